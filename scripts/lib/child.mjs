@@ -1,0 +1,50 @@
+// Child processes: started with a log, waited for until they are ready, ended by their id.
+import { spawn } from 'node:child_process'
+import { closeSync, openSync, readFileSync } from 'node:fs'
+
+/**
+ * Starts a child whose words go to a log. It has a channel to us: when we are gone, it ends by itself.
+ * @returns {{ pid: number, stop: (patienceMs?: number) => Promise<void>, ended: Promise<number | null>, logFile: string }}
+ */
+export function startChild(command, args, { env, cwd, logFile, channel = true }) {
+  const log = openSync(logFile, 'a')
+  const child = spawn(command, args, { cwd, env: { ...process.env, ...env }, stdio: channel ? ['ignore', log, log, 'ipc'] : ['ignore', log, log] })
+  closeSync(log)
+  child.unref()
+  child.channel?.unref()
+  const ended = new Promise((resolve) => {
+    child.once('exit', (code) => resolve(code))
+    child.once('error', () => resolve(127))
+  })
+  return { pid: child.pid, stop: (patienceMs) => stopChild(child, ended, patienceMs), ended, logFile, kill: (signal) => child.kill(signal) }
+}
+
+/** Asks it to end, and after some patience no longer asks. */
+async function stopChild(child, ended, patienceMs = 8000) {
+  if (child.exitCode !== null || child.signalCode !== null) return
+  child.ref()
+  child.kill('SIGTERM')
+  const timer = setTimeout(() => child.kill('SIGKILL'), patienceMs)
+  await ended
+  clearTimeout(timer)
+}
+
+/**
+ * Waits until a question is answered with something, or the child ends.
+ * @throws Error with the end of its log
+ */
+export async function until(child, what, ask, seconds = 60) {
+  const deadline = Date.now() + seconds * 1000
+  let over = false
+  child.ended.then(() => {
+    over = true
+  })
+  while (Date.now() < deadline) {
+    const answer = await ask()
+    if (answer) return answer
+    if (over) break
+    await new Promise((resolve) => setTimeout(resolve, 50))
+  }
+  await child.stop()
+  throw new Error(`${what} ${over ? 'ended at once' : `was not ready in ${seconds} s`}. The end of ${child.logFile}:\n${readFileSync(child.logFile, 'utf8').slice(-1500)}`)
+}

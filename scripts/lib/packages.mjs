@@ -1,0 +1,57 @@
+// Installs what is missing: Debian packages by apt-get, node modules by npm ci. Says plainly what it cannot do.
+import { spawnSync } from 'node:child_process'
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import { root } from './root.mjs'
+
+/** Debian packages by a file that each brings. The database server comes without its service: we start our own. */
+const packages = {
+  mariadb: { file: '/usr/sbin/mariadbd', names: ['mariadb-server-core', 'mariadb-client-core'], why: 'the database' },
+  chromium: { file: '/usr/bin/chromium', names: ['chromium'], why: 'the tests of the interface' },
+  yanglint: { file: '/usr/bin/yanglint', names: ['libyang-tools'], why: 'the tests of the YANG models' },
+  yangModules: { file: '/usr/share/yuma/nmda-modules/ietf/ietf-ip@2018-02-22.yang', names: ['libyuma-base'], why: 'the tests of the YANG models' },
+}
+
+const quiet = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
+const say = (text) => process.stderr.write(`${text}\n`)
+
+export function ensureDebian(...wanted) {
+  const missing = wanted.filter((name) => !existsSync(packages[name].file))
+  if (missing.length === 0) return
+  const names = missing.flatMap((name) => packages[name].names)
+  const cure = `apt-get install ${names.join(' ')}`
+  const prefix = rootPrefix()
+  if (!existsSync('/usr/bin/apt-get') || !prefix)
+    fail(
+      `Missing: ${missing.map((name) => `${packages[name].names[0]} (for ${packages[name].why})`).join(', ')}. There is neither root nor sudo here to install it with; have somebody run: ${cure}`,
+    )
+  say(`Installing ${names.join(', ')} …`)
+  const install = () => run([...prefix, 'apt-get', 'install', '-y', '-qq', '--no-install-recommends', ...names])
+  // Package lists may be missing or old on a fresh machine: refresh them once, where the first try fails.
+  if (!install()) {
+    run([...prefix, 'apt-get', 'update', '-qq'])
+    if (!install()) fail(`Could not install ${names.join(', ')}. Try by hand: ${cure}`)
+  }
+}
+
+/** Words to put before apt-get: none as root, sudo where it asks for no password; undefined where there is neither. */
+function rootPrefix() {
+  if (process.getuid?.() === 0) return []
+  return spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0 ? ['sudo', '-n', 'env', 'DEBIAN_FRONTEND=noninteractive'] : undefined
+}
+
+export function ensureNodeModules() {
+  // npm writes this file when an install is complete.
+  if (existsSync(join(root, 'node_modules/.package-lock.json'))) return
+  say('Installing node modules …')
+  if (!run(['npm', 'ci', '--no-fund', '--no-audit', '--loglevel=error'])) fail('npm ci failed; its words are above. It needs the network the first time.')
+}
+
+function run([command, ...args]) {
+  return spawnSync(command, args, { cwd: root, env: quiet, stdio: ['ignore', 2, 2] }).status === 0
+}
+
+function fail(text) {
+  say(text)
+  process.exit(1)
+}

@@ -1,0 +1,53 @@
+/** The `muster` command. What needs the database is loaded only by the commands that use it. */
+import { Command } from 'commander'
+import { CommandError } from './command-error'
+import { type RulesOptions, rules } from './rules'
+
+const program = new Command('muster').description('Air Muster from the command line').showHelpAfterError()
+const jobCommands = () => import('./job-commands')
+const print = (text: string): void => {
+  process.stdout.write(`${text}\n`)
+}
+
+program
+  .command('jobs')
+  .description('list the jobs, each with how many of its units answer')
+  .action(async () => print(await (await jobCommands()).jobs()))
+program
+  .command('run <job>')
+  .description('muster the units of a job')
+  .option('--wait', 'wait until it is over; exit 0 only if every unit answers')
+  .option('--units <names...>', 'only these units')
+  .action(async (job: string, options: { wait?: true; units?: string[] }) => print(await (await jobCommands()).run(job, options)))
+program
+  .command('roll <job>')
+  .description('print the roll')
+  .option('--json', 'for programs')
+  .action(async (job: string, options: { json?: true }) => print(await (await jobCommands()).roll(job, options)))
+program
+  .command('export <job>')
+  .description('print the as-built sheet')
+  .option('--csv', 'as CSV')
+  .action(async (job: string, options: { csv?: true }) => print(await (await jobCommands()).exportSheet(job, options)))
+program
+  .command('load <file>')
+  .description('load a job from a YAML or JSON file')
+  .action(async (file: string) => print(await (await jobCommands()).load(file)))
+program
+  .command('sweep <job>')
+  .description('look who is on the wire')
+  .action(async (job: string) => print(await (await jobCommands()).sweepBench(job)))
+program
+  .command('rules [country]')
+  .description('print the channels that are legal in a country')
+  .option('--json', 'for programs')
+  .option('--all', 'every country, one to a line')
+  .action((country: string | undefined, options: RulesOptions) => print(rules(country, options)))
+
+try {
+  await program.parseAsync()
+} catch (error) {
+  if (!(error instanceof CommandError)) throw error
+  process.stderr.write(`${error.message}\n`)
+  process.exitCode = error.exitCode
+}

@@ -1,0 +1,54 @@
+/** `muster rules`: what a country allows, from the regulatory database. */
+import { bands } from '../core/regulatory/blocks'
+import { countryName, nearCountries } from '../core/regulatory/country'
+import type { CountryRules } from '../core/regulatory/database'
+import { type LegalBlock, legalBlocks } from '../core/regulatory/legal'
+import { loadRegulatory } from '../store/regulatory-file'
+import { CommandError } from './command-error'
+
+export interface RulesOptions {
+  readonly json?: true
+  readonly all?: true
+}
+
+/** @throws CommandError with exit code 2 where the country is not known */
+export function rules(code: string | undefined, { json, all }: RulesOptions): string {
+  const database = loadRegulatory()
+  if (all) return [...database.values()].map((country) => (json ? JSON.stringify(asJson(country)) : heading(country))).join('\n')
+  if (code === undefined) throw new CommandError(2, 'Name a country, such as muster rules NZ, or use --all.')
+  const country = database.get(code.trim().toUpperCase())
+  if (!country) throw new CommandError(2, unknownCountry(code, [...database.keys()]))
+  return json ? JSON.stringify(asJson(country)) : table(country)
+}
+
+function unknownCountry(code: string, codes: readonly string[]): string {
+  const near = nearCountries(code, codes)
+  const list = near.map((each) => `${each.code} (${each.name})`).join(', ')
+  return `There are no radio rules for "${code}". ${list === '' ? 'A country is two letters, such as NZ.' : `Near to it: ${list}.`}`
+}
+
+function asJson(country: CountryRules): unknown {
+  return {
+    country: country.country,
+    dfs: country.dfs,
+    blocks: legalBlocks(country).map(({ band, channel, width, lowMhz, highMhz, eirpDbm, radar, indoor }) => ({ band, channel, width, lowMhz, highMhz, eirpDbm, radar, indoor })),
+  }
+}
+
+function heading(country: CountryRules): string {
+  return `${country.country}  ${countryName(country.country)}, ${country.dfs === null ? 'no radar rules' : `radar rules of ${country.dfs}`}, ${legalBlocks(country).length} blocks`
+}
+
+function table(country: CountryRules): string {
+  const blocks = legalBlocks(country)
+  const sections = bands.map((band) => {
+    const rows = blocks.filter((block) => block.band === band)
+    return rows.length === 0 ? `${band} GHz: nothing is legal for an access point.` : `${band} GHz\n${rows.map(line).join('\n')}`
+  })
+  return [heading(country), ...sections].join('\n\n')
+}
+
+function line({ channel, width, lowMhz, highMhz, eirpDbm, radar, indoor }: LegalBlock): string {
+  const marks = [radar ? 'listens for radar' : '', indoor ? 'indoors only' : ''].filter((mark) => mark !== '').join(', ')
+  return `  ${String(channel).padStart(3)}  ${String(width).padStart(3)} MHz  ${lowMhz} to ${highMhz} MHz  ${eirpDbm.toFixed(2).padStart(5)} dBm EIRP  ${marks}`.trimEnd()
+}

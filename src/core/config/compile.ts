@@ -1,0 +1,99 @@
+/**
+ * Turns what the site is to have into what one unit is to be.
+ *
+ * In: the brief, the unit with its plan and card, and the secrets by name. Out: a configuration, or the reasons why
+ * this unit cannot be set: an open network and an illegal channel stop here, before any unit hears of them.
+ */
+import { parseCidr } from '../addressing/ipv4'
+import { adminSecretName, type Brief, secretName, type WirelessNetwork } from '../brief/brief'
+import { type KitCard, modelName } from '../kit/kit-card'
+import type { Unit } from '../kit/unit'
+import type { CountryRules } from '../regulatory/database'
+import { judgeChannel } from '../regulatory/legal'
+import { passphraseFault } from '../secrets/passphrase'
+import type { UnitPlan } from './plan'
+import type { NetworkConfig, RadioConfig, UnitConfig } from './unit-config'
+
+export interface Compiled {
+  readonly config: UnitConfig
+  /** The new admin password; it is proven by signing in, never compared. */
+  readonly password: string
+}
+
+export type Compilation = { readonly ok: true; readonly compiled: Compiled } | { readonly ok: false; readonly reasons: readonly string[] }
+
+export interface CompileInput {
+  readonly brief: Brief
+  readonly unit: Unit
+  readonly plan: UnitPlan
+  readonly card: KitCard
+  readonly country: CountryRules
+  /** Clear text by the name that the vault files it under. */
+  readonly secrets: ReadonlyMap<string, string>
+}
+
+export function compile(input: CompileInput): Compilation {
+  const { brief, unit, plan, card, secrets } = input
+  const password = secrets.get(adminSecretName(brief.admin, unit.id))
+  const cidr = parseCidr(brief.management.cidr)
+  const reasons = [...networkReasons(input), ...radioReasons(input)]
+  if (password === undefined) reasons.push('There is no admin password for this unit yet: have one made in the brief.')
+  else if (password.length < card.limits.passwordShortest || password.length > card.limits.passwordLongest)
+    reasons.push(`${modelName(card)} takes an admin password of ${card.limits.passwordShortest} to ${card.limits.passwordLongest} characters.`)
+  if (!cidr) reasons.push(`${brief.management.cidr} is not a subnet.`)
+  if (reasons.length > 0 || password === undefined || !cidr) return { ok: false, reasons }
+  return {
+    ok: true,
+    compiled: {
+      password,
+      config: {
+        country: brief.country,
+        clock: { timeZone: brief.timeZone, ntpServers: brief.ntpServers },
+        name: unit.name,
+        management: { method: 'static', address: plan.address, prefix: cidr.prefix, gateway: brief.management.gateway, dnsServers: brief.management.dnsServers },
+        networks: brief.networks.map((network) => networkConfig(network, card, secrets)),
+        radios: plan.radios.map((radio): RadioConfig => ({ band: radio.band, enabled: true, channel: radio.channel, width: radio.width, powerDbm: radio.power.set })),
+        admin: { user: card.factory.login.user },
+        services: { lights: brief.admin.lights === 'on' },
+      },
+    },
+  }
+}
+
+function networkConfig(network: WirelessNetwork, card: KitCard, secrets: ReadonlyMap<string, string>): NetworkConfig {
+  return {
+    ssid: network.ssid,
+    enabled: true,
+    hidden: network.hidden,
+    security: { mode: network.security, passphrase: secrets.get(secretName.passphrase(network)) ?? null },
+    vlan: network.vlan,
+    isolation: network.isolation,
+    bands: network.bands.filter((band) => card.radios.some((radio) => radio.band === band)),
+  }
+}
+
+function networkReasons({ brief, card, secrets }: CompileInput): string[] {
+  const reasons: string[] = []
+  if (brief.networks.length > card.limits.mostNetworks) reasons.push(`The brief has ${brief.networks.length} networks; ${modelName(card)} carries ${card.limits.mostNetworks}.`)
+  for (const network of brief.networks) {
+    if (network.security === 'open') {
+      reasons.push(`"${network.ssid}" has no security: no open network is put on air.`)
+      continue
+    }
+    const passphrase = secrets.get(secretName.passphrase(network))
+    const fault = passphrase === undefined ? 'There is no passphrase yet.' : passphraseFault(passphrase)
+    if (fault) reasons.push(`"${network.ssid}": ${fault}`)
+  }
+  return reasons
+}
+
+function radioReasons({ brief, plan, country, card }: CompileInput): string[] {
+  return plan.radios.flatMap(({ band, channel, width, power }) => {
+    const judgement = judgeChannel(country, band, channel, width)
+    if (!judgement.legal) return [judgement.refusal.reason]
+    const { block } = judgement
+    if (block.indoor && brief.radio.place === 'outdoor') return [`Channel ${channel} at ${band} GHz is for indoors only in ${brief.country}.`]
+    const gain = card.radios.find((radio) => radio.band === band)?.gain ?? 0
+    return power.set + gain > block.eirpDbm ? [`${power.set} dBm with a gain of ${gain} dBi is above the limit of ${block.eirpDbm} dBm on channel ${channel}.`] : []
+  })
+}

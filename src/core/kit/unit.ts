@@ -1,0 +1,16 @@
+/** A unit on the kit list: what is in one box, and where it is to go. */
+import { z } from 'zod'
+import { macSchema } from './mac'
+
+export const unitSchema = z.object({
+  id: z.string().regex(/^[a-z0-9-]{1,40}$/),
+  name: z.string().trim().min(1, 'a unit takes a name').max(63),
+  place: z.string().trim().max(80),
+  /** `maker model`, as its kit card says. */
+  model: z.string(),
+  mac: macSchema,
+  serial: z.string().trim().max(40),
+  /** Port of the bench switch; null where it does not matter. */
+  port: z.int().min(1).max(512).nullable(),
+})
+export type Unit = z.infer<typeof unitSchema>

@@ -1,0 +1,30 @@
+/**
+ * How long the muster will still take: units go side by side, so the slowest decides.
+ */
+import type { KitCard } from '../kit/kit-card'
+import { stepsFor, usualSeconds } from './procedure'
+import type { RollRow } from './roll'
+
+export interface Estimated {
+  readonly row: RollRow | undefined
+  readonly card: Pick<KitCard, 'timing' | 'role'>
+  readonly listensForRadar: boolean
+}
+
+/**
+ * @param now   ms since 1970
+ * @param pace  how many times faster than life the wire runs
+ * @returns     seconds as the wire counts them; 0 where nothing is left to do
+ */
+export function secondsLeft(units: readonly Estimated[], now: number, pace: number): number {
+  const each = units.map(({ row, card, listensForRadar }) =>
+    stepsFor(card).reduce((sum, step) => {
+      const state = row?.steps[step]
+      if (state?.is === 'done') return sum
+      if (state?.is === 'held') return sum
+      if (state?.is === 'waiting') return sum + Math.max(0, ((state.until - now) / 1000) * pace)
+      return sum + usualSeconds(step, card, listensForRadar)
+    }, 0),
+  )
+  return Math.round(Math.max(0, ...each))
+}

@@ -1,0 +1,61 @@
+/**
+ * Events: everything that a runner tells. They are appended and never changed; the roll is derived from them.
+ */
+import { z } from 'zod'
+import { steps } from './procedure'
+
+export const stepStateSchema = z.discriminatedUnion('is', [
+  z.object({ is: z.literal('idle') }),
+  z.object({ is: z.literal('working'), doing: z.string() }),
+  /** `until` in milliseconds since 1970; a wait that ran out is waited on with patience, then held. */
+  z.object({ is: z.literal('waiting'), until: z.number(), waitingFor: z.string() }),
+  z.object({ is: z.literal('done'), note: z.string().optional() }),
+  z.object({ is: z.literal('held'), why: z.string(), more: z.string().optional(), hands: z.array(z.string()) }),
+])
+export type StepState = z.infer<typeof stepStateSchema>
+export type Held = Extract<StepState, { is: 'held' }>
+
+export const checkSchema = z.object({ what: z.string(), expected: z.string(), observed: z.string(), verdict: z.enum(['good', 'bad']), at: z.number() })
+export type Check = z.infer<typeof checkSchema>
+
+export const sightingSchema = z.object({
+  mac: z.string(),
+  address: z.string(),
+  /** `maker model` where the unit said so itself; null while it answers by layer 2 only. */
+  model: z.string().nullable(),
+  /** Unit on the kit list with this MAC. */
+  unit: z.string().nullable(),
+  seen: z.enum(['at-factory-address', 'at-its-address', 'elsewhere']),
+  /** Whether its management service answers, or only ARP. */
+  answers: z.enum(['service', 'arp-only']),
+})
+export type Sighting = z.infer<typeof sightingSchema>
+
+export const laptopSchema = z.object({
+  interfaceName: z.string(),
+  addresses: z.array(z.object({ cidr: z.string(), origin: z.enum(['own', 'added']) })),
+  lanes: z.int(),
+  /** How many times faster than life the wire runs; 1 on a real one. */
+  pace: z.number(),
+})
+export type Laptop = z.infer<typeof laptopSchema>
+
+const unit = z.string()
+export const musterEventSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('step'), unit, step: z.enum(steps), state: stepStateSchema }),
+  z.object({ kind: z.literal('log'), unit, text: z.string() }),
+  z.object({ kind: z.literal('check'), unit, check: checkSchema }),
+  z.object({ kind: z.literal('muster'), phase: z.enum(['started', 'pausing', 'paused', 'ended']), units: z.array(unit) }),
+  /** A one-way door: opened before the unit hears of the change, passed when the new way in is proven. */
+  z.object({ kind: z.literal('door'), unit, door: z.enum(['password', 'address']), state: z.enum(['opened', 'passed']) }),
+  z.object({ kind: z.literal('kept'), unit, copy: z.enum(['as-found', 'as-left']) }),
+  z.object({ kind: z.literal('sweep'), sightings: z.array(sightingSchema) }),
+  z.object({ kind: z.literal('laptop'), laptop: laptopSchema }),
+  /** Somebody asked to see a secret: the name of it, never its value. */
+  z.object({ kind: z.literal('reveal'), secret: z.string() }),
+])
+export type MusterEvent = z.infer<typeof musterEventSchema>
+
+/** An event in its place: numbered without gaps within its job. */
+export const placedEventSchema = z.object({ seq: z.int(), at: z.number(), event: musterEventSchema })
+export type PlacedEvent = z.infer<typeof placedEventSchema>

@@ -1,0 +1,97 @@
+/**
+ * The roll: every unit by every step, as the events tell it. A pure fold, the same in the browser and in a process.
+ */
+import type { Check, Laptop, PlacedEvent, Sighting, StepState } from './events'
+import type { Step } from './procedure'
+
+export interface LogLine {
+  readonly at: number
+  readonly text: string
+}
+
+export interface RollRow {
+  readonly steps: Readonly<Partial<Record<Step, StepState>>>
+  readonly log: readonly LogLine[]
+  /** The newest check of each kind. */
+  readonly checks: readonly Check[]
+  readonly passwordDoor: 'shut' | 'opened' | 'passed'
+  readonly addressDoor: 'shut' | 'opened' | 'passed'
+  readonly copies: { readonly asFound: number | undefined; readonly asLeft: number | undefined }
+}
+
+export interface Roll {
+  readonly seq: number
+  readonly rows: ReadonlyMap<string, RollRow>
+  readonly muster: 'idle' | 'working' | 'pausing' | 'paused'
+  readonly sightings: readonly Sighting[]
+  /** When the wire was last swept, ms since 1970. */
+  readonly sweptAt: number | undefined
+  readonly laptop: Laptop | undefined
+}
+
+export const emptyRow: RollRow = { steps: {}, log: [], checks: [], passwordDoor: 'shut', addressDoor: 'shut', copies: { asFound: undefined, asLeft: undefined } }
+export const emptyRoll: Roll = { seq: 0, rows: new Map(), muster: 'idle', sightings: [], sweptAt: undefined, laptop: undefined }
+
+/** Lines of a unit's log that are kept at hand; all of them are in the store. */
+const longestLog = 200
+
+export function foldRoll(events: readonly PlacedEvent[], from: Roll = emptyRoll): Roll {
+  return events.reduce(applyEvent, from)
+}
+
+/** The roll after one more event. One that was seen already changes nothing, so a stream may repeat itself. */
+export function applyEvent(roll: Roll, { seq, at, event }: PlacedEvent): Roll {
+  if (seq <= roll.seq) return roll
+  const next: Roll = { ...roll, seq }
+  switch (event.kind) {
+    case 'muster':
+      return {
+        ...next,
+        muster: event.phase === 'started' ? 'working' : event.phase === 'ended' ? 'idle' : event.phase,
+        rows: event.phase === 'started' ? withStartedRows(roll, event.units) : roll.rows,
+      }
+    case 'sweep':
+      return { ...next, sightings: event.sightings, sweptAt: at }
+    case 'laptop':
+      return { ...next, laptop: event.laptop }
+    case 'reveal':
+      return next
+    default: {
+      const row = roll.rows.get(event.unit) ?? emptyRow
+      return { ...next, rows: new Map(roll.rows).set(event.unit, applyToRow(row, at, event)) }
+    }
+  }
+}
+
+type UnitEvent = Extract<PlacedEvent['event'], { kind: 'step' | 'log' | 'check' | 'door' | 'kept' }>
+
+function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
+  switch (event.kind) {
+    case 'step':
+      return { ...row, steps: { ...row.steps, [event.step]: event.state } }
+    case 'log':
+      return { ...row, log: [...row.log, { at, text: event.text }].slice(-longestLog) }
+    case 'check':
+      return { ...row, checks: [...row.checks.filter((check) => check.what !== event.check.what), event.check] }
+    case 'door':
+      return event.door === 'password' ? { ...row, passwordDoor: event.state } : { ...row, addressDoor: event.state }
+    case 'kept':
+      return { ...row, copies: event.copy === 'as-found' ? { ...row.copies, asFound: at } : { ...row.copies, asLeft: at } }
+  }
+}
+
+/** A new muster asks every step again; what a unit has kept and which doors it passed stays known. */
+function withStartedRows(roll: Roll, units: readonly string[]): ReadonlyMap<string, RollRow> {
+  const rows = new Map(roll.rows)
+  for (const unit of units) rows.set(unit, { ...(rows.get(unit) ?? emptyRow), steps: {} })
+  return rows
+}
+
+/** A unit answers when its proof is done. */
+export function answers(row: RollRow | undefined): boolean {
+  return row?.steps.proof?.is === 'done'
+}
+
+export function heldStep(row: RollRow | undefined): Step | undefined {
+  return (Object.entries(row?.steps ?? {}) as [Step, StepState][]).find(([, state]) => state.is === 'held')?.[0]
+}

@@ -1,0 +1,134 @@
+/**
+ * The wireless regulatory database, read from its open binary format.
+ *
+ * In: the bytes of a `regulatory.db` file. Out: for each country its DFS region and its rules, in file order.
+ * Layout (version 20, all numbers big-endian, pointers in units of four bytes):
+ * a header of magic "RGDB" and version; country entries of two letters and a pointer to a collection, ended by a
+ * zero pointer; a collection of length, rule count and DFS region, then (aligned to two) a pointer for each rule;
+ * a rule of length, flags, greatest EIRP (0.01 dBm), start, end and greatest bandwidth (kHz), then optional parts.
+ */
+
+export type DfsRegion = 'FCC' | 'ETSI' | 'JP'
+
+/** One range of frequencies and what is allowed in it. */
+export interface RegulatoryRule {
+  /** Lower edge, kHz. */
+  readonly startKhz: number
+  /** Upper edge, kHz. */
+  readonly endKhz: number
+  /** Widest channel, kHz. */
+  readonly bandwidthKhz: number
+  /** Greatest EIRP, 0.01 dBm. */
+  readonly eirpCentiDbm: number
+  /** Orthogonal frequency-division multiplexing is not allowed: no modern network. */
+  readonly noOfdm: boolean
+  /** Indoors only. */
+  readonly noOutdoor: boolean
+  /** Listen for radar before and while transmitting. */
+  readonly dfs: boolean
+  /** Nothing may start to radiate here by itself: no access point. */
+  readonly noIr: boolean
+  /** The width may be that of the whole run of rules that touch this one. */
+  readonly autoBandwidth: boolean
+  /** Time to listen before a radar channel is used, seconds, where the file tells it. */
+  readonly listenSeconds: number | undefined
+}
+
+export interface CountryRules {
+  /** ISO 3166-1 alpha-2, or 00 for the world default. */
+  readonly country: string
+  readonly dfs: DfsRegion | null
+  readonly rules: readonly RegulatoryRule[]
+}
+
+export type RegulatoryDatabase = ReadonlyMap<string, CountryRules>
+
+/** The bytes are not a regulatory database that we can read; the message says where. */
+export class RegulatoryFormatError extends Error {
+  override readonly name = 'RegulatoryFormatError'
+}
+
+const magic = 0x52474442
+const version = 20
+const dfsRegions: readonly (DfsRegion | null)[] = [null, 'FCC', 'ETSI', 'JP']
+const flag = { noOfdm: 1, noOutdoor: 2, dfs: 4, noIr: 8, autoBandwidth: 16 } as const
+/** A rule's fixed part ends here; the listening time follows when the length says so. */
+const ruleFixedBytes = 16
+const ruleWithListenBytes = 18
+
+/**
+ * Reads a regulatory database.
+ *
+ * @throws RegulatoryFormatError naming the byte offset where the file is not what it should be
+ */
+export function readRegulatoryDatabase(bytes: Uint8Array): RegulatoryDatabase {
+  const file = new Reader(bytes)
+  if (file.u32(0, 'the magic number') !== magic) throw new RegulatoryFormatError('byte 0: this is not a regulatory database (it does not begin with RGDB)')
+  const found = file.u32(4, 'the version')
+  if (found !== version) throw new RegulatoryFormatError(`byte 4: version ${found} of the format; this program reads version ${version}`)
+
+  const countries = new Map<string, CountryRules>()
+  for (let at = 8; ; at += 4) {
+    const pointer = file.u16(at + 2, 'a country entry') * 4
+    if (pointer === 0) return countries
+    const country = String.fromCharCode(file.u8(at, 'a country entry'), file.u8(at + 1, 'a country entry'))
+    if (!/^([A-Z]{2}|00)$/.test(country)) throw new RegulatoryFormatError(`byte ${at}: ${JSON.stringify(country)} is not a country code`)
+    countries.set(country, { country, ...readCollection(file, pointer, country) })
+  }
+}
+
+function readCollection(file: Reader, at: number, country: string): Omit<CountryRules, 'country'> {
+  const what = `the rules of ${country}`
+  const length = file.u8(at, what)
+  if (length < 3) throw new RegulatoryFormatError(`byte ${at}: ${what} have length ${length}, at least 3 is needed`)
+  const count = file.u8(at + 1, what)
+  const dfs = dfsRegions[file.u8(at + 2, what)]
+  if (dfs === undefined) throw new RegulatoryFormatError(`byte ${at + 2}: ${what} name an unknown DFS region`)
+  const list = at + length + (length % 2)
+  const rules = Array.from({ length: count }, (_, index) => readRule(file, file.u16(list + index * 2, what) * 4, country))
+  return { dfs, rules }
+}
+
+function readRule(file: Reader, at: number, country: string): RegulatoryRule {
+  const what = `a rule of ${country}`
+  const length = file.u8(at, what)
+  if (length < ruleFixedBytes) throw new RegulatoryFormatError(`byte ${at}: ${what} has length ${length}, at least ${ruleFixedBytes} is needed`)
+  const flags = file.u8(at + 1, what)
+  const startKhz = file.u32(at + 4, what)
+  const endKhz = file.u32(at + 8, what)
+  if (endKhz <= startKhz) throw new RegulatoryFormatError(`byte ${at + 4}: ${what} ends at ${endKhz} kHz, not above its start at ${startKhz} kHz`)
+  const listenSeconds = length >= ruleWithListenBytes ? file.u16(at + 16, what) : 0
+  return {
+    startKhz,
+    endKhz,
+    bandwidthKhz: file.u32(at + 12, what),
+    eirpCentiDbm: file.u16(at + 2, what),
+    noOfdm: (flags & flag.noOfdm) !== 0,
+    noOutdoor: (flags & flag.noOutdoor) !== 0,
+    dfs: (flags & flag.dfs) !== 0,
+    noIr: (flags & flag.noIr) !== 0,
+    autoBandwidth: (flags & flag.autoBandwidth) !== 0,
+    listenSeconds: listenSeconds === 0 ? undefined : listenSeconds,
+  }
+}
+
+/** Reads bounded numbers; past the end is a format error, never a crash. */
+class Reader {
+  readonly #view: DataView
+  constructor(bytes: Uint8Array) {
+    this.#view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
+  }
+  u8(at: number, what: string): number {
+    return this.#bounded(at, 1, what).getUint8(at)
+  }
+  u16(at: number, what: string): number {
+    return this.#bounded(at, 2, what).getUint16(at)
+  }
+  u32(at: number, what: string): number {
+    return this.#bounded(at, 4, what).getUint32(at)
+  }
+  #bounded(at: number, size: number, what: string): DataView {
+    if (at + size > this.#view.byteLength) throw new RegulatoryFormatError(`byte ${at}: the file ends within ${what}`)
+    return this.#view
+  }
+}

@@ -1,0 +1,42 @@
+/**
+ * Passphrases and passwords: rules, and generation without look-alike characters.
+ *
+ * The source of randomness is handed in, so that this stays pure.
+ */
+
+/** No 0 O o, 1 l I i, and nothing that changes place between keyboards: read aloud and typed without a mistake. */
+const clearLetters = 'abcdefghjkmnpqrstuvwxyz'
+const clearCapitals = 'ABCDEFGHJKLMNPQRSTUVWXYZ'
+const clearDigits = '23456789'
+const alphabet = clearLetters + clearCapitals + clearDigits
+
+/** Gives a whole number from 0 up to and without `below`, all equally likely. */
+export type RandomBelow = (below: number) => number
+
+/** What is wrong with a WPA2 passphrase (IEEE 802.11-2020 J.4.1); undefined where it may be used. */
+export function passphraseFault(passphrase: string): string | undefined {
+  if (/^[0-9a-fA-F]{64}$/.test(passphrase)) return undefined
+  if (!/^[\x20-\x7e]*$/.test(passphrase)) return 'The passphrase has a character that is not plain ASCII: some clients could not type it.'
+  if (passphrase.length < 8) return `The passphrase has ${passphrase.length} characters; WPA2 needs 8 at least.`
+  if (passphrase.length > 63) return `The passphrase has ${passphrase.length} characters; WPA2 takes 63 at the most.`
+  return undefined
+}
+
+/**
+ * A password with a capital, a small letter and a digit, in groups of four with dashes.
+ *
+ * @param characters  letters and digits, without the dashes; at least 8
+ */
+export function generatePassword(random: RandomBelow, characters = 16): string {
+  const pick = (from: string): string => from[random(from.length)] ?? ''
+  for (;;) {
+    const text = Array.from({ length: characters }, () => pick(alphabet)).join('')
+    const kinds = [clearLetters, clearCapitals, clearDigits]
+    if (kinds.every((kind) => [...text].some((letter) => kind.includes(letter)))) return (text.match(/.{1,4}/g) ?? []).join('-')
+  }
+}
+
+/** Entropy of a generated password, bits: independent letters of the alphabet. */
+export function generatedBits(characters = 16): number {
+  return characters * Math.log2(alphabet.length)
+}

@@ -1,0 +1,104 @@
+/**
+ * The lab's wire: one switch, the laptop and the stand-ins that are plugged in. It keeps the rules of a real one:
+ * a reply needs a laptop address in the same subnet, and an address that several units have is answered by all.
+ */
+import { formatIpv4, parseCidr, parseIpv4, sameSubnet } from '../core/addressing/ipv4'
+import type { Laptop } from '../core/muster/events'
+import type { LabAsk } from '../wire/codec/lab-wire'
+import type { AccessPoint } from './stand-in/access-point'
+import type { RestconfServer } from './stand-in/restconf-server'
+
+export interface PluggedUnit {
+  readonly unit: AccessPoint
+  readonly server: RestconfServer
+  cable: 'in' | 'out'
+}
+
+type Target = LabAsk<'open-lane'>
+
+export class LabWire {
+  readonly #units: readonly PluggedUnit[]
+  readonly #pace: number
+  readonly #ownAddresses: readonly string[]
+  #added: string[] = []
+  readonly #lanes = new Map<string, { target: Target; source: string }>()
+
+  /** @param ownAddresses  addresses that the laptop came with, CIDR */
+  constructor(units: readonly PluggedUnit[], pace: number, ownAddresses: readonly string[] = ['10.44.8.250/24']) {
+    this.#units = units
+    this.#pace = pace
+    this.#ownAddresses = ownAddresses
+  }
+
+  laptop(): Laptop {
+    return {
+      interfaceName: 'lab0',
+      addresses: [...this.#ownAddresses.map((cidr) => ({ cidr, origin: 'own' as const })), ...this.#added.map((cidr) => ({ cidr, origin: 'added' as const }))],
+      lanes: this.#lanes.size,
+      pace: this.#pace,
+    }
+  }
+
+  /** ARP works without an address of our own (RFC 5227 probe): everybody who has the address answers. */
+  arp(address: string): string[] {
+    return this.#answering()
+      .filter(({ unit }) => unit.address === address)
+      .map(({ unit }) => unit.identity.mac)
+  }
+
+  openLane(target: Target): string {
+    const key = `${target.mac} ${target.address}`
+    const open = this.#lanes.get(key)
+    if (open) return open.source
+    const source = this.#sourceFor(target)
+    this.#lanes.set(key, { target, source })
+    return source
+  }
+
+  closeLane({ mac, address }: Target): void {
+    this.#lanes.delete(`${mac} ${address}`)
+  }
+
+  /** Loopback port of the unit at the end of this lane; null where nothing answers. */
+  dial(target: Target & { port: number }): number | null {
+    const reached = this.#at(target)
+    return reached && target.port === 443 && (reached.unit.phase === 'up' || reached.unit.phase === 'applying') ? reached.server.port : null
+  }
+
+  ping(target: Target): boolean {
+    return this.#at(target) !== undefined
+  }
+
+  restore(): void {
+    this.#lanes.clear()
+    this.#added = []
+  }
+
+  #at(target: Target): PluggedUnit | undefined {
+    const lane = this.#lanes.get(`${target.mac} ${target.address}`)
+    if (!lane || !sameSubnet(lane.source, target.address, target.prefix)) return undefined
+    return this.#answering().find(({ unit }) => unit.identity.mac === target.mac && unit.address === target.address)
+  }
+
+  /** Units with a cable and a network stack that is up. */
+  #answering(): PluggedUnit[] {
+    return this.#units.filter(({ unit, cable }) => cable === 'in' && unit.networkIsUp)
+  }
+
+  /** An address of the unit's subnet for this lane, from the top; never the unit's own, nor one in use. */
+  #sourceFor({ address, prefix }: Target): string {
+    const cidr = `${address}/${prefix}`
+    const subnet = parseCidr(cidr)
+    if (!subnet) throw new RangeError(`${cidr} is not a subnet`)
+    const inUse = new Set([...this.#lanes.values()].map((lane) => lane.source))
+    for (let candidate = subnet.lastHost; candidate >= subnet.firstHost; candidate -= 1) {
+      const text = formatIpv4(candidate)
+      if (text === address || inUse.has(text) || this.arp(text).length > 0) continue
+      if (this.#ownAddresses.some((own) => parseIpv4(own.split('/')[0] ?? '') === candidate)) continue
+      const reaches = [...this.#ownAddresses, ...this.#added].some((own) => sameSubnet(own.split('/')[0] ?? '', address, prefix))
+      if (!reaches) this.#added.push(`${text}/${prefix}`)
+      return text
+    }
+    throw new RangeError(`no address is left in ${cidr}`)
+  }
+}

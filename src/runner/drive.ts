@@ -1,0 +1,88 @@
+/**
+ * Drives one unit through the procedure. Whatever happens to it stays with it: it ends answering, held, or called off.
+ */
+import { procedure, type Step, stepsFor } from '../core/muster/procedure'
+import { WireError } from '../wire/wire-error'
+import { explain, HeldError } from './explain'
+import { address, CameBackUnchanged, comeBack } from './steps/address'
+import { backup } from './steps/backup'
+import { onAir } from './steps/on-air'
+import { password } from './steps/password'
+import { proof } from './steps/proof'
+import { reach } from './steps/reach'
+import { settle } from './steps/settle'
+import { signIn } from './steps/sign-in'
+import { CalledOff, type UnitRun } from './unit-run'
+
+type Work = (run: UnitRun) => Promise<string>
+
+const work: Readonly<Record<Step, Work>> = {
+  reach,
+  'sign-in': signIn,
+  backup,
+  country: (run) => settle(run, 'country'),
+  clock: (run) => settle(run, 'clock'),
+  networks: (run) => settle(run, 'networks'),
+  radios: (run) => settle(run, 'radios'),
+  password,
+  address,
+  return: comeBack,
+  joined: async () => 'no controller',
+  'on-air': onAir,
+  proof,
+}
+
+/** How often a unit that vanishes half-way is looked for again before it is held. */
+const attempts = 3
+
+/** Asked before each step; a muster that is pausing stops there. */
+export type MayGoOn = () => boolean
+
+export async function drive(run: UnitRun, mayGoOn: MayGoOn): Promise<'answers' | 'held' | 'stopped'> {
+  try {
+    for (let attempt = 1; ; attempt += 1) {
+      const outcome = await once(run, mayGoOn, attempt < attempts)
+      if (outcome !== 'again') return outcome
+      run.dropSession()
+    }
+  } finally {
+    await run.close()
+  }
+}
+
+async function once(run: UnitRun, mayGoOn: MayGoOn, mayRetry: boolean): Promise<'answers' | 'held' | 'stopped' | 'again'> {
+  for (const step of stepsFor(run.card)) {
+    if (!mayGoOn()) return 'stopped'
+    try {
+      run.stopIfCalledOff()
+      await run.tell(step, { is: 'working', doing: procedure[step].doing })
+      const note = await work[step](run)
+      await run.tell(step, { is: 'done', note })
+    } catch (error) {
+      if (error instanceof CalledOff) return 'stopped'
+      if (mayRetry && mayTryAgain(step, error)) {
+        await run.say(`${procedure[step].title.toLowerCase()}: ${error instanceof Error ? error.message : ''}; looking for it again`)
+        await run.tell(step, { is: 'idle' })
+        return 'again'
+      }
+      const { held } = asHeld(run, error)
+      if (error instanceof WireError) await run.say(`${error.kind}: ${error.reason}`)
+      await run.tell(step, held)
+      return 'held'
+    }
+  }
+  return 'answers'
+}
+
+/** A unit that went away in the middle is looked for again: every step can run twice. */
+function mayTryAgain(step: Step, error: unknown): boolean {
+  if (error instanceof CameBackUnchanged) return true
+  return step !== 'reach' && error instanceof WireError && (error.kind === 'unreachable' || error.kind === 'timeout')
+}
+
+function asHeld(run: UnitRun, error: unknown): HeldError {
+  if (error instanceof HeldError) return error
+  if (error instanceof WireError) return explain({ unit: run.unit, card: run.card }, error)
+  if (error instanceof CameBackUnchanged) return explain({ unit: run.unit, card: run.card }, new WireError('rejected', error.message))
+  throw error
+}

@@ -1,0 +1,49 @@
+/**
+ * A job's events on their way to the store: kept in order, written together where they come together.
+ */
+import type { MusterEvent } from '../core/muster/events'
+import { appendEvents, type TimedEvent } from '../store/events'
+import type { Store } from '../store/open'
+
+interface Waiting {
+  readonly timed: TimedEvent
+  readonly resolve: () => void
+  readonly reject: (error: unknown) => void
+}
+
+export class EventLog {
+  #queue: Waiting[] = []
+  #writing: Promise<void> | undefined
+
+  constructor(
+    private readonly store: Store,
+    readonly jobId: number,
+  ) {}
+
+  /** Resolves when the event is in the store: whoever opens a one-way door waits for that. */
+  append(event: MusterEvent): Promise<void> {
+    return new Promise((resolve, reject) => {
+      this.#queue.push({ timed: { at: new Date(), event }, resolve, reject })
+      this.#writing ??= this.#write().finally(() => {
+        this.#writing = undefined
+      })
+    })
+  }
+
+  async #write(): Promise<void> {
+    while (this.#queue.length > 0) {
+      const batch = this.#queue
+      this.#queue = []
+      try {
+        await appendEvents(
+          this.store,
+          this.jobId,
+          batch.map(({ timed }) => timed),
+        )
+        for (const { resolve } of batch) resolve()
+      } catch (error) {
+        for (const { reject } of batch) reject(error)
+      }
+    }
+  }
+}

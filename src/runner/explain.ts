@@ -1,0 +1,74 @@
+/**
+ * What failed, in the installer's words, and what the hands should do. The device's own words go to the log line.
+ */
+import { type KitCard, modelName } from '../core/kit/kit-card'
+import type { Unit } from '../core/kit/unit'
+import type { Held } from '../core/muster/events'
+import type { WireError, WireErrorKind } from '../wire/wire-error'
+
+/** A step that cannot go on: thrown by steps, shown as the held state. */
+export class HeldError extends Error {
+  override readonly name = 'HeldError'
+  constructor(readonly held: Held) {
+    super(held.why)
+  }
+}
+
+export function held(why: string, hands: readonly string[], more?: string): HeldError {
+  return new HeldError({ is: 'held', why, hands: [...hands], ...(more === undefined ? {} : { more }) })
+}
+
+export interface Subject {
+  readonly unit: Unit
+  readonly card: KitCard
+}
+
+const inPort = (unit: Unit): string => (unit.port === null ? 'its cable' : `the cable in port ${unit.port}`)
+const lightMeanings = ({ card }: Subject): string =>
+  `Look at its light: ${Object.entries(card.lights)
+    .slice(0, 2)
+    .map(([light, meaning]) => `${light} means ${meaning}`)
+    .join(', ')}, dark means no power.`
+
+/** It is at none of the addresses where it could be. */
+export function notFound(subject: Subject, addresses: readonly string[]): HeldError {
+  return held(`It does not answer at ${addresses.join(' or ')}.`, [
+    `Check ${inPort(subject.unit)} and that the port gives ${subject.card.power.poe} power.`,
+    lightMeanings(subject),
+    `Compare the MAC on its label with ${subject.unit.mac}.`,
+    'It carries on by itself when it answers.',
+  ])
+}
+
+export function refusesAllPasswords({ card }: Subject): HeldError {
+  return held(
+    'It refuses the factory password.',
+    [...card.reset.steps, 'It carries on by itself from Reach.'],
+    "It was set up before. Neither the job's password nor the one on its label opens it.",
+  )
+}
+
+type Explanation = (subject: Subject, error: WireError) => HeldError
+
+const explanations: Readonly<Record<WireErrorKind, Explanation>> = {
+  unreachable: (subject) => held('It stopped answering.', [`Check ${inPort(subject.unit)}.`, lightMeanings(subject), 'Then muster it again: it goes on where it stopped.']),
+  timeout: (subject) => held('It answers too slowly.', [`Give it a minute, then muster it again.`, `If it stays slow, take ${inPort(subject.unit)} out for ten seconds.`]),
+  refused: (subject) => refusesAllPasswords(subject),
+  'wrong-unit': ({ unit }) =>
+    held('Another unit answers in its place.', [`Compare the MAC on its label with ${unit.mac}.`, 'Put the right MAC on the kit list, then muster it again.']),
+  untrusted: ({ unit }) =>
+    held('Its certificate is not the one it showed first.', [
+      `Make sure that nobody put another device in place of ${unit.name}.`,
+      'If you reset it yourself, take it off the kit list and put it on again, then muster it.',
+    ]),
+  garbled: ({ card }) =>
+    held(`It does not answer as ${modelName(card)} should.`, [
+      'Check the model on its label against the kit list.',
+      'If they agree, power it off for ten seconds and muster it again.',
+    ]),
+  rejected: (_subject, error) => held('It refuses a setting.', ['Read below what it said, change the brief or the plan, then muster it again.'], `It said: ${error.reason}`),
+}
+
+export function explain(subject: Subject, error: WireError): HeldError {
+  return explanations[error.kind](subject, error)
+}

@@ -1,0 +1,113 @@
+/**
+ * A muster: all units of an order side by side, each in its own lane. One unit's failure never stops the others.
+ */
+import { compile } from '../core/config/compile'
+import type { UnitPlan } from '../core/config/plan'
+import { makePlan } from '../core/config/plan'
+import type { KitCard } from '../core/kit/kit-card'
+import type { Unit } from '../core/kit/unit'
+import type { RollRow } from '../core/muster/roll'
+import { viewJob } from '../store/job-view'
+import { jobById } from '../store/jobs'
+import { loadPlans, savePlans } from '../store/kit'
+import { loadKitCards } from '../store/kit-card-files'
+import type { Store } from '../store/open'
+import type { Order } from '../store/orders'
+import { loadRegulatory } from '../store/regulatory-file'
+import { openSecrets } from '../store/secrets'
+import type { Host } from '../wire/host/host'
+import { drive } from './drive'
+import type { EventLog } from './event-log'
+import { held } from './explain'
+import { UnitRun } from './unit-run'
+
+export interface MusterInput {
+  readonly store: Store
+  readonly host: Host
+  readonly log: EventLog
+  readonly order: Order
+  /** Aborted when the lease is lost or the runner ends. */
+  readonly signal: AbortSignal
+  readonly mayGoOn: () => boolean
+  /** For what should never happen. */
+  readonly complain: (error: unknown, unit: Unit) => void
+}
+
+/** @returns whether every unit came to its end, or some were stopped on the way */
+export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
+  const { store, host, log, order } = input
+  const job = await jobById(store, order.jobId)
+  const view = job && (await viewJob(store, job.slug))
+  if (!view) return 'ended'
+  const chosen = view.units.filter((unit) => order.units.length === 0 || order.units.includes(unit.id))
+  const plans = await ensurePlans(store, order.jobId, view)
+  const [secrets, { pace }] = await Promise.all([openSecrets(store, order.jobId), host.laptop()])
+  const country = loadRegulatory().get(view.job.brief.country)
+  const cards = loadKitCards()
+  await log.append({ kind: 'muster', phase: 'started', units: chosen.map((unit) => unit.id) })
+
+  const one = async (unit: Unit): Promise<'answers' | 'held' | 'stopped'> => {
+    const card = cards.get(unit.model)
+    const plan = plans.get(unit.id)
+    const compilation = card && plan && country ? compile({ brief: view.job.brief, unit, plan, card, country, secrets }) : undefined
+    if (!card || !plan || !compilation?.ok) {
+      const reasons = compilation?.ok === false ? compilation.reasons : [card ? 'It has no address or channel in the plan.' : `There is no kit card for "${unit.model}".`]
+      await log.append({
+        kind: 'step',
+        unit: unit.id,
+        step: 'reach',
+        state: held(reasons[0] ?? '', ['Mend it in the brief, the kit or the plan.', 'Then muster it again.'], reasons.slice(1).join(' ') || undefined).held,
+      })
+      return 'held'
+    }
+    return driveSafely(input, { unit, card, plan, compiled: compilation.compiled, before: view.roll.rows.get(unit.id), pace })
+  }
+  const outcomes = await Promise.all(chosen.map(one))
+  return outcomes.includes('stopped') ? 'stopped' : 'ended'
+}
+
+interface Ready {
+  readonly unit: Unit
+  readonly card: KitCard
+  readonly plan: UnitPlan
+  readonly compiled: ConstructorParameters<typeof UnitRun>[0]['compiled']
+  readonly before: RollRow | undefined
+  readonly pace: number
+}
+
+async function driveSafely(input: MusterInput, ready: Ready): Promise<'answers' | 'held' | 'stopped'> {
+  const { store, host, log, signal } = input
+  try {
+    return await drive(new UnitRun({ store, host, log, signal, ...ready }), input.mayGoOn)
+  } catch (error) {
+    input.complain(error, ready.unit)
+    await log.append({
+      kind: 'step',
+      unit: ready.unit.id,
+      step: 'reach',
+      state: held('Air Muster itself went wrong here.', ['Muster this unit again.', 'If it happens twice, send us the log of the runner.']).held,
+    })
+    return 'held'
+  }
+}
+
+/** The plan as it is kept, widened by units that came to the kit list since. */
+async function ensurePlans(store: Store, jobId: number, view: NonNullable<Awaited<ReturnType<typeof viewJob>>>): Promise<ReadonlyMap<string, UnitPlan>> {
+  if (view.units.every((unit) => view.plans.has(unit.id))) return view.plans
+  const country = loadRegulatory().get(view.job.brief.country)
+  if (!country) return view.plans
+  const { before } = await loadPlans(store, jobId)
+  const { plans } = makePlan(view.job.brief, view.units, loadKitCards(), country, before)
+  await savePlans(store, jobId, plans, before)
+  return new Map(plans.map((plan) => [plan.unit, plan]))
+}
+
+/** Units that were held because nobody could reach or open them, and that may be tried again by themselves. */
+export function waitingForHands(rows: ReadonlyMap<string, RollRow>): Map<string, 'reach' | 'sign-in' | 'return'> {
+  const waiting = new Map<string, 'reach' | 'sign-in' | 'return'>()
+  for (const [unit, row] of rows) {
+    const step = (['reach', 'sign-in', 'return'] as const).find((each) => row.steps[each]?.is === 'held')
+    if (step) waiting.set(unit, step)
+  }
+  return waiting
+}

@@ -1,0 +1,56 @@
+/** Reach: find the unit by its MAC at one of the addresses where it could be, and see its service answer. */
+
+import { WireError } from '../../wire/wire-error'
+import { notFound } from '../explain'
+import type { UnitRun } from '../unit-run'
+
+/** Seconds more than the card says, for a switch port that takes its time. */
+const patience = 45
+
+export async function reach(run: UnitRun): Promise<string> {
+  const { factory, timing } = run.card
+  const applying = run.doors.address === 'opened'
+  // Once its new address was written it may be at either; the new one is the likelier.
+  const addresses = run.doors.address === 'shut' ? [factory.address, run.plan.address] : [run.plan.address, factory.address]
+  const wait = applying ? timing.apply + timing.restart : timing.start
+  const until = run.due(wait)
+  const deadline = run.due(wait + patience)
+  let told = ''
+  for (;;) {
+    const found = await locate(run, addresses)
+    if (found?.answers === 'service') {
+      run.address = found.address
+      const lane = await run.lane(found.address)
+      await run.say(`answers at ${found.address}, lane from ${lane.source}`)
+      return `answers at ${found.address}`
+    }
+    if (Date.now() > deadline) throw notFound({ unit: run.unit, card: run.card }, addresses)
+    const waitingFor = found ? 'starting up' : 'looking for it on the wire'
+    if (waitingFor !== told) {
+      told = waitingFor
+      await run.tell('reach', { is: 'waiting', until, waitingFor })
+    }
+    await run.pause(2)
+  }
+}
+
+/** Where the unit answers now: by ARP with its own MAC, and whether its service takes a connection. */
+export async function locate(run: UnitRun, addresses: readonly string[]): Promise<{ address: string; answers: 'service' | 'arp-only' } | undefined> {
+  for (const address of addresses) {
+    if (!(await run.host.arp(address)).includes(run.unit.mac)) continue
+    return { address, answers: (await serviceAnswers(run, address)) ? 'service' : 'arp-only' }
+  }
+  return undefined
+}
+
+async function serviceAnswers(run: UnitRun, address: string): Promise<boolean> {
+  try {
+    const lane = await run.lane(address)
+    const socket = await lane.connect(run.card.factory.port)
+    socket.destroy()
+    return true
+  } catch (error) {
+    if (error instanceof WireError && error.kind === 'unreachable') return false
+    throw error
+  }
+}

@@ -1,0 +1,84 @@
+/**
+ * A sweep of the bench: who is on the wire, by MAC, at which address, and what it says that it is.
+ */
+import type { KitCard } from '../core/kit/kit-card'
+import type { Sighting } from '../core/muster/events'
+import type { JobView } from '../store/job-view'
+import type { Store } from '../store/open'
+import { pinnedFingerprint } from '../store/secrets'
+import { dialectOf } from '../wire/dialect/dialect-of'
+import type { Host } from '../wire/host/host'
+import { WireError } from '../wire/wire-error'
+
+export interface SweepInput {
+  readonly store: Store
+  readonly host: Host
+  readonly view: JobView
+  readonly cards: ReadonlyMap<string, KitCard>
+  /** What the sweep before saw: who said who it is does not have to say it again. */
+  readonly before: readonly Sighting[]
+}
+
+interface Candidate {
+  readonly address: string
+  readonly card: KitCard
+  readonly seen: Sighting['seen']
+}
+
+/** Sightings in the order of the kit list, strays last. */
+export async function sweep(input: SweepInput): Promise<Sighting[]> {
+  const found = await Promise.all(candidates(input).map((candidate) => look(input, candidate)))
+  const order = new Map(input.view.units.map((unit, index) => [unit.mac, index]))
+  const place = (sighting: Sighting): number => order.get(sighting.mac) ?? order.size
+  return found.flat().sort((a, b) => place(a) - place(b) || a.mac.localeCompare(b.mac))
+}
+
+/** Addresses worth asking for: the factory address of each model on the list, and each planned one. */
+function candidates({ view, cards }: SweepInput): Candidate[] {
+  const byAddress = new Map<string, Candidate>()
+  for (const unit of view.units) {
+    const card = cards.get(unit.model)
+    if (!card) continue
+    byAddress.set(card.factory.address, { address: card.factory.address, card, seen: 'at-factory-address' })
+    const planned = view.plans.get(unit.id)?.address
+    if (planned) byAddress.set(planned, { address: planned, card, seen: 'at-its-address' })
+  }
+  return [...byAddress.values()]
+}
+
+async function look(input: SweepInput, { address, card, seen }: Candidate): Promise<Sighting[]> {
+  const macs = await input.host.arp(address)
+  return Promise.all(
+    macs.map(async (mac): Promise<Sighting> => {
+      const unit = input.view.units.find((each) => each.mac === mac)
+      const isItsOwn = seen !== 'at-its-address' || input.view.plans.get(unit?.id ?? '')?.address === address
+      const model = await identity(input, { mac, address, card })
+      return { mac, address, model: model ?? null, unit: unit?.id ?? null, seen: isItsOwn ? seen : 'elsewhere', answers: model === undefined ? 'arp-only' : 'service' }
+    }),
+  )
+}
+
+/** What it says that it is; undefined while only layer 2 answers. */
+async function identity({ store, host, view, before }: SweepInput, { mac, address, card }: { mac: string; address: string; card: KitCard }): Promise<string | undefined> {
+  const known = before.find((each) => each.mac === mac && each.address === address && each.answers === 'service')
+  const lane = await host.openLane({ mac, address, prefix: card.factory.prefix })
+  if (known?.model) {
+    const answers = await lane.connect(card.factory.port).then(
+      (socket) => socket.destroy() !== undefined,
+      () => false,
+    )
+    return answers ? known.model : undefined
+  }
+  const dialect = dialectOf(card, lane, async (fingerprint) => {
+    const pinned = await pinnedFingerprint(store, view.job.id, mac, fingerprint, new Date())
+    if (pinned.fingerprint !== fingerprint) throw new WireError('untrusted', 'another certificate than the pinned one')
+  })
+  try {
+    return await dialect.identify()
+  } catch (error) {
+    if (error instanceof WireError) return undefined
+    throw error
+  } finally {
+    dialect.close()
+  }
+}

@@ -1,0 +1,174 @@
+/**
+ * One unit's way through a muster: what it is to be, where it was found, the session that is open, and what is told.
+ */
+import type { Compiled } from '../core/config/compile'
+import type { UnitPlan } from '../core/config/plan'
+import type { KitCard } from '../core/kit/kit-card'
+import type { Unit } from '../core/kit/unit'
+import type { Check, StepState } from '../core/muster/events'
+import type { Step } from '../core/muster/procedure'
+import { emptyRow, type RollRow } from '../core/muster/roll'
+import type { Store } from '../store/open'
+import { pinnedFingerprint } from '../store/secrets'
+import type { Credentials, Dialect } from '../wire/dialect/dialect'
+import { dialectOf } from '../wire/dialect/dialect-of'
+import type { Host, Lane } from '../wire/host/host'
+import { WireError } from '../wire/wire-error'
+import type { EventLog } from './event-log'
+
+export interface UnitRunInput {
+  readonly store: Store
+  readonly host: Host
+  /** How many times faster than life the wire runs. */
+  readonly pace: number
+  readonly log: EventLog
+  readonly unit: Unit
+  readonly card: KitCard
+  readonly plan: UnitPlan
+  readonly compiled: Compiled
+  /** What earlier musters left: doors that were opened. */
+  readonly before: RollRow | undefined
+  readonly signal: AbortSignal
+}
+
+export type DoorState = 'shut' | 'opened' | 'passed'
+
+/** Thrown inside when the muster is called off; nothing is held by it. */
+export class CalledOff extends Error {
+  override readonly name = 'CalledOff'
+}
+
+export class UnitRun {
+  readonly unit: Unit
+  readonly card: KitCard
+  readonly plan: UnitPlan
+  readonly compiled: Compiled
+  readonly host: Host
+  readonly store: Store
+  readonly log: EventLog
+  readonly pace: number
+  /** One-way doors, as far as they were ever opened for this unit. */
+  readonly doors: { password: DoorState; address: DoorState }
+  /** Address at which it was found. */
+  address: string | undefined
+  /** Login that opened the session. */
+  credentials: Credentials | undefined
+  readonly #signal: AbortSignal
+  #dialect: Dialect | undefined
+  readonly #lanes = new Map<string, Lane>()
+
+  constructor(input: UnitRunInput) {
+    this.unit = input.unit
+    this.card = input.card
+    this.plan = input.plan
+    this.compiled = input.compiled
+    this.host = input.host
+    this.store = input.store
+    this.log = input.log
+    this.pace = input.pace
+    const before = input.before ?? emptyRow
+    this.doors = { password: before.passwordDoor, address: before.addressDoor }
+    this.#signal = input.signal
+  }
+
+  get newLogin(): Credentials {
+    return { user: this.compiled.config.admin.user, password: this.compiled.password }
+  }
+
+  /** The session that is signed in. */
+  get dialect(): Dialect {
+    if (!this.#dialect) throw new WireError('unreachable', 'no session is open')
+    return this.#dialect
+  }
+
+  tell(step: Step, state: StepState): Promise<void> {
+    return this.log.append({ kind: 'step', unit: this.unit.id, step, state })
+  }
+
+  say(text: string): Promise<void> {
+    return this.log.append({ kind: 'log', unit: this.unit.id, text })
+  }
+
+  /** Opens or passes a one-way door. It is in the store when this resolves, before the unit hears of anything. */
+  async door(door: 'password' | 'address', state: 'opened' | 'passed'): Promise<void> {
+    await this.log.append({ kind: 'door', unit: this.unit.id, door, state })
+    this.doors[door] = state
+  }
+
+  check(check: Check): Promise<void> {
+    return this.log.append({ kind: 'check', unit: this.unit.id, check })
+  }
+
+  /** Real time at which so many of the wire's seconds will have passed, ms since 1970. */
+  due(seconds: number): number {
+    return Date.now() + (seconds * 1000) / this.pace
+  }
+
+  /**
+   * Waits so many of the wire's seconds, at least a tenth of a real one.
+   * @throws CalledOff
+   */
+  async pause(seconds: number): Promise<void> {
+    this.stopIfCalledOff()
+    await new Promise<void>((resolve) => {
+      const timer = setTimeout(done, Math.max(100, (seconds * 1000) / this.pace))
+      const signal = this.#signal
+      function done(): void {
+        clearTimeout(timer)
+        signal.removeEventListener('abort', done)
+        resolve()
+      }
+      signal.addEventListener('abort', done)
+    })
+    this.stopIfCalledOff()
+  }
+
+  stopIfCalledOff(): void {
+    if (this.#signal.aborted) throw new CalledOff()
+  }
+
+  /** The lane to this unit at an address. */
+  async lane(address: string): Promise<Lane> {
+    const open = this.#lanes.get(address)
+    if (open) return open
+    const prefix = address === this.card.factory.address ? this.card.factory.prefix : (this.compiled.config.management.prefix ?? this.card.factory.prefix)
+    const lane = await this.host.openLane({ mac: this.unit.mac, address, prefix })
+    this.#lanes.set(address, lane)
+    return lane
+  }
+
+  /** A session of its own at an address, not signed in yet. The caller closes it. */
+  async session(address: string): Promise<Dialect> {
+    return dialectOf(this.card, await this.lane(address), (fingerprint) => this.#pin(fingerprint))
+  }
+
+  /** Takes over a session that is signed in, and lets go of the one before. */
+  adopt(dialect: Dialect, credentials: Credentials, address: string): void {
+    if (this.#dialect !== dialect) this.#dialect?.close()
+    this.#dialect = dialect
+    this.credentials = credentials
+    this.address = address
+  }
+
+  dropSession(): void {
+    this.#dialect?.close()
+    this.#dialect = undefined
+  }
+
+  async closeLane(address: string): Promise<void> {
+    const lane = this.#lanes.get(address)
+    this.#lanes.delete(address)
+    await lane?.close()
+  }
+
+  async close(): Promise<void> {
+    this.dropSession()
+    await Promise.allSettled([...this.#lanes.keys()].map((address) => this.closeLane(address)))
+  }
+
+  async #pin(fingerprint: string): Promise<void> {
+    const pinned = await pinnedFingerprint(this.store, this.log.jobId, this.unit.mac, fingerprint, new Date())
+    if (pinned.first === 'now') await this.say(`certificate pinned ${fingerprint.slice(0, 5).toLowerCase()}…${fingerprint.slice(-2).toLowerCase()}`)
+    if (pinned.fingerprint !== fingerprint) throw new WireError('untrusted', `certificate ${fingerprint.slice(0, 11)}… is not the pinned ${pinned.fingerprint.slice(0, 11)}…`)
+  }
+}

@@ -1,0 +1,21 @@
+/** Everything about a job that a page, the command line or a runner needs, read at one time. */
+import type { UnitPlan } from '../core/config/plan'
+import { foldRoll, type Roll } from '../core/muster/roll'
+import { allEvents } from './events'
+import { findJob, type Job } from './jobs'
+import { type KeptUnit, listUnits, loadPlans } from './kit'
+import type { Store } from './open'
+
+export interface JobView {
+  readonly job: Job
+  readonly units: readonly KeptUnit[]
+  readonly plans: ReadonlyMap<string, UnitPlan>
+  readonly roll: Roll
+}
+
+export async function viewJob(store: Store, slug: string): Promise<JobView | undefined> {
+  const job = await findJob(store, slug)
+  if (!job) return undefined
+  const [units, { plans }, events] = await Promise.all([listUnits(store, job.id), loadPlans(store, job.id), allEvents(store, job.id)])
+  return { job, units, plans: new Map(plans.map((plan) => [plan.unit, plan])), roll: foldRoll(events) }
+}

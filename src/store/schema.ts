@@ -1,0 +1,121 @@
+/**
+ * Tables. Times are UTC; `version` grows with every change that a person makes, so that a second writer is told.
+ */
+import { bigint, customType, datetime, foreignKey, int, mysqlEnum, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
+import { z } from 'zod'
+import { briefSchema } from '../core/brief/brief'
+import { musterEventSchema } from '../core/muster/events'
+import { jsonColumn } from './json-column'
+import { locksSchema, radioPlansSchema } from './plan-columns'
+
+const blob1024 = customType<{ data: Buffer }>({ dataType: () => 'varbinary(1024)' })
+const longBlob = customType<{ data: Buffer }>({ dataType: () => 'longblob' })
+const time = (name: string) => datetime(name, { mode: 'date', fsp: 3 })
+const unitId = (name: string) => varchar(name, { length: 40 })
+const briefColumn = jsonColumn(briefSchema)
+const eventColumn = jsonColumn(musterEventSchema)
+const unitListColumn = jsonColumn(z.array(z.string()))
+const locksColumn = jsonColumn(locksSchema)
+const radioPlansColumn = jsonColumn(radioPlansSchema)
+
+export const jobs = mysqlTable('jobs', {
+  id: int('id').autoincrement().primaryKey(),
+  slug: varchar('slug', { length: 60 }).notNull().unique(),
+  name: varchar('name', { length: 120 }).notNull(),
+  brief: briefColumn('brief').notNull(),
+  version: int('version').notNull().default(1),
+  /** Number of the newest event. */
+  lastSeq: int('last_seq').notNull().default(0),
+  createdAt: time('created_at').notNull(),
+})
+
+const jobId = () =>
+  int('job_id')
+    .notNull()
+    .references(() => jobs.id, { onDelete: 'cascade' })
+
+export const units = mysqlTable(
+  'units',
+  {
+    jobId: jobId(),
+    id: unitId('id').notNull(),
+    position: int('position').notNull(),
+    name: varchar('name', { length: 63 }).notNull(),
+    place: varchar('place', { length: 80 }).notNull(),
+    model: varchar('model', { length: 80 }).notNull(),
+    mac: varchar('mac', { length: 17 }).notNull(),
+    serial: varchar('serial', { length: 40 }).notNull(),
+    port: int('port'),
+    version: int('version').notNull().default(1),
+  },
+  (table) => [primaryKey({ columns: [table.jobId, table.id] }), unique('one_mac_per_job').on(table.jobId, table.mac), unique('one_name_per_job').on(table.jobId, table.name)],
+)
+
+export const unitPlans = mysqlTable(
+  'unit_plans',
+  {
+    jobId: jobId(),
+    unitId: unitId('unit_id').notNull(),
+    address: varchar('address', { length: 15 }).notNull(),
+    radios: radioPlansColumn('radios').notNull(),
+    locks: locksColumn('locks').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.jobId, table.unitId] }),
+    unique('one_address_per_job').on(table.jobId, table.address),
+    foreignKey({ name: 'plan_of_unit', columns: [table.jobId, table.unitId], foreignColumns: [units.jobId, units.id] }).onDelete('cascade'),
+  ],
+)
+
+/** Sealed by the vault; clear text never comes here. */
+export const secrets = mysqlTable(
+  'secrets',
+  { jobId: jobId(), name: varchar('name', { length: 120 }).notNull(), sealed: blob1024('sealed').notNull(), changedAt: time('changed_at').notNull() },
+  (table) => [primaryKey({ columns: [table.jobId, table.name] })],
+)
+
+/** Configurations in the units' own form, sealed: they may hold passphrases. */
+export const backups = mysqlTable(
+  'backups',
+  {
+    jobId: jobId(),
+    unitId: unitId('unit_id').notNull(),
+    copy: mysqlEnum('copy', ['as-found', 'as-left']).notNull(),
+    sealed: longBlob('sealed').notNull(),
+    at: time('at').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.jobId, table.unitId, table.copy] }),
+    foreignKey({ name: 'backup_of_unit', columns: [table.jobId, table.unitId], foreignColumns: [units.jobId, units.id] }).onDelete('cascade'),
+  ],
+)
+
+/** Certificates as they were at first sight, SHA-256. */
+export const pins = mysqlTable(
+  'pins',
+  { jobId: jobId(), mac: varchar('mac', { length: 17 }).notNull(), fingerprint: varchar('fingerprint', { length: 95 }).notNull(), at: time('at').notNull() },
+  (table) => [primaryKey({ columns: [table.jobId, table.mac] })],
+)
+
+export const orders = mysqlTable('orders', {
+  id: bigint('id', { mode: 'number' }).autoincrement().primaryKey(),
+  jobId: jobId(),
+  kind: mysqlEnum('kind', ['sweep', 'muster', 'restore-laptop']).notNull(),
+  /** Units that it is for; empty means all on the list. */
+  units: unitListColumn('units').notNull(),
+  status: mysqlEnum('status', ['open', 'claimed', 'pausing', 'paused', 'done']).notNull().default('open'),
+  leaseOwner: varchar('lease_owner', { length: 60 }),
+  leaseUntil: time('lease_until'),
+  createdAt: time('created_at').notNull(),
+})
+
+export const events = mysqlTable('events', { jobId: jobId(), seq: int('seq').notNull(), at: time('at').notNull(), event: eventColumn('event').notNull() }, (table) => [
+  primaryKey({ columns: [table.jobId, table.seq] }),
+])
+
+export const runners = mysqlTable('runners', {
+  id: varchar('id', { length: 60 }).primaryKey(),
+  host: varchar('host', { length: 40 }).notNull(),
+  seenAt: time('seen_at').notNull(),
+  sweptAt: time('swept_at'),
+})

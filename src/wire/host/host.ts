@@ -1,0 +1,39 @@
+/**
+ * The host port: what the laptop can do on the wire. One implementation is the operating system's, another the lab's.
+ *
+ * A lane is a private path to one unit by its MAC, so that units with one and the same address are worked at once.
+ */
+import type { Socket } from 'node:net'
+import type { Laptop } from '../../core/muster/events'
+
+export interface LaneTarget {
+  readonly mac: string
+  /** Address at which the unit is expected to answer. */
+  readonly address: string
+  /** Prefix length of the subnet that the laptop must share with it. */
+  readonly prefix: number
+}
+
+export interface Lane extends LaneTarget {
+  /** The laptop's own address on this lane; never the unit's. */
+  readonly source: string
+  /**
+   * Opens a TCP connection to the unit at the lane's end.
+   * @throws WireError unreachable
+   */
+  connect(port: number): Promise<Socket>
+  /** Does the unit at the lane's end answer an ICMP echo? */
+  ping(): Promise<boolean>
+  close(): Promise<void>
+}
+
+export interface Host {
+  readonly name: string
+  laptop(): Promise<Laptop>
+  /** Everybody who answers ARP for this address: more than one MAC where units share it, none where it is free. */
+  arp(address: string): Promise<string[]>
+  /** Opens a lane, or hands out the one that is open to this MAC at this address. */
+  openLane(target: LaneTarget): Promise<Lane>
+  /** Puts the laptop back as it was: closes every lane and takes away every address that was added. */
+  restore(): Promise<void>
+}

@@ -1,0 +1,31 @@
+/**
+ * What can go wrong between the laptop and a unit: a closed set of kinds, each with the reason from the device.
+ */
+
+export const wireErrorKinds = ['unreachable', 'refused', 'wrong-unit', 'untrusted', 'timeout', 'garbled', 'rejected'] as const
+/**
+ * unreachable: nothing answers there. refused: it answers and does not let us in. wrong-unit: somebody else answers.
+ * untrusted: its certificate is not the one that was pinned. timeout: it began and did not end. garbled: the reply
+ * is not what the protocol allows. rejected: it understood, and will not do it.
+ */
+export type WireErrorKind = (typeof wireErrorKinds)[number]
+
+export class WireError extends Error {
+  override readonly name = 'WireError'
+  constructor(
+    readonly kind: WireErrorKind,
+    /** In the device's or the protocol's own words, shortened; for the log line. */
+    readonly reason: string,
+    options?: ErrorOptions,
+  ) {
+    super(`${kind}: ${reason}`, options)
+  }
+}
+
+/** Words of a device are hostile input: one line, no control characters, of a bounded length. */
+export function plainReason(text: string): string {
+  return text
+    .replace(/[^\x20-\x7e\u00a0-\uffff]+/g, ' ')
+    .trim()
+    .slice(0, 300)
+}
