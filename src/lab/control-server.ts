@@ -77,16 +77,14 @@ function answer<Q extends LabQuestion>(lab: Lab, question: Q, ask: unknown): Lab
 function shelf(lab: Lab): unknown {
   return {
     pace: lab.pace,
-    units: lab
-      .units()
-      .map((unit) => ({
-        mac: unit.identity.mac,
-        model: `${unit.sheet.maker} ${unit.sheet.model}`,
-        phase: unit.phase,
-        address: unit.address,
-        lights: unit.lights,
-        radios: unit.air().radio,
-      })),
+    units: lab.units().map((unit) => ({
+      mac: unit.identity.mac,
+      model: `${unit.sheet.maker} ${unit.sheet.model}`,
+      phase: unit.phase,
+      address: unit.address,
+      lights: unit.lights,
+      radios: unit.air().radio,
+    })),
     air: { samples: lab.air.samples, heard: lab.air.heard, everOpen: lab.air.everOpen },
   }
 }

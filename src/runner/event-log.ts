@@ -13,7 +13,7 @@ interface Waiting {
 
 export class EventLog {
   #queue: Waiting[] = []
-  #writing: Promise<void> | undefined
+  #state: 'idle' | 'writing' = 'idle'
 
   constructor(
     private readonly store: Store,
@@ -24,13 +24,12 @@ export class EventLog {
   append(event: MusterEvent): Promise<void> {
     return new Promise((resolve, reject) => {
       this.#queue.push({ timed: { at: new Date(), event }, resolve, reject })
-      this.#writing ??= this.#write().finally(() => {
-        this.#writing = undefined
-      })
+      if (this.#state === 'idle') void this.#write()
     })
   }
 
   async #write(): Promise<void> {
+    this.#state = 'writing'
     while (this.#queue.length > 0) {
       const batch = this.#queue
       this.#queue = []
@@ -45,5 +44,7 @@ export class EventLog {
         for (const { reject } of batch) reject(error)
       }
     }
+    // Nothing is awaited between the empty queue and this line: an event that comes later starts anew.
+    this.#state = 'idle'
   }
 }

@@ -53,3 +53,7 @@ export async function savePlans(store: Store, jobId: number, plans: readonly Uni
       .values(plans.map(({ unit, address, radios }) => ({ jobId, unitId: unit, address, radios: [...radios], locks: before.get(unit)?.locks ?? {} })))
   })
 }
+
+export async function removeUnit(store: Store, jobId: number, id: string): Promise<void> {
+  await store.db.delete(units).where(and(eq(units.jobId, jobId), eq(units.id, id)))
+}

@@ -3,7 +3,7 @@
  * so that it cannot be put in another's place.
  */
 import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { existsSync, linkSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { dirname } from 'node:path'
 
 const form = 1
@@ -51,9 +51,22 @@ export class Vault {
 export function openVault(keyFile: string, fromEnvironment = process.env.AIR_MUSTER_VAULT_KEY): Vault {
   if (fromEnvironment) return new Vault(Buffer.from(fromEnvironment, 'hex'))
   if (!existsSync(keyFile)) {
-    mkdirSync(dirname(keyFile), { recursive: true, mode: 0o700 })
-    writeFileSync(keyFile, randomBytes(keyBytes).toString('hex'), { mode: 0o600, flag: 'wx' })
+    makeKey(keyFile)
   }
   if ((statSync(keyFile).mode & 0o077) !== 0) throw new VaultError(`others can read the vault's key: run chmod 600 ${keyFile}`)
   return new Vault(Buffer.from(readFileSync(keyFile, 'utf8').trim(), 'hex'))
+}
+
+/** Several processes may start at once: the first whole key that has the name is the key. */
+function makeKey(keyFile: string): void {
+  mkdirSync(dirname(keyFile), { recursive: true, mode: 0o700 })
+  const own = `${keyFile}.${process.pid}`
+  writeFileSync(own, randomBytes(keyBytes).toString('hex'), { mode: 0o600 })
+  try {
+    linkSync(own, keyFile)
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error
+  } finally {
+    rmSync(own)
+  }
 }

@@ -1,0 +1,31 @@
+// npm run demo: installs what is missing, starts everything, loads the demo job, opens it.
+//   --headless   musters the whole example without a browser, prints the roll; exit 0 only if every unit answers
+//   --pace N     how many times faster than life the lab runs (60)
+//   --port N     port of the web application (4810, or any that is free)
+import { parseArgs } from 'node:util'
+import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
+
+const { values } = parseArgs({ options: { headless: { type: 'boolean', default: false }, pace: { type: 'string', default: '60' }, port: { type: 'string', default: '4810' } } })
+const pace = Number(values.pace)
+const port = Number(values.port)
+if (!(pace > 0 && pace <= 1000)) end(`--pace takes a number above 0 and at most 1000, not ${values.pace}.`)
+if (!(Number.isInteger(port) && port > 0 && port < 65536)) end(`--port takes a port number, not ${values.port}.`)
+
+ensureDebian('mariadb')
+ensureNodeModules()
+const { bundleIfStale } = await import('./lib/bundle.mjs')
+await bundleIfStale()
+if (values.headless) {
+  const { demoHeadless } = await import('./lib/demo-headless.mjs')
+  process.exitCode = await demoHeadless({ pace })
+} else {
+  const { buildSiteIfStale } = await import('./lib/site.mjs')
+  buildSiteIfStale()
+  const { demoInBrowser } = await import('./lib/demo-in-browser.mjs')
+  process.exitCode = await demoInBrowser({ pace, port })
+}
+
+function end(text) {
+  process.stderr.write(`${text}\n`)
+  process.exit(2)
+}

@@ -1,0 +1,69 @@
+// The demo with its pages: runs until Ctrl-C, then ends every child.
+import { spawn, spawnSync } from 'node:child_process'
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { loadDemoJob } from './demo-job.mjs'
+import { root } from './root.mjs'
+import { startStack } from './stack.mjs'
+
+const folder = join(root, '.data/demo')
+/** Who runs and where: for a second start, and for the muster command. */
+const note = join(folder, 'running.json')
+
+export async function demoInBrowser({ pace, port }) {
+  const before = dealWithEarlierStart()
+  if (before) {
+    process.stdout.write(`The demo runs already: ${before}\n`)
+    return 0
+  }
+  // The stand-ins come out of their boxes anew at each start, so the job does too.
+  rmSync(folder, { recursive: true, force: true })
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
+  let stack
+  // The same signal may come twice, from the terminal and from npm: the second must not cut the ending short.
+  const stopped = new Promise((resolve) => {
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, resolve)
+  })
+  try {
+    stack = await Promise.race([startStack({ folder, pace, wantedPort: port }), stopped.then(() => undefined)])
+    if (!stack) return 130
+    await loadDemoJob(stack.env)
+    const address = `${stack.url}/jobs/port-ellery/bench`
+    writeFileSync(note, JSON.stringify({ launcher: process.pid, pids: stack.pids, address, databaseUrl: stack.databaseUrl, vaultKeyFile: stack.vaultKeyFile }), { mode: 0o600 })
+    process.stdout.write(`\nAir Muster is ready: ${address}\nCtrl-C ends it.\n`)
+    openInBrowser(address)
+    const alive = setInterval(() => {}, 60_000)
+    await stopped
+    clearInterval(alive)
+    process.stdout.write('Ending …\n')
+    return 0
+  } finally {
+    await stack?.stop()
+    rmSync(note, { force: true })
+  }
+}
+
+/** @returns the address of a demo that runs; ends what one that crashed has left behind */
+function dealWithEarlierStart() {
+  if (!existsSync(note)) return undefined
+  const { launcher, pids, address } = JSON.parse(readFileSync(note, 'utf8'))
+  if (commandOf(launcher)?.includes('demo.mjs')) return address
+  for (const pid of pids) {
+    // A number may belong to somebody else by now: only what is plainly ours is ended.
+    if (commandOf(pid)?.includes(folder) || commandOf(pid)?.includes(join(root, 'dist')) || commandOf(pid)?.includes('next-server')) process.kill(pid, 'SIGKILL')
+  }
+  return undefined
+}
+
+function commandOf(pid) {
+  const found = spawnSync('ps', ['-o', 'args=', '-p', String(pid)], { encoding: 'utf8' })
+  return found.status === 0 ? found.stdout.trim() : undefined
+}
+
+/** Opens the page where there is a screen to open it on. */
+function openInBrowser(address) {
+  if (!process.env.DISPLAY && !process.env.WAYLAND_DISPLAY) return
+  const child = spawn('xdg-open', [address], { stdio: 'ignore', detached: true })
+  child.once('error', () => {})
+  child.unref()
+}

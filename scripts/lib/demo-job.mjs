@@ -1,0 +1,26 @@
+// The demo job, loaded and put on the bench.
+import { spawn } from 'node:child_process'
+import { join } from 'node:path'
+import { root } from './root.mjs'
+
+/** Runs a `muster` command against a stack; its words go to standard output, or come back. */
+export function musterCommand(env, args, output = 'inherit') {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, [join(root, 'bin/muster.mjs'), ...args], {
+      cwd: root,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', output === 'inherit' ? 'inherit' : 'pipe', 'inherit'],
+    })
+    let text = ''
+    child.stdout?.on('data', (chunk) => {
+      text += chunk
+    })
+    child.once('exit', (code) => resolve({ code: code ?? 1, text }))
+  })
+}
+
+export async function loadDemoJob(env) {
+  const loaded = await musterCommand(env, ['load', join(root, 'data/demo/port-ellery.yaml')], 'back')
+  if (loaded.code !== 0) throw new Error(`The demo job could not be loaded. ${loaded.text}`)
+  await musterCommand(env, ['sweep', 'port-ellery'], 'back')
+}

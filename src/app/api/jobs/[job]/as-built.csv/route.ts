@@ -1,0 +1,17 @@
+/** The as-built sheet as CSV. */
+import { asBuilt, asBuiltCsv } from '../../../../../core/handover/as-built'
+import { viewJob } from '../../../../../store/job-view'
+import { getStore } from '../../../../server/store'
+
+export const dynamic = 'force-dynamic'
+
+export async function GET(_request: Request, { params }: { params: Promise<{ job: string }> }): Promise<Response> {
+  const { job: slug } = await params
+  const view = await viewJob(await getStore(), slug)
+  if (!view) return new Response('There is no such job.', { status: 404 })
+  const sheet = asBuiltCsv(asBuilt(view.job.brief, view.units, view.plans, view.roll))
+  // A byte order mark, so that spreadsheets take it for UTF-8.
+  return new Response(`\ufeff${sheet}`, {
+    headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename="${view.job.slug}-as-built.csv"`, 'cache-control': 'no-store' },
+  })
+}

@@ -1,0 +1,5 @@
+import { PlanView } from '../../../../ui/plan/plan-view'
+
+export default function Page() {
+  return <PlanView />
+}

@@ -1,0 +1,49 @@
+/** The six stages, and in a few words where each stands. */
+import type { Brief } from '../brief/brief'
+import type { Unit } from '../kit/unit'
+import { answers, heldStep, type Roll } from './roll'
+
+export const stages = ['brief', 'kit', 'plan', 'bench', 'muster', 'handover'] as const
+export type Stage = (typeof stages)[number]
+
+export interface Standing {
+  readonly words: string
+  readonly mark: 'done' | 'attention' | 'none'
+}
+
+export interface Standings {
+  readonly brief: Brief
+  readonly countryName: string
+  readonly units: readonly Unit[]
+  /** How many units have a plan. */
+  readonly planned: number
+  readonly faults: { readonly brief: number; readonly kit: number; readonly plan: number }
+  readonly roll: Roll
+}
+
+const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`
+
+export function standings({ brief, countryName, units, planned, faults, roll }: Standings): Record<Stage, Standing> {
+  const known = new Set(units.map((unit) => unit.mac))
+  const present = new Set(roll.sightings.map((sighting) => sighting.mac))
+  const matched = [...present].filter((mac) => known.has(mac)).length
+  const strays = present.size - matched
+  const answering = units.filter((unit) => answers(roll.rows.get(unit.id))).length
+  const held = units.filter((unit) => heldStep(roll.rows.get(unit.id))).length
+  const all = units.length > 0 && answering === units.length
+  return {
+    brief: judged(faults.brief, `${countryName}, ${counted(brief.networks.length, 'network')}`),
+    kit: units.length === 0 ? { words: 'nothing on the list yet', mark: 'attention' } : judged(faults.kit, `${counted(units.length, 'unit')} on the list`),
+    plan: planned < units.length ? { words: `${counted(units.length - planned, 'unit')} without a plan`, mark: 'attention' } : judged(faults.plan, 'addresses and channels set'),
+    bench: {
+      words: present.size === 0 ? 'nothing on the wire yet' : `${matched} on the wire${strays > 0 ? `, ${counted(strays, 'stray')}` : ''}`,
+      mark: strays > 0 ? 'attention' : matched === units.length && matched > 0 ? 'done' : 'none',
+    },
+    muster: { words: `${answering} of ${units.length} answer${held > 0 ? `, ${held} held` : ''}`, mark: held > 0 ? 'attention' : all ? 'done' : 'none' },
+    handover: all ? { words: 'ready to print', mark: 'done' } : { words: 'opens when all answer', mark: 'none' },
+  }
+}
+
+function judged(faults: number, words: string): Standing {
+  return faults > 0 ? { words: counted(faults, 'thing to mend', 'things to mend'), mark: 'attention' } : { words, mark: 'done' }
+}

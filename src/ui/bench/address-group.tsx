@@ -1,0 +1,68 @@
+'use client'
+import type { Sighting } from '../../core/muster/events'
+import { useJob } from '../live/job-provider'
+import sheet from '../theme/sheet.module.css'
+import classes from './bench.module.css'
+
+const places: Readonly<Record<Sighting['seen'], string>> = {
+  'at-factory-address': 'at its factory address',
+  'at-its-address': 'at its planned address',
+  elsewhere: 'at an address planned for another',
+}
+
+/** Everybody who answers at one address. */
+export function AddressGroup({ address, sightings }: { address: string; sightings: readonly Sighting[] }) {
+  const { units, selected, select } = useJob()
+  const factory = sightings.some((sighting) => sighting.seen === 'at-factory-address')
+  const shared = sightings.length > 1
+  const words = shared
+    ? `${sightings.length} units share this ${factory ? 'factory ' : ''}address. Each has a lane of its own, so all ${sightings.length} go at once.`
+    : factory
+      ? 'One unit at this factory address.'
+      : 'A unit at its new address.'
+  return (
+    <section className={classes.group}>
+      <h2>
+        <span className="mono">{address}</span> <span className={classes.words}>{words}</span>
+      </h2>
+      <table className={sheet.table}>
+        <thead className={shared ? '' : 'visually-hidden'}>
+          <tr>
+            <th scope="col">MAC</th>
+            <th scope="col">Unit</th>
+            <th scope="col">Seen as</th>
+            <th scope="col">Port</th>
+          </tr>
+        </thead>
+        <tbody>
+          {sightings.map((sighting) => {
+            const unit = units.find((each) => each.id === sighting.unit)
+            return (
+              <tr
+                key={sighting.mac}
+                tabIndex={0}
+                data-mac={sighting.mac}
+                data-selected={unit !== undefined && unit.id === selected}
+                onClick={() => select(unit?.id)}
+                onKeyDown={(event) => event.key === 'Enter' && select(unit?.id)}
+              >
+                <td className={`mono ${classes.mac}`}>{sighting.mac}</td>
+                <td>
+                  {unit ? (
+                    <>
+                      <b>{unit.name}</b> <span className="soft">{unit.place}</span>
+                    </>
+                  ) : (
+                    <b className={classes.stray}>not on the kit list</b>
+                  )}
+                </td>
+                <td>{sighting.answers === 'arp-only' ? 'on the wire, still starting' : `${sighting.model ?? 'unknown'}, ${places[sighting.seen]}`}</td>
+                <td className="mono">{unit?.port ?? ''}</td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+    </section>
+  )
+}

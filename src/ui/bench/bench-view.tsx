@@ -1,0 +1,64 @@
+'use client'
+import { Button } from '@mantine/core'
+import { musterUnits, sweepNow } from '../../app/actions/muster-actions'
+import type { Sighting } from '../../core/muster/events'
+import { useJob } from '../live/job-provider'
+import { useNow } from '../live/use-now'
+import { useOrder } from '../live/use-order'
+import { duration } from '../muster/duration'
+import { Slip } from '../slip/slip'
+import sheet from '../theme/sheet.module.css'
+import { AddressGroup } from './address-group'
+import { BenchSide } from './bench-side'
+
+/** Who is on the wire: units by the address that they answer at, who is awaited, who does not belong here. */
+export function BenchView() {
+  const { job, units, roll, pulse, selected } = useJob()
+  const { order, pending, fault } = useOrder()
+  const now = useNow('counting')
+  const groups = groupByAddress(roll.sightings)
+  const present = new Set(roll.sightings.map((sighting) => sighting.mac))
+  const matching = units.filter((unit) => present.has(unit.mac))
+  const sweptSeconds = pulse?.sweptAt && now > 0 ? Math.max(0, (now - pulse.sweptAt) / 1000) : undefined
+  const resting = roll.muster === 'idle' || roll.muster === 'paused'
+  return (
+    <div className={sheet.page}>
+      <div className={sheet.head}>
+        <h1>{present.size === 0 ? 'Nothing on the wire yet' : `${present.size} ${present.size === 1 ? 'unit' : 'units'} on the wire`}</h1>
+        {sweptSeconds !== undefined && <span className="soft">swept {sweptSeconds < 2 ? 'just now' : `${duration(sweptSeconds)} ago`}</span>}
+        <div className={sheet.headRight}>
+          <Button variant="default" disabled={pending} onClick={() => order(() => sweepNow(job.slug))}>
+            Sweep now
+          </Button>
+          <Button
+            disabled={pending || matching.length === 0 || !resting}
+            onClick={() => order(() => musterUnits(job.slug, matching.length === units.length ? [] : matching.map((unit) => unit.id)))}
+          >
+            {resting ? `Muster the ${matching.length} that match` : 'Mustering'}
+          </Button>
+        </div>
+      </div>
+      {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+      <div className={sheet.columns}>
+        <div className={sheet.sheet}>
+          {groups.length === 0 && (
+            <p className={sheet.pad}>
+              Plug the units of the kit list into the switch, one cable each, and let them start. They appear here by their MAC, all of them at once, even where they share one
+              factory address.
+            </p>
+          )}
+          {groups.map((group) => (
+            <AddressGroup key={group.address} {...group} />
+          ))}
+        </div>
+        {selected ? <Slip /> : <BenchSide />}
+      </div>
+    </div>
+  )
+}
+
+function groupByAddress(sightings: readonly Sighting[]): { address: string; sightings: Sighting[] }[] {
+  const groups = new Map<string, Sighting[]>()
+  for (const sighting of sightings) groups.set(sighting.address, [...(groups.get(sighting.address) ?? []), sighting])
+  return [...groups].map(([address, of]) => ({ address, sightings: of })).sort((a, b) => b.sightings.length - a.sightings.length)
+}

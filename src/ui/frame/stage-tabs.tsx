@@ -1,0 +1,49 @@
+'use client'
+import Link from 'next/link'
+import { usePathname } from 'next/navigation'
+import { type Standing, stages, standings } from '../../core/muster/stages'
+import { useJob } from '../live/job-provider'
+import classes from './stage-tabs.module.css'
+
+export const stageNames = { brief: 'Brief', kit: 'Kit', plan: 'Plan', bench: 'Bench', muster: 'Muster', handover: 'Handover' } as const
+
+const marks: Readonly<Record<Standing['mark'], { sign: string; words: string }>> = {
+  done: { sign: '✓', words: 'done' },
+  attention: { sign: '!', words: 'needs you' },
+  none: { sign: '', words: '' },
+}
+
+/** The six stages in working order, each with where it stands: navigation and progress at once. */
+export function StageTabs() {
+  const { job, countryName, units, plans, briefFaults, rosterFaults, planFaults, roll } = useJob()
+  const path = usePathname()
+  const all = standings({
+    brief: job.brief,
+    countryName,
+    units,
+    planned: units.filter((unit) => plans.has(unit.id)).length,
+    faults: { brief: briefFaults.length, kit: rosterFaults.length, plan: planFaults.length },
+    roll,
+  })
+  return (
+    <nav className={classes.course} aria-label="Stages">
+      {stages.map((stage, index) => {
+        const { words, mark } = all[stage]
+        const here = path.endsWith(`/${stage}`)
+        return (
+          <Link key={stage} href={`/jobs/${job.slug}/${stage}`} className={classes.tab ?? ''} aria-current={here ? 'page' : undefined} data-stage={stage}>
+            <b>
+              <span className={classes.number}>{index + 1} </span>
+              {stageNames[stage]}
+            </b>
+            <span className={classes.mark} data-mark={mark}>
+              <span aria-hidden="true">{marks[mark].sign}</span>
+              <span className="visually-hidden">{marks[mark].words}</span>
+            </span>
+            <span className={classes.words}>{words}</span>
+          </Link>
+        )
+      })}
+    </nav>
+  )
+}

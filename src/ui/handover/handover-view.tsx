@@ -1,0 +1,99 @@
+'use client'
+import { Button } from '@mantine/core'
+import { asBuilt, missing } from '../../core/handover/as-built'
+import { useJob } from '../live/job-provider'
+import sheet from '../theme/sheet.module.css'
+import classes from './handover.module.css'
+
+/** The as-built sheet as it will print, and what is missing for it to be complete. */
+export function HandoverView() {
+  const { job, units, plans, roll, countryName } = useJob()
+  const rows = asBuilt(job.brief, units, plans, roll)
+  const gaps = missing(rows)
+  const newest = Math.max(0, ...rows.map((row) => row.provenAt ?? 0))
+  const { management, networks } = job.brief
+  return (
+    <div className={classes.view}>
+      <div className={`${sheet.head} ${classes.noPrint}`}>
+        <h1>{gaps.length === 0 ? 'Ready to hand over' : 'Not complete yet'}</h1>
+        <div className={sheet.headRight}>
+          <Button variant="default" component="a" href={`/api/jobs/${job.slug}/as-built.csv`}>
+            Download CSV
+          </Button>
+          <Button onClick={() => window.print()}>Print</Button>
+        </div>
+      </div>
+      {gaps.length > 0 && (
+        <ul className={`${classes.gaps} ${classes.noPrint}`}>
+          {gaps.map((gap) => (
+            <li key={gap}>{gap}</li>
+          ))}
+        </ul>
+      )}
+      <article className={classes.paper}>
+        <h2>{job.name}</h2>
+        <p>
+          As built: {job.brief.site}, {countryName}.{' '}
+          {newest > 0 && (
+            <span suppressHydrationWarning>
+              Proven {new Date(newest).toLocaleString('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: job.brief.timeZone })} ({job.brief.timeZone}).
+            </span>
+          )}
+        </p>
+        <p>
+          Management network <span className="mono">{management.cidr}</span>
+          {management.vlan === null ? '' : `, VLAN ${management.vlan}`}
+          {management.gateway && (
+            <>
+              , gateway <span className="mono">{management.gateway}</span>
+            </>
+          )}
+          . Wireless {networks.length === 1 ? 'network' : 'networks'}:{' '}
+          {networks.map((network) => `${network.ssid} (WPA2-Personal, AES${network.vlan === null ? '' : `, VLAN ${network.vlan}`})`).join('; ') || 'none'}.
+        </p>
+        <div className={classes.scroll}>
+          <table className={sheet.table}>
+            <thead>
+              <tr>
+                <th scope="col">Unit</th>
+                <th scope="col">Place</th>
+                <th scope="col">Address</th>
+                <th scope="col">MAC</th>
+                <th scope="col">Serial</th>
+                <th scope="col">Port</th>
+                <th scope="col">Channels</th>
+                <th scope="col">State</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr key={row.mac}>
+                  <td>
+                    <b>{row.name}</b>
+                    <div className="soft">{row.model}</div>
+                  </td>
+                  <td>{row.place}</td>
+                  <td className="mono">{row.address}</td>
+                  <td className="mono">{row.mac}</td>
+                  <td className="mono">{row.serial}</td>
+                  <td className="mono">{row.port ?? ''}</td>
+                  <td>
+                    {row.radios.map((radio) => (
+                      <div key={radio.band} className={classes.channel}>
+                        {radio.band} GHz: {radio.channel}, {radio.width} MHz, {radio.powerDbm} dBm
+                      </div>
+                    ))}
+                  </td>
+                  <td data-state={row.state} className={classes.state}>
+                    {row.state}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+        <p className="soft">Passwords and passphrases are not on this sheet. They are handed over apart, sealed.</p>
+      </article>
+    </div>
+  )
+}

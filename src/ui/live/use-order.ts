@@ -1,0 +1,20 @@
+'use client'
+import { useCallback, useState, useTransition } from 'react'
+import type { Outcome } from '../../app/actions/outcome'
+
+/** Runs an action; tells whether it is under way, and the sentence where it failed. */
+export function useOrder(): { order: (act: () => Promise<Outcome>) => void; pending: boolean; fault: Extract<Outcome, { ok: false }> | undefined } {
+  const [pending, start] = useTransition()
+  const [fault, setFault] = useState<Extract<Outcome, { ok: false }>>()
+  const order = useCallback((act: () => Promise<Outcome>) => {
+    start(async () => {
+      try {
+        const outcome = await act()
+        setFault(outcome.ok ? undefined : outcome)
+      } catch {
+        setFault({ ok: false, sentence: 'Air Muster does not answer. Nothing was changed; try again when it runs.' })
+      }
+    })
+  }, [])
+  return { order, pending, fault }
+}

@@ -1,0 +1,72 @@
+'use client'
+import { Button } from '@mantine/core'
+import { musterUnits, pauseMuster } from '../../app/actions/muster-actions'
+import { secondsLeft } from '../../core/muster/estimate'
+import { answers, heldStep } from '../../core/muster/roll'
+import { useJob } from '../live/job-provider'
+import { useNow } from '../live/use-now'
+import { useOrder } from '../live/use-order'
+import { Slip } from '../slip/slip'
+import sheet from '../theme/sheet.module.css'
+import { duration } from './duration'
+import classes from './muster.module.css'
+import { PhoneRoll } from './phone-roll'
+import { RollTable } from './roll-table'
+import { RollVoice } from './roll-voice'
+
+/** The roll: every unit is called, and answers. */
+export function MusterView() {
+  const { job, units, cards, plans, roll } = useJob()
+  const { order, pending, fault } = useOrder()
+  const working = roll.muster !== 'idle' && roll.muster !== 'paused'
+  const now = useNow(working ? 'counting' : 'still')
+  const rows = units.map((unit) => roll.rows.get(unit.id))
+  const answering = rows.filter(answers).length
+  const held = rows.filter((row) => heldStep(row)).length
+  const begun = rows.filter((row) => row && Object.keys(row.steps).length > 0).length
+  const left = secondsLeft(
+    units.flatMap((unit, index) => {
+      const card = cards.get(unit.model)
+      return card ? [{ row: rows[index], card, listensForRadar: plans.get(unit.id)?.radios.some((radio) => radio.radar) ?? false }] : []
+    }),
+    now,
+    roll.laptop?.pace ?? 1,
+  )
+  if (units.length === 0) return <p>There is nothing to muster yet: put units on the kit list first.</p>
+  const share = (count: number): string => `${(100 * count) / units.length}%`
+  return (
+    <div className={sheet.page}>
+      <div className={sheet.head}>
+        <h1>
+          {answering} of {units.length} answer
+        </h1>
+        <div className={classes.bar} role="img" aria-label={`${answering} answer, ${working ? begun - answering - held : 0} under way, ${held} held`}>
+          <span style={{ width: share(answering), background: 'var(--leaf)' }} />
+          {working && <span style={{ width: share(begun - answering - held), background: 'var(--brass)' }} />}
+          <span style={{ width: share(held), background: 'var(--flare)' }} />
+        </div>
+        {working && <span className="soft">{now === 0 || left === 0 ? 'nearly done' : `about ${duration(left)} left`}</span>}
+        {roll.muster === 'paused' && <span className="soft">paused</span>}
+        <div className={sheet.headRight}>
+          {working && (
+            <Button variant="default" disabled={pending || roll.muster === 'pausing'} onClick={() => order(() => pauseMuster(job.slug))}>
+              {roll.muster === 'pausing' ? 'Pausing after this step' : 'Pause after this step'}
+            </Button>
+          )}
+          <Button disabled={pending || working} onClick={() => order(() => musterUnits(job.slug, []))}>
+            {roll.muster === 'paused' ? 'Go on' : answering + held > 0 ? 'Call the roll again' : `Muster all ${units.length}`}
+          </Button>
+        </div>
+      </div>
+      {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+      <div className={`${sheet.columns} ${classes.wide}`}>
+        <div className={sheet.sheet}>
+          <RollTable now={now} />
+        </div>
+        <Slip />
+      </div>
+      <PhoneRoll now={now} />
+      <RollVoice />
+    </div>
+  )
+}

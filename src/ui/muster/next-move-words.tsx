@@ -1,0 +1,14 @@
+import type { NextMove } from '../../core/muster/next-move'
+import { duration, secondsUntil } from './duration'
+import classes from './muster.module.css'
+
+/** "Your next move" in words; a wait tells its seconds. */
+export function NextMoveWords({ move, now, pace }: { move: NextMove; now: number; pace: number }) {
+  const seconds = move.until === undefined ? 0 : secondsUntil(move.until, now, pace)
+  return (
+    <span className={classes.move} data-tone={move.tone}>
+      {move.words}
+      {seconds > 0 ? `, ${duration(seconds)}` : ''}
+    </span>
+  )
+}

@@ -1,0 +1,76 @@
+'use client'
+import { useEffect, useRef } from 'react'
+import { nextMove } from '../../core/muster/next-move'
+import { procedure, stepsFor } from '../../core/muster/procedure'
+import { useJob } from '../live/job-provider'
+import sheet from '../theme/sheet.module.css'
+import classes from './muster.module.css'
+import { NextMoveWords } from './next-move-words'
+import { shownSteps } from './shown-steps'
+import { StepCell } from './step-cell'
+
+/** One row a unit, one cell a step. */
+export function RollTable({ now }: { now: number }) {
+  const { units, cards, plans, roll, selected, select } = useJob()
+  const body = useRef<HTMLTableSectionElement>(null)
+  const pace = roll.laptop?.pace ?? 1
+  const columns = shownSteps(units.map((unit) => cards.get(unit.model)))
+
+  useEffect(() => {
+    body.current?.querySelector('tr[data-selected="true"]')?.scrollIntoView({ block: 'nearest' })
+  }, [selected])
+
+  return (
+    <table className={`${sheet.table} ${classes.roll}`}>
+      <caption className="visually-hidden">The roll: units by steps</caption>
+      <thead>
+        <tr>
+          <th scope="col">Unit</th>
+          <th scope="col">Your next move</th>
+          {columns.map((step) => (
+            <th key={step} scope="col" className={classes.slant}>
+              <span>{procedure[step].title}</span>
+            </th>
+          ))}
+          <th scope="col">Port</th>
+        </tr>
+      </thead>
+      <tbody ref={body}>
+        {units.map((unit) => {
+          const row = roll.rows.get(unit.id)
+          const card = cards.get(unit.model)
+          const own = card ? stepsFor(card) : columns
+          const pick = () => select(unit.id)
+          return (
+            <tr
+              key={unit.id}
+              tabIndex={0}
+              data-unit={unit.id}
+              data-selected={selected === unit.id}
+              aria-selected={selected === unit.id}
+              onClick={pick}
+              onKeyDown={(event) => {
+                if (event.key !== 'Enter') return
+                pick()
+                document.getElementById('slip')?.focus()
+              }}
+            >
+              <th scope="row" className={classes.unit}>
+                <b>{unit.name}</b> <span className="soft">{unit.place}</span>
+              </th>
+              <td className={classes.moveCell}>
+                <NextMoveWords move={nextMove(unit, row, roll, plans.get(unit.id)?.address)} now={now} pace={pace} />
+              </td>
+              {columns.map((step) => (
+                <td key={step} className={classes.stepCell} data-step={step}>
+                  {own.includes(step) ? <StepCell title={procedure[step].title} state={row?.steps[step]} now={now} pace={pace} /> : <span className="soft">–</span>}
+                </td>
+              ))}
+              <td className="mono">{unit.port ?? ''}</td>
+            </tr>
+          )
+        })}
+      </tbody>
+    </table>
+  )
+}

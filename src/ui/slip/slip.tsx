@@ -1,0 +1,88 @@
+'use client'
+import { Button } from '@mantine/core'
+import { musterUnits } from '../../app/actions/muster-actions'
+import { nextMove } from '../../core/muster/next-move'
+import { useJob } from '../live/job-provider'
+import { useOrder } from '../live/use-order'
+import sheet from '../theme/sheet.module.css'
+import { HeldNote } from './held-note'
+import classes from './slip.module.css'
+
+/** Everything about the selected unit: what is wrong, what the hands should do, its log. It never covers the list. */
+export function Slip() {
+  const { job, units, plans, roll, selected } = useJob()
+  const { order, pending, fault } = useOrder()
+  const unit = units.find((each) => each.id === selected)
+  if (!unit) {
+    return (
+      <aside id="slip" tabIndex={-1} className={`${sheet.sheet} ${classes.slip}`} aria-label="Slip">
+        <p className="soft">Select a unit to see what is wrong with it, what to do, and its log.</p>
+      </aside>
+    )
+  }
+  const row = roll.rows.get(unit.id)
+  const plan = plans.get(unit.id)
+  return (
+    <aside id="slip" tabIndex={-1} className={`${sheet.sheet} ${classes.slip}`} aria-label={`Slip of ${unit.name}`}>
+      <div>
+        <b className={classes.name}>{unit.name}</b> <span className="soft">{unit.place}</span>
+        <div className="soft">
+          {unit.model}
+          {unit.port === null ? '' : `, port ${unit.port}`}
+        </div>
+        <div className="mono">{unit.mac}</div>
+      </div>
+      {row && <HeldNote row={row} />}
+      {!row?.steps.reach && <p className={classes.quiet}>{nextMove(unit, row, roll, plan?.address).words}</p>}
+      <div>
+        <Button disabled={pending || roll.muster !== 'idle'} onClick={() => order(() => musterUnits(job.slug, [unit.id]))}>
+          {row && Object.keys(row.steps).length > 0 ? 'Call this unit again' : 'Muster this unit'}
+        </Button>
+        {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+      </div>
+      {plan && (
+        <dl className={classes.facts}>
+          <dt>Address</dt>
+          <dd className="mono">{plan.address}</dd>
+          {plan.radios.map((radio) => (
+            <div key={radio.band} style={{ display: 'contents' }}>
+              <dt>{radio.band} GHz</dt>
+              <dd>
+                channel <span className="mono">{radio.channel}</span>, {radio.width} MHz, {radio.power.set} dBm{radio.radar ? ', listens for radar' : ''}
+              </dd>
+            </div>
+          ))}
+        </dl>
+      )}
+      {row && row.checks.length > 0 && (
+        <div>
+          <b>Proof</b>
+          <ul className={classes.checks}>
+            {row.checks.map((check) => (
+              <li key={check.what} data-verdict={check.verdict}>
+                {check.what}: {check.observed}
+                {check.verdict === 'bad' ? `, expected ${check.expected}` : ''}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {row && row.log.length > 0 && (
+        <div>
+          <b>Log</b>
+          <ol className={classes.log}>
+            {row.log.toReversed().map((line, index) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: lines are only added, counted from the oldest
+              <li key={row.log.length - index}>
+                <time className="mono" dateTime={new Date(line.at).toISOString()} suppressHydrationWarning>
+                  {new Date(line.at).toLocaleTimeString('en-GB')}
+                </time>{' '}
+                <span>{line.text}</span>
+              </li>
+            ))}
+          </ol>
+        </div>
+      )}
+    </aside>
+  )
+}
