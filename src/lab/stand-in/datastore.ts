@@ -39,7 +39,7 @@ export function applyEdit(config: YangConfig, edit: YangEdit): YangConfig {
   const last = path.pop()
   if (!last) throw new DatastoreError('malformed-message', 'the datastore cannot be replaced whole', edit.target)
   const parent = path.reduce((node, step) => descend(node, step, edit.target), root)
-  const value = edit.value === undefined ? undefined : valueOf(edit.value, last, edit.target)
+  const value = edit.value === undefined ? undefined : unwrapped(edit.value, last, edit.target)
   put(parent, last, edit.operation, value, edit.target)
   return checked(root)
 }
@@ -93,7 +93,7 @@ function merge(before: Node, after: Node): Node {
 }
 
 /** RFC 8072: the value is wrapped in the name of the target, and a list entry in an array of one. */
-function valueOf(value: Node, step: PathSegment, target: string): Node {
+function unwrapped(value: Node, step: PathSegment, target: string): Node {
   const [wrapped] = Object.entries(value).flatMap(([name, inner]) => (bare(name) === bare(step.name) ? [inner] : []))
   const inner = Array.isArray(wrapped) && wrapped.length === 1 ? wrapped[0] : wrapped
   if (!isNode(inner)) throw new DatastoreError('malformed-message', `the value is not a ${bare(step.name)}`, target)

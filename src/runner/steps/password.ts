@@ -29,7 +29,7 @@ export async function password(run: UnitRun): Promise<string> {
   if (factoryOpens)
     throw held('It still takes the factory password.', [
       'Muster it again.',
-      'If it happens twice, reset it: ' + (run.card.reset.steps[0] ?? ''),
+      `If it happens twice, reset it: ${run.card.reset.steps[0] ?? ''}`,
       'Do not leave it on site like this.',
     ])
   return 'new one proven, factory login refused'

@@ -53,9 +53,11 @@ export function MusterView() {
               {roll.muster === 'pausing' ? 'Pausing after this step' : 'Pause after this step'}
             </Button>
           )}
-          <Button disabled={pending || working} onClick={() => order(() => musterUnits(job.slug, []))}>
-            {roll.muster === 'paused' ? 'Go on' : answering + held > 0 ? 'Call the roll again' : `Muster all ${units.length}`}
-          </Button>
+          {!working && (
+            <Button disabled={pending} onClick={() => order(() => musterUnits(job.slug, []))}>
+              {roll.muster === 'paused' ? 'Go on' : answering + held > 0 ? 'Call the roll again' : `Muster all ${units.length}`}
+            </Button>
+          )}
         </div>
       </div>
       {fault && <p className={sheet.fault}>{fault.sentence}</p>}

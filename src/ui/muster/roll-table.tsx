@@ -16,6 +16,7 @@ export function RollTable({ now }: { now: number }) {
   const pace = roll.laptop?.pace ?? 1
   const columns = shownSteps(units.map((unit) => cards.get(unit.model)))
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another selection is what calls for scrolling
   useEffect(() => {
     body.current?.querySelector('tr[data-selected="true"]')?.scrollIntoView({ block: 'nearest' })
   }, [selected])

@@ -62,14 +62,14 @@ export function PlanView() {
                     onClick={() => select(unit.id)}
                     onKeyDown={(event) => event.key === 'Enter' && select(unit.id)}
                   >
-                    <td>
+                    <td className={sheet.whole}>
                       <b>{unit.name}</b> <span className="soft">{unit.place}</span>
                     </td>
                     <td className="mono">{plan?.address ?? 'none'}</td>
                     {bands.map((band) => {
                       const radio = radios.find((each) => each.band === band)
                       return (
-                        <td key={band}>
+                        <td key={band} className={sheet.whole}>
                           {radio ? (
                             <>
                               <span className="mono">{radio.channel}</span>, {radio.width} MHz, {radio.power.set} dBm

@@ -12,7 +12,7 @@ export function PowerSums() {
       {!plan && <p className="soft">Select a unit to see how its power is worked out.</p>}
       {plan?.radios.map(({ band, power, channel }) => {
         const lines: readonly (readonly [string, string])[] = [
-          [`Limit in ${countryName}`, `${power.limit.toFixed(1)} dBm EIRP`],
+          [`EIRP limit, ${countryName}`, `${power.limit.toFixed(1)} dBm`],
           ['less antenna gain', `-${power.gain.toFixed(1)} dB`],
           ['its radio at most', `${power.most.toFixed(1)} dBm`],
           ['wanted, to match phones', `${power.target.toFixed(1)} dBm`],

@@ -7,7 +7,7 @@ export const theme = createTheme({
   fontSizes: { xs: '13px', sm: '14px', md: '14px', lg: '16px', xl: '20px' },
   colors: { plum: ['#f9f0f6', '#f3e6ef', '#e3c6da', '#dba3cb', '#c278ad', '#a3578d', '#854074', '#6b2d5c', '#551f48', '#401435'] },
   primaryColor: 'plum',
-  primaryShade: { light: 7, dark: 3 },
+  primaryShade: { light: 7, dark: 6 },
   autoContrast: true,
   defaultRadius: 7,
   cursorType: 'pointer',

@@ -1,0 +1,24 @@
+// Who may import whom. core: nobody else. wire, store: core. runner: wire, store, core. app, ui: store (on the server
+// only) and core. cli: store, core. lab: core and the wire's codecs. Nobody imports lab, runner or cli.
+const only = (name, from, allowed) => ({
+  name,
+  severity: 'error',
+  from: { path: `^src/${from}/`, pathNot: '\\.test\\.tsx?$' },
+  to: { path: '^src/', pathNot: `^src/(${allowed.join('|')})/` },
+})
+
+module.exports = {
+  forbidden: [
+    only('core-is-pure', 'core', ['core']),
+    only('wire-knows-no-database', 'wire', ['wire', 'core']),
+    only('store-on-core', 'store', ['store', 'core']),
+    only('runner', 'runner', ['runner', 'wire', 'store', 'core']),
+    only('cli', 'cli', ['cli', 'store', 'core']),
+    only('app', 'app', ['app', 'ui', 'store', 'core']),
+    only('ui-talks-through-actions', 'ui', ['ui', 'app/actions', 'core']),
+    only('lab-only-codecs', 'lab', ['lab', 'core', 'wire/codec']),
+    { name: 'core-has-no-io', severity: 'error', from: { path: '^src/core/', pathNot: '\\.test\\.ts$' }, to: { dependencyTypes: ['core'] } },
+    { name: 'no-circles', severity: 'error', from: { path: '^src/' }, to: { circular: true } },
+  ],
+  options: { doNotFollow: { path: 'node_modules' }, tsConfig: { fileName: 'tsconfig.json' }, tsPreCompilationDeps: true, enhancedResolveOptions: { extensions: ['.ts', '.tsx', '.mjs', '.js', '.css'] } },
+}

@@ -1,0 +1,20 @@
+// Debian's Chromium, headless and quiet.
+import { launch } from 'puppeteer-core'
+
+export function launchBrowser() {
+  return launch({
+    executablePath: '/usr/bin/chromium',
+    headless: true,
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--disable-dev-shm-usage',
+      '--force-color-profile=srgb',
+    ],
+  })
+}

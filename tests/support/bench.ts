@@ -1,0 +1,118 @@
+/** A bench for tests: a fresh database, a lab with stand-ins, and a job for them. */
+import { randomBytes } from 'node:crypto'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { createConnection } from 'mysql2/promise'
+import { inject } from 'vitest'
+import { parse } from 'yaml'
+import type { Roll } from '../../src/core/muster/roll'
+import { Lab } from '../../src/lab/lab'
+import { serveControl } from '../../src/lab/control-server'
+import { Runner } from '../../src/runner/runner'
+import { viewJob } from '../../src/store/job-view'
+import { type JobFile, jobFileSchema, loadJob } from '../../src/store/load-job'
+import { migrateStore, openStore, type Store } from '../../src/store/open'
+import { musterIsOpen, placeOrder } from '../../src/store/orders'
+import { loadRegulatory } from '../../src/store/regulatory-file'
+import { labHost } from '../../src/wire/host/lab'
+
+const root = join(import.meta.dirname, '../..')
+
+export async function freshStore(): Promise<{ store: Store; url: string; vaultKeyFile: string; database: string; drop: () => Promise<void> }> {
+  const database = `air_muster_${randomBytes(5).toString('hex')}`
+  const admin = await createConnection({ uri: inject('databaseUrl').replace('mariadb:', 'mysql:') })
+  await admin.query(`create database ${database} character set utf8mb4`)
+  const folder = mkdtempSync(join(tmpdir(), 'air-muster-vault-'))
+  const url = inject('databaseUrl').replace(/air_muster$/, database)
+  const vaultKeyFile = join(folder, 'vault.key')
+  const store = openStore({ url, vaultKeyFile })
+  await migrateStore(store, join(root, 'src/store/migrations'))
+  const drop = async (): Promise<void> => {
+    await store.close()
+    await admin.query(`drop database ${database}`)
+    await admin.end()
+    rmSync(folder, { recursive: true, force: true })
+  }
+  return { store, url, vaultKeyFile, database, drop }
+}
+
+export function demoJob(change: (job: JobFile) => void = () => {}): JobFile {
+  const job = jobFileSchema.parse(parse(readFileSync(join(root, 'data/demo/port-ellery.yaml'), 'utf8')))
+  change(job)
+  return job
+}
+
+export interface Bench {
+  readonly store: Store
+  readonly lab: Lab
+  readonly jobId: number
+  readonly job: JobFile
+  readonly database: string
+  /** Environment for a runner in a process of its own. */
+  readonly env: Record<string, string>
+  roll(): Promise<Roll>
+  /** Starts a runner in this process; returns the way to stop it. */
+  startRunner(): () => Promise<void>
+  order(units?: string[]): Promise<void>
+  /** Waits until no muster is open. */
+  settled(): Promise<Roll>
+  close(): Promise<void>
+}
+
+export async function openBench({ pace = 300, change }: { pace?: number; change?: (job: JobFile) => void } = {}): Promise<Bench> {
+  const { store, url, vaultKeyFile, database, drop } = await freshStore()
+  const job = demoJob(change)
+  const jobId = await loadJob(store, job, new Date())
+  const lab = await Lab.open({ pace, regulatory: loadRegulatory(), shelf: job.units.map(({ model, mac, serial }) => ({ model, mac, serial })) })
+  lab.plugInAll()
+  const token = randomBytes(12).toString('hex')
+  const control = await serveControl(lab, token)
+  const labUrl = `http://127.0.0.1:${control.port}`
+  const stops = new Set<() => Promise<void>>()
+  const roll = async (): Promise<Roll> => {
+    const view = await viewJob(store, job.slug)
+    if (!view) throw new Error('the job is gone')
+    return view.roll
+  }
+  return {
+    store,
+    lab,
+    jobId,
+    job,
+    database,
+    env: { AIR_MUSTER_ROOT: root, AIR_MUSTER_DB: url, AIR_MUSTER_VAULT_FILE: vaultKeyFile, AIR_MUSTER_LAB_URL: labUrl, AIR_MUSTER_LAB_TOKEN: token },
+    roll,
+    startRunner: () => {
+      const ending = new AbortController()
+      const faults: object[] = []
+      const runner = new Runner({ id: `test-${randomBytes(4).toString('hex')}`, store, host: labHost({ url: labUrl, token }), log: { info: () => {}, error: (fields) => faults.push(fields) } })
+      const running = runner.run(ending.signal)
+      const stop = async (): Promise<void> => {
+        stops.delete(stop)
+        ending.abort()
+        await running
+        if (faults.length > 0) throw new Error(`the runner complained: ${JSON.stringify(faults)}`)
+      }
+      stops.add(stop)
+      return stop
+    },
+    order: async (units = []) => {
+      await placeOrder(store, { jobId, kind: 'muster', units })
+    },
+    settled: async () => {
+      const deadline = Date.now() + 50_000
+      while (await musterIsOpen(store, jobId)) {
+        if (Date.now() > deadline) throw new Error('the muster does not end')
+        await new Promise((resolve) => setTimeout(resolve, 50))
+      }
+      return roll()
+    },
+    close: async () => {
+      for (const stop of [...stops]) await stop()
+      await control.close()
+      await lab.close()
+      await drop()
+    },
+  }
+}

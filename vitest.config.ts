@@ -1,0 +1,12 @@
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  test: {
+    include: ['src/**/*.test.ts', 'tests/**/*.test.ts'],
+    globalSetup: ['tests/support/database-server.ts'],
+    testTimeout: 60_000,
+    hookTimeout: 120_000,
+    maxWorkers: 2,
+    env: { AIR_MUSTER_ROOT: import.meta.dirname },
+  },
+})
