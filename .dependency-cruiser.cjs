@@ -20,5 +20,10 @@ module.exports = {
     { name: 'core-has-no-io', severity: 'error', from: { path: '^src/core/', pathNot: '\\.test\\.ts$' }, to: { dependencyTypes: ['core'] } },
     { name: 'no-circles', severity: 'error', from: { path: '^src/' }, to: { circular: true } },
   ],
-  options: { doNotFollow: { path: 'node_modules' }, tsConfig: { fileName: 'tsconfig.json' }, tsPreCompilationDeps: true, enhancedResolveOptions: { extensions: ['.ts', '.tsx', '.mjs', '.js', '.css'] } },
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsConfig: { fileName: 'tsconfig.json' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: { extensions: ['.ts', '.tsx', '.mjs', '.js', '.css'] },
+  },
 }

@@ -31,7 +31,8 @@ export async function startStack({ folder, pace, web = true, wantedPort = 4810, 
     const runner = startRunner({ folder, env })
     started.push(runner)
     const site = web ? await startWeb({ folder, env, port: await freePort(wantedPort) }) : undefined
-    if (site) started.push(site.child)
+    // Open pages hold streams that never end by themselves, and the web process has nothing to put away.
+    if (site) started.push({ pid: site.child.pid, stop: () => site.child.stop(1000) })
     return { env, url: site?.url, lab, runner, pids: started.map((part) => part.pid), databaseUrl: env.AIR_MUSTER_DB, vaultKeyFile: env.AIR_MUSTER_VAULT_FILE, stop }
   } catch (error) {
     await stop()

@@ -55,18 +55,18 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, mayRetry: boolean): Promise<
     if (!mayGoOn()) return 'stopped'
     try {
       run.stopIfCalledOff()
-      await run.tell(step, { is: 'working', doing: procedure[step].doing })
+      run.begin(step, procedure[step].doing)
       const note = await work[step](run)
       await run.tell(step, { is: 'done', note })
     } catch (error) {
       if (error instanceof CalledOff) return 'stopped'
       if (mayRetry && mayTryAgain(step, error)) {
-        await run.say(`${procedure[step].title.toLowerCase()}: ${error instanceof Error ? error.message : ''}; looking for it again`)
+        run.say(`${procedure[step].title.toLowerCase()}: ${error instanceof Error ? error.message : ''}; looking for it again`)
         await run.tell(step, { is: 'idle' })
         return 'again'
       }
       const { held } = asHeld(run, error)
-      if (error instanceof WireError) await run.say(`${error.kind}: ${error.reason}`)
+      if (error instanceof WireError) run.say(`${error.kind}: ${error.reason}`)
       await run.tell(step, held)
       return 'held'
     }

@@ -13,6 +13,7 @@ interface Waiting {
 
 export class EventLog {
   #queue: Waiting[] = []
+  #fault: unknown
   #state: 'idle' | 'writing' = 'idle'
 
   constructor(
@@ -20,8 +21,16 @@ export class EventLog {
     readonly jobId: number,
   ) {}
 
+  /** Told in its place without waiting for the store; a store that fails is thrown by the next `append`. */
+  note(event: MusterEvent): void {
+    this.append(event).catch((error: unknown) => {
+      this.#fault ??= error
+    })
+  }
+
   /** Resolves when the event is in the store: whoever opens a one-way door waits for that. */
   append(event: MusterEvent): Promise<void> {
+    if (this.#fault !== undefined) return Promise.reject(this.#fault)
     return new Promise((resolve, reject) => {
       this.#queue.push({ timed: { at: new Date(), event }, resolve, reject })
       if (this.#state === 'idle') void this.#write()

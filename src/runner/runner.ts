@@ -3,10 +3,10 @@
  */
 import type { Unit } from '../core/kit/unit'
 import type { Laptop } from '../core/muster/events'
-import { foldRoll, type Roll } from '../core/muster/roll'
+import { emptyRoll, foldRoll, type Roll } from '../core/muster/roll'
 import { eventsAfter } from '../store/events'
-import { viewJob } from '../store/job-view'
 import { jobById } from '../store/jobs'
+import { listUnits, loadPlans } from '../store/kit'
 import { loadKitCards } from '../store/kit-card-files'
 import type { Store } from '../store/open'
 import { claimOrder, endOrder, musterIsOpen, type Order, placeOrder, renewLease } from '../store/orders'
@@ -35,10 +35,13 @@ const lookForOrdersEveryMs = 150
 /** The wire's seconds between two sweeps by itself, and real ones at the least. */
 const sweepEverySeconds = 10
 const sweepAtMostEveryMs = 600
+/** A muster knows where its units are; the sweep leaves it the wire. */
+const slowerWhileMustering = 3
 
 export class Runner {
   readonly #options: RunnerOptions
   readonly #logs = new Map<number, EventLog>()
+  readonly #rolls = new Map<number, Roll>()
   /** The job that is on the bench: the one of the newest order. */
   #onBench: number | undefined
   readonly #working = new Set<Promise<void>>()
@@ -65,7 +68,7 @@ export class Runner {
         }
         const order = await claimOrder(store, id, leaseSeconds)
         if (order) this.#start(order, signal)
-        else if (this.#onBench !== undefined && Date.now() - this.#sweptAt > sweepEveryMs) {
+        else if (this.#onBench !== undefined && Date.now() - this.#sweptAt > sweepEveryMs * (this.#working.size > 0 ? slowerWhileMustering : 1)) {
           await this.#sweep(this.#onBench)
         }
       } catch (error) {
@@ -80,6 +83,17 @@ export class Runner {
     const log = this.#logs.get(jobId) ?? new EventLog(this.#options.store, jobId)
     this.#logs.set(jobId, log)
     return log
+  }
+
+  /** The roll of a job, brought up to the newest event. */
+  async #rollOf(jobId: number): Promise<Roll> {
+    let roll = this.#rolls.get(jobId) ?? emptyRoll
+    for (;;) {
+      const more = await eventsAfter(this.#options.store, jobId, roll.seq)
+      if (more.length === 0) return roll
+      roll = foldRoll(more, roll)
+      this.#rolls.set(jobId, roll)
+    }
   }
 
   #start(order: Order, signal: AbortSignal): void {
@@ -141,14 +155,13 @@ export class Runner {
   async #sweep(jobId: number): Promise<void> {
     const { store, host } = this.#options
     const job = await jobById(store, jobId)
-    const view = job && (await viewJob(store, job.slug))
-    if (!view) return
-    const sightings = await sweep({ store, host, view, cards: loadKitCards(), before: view.roll.sightings })
+    if (!job) return
+    const [units, { plans }, before] = await Promise.all([listUnits(store, jobId), loadPlans(store, jobId), this.#rollOf(jobId)])
+    const sightings = await sweep({ store, host, jobId, units, plans: new Map(plans.map((plan) => [plan.unit, plan])), cards: loadKitCards(), before: before.sightings })
     this.#sweptAt = Date.now()
-    if (JSON.stringify(sightings) !== JSON.stringify(view.roll.sightings) || view.roll.sweptAt === undefined) await this.#logOf(jobId).append({ kind: 'sweep', sightings })
+    if (JSON.stringify(sightings) !== JSON.stringify(before.sightings) || before.sweptAt === undefined) await this.#logOf(jobId).append({ kind: 'sweep', sightings })
     await this.#tellLaptop(jobId)
-    const roll = foldRoll(await eventsAfter(store, jobId, view.roll.seq), view.roll)
-    await this.#resume(jobId, view.units, roll)
+    await this.#resume(jobId, units, await this.#rollOf(jobId))
   }
 
   /** A unit that was held until the hands did something, and now shows that they have, is mustered by itself. */

@@ -1,9 +1,10 @@
 /**
  * A sweep of the bench: who is on the wire, by MAC, at which address, and what it says that it is.
  */
+import type { UnitPlan } from '../core/config/plan'
 import type { KitCard } from '../core/kit/kit-card'
+import type { Unit } from '../core/kit/unit'
 import type { Sighting } from '../core/muster/events'
-import type { JobView } from '../store/job-view'
 import type { Store } from '../store/open'
 import { pinnedFingerprint } from '../store/secrets'
 import { dialectOf } from '../wire/dialect/dialect-of'
@@ -13,7 +14,9 @@ import { WireError } from '../wire/wire-error'
 export interface SweepInput {
   readonly store: Store
   readonly host: Host
-  readonly view: JobView
+  readonly jobId: number
+  readonly units: readonly Unit[]
+  readonly plans: ReadonlyMap<string, UnitPlan>
   readonly cards: ReadonlyMap<string, KitCard>
   /** What the sweep before saw: who said who it is does not have to say it again. */
   readonly before: readonly Sighting[]
@@ -28,19 +31,19 @@ interface Candidate {
 /** Sightings in the order of the kit list, strays last. */
 export async function sweep(input: SweepInput): Promise<Sighting[]> {
   const found = await Promise.all(candidates(input).map((candidate) => look(input, candidate)))
-  const order = new Map(input.view.units.map((unit, index) => [unit.mac, index]))
+  const order = new Map(input.units.map((unit, index) => [unit.mac, index]))
   const place = (sighting: Sighting): number => order.get(sighting.mac) ?? order.size
   return found.flat().sort((a, b) => place(a) - place(b) || a.mac.localeCompare(b.mac))
 }
 
 /** Addresses worth asking for: the factory address of each model on the list, and each planned one. */
-function candidates({ view, cards }: SweepInput): Candidate[] {
+function candidates({ units, plans, cards }: SweepInput): Candidate[] {
   const byAddress = new Map<string, Candidate>()
-  for (const unit of view.units) {
+  for (const unit of units) {
     const card = cards.get(unit.model)
     if (!card) continue
     byAddress.set(card.factory.address, { address: card.factory.address, card, seen: 'at-factory-address' })
-    const planned = view.plans.get(unit.id)?.address
+    const planned = plans.get(unit.id)?.address
     if (planned) byAddress.set(planned, { address: planned, card, seen: 'at-its-address' })
   }
   return [...byAddress.values()]
@@ -50,8 +53,8 @@ async function look(input: SweepInput, { address, card, seen }: Candidate): Prom
   const macs = await input.host.arp(address)
   return Promise.all(
     macs.map(async (mac): Promise<Sighting> => {
-      const unit = input.view.units.find((each) => each.mac === mac)
-      const isItsOwn = seen !== 'at-its-address' || input.view.plans.get(unit?.id ?? '')?.address === address
+      const unit = input.units.find((each) => each.mac === mac)
+      const isItsOwn = seen !== 'at-its-address' || input.plans.get(unit?.id ?? '')?.address === address
       const model = await identity(input, { mac, address, card })
       return { mac, address, model: model ?? null, unit: unit?.id ?? null, seen: isItsOwn ? seen : 'elsewhere', answers: model === undefined ? 'arp-only' : 'service' }
     }),
@@ -59,7 +62,7 @@ async function look(input: SweepInput, { address, card, seen }: Candidate): Prom
 }
 
 /** What it says that it is; undefined while only layer 2 answers. */
-async function identity({ store, host, view, before }: SweepInput, { mac, address, card }: { mac: string; address: string; card: KitCard }): Promise<string | undefined> {
+async function identity({ store, host, jobId, before }: SweepInput, { mac, address, card }: { mac: string; address: string; card: KitCard }): Promise<string | undefined> {
   const known = before.find((each) => each.mac === mac && each.address === address && each.answers === 'service')
   const lane = await host.openLane({ mac, address, prefix: card.factory.prefix })
   if (known?.model) {
@@ -70,7 +73,7 @@ async function identity({ store, host, view, before }: SweepInput, { mac, addres
     return answers ? known.model : undefined
   }
   const dialect = dialectOf(card, lane, async (fingerprint) => {
-    const pinned = await pinnedFingerprint(store, view.job.id, mac, fingerprint, new Date())
+    const pinned = await pinnedFingerprint(store, jobId, mac, fingerprint, new Date())
     if (pinned.fingerprint !== fingerprint) throw new WireError('untrusted', 'another certificate than the pinned one')
   })
   try {

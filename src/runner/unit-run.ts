@@ -85,8 +85,14 @@ export class UnitRun {
     return this.log.append({ kind: 'step', unit: this.unit.id, step, state })
   }
 
-  say(text: string): Promise<void> {
-    return this.log.append({ kind: 'log', unit: this.unit.id, text })
+  /** A line of its log, kept in its place; the unit is not kept waiting for it. */
+  say(text: string): void {
+    this.log.note({ kind: 'log', unit: this.unit.id, text })
+  }
+
+  /** As `say`, for a step that begins: what is awaited is its end. */
+  begin(step: Step, doing: string): void {
+    this.log.note({ kind: 'step', unit: this.unit.id, step, state: { is: 'working', doing } })
   }
 
   /** Opens or passes a one-way door. It is in the store when this resolves, before the unit hears of anything. */
@@ -168,7 +174,7 @@ export class UnitRun {
 
   async #pin(fingerprint: string): Promise<void> {
     const pinned = await pinnedFingerprint(this.store, this.log.jobId, this.unit.mac, fingerprint, new Date())
-    if (pinned.first === 'now') await this.say(`certificate pinned ${fingerprint.slice(0, 5).toLowerCase()}…${fingerprint.slice(-2).toLowerCase()}`)
+    if (pinned.first === 'now') this.say(`certificate pinned ${fingerprint.slice(0, 5).toLowerCase()}…${fingerprint.slice(-2).toLowerCase()}`)
     if (pinned.fingerprint !== fingerprint) throw new WireError('untrusted', `certificate ${fingerprint.slice(0, 11)}… is not the pinned ${pinned.fingerprint.slice(0, 11)}…`)
   }
 }

@@ -34,7 +34,12 @@ describe('a muster of four units with one factory address', () => {
       expect(unit.accepts('setup', 'setup')).toBe(false)
     }
     // The one that is locked to a radar channel listened first.
-    expect(bench.lab.units()[2]?.air().radio.find((radio) => radio.band === '5')).toMatchObject({ channel: 60, condition: 'on-air' })
+    expect(
+      bench.lab
+        .units()[2]
+        ?.air()
+        .radio.find((radio) => radio.band === '5'),
+    ).toMatchObject({ channel: 60, condition: 'on-air' })
     expect(bench.lab.wire.laptop().lanes).toBeLessThanOrEqual(4)
   })
 
@@ -56,7 +61,9 @@ describe('a muster of four units with one factory address', () => {
     await bench.order()
     await bench.settled()
     const again = (await allEvents(bench.store, bench.jobId)).filter(({ seq, event }) => seq > first.seq && event.kind === 'step' && event.state.is === 'done')
-    const notes = again.flatMap(({ event }) => (event.kind === 'step' && event.state.is === 'done' && ['country', 'clock', 'networks', 'radios', 'address'].includes(event.step) ? [event.state.note] : []))
+    const notes = again.flatMap(({ event }) =>
+      event.kind === 'step' && event.state.is === 'done' && ['country', 'clock', 'networks', 'radios', 'address'].includes(event.step) ? [event.state.note] : [],
+    )
     expect(notes).toHaveLength(20)
     expect(new Set(notes)).toEqual(new Set(['was right already']))
     expect(await everybodyAnswers()).toBe(true)
@@ -84,8 +91,10 @@ describe('a muster of four units with one factory address', () => {
     const events = JSON.stringify(await allEvents(bench.store, bench.jobId))
     expect(events).toContain('Network \\"Ellery Crew\\" is missing.')
     for (const secret of wanted) expect(events).not.toContain(secret)
-    const files = readdirSync(join(inject('databaseFolder'), 'data'), { recursive: true, withFileTypes: true }).filter((entry) => entry.isFile())
-    expect(files.some((file) => file.parentPath.endsWith(bench.database) && file.name === 'secrets.ibd')).toBe(true)
+    const data = join(inject('databaseFolder'), 'data')
+    // The tables of this job, and what all databases share: the redo log, the undo space.
+    const files = [data, join(data, bench.database)].flatMap((folder) => readdirSync(folder, { withFileTypes: true })).filter((entry) => entry.isFile())
+    expect(files.map((file) => file.name)).toEqual(expect.arrayContaining(['secrets.ibd', 'events.ibd', 'ib_logfile0']))
     let holdTheNetworkName = 0
     for (const file of files) {
       const bytes = readFileSync(join(file.parentPath, file.name))
@@ -102,7 +111,14 @@ describe('when something is wrong', () => {
     bench = await openBench()
     const [first] = bench.lab.units()
     await waitFor(() => first?.phase === 'up')
-    first?.edit([{ 'edit-id': '1', operation: 'merge', target: '/ietf-system:system/authentication/user=setup', value: { 'ietf-system:user': [{ name: 'setup', password: '$0$somebody-else' }] } }])
+    first?.edit([
+      {
+        'edit-id': '1',
+        operation: 'merge',
+        target: '/ietf-system:system/authentication/user=setup',
+        value: { 'ietf-system:user': [{ name: 'setup', password: '$0$somebody-else' }] },
+      },
+    ])
     bench.startRunner()
     await bench.order()
     const roll = await bench.settled()
@@ -148,7 +164,14 @@ describe('when something is wrong', () => {
     bench = await openBench()
     const other = bench.lab.units()[1]
     await waitFor(() => other?.phase === 'up')
-    other?.edit([{ 'edit-id': '1', operation: 'merge', target: '/ietf-interfaces:interfaces/interface=uplink/ietf-ip:ipv4', value: { 'ietf-ip:ipv4': { address: [{ ip: '10.44.8.20', 'prefix-length': 24 }] } } }])
+    other?.edit([
+      {
+        'edit-id': '1',
+        operation: 'merge',
+        target: '/ietf-interfaces:interfaces/interface=uplink/ietf-ip:ipv4',
+        value: { 'ietf-ip:ipv4': { address: [{ ip: '10.44.8.20', 'prefix-length': 24 }] } },
+      },
+    ])
     other?.apply()
     await waitFor(() => other?.address === '10.44.8.20' && other.phase === 'up')
     bench.startRunner()
@@ -167,7 +190,8 @@ describe('when something is wrong', () => {
     bench.startRunner()
     await bench.order()
     const roll = await bench.settled()
-    for (const unit of bench.job.units) expect(roll.rows.get(unit.id)?.steps.reach).toMatchObject({ is: 'held', why: '"Ellery Crew" has no security: no open network is put on air.' })
+    for (const unit of bench.job.units)
+      expect(roll.rows.get(unit.id)?.steps.reach).toMatchObject({ is: 'held', why: '"Ellery Crew" has no security: no open network is put on air.' })
     expect(bench.lab.units().every((unit) => unit.configuration['air-muster-wireless:wireless'].country === 'US')).toBe(true)
   })
 
@@ -190,7 +214,9 @@ describe('the air monitor', () => {
     bench = await openBench()
     const [unit] = bench.lab.units()
     await waitFor(() => unit?.phase === 'up')
-    unit?.edit([{ 'edit-id': '1', operation: 'create', target: '/air-muster-wireless:wireless/network=Free', value: { 'air-muster-wireless:network': [{ ssid: 'Free', band: ['2.4'] }] } }])
+    unit?.edit([
+      { 'edit-id': '1', operation: 'create', target: '/air-muster-wireless:wireless/network=Free', value: { 'air-muster-wireless:network': [{ ssid: 'Free', band: ['2.4'] }] } },
+    ])
     unit?.apply()
     await waitFor(() => bench.lab.air.everOpen.length > 0)
     expect(bench.lab.air.everOpen[0]?.ssid).toBe('Free')

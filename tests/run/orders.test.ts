@@ -1,9 +1,9 @@
 import { afterEach, beforeEach, expect, it } from 'vitest'
-import { StaleVersionError, findJob, saveBrief } from '../../src/store/jobs'
+import { allEvents, appendEvents, eventsAfter } from '../../src/store/events'
+import { findJob, StaleVersionError, saveBrief } from '../../src/store/jobs'
+import { addUnits } from '../../src/store/kit'
 import { loadJob } from '../../src/store/load-job'
 import { claimOrder, endOrder, placeOrder, renewLease } from '../../src/store/orders'
-import { allEvents, appendEvents, eventsAfter } from '../../src/store/events'
-import { addUnits } from '../../src/store/kit'
 import { pinnedFingerprint } from '../../src/store/secrets'
 import { demoJob, freshStore } from '../support/bench'
 

@@ -7,8 +7,8 @@ import { createConnection } from 'mysql2/promise'
 import { inject } from 'vitest'
 import { parse } from 'yaml'
 import type { Roll } from '../../src/core/muster/roll'
-import { Lab } from '../../src/lab/lab'
 import { serveControl } from '../../src/lab/control-server'
+import { Lab } from '../../src/lab/lab'
 import { Runner } from '../../src/runner/runner'
 import { viewJob } from '../../src/store/job-view'
 import { type JobFile, jobFileSchema, loadJob } from '../../src/store/load-job'
@@ -86,7 +86,12 @@ export async function openBench({ pace = 300, change }: { pace?: number; change?
     startRunner: () => {
       const ending = new AbortController()
       const faults: object[] = []
-      const runner = new Runner({ id: `test-${randomBytes(4).toString('hex')}`, store, host: labHost({ url: labUrl, token }), log: { info: () => {}, error: (fields) => faults.push(fields) } })
+      const runner = new Runner({
+        id: `test-${randomBytes(4).toString('hex')}`,
+        store,
+        host: labHost({ url: labUrl, token }),
+        log: { info: () => {}, error: (fields) => faults.push(fields) },
+      })
       const running = runner.run(ending.signal)
       const stop = async (): Promise<void> => {
         stops.delete(stop)

@@ -19,7 +19,6 @@ export type Subnet = z.infer<typeof subnetSchema>
 export const bandSchema = z.enum(['2.4', '5', '6'])
 /** CCMP is the one cipher: TKIP is broken and caps the rate at that of 802.11g. */
 export const securityModeSchema = z.enum(['open', 'wpa2-personal'])
-export type SecurityMode = z.infer<typeof securityModeSchema>
 
 export const wirelessNetworkSchema = z.object({
   /** Stays the same when the network is renamed: its passphrase is filed under it. */

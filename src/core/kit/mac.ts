@@ -13,11 +13,6 @@ export function parseMac(text: string): string | undefined {
   return digits.match(/../g)?.join(':')
 }
 
-/** The last two bytes: what people compare with the label. */
-export function shortMac(mac: string): string {
-  return mac.slice(-5)
-}
-
 export const macSchema = z.string().transform((text, context) => {
   const mac = parseMac(text)
   if (mac) return mac

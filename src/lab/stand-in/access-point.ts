@@ -27,6 +27,8 @@ export class AccessPoint {
   #phase: Phase = 'off'
   #staged: YangConfig
   #effective: YangConfig
+  /** Configurations are replaced, never changed: two that were compared once need not be again. */
+  #compared: { staged: YangConfig; effective: YangConfig; differ: boolean } | undefined
   #passwords = new Map<string, string>()
   #callOff: () => void = () => {}
   /** Lab time at which it has started. */
@@ -137,7 +139,10 @@ export class AccessPoint {
   }
 
   get changesWaiting(): boolean {
-    return this.#staged !== this.#effective && JSON.stringify(this.#staged) !== JSON.stringify(this.#effective)
+    if (this.#compared?.staged !== this.#staged || this.#compared.effective !== this.#effective) {
+      this.#compared = { staged: this.#staged, effective: this.#effective, differ: JSON.stringify(this.#staged) !== JSON.stringify(this.#effective) }
+    }
+    return this.#compared.differ
   }
 
   /** What the radios really do now. */

@@ -9,6 +9,7 @@ import { generate } from 'selfsigned'
 import { type YangEdit, type YangError, type YangPatchStatus, yangDataType, yangPatchSchema, yangPatchType } from '../../wire/codec/yang-patch'
 import type { AccessPoint } from './access-point'
 import { DatastoreError } from './datastore'
+import { interfaceState, operationalData } from './operational'
 
 const longestRequest = 256 * 1024
 
@@ -78,14 +79,10 @@ export class RestconfServer {
   }
 
   #get(response: ServerResponse, path: string, content: string): void {
-    const state = { 'air-muster-wireless:wireless-state': this.#unit.air() }
-    const managementInterface = this.#unit.sheet.managementInterface
-    if (path === '/air-muster-wireless:wireless-state') return send(response, 200, state)
-    if (path === `/ietf-interfaces:interfaces/interface=${managementInterface}`) {
-      return send(response, 200, { 'ietf-interfaces:interface': [{ name: managementInterface, type: 'iana-if-type:ethernetCsmacd', 'phys-address': this.#unit.identity.mac }] })
-    }
-    if (path === '' && content === 'config') return send(response, 200, { 'ietf-restconf:data': this.#unit.configuration })
-    if (path === '') return send(response, 200, { 'ietf-restconf:data': { ...this.#unit.configuration, ...state } })
+    if (path === '/air-muster-wireless:wireless-state') return send(response, 200, { 'air-muster-wireless:wireless-state': this.#unit.air() })
+    if (path === `/ietf-interfaces:interfaces/interface=${this.#unit.sheet.managementInterface}`)
+      return send(response, 200, { 'ietf-interfaces:interface': [interfaceState(this.#unit)] })
+    if (path === '') return send(response, 200, { 'ietf-restconf:data': content === 'config' ? this.#unit.configuration : operationalData(this.#unit) })
     send(response, 404, errors({ 'error-type': 'protocol', 'error-tag': 'invalid-value', 'error-message': `there is no ${path}` }))
   }
 

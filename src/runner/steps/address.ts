@@ -21,7 +21,7 @@ export async function address(run: UnitRun): Promise<string> {
   if (differences.length === 0 && before === 'none') return 'was right already'
 
   await run.door('address', 'opened')
-  for (const { sentence } of differences) await run.say(sentence)
+  for (const { sentence } of differences) run.say(sentence)
   if (differences.length > 0) await run.dialect.write(differences, run.compiled.config)
   if ((await run.dialect.changesWait()) === 'waiting') await run.dialect.apply()
   await run.dialect.save()
@@ -92,6 +92,6 @@ export async function comeBack(run: UnitRun): Promise<string> {
   run.adopt(dialect, run.newLogin, target)
   await run.door('address', 'passed')
   if (old !== undefined && old !== target) await run.closeLane(old)
-  await run.say(`answers at ${target}, signed in`)
+  run.say(`answers at ${target}, signed in`)
   return `back at ${target}`
 }

@@ -21,7 +21,7 @@ export async function reach(run: UnitRun): Promise<string> {
     if (found?.answers === 'service') {
       run.address = found.address
       const lane = await run.lane(found.address)
-      await run.say(`answers at ${found.address}, lane from ${lane.source}`)
+      run.say(`answers at ${found.address}, lane from ${lane.source}`)
       return `answers at ${found.address}`
     }
     if (Date.now() > deadline) throw notFound({ unit: run.unit, card: run.card }, addresses)

@@ -12,7 +12,7 @@ const settling: Readonly<Partial<Record<Step, number>>> = { country: 3 }
 export async function settle(run: UnitRun, step: Step): Promise<string> {
   const differences = await differing(run, step)
   if (differences.length === 0) return 'was right already'
-  for (const { sentence } of differences) await run.say(sentence)
+  for (const { sentence } of differences) run.say(sentence)
   await run.dialect.write(differences, run.compiled.config)
   const seconds = settling[step]
   if (seconds !== undefined) await run.pause(seconds)

@@ -37,7 +37,7 @@ async function firstThatOpens(run: UnitRun, dialect: Dialect): Promise<Key | und
       return key
     } catch (error) {
       if (!(error instanceof WireError && error.kind === 'refused')) throw error
-      await run.say(`${key.words} refused: ${error.reason}`)
+      run.say(`${key.words} refused: ${error.reason}`)
     }
   }
   return undefined

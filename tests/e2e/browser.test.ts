@@ -1,0 +1,224 @@
+/** The real interface in Chromium, driven by clicks and keys, against everything that runs in the demo. */
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Browser, Page } from 'puppeteer-core'
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+// @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
+import { launchBrowser } from '../../scripts/lib/browser.mjs'
+// @ts-expect-error the same
+import { bundleIfStale } from '../../scripts/lib/bundle.mjs'
+// @ts-expect-error the same
+import { loadDemoJob } from '../../scripts/lib/demo-job.mjs'
+// @ts-expect-error the same
+import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
+// @ts-expect-error the same
+import { startStack } from '../../scripts/lib/stack.mjs'
+
+interface Stack {
+  readonly url: string
+  readonly env: Record<string, string>
+  readonly lab: { readonly url: string; readonly token: string }
+  stop(): Promise<void>
+}
+
+let folder: string
+let stack: Stack
+let browser: Browser
+let page: Page
+const complaints: string[] = []
+
+beforeAll(async () => {
+  await bundleIfStale()
+  buildSiteIfStale()
+  browser = await launchBrowser()
+})
+afterAll(() => browser.close())
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'air-muster-e2e-'))
+  stack = await startStack({ folder, pace: 60 })
+  await loadDemoJob(stack.env)
+  page = await browser.newPage()
+  complaints.length = 0
+  page.on('pageerror', (error) => complaints.push(String(error)))
+  page.on('console', (message) => message.type() === 'error' && complaints.push(message.text()))
+})
+afterEach(async () => {
+  await page.close()
+  await stack.stop()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+const go = (stage: string) => page.goto(`${stack.url}/jobs/port-ellery/${stage}`, { waitUntil: 'load' })
+const text = () => page.evaluate(() => document.body.innerText)
+const sees = (words: string, timeout = 30_000) => page.waitForFunction((wanted) => document.body.innerText.includes(wanted), { timeout }, words)
+const press = async (words: string): Promise<void> => {
+  const button = await page.waitForSelector(`::-p-xpath(//*[self::button or self::a][contains(normalize-space(.), "${words}")][not(@disabled)])`, {
+    visible: true,
+    timeout: 20_000,
+  })
+  await button?.click()
+}
+
+describe('at a desk, 1280 by 800', () => {
+  beforeEach(() => page.setViewport({ width: 1280, height: 800 }))
+
+  it('musters four units from the bench and hands over, without a reload', async () => {
+    await go('bench')
+    await sees('4 units share this factory address')
+    expect(await page.$$eval('tr[data-mac]', (rows) => rows.map((row) => (row as HTMLElement).dataset.mac))).toEqual([
+      '02:4f:52:10:6a:2c',
+      '02:4f:52:10:6a:2d',
+      '02:4f:52:10:6a:2e',
+      '02:4f:52:10:6a:31',
+    ])
+    await page.evaluate(() => Object.assign(window, { neverReloaded: true }))
+    await press('Muster the 4 that match')
+    await page.click('a[data-stage="muster"]')
+    await sees('Your next move')
+    const seen = new Set<string>()
+    const cells = () => page.$$eval('tr[data-unit="hall-03"] td[data-step] > span', (all) => all.map((each) => (each as HTMLElement).dataset.is ?? ''))
+    await expect
+      .poll(
+        async () => {
+          for (const is of await cells()) seen.add(is)
+          return (await text()).includes('4 of 4 answer')
+        },
+        { timeout: 45_000, interval: 60 },
+      )
+      .toBe(true)
+    expect([...seen]).toEqual(expect.arrayContaining(['idle', 'waiting', 'done']))
+    expect(await cells()).toEqual(Array.from({ length: 12 }, () => 'done'))
+    await page.click('tr[data-unit="hall-03"]')
+    await sees('Factory login: refused')
+    await sees('Networks on air: all secured')
+    await page.click('a[data-stage="handover"]')
+    await sees('Ready to hand over')
+    expect(await text()).toContain('10.44.8.22')
+    expect(await page.evaluate(() => 'neverReloaded' in window)).toBe(true)
+    const csv = await page.evaluate(async () => (await fetch('/api/jobs/port-ellery/as-built.csv')).text())
+    expect(csv).toContain('hall-02,café,Ostrel O-40,02:4f:52:10:6a:2d,OS4-7731-2D,2,10.44.8.21,')
+    expect(complaints).toEqual([])
+  })
+
+  it('goes by keys: stages, rows, the slip, finding a unit, calling the roll', async () => {
+    await go('bench')
+    await sees('4 units share this factory address')
+    await page.keyboard.press('5')
+    await sees('Your next move')
+    await page.keyboard.press('j')
+    await page.keyboard.press('j')
+    expect(await page.$eval('tr[data-selected="true"]', (row) => (row as HTMLElement).dataset.unit)).toBe('hall-02')
+    await page.keyboard.press('k')
+    expect(await page.$eval('tr[data-selected="true"]', (row) => (row as HTMLElement).dataset.unit)).toBe('hall-01')
+    await page.keyboard.press('Enter')
+    expect(await page.evaluate(() => document.activeElement?.id)).toBe('slip')
+    await page.keyboard.press('/')
+    await page.waitForSelector('input[placeholder="Name, place, MAC or serial"]', { visible: true })
+    await page.keyboard.type('6a-31')
+    await press('booth-01')
+    await page.waitForFunction(() => document.querySelector('[aria-label="Slip of booth-01"]') !== null)
+    await page.waitForFunction(() => document.querySelector('[role="dialog"]') === null)
+    await page.keyboard.press('r')
+    await sees('4 of 4 answer', 45_000)
+  })
+
+  it('shows why a unit is held and what the hands do', async () => {
+    await fetch(`${stack.lab.url}/hand`, { method: 'POST', headers: { 'x-lab-token': stack.lab.token }, body: JSON.stringify({ do: 'unplug', mac: '02:4f:52:10:6a:31' }) })
+    await go('muster')
+    await press('Muster all 4')
+    await sees('3 of 4 answer', 45_000)
+    await page.click('tr[data-unit="booth-01"]')
+    await sees('It does not answer at 192.168.77.1 or 10.44.8.23.')
+    await sees('Check the cable in port 6 and that the port gives 802.3at power.')
+    await page.click('a[data-stage="handover"]')
+    await sees('Not complete yet')
+    await sees('booth-01 is held.')
+  })
+
+  it('saves the brief, shows its secret only when asked, and names what is wrong beside the field', async () => {
+    await go('brief')
+    await sees('What the site is to have')
+    expect(await text()).toContain('••••••••')
+    await press('Show')
+    await page.waitForFunction(() => /[A-Za-z0-9]{4}-[A-Za-z0-9]{4}-[A-Za-z0-9]{4}-[A-Za-z0-9]{4}/.test(document.body.innerText))
+    const site = await page.waitForSelector('input[value="Departures hall and vehicle booths"]')
+    await site?.click({ count: 3 })
+    await page.keyboard.type('Quay and ramp')
+    await press('Save the brief')
+    await sees('Saved')
+    await page.reload()
+    expect(await page.$eval('header', (header) => header.innerText)).toContain('Quay and ramp')
+    const subnet = await page.waitForSelector('input[value="10.44.8.0/24"]')
+    await subnet?.click({ count: 3 })
+    await page.keyboard.type('10.44.8.0/99')
+    await press('Save the brief')
+    await sees('"10.44.8.0/99" is not a subnet such as 10.44.8.0/24')
+  })
+
+  it('refuses a second unit with the same MAC, in words', async () => {
+    await go('kit')
+    await press('Add a unit')
+    const fill = async (label: string, value: string): Promise<void> => {
+      const field = await page.waitForSelector(`::-p-aria([name="${label}"][role="textbox"])`)
+      await field?.type(value)
+    }
+    await fill('Name', 'shop-01')
+    await fill('MAC, from its label', '024F.5210.6A2C')
+    await press('Add to the list')
+    await sees('shop-01 has the same MAC as hall-01: 02:4f:52:10:6a:2c.')
+  })
+})
+
+describe('on a ladder, 390 by 844', () => {
+  beforeEach(() => page.setViewport({ width: 390, height: 844, hasTouch: true, isMobile: true }))
+
+  it('shows one unit at a time, large, and its steps as they are done', async () => {
+    await go('muster')
+    await press('Muster all 4')
+    await page.waitForSelector('section[aria-label="hall-01"] h2', { visible: true })
+    await press('Next')
+    await page.waitForSelector('section[aria-label="hall-02"] h2', { visible: true })
+    expect(await page.$eval('section[aria-label="hall-02"]', (card) => card.innerText)).toContain('6a:2d')
+    await sees('4 of 4 answer', 45_000)
+    expect(await page.$$eval('section[aria-label="hall-02"] li > span', (all) => all.map((each) => (each as HTMLElement).dataset.is))).toEqual(
+      Array.from({ length: 12 }, () => 'done'),
+    )
+    for (const stage of ['brief', 'kit', 'plan', 'bench', 'muster', 'handover']) {
+      await go(stage)
+      expect(await page.evaluate(() => document.documentElement.scrollWidth), `${stage} is as wide as the phone`).toBeLessThanOrEqual(390)
+    }
+  })
+})
+
+describe('for strangers', () => {
+  it('answers no foreign Host and no foreign Origin', async () => {
+    const { request } = await import('node:http')
+    const status = (headers: Record<string, string>): Promise<number> =>
+      new Promise((resolve, reject) => {
+        const url = new URL(`${stack.url}/api/health`)
+        request({ host: url.hostname, port: url.port, path: url.pathname, headers }, (response) => {
+          response.resume()
+          resolve(response.statusCode ?? 0)
+        })
+          .once('error', reject)
+          .end()
+      })
+    const own = new URL(stack.url).host
+    expect(await status({ host: own })).toBe(200)
+    expect(await status({ host: own, origin: `http://${own}` })).toBe(200)
+    expect(await status({ host: 'elsewhere.example' })).toBe(403)
+    expect(await status({ host: own, origin: 'https://elsewhere.example' })).toBe(403)
+  })
+
+  it('streams every event after the number that a browser saw last', async () => {
+    const reply = await fetch(`${stack.url}/api/jobs/port-ellery/events?after=0`)
+    const reader = reply.body?.getReader()
+    let streamed = ''
+    while (!streamed.includes('"seq":1,')) streamed += new TextDecoder().decode((await reader?.read())?.value)
+    await reader?.cancel()
+    expect(reply.headers.get('content-type')).toBe('text/event-stream')
+    expect((await fetch(`${stack.url}/api/jobs/nothing/events`)).status).toBe(404)
+  })
+})

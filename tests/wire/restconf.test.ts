@@ -1,0 +1,192 @@
+import { createServer, type Server } from 'node:https'
+import type { AddressInfo } from 'node:net'
+import { connect } from 'node:net'
+import { generate } from 'selfsigned'
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { compare } from '../../src/core/config/compare'
+import type { UnitConfig } from '../../src/core/config/unit-config'
+import { Lab } from '../../src/lab/lab'
+import { loadRegulatory } from '../../src/store/regulatory-file'
+import type { Dialect } from '../../src/wire/dialect/dialect'
+import { restconf } from '../../src/wire/dialect/restconf/restconf'
+import type { Lane } from '../../src/wire/host/host'
+import { WireError } from '../../src/wire/wire-error'
+
+const mac = '02:4f:52:00:00:01'
+const anyPin = async (): Promise<void> => {}
+const kindOf = (work: Promise<unknown>): Promise<string> =>
+  work.then(
+    () => 'no error',
+    (error: unknown) => (error instanceof WireError ? error.kind : String(error)),
+  )
+const laneTo = (port: number): Lane => ({
+  mac,
+  address: '192.168.77.1',
+  prefix: 24,
+  source: '192.168.77.254',
+  connect: async () => connect(port, '127.0.0.1'),
+  ping: async () => true,
+  close: async () => {},
+})
+
+describe('the restconf dialect with an Ostrel O-40', () => {
+  let lab: Lab
+  let unit: Dialect
+  let fingerprint = ''
+
+  beforeEach(async () => {
+    lab = await Lab.open({ pace: 1000, regulatory: loadRegulatory(), shelf: [{ model: 'Ostrel O-40', mac, serial: 'S-1' }] })
+    lab.plugInAll()
+    const { server } = lab.plugged(mac)
+    unit = restconf(laneTo(server.port), {
+      port: 443,
+      managementInterface: 'uplink',
+      pin: async (shown) => {
+        fingerprint = shown
+      },
+    })
+  })
+  afterEach(async () => {
+    unit.close()
+    await lab.close()
+  })
+
+  const signedIn = async (): Promise<UnitConfig> => {
+    await unit.signIn({ user: 'setup', password: 'setup' })
+    return unit.read()
+  }
+  const writeTo = async (wanted: UnitConfig): Promise<void> => unit.write(compare(wanted, await unit.read()), wanted)
+
+  it('learns who answers before it signs in, and sees its certificate', async () => {
+    expect(await unit.identify()).toBe('Ostrel O-40')
+    expect(fingerprint).toMatch(/^([0-9A-F]{2}:){31}[0-9A-F]{2}$/)
+  })
+
+  it('is refused with a wrong password', async () => {
+    expect(await kindOf(unit.signIn({ user: 'setup', password: 'wrong' }))).toBe('refused')
+  })
+
+  it('sends nothing to a unit whose certificate is not the pinned one', async () => {
+    const other = restconf(laneTo(lab.plugged(mac).server.port), {
+      port: 443,
+      managementInterface: 'uplink',
+      pin: async () => {
+        throw new WireError('untrusted', 'changed')
+      },
+    })
+    expect(await kindOf(other.signIn({ user: 'setup', password: 'setup' }))).toBe('untrusted')
+    other.close()
+  })
+
+  it('notices that another unit answers on its lane', async () => {
+    const other = restconf({ ...laneTo(lab.plugged(mac).server.port), mac: '02:4f:52:00:00:02' }, { port: 443, managementInterface: 'uplink', pin: anyPin })
+    expect(await kindOf(other.signIn({ user: 'setup', password: 'setup' }))).toBe('wrong-unit')
+    other.close()
+  })
+
+  it('finds channels and powers reset after a change of country', async () => {
+    const found = await signedIn()
+    expect(found.radios).toContainEqual({ band: '5', enabled: true, channel: 36, width: 80, powerDbm: 17 })
+    await writeTo({ ...found, country: 'JP' })
+    const after = await unit.read()
+    expect(after.country).toBe('JP')
+    expect(after.radios).toContainEqual({ band: '5', enabled: true, channel: 36, width: 20, powerDbm: 5 })
+  })
+
+  it('reads back what it wrote: networks with names that need encoding, radios, address', async () => {
+    const found = await signedIn()
+    const wanted: UnitConfig = {
+      ...found,
+      name: 'quay-1',
+      clock: { timeZone: 'Pacific/Auckland', ntpServers: ['10.44.8.1'] },
+      networks: [
+        {
+          ssid: 'Café, pier/2 = 100%',
+          enabled: true,
+          hidden: true,
+          security: { mode: 'wpa2-personal', passphrase: 'eight or more' },
+          vlan: 46,
+          isolation: true,
+          bands: ['2.4', '5'],
+        },
+      ],
+      radios: found.radios.map((radio) => (radio.band === '5' ? { ...radio, channel: 149, width: 40, powerDbm: 20 } : radio)),
+      management: { method: 'static', address: '10.44.8.20', prefix: 24, gateway: '10.44.8.1', dnsServers: ['10.44.8.1'] },
+    }
+    await writeTo(wanted)
+    expect(compare(wanted, await unit.read())).toEqual([])
+    expect(await unit.changesWait()).toBe('waiting')
+  })
+
+  it('gives the unit’s own reason for a channel that its country forbids, and leaves everything as it was', async () => {
+    const found = await signedIn()
+    const wanted = { ...found, name: 'changed', radios: found.radios.map((radio) => (radio.band === '2.4' ? { ...radio, channel: 13 } : radio)) }
+    const rejection = await writeTo(wanted).catch((error: unknown) => error)
+    expect(rejection).toMatchObject({ kind: 'rejected' })
+    expect(String(rejection)).toContain('Channel 13 at 20 MHz is not legal in US')
+    expect(await unit.read()).toEqual(found)
+  })
+
+  it('changes the password at once: the old one is refused in the next session', async () => {
+    await signedIn()
+    await unit.changePassword('setup', 'a-new-password')
+    expect(await kindOf(unit.signIn({ user: 'setup', password: 'setup' }))).toBe('refused')
+    expect(await kindOf(unit.signIn({ user: 'setup', password: 'a-new-password' }))).toBe('no error')
+    expect(await unit.backup()).not.toContain('a-new-password')
+  })
+
+  it('is refused changes while it applies, and answers at the new address after', async () => {
+    const found = await signedIn()
+    await writeTo({ ...found, management: { ...found.management, address: '10.44.8.20' } })
+    await unit.apply()
+    expect(await kindOf(writeTo({ ...found, name: 'late' }))).toBe('rejected')
+    await expect.poll(() => lab.wire.arp('10.44.8.20'), { timeout: 5000 }).toEqual([mac])
+    expect(lab.wire.arp('192.168.77.1')).toEqual([])
+  })
+})
+
+describe('a device that answers as none should', () => {
+  let server: Server
+  let answer: { status: number; body: string; hang?: true } = { status: 200, body: '' }
+
+  beforeAll(async () => {
+    const { private: key, cert } = await generate([{ name: 'commonName', value: 'x' }], { keyType: 'ec' })
+    server = createServer({ key, cert }, (_request, response) => {
+      response.writeHead(answer.status, { 'content-type': 'application/yang-data+json' })
+      if (answer.hang) response.write('{')
+      else response.end(answer.body)
+    })
+    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
+  })
+  afterAll(() => {
+    server.closeAllConnections()
+    server.close()
+  })
+
+  const ask = async (): Promise<unknown> => {
+    const device = restconf(laneTo((server.address() as AddressInfo).port), { port: 443, managementInterface: 'uplink', pin: anyPin })
+    try {
+      return await device.read().catch((error: unknown) => error)
+    } finally {
+      device.close()
+    }
+  }
+
+  it.each([
+    ['no JSON', { status: 200, body: '<html>' }, 'garbled'],
+    ['JSON of another kind', { status: 200, body: '{"ietf-restconf:data":{"x":1}}' }, 'garbled'],
+    ['far too much', { status: 200, body: 'x'.repeat(2 * 1024 * 1024) }, 'garbled'],
+    ['a fault of its own', { status: 500, body: 'oops' }, 'garbled'],
+    [
+      'a rejection',
+      { status: 400, body: '{"ietf-restconf:errors":{"error":[{"error-type":"application","error-tag":"invalid-value","error-message":"no\\u0007way"}]}}' },
+      'rejected',
+    ],
+    ['an answer without end', { status: 200, body: '', hang: true as const }, 'timeout'],
+  ])('%s', async (_name, given, kind) => {
+    answer = given
+    const error = await ask()
+    expect(error).toMatchObject({ kind })
+    expect(String(error)).not.toContain('\u0007')
+  })
+})
