@@ -51,13 +51,16 @@ export async function drive(run: UnitRun, mayGoOn: MayGoOn): Promise<'answers' |
 }
 
 async function once(run: UnitRun, mayGoOn: MayGoOn, mayRetry: boolean): Promise<'answers' | 'held' | 'stopped' | 'again'> {
-  for (const step of stepsFor(run.card)) {
+  const steps = stepsFor(run.card)
+  const last = steps.at(-1)
+  for (const step of steps) {
     if (!mayGoOn()) return 'stopped'
     try {
       run.stopIfCalledOff()
-      run.begin(step, procedure[step].doing)
+      run.note(step, { is: 'working', doing: procedure[step].doing })
       const note = await work[step](run)
-      await run.tell(step, { is: 'done', note })
+      if (step === last) await run.tell(step, { is: 'done', note })
+      else run.note(step, { is: 'done', note })
     } catch (error) {
       if (error instanceof CalledOff) return 'stopped'
       if (mayRetry && mayTryAgain(step, error)) {

@@ -31,6 +31,9 @@ export interface UnitRunInput {
   readonly signal: AbortSignal
 }
 
+/** Real milliseconds. */
+const shortestPauseMs = 40
+
 export type DoorState = 'shut' | 'opened' | 'passed'
 
 /** Thrown inside when the muster is called off; nothing is held by it. */
@@ -90,9 +93,9 @@ export class UnitRun {
     this.log.note({ kind: 'log', unit: this.unit.id, text })
   }
 
-  /** As `say`, for a step that begins: what is awaited is its end. */
-  begin(step: Step, doing: string): void {
-    this.log.note({ kind: 'step', unit: this.unit.id, step, state: { is: 'working', doing } })
+  /** As `say`, for the state of a step. Events keep their order: whatever is awaited later is stored after it. */
+  note(step: Step, state: StepState): void {
+    this.log.note({ kind: 'step', unit: this.unit.id, step, state })
   }
 
   /** Opens or passes a one-way door. It is in the store when this resolves, before the unit hears of anything. */
@@ -101,8 +104,8 @@ export class UnitRun {
     this.doors[door] = state
   }
 
-  check(check: Check): Promise<void> {
-    return this.log.append({ kind: 'check', unit: this.unit.id, check })
+  check(check: Check): void {
+    this.log.note({ kind: 'check', unit: this.unit.id, check })
   }
 
   /** Real time at which so many of the wire's seconds will have passed, ms since 1970. */
@@ -111,13 +114,13 @@ export class UnitRun {
   }
 
   /**
-   * Waits so many of the wire's seconds, at least a tenth of a real one.
+   * Waits so many of the wire's seconds; a fast rehearsal is not asked more often than it can answer.
    * @throws CalledOff
    */
   async pause(seconds: number): Promise<void> {
     this.stopIfCalledOff()
     await new Promise<void>((resolve) => {
-      const timer = setTimeout(done, Math.max(100, (seconds * 1000) / this.pace))
+      const timer = setTimeout(done, Math.max(shortestPauseMs, (seconds * 1000) / this.pace))
       const signal = this.#signal
       function done(): void {
         clearTimeout(timer)

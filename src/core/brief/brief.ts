@@ -68,9 +68,14 @@ export function adminSecretName(policy: AdminPolicy, unit: string): string {
   return policy.passwords === 'one-per-job' ? secretName.jobPassword : secretName.unitPassword(unit)
 }
 
+/** A formatter is slow to make, and the same few zones are asked for again and again. */
+const knownZones = new Set<string>()
+
 function isTimeZone(name: string): boolean {
+  if (knownZones.has(name)) return true
   try {
     new Intl.DateTimeFormat('en', { timeZone: name })
+    knownZones.add(name)
     return true
   } catch {
     return false
