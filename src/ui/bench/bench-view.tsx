@@ -34,7 +34,7 @@ export function BenchView() {
             disabled={pending || matching.length === 0 || !resting}
             onClick={() => order(() => musterUnits(job.slug, matching.length === units.length ? [] : matching.map((unit) => unit.id)))}
           >
-            {resting ? `Muster the ${matching.length} that match` : 'Mustering'}
+            {!resting ? 'Mustering' : matching.length === 0 ? 'Nothing to muster yet' : `Muster the ${matching.length} that match`}
           </Button>
         </div>
       </div>

@@ -24,5 +24,6 @@ export const roles: CSSVariablesResolver = () => {
     '--mantine-color-placeholder': 'var(--soft)',
     '--mantine-color-error': 'var(--flare)',
   }
-  return { variables: {}, light: both, dark: both }
+  const dark = { '--mantine-color-dark-6': 'var(--paper)', '--mantine-color-dark-5': 'var(--tab)', '--mantine-color-dark-4': 'var(--rule)' }
+  return { variables: {}, light: both, dark: { ...both, ...dark } }
 }
