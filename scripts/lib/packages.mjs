@@ -1,4 +1,4 @@
-// Installs what is missing: Debian packages by apt-get, node modules by npm ci. Says plainly what it cannot do.
+// Installs what is missing: Debian packages by apt-get, node modules by npm install, at the versions of the lock file. Says plainly what it cannot do.
 import { spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
@@ -44,7 +44,8 @@ export function ensureNodeModules() {
   // npm writes this file when an install is complete.
   if (existsSync(join(root, 'node_modules/.package-lock.json'))) return
   say('Installing node modules …')
-  if (!run(['npm', 'ci', '--no-fund', '--no-audit', '--loglevel=error'])) fail('npm ci failed; its words are above. It needs the network the first time.')
+  // Not npm ci: it refuses a lock file without the builds for other systems, which some registries do not carry.
+  if (!run(['npm', 'install', '--no-save', '--loglevel=error'])) fail('npm install failed; its words are above. It needs the network the first time.')
 }
 
 function run([command, ...args]) {
