@@ -1,12 +1,12 @@
 // The demo with its pages: runs until Ctrl-C, then ends every child.
-import { spawn, spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { loadDemoJob } from './demo-job.mjs'
 import { root } from './root.mjs'
 import { startStack } from './stack.mjs'
 
-const folder = join(root, '.data/demo')
+const folder = process.env.AIR_MUSTER_DATA ?? join(root, '.data/demo')
 /** Who runs and where: for a second start, and for the muster command. */
 const note = join(folder, 'running.json')
 
@@ -25,11 +25,11 @@ export async function demoInBrowser({ pace, port }) {
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, resolve)
   })
   try {
-    stack = await Promise.race([startStack({ folder, pace, wantedPort: port }), stopped.then(() => undefined)])
-    if (!stack) return 130
+    const tell = (more) => writeFileSync(note, JSON.stringify({ launcher: process.pid, ...more }), { mode: 0o600 })
+    stack = await startStack({ folder, pace, wantedPort: port, onStarted: (pids) => tell({ pids }) })
     await loadDemoJob(stack.env)
     const address = `${stack.url}/jobs/port-ellery/bench`
-    writeFileSync(note, JSON.stringify({ launcher: process.pid, pids: stack.pids, address, databaseUrl: stack.databaseUrl, vaultKeyFile: stack.vaultKeyFile }), { mode: 0o600 })
+    tell({ pids: stack.pids, address, databaseUrl: stack.databaseUrl, vaultKeyFile: stack.vaultKeyFile })
     process.stdout.write(`\nAir Muster is ready: ${address}\nCtrl-C ends it.\n`)
     openInBrowser(address)
     const alive = setInterval(() => {}, 60_000)
@@ -47,7 +47,7 @@ export async function demoInBrowser({ pace, port }) {
 function dealWithEarlierStart() {
   if (!existsSync(note)) return undefined
   const { launcher, pids, address } = JSON.parse(readFileSync(note, 'utf8'))
-  if (commandOf(launcher)?.includes('demo.mjs')) return address
+  if (commandOf(launcher)?.includes('demo.mjs')) return address ?? 'it is starting, its own terminal will say where'
   for (const pid of pids) {
     // A number may belong to somebody else by now: only what is plainly ours is ended.
     if (commandOf(pid)?.includes(folder) || commandOf(pid)?.includes(join(root, 'dist')) || commandOf(pid)?.includes('next-server')) process.kill(pid, 'SIGKILL')
@@ -55,9 +55,13 @@ function dealWithEarlierStart() {
   return undefined
 }
 
+/** The command line of a process; undefined where there is none of this number. */
 function commandOf(pid) {
-  const found = spawnSync('ps', ['-o', 'args=', '-p', String(pid)], { encoding: 'utf8' })
-  return found.status === 0 ? found.stdout.trim() : undefined
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ')
+  } catch {
+    return undefined
+  }
 }
 
 /** Opens the page where there is a screen to open it on. */

@@ -8,17 +8,22 @@ import { startMariadb } from './mariadb.mjs'
 import { root } from './root.mjs'
 
 /**
- * @param {{ folder: string, pace: number, web?: boolean, wantedPort?: number, shelf?: string }} options
+ * @param {{ folder: string, pace: number, web?: boolean, wantedPort?: number, shelf?: string, onStarted?: (pids: number[]) => void }} options
  */
-export async function startStack({ folder, pace, web = true, wantedPort = 4810, shelf }) {
+export async function startStack({ folder, pace, web = true, wantedPort = 4810, shelf, onStarted }) {
   mkdirSync(join(folder, 'logs'), { recursive: true, mode: 0o700 })
   const started = []
+  const add = (part) => {
+    started.push(part)
+    // Told at once: who crashes while it starts must be found by the next start too.
+    onStarted?.(started.map(({ pid }) => pid))
+  }
   const stop = async () => {
     for (const part of started.splice(0).reverse()) await part.stop()
   }
   try {
     const database = await startMariadb(join(folder, 'mariadb'))
-    started.push(database)
+    add(database)
     const env = {
       AIR_MUSTER_ROOT: root,
       AIR_MUSTER_DB: database.urlOf('air_muster'),
@@ -26,13 +31,13 @@ export async function startStack({ folder, pace, web = true, wantedPort = 4810, 
       NODE_ENV: 'production',
     }
     const lab = await startLab({ folder, pace, shelf, env })
-    started.push(lab.child)
+    add(lab.child)
     Object.assign(env, { AIR_MUSTER_LAB_URL: lab.url, AIR_MUSTER_LAB_TOKEN: lab.token })
     const runner = startRunner({ folder, env })
-    started.push(runner)
+    add(runner)
     const site = web ? await startWeb({ folder, env, port: await freePort(wantedPort) }) : undefined
     // Open pages hold streams that never end by themselves, and the web process has nothing to put away.
-    if (site) started.push({ pid: site.child.pid, stop: () => site.child.stop(1000) })
+    if (site) add({ pid: site.child.pid, stop: () => site.child.stop(1000) })
     return { env, url: site?.url, lab, runner, pids: started.map((part) => part.pid), databaseUrl: env.AIR_MUSTER_DB, vaultKeyFile: env.AIR_MUSTER_VAULT_FILE, stop }
   } catch (error) {
     await stop()

@@ -10,7 +10,8 @@ const runningSchema = z.object({ databaseUrl: z.string(), vaultKeyFile: z.string
 /** @throws CommandError where nothing runs */
 export function installation(): StoreOptions {
   if (process.env.AIR_MUSTER_DB) return storeOptionsFromEnvironment()
-  const file = join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), '.data/demo/running.json')
+  const folder = process.env.AIR_MUSTER_DATA ?? join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), '.data/demo')
+  const file = join(folder, 'running.json')
   if (!existsSync(file)) throw new CommandError(2, 'Nothing runs here: start it with npm run demo.')
   const { databaseUrl, vaultKeyFile } = runningSchema.parse(JSON.parse(readFileSync(file, 'utf8')))
   return { url: databaseUrl, vaultKeyFile }

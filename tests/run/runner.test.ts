@@ -1,0 +1,179 @@
+/** The runner's smaller parts, against a real database and a real wire. */
+import { afterEach, describe, expect, it } from 'vitest'
+import { answers, heldStep } from '../../src/core/muster/roll'
+import { EventLog } from '../../src/runner/event-log'
+import { explain } from '../../src/runner/explain'
+import { sweep } from '../../src/runner/sweep'
+import { allEvents } from '../../src/store/events'
+import { addUnits, listUnits, loadPlans, removeUnit } from '../../src/store/kit'
+import { loadKitCards } from '../../src/store/kit-card-files'
+import { newestReport } from '../../src/store/runners'
+import { openSecrets, pinnedFingerprint } from '../../src/store/secrets'
+import { labHost } from '../../src/wire/host/lab'
+import { WireError, wireErrorKinds } from '../../src/wire/wire-error'
+import { type Bench, demoJob, freshStore, openBench } from '../support/bench'
+
+let bench: Bench | undefined
+afterEach(async () => {
+  await bench?.close()
+  bench = undefined
+})
+
+const sweepOf = async (opened: Bench) => {
+  const { plans } = await loadPlans(opened.store, opened.jobId)
+  return sweep({
+    store: opened.store,
+    host: labHost({ url: opened.env.AIR_MUSTER_LAB_URL ?? '', token: opened.env.AIR_MUSTER_LAB_TOKEN ?? '' }),
+    jobId: opened.jobId,
+    units: await listUnits(opened.store, opened.jobId),
+    plans: new Map(plans.map((plan) => [plan.unit, plan])),
+    cards: loadKitCards(),
+    before: [],
+  })
+}
+const allUp = (opened: Bench) => expect.poll(() => opened.lab.units().every((unit) => unit.phase === 'up'), { timeout: 10_000 }).toBe(true)
+
+describe('a sweep', () => {
+  it('sees every unit by its MAC in the order of the list, and what each says that it is', async () => {
+    bench = await openBench()
+    await allUp(bench)
+    const sightings = await sweepOf(bench)
+    expect(sightings.map(({ unit, model, seen, answers: by }) => [unit, model, seen, by])).toEqual(
+      ['hall-01', 'hall-02', 'hall-03', 'booth-01'].map((unit) => [unit, 'Ostrel O-40', 'at-factory-address', 'service']),
+    )
+  })
+
+  it('tells a stray from the units of the list, and puts it last', async () => {
+    bench = await openBench()
+    await allUp(bench)
+    await removeUnit(bench.store, bench.jobId, 'hall-01')
+    const sightings = await sweepOf(bench)
+    expect(sightings.map((sighting) => sighting.unit)).toEqual(['hall-02', 'hall-03', 'booth-01', null])
+    expect(sightings.at(-1)?.mac).toBe('02:4f:52:10:6a:2c')
+  })
+
+  it('shows a unit that only answers ARP as still starting', async () => {
+    bench = await openBench({ pace: 30 })
+    await expect.poll(() => bench?.lab.wire.arp('192.168.77.1').length, { timeout: 10_000, interval: 10 }).toBe(4)
+    expect((await sweepOf(bench)).map((sighting) => sighting.answers)).toEqual(Array.from({ length: 4 }, () => 'arp-only'))
+  })
+})
+
+describe('the runner', () => {
+  it('reports that it is there, and leaves nothing of the laptop changed when told to put it back', async () => {
+    bench = await openBench()
+    bench.startRunner()
+    await bench.order()
+    await bench.settled()
+    expect(Date.now() - ((await newestReport(bench.store))?.seenAt.getTime() ?? 0)).toBeLessThan(5000)
+    await allUp(bench)
+    const host = labHost({ url: bench.env.AIR_MUSTER_LAB_URL ?? '', token: bench.env.AIR_MUSTER_LAB_TOKEN ?? '' })
+    await host.restore()
+    expect(await host.laptop()).toMatchObject({ lanes: 0, addresses: [{ cidr: '10.44.8.250/24', origin: 'own' }] })
+  })
+
+  it('shares the work with a second one: each order is done once', async () => {
+    bench = await openBench()
+    bench.startRunner()
+    bench.startRunner()
+    await bench.order()
+    const roll = await bench.settled()
+    expect(bench.job.units.every((unit) => answers(roll.rows.get(unit.id)))).toBe(true)
+    const started = (await allEvents(bench.store, bench.jobId)).filter(({ event }) => event.kind === 'muster' && event.phase === 'started')
+    expect(started).toHaveLength(1)
+  })
+
+  it('gives each unit a password of its own where the brief says so', async () => {
+    bench = await openBench({
+      change: (job) => {
+        job.brief.admin.passwords = 'one-per-unit'
+      },
+    })
+    bench.startRunner()
+    await bench.order()
+    await bench.settled()
+    const secrets = await openSecrets(bench.store, bench.jobId)
+    const passwords = bench.job.units.map((unit) => secrets.get(`admin/password/${unit.id}`) ?? '')
+    expect(new Set(passwords).size).toBe(4)
+    expect(bench.lab.units().map((unit, index) => unit.accepts('setup', passwords[index] ?? ''))).toEqual([true, true, true, true])
+    expect(bench.lab.units()[0]?.accepts('setup', passwords[1] ?? '')).toBe(false)
+  })
+
+  it('holds a unit whose certificate is not the one that was pinned, before it sends a password', async () => {
+    bench = await openBench()
+    await pinnedFingerprint(bench.store, bench.jobId, '02:4f:52:10:6a:2c', 'AA:BB:CC:DD', new Date())
+    bench.startRunner()
+    await bench.order()
+    const roll = await bench.settled()
+    expect(roll.rows.get('hall-01')?.steps['sign-in']).toMatchObject({ is: 'held', why: 'Its certificate is not the one it showed first.' })
+    expect(bench.lab.units()[0]?.accepts('setup', 'setup')).toBe(true)
+    expect(answers(roll.rows.get('hall-02'))).toBe(true)
+  })
+
+  it('plans and musters a unit that came to the list late', async () => {
+    bench = await openBench()
+    const late = bench.job.units.at(-1)
+    if (!late) throw new Error('no unit')
+    await removeUnit(bench.store, bench.jobId, late.id)
+    await addUnits(bench.store, bench.jobId, [{ ...late, id: 'late', name: 'late-01' }])
+    bench.startRunner()
+    await bench.order()
+    const roll = await bench.settled()
+    expect(answers(roll.rows.get('late'))).toBe(true)
+    expect(bench.lab.units().map((unit) => unit.address)).toEqual(['10.44.8.20', '10.44.8.21', '10.44.8.22', '10.44.8.23'])
+  })
+
+  it('holds a unit of a model without a card, and musters the others', async () => {
+    bench = await openBench()
+    const [unit] = bench.job.units
+    if (!unit) throw new Error('no unit')
+    await addUnits(bench.store, bench.jobId, [{ ...unit, id: 'odd', name: 'odd', mac: '02:99:00:00:00:01', model: 'Nobody X', port: null }])
+    bench.startRunner()
+    await bench.order(['odd', 'hall-01'])
+    const roll = await bench.settled()
+    expect(roll.rows.get('odd')?.steps.reach).toMatchObject({ is: 'held', why: 'There is no kit card for "Nobody X".' })
+    expect(answers(roll.rows.get('hall-01'))).toBe(true)
+    expect(heldStep(roll.rows.get('hall-02'))).toBeUndefined()
+  })
+})
+
+describe('what is told', () => {
+  it('keeps its order when many tell at once, and throws a fault of the store at the next', async () => {
+    const fresh = await freshStore()
+    try {
+      const { loadJob } = await import('../../src/store/load-job')
+      const log = new EventLog(fresh.store, await loadJob(fresh.store, demoJob(), new Date()))
+      const texts = Array.from({ length: 50 }, (_, index) => `line ${index}`)
+      for (const text of texts) log.note({ kind: 'log', unit: 'hall-01', text })
+      await log.append({ kind: 'log', unit: 'hall-01', text: 'last' })
+      // Again after the queue ran empty: a log that sleeps wakes up.
+      await log.append({ kind: 'log', unit: 'hall-01', text: 'after' })
+      const kept = (await allEvents(fresh.store, log.jobId)).flatMap(({ event }) => (event.kind === 'log' ? [event.text] : []))
+      expect(kept).toEqual([...texts, 'last', 'after'])
+      const lost = new EventLog(fresh.store, 999_999)
+      lost.note({ kind: 'log', unit: 'x', text: 'nowhere' })
+      await expect
+        .poll(() =>
+          lost.append({ kind: 'log', unit: 'x', text: 'y' }).then(
+            () => 'stored',
+            () => 'refused',
+          ),
+        )
+        .toBe('refused')
+    } finally {
+      await fresh.drop()
+    }
+  })
+
+  it('says for every kind of failure why, and what the hands do, in words without codes', () => {
+    const card = loadKitCards().get('Ostrel O-40')
+    const [unit] = demoJob().units
+    if (!card || !unit) throw new Error('no card')
+    for (const kind of wireErrorKinds) {
+      const { held } = explain({ unit, card }, new WireError(kind, 'HTTP 418 teapot'))
+      expect(held.why, kind).toMatch(/^It|^Another|^Its/)
+      expect(held.hands.length, kind).toBeGreaterThan(0)
+      expect(`${held.why} ${held.hands.join(' ')}`, kind).not.toMatch(/418|TLS|exception|undefined|!/)
+    }
+  })
+})
