@@ -1,65 +1,30 @@
 /** The real interface in Chromium, driven by clicks and keys, against everything that runs in the demo. */
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-// @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
-import { launchBrowser } from '../../scripts/lib/browser.mjs'
-// @ts-expect-error the same
-import { bundleIfStale } from '../../scripts/lib/bundle.mjs'
-// @ts-expect-error the same
-import { loadDemoJob } from '../../scripts/lib/demo-job.mjs'
-// @ts-expect-error the same
-import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
-// @ts-expect-error the same
-import { startStack } from '../../scripts/lib/stack.mjs'
+import { openStore } from '../../src/store/open'
+import { openSecrets } from '../../src/store/secrets'
+import { openBrowser, openSite, type Site } from '../support/site'
 
-interface Stack {
-  readonly url: string
-  readonly env: Record<string, string>
-  readonly lab: { readonly url: string; readonly token: string }
-  stop(): Promise<void>
-}
-
-let folder: string
-let stack: Stack
 let browser: Browser
+let site: Site
 let page: Page
-const complaints: string[] = []
 
 beforeAll(async () => {
-  await bundleIfStale()
-  buildSiteIfStale()
-  browser = await launchBrowser()
+  browser = await openBrowser()
 })
 afterAll(() => browser.close())
-
 beforeEach(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'air-muster-e2e-'))
-  stack = await startStack({ folder, pace: 60 })
-  await loadDemoJob(stack.env)
-  page = await browser.newPage()
-  complaints.length = 0
-  page.on('pageerror', (error) => complaints.push(String(error)))
-  page.on('console', (message) => message.type() === 'error' && complaints.push(message.text()))
+  site = await openSite(browser)
+  page = site.page
 })
-afterEach(async () => {
-  await page.close()
-  await stack.stop()
-  rmSync(folder, { recursive: true, force: true })
-})
+afterEach(() => site.close())
 
-const go = (stage: string) => page.goto(`${stack.url}/jobs/port-ellery/${stage}`, { waitUntil: 'load' })
-const text = () => page.evaluate(() => document.body.innerText)
-const sees = (words: string, timeout = 30_000) => page.waitForFunction((wanted) => document.body.innerText.includes(wanted), { timeout }, words)
-const press = async (words: string): Promise<void> => {
-  const button = await page.waitForSelector(`::-p-xpath(//*[self::button or self::a][contains(normalize-space(.), "${words}")][not(@disabled)])`, {
-    visible: true,
-    timeout: 20_000,
-  })
-  await button?.click()
-}
+const go = (stage: string) => site.go(stage)
+const text = () => site.text()
+const sees = (words: string, timeout?: number) => site.sees(words, timeout)
+const press = (words: string) => site.press(words)
 
 describe('at a desk, 1280 by 800', () => {
   beforeEach(() => page.setViewport({ width: 1280, height: 800 }))
@@ -99,7 +64,16 @@ describe('at a desk, 1280 by 800', () => {
     expect(await page.evaluate(() => 'neverReloaded' in window)).toBe(true)
     const csv = await page.evaluate(async () => (await fetch('/api/jobs/port-ellery/as-built.csv')).text())
     expect(csv).toContain('hall-02,café,Ostrel O-40,02:4f:52:10:6a:2d,OS4-7731-2D,2,10.44.8.21,')
-    expect(complaints).toEqual([])
+    expect(site.complaints).toEqual([])
+
+    // Logs, redo log, tables: whatever was written by now holds no secret in clear.
+    const store = openStore({ url: site.stack.env.AIR_MUSTER_DB ?? '', vaultKeyFile: site.stack.env.AIR_MUSTER_VAULT_FILE ?? '' })
+    const secrets = [...(await openSecrets(store, 1)).values()]
+    await store.close()
+    expect(secrets).toHaveLength(2)
+    const files = readdirSync(site.folder, { recursive: true, encoding: 'utf8' }).filter((file) => /\.(log|ibd|ibdata)$|ib_logfile0$|ibdata1$|undo/.test(file))
+    expect(files).toEqual(expect.arrayContaining(['logs/runner.log', 'logs/web.log', 'mariadb/data/air_muster/secrets.ibd']))
+    for (const file of files) for (const secret of secrets) expect(readFileSync(join(site.folder, file)).includes(secret), `${file} holds a secret`).toBe(false)
   })
 
   it('goes by keys: stages, rows, the slip, finding a unit, calling the roll', async () => {
@@ -125,7 +99,7 @@ describe('at a desk, 1280 by 800', () => {
   })
 
   it('shows why a unit is held and what the hands do', async () => {
-    await fetch(`${stack.lab.url}/hand`, { method: 'POST', headers: { 'x-lab-token': stack.lab.token }, body: JSON.stringify({ do: 'unplug', mac: '02:4f:52:10:6a:31' }) })
+    await site.hand({ do: 'unplug', mac: '02:4f:52:10:6a:31' })
     await go('muster')
     await press('Muster all 4')
     await sees('3 of 4 answer', 45_000)
@@ -197,7 +171,7 @@ describe('for strangers', () => {
     const { request } = await import('node:http')
     const status = (headers: Record<string, string>): Promise<number> =>
       new Promise((resolve, reject) => {
-        const url = new URL(`${stack.url}/api/health`)
+        const url = new URL(`${site.stack.url}/api/health`)
         request({ host: url.hostname, port: url.port, path: url.pathname, headers }, (response) => {
           response.resume()
           resolve(response.statusCode ?? 0)
@@ -205,7 +179,7 @@ describe('for strangers', () => {
           .once('error', reject)
           .end()
       })
-    const own = new URL(stack.url).host
+    const own = new URL(site.stack.url).host
     expect(await status({ host: own })).toBe(200)
     expect(await status({ host: own, origin: `http://${own}` })).toBe(200)
     expect(await status({ host: 'elsewhere.example' })).toBe(403)
@@ -213,12 +187,12 @@ describe('for strangers', () => {
   })
 
   it('streams every event after the number that a browser saw last', async () => {
-    const reply = await fetch(`${stack.url}/api/jobs/port-ellery/events?after=0`)
+    const reply = await fetch(`${site.stack.url}/api/jobs/port-ellery/events?after=0`)
     const reader = reply.body?.getReader()
     let streamed = ''
     while (!streamed.includes('"seq":1,')) streamed += new TextDecoder().decode((await reader?.read())?.value)
     await reader?.cancel()
     expect(reply.headers.get('content-type')).toBe('text/event-stream')
-    expect((await fetch(`${stack.url}/api/jobs/nothing/events`)).status).toBe(404)
+    expect((await fetch(`${site.stack.url}/api/jobs/nothing/events`)).status).toBe(404)
   })
 })

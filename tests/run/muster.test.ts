@@ -93,13 +93,17 @@ describe('a muster of four units with one factory address', () => {
     for (const secret of wanted) expect(events).not.toContain(secret)
     const data = join(inject('databaseFolder'), 'data')
     // The tables of this job, and what all databases share: the redo log, the undo space.
-    const files = [data, join(data, bench.database)].flatMap((folder) => readdirSync(folder, { withFileTypes: true })).filter((entry) => entry.isFile())
-    expect(files.map((file) => file.name)).toEqual(expect.arrayContaining(['secrets.ibd', 'events.ibd', 'ib_logfile0']))
+    const files = [data, join(data, bench.database)].flatMap((folder) =>
+      readdirSync(folder, { withFileTypes: true })
+        .filter((entry) => entry.isFile())
+        .map((entry) => join(folder, entry.name)),
+    )
+    expect(files).toEqual(expect.arrayContaining([join(data, bench.database, 'secrets.ibd'), join(data, bench.database, 'events.ibd'), join(data, 'ib_logfile0')]))
     let holdTheNetworkName = 0
     for (const file of files) {
-      const bytes = readFileSync(join(file.parentPath, file.name))
+      const bytes = readFileSync(file)
       if (bytes.includes('Ellery Crew')) holdTheNetworkName += 1
-      for (const secret of wanted) expect(bytes.includes(secret), `${file.name} holds a secret`).toBe(false)
+      for (const secret of wanted) expect(bytes.includes(secret), `${file} holds a secret`).toBe(false)
     }
     // What is no secret is found: the search sees what the database has written.
     expect(holdTheNetworkName).toBeGreaterThan(0)

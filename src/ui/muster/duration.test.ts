@@ -1,0 +1,25 @@
+import { expect, it } from 'vitest'
+import { duration, secondsUntil } from './duration'
+import { shownSteps } from './shown-steps'
+
+it.each([
+  [0, '0 s'],
+  [48.4, '48 s'],
+  [60, '1 min'],
+  [190, '3 min 10 s'],
+  [-5, '0 s'],
+])('says %d seconds as %s', (seconds, words) => {
+  expect(duration(seconds)).toBe(words)
+})
+
+it('counts a wait in the seconds of the wire, and not below nothing', () => {
+  expect(secondsUntil(2500, 1000, 60)).toBe(90)
+  expect(secondsUntil(500, 1000, 60)).toBe(0)
+  // Before the browser knows the time there is nothing to count.
+  expect(secondsUntil(2500, 0, 60)).toBe(0)
+})
+
+it('has a column for joining only where the kit has what joins', () => {
+  expect(shownSteps([{ role: 'access-point' }, undefined])).not.toContain('joined')
+  expect(shownSteps([{ role: 'access-point' }, { role: 'managed-access-point' }])).toContain('joined')
+})

@@ -1,0 +1,114 @@
+/** What surrounds the stages: states without units or runners, the scheme, the help, a muster seen through a crash. */
+import type { Browser } from 'puppeteer-core'
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
+// @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
+import { startRunner } from '../../scripts/lib/stack.mjs'
+import { openBrowser, openSite, type Site } from '../support/site'
+
+let browser: Browser
+let site: Site | undefined
+beforeAll(async () => {
+  browser = await openBrowser()
+})
+afterAll(() => browser.close())
+afterEach(async () => {
+  await site?.close()
+  site = undefined
+})
+
+const open = async (options?: Parameters<typeof openSite>[1]): Promise<Site> => {
+  site = await openSite(browser, options)
+  await site.page.setViewport({ width: 1280, height: 800 })
+  return site
+}
+
+describe('a runner that is killed', () => {
+  it('is missed on the page, and the muster goes on before the same eyes when another starts', async () => {
+    const { page, stack, go, press, sees, folder } = await open({ pace: 30 })
+    await go('muster')
+    await press('Muster all 4')
+    await page.waitForSelector('[data-is="waiting"]')
+    stack.runner.kill('SIGKILL')
+    await stack.runner.ended
+    await sees('Nobody works on the wire: start the runner.')
+    const another = startRunner({ folder, env: stack.env })
+    try {
+      await sees('4 of 4 answer', 50_000)
+      await page.waitForFunction(() => !document.body.innerText.includes('Nobody works on the wire'))
+    } finally {
+      await another.stop()
+    }
+  })
+})
+
+describe('the muster by its buttons', () => {
+  it('pauses, says so, and goes on', async () => {
+    const { page, go, press, sees, text } = await open({ pace: 40 })
+    await go('muster')
+    await press('Muster all 4')
+    await page.waitForFunction(() => document.querySelectorAll('[data-step="backup"] [data-is="done"]').length > 0)
+    await press('Pause after this step')
+    await sees('Go on')
+    expect(await text()).toContain('paused')
+    await press('Go on')
+    await sees('4 of 4 answer', 50_000)
+    await press('Call the roll again')
+    await sees('Pause after this step')
+    await sees('Call the roll again', 50_000)
+    expect(await text()).toContain('4 of 4 answer')
+  })
+})
+
+describe('the frame', () => {
+  it('lists no jobs where there are none, and says how to load one', async () => {
+    const { page, stack, text, sees, go } = await open({ job: 'none' })
+    await page.goto(stack.url)
+    expect(await text()).toContain('There are none yet.')
+    await go('bench')
+    await sees('There is no such job.')
+  })
+
+  it('shows its keys on ?, turns dark and light, and remembers it', async () => {
+    const { page, go, sees, press } = await open()
+    await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: 'light' }])
+    await go('muster')
+    await sees('Your next move')
+    await page.keyboard.press('?')
+    await sees('pause after this step')
+    await page.keyboard.press('Escape')
+    await page.waitForFunction(() => document.querySelector('[role="dialog"]') === null)
+    const scheme = () => page.$eval('html', (html) => html.dataset.mantineColorScheme)
+    expect(await scheme()).toBe('light')
+    await press('dark')
+    await page.waitForFunction(() => document.documentElement.dataset.mantineColorScheme === 'dark')
+    await page.reload()
+    expect(await scheme()).toBe('dark')
+  })
+
+  it('tells every stage, every step and every cell by words too', async () => {
+    const { page, go, sees } = await open()
+    await go('muster')
+    await sees('Your next move')
+    expect(await page.$$eval('nav[aria-label="Stages"] a', (tabs) => tabs.map((tab) => tab.getAttribute('aria-current')))).toEqual([null, null, null, null, 'page', null])
+    expect(await page.$$eval('td[data-step] .visually-hidden', (cells) => new Set(cells.map((cell) => cell.textContent)).size)).toBe(1)
+    expect(await page.$$eval('th[scope="col"]', (heads) => heads.map((head) => head.textContent))).toEqual([
+      'Unit',
+      'Your next move',
+      'Reach',
+      'Sign in',
+      'Backup',
+      'Country',
+      'Clock',
+      'Networks',
+      'Radios',
+      'Password',
+      'Address',
+      'Return',
+      'On air',
+      'Proof',
+      'Port',
+    ])
+    expect(await page.$('[role="status"][aria-live="polite"]')).not.toBeNull()
+    expect(await page.$eval('html', (html) => html.lang)).toBe('en')
+  })
+})

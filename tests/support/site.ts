@@ -1,0 +1,81 @@
+/** Everything that runs in the demo, with a page of Chromium on it, for tests of the real interface. */
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Browser, Page } from 'puppeteer-core'
+import { expect } from 'vitest'
+// @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
+import { launchBrowser } from '../../scripts/lib/browser.mjs'
+// @ts-expect-error the same
+import { bundleIfStale } from '../../scripts/lib/bundle.mjs'
+// @ts-expect-error the same
+import { loadDemoJob } from '../../scripts/lib/demo-job.mjs'
+// @ts-expect-error the same
+import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
+// @ts-expect-error the same
+import { startStack } from '../../scripts/lib/stack.mjs'
+
+export interface Stack {
+  readonly url: string
+  readonly env: Record<string, string>
+  readonly lab: { readonly url: string; readonly token: string }
+  readonly runner: { kill(signal: string): void; readonly ended: Promise<unknown> }
+  stop(): Promise<void>
+}
+
+export interface Site {
+  readonly stack: Stack
+  readonly page: Page
+  /** Folder with the data and logs of everything that runs. */
+  readonly folder: string
+  /** What the browser complained about. */
+  readonly complaints: readonly string[]
+  go(stage: string): Promise<unknown>
+  text(): Promise<string>
+  /** Waits until the page shows these words. */
+  sees(words: string, timeout?: number): Promise<unknown>
+  /** Clicks the button or link that holds these words. */
+  press(words: string): Promise<void>
+  hand(move: object): Promise<unknown>
+  close(): Promise<void>
+}
+
+export async function openBrowser(): Promise<Browser> {
+  await bundleIfStale()
+  buildSiteIfStale()
+  return launchBrowser()
+}
+
+/** @param job  whether the demo job is loaded and its bench swept */
+export async function openSite(browser: Browser, { pace = 60, job = 'loaded' }: { pace?: number; job?: 'loaded' | 'none' } = {}): Promise<Site> {
+  const folder = mkdtempSync(join(tmpdir(), 'air-muster-e2e-'))
+  const stack: Stack = await startStack({ folder, pace })
+  if (job === 'loaded') await loadDemoJob(stack.env)
+  const page = await browser.newPage()
+  const complaints: string[] = []
+  page.on('pageerror', (error) => complaints.push(String(error)))
+  page.on('console', (message) => message.type() === 'error' && complaints.push(message.text()))
+  return {
+    stack,
+    page,
+    folder,
+    complaints,
+    go: (stage) => page.goto(`${stack.url}/jobs/port-ellery/${stage}`, { waitUntil: 'load' }),
+    text: () => page.evaluate(() => document.body.innerText),
+    sees: (words, timeout = 30_000) => page.waitForFunction((wanted) => document.body.innerText.includes(wanted), { timeout }, words),
+    press: async (words) => {
+      const button = await page.waitForSelector(`::-p-xpath(//*[self::button or self::a][contains(normalize-space(.), "${words}")][not(@disabled)])`, {
+        visible: true,
+        timeout: 20_000,
+      })
+      expect(button).not.toBeNull()
+      await button?.click()
+    },
+    hand: (move) => fetch(`${stack.lab.url}/hand`, { method: 'POST', headers: { 'x-lab-token': stack.lab.token }, body: JSON.stringify(move) }),
+    close: async () => {
+      await page.close()
+      await stack.stop()
+      rmSync(folder, { recursive: true, force: true })
+    },
+  }
+}
