@@ -6,10 +6,13 @@ import { z } from 'zod'
 import { cidrSchema, ipv4Schema } from '../addressing/ipv4'
 import { ssidSchema } from './ssid'
 
+const vlanRule = 'a VLAN is a whole number from 1 to 4094 (IEEE 802.1Q)'
+const vlanSchema = z.int(vlanRule).min(1, vlanRule).max(4094, vlanRule)
+
 export const subnetSchema = z.object({
   name: z.string().trim().min(1, 'a subnet takes a name'),
   cidr: cidrSchema,
-  vlan: z.int().min(1).max(4094).nullable(),
+  vlan: vlanSchema.nullable(),
   gateway: ipv4Schema.nullable(),
   dnsServers: z.array(ipv4Schema).max(3),
   dhcpPool: z.object({ first: ipv4Schema, last: ipv4Schema }).nullable(),
@@ -27,7 +30,7 @@ export const wirelessNetworkSchema = z.object({
   purpose: z.enum(['staff', 'guests', 'voice', 'things']),
   bands: z.array(bandSchema).min(1, 'choose a band at least'),
   security: securityModeSchema,
-  vlan: z.int().min(1).max(4094).nullable(),
+  vlan: vlanSchema.nullable(),
   hidden: z.boolean(),
   isolation: z.boolean(),
 })

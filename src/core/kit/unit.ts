@@ -2,6 +2,8 @@
 import { z } from 'zod'
 import { macSchema } from './mac'
 
+const portRule = 'a switch port is a whole number from 1 to 512'
+
 export const unitSchema = z.object({
   id: z.string().regex(/^[a-z0-9-]{1,40}$/),
   name: z.string().trim().min(1, 'a unit takes a name').max(63),
@@ -11,6 +13,6 @@ export const unitSchema = z.object({
   mac: macSchema,
   serial: z.string().trim().max(40),
   /** Port of the bench switch; null where it does not matter. */
-  port: z.int().min(1).max(512).nullable(),
+  port: z.int(portRule).min(1, portRule).max(512, portRule).nullable(),
 })
 export type Unit = z.infer<typeof unitSchema>

@@ -11,6 +11,7 @@ import { BriefFaults } from './brief-faults'
 import { ListField } from './list-field'
 import { NetworkFields } from './network-fields'
 import { SecretField } from './secret-field'
+import { vlanTyped } from './vlan-typed'
 
 /** What the site is to have, written like a page for the client. */
 export function BriefView({ countries, meaning }: { countries: readonly { value: string; label: string }[]; meaning: readonly string[] }) {
@@ -18,6 +19,13 @@ export function BriefView({ countries, meaning }: { countries: readonly { value:
   const { order, pending, fault } = useOrder()
   const [brief, setBrief] = useState<Brief>(job.brief)
   const [passphrases, setPassphrases] = useState<Readonly<Record<string, string>>>({})
+  /** Counted up by every undo, so that fields which hold their own text begin anew. */
+  const [round, setRound] = useState(0)
+  const undo = () => {
+    setBrief(job.brief)
+    setPassphrases({})
+    setRound(round + 1)
+  }
   const change = (part: Partial<Brief>) => setBrief((before) => ({ ...before, ...part }))
   const changeManagement = (part: Partial<Brief['management']>) => setBrief((before) => ({ ...before, management: { ...before.management, ...part } }))
   const changed = JSON.stringify(brief) !== JSON.stringify(job.brief) || Object.keys(passphrases).length > 0
@@ -43,7 +51,7 @@ export function BriefView({ countries, meaning }: { countries: readonly { value:
         <h1>What the site is to have</h1>
         <div className={sheet.headRight}>
           {changed && (
-            <Button variant="default" onClick={() => setBrief(job.brief)}>
+            <Button variant="default" onClick={undo}>
               Undo changes
             </Button>
           )}
@@ -57,7 +65,7 @@ export function BriefView({ countries, meaning }: { countries: readonly { value:
           {fault.sentence}
         </p>
       )}
-      <div className={classes.columns}>
+      <div key={round} className={classes.columns}>
         <div className={classes.paper}>
           <h2>The site</h2>
           <div className={classes.fields}>
@@ -96,7 +104,7 @@ export function BriefView({ countries, meaning }: { countries: readonly { value:
               inputMode="numeric"
               value={management.vlan ?? ''}
               error={at('brief.management.vlan')}
-              onChange={(event) => changeManagement({ vlan: event.currentTarget.value === '' ? null : Number(event.currentTarget.value) || 0 })}
+              onChange={(event) => changeManagement({ vlan: vlanTyped(event.currentTarget.value) })}
             />
             <ListField label="DNS servers" value={management.dnsServers} onChange={(dnsServers) => changeManagement({ dnsServers })} />
             <TextInput

@@ -6,6 +6,7 @@ import { ssidBytes } from '../../core/brief/ssid'
 import { passphraseFault } from '../../core/secrets/passphrase'
 import classes from './brief.module.css'
 import { SecretField } from './secret-field'
+import { vlanTyped } from './vlan-typed'
 
 const purposes = [
   { value: 'staff', label: 'Staff' },
@@ -62,7 +63,7 @@ export function NetworkFields({ network, fault, path, passphrase, onPassphrase, 
         inputMode="numeric"
         value={network.vlan ?? ''}
         error={at('vlan')}
-        onChange={(event) => onChange({ ...network, vlan: event.currentTarget.value === '' ? null : Number(event.currentTarget.value) || 0 })}
+        onChange={(event) => onChange({ ...network, vlan: vlanTyped(event.currentTarget.value) })}
       />
       <div className={classes.checks}>
         <Checkbox label="Hidden: phones must be told its name" checked={network.hidden} onChange={(event) => onChange({ ...network, hidden: event.currentTarget.checked })} />
