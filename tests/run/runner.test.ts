@@ -53,7 +53,7 @@ describe('a sweep', () => {
   })
 
   it('shows a unit that only answers ARP as still starting', async () => {
-    bench = await openBench({ pace: 30 })
+    bench = await openBench({ pace: 15 })
     await expect.poll(() => bench?.lab.wire.arp('192.168.77.1').length, { timeout: 10_000, interval: 10 }).toBe(4)
     expect((await sweepOf(bench)).map((sighting) => sighting.answers)).toEqual(Array.from({ length: 4 }, () => 'arp-only'))
   })
