@@ -44,7 +44,7 @@ export function legalBlocks(country: CountryRules): LegalBlock[] {
 export function judge(country: CountryRules, block: ChannelBlock): Judgement {
   const rules: RegulatoryRule[] = []
   for (let lowMhz = block.lowMhz; lowMhz < block.highMhz; lowMhz += 20) {
-    const rule = country.rules.find((each) => each.startKhz <= lowMhz * 1000 && (lowMhz + 20) * 1000 <= each.endKhz)
+    const rule = ruleOfPiece(country, lowMhz)
     const refusal = refuse(country, block, lowMhz, rule)
     if (refusal) return { legal: false, refusal }
     if (rule) rules.push(rule)
@@ -58,6 +58,21 @@ export function judge(country: CountryRules, block: ChannelBlock): Judgement {
       indoor: rules.some((rule) => rule.noOutdoor),
     },
   }
+}
+
+/** The same few pieces are bonded into hundreds of blocks: each is looked up once. */
+const ruleByPiece = new WeakMap<CountryRules, Map<number, RegulatoryRule | undefined>>()
+
+/** The first rule in file order that holds the 20 MHz from here on. */
+function ruleOfPiece(country: CountryRules, lowMhz: number): RegulatoryRule | undefined {
+  const known = ruleByPiece.get(country) ?? new Map<number, RegulatoryRule | undefined>()
+  ruleByPiece.set(country, known)
+  if (!known.has(lowMhz))
+    known.set(
+      lowMhz,
+      country.rules.find((rule) => rule.startKhz <= lowMhz * 1000 && (lowMhz + 20) * 1000 <= rule.endKhz),
+    )
+  return known.get(lowMhz)
 }
 
 function refuse(country: CountryRules, block: ChannelBlock, lowMhz: number, rule: RegulatoryRule | undefined): Refusal | undefined {
