@@ -3,17 +3,16 @@
  */
 import { compile } from '../core/config/compile'
 import type { UnitPlan } from '../core/config/plan'
-import { makePlan } from '../core/config/plan'
 import type { KitCard } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
 import type { RollRow } from '../core/muster/roll'
-import { viewJob } from '../store/job-view'
+import { type JobView, viewJob } from '../store/job-view'
 import { jobById } from '../store/jobs'
-import { loadPlans, savePlans } from '../store/kit'
 import { loadKitCards } from '../store/kit-card-files'
 import type { Store } from '../store/open'
 import type { Order } from '../store/orders'
 import { loadRegulatory } from '../store/regulatory-file'
+import { replan } from '../store/replan'
 import { openSecrets } from '../store/secrets'
 import type { Host } from '../wire/host/host'
 import { drive } from './drive'
@@ -40,7 +39,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   const view = job && (await viewJob(store, job.slug))
   if (!view) return 'ended'
   const chosen = view.units.filter((unit) => order.units.length === 0 || order.units.includes(unit.id))
-  const plans = await ensurePlans(store, order.jobId, view)
+  const plans = await ensurePlans(store, view)
   const [secrets, { pace }] = await Promise.all([openSecrets(store, order.jobId), host.laptop()])
   const country = loadRegulatory().get(view.job.brief.country)
   const cards = loadKitCards()
@@ -92,14 +91,10 @@ async function driveSafely(input: MusterInput, ready: Ready): Promise<'answers' 
 }
 
 /** The plan as it is kept, widened by units that came to the kit list since. */
-async function ensurePlans(store: Store, jobId: number, view: NonNullable<Awaited<ReturnType<typeof viewJob>>>): Promise<ReadonlyMap<string, UnitPlan>> {
+async function ensurePlans(store: Store, view: JobView): Promise<ReadonlyMap<string, UnitPlan>> {
   if (view.units.every((unit) => view.plans.has(unit.id))) return view.plans
-  const country = loadRegulatory().get(view.job.brief.country)
-  if (!country) return view.plans
-  const { before } = await loadPlans(store, jobId)
-  const { plans } = makePlan(view.job.brief, view.units, loadKitCards(), country, before)
-  await savePlans(store, jobId, plans, before)
-  return new Map(plans.map((plan) => [plan.unit, plan]))
+  const planning = await replan(store, view.job)
+  return planning ? new Map(planning.plans.map((plan) => [plan.unit, plan])) : view.plans
 }
 
 /** Units that were held because nobody could reach or open them, and that may be tried again by themselves. */

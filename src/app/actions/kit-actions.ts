@@ -2,16 +2,14 @@
 /** What the Kit and Plan pages do. */
 import { revalidatePath } from 'next/cache'
 import { z } from 'zod'
-import { makePlan } from '../../core/config/plan'
 import { reviewRoster } from '../../core/kit/roster'
 import { unitSchema } from '../../core/kit/unit'
-import type { Job } from '../../store/jobs'
-import { findJob, StaleVersionError } from '../../store/jobs'
-import { addUnits, changeUnit, listUnits, loadPlans, removeUnit, savePlans } from '../../store/kit'
+import { findJob, type Job, StaleVersionError } from '../../store/jobs'
+import { addUnits, changeUnit, listUnits, removeUnit } from '../../store/kit'
 import { loadKitCards } from '../../store/kit-card-files'
 import { makeMissingSecrets } from '../../store/load-job'
 import type { Store } from '../../store/open'
-import { loadRegulatory } from '../../store/regulatory-file'
+import { replan } from '../../store/replan'
 import { getStore } from '../server/store'
 import { done, failed, type Outcome } from './outcome'
 
@@ -39,7 +37,7 @@ export async function saveUnitAction(slug: string, input: z.input<typeof keptSch
     if (error instanceof StaleVersionError) return failed(error.message)
     throw error
   }
-  await replan(store, job)
+  await replanAndShow(store, job)
   return done
 }
 
@@ -48,7 +46,7 @@ export async function removeUnitAction(slug: string, id: string): Promise<Outcom
   const job = await findJob(store, slug)
   if (!job) return failed('This job is no longer there.')
   await removeUnit(store, job.id, id)
-  await replan(store, job)
+  await replanAndShow(store, job)
   return done
 }
 
@@ -56,16 +54,14 @@ export async function planAgain(slug: string): Promise<Outcome> {
   const store = await getStore()
   const job = await findJob(store, slug)
   if (!job) return failed('This job is no longer there.')
-  return replan(store, job)
+  return replanAndShow(store, job)
 }
 
-async function replan(store: Store, job: Job): Promise<Outcome> {
+/** Plans anew after a change of the list, with the passwords that new units need. */
+async function replanAndShow(store: Store, job: Job): Promise<Outcome> {
+  const planning = await replan(store, job)
+  if (!planning) return failed(`There are no radio rules for ${job.brief.country}.`)
   const units = await listUnits(store, job.id)
-  const country = loadRegulatory().get(job.brief.country)
-  if (!country) return failed(`There are no radio rules for ${job.brief.country}.`)
-  const { before } = await loadPlans(store, job.id)
-  const { plans, faults } = makePlan(job.brief, units, loadKitCards(), country, before)
-  await savePlans(store, job.id, plans, before)
   await makeMissingSecrets(
     store,
     job.id,
@@ -74,6 +70,6 @@ async function replan(store: Store, job: Job): Promise<Outcome> {
     new Date(),
   )
   revalidatePath(`/jobs/${job.slug}`, 'layout')
-  const [fault] = faults
+  const [fault] = planning.faults
   return fault ? failed(fault.sentence) : done
 }

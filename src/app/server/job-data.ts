@@ -7,7 +7,6 @@ import { makePlan } from '../../core/config/plan'
 import { reviewRoster } from '../../core/kit/roster'
 import { countryName } from '../../core/regulatory/country'
 import { viewJob } from '../../store/job-view'
-import { loadPlans } from '../../store/kit'
 import { loadKitCards } from '../../store/kit-card-files'
 import { loadRegulatory, regulatoryDate } from '../../store/regulatory-file'
 import { secretNames } from '../../store/secrets'
@@ -18,11 +17,10 @@ export const loadJobData = cache(async (slug: string): Promise<JobData> => {
   const store = await getStore()
   const view = await viewJob(store, slug)
   if (!view) notFound()
-  const { job, units, plans, roll } = view
+  const { job, units, plans, before, roll } = view
   const cards = loadKitCards()
   const regulatory = loadRegulatory()
   const country = regulatory.get(job.brief.country)
-  const { before } = await loadPlans(store, job.id)
   return {
     job,
     units,

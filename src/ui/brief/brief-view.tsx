@@ -11,7 +11,7 @@ import { BriefFaults } from './brief-faults'
 import { ListField } from './list-field'
 import { NetworkFields } from './network-fields'
 import { SecretField } from './secret-field'
-import { vlanTyped } from './vlan-typed'
+import { VlanField } from './vlan-field'
 
 /** What the site is to have, written like a page for the client. */
 export function BriefView({ countries, meaning }: { countries: readonly { value: string; label: string }[]; meaning: readonly string[] }) {
@@ -98,14 +98,7 @@ export function BriefView({ countries, meaning }: { countries: readonly { value:
               error={at('brief.management.gateway')}
               onChange={(event) => changeManagement({ gateway: event.currentTarget.value || null })}
             />
-            <TextInput
-              classNames={{ input: 'mono' }}
-              label="VLAN"
-              inputMode="numeric"
-              value={management.vlan ?? ''}
-              error={at('brief.management.vlan')}
-              onChange={(event) => changeManagement({ vlan: vlanTyped(event.currentTarget.value) })}
-            />
+            <VlanField value={management.vlan} error={at('brief.management.vlan')} onChange={(vlan) => changeManagement({ vlan })} />
             <ListField label="DNS servers" value={management.dnsServers} onChange={(dnsServers) => changeManagement({ dnsServers })} />
             <TextInput
               classNames={{ input: 'mono' }}

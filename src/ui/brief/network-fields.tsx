@@ -6,7 +6,7 @@ import { ssidBytes } from '../../core/brief/ssid'
 import { passphraseFault } from '../../core/secrets/passphrase'
 import classes from './brief.module.css'
 import { SecretField } from './secret-field'
-import { vlanTyped } from './vlan-typed'
+import { VlanField } from './vlan-field'
 
 const purposes = [
   { value: 'staff', label: 'Staff' },
@@ -57,14 +57,7 @@ export function NetworkFields({ network, fault, path, passphrase, onPassphrase, 
         error={typedFault}
         onChange={(event) => onPassphrase(event.currentTarget.value)}
       />
-      <TextInput
-        classNames={{ input: 'mono' }}
-        label="VLAN"
-        inputMode="numeric"
-        value={network.vlan ?? ''}
-        error={at('vlan')}
-        onChange={(event) => onChange({ ...network, vlan: vlanTyped(event.currentTarget.value) })}
-      />
+      <VlanField value={network.vlan} error={at('vlan')} onChange={(vlan) => onChange({ ...network, vlan })} />
       <div className={classes.checks}>
         <Checkbox label="Hidden: phones must be told its name" checked={network.hidden} onChange={(event) => onChange({ ...network, hidden: event.currentTarget.checked })} />
         <Checkbox label="Keep its clients from each other" checked={network.isolation} onChange={(event) => onChange({ ...network, isolation: event.currentTarget.checked })} />
