@@ -4,7 +4,7 @@ export default defineConfig({
   test: {
     include: ['src/**/*.test.ts', 'tests/**/*.test.ts'],
     globalSetup: ['tests/support/database-server.ts'],
-    testTimeout: 60_000,
+    testTimeout: 150_000,
     hookTimeout: 120_000,
     maxWorkers: 2,
     env: { AIR_MUSTER_ROOT: import.meta.dirname },
