@@ -124,12 +124,14 @@ export class Runner {
     signal.addEventListener('abort', stop)
     let wish: 'go-on' | 'pause' | 'lost' = await renewLease(store, order.id, id, leaseSeconds)
     let pauseTold = false
+    let over = false
     const renewing = setInterval(() => {
       renewLease(store, order.id, id, leaseSeconds)
         .then(async (answer) => {
           wish = answer
           if (wish === 'lost') stop()
-          if (wish === 'pause' && !pauseTold) {
+          // A pause that comes when all is done already is not told: nothing would take it back.
+          if (wish === 'pause' && !pauseTold && !over) {
             pauseTold = true
             await log.append({ kind: 'muster', phase: 'pausing', units: [] })
           }
@@ -143,8 +145,10 @@ export class Runner {
       const outcome = await muster({ store, host, log, order, signal: callOff.signal, mayGoOn: () => wish === 'go-on' && !callOff.signal.aborted, complain })
       // Called off, not paused: the order stays claimed, and whoever finds its lease run out goes on.
       if (outcome === 'stopped' && callOff.signal.aborted) return
-      await log.append({ kind: 'muster', phase: outcome === 'stopped' ? 'paused' : 'ended', units: [] })
+      over = true
+      // The order first: whoever reads that the muster is paused may place the next one at once.
       await endOrder(store, order.id, id, outcome === 'stopped' ? 'paused' : 'done')
+      await log.append({ kind: 'muster', phase: outcome === 'stopped' ? 'paused' : 'ended', units: [] })
       await this.#tellLaptop(order.jobId)
     } finally {
       clearInterval(renewing)
