@@ -5,7 +5,7 @@ import { root } from './root.mjs'
 
 export { root }
 
-const entries = { cli: 'src/cli/main.ts', runner: 'src/runner/main.ts', lab: 'src/lab/main.ts' }
+const entries = { cli: 'src/cli/main.ts', runner: 'src/runner/main.ts', lab: 'src/lab/main.ts', planner: 'src/store/planner.ts' }
 
 /** Newest change below a folder or of a file, ms. */
 export function newestChange(path) {

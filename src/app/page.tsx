@@ -2,6 +2,7 @@ import { summary } from '../core/muster/roll-text'
 import { countryName } from '../core/regulatory/country'
 import { viewJob } from '../store/job-view'
 import { listJobs } from '../store/jobs'
+import { radioRules } from '../store/regulatory-file'
 import { type JobLine, JobsView } from '../ui/jobs/jobs-view'
 import { getStore } from './server/store'
 
@@ -16,5 +17,7 @@ export default async function JobsPage() {
       return { slug, name, site: brief.site, country: countryName(brief.country), course: view ? summary(view.units, view.roll) : '' }
     }),
   )
-  return <JobsView jobs={lines} />
+  const { database } = await radioRules(store)
+  const countries = [...database.keys()].map((value) => ({ value, words: countryName(value) })).sort((a, b) => a.words.localeCompare(b.words))
+  return <JobsView jobs={lines} countries={countries} />
 }

@@ -1,15 +1,16 @@
 /** The commands that work on jobs: they need the database, which the start scripts name. */
-import { readFileSync } from 'node:fs'
 import { parse } from 'yaml'
 import { asBuilt, asBuiltCsv } from '../core/handover/as-built'
+import { readJobDocument } from '../core/job/job-document'
 import { answers } from '../core/muster/roll'
 import { rollText, summary } from '../core/muster/roll-text'
+import { exportJob } from '../store/export-job'
 import { type JobView, viewJob } from '../store/job-view'
 import { listJobs } from '../store/jobs'
-import { jobFileSchema, loadJob } from '../store/load-job'
+import { JobExistsError, loadJob } from '../store/load-job'
 import { migrateStore, openStore, type Store } from '../store/open'
 import { musterIsOpen, placeOrder } from '../store/orders'
-import { CommandError } from './command-error'
+import { CommandError, readText } from './command-error'
 import { installation } from './installation'
 
 /** Opens the store of the installation that runs, and closes it again. */
@@ -40,11 +41,18 @@ export function jobs(): Promise<string> {
 }
 
 export function load(path: string): Promise<string> {
-  const parsed = jobFileSchema.safeParse(parse(readFileSync(path, 'utf8')))
-  if (!parsed.success) throw new CommandError(2, parsed.error.issues.map((issue) => `${path}: ${issue.path.join('.')}: ${issue.message}`).join('\n'))
+  const reading = readJobDocument(parse(readText(path)))
+  if (!reading.ok) throw new CommandError(2, reading.faults.map((fault) => `${path}: ${fault}`).join('\n'))
+  const { document } = reading
+  if (document.secrets) throw new CommandError(2, `${path} brings sealed secrets: take it in on the Jobs page, where its passphrase can be typed.`)
   return withStore(async (store) => {
-    await loadJob(store, parsed.data, new Date())
-    return `${parsed.data.slug} is loaded: ${parsed.data.units.length} units.`
+    try {
+      await loadJob(store, document, new Date())
+    } catch (error) {
+      if (error instanceof JobExistsError) throw new CommandError(2, error.message)
+      throw error
+    }
+    return `${document.slug} is loaded: ${document.units.length} units.`
   })
 }
 
@@ -89,8 +97,9 @@ export function roll(slug: string, { json }: { json?: true }): Promise<string> {
   })
 }
 
-export function exportSheet(slug: string, { csv }: { csv?: true }): Promise<string> {
-  if (!csv) throw new CommandError(2, 'Say in which form: muster export <job> --csv.')
+export function exportSheet(slug: string, { csv, job: whole }: { csv?: true; job?: true }): Promise<string> {
+  if (!csv && !whole) throw new CommandError(2, 'Say in which form: muster export <job> --csv, or --job for the whole job without its secrets.')
+  if (whole) return withStore(async (store) => JSON.stringify(await exportJob(store, (await mustView(store, slug)).job, undefined), null, 2))
   return withStore(async (store) => {
     const { job, units, plans, roll: called } = await mustView(store, slug)
     return asBuiltCsv(asBuilt(job.brief, units, plans, called)).trimEnd()

@@ -26,9 +26,10 @@ program
   .action(async (job: string, options: { json?: true }) => print(await (await jobCommands()).roll(job, options)))
 program
   .command('export <job>')
-  .description('print the as-built sheet')
-  .option('--csv', 'as CSV')
-  .action(async (job: string, options: { csv?: true }) => print(await (await jobCommands()).exportSheet(job, options)))
+  .description('print the as-built sheet, or the whole job')
+  .option('--csv', 'the as-built sheet as CSV')
+  .option('--job', 'the whole job as a file, without its secrets')
+  .action(async (job: string, options: { csv?: true; job?: true }) => print(await (await jobCommands()).exportSheet(job, options)))
 program
   .command('load <file>')
   .description('load a job from a YAML or JSON file')
@@ -43,6 +44,13 @@ program
   .option('--json', 'for programs')
   .option('--all', 'every country, one to a line')
   .action((country: string | undefined, options: RulesOptions) => print(rules(country, options)))
+
+program
+  .command('plan')
+  .description('solve a channel problem from a file')
+  .requiredOption('--problem <file>', 'radios, their options and who hears whom, as JSON; - for standard input')
+  .option('--json', 'for programs')
+  .action(async (options: { problem: string; json?: true }) => print((await import('./plan')).plan(options)))
 
 try {
   await program.parseAsync()

@@ -3,15 +3,15 @@
  */
 import { compile } from '../core/config/compile'
 import type { UnitPlan } from '../core/config/plan'
-import type { KitCard } from '../core/kit/kit-card'
+import { type DirectCard, isDirect, type KitCard, modelName } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
 import type { RollRow } from '../core/muster/roll'
 import { type JobView, viewJob } from '../store/job-view'
 import { jobById } from '../store/jobs'
-import { loadKitCards } from '../store/kit-card-files'
+import { kitCardsOf } from '../store/kit-card-files'
 import type { Store } from '../store/open'
 import type { Order } from '../store/orders'
-import { loadRegulatory } from '../store/regulatory-file'
+import { radioRules } from '../store/regulatory-file'
 import { replan } from '../store/replan'
 import { openSecrets } from '../store/secrets'
 import type { Host } from '../wire/host/host'
@@ -41,16 +41,16 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   const chosen = view.units.filter((unit) => order.units.length === 0 || order.units.includes(unit.id))
   const plans = await ensurePlans(store, view)
   const [secrets, { pace }] = await Promise.all([openSecrets(store, order.jobId), host.laptop()])
-  const country = loadRegulatory().get(view.job.brief.country)
-  const cards = loadKitCards()
+  const [{ database }, cards] = await Promise.all([radioRules(store), kitCardsOf(store)])
+  const country = database.get(view.job.brief.country)
   await log.append({ kind: 'muster', phase: 'started', units: chosen.map((unit) => unit.id) })
 
   const one = async (unit: Unit): Promise<'answers' | 'held' | 'stopped'> => {
     const card = cards.get(unit.model)
     const plan = plans.get(unit.id)
-    const compilation = card && plan && country ? compile({ brief: view.job.brief, unit, plan, card, country, secrets }) : undefined
-    if (!card || !plan || !compilation?.ok) {
-      const reasons = compilation?.ok === false ? compilation.reasons : [card ? 'It has no address or channel in the plan.' : `There is no kit card for "${unit.model}".`]
+    const compilation = card && isDirect(card) && plan && country ? compile({ brief: view.job.brief, unit, plan, card, country, secrets }) : undefined
+    if (!card || !isDirect(card) || !plan || !compilation?.ok) {
+      const reasons = compilation?.ok === false ? compilation.reasons : [whyNot(unit, card)]
       await log.append({
         kind: 'step',
         unit: unit.id,
@@ -65,9 +65,16 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   return outcomes.includes('stopped') ? 'stopped' : 'ended'
 }
 
+/** Why a unit cannot even be asked what it is to be. */
+function whyNot(unit: Unit, card: KitCard | undefined): string {
+  if (!card) return `There is no kit card for "${unit.model}".`
+  if (!isDirect(card)) return `This release plans ${modelName(card)} and does not set it yet: set it by hand, at the address and channels of the plan.`
+  return 'It has no address or channel in the plan.'
+}
+
 interface Ready {
   readonly unit: Unit
-  readonly card: KitCard
+  readonly card: DirectCard
   readonly plan: UnitPlan
   readonly compiled: ConstructorParameters<typeof UnitRun>[0]['compiled']
   readonly before: RollRow | undefined

@@ -6,10 +6,11 @@ import type { Laptop } from '../core/muster/events'
 import { emptyRoll, foldRoll, type Roll } from '../core/muster/roll'
 import { eventsAfter } from '../store/events'
 import { jobById } from '../store/jobs'
-import { listUnits, loadPlans } from '../store/kit'
-import { loadKitCards } from '../store/kit-card-files'
+import { listUnits } from '../store/kit'
+import { kitCardsOf } from '../store/kit-card-files'
 import type { Store } from '../store/open'
 import { claimOrder, endOrder, musterIsOpen, type Order, placeOrder, renewLease } from '../store/orders'
+import { loadPlans } from '../store/plans'
 import { reportRunner } from '../store/runners'
 import type { Host } from '../wire/host/host'
 import { EventLog } from './event-log'
@@ -160,8 +161,8 @@ export class Runner {
     const { store, host } = this.#options
     const job = await jobById(store, jobId)
     if (!job) return
-    const [units, { plans }, before] = await Promise.all([listUnits(store, jobId), loadPlans(store, jobId), this.#rollOf(jobId)])
-    const sightings = await sweep({ store, host, jobId, units, plans: new Map(plans.map((plan) => [plan.unit, plan])), cards: loadKitCards(), before: before.sightings })
+    const [units, { plans }, before, cards] = await Promise.all([listUnits(store, jobId), loadPlans(store, jobId), this.#rollOf(jobId), kitCardsOf(store)])
+    const sightings = await sweep({ store, host, jobId, units, plans: new Map(plans.map((plan) => [plan.unit, plan])), cards, before: before.sightings })
     this.#sweptAt = Date.now()
     if (JSON.stringify(sightings) !== JSON.stringify(before.sightings) || before.sweptAt === undefined) await this.#logOf(jobId).append({ kind: 'sweep', sightings })
     await this.#tellLaptop(jobId)

@@ -2,7 +2,7 @@
  * A sweep of the bench: who is on the wire, by MAC, at which address, and what it says that it is.
  */
 import type { UnitPlan } from '../core/config/plan'
-import type { KitCard } from '../core/kit/kit-card'
+import { type DirectCard, isDirect, type KitCard } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
 import type { Sighting } from '../core/muster/events'
 import type { Store } from '../store/open'
@@ -24,7 +24,7 @@ export interface SweepInput {
 
 interface Candidate {
   readonly address: string
-  readonly card: KitCard
+  readonly card: DirectCard
   readonly seen: Sighting['seen']
 }
 
@@ -41,7 +41,7 @@ function candidates({ units, plans, cards }: SweepInput): Candidate[] {
   const byAddress = new Map<string, Candidate>()
   for (const unit of units) {
     const card = cards.get(unit.model)
-    if (!card) continue
+    if (!card || !isDirect(card)) continue
     byAddress.set(card.factory.address, { address: card.factory.address, card, seen: 'at-factory-address' })
     const planned = plans.get(unit.id)?.address
     if (planned) byAddress.set(planned, { address: planned, card, seen: 'at-its-address' })
@@ -62,7 +62,7 @@ async function look(input: SweepInput, { address, card, seen }: Candidate): Prom
 }
 
 /** What it says that it is; undefined while only layer 2 answers. */
-async function identity({ store, host, jobId, before }: SweepInput, { mac, address, card }: { mac: string; address: string; card: KitCard }): Promise<string | undefined> {
+async function identity({ store, host, jobId, before }: SweepInput, { mac, address, card }: { mac: string; address: string; card: DirectCard }): Promise<string | undefined> {
   const known = before.find((each) => each.mac === mac && each.address === address && each.answers === 'service')
   const lane = await host.openLane({ mac, address, prefix: card.factory.prefix })
   if (known?.model) {

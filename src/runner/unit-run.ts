@@ -3,7 +3,7 @@
  */
 import type { Compiled } from '../core/config/compile'
 import type { UnitPlan } from '../core/config/plan'
-import type { KitCard } from '../core/kit/kit-card'
+import type { DirectCard } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
 import type { Check, StepState } from '../core/muster/events'
 import type { Step } from '../core/muster/procedure'
@@ -23,7 +23,7 @@ export interface UnitRunInput {
   readonly pace: number
   readonly log: EventLog
   readonly unit: Unit
-  readonly card: KitCard
+  readonly card: DirectCard
   readonly plan: UnitPlan
   readonly compiled: Compiled
   /** What earlier musters left: doors that were opened. */
@@ -43,7 +43,7 @@ export class CalledOff extends Error {
 
 export class UnitRun {
   readonly unit: Unit
-  readonly card: KitCard
+  readonly card: DirectCard
   readonly plan: UnitPlan
   readonly compiled: Compiled
   readonly host: Host

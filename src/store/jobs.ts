@@ -41,11 +41,15 @@ export async function createJob(store: Store, job: { slug: string; name: string;
   return result.insertId
 }
 
-/** @throws StaleVersionError where `version` is no longer the newest */
-export async function saveBrief(store: Store, id: number, brief: Brief, version: number): Promise<void> {
+/**
+ * @returns the new version
+ * @throws StaleVersionError where `version` is no longer the newest
+ */
+export async function saveBrief(store: Store, id: number, brief: Brief, version: number): Promise<number> {
   const [result] = await store.db
     .update(jobs)
     .set({ brief: briefSchema.parse(brief), version: sql`${jobs.version} + 1` })
     .where(and(eq(jobs.id, id), eq(jobs.version, version)))
   if (result.affectedRows === 0) throw new StaleVersionError('The brief')
+  return version + 1
 }

@@ -1,25 +1,92 @@
-/** The kit cards that come with the program, read once and kept. */
+/** Kit cards: those that come with the program, read once and kept, and those of this installation. */
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { type KitCard, modelName, readKitCard } from '../core/kit/kit-card'
+import { and, eq, sql } from 'drizzle-orm'
+import { type CardReading, type KitCard, modelName, readKitCard } from '../core/kit/kit-card'
 import { dataFolder } from './data-folder'
+import { StaleVersionError } from './jobs'
+import type { Store } from './open'
+import { kitCards } from './schema'
 
-let cards: ReadonlyMap<string, KitCard> | undefined
+export interface CardText {
+  readonly model: string
+  readonly yaml: string
+  /** Who brought it. */
+  readonly from: 'program' | 'installation'
+  /** 0 for a card that comes with the program. */
+  readonly version: number
+}
+
+interface ReadCard extends CardText {
+  readonly card: KitCard
+}
+
+let shipped: readonly ReadCard[] | undefined
+
+/** @throws Error naming file, line and field where a card is faulty */
+function shippedCards(): readonly ReadCard[] {
+  const folder = join(dataFolder(), 'kit')
+  shipped ??= readdirSync(folder)
+    .filter((file) => file.endsWith('.yaml'))
+    .sort()
+    .map((file) => {
+      const yaml = readFileSync(join(folder, file), 'utf8')
+      const reading = readKitCard(yaml)
+      if (!reading.ok) throw new Error(reading.faults.map((fault) => `${file} line ${fault.line}: ${fault.field} ${fault.reason}`).join('\n'))
+      return { model: modelName(reading.card), yaml, from: 'program', version: 0, card: reading.card }
+    })
+  return shipped
+}
+
+/** Kit cards that come with the program, by `maker model`. */
+export function loadKitCards(): ReadonlyMap<string, KitCard> {
+  return new Map(shippedCards().map(({ model, card }) => [model, card]))
+}
+
+/** All kit cards of the installation, by `maker model`: its own stand in the place of those of the same name. */
+export async function kitCardsOf(store: Store): Promise<ReadonlyMap<string, KitCard>> {
+  const own = await store.db.select().from(kitCards)
+  const cards = new Map(loadKitCards())
+  for (const { model, yaml } of own) {
+    const reading = readKitCard(yaml)
+    // A card that an older program took and this one does not is left out: its units say that there is none.
+    if (reading.ok) cards.set(model, reading.card)
+  }
+  return new Map([...cards].sort(([a], [b]) => a.localeCompare(b)))
+}
+
+/** The texts of all cards, in order of their names. */
+export async function cardTexts(store: Store): Promise<CardText[]> {
+  const own = await store.db.select().from(kitCards)
+  const texts = new Map<string, CardText>(shippedCards().map(({ model, yaml, from, version }) => [model, { model, yaml, from, version }]))
+  for (const { model, yaml, version } of own) texts.set(model, { model, yaml, from: 'installation', version })
+  return [...texts.values()].sort((a, b) => a.model.localeCompare(b.model))
+}
 
 /**
- * Kit cards by `maker model`.
- * @throws Error naming file, line and field where a card is faulty
+ * Keeps a card of the installation's own.
+ *
+ * @param version  version that was read; 0 for a new card
+ * @returns        the reading: nothing is written where it has faults
+ * @throws StaleVersionError
  */
-export function loadKitCards(): ReadonlyMap<string, KitCard> {
-  const folder = join(dataFolder(), 'kit')
-  cards ??= new Map(
-    readdirSync(folder)
-      .filter((file) => file.endsWith('.yaml'))
-      .map((file) => {
-        const reading = readKitCard(readFileSync(join(folder, file), 'utf8'))
-        if (!reading.ok) throw new Error(reading.faults.map((fault) => `${file} line ${fault.line}: ${fault.field} ${fault.reason}`).join('\n'))
-        return [modelName(reading.card), reading.card] as const
-      }),
-  )
-  return cards
+export async function saveCard(store: Store, yaml: string, version: number, at: Date): Promise<CardReading> {
+  const reading = readKitCard(yaml)
+  if (!reading.ok) return reading
+  const model = modelName(reading.card)
+  if (version === 0) {
+    const [result] = await store.db.insert(kitCards).ignore().values({ model, yaml, changedAt: at })
+    if (result.affectedRows === 0) throw new StaleVersionError(`The kit card of ${model}`)
+    return reading
+  }
+  const [result] = await store.db
+    .update(kitCards)
+    .set({ yaml, changedAt: at, version: sql`${kitCards.version} + 1` })
+    .where(and(eq(kitCards.model, model), eq(kitCards.version, version)))
+  if (result.affectedRows === 0) throw new StaleVersionError(`The kit card of ${model}`)
+  return reading
+}
+
+export async function removeCard(store: Store, model: string): Promise<void> {
+  await store.db.delete(kitCards).where(eq(kitCards.model, model))
 }

@@ -1,10 +1,9 @@
 /** The kit list of a job, with what is planned for each unit. */
-import { and, asc, eq, sql } from 'drizzle-orm'
-import type { PlannedBefore, UnitPlan } from '../core/config/plan'
+import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { type Unit, unitSchema } from '../core/kit/unit'
 import { StaleVersionError } from './jobs'
 import type { Store } from './open'
-import { unitPlans, units } from './schema'
+import { units } from './schema'
 
 export interface KeptUnit extends Unit {
   readonly version: number
@@ -25,35 +24,48 @@ export async function addUnits(store: Store, jobId: number, added: readonly Unit
   await store.db.insert(units).values(added.map((unit, index) => ({ ...unitSchema.parse(unit), jobId, position: from + index })))
 }
 
-/** @throws StaleVersionError */
-export async function changeUnit(store: Store, jobId: number, { version, ...unit }: KeptUnit): Promise<void> {
-  const { id, ...fields } = unitSchema.parse(unit)
-  const [result] = await store.db
-    .update(units)
-    .set({ ...fields, version: sql`${units.version} + 1` })
-    .where(and(eq(units.jobId, jobId), eq(units.id, id), eq(units.version, version)))
-  if (result.affectedRows === 0) throw new StaleVersionError(unit.name)
+/** What is to become of the kit list, all at once or not at all. */
+export interface KitChanges {
+  readonly add: readonly Unit[]
+  /** Rows with the version that they were read at. */
+  readonly change: readonly KeptUnit[]
+  readonly remove: readonly string[]
+  /** Ids in the new order; undefined leaves the order alone. */
+  readonly order: readonly string[] | undefined
 }
 
-export async function loadPlans(store: Store, jobId: number): Promise<{ plans: UnitPlan[]; before: Map<string, PlannedBefore> }> {
-  const rows = await store.db.select().from(unitPlans).where(eq(unitPlans.jobId, jobId))
-  return {
-    plans: rows.map(({ unitId, address, radios }) => ({ unit: unitId, address, radios })),
-    before: new Map(rows.map(({ unitId, address, locks }) => [unitId, { address, locks }])),
-  }
-}
-
-/** Replaces the plan of a job, all units at once: addresses may change hands between them. */
-export async function savePlans(store: Store, jobId: number, plans: readonly UnitPlan[], before: ReadonlyMap<string, PlannedBefore>): Promise<void> {
+/**
+ * Changes the kit list. Rows may trade names and MACs among each other.
+ *
+ * @throws StaleVersionError naming the row that somebody else changed; nothing is written then
+ */
+export async function changeKit(store: Store, jobId: number, { add, change, remove, order }: KitChanges): Promise<void> {
   await store.db.transaction(async (transaction) => {
-    await transaction.delete(unitPlans).where(eq(unitPlans.jobId, jobId))
-    if (plans.length === 0) return
-    await transaction
-      .insert(unitPlans)
-      .values(plans.map(({ unit, address, radios }) => ({ jobId, unitId: unit, address, radios: [...radios], locks: before.get(unit)?.locks ?? {} })))
+    const of = (id: string) => and(eq(units.jobId, jobId), eq(units.id, id))
+    if (remove.length > 0) await transaction.delete(units).where(and(eq(units.jobId, jobId), inArray(units.id, [...remove])))
+    // Names and MACs are set aside first: two rows that swap theirs would meet half-way.
+    for (const [index, { id, version, name }] of change.entries()) {
+      const [result] = await transaction
+        .update(units)
+        .set({ name: `~${index}`, mac: `~${index}` })
+        .where(and(of(id), eq(units.version, version)))
+      if (result.affectedRows === 0) throw new StaleVersionError(name)
+    }
+    for (const { version: _version, ...unit } of change) {
+      const { id, ...fields } = unitSchema.parse(unit)
+      await transaction
+        .update(units)
+        .set({ ...fields, version: sql`${units.version} + 1` })
+        .where(of(id))
+    }
+    if (add.length > 0) {
+      const [last] = await transaction
+        .select({ position: sql<number>`coalesce(max(${units.position}), -1)` })
+        .from(units)
+        .where(eq(units.jobId, jobId))
+      const from = Number(last?.position ?? -1) + 1
+      await transaction.insert(units).values(add.map((unit, index) => ({ ...unitSchema.parse(unit), jobId, position: from + index })))
+    }
+    if (order) for (const [position, id] of order.entries()) await transaction.update(units).set({ position }).where(of(id))
   })
-}
-
-export async function removeUnit(store: Store, jobId: number, id: string): Promise<void> {
-  await store.db.delete(units).where(and(eq(units.jobId, jobId), eq(units.id, id)))
 }

@@ -1,59 +1,65 @@
-/** Loads a job from a file: brief, kit and locks. Secrets that it does not have yet are made here and sealed. */
-import { randomInt } from 'node:crypto'
-import { z } from 'zod'
-import { adminSecretName, type Brief, briefSchema, secretName } from '../core/brief/brief'
-import { makePlan } from '../core/config/plan'
-import { unitSchema } from '../core/kit/unit'
-import { generatePassword } from '../core/secrets/passphrase'
-import { createJob } from './jobs'
-import { addUnits, savePlans } from './kit'
-import { loadKitCards } from './kit-card-files'
+/** Loads a job from a file: brief, kit, floors and locks. Secrets that it does not bring are made here and sealed. */
+import { type Brief, neededSecrets } from '../core/brief/brief'
+import type { JobDocument } from '../core/job/job-document'
+import { readKitCard } from '../core/kit/kit-card'
+import { createJob, findJob, jobById } from './jobs'
+import { addUnits } from './kit'
+import { loadKitCards, saveCard } from './kit-card-files'
+import { makeMissingSecrets } from './make-secrets'
 import type { Store } from './open'
-import { locksSchema } from './plan-columns'
-import { loadRegulatory } from './regulatory-file'
-import { sealSecret, secretNames } from './secrets'
+import { saveLocks } from './plans'
+import { replan } from './replan'
+import { sealSecret } from './secrets'
+import { keepDrawing, saveSite } from './sites'
 
-export const jobFileSchema = z.object({
-  slug: z.string().regex(/^[a-z0-9-]{1,60}$/),
-  name: z.string().trim().min(1).max(120),
-  brief: briefSchema,
-  units: z.array(unitSchema.extend({ locks: locksSchema.default({}) })),
-})
-export type JobFile = z.infer<typeof jobFileSchema>
+/** A job of this name is there already; nothing was written. */
+export class JobExistsError extends Error {
+  override readonly name = 'JobExistsError'
+}
 
-/** @returns the number of the job */
-export async function loadJob(store: Store, file: JobFile, at: Date): Promise<number> {
-  const jobId = await createJob(store, { ...file, at })
-  const units = file.units.map(({ locks: _locks, ...unit }) => unit)
-  await addUnits(store, jobId, units)
-  const country = loadRegulatory().get(file.brief.country)
-  if (country) {
-    const before = new Map(file.units.map(({ id, locks }) => [id, { address: undefined, locks }]))
-    const { plans } = makePlan(file.brief, units, loadKitCards(), country, before)
-    await savePlans(store, jobId, plans, before)
-  }
-  await makeMissingSecrets(
+/**
+ * @param secrets  clear text by name, where the file brought some
+ * @returns        the number of the job
+ * @throws JobExistsError
+ */
+export async function loadJob(store: Store, document: JobDocument, at: Date, secrets: ReadonlyMap<string, string> = new Map()): Promise<number> {
+  const { slug, name, brief, site } = document
+  if (await findJob(store, slug)) throw new JobExistsError(`There is a job "${slug}" already.`)
+  const jobId = await createJob(store, { slug, name, brief, at })
+  const units = document.units.map(({ locks: _locks, address: _address, addressLocked: _addressLocked, ...unit }) => unit)
+  if (units.length > 0) await addUnits(store, jobId, units)
+  for (const { id, locks, address, addressLocked } of document.units)
+    if (Object.keys(locks).length > 0 || addressLocked) await saveLocks(store, jobId, id, { channels: locks, address: addressLocked ? address : null })
+  await keepCards(store, document.cards, at)
+  await saveSite(store, jobId, site, 0)
+  for (const { floor, type, data } of document.drawings) await keepDrawing(store, jobId, floor, { type, bytes: Buffer.from(data, 'base64') }, at)
+  await sealBrought(
     store,
     jobId,
-    file.brief,
+    brief,
     units.map((unit) => unit.id),
+    secrets,
     at,
   )
+  const job = await jobById(store, jobId)
+  if (job) await replan(store, job, 'full')
   return jobId
 }
 
-/** Makes the passphrases and passwords that a brief needs and the vault does not have. */
-export async function makeMissingSecrets(store: Store, jobId: number, brief: Brief, unitIds: readonly string[], at: Date): Promise<void> {
-  const there = new Set(await secretNames(store, jobId))
-  const needed = [...brief.networks.map((network) => secretName.passphrase(network)), ...unitIds.map((unit) => adminSecretName(brief.admin, unit))]
-  for (const name of new Set(needed)) {
-    if (!there.has(name))
-      await sealSecret(
-        store,
-        jobId,
-        name,
-        generatePassword((below) => randomInt(below)),
-        at,
-      )
+/** Only what the brief asks for is taken from a file. */
+async function sealBrought(store: Store, jobId: number, brief: Brief, unitIds: readonly string[], secrets: ReadonlyMap<string, string>, at: Date): Promise<void> {
+  for (const name of neededSecrets(brief, unitIds)) {
+    const clear = secrets.get(name)
+    if (clear !== undefined) await sealSecret(store, jobId, name, clear, at)
+  }
+  await makeMissingSecrets(store, jobId, brief, unitIds, at)
+}
+
+/** Cards that the installation does not have; one that it has of its own stays as it is. */
+async function keepCards(store: Store, texts: readonly string[], at: Date): Promise<void> {
+  for (const yaml of texts) {
+    const reading = readKitCard(yaml)
+    if (!reading.ok || loadKitCards().has(`${reading.card.maker} ${reading.card.model}`)) continue
+    await saveCard(store, yaml, 0, at).catch(() => undefined)
   }
 }

@@ -1,12 +1,15 @@
 /**
  * Tables. Times are UTC; `version` grows with every change that a person makes, so that a second writer is told.
  */
-import { bigint, customType, datetime, foreignKey, int, mysqlEnum, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
+import { bigint, customType, datetime, double, foreignKey, int, longtext, mysqlEnum, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
 import { z } from 'zod'
 import { briefSchema } from '../core/brief/brief'
+import { locksSchema } from '../core/job/job-document'
 import { musterEventSchema } from '../core/muster/events'
+import { siteSchema } from '../core/radio/floor'
+import { weaknessSchema } from '../core/secrets/weakness'
 import { jsonColumn } from './json-column'
-import { locksSchema, radioPlansSchema } from './plan-columns'
+import { planFaultsSchema, radioPlansSchema } from './plan-columns'
 
 const blob1024 = customType<{ data: Buffer }>({ dataType: () => 'varbinary(1024)' })
 const longBlob = customType<{ data: Buffer }>({ dataType: () => 'longblob' })
@@ -17,6 +20,9 @@ const eventColumn = jsonColumn(musterEventSchema)
 const unitListColumn = jsonColumn(z.array(z.string()))
 const locksColumn = jsonColumn(locksSchema)
 const radioPlansColumn = jsonColumn(radioPlansSchema)
+const planFaultsColumn = jsonColumn(planFaultsSchema)
+const siteColumn = jsonColumn(siteSchema)
+const weaknessColumn = jsonColumn(weaknessSchema)
 
 export const jobs = mysqlTable('jobs', {
   id: int('id').autoincrement().primaryKey(),
@@ -58,7 +64,6 @@ export const unitPlans = mysqlTable(
     unitId: unitId('unit_id').notNull(),
     address: varchar('address', { length: 15 }).notNull(),
     radios: radioPlansColumn('radios').notNull(),
-    locks: locksColumn('locks').notNull(),
   },
   (table) => [
     primaryKey({ columns: [table.jobId, table.unitId] }),
@@ -67,10 +72,59 @@ export const unitPlans = mysqlTable(
   ],
 )
 
+/** What the user has set by hand. Apart from the plan, so that it outlives one that fails. */
+export const unitLocks = mysqlTable(
+  'unit_locks',
+  { jobId: jobId(), unitId: unitId('unit_id').notNull(), channels: locksColumn('channels').notNull(), address: varchar('address', { length: 15 }) },
+  (table) => [
+    primaryKey({ columns: [table.jobId, table.unitId] }),
+    foreignKey({ name: 'lock_of_unit', columns: [table.jobId, table.unitId], foreignColumns: [units.jobId, units.id] }).onDelete('cascade'),
+  ],
+)
+
+/** What the newest planning of a job said. */
+export const plannings = mysqlTable('plannings', {
+  jobId: jobId().primaryKey(),
+  faults: planFaultsColumn('faults').notNull(),
+  cost: double('cost').notNull(),
+  at: time('at').notNull(),
+})
+
+/** Floors, places and what was heard: edited and undone as a whole, so kept as one. */
+export const sites = mysqlTable('sites', { jobId: jobId().primaryKey(), site: siteColumn('site').notNull(), version: int('version').notNull().default(1) })
+
+export const floorDrawings = mysqlTable(
+  'floor_drawings',
+  { jobId: jobId(), floorId: unitId('floor_id').notNull(), type: varchar('type', { length: 20 }).notNull(), bytes: longBlob('bytes').notNull(), at: time('at').notNull() },
+  (table) => [primaryKey({ columns: [table.jobId, table.floorId] })],
+)
+
+/** Kit cards of this installation; one with the name of a card that comes with the program stands in its place. */
+export const kitCards = mysqlTable('kit_cards', {
+  model: varchar('model', { length: 80 }).primaryKey(),
+  yaml: longtext('yaml').notNull(),
+  version: int('version').notNull().default(1),
+  changedAt: time('changed_at').notNull(),
+})
+
+/** Files that were dropped in, by what they are for. */
+export const installationFiles = mysqlTable('installation_files', {
+  name: varchar('name', { length: 40 }).primaryKey(),
+  label: varchar('label', { length: 120 }).notNull(),
+  bytes: longBlob('bytes').notNull(),
+  at: time('at').notNull(),
+})
+
 /** Sealed by the vault; clear text never comes here. */
 export const secrets = mysqlTable(
   'secrets',
-  { jobId: jobId(), name: varchar('name', { length: 120 }).notNull(), sealed: blob1024('sealed').notNull(), changedAt: time('changed_at').notNull() },
+  {
+    jobId: jobId(),
+    name: varchar('name', { length: 120 }).notNull(),
+    sealed: blob1024('sealed').notNull(),
+    changedAt: time('changed_at').notNull(),
+    weakness: weaknessColumn('weakness'),
+  },
   (table) => [primaryKey({ columns: [table.jobId, table.name] })],
 )
 

@@ -1,16 +1,24 @@
 /** Secrets of a job, and copies of configurations, sealed by the vault. */
 import { and, eq } from 'drizzle-orm'
+import type { Weakness } from '../core/secrets/weakness'
 import type { Store } from './open'
 import { backups, pins, secrets } from './schema'
 
 const label = (jobId: number, name: string): string => `job/${jobId}/${name}`
 
-export async function sealSecret(store: Store, jobId: number, name: string, clear: string, at: Date): Promise<void> {
-  const sealed = store.vault.seal(label(jobId, name), clear)
+/** @param weakness  what is weak about it, kept in clear beside it */
+export async function sealSecret(store: Store, jobId: number, name: string, clear: string, at: Date, weakness?: Weakness): Promise<void> {
+  const fields = { sealed: store.vault.seal(label(jobId, name), clear), changedAt: at, weakness: weakness ?? null }
   await store.db
     .insert(secrets)
-    .values({ jobId, name, sealed, changedAt: at })
-    .onDuplicateKeyUpdate({ set: { sealed, changedAt: at } })
+    .values({ jobId, name, ...fields })
+    .onDuplicateKeyUpdate({ set: fields })
+}
+
+/** Secrets that can be guessed, by name. */
+export async function weakSecrets(store: Store, jobId: number): Promise<Map<string, Weakness>> {
+  const rows = await store.db.select({ name: secrets.name, weakness: secrets.weakness }).from(secrets).where(eq(secrets.jobId, jobId))
+  return new Map(rows.flatMap(({ name, weakness }) => (weakness ? [[name, weakness] as const] : [])))
 }
 
 /** Names of the secrets that there are. */

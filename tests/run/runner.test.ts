@@ -5,8 +5,9 @@ import { EventLog } from '../../src/runner/event-log'
 import { explain } from '../../src/runner/explain'
 import { sweep } from '../../src/runner/sweep'
 import { allEvents } from '../../src/store/events'
-import { addUnits, listUnits, loadPlans, removeUnit } from '../../src/store/kit'
+import { addUnits, changeKit, listUnits } from '../../src/store/kit'
 import { loadKitCards } from '../../src/store/kit-card-files'
+import { loadPlans } from '../../src/store/plans'
 import { newestReport } from '../../src/store/runners'
 import { openSecrets, pinnedFingerprint } from '../../src/store/secrets'
 import { labHost } from '../../src/wire/host/lab'
@@ -46,7 +47,7 @@ describe('a sweep', () => {
   it('tells a stray from the units of the list, and puts it last', async () => {
     bench = await openBench()
     await allUp(bench)
-    await removeUnit(bench.store, bench.jobId, 'hall-01')
+    await changeKit(bench.store, bench.jobId, { add: [], change: [], remove: ['hall-01'], order: undefined })
     const sightings = await sweepOf(bench)
     expect(sightings.map((sighting) => sighting.unit)).toEqual(['hall-02', 'hall-03', 'booth-01', null])
     expect(sightings.at(-1)?.mac).toBe('02:4f:52:10:6a:2c')
@@ -114,7 +115,7 @@ describe('the runner', () => {
     bench = await openBench()
     const late = bench.job.units.at(-1)
     if (!late) throw new Error('no unit')
-    await removeUnit(bench.store, bench.jobId, late.id)
+    await changeKit(bench.store, bench.jobId, { add: [], change: [], remove: [late.id], order: undefined })
     await addUnits(bench.store, bench.jobId, [{ ...late, id: 'late', name: 'late-01' }])
     bench.startRunner()
     await bench.order()

@@ -6,12 +6,13 @@ import { join } from 'node:path'
 import { createConnection } from 'mysql2/promise'
 import { inject } from 'vitest'
 import { parse } from 'yaml'
+import { type JobDocument, jobDocumentSchema } from '../../src/core/job/job-document'
 import type { Roll } from '../../src/core/muster/roll'
 import { serveControl } from '../../src/lab/control-server'
 import { Lab } from '../../src/lab/lab'
 import { Runner } from '../../src/runner/runner'
 import { viewJob } from '../../src/store/job-view'
-import { type JobFile, jobFileSchema, loadJob } from '../../src/store/load-job'
+import { loadJob } from '../../src/store/load-job'
 import { migrateStore, openStore, type Store } from '../../src/store/open'
 import { musterIsOpen, placeOrder } from '../../src/store/orders'
 import { loadRegulatory } from '../../src/store/regulatory-file'
@@ -37,8 +38,8 @@ export async function freshStore(): Promise<{ store: Store; url: string; vaultKe
   return { store, url, vaultKeyFile, database, drop }
 }
 
-export function demoJob(change: (job: JobFile) => void = () => {}): JobFile {
-  const job = jobFileSchema.parse(parse(readFileSync(join(root, 'data/demo/port-ellery.yaml'), 'utf8')))
+export function demoJob(change: (job: JobDocument) => void = () => {}): JobDocument {
+  const job = jobDocumentSchema.parse(parse(readFileSync(join(root, 'data/demo/port-ellery.yaml'), 'utf8')))
   change(job)
   return job
 }
@@ -47,7 +48,7 @@ export interface Bench {
   readonly store: Store
   readonly lab: Lab
   readonly jobId: number
-  readonly job: JobFile
+  readonly job: JobDocument
   readonly database: string
   /** Environment for a runner in a process of its own. */
   readonly env: Record<string, string>
@@ -60,7 +61,7 @@ export interface Bench {
   close(): Promise<void>
 }
 
-export async function openBench({ pace = 300, change }: { pace?: number; change?: (job: JobFile) => void } = {}): Promise<Bench> {
+export async function openBench({ pace = 300, change }: { pace?: number; change?: (job: JobDocument) => void } = {}): Promise<Bench> {
   const { store, url, vaultKeyFile, database, drop } = await freshStore()
   const job = demoJob(change)
   const jobId = await loadJob(store, job, new Date())

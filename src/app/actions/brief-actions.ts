@@ -1,61 +1,86 @@
 'use server'
-/** What the Brief page does: save, set a passphrase, show a secret. */
+/** What the Brief page does: save, set a passphrase, make one, show a secret. */
 import { revalidatePath } from 'next/cache'
 import { z } from 'zod'
-import { briefSchema, secretName } from '../../core/brief/brief'
+import { type Brief, briefSchema, neededSecrets } from '../../core/brief/brief'
 import { passphraseFault } from '../../core/secrets/passphrase'
+import { passphraseWeakness } from '../../core/secrets/strength'
 import { appendEvents } from '../../store/events'
-import { findJob, StaleVersionError, saveBrief } from '../../store/jobs'
+import { type Job, saveBrief } from '../../store/jobs'
 import { listUnits } from '../../store/kit'
-import { makeMissingSecrets } from '../../store/load-job'
+import { makeMissingSecrets, makeSecret } from '../../store/make-secrets'
+import type { Store } from '../../store/open'
+import { replan } from '../../store/replan'
 import { openSecret, sealSecret } from '../../store/secrets'
-import { getStore } from '../server/store'
-import { done, failed, type Outcome } from './outcome'
+import { withJob } from '../server/with-job'
+import { done, failed, failedBy, type Outcome } from './outcome'
 
-const saveSchema = z.object({ slug: z.string(), version: z.int(), brief: briefSchema, passphrases: z.record(z.string(), z.string()) })
+const versionSchema = z.int()
+const secretSchema = z.string().max(120)
 
-/** Saves the brief and the passphrases that were typed; the first fault is named with its field. */
-export async function saveBriefAction(input: z.input<typeof saveSchema>): Promise<Outcome> {
-  const parsed = saveSchema.safeParse(input)
-  if (!parsed.success) {
-    const [issue] = parsed.error.issues
-    return failed(issue?.message ?? 'Something is missing.', issue?.path.slice(1).join('.'))
-  }
-  const { slug, version, brief, passphrases } = parsed.data
-  for (const [network, passphrase] of Object.entries(passphrases)) {
-    const fault = passphraseFault(passphrase)
-    if (fault) return failed(fault, `passphrase.${network}`)
-  }
-  const store = await getStore()
-  const job = await findJob(store, slug)
-  if (!job) return failed('This job is no longer there.')
-  try {
-    await saveBrief(store, job.id, brief, version)
-  } catch (error) {
-    if (error instanceof StaleVersionError) return failed(error.message)
-    throw error
-  }
-  const at = new Date()
-  for (const [id, passphrase] of Object.entries(passphrases)) await sealSecret(store, job.id, secretName.passphrase({ id }), passphrase, at)
+/** Saves the brief; the first fault is named with its field. @returns the new version */
+export async function saveBriefAction(slug: string, version: number, input: unknown): Promise<Outcome<number>> {
+  return withJob(slug, async (store, job) => {
+    const parsed = briefSchema.safeParse(input)
+    if (!parsed.success) return failedBy(parsed.error)
+    const next = await saveBrief(store, job.id, parsed.data, versionSchema.parse(version))
+    await follow(store, job, parsed.data)
+    revalidatePath(`/jobs/${slug}`, 'layout')
+    return { ok: true, value: next }
+  })
+}
+
+/** What a changed brief brings with it: secrets for new networks, a plan for other rules or addresses. */
+async function follow(store: Store, job: Job, brief: Brief): Promise<void> {
   const units = await listUnits(store, job.id)
   await makeMissingSecrets(
     store,
     job.id,
     brief,
     units.map((unit) => unit.id),
-    at,
+    new Date(),
   )
-  revalidatePath(`/jobs/${slug}`, 'layout')
-  return done
+  const planned = ({ country, management, radio }: Brief): string => JSON.stringify([country, management, radio])
+  if (planned(job.brief) !== planned(brief)) await replan(store, { ...job, brief })
+}
+
+/** Keeps a passphrase that was typed. One that WPA2 does not allow is refused; a weak one is kept, and said. */
+export async function setPassphrase(slug: string, networkId: string, text: string): Promise<Outcome> {
+  return withJob(slug, async (store, job) => {
+    const network = job.brief.networks.find((each) => each.id === networkId)
+    if (!network) return failed('This network is not in the saved brief yet: wait until it is saved.')
+    const passphrase = z.string().max(200).parse(text)
+    const fault = passphraseFault(passphrase)
+    if (fault) return failed(fault, 'passphrase')
+    const { site, client } = job.brief
+    const weakness = passphraseWeakness(passphrase, network.ssid, [site, client, job.name])
+    await sealSecret(store, job.id, `network/${networkId}/passphrase`, passphrase, new Date(), weakness)
+    revalidatePath(`/jobs/${slug}`, 'layout')
+    return done
+  })
+}
+
+/** Makes a secret anew, strong and without look-alike characters. */
+export async function makeSecretAction(slug: string, name: string): Promise<Outcome> {
+  return withJob(slug, async (store, job) => {
+    const units = await listUnits(store, job.id)
+    const wanted = neededSecrets(
+      job.brief,
+      units.map((unit) => unit.id),
+    )
+    if (!wanted.includes(secretSchema.parse(name))) return failed('The saved brief has no such secret yet: wait until it is saved.')
+    await sealSecret(store, job.id, name, makeSecret(), new Date())
+    revalidatePath(`/jobs/${slug}`, 'layout')
+    return done
+  })
 }
 
 /** Shows a secret. The asking is recorded first. */
-export async function revealSecret(slug: string, name: string): Promise<{ readonly ok: true; readonly secret: string } | { readonly ok: false; readonly sentence: string }> {
-  const parsed = z.string().max(120).safeParse(name)
-  const store = await getStore()
-  const job = await findJob(store, slug)
-  if (!job || !parsed.success) return { ok: false, sentence: 'This job is no longer there.' }
-  await appendEvents(store, job.id, [{ at: new Date(), event: { kind: 'reveal', secret: parsed.data } }])
-  const secret = await openSecret(store, job.id, parsed.data)
-  return secret === undefined ? { ok: false, sentence: 'It has not been made yet.' } : { ok: true, secret }
+export async function revealSecret(slug: string, name: string): Promise<Outcome<string>> {
+  return withJob(slug, async (store, job) => {
+    const secret = secretSchema.parse(name)
+    await appendEvents(store, job.id, [{ at: new Date(), event: { kind: 'reveal', secret } }])
+    const clear = await openSecret(store, job.id, secret)
+    return clear === undefined ? failed('It has not been made yet.') : { ok: true, value: clear }
+  })
 }

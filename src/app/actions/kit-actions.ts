@@ -1,75 +1,75 @@
 'use server'
-/** What the Kit and Plan pages do. */
+/** What the Kit page does: the list, and the kit cards of this installation. */
 import { revalidatePath } from 'next/cache'
 import { z } from 'zod'
+import { modelName } from '../../core/kit/kit-card'
 import { reviewRoster } from '../../core/kit/roster'
-import { unitSchema } from '../../core/kit/unit'
-import { findJob, type Job, StaleVersionError } from '../../store/jobs'
-import { addUnits, changeUnit, listUnits, removeUnit } from '../../store/kit'
-import { loadKitCards } from '../../store/kit-card-files'
-import { makeMissingSecrets } from '../../store/load-job'
-import type { Store } from '../../store/open'
+import { type Unit, unitSchema } from '../../core/kit/unit'
+import { StaleVersionError } from '../../store/jobs'
+import { changeKit, type KeptUnit, listUnits } from '../../store/kit'
+import { kitCardsOf, removeCard, saveCard } from '../../store/kit-card-files'
+import { makeMissingSecrets } from '../../store/make-secrets'
 import { replan } from '../../store/replan'
 import { getStore } from '../server/store'
-import { done, failed, type Outcome } from './outcome'
+import { withJob } from '../server/with-job'
+import { done, failed, failedBy, type Outcome } from './outcome'
 
-const keptSchema = unitSchema.extend({ version: z.int() })
+const idSchema = z.string().regex(/^[a-z0-9-]{1,40}$/)
+const changesSchema = z.object({
+  add: z.array(unitSchema).max(5000),
+  change: z.array(unitSchema.extend({ version: z.int() })).max(5000),
+  remove: z.array(idSchema).max(5000),
+  order: z.array(idSchema).max(20_000).optional(),
+})
 
-/** Changes a row of the list, or adds it where `version` is 0. */
-export async function saveUnitAction(slug: string, input: z.input<typeof keptSchema>): Promise<Outcome> {
-  const parsed = keptSchema.safeParse(input)
-  if (!parsed.success) {
-    const [issue] = parsed.error.issues
-    return failed(issue?.message ?? 'Something is missing.', issue?.path.join('.'))
-  }
-  const store = await getStore()
-  const job = await findJob(store, slug)
-  if (!job) return failed('This job is no longer there.')
-  const { version, ...unit } = parsed.data
-  const others = (await listUnits(store, job.id)).filter((each) => each.id !== unit.id)
-  // The database keeps MACs and names apart too; here the fault has a sentence.
-  const fault = reviewRoster([...others, unit], loadKitCards()).find((each) => each.unit === unit.id)
-  if (fault) return failed(fault.sentence, fault.field)
+/** Changes the list, all of it or nothing. @returns the list as it is now, with versions */
+export async function saveKitAction(slug: string, input: z.input<typeof changesSchema>): Promise<Outcome<KeptUnit[]>> {
+  return withJob(slug, async (store, job) => {
+    const parsed = changesSchema.safeParse(input)
+    if (!parsed.success) return failedBy(parsed.error)
+    const { add, change, remove, order } = parsed.data
+    const before = await listUnits(store, job.id)
+    // The database keeps MACs and names apart too; here the fault has a sentence.
+    const fault = reviewRoster(merged(before, parsed.data), await kitCardsOf(store)).find((each) => each.weight === 'row')
+    if (fault) return failed(fault.sentence, fault.field)
+    await changeKit(store, job.id, { add, change, remove, order })
+    const units = await listUnits(store, job.id)
+    await makeMissingSecrets(
+      store,
+      job.id,
+      job.brief,
+      units.map((unit) => unit.id),
+      new Date(),
+    )
+    await replan(store, job)
+    revalidatePath(`/jobs/${slug}`, 'layout')
+    return { ok: true, value: units }
+  })
+}
+
+function merged(before: readonly Unit[], { add, change, remove }: z.infer<typeof changesSchema>): Unit[] {
+  const changed = new Map(change.map((unit) => [unit.id, unit]))
+  return [...before.filter((unit) => !remove.includes(unit.id)).map((unit) => changed.get(unit.id) ?? unit), ...add]
+}
+
+/** Keeps a kit card of this installation. @param version 0 for a new one @returns its name */
+export async function saveCardAction(yaml: string, version: number): Promise<Outcome<string>> {
+  const text = z.string().max(100_000).safeParse(yaml)
+  if (!text.success) return failed('A kit card has 100000 characters at the most.')
   try {
-    if (version === 0) await addUnits(store, job.id, [unit])
-    else await changeUnit(store, job.id, { ...unit, version })
+    const reading = await saveCard(await getStore(), text.data, z.int().parse(version), new Date())
+    if (!reading.ok) return failed(reading.faults.map((fault) => `Line ${fault.line}: ${fault.field} ${fault.reason}`).join('\n'))
+    revalidatePath('/jobs/[job]', 'layout')
+    return { ok: true, value: modelName(reading.card) }
   } catch (error) {
     if (error instanceof StaleVersionError) return failed(error.message)
     throw error
   }
-  await replanAndShow(store, job)
+}
+
+/** Takes a card of this installation off; where the program brings one of the same name, that counts again. */
+export async function removeCardAction(model: string): Promise<Outcome> {
+  await removeCard(await getStore(), z.string().max(80).parse(model))
+  revalidatePath('/jobs/[job]', 'layout')
   return done
-}
-
-export async function removeUnitAction(slug: string, id: string): Promise<Outcome> {
-  const store = await getStore()
-  const job = await findJob(store, slug)
-  if (!job) return failed('This job is no longer there.')
-  await removeUnit(store, job.id, id)
-  await replanAndShow(store, job)
-  return done
-}
-
-export async function planAgain(slug: string): Promise<Outcome> {
-  const store = await getStore()
-  const job = await findJob(store, slug)
-  if (!job) return failed('This job is no longer there.')
-  return replanAndShow(store, job)
-}
-
-/** Plans anew after a change of the list, with the passwords that new units need. */
-async function replanAndShow(store: Store, job: Job): Promise<Outcome> {
-  const planning = await replan(store, job)
-  if (!planning) return failed(`There are no radio rules for ${job.brief.country}.`)
-  const units = await listUnits(store, job.id)
-  await makeMissingSecrets(
-    store,
-    job.id,
-    job.brief,
-    units.map((unit) => unit.id),
-    new Date(),
-  )
-  revalidatePath(`/jobs/${job.slug}`, 'layout')
-  const [fault] = planning.faults
-  return fault ? failed(fault.sentence) : done
 }

@@ -3,13 +3,13 @@ import 'server-only'
 import { notFound } from 'next/navigation'
 import { cache } from 'react'
 import { reviewBrief } from '../../core/brief/review'
-import { makePlan } from '../../core/config/plan'
 import { reviewRoster } from '../../core/kit/roster'
 import { countryName } from '../../core/regulatory/country'
 import { viewJob } from '../../store/job-view'
-import { loadKitCards } from '../../store/kit-card-files'
-import { loadRegulatory, regulatoryDate } from '../../store/regulatory-file'
-import { secretNames } from '../../store/secrets'
+import { kitCardsOf } from '../../store/kit-card-files'
+import { radioRules } from '../../store/regulatory-file'
+import { secretNames, weakSecrets } from '../../store/secrets'
+import { loadSite } from '../../store/sites'
 import type { JobData } from '../../ui/live/job-data'
 import { getStore } from './store'
 
@@ -17,21 +17,32 @@ export const loadJobData = cache(async (slug: string): Promise<JobData> => {
   const store = await getStore()
   const view = await viewJob(store, slug)
   if (!view) notFound()
-  const { job, units, plans, before, roll } = view
-  const cards = loadKitCards()
-  const regulatory = loadRegulatory()
-  const country = regulatory.get(job.brief.country)
+  const { job, units, plans, before, planFaults, roll } = view
+  const [cards, rules, weak, names, { site, version }] = await Promise.all([
+    kitCardsOf(store),
+    radioRules(store),
+    weakSecrets(store, job.id),
+    secretNames(store, job.id),
+    loadSite(store, job.id),
+  ])
+  const country = rules.database.get(job.brief.country)
+  const models = [...new Set(units.map((unit) => unit.model))].flatMap((model) => cards.get(model) ?? [])
   return {
     job,
     units,
     plans,
+    before,
     roll,
     cards,
+    country,
     countryName: countryName(job.brief.country),
-    regulatoryDate: regulatoryDate(),
-    briefFaults: reviewBrief(job.brief, regulatory),
+    rulesOrigin: rules.origin,
+    briefFaults: reviewBrief({ brief: job.brief, country, models, weak }).filter((fault) => fault.weight === 'mend').length,
     rosterFaults: reviewRoster(units, cards),
-    planFaults: country ? makePlan(job.brief, units, cards, country, before).faults : [],
-    secretNames: await secretNames(store, job.id),
+    planFaults,
+    secretNames: names,
+    weak,
+    site,
+    siteVersion: version,
   }
 })

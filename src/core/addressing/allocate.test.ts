@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { Subnet } from '../brief/brief'
+import type { Subnet } from '../brief/subnet'
 import { allocate } from './allocate'
 import { parseCidr, parseIpv4, sameSubnet } from './ipv4'
 
@@ -11,6 +11,8 @@ const subnet: Subnet = {
   gateway: '10.44.8.1',
   dnsServers: ['10.44.8.2'],
   dhcpPool: { first: '10.44.8.100', last: '10.44.8.199' },
+  staticRange: null,
+  reserved: [],
 }
 const named = (...units: string[]) => units.map((unit) => ({ unit }))
 
@@ -46,6 +48,53 @@ describe('allocation', () => {
     const small: Subnet = { ...subnet, cidr: '10.0.0.0/30', gateway: '10.0.0.1', dnsServers: [], dhcpPool: null }
     expect(allocate(small, named('a'), []).ok).toBe(true)
     expect(allocate(small, named('a', 'b'), [])).toMatchObject({ ok: false, reason: expect.stringContaining('has no address left for b') })
+  })
+
+  it('gives controllers the lowest addresses, wherever they stand on the list', () => {
+    const given = allocate(subnet, [{ unit: 'a' }, { unit: 'b' }, { unit: 'controller', rank: 0 }], [])
+    expect(given.ok && given.addresses.get('controller')).toBe('10.44.8.20')
+    expect(given.ok && given.addresses.get('a')).toBe('10.44.8.21')
+  })
+
+  it('stays within the static range and off reserved addresses, and says when the range is full', () => {
+    const ranged: Subnet = { ...subnet, staticRange: { first: '10.44.8.30', last: '10.44.8.32' }, reserved: ['10.44.8.31'] }
+    const given = allocate(ranged, named('a', 'b'), [])
+    expect(given.ok && [...given.addresses.values()]).toEqual(['10.44.8.30', '10.44.8.32'])
+    expect(allocate(ranged, named('a', 'b', 'c'), [])).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('The static range 10.44.8.30 to 10.44.8.32 has no address left for c'),
+    })
+  })
+
+  it('gives a locked address to its unit before one that another merely had', () => {
+    const given = allocate(
+      subnet,
+      [
+        { unit: 'a', held: '10.44.8.40' },
+        { unit: 'b', held: '10.44.8.40', locked: true },
+      ],
+      [],
+    )
+    expect(given.ok && [...given.addresses.values()]).toEqual(['10.44.8.20', '10.44.8.40'])
+  })
+
+  it('moves nobody when rows are sorted, inserted or removed', () => {
+    const edits = fc.record({ remove: fc.array(fc.nat(19), { maxLength: 6 }), add: fc.nat(6), shuffle: fc.nat(1000) })
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 20 }), edits, (count, { remove, add, shuffle }) => {
+        const first = allocate(subnet, named(...Array.from({ length: count }, (_, index) => `u${index}`)), [])
+        if (!first.ok) return
+        const kept = [...first.addresses].filter((_, index) => !remove.includes(index)).map(([unit, held]) => ({ unit, held }))
+        const turned = [
+          ...kept.slice(shuffle % (kept.length + 1)),
+          ...named(...Array.from({ length: add }, (_, index) => `new${index}`)),
+          ...kept.slice(0, shuffle % (kept.length + 1)),
+        ]
+        const second = allocate(subnet, turned, [])
+        expect(second.ok).toBe(true)
+        for (const { unit, held } of kept) expect(second.ok && second.addresses.get(unit)).toBe(held)
+      }),
+    )
   })
 
   it('gives no address twice, none outside the subnet, none that is to be avoided; and the same ones again', () => {

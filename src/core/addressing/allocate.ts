@@ -5,13 +5,17 @@
  * for each unit. A unit keeps the address that it has for as long as that is still allowed, so that sorting,
  * inserting or removing rows moves nobody.
  */
-import type { Subnet } from '../brief/brief'
+import type { Subnet } from '../brief/subnet'
 import { type Cidr, formatIpv4, isHostOf, parseCidr, parseIpv4 } from './ipv4'
 
 export interface AddressRequest {
   readonly unit: string
   /** The address that the unit was given before. */
   readonly held?: string | undefined
+  /** A locked address goes before one that is merely held. */
+  readonly locked?: boolean | undefined
+  /** Those of rank 0, the controllers, get the lowest addresses of a new list. */
+  readonly rank?: number | undefined
 }
 
 export type Allocation = { readonly ok: true; readonly addresses: ReadonlyMap<string, string> } | { readonly ok: false; readonly reason: string }
@@ -30,39 +34,53 @@ export function allocate(subnet: Subnet, requests: readonly AddressRequest[], in
   const avoided = addressesToAvoid(cidr, subnet, inUse)
   const given = new Map<string, string>()
   const taken = new Set<number>()
-
-  for (const { unit, held } of requests) {
+  const bounds = boundsOf(cidr, subnet)
+  const keep = ({ unit, held }: AddressRequest): void => {
     const address = held === undefined ? undefined : parseIpv4(held)
-    if (address === undefined || avoided.has(address) || taken.has(address) || !isHostOf(cidr, address)) continue
+    if (address === undefined || avoided.has(address) || taken.has(address) || !isHostOf(cidr, address)) return
     given.set(unit, formatIpv4(address))
     taken.add(address)
   }
-  let next = Math.min(cidr.firstHost + leftForServers - 1, cidr.lastHost)
+  for (const request of requests) if (request.locked) keep(request)
+  for (const request of requests) if (!request.locked) keep(request)
+
+  let next = bounds.start
   const free = (): number | undefined => {
-    for (let tried = cidr.firstHost; tried <= cidr.lastHost; tried += 1) {
+    for (let tried = bounds.first; tried <= bounds.last; tried += 1) {
       const candidate = next
-      next = next >= cidr.lastHost ? cidr.firstHost : next + 1
+      next = next >= bounds.last ? bounds.first : next + 1
       if (!avoided.has(candidate) && !taken.has(candidate)) return candidate
     }
     return undefined
   }
-  for (const { unit } of requests) {
+  const order = requests.map((request, index) => ({ ...request, index })).sort((a, b) => (a.rank ?? 1) - (b.rank ?? 1) || a.index - b.index)
+  for (const { unit } of order) {
     if (given.has(unit)) continue
     const address = free()
-    if (address === undefined)
+    if (address === undefined) {
+      const where = subnet.staticRange ? `The static range ${subnet.staticRange.first} to ${subnet.staticRange.last}` : subnet.cidr
+      const cure = subnet.staticRange ? 'Widen the static range.' : 'Make the pool smaller or the subnet larger.'
       return {
         ok: false,
-        reason: `${subnet.cidr} has no address left for ${unit}: ${taken.size} units have one, and the rest is the DHCP pool, the gateway or in use. Make the pool smaller or the subnet larger.`,
+        reason: `${where} has no address left for ${unit}: ${taken.size} units have one, and the rest is the DHCP pool, the gateway, reserved or in use. ${cure}`,
       }
+    }
     given.set(unit, formatIpv4(address))
     taken.add(address)
   }
   return { ok: true, addresses: new Map(requests.map(({ unit }) => [unit, given.get(unit) ?? ''])) }
 }
 
+/** Where addresses are looked for: the static range, or the whole subnet from above what is left for servers. */
+function boundsOf(cidr: Cidr, { staticRange }: Subnet): { first: number; last: number; start: number } {
+  const first = Math.max(parseIpv4(staticRange?.first ?? '') ?? cidr.firstHost, cidr.firstHost)
+  const last = Math.min(parseIpv4(staticRange?.last ?? '') ?? cidr.lastHost, cidr.lastHost)
+  return { first, last, start: staticRange ? first : Math.min(cidr.firstHost + leftForServers - 1, cidr.lastHost) }
+}
+
 function addressesToAvoid(cidr: Cidr, subnet: Subnet, inUse: readonly string[]): Set<number> {
   const avoided = new Set<number>()
-  for (const text of [subnet.gateway, ...subnet.dnsServers, ...inUse]) {
+  for (const text of [subnet.gateway, ...subnet.dnsServers, ...subnet.reserved, ...inUse]) {
     const address = text === null ? undefined : parseIpv4(text)
     if (address !== undefined) avoided.add(address)
   }

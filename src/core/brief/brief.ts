@@ -3,72 +3,57 @@
  * keeps them.
  */
 import { z } from 'zod'
-import { cidrSchema, ipv4Schema } from '../addressing/ipv4'
-import { ssidSchema } from './ssid'
+import { type AdminPolicy, adminPolicySchema, aftercareSchema, radioPolicySchema } from './policies'
+import { siteSubnetSchema, subnetSchema } from './subnet'
+import { takesPassphrase, type WirelessNetwork, wirelessNetworkSchema } from './wireless-network'
 
-const vlanRule = 'a VLAN is a whole number from 1 to 4094 (IEEE 802.1Q)'
-const vlanSchema = z.int(vlanRule).min(1, vlanRule).max(4094, vlanRule)
-
-export const subnetSchema = z.object({
-  name: z.string().trim().min(1, 'a subnet takes a name'),
-  cidr: cidrSchema,
-  vlan: vlanSchema.nullable(),
-  gateway: ipv4Schema.nullable(),
-  dnsServers: z.array(ipv4Schema).max(3),
-  dhcpPool: z.object({ first: ipv4Schema, last: ipv4Schema }).nullable(),
-})
-export type Subnet = z.infer<typeof subnetSchema>
-
-export const bandSchema = z.enum(['2.4', '5', '6'])
-/** CCMP is the one cipher: TKIP is broken and caps the rate at that of 802.11g. */
-export const securityModeSchema = z.enum(['open', 'wpa2-personal'])
-
-export const wirelessNetworkSchema = z.object({
-  /** Stays the same when the network is renamed: its passphrase is filed under it. */
-  id: z.string().regex(/^[a-z0-9-]{1,32}$/),
-  ssid: ssidSchema,
-  purpose: z.enum(['staff', 'guests', 'voice', 'things']),
-  bands: z.array(bandSchema).min(1, 'choose a band at least'),
-  security: securityModeSchema,
-  vlan: vlanSchema.nullable(),
-  hidden: z.boolean(),
-  isolation: z.boolean(),
-})
-export type WirelessNetwork = z.infer<typeof wirelessNetworkSchema>
-
-export const radioPolicySchema = z.object({
-  place: z.enum(['indoor', 'outdoor']),
-  bands: z.array(z.object({ band: bandSchema, width: z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160)]), targetDbm: z.number().min(0).max(36) })),
-  /** Whether channels that must listen for radar are planned: never where a choice without is free. */
-  radar: z.enum(['welcome', 'avoid']),
-})
-export type RadioPolicy = z.infer<typeof radioPolicySchema>
-
-export const adminPolicySchema = z.object({ passwords: z.enum(['one-per-job', 'one-per-unit']), lights: z.enum(['on', 'off']) })
-export type AdminPolicy = z.infer<typeof adminPolicySchema>
+/** One direction in which clients may open connections; the ids are those of subnets. */
+export const talkSchema = z.object({ from: z.string(), to: z.string() })
 
 export const briefSchema = z.object({
   country: z.string().regex(/^([A-Z]{2}|00)$/, 'a country is two capital letters, such as NZ'),
+  client: z.string().trim().max(120).default(''),
   site: z.string().trim().min(1, 'name the site').max(120),
   timeZone: z.string().refine(isTimeZone, 'this is not a time zone of the IANA list, such as Pacific/Auckland'),
   ntpServers: z.array(z.string().trim().min(1)).min(1, 'units need a time server: a wrong clock breaks joins and certificates').max(3),
   management: subnetSchema,
+  subnets: z.array(siteSubnetSchema).max(64).default([]),
+  /** Who may reach whom; what is not named is kept apart. */
+  talks: z.array(talkSchema).max(4096).default([]),
   networks: z.array(wirelessNetworkSchema).max(16),
   radio: radioPolicySchema,
   admin: adminPolicySchema,
+  aftercare: aftercareSchema.prefault({}),
 })
 export type Brief = z.infer<typeof briefSchema>
 
 /** Names under which the vault keeps a job's secrets. */
 export const secretName = {
   passphrase: (network: Pick<WirelessNetwork, 'id'>) => `network/${network.id}/passphrase`,
+  radius: (network: Pick<WirelessNetwork, 'id'>) => `network/${network.id}/radius`,
   jobPassword: 'admin/password',
   unitPassword: (unit: string) => `admin/password/${unit}`,
+  pushedPassword: 'admin/pushed-password',
+  snmpAuthentication: 'snmp/authentication',
+  snmpPrivacy: 'snmp/privacy',
 } as const
 
 /** The name under which a unit's admin password is kept, by the policy. */
 export function adminSecretName(policy: AdminPolicy, unit: string): string {
   return policy.passwords === 'one-per-job' ? secretName.jobPassword : secretName.unitPassword(unit)
+}
+
+/** Names of all the secrets that a brief needs for these units. */
+export function neededSecrets(brief: Brief, units: readonly string[]): string[] {
+  const names = [
+    ...brief.networks.filter(({ security }) => takesPassphrase(security)).map((network) => secretName.passphrase(network)),
+    ...brief.networks.filter(({ security }) => security === 'wpa2-enterprise').map((network) => secretName.radius(network)),
+    secretName.jobPassword,
+    ...units.map((unit) => adminSecretName(brief.admin, unit)),
+    ...(brief.admin.pushedLogin === 'own' ? [secretName.pushedPassword] : []),
+    ...(brief.aftercare.snmp ? [secretName.snmpAuthentication, secretName.snmpPrivacy] : []),
+  ]
+  return [...new Set(names)]
 }
 
 /** A formatter is slow to make, and the same few zones are asked for again and again. */
@@ -83,4 +68,32 @@ function isTimeZone(name: string): boolean {
   } catch {
     return false
   }
+}
+
+/** A brief as a new job begins: one subnet, one staff network, policies that do no harm. */
+export function newBrief(site: string, country: string, timeZone: string): Brief {
+  return briefSchema.parse({
+    country,
+    site,
+    timeZone,
+    ntpServers: ['10.20.0.1'],
+    management: {
+      name: 'Management',
+      cidr: '10.20.0.0/24',
+      vlan: null,
+      gateway: '10.20.0.1',
+      dnsServers: ['10.20.0.1'],
+      dhcpPool: { first: '10.20.0.100', last: '10.20.0.199' },
+    },
+    networks: [],
+    radio: {
+      place: 'indoor',
+      bands: [
+        { band: '2.4', width: 20 },
+        { band: '5', width: 40 },
+      ],
+      radar: 'avoid',
+    },
+    admin: { passwords: 'one-per-job', lights: 'on' },
+  })
 }

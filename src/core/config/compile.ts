@@ -5,7 +5,8 @@
  * this unit cannot be set: an open network and an illegal channel stop here, before any unit hears of them.
  */
 import { parseCidr } from '../addressing/ipv4'
-import { adminSecretName, type Brief, secretName, type WirelessNetwork } from '../brief/brief'
+import { adminSecretName, type Brief, secretName } from '../brief/brief'
+import { securityNames, takesPassphrase, type WirelessNetwork } from '../brief/wireless-network'
 import { type KitCard, modelName } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 import type { CountryRules } from '../regulatory/database'
@@ -51,7 +52,7 @@ export function compile(input: CompileInput): Compilation {
         clock: { timeZone: brief.timeZone, ntpServers: brief.ntpServers },
         name: unit.name,
         management: { method: 'static', address: plan.address, prefix: cidr.prefix, gateway: brief.management.gateway, dnsServers: brief.management.dnsServers },
-        networks: brief.networks.map((network) => networkConfig(network, card, secrets)),
+        networks: networksOf(brief, card).map((network) => networkConfig(network, card, secrets)),
         radios: plan.radios.map((radio): RadioConfig => ({ band: radio.band, enabled: true, channel: radio.channel, width: radio.width, powerDbm: radio.power.set })),
         admin: { user: card.factory.login.user },
         services: { lights: brief.admin.lights === 'on' },
@@ -60,12 +61,17 @@ export function compile(input: CompileInput): Compilation {
   }
 }
 
+/** Networks that this model has a radio for. */
+function networksOf(brief: Brief, card: KitCard): WirelessNetwork[] {
+  return brief.networks.filter((network) => network.bands.some((band) => card.radios.some((radio) => radio.band === band)))
+}
+
 function networkConfig(network: WirelessNetwork, card: KitCard, secrets: ReadonlyMap<string, string>): NetworkConfig {
   return {
     ssid: network.ssid,
     enabled: true,
     hidden: network.hidden,
-    security: { mode: network.security, passphrase: secrets.get(secretName.passphrase(network)) ?? null },
+    security: { mode: network.security, passphrase: takesPassphrase(network.security) ? (secrets.get(secretName.passphrase(network)) ?? null) : null },
     vlan: network.vlan,
     isolation: network.isolation,
     bands: network.bands.filter((band) => card.radios.some((radio) => radio.band === band)),
@@ -74,25 +80,30 @@ function networkConfig(network: WirelessNetwork, card: KitCard, secrets: Readonl
 
 function networkReasons({ brief, card, secrets }: CompileInput): string[] {
   const reasons: string[] = []
-  if (brief.networks.length > card.limits.mostNetworks) reasons.push(`The brief has ${brief.networks.length} networks; ${modelName(card)} carries ${card.limits.mostNetworks}.`)
-  for (const network of brief.networks) {
-    if (network.security === 'open') {
-      reasons.push(`"${network.ssid}" has no security: no open network is put on air.`)
-      continue
-    }
-    const passphrase = secrets.get(secretName.passphrase(network))
-    const fault = passphrase === undefined ? 'There is no passphrase yet.' : passphraseFault(passphrase)
-    if (fault) reasons.push(`"${network.ssid}": ${fault}`)
-  }
+  const networks = networksOf(brief, card)
+  if (networks.length > card.limits.mostNetworks) reasons.push(`The brief has ${networks.length} networks; ${modelName(card)} carries ${card.limits.mostNetworks}.`)
+  for (const network of networks) reasons.push(...securityReasons(network, card, secrets))
   return reasons
 }
 
+function securityReasons(network: WirelessNetwork, card: KitCard, secrets: ReadonlyMap<string, string>): string[] {
+  const { ssid, security } = network
+  // Open only when said twice: in the mode, and by the name typed again.
+  if (security === 'open' && network.openConfirmation !== ssid)
+    return [`"${ssid}" has no security: no open network is put on air unless its name is typed a second time in the brief.`]
+  if (!card.limits.security.includes(security)) return [`${modelName(card)} cannot carry "${ssid}": it does not know ${securityNames[security]}.`]
+  if (!takesPassphrase(security)) return []
+  const passphrase = secrets.get(secretName.passphrase(network))
+  const fault = passphrase === undefined ? 'There is no passphrase yet.' : passphraseFault(passphrase)
+  return fault ? [`"${ssid}": ${fault}`] : []
+}
+
 function radioReasons({ brief, plan, country, card }: CompileInput): string[] {
-  return plan.radios.flatMap(({ band, channel, width, power }) => {
+  return plan.radios.flatMap(({ band, channel, width, power, place }) => {
     const judgement = judgeChannel(country, band, channel, width)
     if (!judgement.legal) return [judgement.refusal.reason]
     const { block } = judgement
-    if (block.indoor && brief.radio.place === 'outdoor') return [`Channel ${channel} at ${band} GHz is for indoors only in ${brief.country}.`]
+    if (block.indoor && place === 'outdoor') return [`Channel ${channel} at ${band} GHz is for indoors only in ${brief.country}.`]
     const gain = card.radios.find((radio) => radio.band === band)?.gain ?? 0
     return power.set + gain > block.eirpDbm ? [`${power.set} dBm with a gain of ${gain} dBi is above the limit of ${block.eirpDbm} dBm on channel ${channel}.`] : []
   })

@@ -1,11 +1,15 @@
 /**
- * The plan: an address and radios for each unit, from the brief, the kit and what was planned before.
+ * The plan: an address and radios for each unit, from the brief, the kit, the floors and what was planned before.
  */
 import { allocate } from '../addressing/allocate'
 import type { Brief } from '../brief/brief'
 import type { KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
-import { assignChannels, type RadioPlan } from '../radio/assign-channels'
+import type { ChannelChoice, ChannelProblem } from '../radio/channel-problem'
+import { emptySite, type Site } from '../radio/floor'
+import type { Effort } from '../radio/plan-channels'
+import { planRadios } from '../radio/plan-radios'
+import type { RadioPlan } from '../radio/radio-plan'
 import type { Band } from '../regulatory/blocks'
 import type { CountryRules } from '../regulatory/database'
 
@@ -17,41 +21,66 @@ export interface UnitPlan {
 
 export interface PlannedBefore {
   readonly address: string | undefined
+  readonly addressLocked: boolean
+  /** Channels that the user set. */
   readonly locks: Readonly<Partial<Record<Band, number>>>
+  /** What the radios were planned on. */
+  readonly set: Readonly<Partial<Record<Band, ChannelChoice>>>
+}
+
+export const plannedNothing: PlannedBefore = { address: undefined, addressLocked: false, locks: {}, set: {} }
+
+export interface PlanInput {
+  readonly brief: Brief
+  readonly units: readonly Unit[]
+  readonly cards: ReadonlyMap<string, KitCard>
+  readonly country: CountryRules
+  readonly before: ReadonlyMap<string, PlannedBefore>
+  /** Addresses that answer on the wire and belong to none of the units. */
+  readonly inUse?: readonly string[]
+  readonly site?: Site
+  readonly effort?: Effort
 }
 
 export interface Planning {
   readonly plans: readonly UnitPlan[]
   readonly faults: readonly { unit: string | undefined; sentence: string }[]
+  /** The channel problem behind the plan, to explain it by. */
+  readonly problem: ChannelProblem
+  readonly cost: number
 }
 
-/**
- * Plans every unit. A unit with a fault has no plan; the others have theirs.
- *
- * @param inUse  addresses that answer on the wire and belong to none of the units
- */
-export function makePlan(
-  brief: Brief,
-  units: readonly Unit[],
-  cards: ReadonlyMap<string, KitCard>,
-  country: CountryRules,
-  before: ReadonlyMap<string, PlannedBefore>,
-  inUse: readonly string[] = [],
-): Planning {
+/** Plans every unit. A unit with a fault has no plan; the others have theirs. */
+export function makePlan({ brief, units, cards, country, before, inUse = [], site = emptySite, effort = 'full' }: PlanInput): Planning {
+  const known = units.flatMap((unit) => {
+    const card = cards.get(unit.model)
+    const { locks, set, address, addressLocked } = before.get(unit.id) ?? plannedNothing
+    return card ? [{ unit: unit.id, card, locks, set, address, addressLocked }] : []
+  })
+  // A factory address within the management subnet is anybody's who comes out of a box.
+  const factory = known.flatMap(({ card }) => card.factory.address ?? [])
   const allocation = allocate(
     brief.management,
-    units.map((unit) => ({ unit: unit.id, held: before.get(unit.id)?.address })),
-    inUse,
+    known.map(({ unit, card, address, addressLocked }) => ({ unit, held: address, locked: addressLocked, rank: card.role === 'controller' ? 0 : 1 })),
+    [...inUse, ...factory],
   )
-  if (!allocation.ok) return { plans: [], faults: [{ unit: undefined, sentence: allocation.reason }] }
-  const requests = units.flatMap((unit) => {
-    const card = cards.get(unit.model)
-    return card ? [{ unit: unit.id, card, locks: before.get(unit.id)?.locks ?? {} }] : []
-  })
-  const { plans, faults } = assignChannels(country, brief.radio, requests)
+  const { plans, faults, problem, cost } = planRadios(country, brief.radio, known, site, effort)
+  if (!allocation.ok) return { plans: [], faults: [{ unit: undefined, sentence: allocation.reason }, ...faults], problem, cost }
   const faulty = new Set(faults.map((fault) => fault.unit))
   return {
-    plans: requests.filter(({ unit }) => !faulty.has(unit)).map(({ unit }) => ({ unit, address: allocation.addresses.get(unit) ?? '', radios: plans.get(unit) ?? [] })),
-    faults,
+    plans: known.filter(({ unit }) => !faulty.has(unit)).map(({ unit }) => ({ unit, address: allocation.addresses.get(unit) ?? '', radios: plans.get(unit) ?? [] })),
+    faults: [...faults, ...lostLocks(known, allocation.addresses)],
+    problem,
+    cost,
   }
+}
+
+/** A locked address that could not be kept is said, not swapped in silence. */
+function lostLocks(known: readonly { unit: string; address: string | undefined; addressLocked: boolean }[], given: ReadonlyMap<string, string>): Planning['faults'] {
+  return known
+    .filter(({ unit, address, addressLocked }) => addressLocked && address !== undefined && given.get(unit) !== address)
+    .map(({ unit, address }) => ({
+      unit,
+      sentence: `${unit} is locked to ${address}, which is in use, reserved, in the DHCP pool or outside the subnet: it would get ${given.get(unit)}. Lock another address.`,
+    }))
 }

@@ -2,7 +2,7 @@
  * What one unit is to be, or is: the same shape for both, so that the two can be compared.
  */
 import { z } from 'zod'
-import { bandSchema, securityModeSchema } from '../brief/brief'
+import { bandSchema, securityModeSchema } from '../brief/wireless-network'
 
 export const networkConfigSchema = z.object({
   ssid: z.string(),

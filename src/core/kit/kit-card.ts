@@ -4,47 +4,90 @@
 import { LineCounter, type ParsedNode, parseDocument } from 'yaml'
 import { z } from 'zod'
 import { ipv4Schema } from '../addressing/ipv4'
+import { securityModeSchema } from '../brief/wireless-network'
+import { cardRadioSchema, dialectSchema, networkFeatures, patternSchema, poeTypes } from './card-parts'
 
 const seconds = z.number().min(0).max(3600)
-const band = z.enum(['2.4', '5', '6'])
-
-export const cardRadioSchema = z.strictObject({
-  name: z.string(),
-  band,
-  widths: z.array(z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160), z.literal(320)])).min(1),
-  /** Channels that the hardware cannot use although the country would allow them. */
-  leftOut: z.array(z.int()).default([]),
-  /** Powers that can be set, conducted, dBm. */
-  steps: z.array(z.number()).min(1),
-  /** Antenna gain, dBi. */
-  gain: z.number(),
-  mostNetworks: z.int().min(1),
-})
-export type CardRadio = z.infer<typeof cardRadioSchema>
+const factoryFields = {
+  /** Null where it takes what DHCP gives and has no address of its own. */
+  address: ipv4Schema.nullable(),
+  prefix: z.int().min(8).max(30).default(24),
+  addressing: z.enum(['static', 'dhcp-first', 'dhcp-only']),
+  login: z.strictObject({ user: z.string(), password: z.string() }),
+  port: z.int().min(1).max(65535),
+  /** Network that it broadcasts out of its box, through which it is set up. */
+  setupSsid: z.string().optional(),
+}
+const limitFields = {
+  namePattern: patternSchema,
+  /** What a name may hold, for people. */
+  nameWords: z.string().default('small letters, digits and dashes only'),
+  passwordShortest: z.int().min(1),
+  passwordLongest: z.int(),
+  /** Expressions that a password must match, each with its words. */
+  passwordRules: z.array(z.strictObject({ pattern: patternSchema, words: z.string() })).default([]),
+  mostNetworks: z.int().min(0),
+  /** Units that a controller manages at the most. */
+  mostUnits: z.int().min(1).optional(),
+  security: z.array(securityModeSchema).default(['wpa2-personal']),
+  features: z.array(z.enum(networkFeatures)).default([]),
+}
+const quirkFields = {
+  countryResetsChannels: z.boolean(),
+  appliesTogether: z.boolean(),
+  mustSave: z.boolean(),
+  ignoresPing: z.boolean(),
+  radiosShipOff: z.boolean().default(false),
+  /** The one country that it can be set to; null where it is free. */
+  countryLocked: z
+    .string()
+    .regex(/^[A-Z]{2}$/)
+    .nullable()
+    .default(null),
+  slowPages: z.boolean().default(false),
+  hidesPassphrases: z.boolean().default(false),
+  clockStartsWrong: z.boolean().default(false),
+}
 
 export const kitCardSchema = z.strictObject({
   maker: z.string().min(1),
   model: z.string().min(1),
   role: z.enum(['access-point', 'controller', 'managed-access-point', 'link-end', 'switch']),
-  recognise: z.strictObject({ macPrefixes: z.array(z.string().regex(/^[0-9a-f]{2}(:[0-9a-f]{2}){2}$/, 'a MAC prefix is three pairs, such as 02:4f:52')), realm: z.string() }),
-  factory: z.strictObject({
-    address: ipv4Schema,
-    prefix: z.int().min(8).max(30),
-    addressing: z.enum(['static', 'dhcp-first']),
-    login: z.strictObject({ user: z.string(), password: z.string() }),
-    port: z.int().min(1).max(65535),
+  /** Where its housing lets it hang. */
+  place: z.enum(['indoor', 'outdoor', 'either']).default('indoor'),
+  recognise: z.strictObject({
+    macPrefixes: z.array(z.string().regex(/^[0-9a-f]{2}(:[0-9a-f]{2}){2}$/, 'a MAC prefix is three pairs, such as 02:4f:52')),
+    realm: z.string().default(''),
+    /** SNMPv2-MIB sysObjectID (RFC 3418). */
+    sysObjectId: z
+      .string()
+      .regex(/^1(\.\d+)+$/)
+      .optional(),
   }),
-  power: z.strictObject({ poe: z.enum(['802.3af', '802.3at', '802.3bt']), watts: z.number().positive() }),
+  factory: z.strictObject(factoryFields),
+  /** What it draws; `class` is the power class of IEEE 802.3 clause 33 and 145, by which a port is budgeted. */
+  power: z.strictObject({ poe: z.enum([...poeTypes, 'mains']), class: z.int().min(0).max(8).optional(), watts: z.number().positive() }),
+  /** What a switch gives. */
+  supplies: z.strictObject({ ports: z.int().min(1), poe: z.enum(poeTypes), watts: z.number().positive() }).optional(),
   /** How long the unit takes, seconds. */
   timing: z.strictObject({ start: seconds, apply: seconds, restart: seconds }),
   lights: z.record(z.string(), z.string()),
   reset: z.strictObject({ steps: z.array(z.string()).min(1), seconds }),
   radios: z.array(cardRadioSchema),
-  limits: z.strictObject({ namePattern: z.string(), passwordShortest: z.int(), passwordLongest: z.int(), mostNetworks: z.int() }),
-  quirks: z.strictObject({ countryResetsChannels: z.boolean(), appliesTogether: z.boolean(), mustSave: z.boolean(), ignoresPing: z.boolean() }),
-  dialect: z.strictObject({ kind: z.literal('restconf'), managementInterface: z.string() }),
+  limits: z.strictObject(limitFields),
+  quirks: z.strictObject(quirkFields),
+  /** Code of the vendor option (RFC 2132, 8.4) in which its access points look for their controller. */
+  discovery: z.strictObject({ option43Code: z.int().min(1).max(254) }).optional(),
+  dialect: dialectSchema,
 })
 export type KitCard = z.infer<typeof kitCardSchema>
+
+/** A card of a unit that is spoken to at a factory address of its own, in a dialect that this release speaks. */
+export type DirectCard = KitCard & { readonly factory: { readonly address: string }; readonly dialect: { readonly kind: 'restconf' } }
+
+export function isDirect(card: KitCard): card is DirectCard {
+  return card.dialect.kind === 'restconf' && card.factory.address !== null && card.role === 'access-point'
+}
 
 /** A fault of a card: where it stands and what is wrong. */
 export interface CardFault {

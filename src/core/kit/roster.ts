@@ -3,39 +3,86 @@
  *
  * In: the units and the cards by model. Out: faults, each with its unit, its column and a sentence.
  */
-import type { KitCard } from './kit-card'
+import { type KitCard, modelName } from './kit-card'
+import { reviewPoe } from './poe'
 import type { Unit } from './unit'
 
 export interface RosterFault {
-  readonly unit: string
-  readonly field: 'name' | 'mac' | 'serial' | 'port' | 'model'
+  /** Undefined for a fault of the whole list. */
+  readonly unit: string | undefined
+  readonly field: 'name' | 'place' | 'mac' | 'serial' | 'port' | 'model' | 'list'
   readonly sentence: string
+  /** `row` cannot be kept like this: the list holds one unit for each MAC and name. */
+  readonly weight: 'row' | 'mend'
 }
 
-const unique: readonly { field: 'name' | 'mac' | 'serial' | 'port'; words: string }[] = [
-  { field: 'name', words: 'name' },
-  { field: 'mac', words: 'MAC' },
-  { field: 'serial', words: 'serial number' },
-  { field: 'port', words: 'switch port' },
+const unique: readonly { field: 'name' | 'mac' | 'serial' | 'port'; words: string; weight: RosterFault['weight'] }[] = [
+  { field: 'name', words: 'name', weight: 'row' },
+  { field: 'mac', words: 'MAC', weight: 'row' },
+  { field: 'serial', words: 'serial number', weight: 'mend' },
+  { field: 'port', words: 'switch port', weight: 'mend' },
 ]
 
 export function reviewRoster(units: readonly Unit[], cards: ReadonlyMap<string, KitCard>): RosterFault[] {
-  const faults: RosterFault[] = []
-  for (const { field, words } of unique) {
+  return [
+    ...duplicates(units),
+    ...units.flatMap((unit) => reviewUnit(unit, cards)),
+    ...reviewControllers(units, cards),
+    ...reviewPoe(units, cards).map(({ unit, sentence }): RosterFault => ({ unit, field: unit === undefined ? 'list' : 'port', sentence, weight: 'mend' })),
+  ]
+}
+
+function duplicates(units: readonly Unit[]): RosterFault[] {
+  return unique.flatMap(({ field, words, weight }) => {
     const seen = new Map<string, Unit>()
-    for (const unit of units) {
+    return units.flatMap((unit): RosterFault[] => {
       const value = String(unit[field] ?? '').toLowerCase()
-      if (value === '') continue
-      const first = seen.get(value)
-      if (first) faults.push({ unit: unit.id, field, sentence: `${unit.name} has the same ${words} as ${first.name}: ${unit[field]}.` })
-      else seen.set(value, unit)
-    }
-  }
-  for (const unit of units) {
-    const card = cards.get(unit.model)
-    if (!card) faults.push({ unit: unit.id, field: 'model', sentence: `There is no kit card for "${unit.model}".` })
-    else if (!new RegExp(card.limits.namePattern).test(unit.name))
-      faults.push({ unit: unit.id, field: 'name', sentence: `${unit.model} does not take the name "${unit.name}": small letters, digits and dashes only.` })
+      const first = value === '' ? undefined : seen.get(value)
+      if (first) return [{ unit: unit.id, field, weight, sentence: `${unit.name} has the same ${words} as ${first.name}: ${unit[field]}.` }]
+      seen.set(value, unit)
+      return []
+    })
+  })
+}
+
+function reviewUnit(unit: Unit, cards: ReadonlyMap<string, KitCard>): RosterFault[] {
+  const card = cards.get(unit.model)
+  if (!card) return [{ unit: unit.id, field: 'model', weight: 'mend', sentence: `There is no kit card for "${unit.model}".` }]
+  const faults: RosterFault[] = []
+  if (!new RegExp(card.limits.namePattern).test(unit.name))
+    faults.push({ unit: unit.id, field: 'name', weight: 'mend', sentence: `${unit.model} does not take the name "${unit.name}": ${card.limits.nameWords}.` })
+  const { macPrefixes } = card.recognise
+  if (macPrefixes.length > 0 && !macPrefixes.some((prefix) => unit.mac.startsWith(prefix))) {
+    const other = [...cards.values()].find((each) => each.recognise.macPrefixes.some((prefix) => unit.mac.startsWith(prefix)))
+    if (other)
+      faults.push({ unit: unit.id, field: 'model', weight: 'mend', sentence: `${unit.name} is listed as ${unit.model}, and its MAC ${unit.mac} is that of a ${modelName(other)}.` })
   }
   return faults
+}
+
+/** A managed unit takes a controller that knows its model, and a controller takes only so many. */
+function reviewControllers(units: readonly Unit[], cards: ReadonlyMap<string, KitCard>): RosterFault[] {
+  const managed = units.flatMap((unit) => {
+    const dialect = cards.get(unit.model)?.dialect
+    return dialect?.kind === 'managed' ? [{ unit, by: dialect.by }] : []
+  })
+  const controllers = units.filter((unit) => cards.get(unit.model)?.role === 'controller')
+  const orphans = managed.filter(({ by }) => !controllers.some((unit) => by.includes(unit.model)))
+  const crowded = controllers.flatMap((controller): RosterFault[] => {
+    const most = cards.get(controller.model)?.limits.mostUnits
+    const count = managed.filter(({ by }) => by.includes(controller.model)).length
+    if (most === undefined || count <= most) return []
+    return [{ unit: controller.id, field: 'model', weight: 'mend', sentence: `${controller.name} manages ${most} units at the most; ${count} are on the list.` }]
+  })
+  return [
+    ...orphans.map(
+      ({ unit, by }): RosterFault => ({
+        unit: unit.id,
+        field: 'model',
+        weight: 'mend',
+        sentence: `${unit.name} is set through a controller (${by.join(' or ')}), and none is on the list.`,
+      }),
+    ),
+    ...crowded,
+  ]
 }

@@ -15,6 +15,23 @@ CREATE TABLE `events` (
 	CONSTRAINT `events_job_id_seq_pk` PRIMARY KEY(`job_id`,`seq`)
 );
 --> statement-breakpoint
+CREATE TABLE `floor_drawings` (
+	`job_id` int NOT NULL,
+	`floor_id` varchar(40) NOT NULL,
+	`type` varchar(20) NOT NULL,
+	`bytes` longblob NOT NULL,
+	`at` datetime(3) NOT NULL,
+	CONSTRAINT `floor_drawings_job_id_floor_id_pk` PRIMARY KEY(`job_id`,`floor_id`)
+);
+--> statement-breakpoint
+CREATE TABLE `installation_files` (
+	`name` varchar(40) NOT NULL,
+	`label` varchar(120) NOT NULL,
+	`bytes` longblob NOT NULL,
+	`at` datetime(3) NOT NULL,
+	CONSTRAINT `installation_files_name` PRIMARY KEY(`name`)
+);
+--> statement-breakpoint
 CREATE TABLE `jobs` (
 	`id` int AUTO_INCREMENT NOT NULL,
 	`slug` varchar(60) NOT NULL,
@@ -25,6 +42,14 @@ CREATE TABLE `jobs` (
 	`created_at` datetime(3) NOT NULL,
 	CONSTRAINT `jobs_id` PRIMARY KEY(`id`),
 	CONSTRAINT `jobs_slug_unique` UNIQUE(`slug`)
+);
+--> statement-breakpoint
+CREATE TABLE `kit_cards` (
+	`model` varchar(80) NOT NULL,
+	`yaml` longtext NOT NULL,
+	`version` int NOT NULL DEFAULT 1,
+	`changed_at` datetime(3) NOT NULL,
+	CONSTRAINT `kit_cards_model` PRIMARY KEY(`model`)
 );
 --> statement-breakpoint
 CREATE TABLE `orders` (
@@ -47,6 +72,14 @@ CREATE TABLE `pins` (
 	CONSTRAINT `pins_job_id_mac_pk` PRIMARY KEY(`job_id`,`mac`)
 );
 --> statement-breakpoint
+CREATE TABLE `plannings` (
+	`job_id` int NOT NULL,
+	`faults` longtext NOT NULL,
+	`cost` double NOT NULL,
+	`at` datetime(3) NOT NULL,
+	CONSTRAINT `plannings_job_id` PRIMARY KEY(`job_id`)
+);
+--> statement-breakpoint
 CREATE TABLE `runners` (
 	`id` varchar(60) NOT NULL,
 	`host` varchar(40) NOT NULL,
@@ -60,7 +93,23 @@ CREATE TABLE `secrets` (
 	`name` varchar(120) NOT NULL,
 	`sealed` varbinary(1024) NOT NULL,
 	`changed_at` datetime(3) NOT NULL,
+	`weakness` longtext,
 	CONSTRAINT `secrets_job_id_name_pk` PRIMARY KEY(`job_id`,`name`)
+);
+--> statement-breakpoint
+CREATE TABLE `sites` (
+	`job_id` int NOT NULL,
+	`site` longtext NOT NULL,
+	`version` int NOT NULL DEFAULT 1,
+	CONSTRAINT `sites_job_id` PRIMARY KEY(`job_id`)
+);
+--> statement-breakpoint
+CREATE TABLE `unit_locks` (
+	`job_id` int NOT NULL,
+	`unit_id` varchar(40) NOT NULL,
+	`channels` longtext NOT NULL,
+	`address` varchar(15),
+	CONSTRAINT `unit_locks_job_id_unit_id_pk` PRIMARY KEY(`job_id`,`unit_id`)
 );
 --> statement-breakpoint
 CREATE TABLE `unit_plans` (
@@ -68,7 +117,6 @@ CREATE TABLE `unit_plans` (
 	`unit_id` varchar(40) NOT NULL,
 	`address` varchar(15) NOT NULL,
 	`radios` longtext NOT NULL,
-	`locks` longtext NOT NULL,
 	CONSTRAINT `unit_plans_job_id_unit_id_pk` PRIMARY KEY(`job_id`,`unit_id`),
 	CONSTRAINT `one_address_per_job` UNIQUE(`job_id`,`address`)
 );
@@ -92,9 +140,14 @@ CREATE TABLE `units` (
 ALTER TABLE `backups` ADD CONSTRAINT `backups_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `backups` ADD CONSTRAINT `backup_of_unit` FOREIGN KEY (`job_id`,`unit_id`) REFERENCES `units`(`job_id`,`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `events` ADD CONSTRAINT `events_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `floor_drawings` ADD CONSTRAINT `floor_drawings_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `orders` ADD CONSTRAINT `orders_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `pins` ADD CONSTRAINT `pins_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `plannings` ADD CONSTRAINT `plannings_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `secrets` ADD CONSTRAINT `secrets_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `sites` ADD CONSTRAINT `sites_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `unit_locks` ADD CONSTRAINT `unit_locks_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `unit_locks` ADD CONSTRAINT `lock_of_unit` FOREIGN KEY (`job_id`,`unit_id`) REFERENCES `units`(`job_id`,`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `unit_plans` ADD CONSTRAINT `unit_plans_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `unit_plans` ADD CONSTRAINT `plan_of_unit` FOREIGN KEY (`job_id`,`unit_id`) REFERENCES `units`(`job_id`,`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `units` ADD CONSTRAINT `units_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;

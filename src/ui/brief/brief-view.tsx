@@ -1,146 +1,122 @@
 'use client'
-import { Button, Select, TextInput } from '@mantine/core'
-import { useState } from 'react'
-import { saveBriefAction } from '../../app/actions/brief-actions'
-import type { Brief } from '../../core/brief/brief'
-import { useJob } from '../live/job-provider'
-import { useOrder } from '../live/use-order'
+import { Button } from '@mantine/core'
+import { useEffect } from 'react'
+import { newNetwork } from '../../core/brief/wireless-network'
+import type { CountryRules } from '../../core/regulatory/database'
 import sheet from '../theme/sheet.module.css'
 import classes from './brief.module.css'
-import { BriefFaults } from './brief-faults'
-import { ListField } from './list-field'
-import { NetworkFields } from './network-fields'
-import { SecretField } from './secret-field'
-import { VlanField } from './vlan-field'
+import { BriefDraftProvider, useBrief } from './brief-draft'
+import { Faults } from './faults'
+import { Choice, type Option, TextField } from './fields'
+import { JobFile } from './job-file'
+import { NetworkText } from './network-text'
+import { AdminText, AftercareText, RadioText } from './policy-text'
+import { Section } from './section'
+import { newSubnet, SiteSubnets } from './site-subnets'
+import { SubnetText } from './subnet-text'
+
+interface Props {
+  readonly countries: readonly Option[]
+  readonly rules: ReadonlyMap<string, CountryRules>
+}
 
 /** What the site is to have, written like a page for the client. */
-export function BriefView({ countries, meaning }: { countries: readonly { value: string; label: string }[]; meaning: readonly string[] }) {
-  const { job } = useJob()
-  const { order, pending, fault } = useOrder()
-  const [brief, setBrief] = useState<Brief>(job.brief)
-  const [passphrases, setPassphrases] = useState<Readonly<Record<string, string>>>({})
-  /** Counted up by every undo, so that fields which hold their own text begin anew. */
-  const [round, setRound] = useState(0)
-  const undo = () => {
-    setBrief(job.brief)
-    setPassphrases({})
-    setRound(round + 1)
-  }
-  const change = (part: Partial<Brief>) => setBrief((before) => ({ ...before, ...part }))
-  const changeManagement = (part: Partial<Brief['management']>) => setBrief((before) => ({ ...before, management: { ...before.management, ...part } }))
-  const changed = JSON.stringify(brief) !== JSON.stringify(job.brief) || Object.keys(passphrases).length > 0
-  const { management } = brief
-  const at = (field: string) => (fault?.field === field ? fault.sentence : undefined)
+export function BriefView({ countries, rules }: Props) {
+  return (
+    <BriefDraftProvider rules={rules}>
+      <BriefPage countries={countries} />
+    </BriefDraftProvider>
+  )
+}
 
-  const save = () =>
-    order(async () => {
-      const outcome = await saveBriefAction({ slug: job.slug, version: job.version, brief, passphrases: { ...passphrases } })
-      if (outcome.ok) setPassphrases({})
-      return outcome
-    })
+function BriefPage({ countries }: { countries: readonly Option[] }) {
+  const { brief, standing, undoable, undo, reload, change } = useBrief()
+
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      if (!(event.ctrlKey || event.metaKey) || event.key !== 'z' || event.shiftKey) return
+      event.preventDefault()
+      undo()
+    }
+    window.addEventListener('keydown', press)
+    return () => window.removeEventListener('keydown', press)
+  }, [undo])
 
   return (
-    <form
-      className={classes.view}
-      onSubmit={(event) => {
-        event.preventDefault()
-        save()
-      }}
-    >
+    <div className={classes.view}>
       <div className={sheet.head}>
         <h1>What the site is to have</h1>
+        <span className={classes.standing} data-is={standing.is} role="status">
+          {standing.words}
+        </span>
         <div className={sheet.headRight}>
-          {changed && (
-            <Button variant="default" onClick={undo}>
-              Undo changes
+          {standing.is === 'refused' && (
+            <Button variant="default" onClick={reload}>
+              Load what is saved
             </Button>
           )}
-          <Button type="submit" disabled={!changed || pending}>
-            {changed ? 'Save the brief' : 'Saved'}
+          <Button variant="default" disabled={undoable === 0} onClick={undo}>
+            Undo
           </Button>
+          <JobFile />
         </div>
       </div>
-      {fault && (
-        <p className={sheet.fault} role="alert">
-          {fault.sentence}
-        </p>
-      )}
-      <div key={round} className={classes.columns}>
-        <div className={classes.paper}>
-          <h2>The site</h2>
-          <div className={classes.fields}>
-            <TextInput label="Site" value={brief.site} error={at('brief.site')} onChange={(event) => change({ site: event.currentTarget.value })} />
-            <Select
-              label="Country"
-              description="It decides which channels, widths and powers are legal."
-              searchable
-              allowDeselect={false}
-              data={[...countries]}
-              value={brief.country}
-              onChange={(country) => country && change({ country })}
-            />
-            <TextInput label="Time zone" value={brief.timeZone} error={at('brief.timeZone')} onChange={(event) => change({ timeZone: event.currentTarget.value })} />
-            <ListField label="Time servers" value={brief.ntpServers} onChange={(ntpServers) => change({ ntpServers })} />
-          </div>
-          <h2>The management network</h2>
-          <div className={classes.fields}>
-            <TextInput
-              classNames={{ input: 'mono' }}
-              label="Subnet"
-              value={management.cidr}
-              error={at('brief.management.cidr')}
-              onChange={(event) => changeManagement({ cidr: event.currentTarget.value })}
-            />
-            <TextInput
-              classNames={{ input: 'mono' }}
-              label="Gateway"
-              value={management.gateway ?? ''}
-              error={at('brief.management.gateway')}
-              onChange={(event) => changeManagement({ gateway: event.currentTarget.value || null })}
-            />
-            <VlanField value={management.vlan} error={at('brief.management.vlan')} onChange={(vlan) => changeManagement({ vlan })} />
-            <ListField label="DNS servers" value={management.dnsServers} onChange={(dnsServers) => changeManagement({ dnsServers })} />
-            <TextInput
-              classNames={{ input: 'mono' }}
-              label="DHCP hands out from"
-              value={management.dhcpPool?.first ?? ''}
-              error={at('brief.management.dhcpPool.first')}
-              onChange={(event) => changeManagement({ dhcpPool: { first: event.currentTarget.value, last: management.dhcpPool?.last ?? '' } })}
-            />
-            <TextInput
-              classNames={{ input: 'mono' }}
-              label="to"
-              description="Units get addresses outside of this range."
-              value={management.dhcpPool?.last ?? ''}
-              error={at('brief.management.dhcpPool.last')}
-              onChange={(event) => changeManagement({ dhcpPool: { first: management.dhcpPool?.first ?? '', last: event.currentTarget.value } })}
-            />
-          </div>
-          <h2>{brief.networks.length === 1 ? 'The wireless network' : 'The wireless networks'}</h2>
+      <div className={classes.paper}>
+        <Section id="site" title="The site">
+          <p>
+            For <TextField path="client" label="Client" placeholder="the client" /> at <TextField path="site" label="Site" placeholder="the site" />, in{' '}
+            <Choice path="country" label="Country" options={countries} />. Clocks show <TextField path="timeZone" label="Time zone" placeholder="time zone" /> time, told by{' '}
+            <TextField path="ntpServers" label="Time servers" kind="list" face="mono" placeholder="time servers" />.
+          </p>
+          <Faults under={['client', 'site', 'country', 'timeZone', 'ntpServers']} />
+        </Section>
+        <Section id="management" title="The management network">
+          <SubnetText path="management" />
+        </Section>
+        <Section
+          id="networks"
+          title={brief.networks.length === 1 ? 'The wireless network' : 'The wireless networks'}
+          act={
+            brief.networks.length < 16 && (
+              <button type="button" className={classes.add} onClick={() => change('networks', [...brief.networks, freshNetwork(brief.networks.map(({ id }) => id))])}>
+                Add a network
+              </button>
+            )
+          }
+        >
+          {brief.networks.length === 0 && <p className="soft">None yet. Add the first.</p>}
           {brief.networks.map((network, index) => (
-            <NetworkFields
-              key={network.id}
-              network={network}
-              fault={fault}
-              path={`brief.networks.${index}`}
-              passphrase={passphrases[network.id]}
-              onPassphrase={(text) => setPassphrases((before) => ({ ...before, [network.id]: text }))}
-              onChange={(next) => change({ networks: brief.networks.map((each) => (each.id === network.id ? next : each)) })}
-            />
+            <NetworkText key={network.id} index={index} />
           ))}
-          <h2>Signing in to the units</h2>
-          <SecretField name="admin/password" label="Admin password of every unit" />
-        </div>
-        <aside className={classes.meaning}>
-          <b>What it means</b>
-          <ul>
-            {meaning.map((sentence) => (
-              <li key={sentence}>{sentence}</li>
-            ))}
-          </ul>
-          <BriefFaults />
-        </aside>
+          <Faults under={['networks']} except={brief.networks.map((_, index) => `networks.${index}`)} />
+        </Section>
+        <Section
+          id="subnets"
+          title="The site's other subnets"
+          act={
+            <button type="button" className={classes.add} onClick={() => change('subnets', [...brief.subnets, newSubnet(brief)])}>
+              Add a subnet
+            </button>
+          }
+        >
+          <SiteSubnets />
+        </Section>
+        <Section id="radio" title="The radios">
+          <RadioText />
+        </Section>
+        <Section id="admin" title="Signing in to the units">
+          <AdminText />
+        </Section>
+        <Section id="aftercare" title="When the installer has left">
+          <AftercareText />
+        </Section>
       </div>
-    </form>
+    </div>
   )
+}
+
+function freshNetwork(taken: readonly string[]) {
+  let number = taken.length + 1
+  while (taken.includes(`network-${number}`)) number += 1
+  return newNetwork(`network-${number}`, `Network ${number}`)
 }

@@ -1,50 +1,95 @@
 'use client'
-import { Button, CopyButton } from '@mantine/core'
+import { CopyButton } from '@mantine/core'
 import { useState, useTransition } from 'react'
-import { revealSecret } from '../../app/actions/brief-actions'
+import { makeSecretAction, revealSecret, setPassphrase } from '../../app/actions/brief-actions'
+import { generatedBits } from '../../core/secrets/passphrase'
 import { useJob } from '../live/job-provider'
 import classes from './brief.module.css'
 
-/** A secret: hidden until asked for, can be copied, and the asking is recorded. */
-export function SecretField({ name, label }: { name: string; label: string }) {
-  const { job, secretNames } = useJob()
+/** A secret: hidden until asked for, can be copied, made anew or typed; the asking is recorded. */
+export function SecretField({ name, label, network }: { name: string; label: string; network?: string }) {
+  const { job, secretNames, weak } = useJob()
   const [shown, setShown] = useState<string>()
+  const [typed, setTyped] = useState<string>()
   const [sentence, setSentence] = useState<string>()
   const [pending, start] = useTransition()
   const exists = secretNames.includes(name)
   const show = () =>
     start(async () => {
       const answer = await revealSecret(job.slug, name)
-      if (answer.ok) setShown(answer.secret)
-      else setSentence(answer.sentence)
+      setShown(answer.ok ? answer.value : undefined)
+      setSentence(answer.ok ? 'The asking is recorded.' : answer.sentence)
+    })
+  const make = () =>
+    start(async () => {
+      const answer = await makeSecretAction(job.slug, name)
+      setShown(undefined)
+      setSentence(answer.ok ? `A new one is made: ${Math.floor(generatedBits())} bits, without look-alike characters.` : answer.sentence)
+    })
+  const keep = () =>
+    start(async () => {
+      if (typed === undefined || network === undefined) return
+      const answer = await setPassphrase(job.slug, network, typed)
+      if (answer.ok) setTyped(undefined)
+      setShown(undefined)
+      setSentence(answer.ok ? 'It is sealed.' : answer.sentence)
     })
   return (
-    <div className={classes.secret}>
-      <span className={classes.secretLabel}>{label}</span>
-      <span className="mono">{shown ?? (exists ? '••••••••••••' : 'not made yet')}</span>
-      {exists && (
+    <span className={classes.secret}>
+      <span className={classes.secretLabel}>{label}</span> <span className="mono">{shown ?? (exists ? '••••••••••••' : 'made when the brief is saved')}</span>
+      {exists && typed === undefined && (
         <span className={classes.secretActs}>
-          {shown === undefined ? (
-            <Button variant="default" size="compact-sm" disabled={pending} onClick={show}>
-              Show
-            </Button>
-          ) : (
-            <>
-              <Button variant="default" size="compact-sm" onClick={() => setShown(undefined)}>
-                Hide
-              </Button>
-              <CopyButton value={shown}>
-                {({ copied, copy }) => (
-                  <Button variant="default" size="compact-sm" onClick={copy}>
-                    {copied ? 'Copied' : 'Copy'}
-                  </Button>
-                )}
-              </CopyButton>
-            </>
+          <button type="button" disabled={pending} onClick={shown === undefined ? show : () => setShown(undefined)}>
+            {shown === undefined ? 'Show' : 'Hide'}
+          </button>
+          {shown !== undefined && (
+            <CopyButton value={shown}>
+              {({ copied, copy }) => (
+                <button type="button" onClick={copy}>
+                  {copied ? 'Copied' : 'Copy'}
+                </button>
+              )}
+            </CopyButton>
           )}
-          <span className="soft">{sentence ?? 'The asking is recorded.'}</span>
+          <button type="button" disabled={pending} onClick={make}>
+            Make another
+          </button>
+          {network !== undefined && (
+            <button type="button" onClick={() => setTyped('')}>
+              Type one
+            </button>
+          )}
         </span>
       )}
-    </div>
+      {typed !== undefined && (
+        <span className={classes.secretActs}>
+          <input
+            className="mono"
+            aria-label={`${label} to keep`}
+            // biome-ignore lint/a11y/noAutofocus: the person has just asked for this field
+            autoFocus
+            autoComplete="off"
+            value={typed}
+            onChange={(event) => setTyped(event.currentTarget.value)}
+            onKeyDown={(event) => event.key === 'Enter' && keep()}
+          />
+          <button type="button" disabled={pending || typed === ''} onClick={keep}>
+            Keep it
+          </button>
+          <button
+            type="button"
+            onClick={() => {
+              setTyped(undefined)
+              setSentence(undefined)
+            }}
+          >
+            Leave it
+          </button>
+        </span>
+      )}
+      <span className={classes.secretNote} role="status">
+        {sentence ?? (weak.has(name) ? 'It can be guessed.' : '')}
+      </span>
+    </span>
   )
 }

@@ -9,6 +9,7 @@ import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import { FindUnit } from './find-unit'
 import classes from './frame.module.css'
+import { scanBurst } from './scan-burst'
 
 const keyWords: readonly (readonly [keys: string, words: string])[] = [
   ['1 to 6', 'the stages'],
@@ -51,19 +52,25 @@ export function Keys() {
       Escape: () => select(undefined),
       Enter: () => document.getElementById('slip')?.focus(),
     }
+    const burst = scanBurst()
     const press = (event: KeyboardEvent): void => {
       if (event.ctrlKey || event.metaKey || event.altKey || help || finding) return
       const target = event.target instanceof HTMLElement ? event.target : undefined
-      if (target?.closest('input, textarea, select, [contenteditable]')) return
+      if (target?.closest('input, textarea, select, [contenteditable], [role="grid"], [role="radio"]')) return
+      // A label scanner types fast and ends with Enter: its letters are not ours.
+      if (burst.heard(event)) return
       if (event.key === 'Enter' && target?.closest('button, a, tr')) return
       const stage = stages[Number(event.key) - 1]
       const act = stage && /^[1-6]$/.test(event.key) ? () => router.push(`/jobs/${job.slug}/${stage}`) : acts[event.key]
       if (!act) return
       event.preventDefault()
-      act()
+      burst.unless(act)
     }
     window.addEventListener('keydown', press)
-    return () => window.removeEventListener('keydown', press)
+    return () => {
+      burst.stop()
+      window.removeEventListener('keydown', press)
+    }
   }, [job.slug, units, roll.muster, selected, select, router, order, help, finding, helpDialog, findDialog])
 
   return (

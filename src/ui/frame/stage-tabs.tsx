@@ -22,14 +22,14 @@ export function StageTabs() {
     countryName,
     units,
     planned: units.filter((unit) => plans.has(unit.id)).length,
-    faults: { brief: briefFaults.length, kit: rosterFaults.length, plan: planFaults.length },
+    faults: { brief: briefFaults, kit: rosterFaults.length, plan: planFaults.length },
     roll,
   })
   return (
     <nav className={classes.course} aria-label="Stages">
       {stages.map((stage, index) => {
         const { words, mark } = all[stage]
-        const here = path.endsWith(`/${stage}`)
+        const here = path.split('/')[3] === stage
         return (
           <Link key={stage} href={`/jobs/${job.slug}/${stage}`} className={classes.tab ?? ''} aria-current={here ? 'page' : undefined} data-stage={stage}>
             <b>

@@ -1,6 +1,9 @@
 import Link from 'next/link'
+import type { Option } from '../brief/fields'
 import { Mark } from '../frame/mark'
 import classes from './jobs-view.module.css'
+import { NewJob } from './new-job'
+import { TakeJob } from './take-job'
 
 export interface JobLine {
   readonly slug: string
@@ -11,21 +14,23 @@ export interface JobLine {
   readonly course: string
 }
 
-/** All jobs, one line each. */
-export function JobsView({ jobs }: { jobs: readonly JobLine[] }) {
+/** All jobs, one line each; a new one, and one from a file. */
+export function JobsView({ jobs, countries }: { jobs: readonly JobLine[]; countries: readonly Option[] }) {
   return (
     <main className={classes.page}>
       <Mark />
-      <h1>Jobs</h1>
+      <div className={classes.head}>
+        <h1>Jobs</h1>
+        <NewJob countries={countries} />
+        <TakeJob />
+      </div>
       {jobs.length === 0 ? (
-        <p>
-          There are none yet. Load one with <code className="mono">npx muster load &lt;file&gt;</code>.
-        </p>
+        <p>There are none yet. Begin one, or take one in from a file.</p>
       ) : (
         <ul className={classes.list}>
           {jobs.map((job) => (
             <li key={job.slug}>
-              <Link href={`/jobs/${job.slug}/bench`} className={classes.line ?? ''}>
+              <Link href={`/jobs/${job.slug}`} className={classes.line ?? ''}>
                 <b>{job.name}</b>
                 <span className="soft">
                   {job.site}, {job.country}

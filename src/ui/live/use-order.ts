@@ -1,11 +1,11 @@
 'use client'
 import { useCallback, useState, useTransition } from 'react'
-import type { Outcome } from '../../app/actions/outcome'
+import type { Failure, Outcome } from '../../app/actions/outcome'
 
 /** Runs an action; tells whether it is under way, and the sentence where it failed. */
-export function useOrder(): { order: (act: () => Promise<Outcome>) => void; pending: boolean; fault: Extract<Outcome, { ok: false }> | undefined } {
+export function useOrder(): { order: (act: () => Promise<Outcome>) => void; pending: boolean; fault: Failure | undefined } {
   const [pending, start] = useTransition()
-  const [fault, setFault] = useState<Extract<Outcome, { ok: false }>>()
+  const [fault, setFault] = useState<Failure>()
   const order = useCallback((act: () => Promise<Outcome>) => {
     start(async () => {
       try {

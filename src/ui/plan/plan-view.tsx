@@ -1,94 +1,87 @@
 'use client'
 import { Button } from '@mantine/core'
-import { planAgain } from '../../app/actions/kit-actions'
+import Link from 'next/link'
+import { useSearchParams } from 'next/navigation'
+import { type ReactNode, useEffect } from 'react'
+import { planAgain } from '../../app/actions/plan-actions'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
-import { PowerSums } from './power-sums'
+import { AddressesView } from './addresses-view'
+import { BandView } from './band-view'
+import { FloorView } from './floor-view'
+import { LaptopView } from './laptop-view'
+import classes from './plan.module.css'
+import { PlanProvider, usePlan } from './plan-context'
+import { type NamedRules, RulesContext } from './rules-context'
+import { RulesView } from './rules-view'
 
-/** Address, channels and power of each unit. */
-export function PlanView() {
-  const { job, units, plans, planFaults, countryName, regulatoryDate, selected, select } = useJob()
+const views: readonly { id: string; words: string; show: () => ReactNode }[] = [
+  { id: 'floor', words: 'Floor', show: () => <FloorView /> },
+  { id: 'band', words: 'Bands', show: () => <BandView /> },
+  { id: 'addresses', words: 'Addresses', show: () => <AddressesView /> },
+  { id: 'laptop', words: 'Laptop', show: () => <LaptopView /> },
+  { id: 'rules', words: 'Radio rules', show: () => <RulesView /> },
+]
+
+/** Addresses, channels and power: where each unit hangs and what it does to its neighbours. */
+export function PlanView({ rules }: { rules: readonly NamedRules[] }) {
+  return (
+    <RulesContext value={rules}>
+      <PlanProvider>
+        <PlanPage />
+      </PlanProvider>
+    </RulesContext>
+  )
+}
+
+function PlanPage() {
+  const { job, planFaults, countryName, rulesOrigin } = useJob()
+  const { undo, undoable, fault: siteFault } = usePlan()
   const { order, pending, fault } = useOrder()
-  const bands = job.brief.radio.bands.map(({ band }) => band)
+  const asked = useSearchParams().get('view')
+  const view = views.find((each) => each.id === asked) ?? views[0]
+
+  useEffect(() => {
+    const press = (event: KeyboardEvent): void => {
+      if (!(event.ctrlKey || event.metaKey) || event.key !== 'z' || (event.target instanceof HTMLElement && event.target.closest('input, textarea'))) return
+      event.preventDefault()
+      undo()
+    }
+    window.addEventListener('keydown', press)
+    return () => window.removeEventListener('keydown', press)
+  }, [undo])
+
+  const sentences = [...planFaults.map((each) => each.sentence), ...(fault ? [fault.sentence] : []), ...(siteFault ? [siteFault] : [])]
   return (
     <div className={sheet.page}>
       <div className={sheet.head}>
-        <h1>Addresses, channels and power</h1>
+        <h1>Channels, power, addresses</h1>
         <span className="soft">
-          {countryName}, {job.brief.radio.place}. Radio rules of {regulatoryDate}
+          {countryName}, {job.brief.radio.place}. Radio rules {rulesOrigin}
         </span>
         <div className={sheet.headRight}>
+          <Button variant="default" disabled={undoable === 0} onClick={undo}>
+            Undo
+          </Button>
           <Button disabled={pending} onClick={() => order(() => planAgain(job.slug))}>
-            Plan again
+            {pending ? 'Planning …' : 'Plan again'}
           </Button>
         </div>
       </div>
-      {[...planFaults.map((each) => each.sentence), ...(fault ? [fault.sentence] : [])].map((sentence) => (
+      <nav className={classes.views} aria-label="Parts of the plan">
+        {views.map(({ id, words }) => (
+          <Link key={id} href={`/jobs/${job.slug}/plan?view=${id}`} aria-current={id === view?.id ? 'page' : undefined}>
+            {words}
+          </Link>
+        ))}
+      </nav>
+      {[...new Set(sentences)].slice(0, 6).map((sentence) => (
         <p key={sentence} className={sheet.fault}>
           {sentence}
         </p>
       ))}
-      <div className={sheet.columns}>
-        <div className={sheet.sheet}>
-          <table className={sheet.table}>
-            <caption className="visually-hidden">The plan</caption>
-            <thead>
-              <tr>
-                <th scope="col">Unit</th>
-                <th scope="col">Address</th>
-                {bands.map((band) => (
-                  <th key={band} scope="col">
-                    {band} GHz
-                  </th>
-                ))}
-                <th scope="col">Remark</th>
-              </tr>
-            </thead>
-            <tbody>
-              {units.map((unit) => {
-                const plan = plans.get(unit.id)
-                const radios = plan?.radios ?? []
-                const remarks = radios.flatMap((radio) => [
-                  ...(radio.radar ? [`channel ${radio.channel} listens for radar first, 60 s`] : []),
-                  ...(radio.locked ? [`channel ${radio.channel} locked`] : []),
-                ])
-                return (
-                  <tr
-                    key={unit.id}
-                    tabIndex={0}
-                    data-unit={unit.id}
-                    data-selected={unit.id === selected}
-                    onClick={() => select(unit.id)}
-                    onKeyDown={(event) => event.key === 'Enter' && select(unit.id)}
-                  >
-                    <td className={sheet.whole}>
-                      <b>{unit.name}</b> <span className="soft">{unit.place}</span>
-                    </td>
-                    <td className="mono">{plan?.address ?? 'none'}</td>
-                    {bands.map((band) => {
-                      const radio = radios.find((each) => each.band === band)
-                      return (
-                        <td key={band} className={sheet.whole}>
-                          {radio ? (
-                            <>
-                              <span className="mono">{radio.channel}</span>, {radio.width} MHz, {radio.power.set} dBm
-                            </>
-                          ) : (
-                            'none'
-                          )}
-                        </td>
-                      )
-                    })}
-                    <td className="soft">{remarks.join('; ')}</td>
-                  </tr>
-                )
-              })}
-            </tbody>
-          </table>
-        </div>
-        <PowerSums />
-      </div>
+      {view?.show()}
     </div>
   )
 }

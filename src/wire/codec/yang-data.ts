@@ -5,7 +5,7 @@
  * ietf-system (RFC 7317), ietf-interfaces (RFC 8343), ietf-ip (RFC 8344), air-muster-wireless (models/).
  */
 import { z } from 'zod'
-import { securityModeSchema } from '../../core/brief/brief'
+import { securityModeSchema } from '../../core/brief/wireless-network'
 import type { NetworkConfig, RadioConfig, UnitConfig } from '../../core/config/unit-config'
 
 const yangBand = z.enum(['2.4', '5', '6'])

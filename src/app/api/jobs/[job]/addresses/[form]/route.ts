@@ -1,0 +1,29 @@
+/** Addresses in the forms of other programs. */
+import { dnsmasqConfig, type ExportInput, hostsFile, keaConfig } from '../../../../../../core/addressing/exports'
+import { viewJob } from '../../../../../../store/job-view'
+import { kitCardsOf } from '../../../../../../store/kit-card-files'
+import { jobOf } from '../../../../../server/with-job'
+
+export const dynamic = 'force-dynamic'
+
+const forms: Readonly<Record<string, { file: string; type: string; write: (input: ExportInput) => string }>> = {
+  kea: { file: 'kea-dhcp4.json', type: 'application/json', write: keaConfig },
+  dnsmasq: { file: 'dnsmasq.conf', type: 'text/plain; charset=utf-8', write: dnsmasqConfig },
+  hosts: { file: 'hosts.txt', type: 'text/plain; charset=utf-8', write: hostsFile },
+}
+
+export async function GET(_request: Request, { params }: { params: Promise<{ job: string; form: string }> }): Promise<Response> {
+  const { job: slug, form } = await params
+  const found = await jobOf(slug)
+  const chosen = forms[form]
+  const view = found && (await viewJob(found.store, found.job.slug))
+  if (!found || !chosen || !view) return new Response('There is no such list.', { status: 404 })
+  const cards = await kitCardsOf(found.store)
+  const addressed = view.units.flatMap((unit) => {
+    const address = view.plans.get(unit.id)?.address
+    const card = cards.get(unit.model)
+    return address && card ? [{ name: unit.name, mac: unit.mac, address, role: card.role, option43Code: card.discovery?.option43Code }] : []
+  })
+  const text = chosen.write({ brief: view.job.brief, units: addressed, controllers: addressed.filter((unit) => unit.role === 'controller') })
+  return new Response(text, { headers: { 'content-type': chosen.type, 'content-disposition': `attachment; filename="${slug}-${chosen.file}"`, 'cache-control': 'no-store' } })
+}

@@ -1,0 +1,79 @@
+/** Policies of a site: its radios, how its units are signed in to, and what keeps watch when the installer has left. */
+import { z } from 'zod'
+import { ipv4Schema } from '../addressing/ipv4'
+import type { Band } from '../regulatory/blocks'
+import { bandSchema, days } from './wireless-network'
+
+export const policyWidths = [20, 40, 80, 160] as const
+
+export const radioPolicySchema = z.object({
+  place: z.enum(['indoor', 'outdoor']),
+  bands: z.array(z.object({ band: bandSchema, width: z.union(policyWidths.map((width) => z.literal(width))) })).min(1, 'choose a band at least'),
+  /** Whether channels that must listen for radar are planned: never where a choice without is free. */
+  radar: z.enum(['welcome', 'avoid']),
+  /** Whether the plan may make a radio narrower than its band's width where that lowers the interference. */
+  narrower: z.enum(['allowed', 'never']).default('allowed'),
+  /** Which channels of 2.4 GHz are used: 1, 6, 11, or 1, 5, 9, 13 where legal. */
+  raster24: z.enum(['1-6-11', '1-5-9-13']).default('1-6-11'),
+  /** At 6 GHz clients look first at every fourth channel (preferred scanning channels, IEEE 802.11ax 26.17.2.3.3). */
+  scanning6: z.enum(['preferred', 'any']).default('preferred'),
+  /** Low data rates reach farther and eat airtime. */
+  lowRates: z.enum(['kept', 'dropped']).default('dropped'),
+  power: z
+    .object({
+      /** What the weakest client device transmits, dBm: louder units hear no answer. */
+      clientDbm: z.number().min(0).max(30).default(17),
+      /** How much quieter 2.4 GHz is, dB, so that phones prefer 5 GHz. */
+      lowerAt24Db: z.number().min(0).max(20).default(6),
+    })
+    .prefault({}),
+})
+export type RadioPolicy = z.infer<typeof radioPolicySchema>
+
+/** Power that the policy asks for in a band, conducted, dBm. */
+export function targetDbm(policy: RadioPolicy, band: Band): number {
+  return band === '2.4' ? policy.power.clientDbm - policy.power.lowerAt24Db : policy.power.clientDbm
+}
+
+export const adminPolicySchema = z.object({
+  passwords: z.enum(['one-per-job', 'one-per-unit']),
+  /** The login that a controller sets on its units: the same as its own, or one for them alone. */
+  pushedLogin: z.enum(['same', 'own']).default('own'),
+  lights: z.enum(['on', 'off']),
+})
+export type AdminPolicy = z.infer<typeof adminPolicySchema>
+
+const hostSchema = z
+  .string()
+  .trim()
+  .regex(/^[A-Za-z0-9]([A-Za-z0-9.-]{0,251}[A-Za-z0-9])?$/, 'a server is an address or a name, such as 10.44.8.5 or mail.example')
+
+export const aftercareSchema = z.object({
+  /** SNMPv3 (RFC 3414) with authentication and privacy; its keys lie in the vault. */
+  snmp: z
+    .object({
+      user: z
+        .string()
+        .trim()
+        .regex(/^[A-Za-z0-9._-]{1,32}$/, 'an SNMP user is 1 to 32 letters, digits, dots or dashes'),
+    })
+    .nullable()
+    .default(null),
+  /** RFC 5424 over UDP. */
+  syslog: ipv4Schema.nullable().default(null),
+  mail: z
+    .object({ server: hostSchema, to: z.email('an alert goes to an address such as site@client.example') })
+    .nullable()
+    .default(null),
+  httpsOnly: z.boolean().default(true),
+  ssh: z.enum(['on', 'off']).default('off'),
+  telnet: z.literal('off', { error: 'Telnet stays off: it sends the admin password for all to read' }).default('off'),
+  /** Weekly restart, site time. */
+  restart: z
+    .object({ day: z.enum(days), at: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time of day is written 03:30') })
+    .nullable()
+    .default(null),
+  /** Firmware that every unit is to have at least; empty for whatever it brings. */
+  firmware: z.string().trim().max(40).default(''),
+})
+export type Aftercare = z.infer<typeof aftercareSchema>

@@ -1,0 +1,31 @@
+/** Checks of what keeps watch when the installer has left. */
+import { isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
+import type { Brief } from './brief'
+import type { BriefFault } from './fault'
+
+export function reviewAftercare({ aftercare, management, subnets }: Brief): BriefFault[] {
+  const faults: BriefFault[] = []
+  if (!aftercare.httpsOnly)
+    faults.push({
+      field: 'aftercare.httpsOnly',
+      weight: 'mend',
+      sentence: 'Units would also be managed over plain HTTP: the admin password could be read on the wire.',
+      mend: { words: 'HTTPS only', set: [{ path: 'aftercare.httpsOnly', value: true }] },
+    })
+  const known = [management, ...subnets].flatMap((subnet) => parseCidr(subnet.cidr) ?? [])
+  const { syslog } = aftercare
+  if (syslog !== null && management.gateway === null && !known.some((cidr) => isHostOf(cidr, parseIpv4(syslog) ?? -1)))
+    faults.push({
+      field: 'aftercare.syslog',
+      weight: 'mend',
+      sentence: `The syslog server ${syslog} is outside every subnet of the site, and management has no gateway: no line would arrive.`,
+      mend: { words: 'Leave syslog out', set: [{ path: 'aftercare.syslog', value: null }] },
+    })
+  if (aftercare.ssh === 'on')
+    faults.push({
+      field: 'aftercare.ssh',
+      weight: 'know',
+      sentence: 'SSH stays on after the visit: whoever has the admin password can sign in from anywhere in the management network.',
+    })
+  return faults
+}

@@ -1,0 +1,89 @@
+/** Checks of security: what is open, what cannot be at 6 GHz, what shuts old clients out, what can be guessed. */
+import { type KitCard, modelName } from '../kit/kit-card'
+import { type Weakness, weaknessSentence } from '../secrets/weakness'
+import { type Brief, secretName } from './brief'
+import type { BriefFault } from './fault'
+import { securityNames, takesPassphrase, type WirelessNetwork } from './wireless-network'
+
+export function reviewSecurity(brief: Brief, models: readonly KitCard[], weak: ReadonlyMap<string, Weakness>): BriefFault[] {
+  return brief.networks.flatMap((network, index) => {
+    const path = `networks.${index}`
+    return [
+      openNetwork(network, path),
+      withoutServer(network, path),
+      sixGhz(network, path),
+      oldClients(network, path),
+      notCarried(network, path, models),
+      guessable(network, path, weak),
+    ].flatMap((fault) => fault ?? [])
+  })
+}
+
+/** Open only when said twice. */
+function openNetwork({ ssid, security, openConfirmation }: WirelessNetwork, path: string): BriefFault | undefined {
+  if (security !== 'open') return undefined
+  const said = openConfirmation === ssid
+  return {
+    field: `${path}.security`,
+    weight: said ? 'know' : 'mend',
+    sentence: said
+      ? `"${ssid}" is open, as you confirmed: anyone nearby can read what its clients send.`
+      : `"${ssid}" would be open: anyone nearby could read what its clients send. It is not put on air until its name is typed a second time.`,
+    mend: { words: 'Use WPA2-Personal', set: [{ path: `${path}.security`, value: 'wpa2-personal' }] },
+  }
+}
+
+function withoutServer({ ssid, security, radius }: WirelessNetwork, path: string): BriefFault | undefined {
+  if (security !== 'wpa2-enterprise' || radius.length > 0) return undefined
+  return {
+    field: `${path}.radius`,
+    weight: 'mend',
+    sentence: `"${ssid}" asks a RADIUS server who may join, and none is named.`,
+    mend: { words: 'Use WPA2-Personal', set: [{ path: `${path}.security`, value: 'wpa2-personal' }] },
+  }
+}
+
+/** IEEE 802.11ax 12.12.2: at 6 GHz neither open networks nor WPA2 nor its transition mode. */
+function sixGhz({ ssid, bands, security }: WirelessNetwork, path: string): BriefFault | undefined {
+  if (!bands.includes('6') || security === 'wpa3-personal') return undefined
+  return {
+    field: `${path}.bands`,
+    weight: 'mend',
+    sentence: `"${ssid}" is meant for 6 GHz with ${securityNames[security]}; at 6 GHz only WPA3 is allowed.`,
+    mend:
+      security === 'wpa2-enterprise' && bands.length > 1
+        ? { words: 'Leave 6 GHz out', set: [{ path: `${path}.bands`, value: bands.filter((band) => band !== '6') }] }
+        : { words: 'Use WPA3-Personal', set: [{ path: `${path}.security`, value: 'wpa3-personal' }] },
+  }
+}
+
+function oldClients({ ssid, security, purpose, bands }: WirelessNetwork, path: string): BriefFault | undefined {
+  if (security !== 'wpa3-personal' || purpose !== 'things' || bands.includes('6')) return undefined
+  return {
+    field: `${path}.security`,
+    weight: 'mend',
+    sentence: `"${ssid}" is WPA3 only: old scanners and sensors know WPA2 at the most and could not join.`,
+    mend: { words: 'Use WPA3/WPA2 mixed', set: [{ path: `${path}.security`, value: 'wpa3-wpa2-mixed' }] },
+  }
+}
+
+function notCarried({ ssid, security }: WirelessNetwork, path: string, models: readonly KitCard[]): BriefFault | undefined {
+  if (security === 'open') return undefined
+  const unable = models.filter((card) => card.radios.length > 0 && card.role !== 'link-end' && !card.limits.security.includes(security))
+  const [first] = unable
+  if (!first) return undefined
+  const common = first.limits.security.find((mode) => models.every((card) => card.radios.length === 0 || card.role === 'link-end' || card.limits.security.includes(mode)))
+  return {
+    field: `${path}.security`,
+    weight: 'mend',
+    sentence: `"${ssid}" is ${securityNames[security]}, which ${unable.map(modelName).join(', ')} cannot do.`,
+    ...(common ? { mend: { words: `Use ${securityNames[common]}`, set: [{ path: `${path}.security`, value: common }] } } : {}),
+  }
+}
+
+function guessable(network: WirelessNetwork, path: string, weak: ReadonlyMap<string, Weakness>): BriefFault | undefined {
+  const name = secretName.passphrase(network)
+  const weakness = weak.get(name)
+  if (!weakness || !takesPassphrase(network.security)) return undefined
+  return { field: `${path}.passphrase`, weight: 'mend', sentence: weaknessSentence(network.ssid, weakness), mend: { words: 'Make a strong one', make: name } }
+}

@@ -1,0 +1,183 @@
+/** Checks of subnets: what lies outside, what overlaps, who may reach what should be out of reach. */
+import { type Cidr, formatIpv4, isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
+import { type KitCard, modelName } from '../kit/kit-card'
+import type { Brief } from './brief'
+import type { BriefFault } from './fault'
+import { type AddressRange, managementId, moveSubnet, nextFreeCidr, overlap, type Subnet } from './subnet'
+
+interface Placed {
+  readonly id: string
+  readonly path: string
+  readonly subnet: Subnet
+  readonly cidr: Cidr
+}
+
+export function reviewSubnets(brief: Brief, models: readonly KitCard[]): BriefFault[] {
+  const all = [{ id: managementId, path: 'management', subnet: brief.management }, ...brief.subnets.map((subnet, index) => ({ id: subnet.id, path: `subnets.${index}`, subnet }))]
+  const placed = all.flatMap((each): Placed[] => {
+    const cidr = parseCidr(each.subnet.cidr)
+    return cidr ? [{ ...each, cidr }] : []
+  })
+  return [...placed.flatMap(insideItself), ...overlaps(brief, placed), ...sameVlan(placed), ...factorySubnets(placed[0], models), ...talks(brief)]
+}
+
+/** Gateway, pool, static range and reserved addresses belong inside, and out of each other's way. */
+function insideItself({ path, subnet, cidr }: Placed): BriefFault[] {
+  const faults: BriefFault[] = []
+  const inside = (text: string): boolean => isHostOf(cidr, parseIpv4(text) ?? -1)
+  const firstHost = formatIpv4(cidr.firstHost)
+  if (subnet.gateway && !inside(subnet.gateway))
+    faults.push({
+      field: `${path}.gateway`,
+      weight: 'mend',
+      sentence: `The gateway ${subnet.gateway} is outside ${subnet.cidr}: nobody there could reach it.`,
+      mend: { words: `Use ${firstHost}`, set: [{ path: `${path}.gateway`, value: firstHost }] },
+    })
+  const ranges = [
+    { key: 'dhcpPool', words: 'DHCP pool', range: subnet.dhcpPool },
+    { key: 'staticRange', words: 'static range', range: subnet.staticRange },
+  ] as const
+  for (const { key, words, range } of ranges) if (range) faults.push(...rangeFaults(`${path}.${key}`, words, range, cidr, subnet.cidr))
+  const { dhcpPool, staticRange } = subnet
+  if (dhcpPool && staticRange && touches(dhcpPool, staticRange))
+    faults.push({
+      field: `${path}.staticRange`,
+      weight: 'mend',
+      sentence: `The static range ${staticRange.first} to ${staticRange.last} meets the DHCP pool: two units could get one address.`,
+      mend: { words: 'Use what the pool leaves free', set: [{ path: `${path}.staticRange`, value: null }] },
+    })
+  if (dhcpPool && subnet.gateway && touches(dhcpPool, { first: subnet.gateway, last: subnet.gateway }))
+    faults.push({
+      field: `${path}.dhcpPool`,
+      weight: 'mend',
+      sentence: `The DHCP pool of ${subnet.name} would hand out the gateway's own address ${subnet.gateway}.`,
+      mend: { words: 'Begin the pool above it', set: [{ path: `${path}.dhcpPool.first`, value: formatIpv4((parseIpv4(subnet.gateway) ?? 0) + 1) }] },
+    })
+  subnet.reserved.forEach((address) => {
+    if (!inside(address))
+      faults.push({
+        field: `${path}.reserved`,
+        weight: 'mend',
+        sentence: `The reserved address ${address} is outside ${subnet.cidr}.`,
+        mend: { words: 'Take it off', set: [{ path: `${path}.reserved`, value: subnet.reserved.filter((each) => each !== address) }] },
+      })
+  })
+  return faults
+}
+
+function rangeFaults(path: string, words: string, range: AddressRange, cidr: Cidr, text: string): BriefFault[] {
+  const first = parseIpv4(range.first) ?? 0
+  const last = parseIpv4(range.last) ?? 0
+  if (first > last)
+    return [
+      {
+        field: path,
+        weight: 'mend',
+        sentence: `The ${words} begins at ${range.first}, above its end ${range.last}.`,
+        mend: { words: 'Swap the two', set: [{ path, value: { first: range.last, last: range.first } }] },
+      },
+    ]
+  const outside = [range.first, range.last].find((end) => !isHostOf(cidr, parseIpv4(end) ?? -1))
+  if (!outside) return []
+  const within = { first: Math.max(first, cidr.firstHost), last: Math.min(last, cidr.lastHost) }
+  // Where nothing of it lies inside, the upper half is as good as any.
+  const half = within.first > within.last ? { first: Math.floor((cidr.firstHost + cidr.lastHost) / 2), last: cidr.lastHost } : within
+  const value = { first: formatIpv4(half.first), last: formatIpv4(half.last) }
+  return [
+    {
+      field: path,
+      weight: 'mend',
+      sentence: `${outside} of the ${words} is outside ${text}.`,
+      mend: { words: `Use ${value.first} to ${value.last}`, set: [{ path, value }] },
+    },
+  ]
+}
+
+function touches(a: AddressRange, b: AddressRange): boolean {
+  const [a1 = 0, a2 = 0, b1 = 0, b2 = 0] = [a.first, a.last, b.first, b.last].map((text) => parseIpv4(text) ?? 0)
+  return a1 <= b2 && b1 <= a2
+}
+
+function overlaps(brief: Brief, placed: readonly Placed[]): BriefFault[] {
+  return placed.flatMap((each, index): BriefFault[] => {
+    const other = placed.slice(0, index).find((before) => overlap(before.cidr, each.cidr))
+    if (!other) return []
+    const free = nextFreeCidr(
+      each.subnet.cidr,
+      placed.filter((one) => one !== each).map((one) => one.subnet.cidr),
+    )
+    const mend =
+      free && each.path !== 'management' ? { words: `Move it to ${free}`, set: [{ path: each.path, value: moveSubnet(brief.subnets[index - 1] ?? each.subnet, free) }] } : undefined
+    return [
+      {
+        field: `${each.path}.cidr`,
+        weight: 'mend',
+        sentence: `${each.subnet.name} ${each.subnet.cidr} overlaps ${other.subnet.name} ${other.subnet.cidr}: nobody could tell which way an address is.`,
+        ...(mend ? { mend } : {}),
+      },
+    ]
+  })
+}
+
+function sameVlan(placed: readonly Placed[]): BriefFault[] {
+  return placed.flatMap((each, index): BriefFault[] => {
+    const other = placed.slice(0, index).find((before) => before.subnet.vlan === each.subnet.vlan)
+    if (!other || !each.path.startsWith('subnets')) return []
+    const taken = new Set(placed.map((one) => one.subnet.vlan))
+    const free = Array.from({ length: 4094 }, (_, at) => at + 1).find((vlan) => vlan > (each.subnet.vlan ?? 1) && !taken.has(vlan))
+    const where = each.subnet.vlan === null ? 'both untagged' : `both on VLAN ${each.subnet.vlan}`
+    return [
+      {
+        field: `${each.path}.vlan`,
+        weight: 'mend',
+        sentence: `${each.subnet.name} and ${other.subnet.name} are ${where}: they would be one network.`,
+        ...(free === undefined ? {} : { mend: { words: `Use VLAN ${free}`, set: [{ path: `${each.path}.vlan`, value: free }] } }),
+      },
+    ]
+  })
+}
+
+/** A site that uses a factory subnet itself: nothing is wrong, but an address in it may be anybody's. */
+function factorySubnets(management: Placed | undefined, models: readonly KitCard[]): BriefFault[] {
+  return models.flatMap((card): BriefFault[] => {
+    const { address, prefix } = card.factory
+    const factory = address === null ? undefined : parseCidr(`${address}/${prefix}`)
+    if (!management || !factory || !overlap(management.cidr, factory)) return []
+    return [
+      {
+        field: 'management.cidr',
+        weight: 'know',
+        sentence: `${modelName(card)} comes out of its box at ${address}, inside ${management.subnet.cidr}: no unit is given that address, and nothing else on the site may have it.`,
+      },
+    ]
+  })
+}
+
+/** Guests and things never reach management. */
+function talks(brief: Brief): BriefFault[] {
+  const names = new Map([[managementId, brief.management.name], ...brief.subnets.map((subnet) => [subnet.id, subnet.name] as const)])
+  return brief.talks.flatMap(({ from, to }, index): BriefFault[] => {
+    const mend = { words: 'Keep them apart', set: [{ path: 'talks', value: brief.talks.filter((_, at) => at !== index) }] }
+    if (!names.has(from) || !names.has(to))
+      return [
+        {
+          field: `talks.${index}`,
+          weight: 'mend',
+          sentence: 'A rule of who may reach whom names a subnet that is no longer there.',
+          mend: { ...mend, words: 'Take the rule off' },
+        },
+      ]
+    if (to !== managementId) return []
+    const vlan = brief.subnets.find((subnet) => subnet.id === from)?.vlan
+    const risky = brief.networks.find((network) => (network.purpose === 'guests' || network.purpose === 'things') && network.vlan !== null && network.vlan === vlan)
+    if (!risky) return []
+    return [
+      {
+        field: `talks.${index}`,
+        weight: 'mend',
+        sentence: `${names.get(from)} may reach ${names.get(to)}: ${risky.purpose === 'guests' ? 'guests' : 'things'} on "${risky.ssid}" could open every unit's sign-in.`,
+        mend,
+      },
+    ]
+  })
+}

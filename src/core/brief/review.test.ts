@@ -1,0 +1,292 @@
+import { describe, expect, it } from 'vitest'
+import { cardOf, countryOf, demoBrief } from '../../../tests/support/data'
+import type { KitCard } from '../kit/kit-card'
+import { passphraseWeakness } from '../secrets/strength'
+import type { Weakness } from '../secrets/weakness'
+import { type Brief, briefSchema } from './brief'
+import { applyMend } from './fault'
+import { briefMeaning } from './meaning'
+import { reviewBrief } from './review'
+import type { SiteSubnet } from './subnet'
+import type { WirelessNetwork } from './wireless-network'
+
+const [crew] = demoBrief.networks
+if (!crew) throw new Error('the demo has a network')
+const network = (part: Partial<WirelessNetwork>): WirelessNetwork => ({ ...crew, ...part })
+const withNetwork = (part: Partial<WirelessNetwork>): Brief => ({ ...demoBrief, networks: [network(part)] })
+const subnet = (part: Partial<SiteSubnet>): SiteSubnet => ({
+  id: 'guests',
+  name: 'Guests',
+  cidr: '10.44.13.0/24',
+  vlan: 47,
+  gateway: '10.44.13.1',
+  dnsServers: [],
+  dhcpPool: { first: '10.44.13.20', last: '10.44.13.250' },
+  staticRange: null,
+  reserved: [],
+  ...part,
+})
+const review = (brief: Brief, models: readonly KitCard[] = [cardOf('Ostrel O-40')], weak: ReadonlyMap<string, Weakness> = new Map()) =>
+  reviewBrief({ brief, country: countryOf(brief.country), models, weak })
+const management = demoBrief.management
+
+it('passes as it is in the demo, and says what it means', () => {
+  expect(review(demoBrief)).toEqual([])
+  expect(briefMeaning(demoBrief, countryOf('NZ')).map((meaning) => meaning.sentence)).toEqual([
+    'New Zealand follows the ETSI radar rules. Changing the country later resets channels on much equipment, so nothing about radios is written before it.',
+    '153 static addresses are free for units in 10.44.8.0/24.',
+    '"Ellery Crew": WPA2-Personal, AES-CCMP, 2.4 and 5 GHz, clients land in VLAN 46.',
+    'In New Zealand at 2.4 GHz: 13 channels of 20 MHz, none must listen for radar.',
+    'In New Zealand at 5 GHz: 13 channels of 40 MHz, 8 must listen for radar first.',
+    'Units speak at about 17 dBm, as loud as the weakest device answers; there is room to raise it. At 2.4 GHz 11 dBm, so that phones prefer 5 GHz.',
+    'One admin password for every unit: one to write down, and one to lose.',
+    'Telnet stays off: it sends the admin password for all to read.',
+  ])
+})
+
+/** Each fault: what provokes it, its sentence, and the words of its mend. */
+const faults: readonly (readonly [what: string, brief: Brief, sentence: string, mend: string | undefined])[] = [
+  ['a country without rules', { ...demoBrief, country: 'QQ' }, 'There are no radio rules for QQ. Choose the country from the list.', undefined],
+  [
+    'a width that is not legal',
+    { ...demoBrief, country: 'US', radio: { ...demoBrief.radio, bands: [...demoBrief.radio.bands, { band: '6', width: 80 }] } },
+    'United States has no legal 80 MHz channel at 6 GHz for an access point.',
+    'Leave 6 GHz out',
+  ],
+  [
+    'a gateway elsewhere',
+    { ...demoBrief, management: { ...management, gateway: '10.44.9.1' } },
+    'The gateway 10.44.9.1 is outside 10.44.8.0/24: nobody there could reach it.',
+    'Use 10.44.8.1',
+  ],
+  [
+    'a pool that runs backwards',
+    { ...demoBrief, management: { ...management, dhcpPool: { first: '10.44.8.90', last: '10.44.8.80' } } },
+    'The DHCP pool begins at 10.44.8.90, above its end 10.44.8.80.',
+    'Swap the two',
+  ],
+  [
+    'a pool that runs out of its subnet',
+    { ...demoBrief, management: { ...management, dhcpPool: { first: '10.44.8.200', last: '10.44.9.20' } } },
+    '10.44.9.20 of the DHCP pool is outside 10.44.8.0/24.',
+    'Use 10.44.8.200 to 10.44.8.254',
+  ],
+  [
+    'a static range elsewhere',
+    { ...demoBrief, management: { ...management, staticRange: { first: '10.44.9.2', last: '10.44.9.9' } } },
+    '10.44.9.2 of the static range is outside 10.44.8.0/24.',
+    'Use 10.44.8.127 to 10.44.8.254',
+  ],
+  [
+    'a static range within the pool',
+    { ...demoBrief, management: { ...management, staticRange: { first: '10.44.8.90', last: '10.44.8.110' } } },
+    'The static range 10.44.8.90 to 10.44.8.110 meets the DHCP pool: two units could get one address.',
+    'Use what the pool leaves free',
+  ],
+  [
+    'a pool that hands out the gateway',
+    { ...demoBrief, management: { ...management, dhcpPool: { first: '10.44.8.1', last: '10.44.8.99' } } },
+    "The DHCP pool of Management would hand out the gateway's own address 10.44.8.1.",
+    'Begin the pool above it',
+  ],
+  [
+    'a reserved address elsewhere',
+    { ...demoBrief, management: { ...management, reserved: ['10.1.1.1'] } },
+    'The reserved address 10.1.1.1 is outside 10.44.8.0/24.',
+    'Take it off',
+  ],
+  [
+    'subnets that overlap',
+    { ...demoBrief, subnets: [subnet({ cidr: '10.44.8.0/25', gateway: '10.44.8.1', dhcpPool: null })] },
+    'Guests 10.44.8.0/25 overlaps Management 10.44.8.0/24: nobody could tell which way an address is.',
+    'Move it to 10.44.9.0/25',
+  ],
+  ['two subnets on one VLAN', { ...demoBrief, subnets: [subnet({ vlan: 44 })] }, 'Guests and Management are both on VLAN 44: they would be one network.', 'Use VLAN 45'],
+  [
+    'guests who may reach management',
+    { ...withNetwork({ purpose: 'guests', vlan: 47, isolation: true }), subnets: [subnet({})], talks: [{ from: 'guests', to: 'management' }] },
+    'Guests may reach Management: guests on "Ellery Crew" could open every unit\'s sign-in.',
+    'Keep them apart',
+  ],
+  [
+    'a rule for a subnet that is gone',
+    { ...demoBrief, talks: [{ from: 'nowhere', to: 'management' }] },
+    'A rule of who may reach whom names a subnet that is no longer there.',
+    'Take the rule off',
+  ],
+  [
+    'one name twice on a band',
+    { ...demoBrief, networks: [crew, network({ id: 'two' })] },
+    '"Ellery Crew" is there twice on the same band: clients could not tell them apart.',
+    'Call it "Ellery Crew 2"',
+  ],
+  [
+    'guests who can reach each other',
+    withNetwork({ purpose: 'guests', vlan: 47, isolation: false }),
+    'Guests on "Ellery Crew" could reach each other\'s devices.',
+    'Keep them from each other',
+  ],
+  [
+    'guests on the management VLAN',
+    withNetwork({ purpose: 'guests', vlan: 44, isolation: true }),
+    '"Ellery Crew" is on the management VLAN 44: its clients could reach every unit.',
+    'Use VLAN 45',
+  ],
+  [
+    'a band without radios',
+    withNetwork({ bands: ['5', '6'], security: 'wpa3-personal' }),
+    '"Ellery Crew" is meant for 6 GHz, where the radio policy has no channel.',
+    'Leave 6 GHz out',
+  ],
+  [
+    'steering with one band',
+    withNetwork({ bands: ['5'], steering: 'lean-to-5' }),
+    '"Ellery Crew" is to steer clients between 2.4 and 5 GHz, and is not on both.',
+    'Leave it to the client',
+  ],
+  [
+    'things that must use 5 GHz',
+    withNetwork({ purpose: 'things', vlan: 47, steering: 'insist-on-5' }),
+    '"Ellery Crew" insists on 5 GHz, and many things know 2.4 GHz only: they would never get on.',
+    'Leave it to the client',
+  ],
+  [
+    'no time on air',
+    withNetwork({ hours: { days: ['mon'], from: '08:00', to: '08:00' } }),
+    '"Ellery Crew" goes on and off air at the same time, 08:00: it would never be there.',
+    'Keep it on air always',
+  ],
+  [
+    'an empty list of those let in',
+    withNetwork({ macList: { rule: 'allow', macs: [] } }),
+    '"Ellery Crew" lets in only the MACs on its list, and the list is empty: nobody could join.',
+    'Let everybody in',
+  ],
+  [
+    'one client with more than all',
+    withNetwork({ limits: { perClientKbps: 9000, sharedKbps: 4000, mostClients: null } }),
+    'One client of "Ellery Crew" may take 9000 kbit/s, more than the 4000 that all of them share.',
+    'Give one client 4000',
+  ],
+  [
+    'an open network',
+    withNetwork({ security: 'open' }),
+    '"Ellery Crew" would be open: anyone nearby could read what its clients send. It is not put on air until its name is typed a second time.',
+    'Use WPA2-Personal',
+  ],
+  [
+    'an enterprise network without a server',
+    withNetwork({ security: 'wpa2-enterprise' }),
+    '"Ellery Crew" asks a RADIUS server who may join, and none is named.',
+    'Use WPA2-Personal',
+  ],
+  ['6 GHz without WPA3', withNetwork({ bands: ['6'] }), '"Ellery Crew" is meant for 6 GHz with WPA2-Personal; at 6 GHz only WPA3 is allowed.', 'Use WPA3-Personal'],
+  [
+    'old scanners and WPA3 alone',
+    withNetwork({ purpose: 'things', vlan: 47, security: 'wpa3-personal' }),
+    '"Ellery Crew" is WPA3 only: old scanners and sensors know WPA2 at the most and could not join.',
+    'Use WPA3/WPA2 mixed',
+  ],
+  ['security that a model lacks', withNetwork({ security: 'wpa3-personal' }), '"Ellery Crew" is WPA3-Personal, which Ostrel O-40 cannot do.', 'Use WPA2-Personal'],
+  [
+    'plain HTTP',
+    { ...demoBrief, aftercare: { ...demoBrief.aftercare, httpsOnly: false } },
+    'Units would also be managed over plain HTTP: the admin password could be read on the wire.',
+    'HTTPS only',
+  ],
+  [
+    'a syslog server that nobody reaches',
+    { ...demoBrief, management: { ...management, gateway: null }, aftercare: { ...demoBrief.aftercare, syslog: '192.0.2.9' } },
+    'The syslog server 192.0.2.9 is outside every subnet of the site, and management has no gateway: no line would arrive.',
+    'Leave syslog out',
+  ],
+]
+
+describe('what must be mended', () => {
+  it.each(faults)('tells of %s, and mends it', (_what, brief, sentence, mend) => {
+    const country = brief.country === 'QQ' ? undefined : countryOf(brief.country)
+    const ask = (of: Brief) => reviewBrief({ brief: of, country, models: [cardOf('Ostrel O-40')], weak: new Map() })
+    const fault = ask(brief).find((each) => each.sentence === sentence)
+    expect(
+      fault,
+      ask(brief)
+        .map((each) => each.sentence)
+        .join('\n'),
+    ).toBeDefined()
+    expect(fault?.weight).toBe('mend')
+    expect(fault?.mend?.words).toBe(mend)
+    if (fault?.mend && 'set' in fault.mend) {
+      const mended = briefSchema.parse(applyMend(brief, fault.mend.set))
+      expect(ask(mended).map((each) => each.sentence)).not.toContain(sentence)
+    }
+  })
+
+  it('tells of more networks than the smallest model of the kit carries', () => {
+    const many = { ...demoBrief, networks: Array.from({ length: 7 }, (_, index) => network({ id: `n${index}`, ssid: `Net ${index}` })) }
+    expect(review(many, [cardOf('Ostrel O-40'), cardOf('Tarnhelm T2'), cardOf('Windrow W5')]).map((fault) => fault.sentence)).toContain(
+      'The brief has 7 networks; Tarnhelm T2 carries 6. Join some into one, or choose another model.',
+    )
+  })
+
+  it.each([
+    ['the name itself', 'ellery crew', 'The passphrase of "Ellery Crew" is its own name: it is the first that anybody tries.'],
+    ['a word with a year', 'Welcome2024', /^The passphrase of "Ellery Crew" can be guessed: about \d+ bits, and 40 are wanted\./],
+    ['the site with a digit', 'PortEllery1', /can be guessed/],
+    ['keys side by side', 'qwertzuiop', /can be guessed/],
+  ])('tells of a passphrase that is %s', (_what, passphrase, sentence) => {
+    const weakness = passphraseWeakness(passphrase, 'Ellery Crew', ['Port Ellery', 'Hall'])
+    const [fault] = review(demoBrief, [], new Map(weakness ? [['network/crew/passphrase', weakness]] : []))
+    expect(fault?.sentence).toMatch(sentence)
+    expect(fault?.mend).toEqual({ words: 'Make a strong one', make: 'network/crew/passphrase' })
+  })
+
+  it('has nothing against a passphrase of random letters', () => {
+    expect(passphraseWeakness('hJ7k-Wm3p-Tz9c-Rq4x', 'Ellery Crew', ['Port Ellery'])).toBeUndefined()
+  })
+})
+
+describe('what one should know', () => {
+  it.each([
+    ['a hidden network', withNetwork({ hidden: true }), /^"Ellery Crew" is hidden: every device must be told its name/, 'Show its name'],
+    ['a least signal', withNetwork({ leastDbm: -75 }), /^Clients of "Ellery Crew" below -75 dBm are let go\. One with nowhere better to go comes back/, 'Let nobody go'],
+    ['fast roaming for things', withNetwork({ purpose: 'things', fastRoaming: true }), /old scanners and sensors may refuse/, 'Switch it off'],
+    ['low rates dropped for things', withNetwork({ purpose: 'things' }), /Low data rates are dropped/, 'Keep low rates'],
+    ['an open network that was confirmed', withNetwork({ security: 'open', openConfirmation: 'Ellery Crew' }), /is open, as you confirmed/, 'Use WPA2-Personal'],
+    ['SSH left on', { ...demoBrief, aftercare: { ...demoBrief.aftercare, ssh: 'on' as const } }, /SSH stays on after the visit/, undefined],
+    [
+      'a factory subnet on the site',
+      { ...demoBrief, management: { ...management, cidr: '192.168.77.0/24', gateway: '192.168.77.2', dhcpPool: null, dnsServers: [] } },
+      /Ostrel O-40 comes out of its box at 192\.168\.77\.1/,
+      undefined,
+    ],
+    ['a VLAN that nobody here serves', { ...demoBrief, subnets: [subnet({})] }, /is on VLAN 46, which has no subnet in this brief/, undefined],
+    [
+      'what a model does not do',
+      withNetwork({ hours: { days: ['mon'], from: '08:00', to: '18:00' } }),
+      /is to have hours on air; a muster does not set that on Ostrel O-40/,
+      undefined,
+    ],
+  ])('tells of %s', (_what, brief, sentence, mend) => {
+    const fault = review(brief).find((each) => sentence.test(each.sentence))
+    expect(fault?.weight).toBe('know')
+    expect(fault?.mend?.words).toBe(mend)
+  })
+})
+
+describe('what a field alone can tell', () => {
+  const issue = (brief: unknown): string | undefined => briefSchema.safeParse(brief).error?.issues[0]?.message
+  it.each([
+    ['TKIP', { ...demoBrief, networks: [{ ...crew, cipher: 'tkip' }] }, /the cipher is AES-CCMP: TKIP is broken/],
+    ['Telnet', { ...demoBrief, aftercare: { telnet: 'on' } }, /Telnet stays off: it sends the admin password for all to read/],
+    ['a name of too many bytes', { ...demoBrief, networks: [{ ...crew, ssid: 'é'.repeat(17) }] }, /is 34 bytes long; a network name holds 32 at the most/],
+    ['a name with a space that nobody sees', { ...demoBrief, networks: [{ ...crew, ssid: ' x' }] }, /begins or ends with a space/],
+    ['a VLAN out of range', { ...demoBrief, management: { ...management, vlan: 4095 } }, /a VLAN is a whole number from 1 to 4094/],
+    ['no time server', { ...demoBrief, ntpServers: [] }, /units need a time server/],
+  ])('refuses %s, with the reason', (_what, brief, reason) => {
+    expect(issue(brief)).toMatch(reason)
+  })
+
+  it('counts bytes, not letters, of a network name', () => {
+    expect(briefSchema.safeParse({ ...demoBrief, networks: [{ ...crew, ssid: 'é'.repeat(16) }] }).success).toBe(true)
+  })
+})

@@ -1,0 +1,51 @@
+/**
+ * A plan as it is looked at: why each radio has its channel, who hears whom, and where units stand on the air.
+ *
+ * In: what the plan was made of, and the plan. Out: reasons by radio, pairs that hear each other, the cost.
+ */
+import { type ChannelOption, costOf, type Hearing } from '../radio/channel-problem'
+import { explainRadios, type RadioReason } from '../radio/explain'
+import { emptySite, type Floor, type Site } from '../radio/floor'
+import type { PlacedRadio } from '../radio/levels'
+import { channelProblemOf, radioId } from '../radio/plan-radios'
+import type { Band } from '../regulatory/blocks'
+import { makePlan, type PlanInput, type Planning, plannedNothing, type UnitPlan } from './plan'
+
+export interface LivePlan {
+  readonly plans: readonly UnitPlan[]
+  readonly faults: Planning['faults']
+  readonly reasons: ReadonlyMap<string, RadioReason>
+  readonly hears: readonly Hearing[]
+  readonly cost: number
+}
+
+/** Plans anew and explains it. */
+export function planLive(input: PlanInput): LivePlan {
+  const { plans, faults } = makePlan(input)
+  return { ...explainPlan(input, plans), faults }
+}
+
+/** Explains a plan that is there. */
+export function explainPlan({ brief, units, cards, country, before, site = emptySite }: PlanInput, plans: readonly UnitPlan[]): LivePlan {
+  const requests = units.flatMap((unit) => {
+    const card = cards.get(unit.model)
+    return card ? [{ unit: unit.id, card, locks: (before.get(unit.id) ?? plannedNothing).locks, set: {} }] : []
+  })
+  const { problem, faults } = channelProblemOf(country, brief.radio, requests, site)
+  const chosen = new Map<string, ChannelOption>(
+    plans.flatMap(({ unit, radios }) =>
+      radios.map(({ band, channel, width, lowMhz, radar }) => [radioId(unit, band), { channel, width, lowMhz, highMhz: lowMhz + width, radar }] as const),
+    ),
+  )
+  return { plans, faults, reasons: explainRadios(problem, chosen), hears: problem.hears, cost: costOf(problem, chosen) }
+}
+
+/** Radios of one band where they hang, as loud as they are planned. */
+export function radiosOnAir(band: Band, site: Site, plans: ReadonlyMap<string, UnitPlan>): PlacedRadio[] {
+  const floors = new Map<string, Floor>(site.floors.map((floor) => [floor.id, floor]))
+  return site.placements.flatMap(({ unit, floor: floorId, x, y }): PlacedRadio[] => {
+    const floor = floors.get(floorId)
+    const radio = plans.get(unit)?.radios.find((each) => each.band === band)
+    return floor && radio ? [{ id: unit, floor, x, y, powerDbm: radio.power.set, gain: radio.power.gain }] : []
+  })
+}

@@ -1,0 +1,88 @@
+/**
+ * A whole job as one file of our own: brief, kit, floors, locks, and the secrets sealed under a passphrase, or left out.
+ *
+ * The form is published as a JSON Schema, made from the schemas here.
+ */
+import { z } from 'zod'
+import { ipv4Schema } from '../addressing/ipv4'
+import { briefSchema } from '../brief/brief'
+import { bandSchema } from '../brief/wireless-network'
+import { unitSchema } from '../kit/unit'
+import { emptySite, siteSchema } from '../radio/floor'
+
+export const jobFormat = 'air-muster-job'
+export const slugSchema = z.string().regex(/^[a-z0-9-]{1,60}$/, 'a job is filed under small letters, digits and dashes, 60 at the most')
+export const jobNameSchema = z.string().trim().min(1, 'a job takes a name').max(120)
+
+/** Channel by band that the user has set. */
+export const locksSchema = z.partialRecord(bandSchema, z.int())
+
+const base64 = z.string().regex(/^[A-Za-z0-9+/]*={0,2}$/, 'this is not base64')
+
+/** AES-256-GCM under a key that scrypt (RFC 7914) makes of the passphrase; inside, a JSON object of names and secrets. */
+export const sealedSecretsSchema = z.object({
+  kdf: z.object({ name: z.literal('scrypt'), n: z.int().min(16384).max(262144), r: z.int().min(8).max(16), p: z.int().min(1).max(4), salt: base64 }),
+  cipher: z.literal('aes-256-gcm'),
+  nonce: base64,
+  tag: base64,
+  sealed: base64,
+})
+export type SealedSecrets = z.infer<typeof sealedSecretsSchema>
+
+export const drawingTypes = ['image/svg+xml', 'image/png', 'image/jpeg'] as const
+export const drawingTypeSchema = z.enum(drawingTypes)
+
+export const jobDocumentSchema = z.object({
+  format: z.literal(jobFormat, `this is not a job file: its format is not "${jobFormat}"`).default(jobFormat),
+  version: z.literal(1, 'this job file is of another version than 1: take a newer Air Muster').default(1),
+  slug: slugSchema,
+  name: jobNameSchema,
+  brief: briefSchema,
+  units: z
+    .array(
+      unitSchema.extend({
+        locks: locksSchema.default({}),
+        /** What it was planned on; locked or not, it keeps it where it may. */
+        address: ipv4Schema.nullable().default(null),
+        addressLocked: z.boolean().default(false),
+      }),
+    )
+    .max(20_000)
+    .default([]),
+  site: siteSchema.default(emptySite),
+  drawings: z.array(z.object({ floor: z.string(), type: drawingTypeSchema, data: base64 })).default([]),
+  /** Kit cards of the installation that the job uses, as YAML. */
+  cards: z.array(z.string()).default([]),
+  secrets: sealedSecretsSchema.nullable().default(null),
+})
+export type JobDocument = z.infer<typeof jobDocumentSchema>
+
+/** The form of a job file as JSON Schema 2020-12, for other programs. */
+export function jobJsonSchema(): unknown {
+  return {
+    $comment: 'A job of Air Muster: brief, kit, floors and locks in one file.',
+    ...(z.toJSONSchema(jobDocumentSchema, { io: 'input', unrepresentable: 'any' }) as object),
+    title: 'Air Muster job',
+  }
+}
+
+/** A slug made of a name, that none of the taken ones is. */
+export function slugOf(name: string, taken: ReadonlySet<string>): string {
+  const base =
+    name
+      .normalize('NFKD')
+      .toLowerCase()
+      .replace(/[\u0300-\u036f]/g, '')
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 50) || 'job'
+  if (!taken.has(base)) return base
+  for (let number = 2; ; number += 1) if (!taken.has(`${base}-${number}`)) return `${base}-${number}`
+}
+
+/** Faults of a file that is none, each with its place: `brief.management.cidr: …`. */
+export function readJobDocument(value: unknown): { readonly ok: true; readonly document: JobDocument } | { readonly ok: false; readonly faults: readonly string[] } {
+  const parsed = jobDocumentSchema.safeParse(value)
+  if (parsed.success) return { ok: true, document: parsed.data }
+  return { ok: false, faults: parsed.error.issues.map((issue) => `${issue.path.join('.') || 'the file'}: ${issue.message}`) }
+}

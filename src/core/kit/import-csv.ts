@@ -1,0 +1,189 @@
+/**
+ * A kit list from a CSV file or a pasted sheet, as people really have them: any column order, any separator, a byte
+ * order mark, Windows line ends, MACs in any notation.
+ *
+ * In: the text and the list as it is. Out: a preview by line: what is added, what changes, what is wrong. Nothing is
+ * changed by it.
+ */
+import Papa from 'papaparse'
+import type { KitCard } from './kit-card'
+import { parseMac } from './mac'
+import { matchModel, modelOfMac } from './model-match'
+import { type Cells, type Column, cellsOf, columns, columnTitles, emptyCells, readCells, rowId } from './sheet-row'
+import type { Unit } from './unit'
+
+export interface ImportLine {
+  /** Line in the file, from 1. */
+  readonly line: number
+  readonly kind: 'adds' | 'changes' | 'same' | 'fault'
+  readonly id: string
+  readonly cells: Cells
+  /** What the row had before, where it changes. */
+  readonly before: Cells | undefined
+  readonly faults: readonly { readonly column: Column | 'list'; readonly sentence: string }[]
+}
+
+export interface ImportPreview {
+  readonly lines: readonly ImportLine[]
+  /** Column of the file for each of ours, from 0; by its heading, or by what stands in it. */
+  readonly found: Readonly<Partial<Record<Column, number>>>
+  /** Headings that mean nothing here, and are left out. */
+  readonly ignored: readonly string[]
+  /** What is wrong with the file as a whole. */
+  readonly faults: readonly string[]
+}
+
+/** Longest file that is read, characters: some ten thousand units. */
+const longest = 2_000_000
+
+/** Headings that people write, plain: small letters and digits. */
+const headings: Readonly<Record<Column, readonly string[]>> = {
+  name: ['name', 'unit', 'unitname', 'hostname', 'host', 'device', 'devicename', 'apname', 'ap', 'label'],
+  place: ['place', 'location', 'room', 'where', 'area', 'position', 'site'],
+  model: ['model', 'type', 'product', 'modell', 'devicetype', 'makermodel', 'partnumber'],
+  mac: ['mac', 'macaddress', 'macaddr', 'ethernetmac', 'hwaddress', 'hardwareaddress', 'ethernetaddress', 'wiredmac', 'macid'],
+  serial: ['serial', 'serialnumber', 'serialno', 'sn', 'snr', 'seriennummer'],
+  port: ['port', 'switchport', 'swport', 'interface', 'portno', 'portnumber'],
+}
+
+const plain = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '')
+
+export function previewImport(text: string, units: readonly Unit[], cards: ReadonlyMap<string, KitCard>): ImportPreview {
+  const nothing = { lines: [], found: {}, ignored: [] }
+  if (text.length > longest) return { ...nothing, faults: [`The file has ${text.length} characters; ${longest} are read at the most. Split it.`] }
+  const records = readRecords(text)
+  const [first] = records
+  if (!first) return { ...nothing, faults: ['The file is empty: it needs a line for each unit.'] }
+  const named = findByHeading(first.values)
+  const headed = named.found.name !== undefined || named.found.mac !== undefined
+  const body = headed ? records.slice(1) : records
+  const found = headed
+    ? named.found
+    : findByContent(
+        body.map((record) => record.values),
+        cards,
+      )
+  if (found.mac === undefined)
+    return { ...nothing, found, ignored: named.ignored, faults: ['No column holds MAC addresses: name one "MAC" in the first line. It is what tells one box from another.'] }
+  return { lines: compareLines(body, found, units, cards), found, ignored: headed ? named.ignored : [], faults: [] }
+}
+
+interface CsvRecord {
+  readonly line: number
+  readonly values: readonly string[]
+}
+
+/** Records with the line that each begins on; empty ones are left out. */
+function readRecords(text: string): CsvRecord[] {
+  const clean = text.replace(/^\uFEFF/, '').replace(/^sep=(.)\r?\n/i, '')
+  const skipped = text.replace(/^\uFEFF/, '').length === clean.length ? 0 : 1
+  const firstLine = clean.split(/\r?\n/).find((line) => line.trim() !== '') ?? ''
+  const separator = [';', '\t', ',', '|'].map((sign) => ({ sign, count: firstLine.split(sign).length })).sort((a, b) => b.count - a.count)[0]
+  const records: CsvRecord[] = []
+  let line = 1 + skipped
+  let read = 0
+  Papa.parse<string[]>(clean, {
+    delimiter: separator && separator.count > 1 ? separator.sign : ',',
+    step: ({ data, meta }) => {
+      const values = data.map((value) => value.trim())
+      if (values.some((value) => value !== '')) records.push({ line, values })
+      line += clean.slice(read, meta.cursor).split('\n').length - 1
+      read = meta.cursor
+    },
+  })
+  return records
+}
+
+function findByHeading(values: readonly string[]): { found: Partial<Record<Column, number>>; ignored: string[] } {
+  const found: Partial<Record<Column, number>> = {}
+  const ignored: string[] = []
+  values.forEach((value, index) => {
+    const column = columns.find((each) => headings[each].includes(plain(value)))
+    if (column && found[column] === undefined) found[column] = index
+    else if (value !== '') ignored.push(value)
+  })
+  return { found, ignored }
+}
+
+/** Without headings: a column is what most of its cells look like; what is left is the name, then the place. */
+function findByContent(rows: readonly (readonly string[])[], cards: ReadonlyMap<string, KitCard>): Partial<Record<Column, number>> {
+  const width = Math.max(0, ...rows.map((row) => row.length))
+  const looks: readonly [Column, (value: string) => boolean][] = [
+    ['mac', (value) => parseMac(value) !== undefined],
+    ['model', (value) => cards.has(matchModel(value, cards))],
+    ['port', (value) => /^\d{1,3}$/.test(value)],
+    ['serial', (value) => /^(?=.*\d)[A-Z0-9-]{6,40}$/.test(value)],
+  ]
+  const found: Partial<Record<Column, number>> = {}
+  const taken = new Set<number>()
+  for (const [column, like] of looks) {
+    const best = Array.from({ length: width }, (_, index) => index)
+      .filter((index) => !taken.has(index))
+      .map((index) => ({ index, share: rows.filter((row) => like(row[index] ?? '')).length / Math.max(1, rows.length) }))
+      .sort((a, b) => b.share - a.share)[0]
+    if (best && best.share > 0.5) {
+      found[column] = best.index
+      taken.add(best.index)
+    }
+  }
+  for (const column of ['name', 'place'] as const) {
+    const free = Array.from({ length: width }, (_, index) => index).find((index) => !taken.has(index))
+    if (free === undefined) break
+    found[column] = free
+    taken.add(free)
+  }
+  return found
+}
+
+function compareLines(body: readonly CsvRecord[], found: Partial<Record<Column, number>>, units: readonly Unit[], cards: ReadonlyMap<string, KitCard>): ImportLine[] {
+  const byMac = new Map(units.map((unit) => [unit.mac, unit]))
+  const bySerial = new Map(units.filter((unit) => unit.serial !== '').map((unit) => [unit.serial.toLowerCase(), unit]))
+  const taken = new Set(units.map((unit) => unit.id))
+  const firstLine = { mac: new Map<string, number>(), name: new Map<string, number>() }
+  const claimed = new Set<string>()
+  return body.map(({ line, values }): ImportLine => {
+    const value = (column: Column): string => (found[column] === undefined ? '' : (values[found[column]] ?? ''))
+    const mac = parseMac(value('mac'))
+    const model = matchModel(value('model'), cards)
+    const typed: Cells = {
+      name: value('name'),
+      place: value('place'),
+      model: model === '' && mac ? (modelOfMac(mac, cards) ?? '') : model,
+      mac: mac ?? value('mac'),
+      serial: value('serial'),
+      port: value('port').replace(/^(?:port|eth|p)\s*/i, ''),
+    }
+    const there = (mac && byMac.get(mac)) || (mac ? undefined : bySerial.get(typed.serial.toLowerCase()))
+    const before = there && cellsOf(there)
+    // A column that the file lacks leaves what is there alone.
+    const cells = before ? merge(before, typed, found) : { ...emptyCells, ...typed }
+    const id = there?.id ?? rowId(cells.name, taken)
+    taken.add(id)
+    const reading = readCells(id, cells)
+    const faults: { column: Column | 'list'; sentence: string }[] = reading.ok ? [] : reading.faults.map(({ column, sentence }) => ({ column, sentence }))
+    for (const column of ['mac', 'name'] as const) {
+      const key = cells[column].toLowerCase()
+      const other = key === '' ? undefined : firstLine[column].get(key)
+      if (other !== undefined) faults.push({ column, sentence: `line ${other} has the same ${column === 'mac' ? 'MAC' : 'name'}: ${cells[column]}` })
+      else firstLine[column].set(key, line)
+    }
+    const namesake = units.find((unit) => unit.name.toLowerCase() === cells.name.toLowerCase() && unit.id !== id && !claimed.has(unit.id))
+    if (namesake && !there) faults.push({ column: 'name', sentence: `${namesake.name} is on the list already, with the MAC ${namesake.mac}` })
+    if (cells.model !== '' && !cards.has(cells.model)) faults.push({ column: 'model', sentence: `there is no kit card for "${cells.model}"` })
+    if (cells.model === '') faults.push({ column: 'model', sentence: 'the model is missing, and the MAC does not tell it' })
+    if (there) claimed.add(there.id)
+    const same = before && columns.every((column) => before[column] === cells[column])
+    return { line, id, cells, before, faults, kind: faults.length > 0 ? 'fault' : same ? 'same' : before ? 'changes' : 'adds' }
+  })
+}
+
+function merge(before: Cells, typed: Cells, found: Partial<Record<Column, number>>): Cells {
+  const merged = { ...before }
+  for (const column of columns) if (found[column] !== undefined && typed[column] !== '') merged[column] = typed[column]
+  return merged
+}
+
+/** A fault as it stands beside the line: `MAC: "…" is not a MAC address`. */
+export function importFaultWords({ column, sentence }: ImportLine['faults'][number]): string {
+  return column === 'list' ? sentence : `${columnTitles[column]}: ${sentence}`
+}

@@ -1,0 +1,58 @@
+/**
+ * Floors of a site: their drawings and walls, where each unit hangs, and what was heard there.
+ *
+ * Lengths are metres; x runs right and y down from the corner of the drawing.
+ */
+import { z } from 'zod'
+import { bandSchema } from '../brief/wireless-network'
+
+export const materials = ['plasterboard', 'glass', 'wood', 'brick', 'concrete', 'metal'] as const
+export type Material = (typeof materials)[number]
+
+const metres = z.number().min(-10_000).max(10_000)
+export const wallSchema = z.object({ material: z.enum(materials), x1: metres, y1: metres, x2: metres, y2: metres })
+export type Wall = z.infer<typeof wallSchema>
+
+const idSchema = z.string().regex(/^[a-z0-9-]{1,40}$/)
+export const floorSchema = z.object({
+  id: idSchema,
+  name: z.string().trim().min(1, 'a floor takes a name').max(60),
+  /** Storey: 0 is the ground floor. */
+  storey: z.int().min(-10).max(200),
+  /** From one floor to the next, m. */
+  heightM: z.number().min(2).max(30),
+  place: z.enum(['indoor', 'outdoor']),
+  widthM: z.number().min(1, 'a floor is 1 m wide at least').max(5000),
+  depthM: z.number().min(1, 'a floor is 1 m deep at least').max(5000),
+  /** Size of the drawing, pixels, and how many metres one of them is; null without a drawing. */
+  drawing: z.object({ widthPx: z.number().positive(), heightPx: z.number().positive(), metresPerPx: z.number().positive() }).nullable(),
+  walls: z.array(wallSchema).max(2000),
+})
+export type Floor = z.infer<typeof floorSchema>
+
+export const placementSchema = z.object({ unit: idSchema, floor: idSchema, x: metres, y: metres })
+export type Placement = z.infer<typeof placementSchema>
+
+/** A network of somebody else, as heard on the site; at one unit, or everywhere. */
+export const heardNetworkSchema = z.object({
+  ssid: z.string().max(32),
+  unit: idSchema.nullable(),
+  band: bandSchema,
+  channel: z.int().min(1).max(233),
+  width: z.union([20, 40, 80, 160].map((width) => z.literal(width))),
+  dbm: z.number().min(-120).max(0),
+})
+export type HeardNetwork = z.infer<typeof heardNetworkSchema>
+
+/** What one unit hears of another, measured on the site: it stands for what would be worked out. */
+export const measuredLevelSchema = z.object({ a: idSchema, b: idSchema, band: bandSchema, dbm: z.number().min(-120).max(0) })
+
+export const siteSchema = z.object({
+  floors: z.array(floorSchema).max(100),
+  placements: z.array(placementSchema).max(20_000),
+  heard: z.array(heardNetworkSchema).max(5000),
+  measured: z.array(measuredLevelSchema).max(20_000),
+})
+export type Site = z.infer<typeof siteSchema>
+
+export const emptySite: Site = { floors: [], placements: [], heard: [], measured: [] }

@@ -1,0 +1,72 @@
+/**
+ * Solves a channel problem: the least disturbance that can be found with a bounded amount of work.
+ *
+ * In: the problem. Out: an option for every radio, and the cost worked out anew from the problem itself.
+ */
+import { ChannelField } from './channel-field'
+import { type ChannelOption, type ChannelProblem, costOf, isLocked } from './channel-problem'
+import { placeLoudestFirst, searchAll, searchLocally, seeded, settle } from './channel-search'
+import { colourBySaturation } from './dsatur'
+
+export interface ChannelPlan {
+  readonly chosen: ReadonlyMap<string, ChannelOption>
+  readonly cost: number
+}
+
+/** Radios up to which the whole field is searched at once. */
+const smallField = 320
+
+/** How much is searched: `full` for a plan, `brief` for one that follows a unit under the pointer. */
+export type Effort = 'full' | 'brief' | 'greedy'
+
+/** Cells looked at; some hundred million are a second. */
+function workFor(count: number, effort: Effort): number {
+  if (effort === 'greedy') return 0
+  if (count <= smallField) return effort === 'full' ? 12_000_000 + 120_000 * count : 8_000_000
+  return effort === 'full' ? Math.min(45_000 * count, 300_000_000) : 12_000_000
+}
+
+export function planChannels(problem: ChannelProblem, effort: Effort = 'full'): ChannelPlan {
+  const chosen = new Map<string, ChannelOption>()
+  for (const band of new Set(problem.radios.map((radio) => radio.band))) {
+    const radios = problem.radios.filter((radio) => radio.band === band)
+    const ids = new Set(radios.map((radio) => radio.id))
+    const field = new ChannelField(
+      radios,
+      problem.hears.filter(({ a, b }) => ids.has(a) && ids.has(b)),
+      problem.others.filter(({ radio }) => ids.has(radio)),
+    )
+    solve(field, effort)
+    radios.forEach((radio, at) => {
+      chosen.set(radio.id, field.optionOf(at))
+    })
+  }
+  return { chosen, cost: costOf(problem, chosen) }
+}
+
+function solve(field: ChannelField, effort: Effort): void {
+  const locked = field.radios.flatMap((radio, at) => (radio.locked === null ? [] : [at]))
+  for (const at of locked) field.move(at, field.cheapest(at))
+  // What is set already is a start as good as it was planned; it only has to give way where something changed.
+  if (effort === 'brief') for (const [at, radio] of field.radios.entries()) startFromSet(field, radio, at)
+  if (effort === 'greedy') {
+    colourBySaturation(field)
+    return
+  }
+  placeLoudestFirst(field)
+  settle(field)
+  const work = workFor(field.radios.length, effort)
+  const random = seeded(field.radios.length * 7919 + field.neighbour.length)
+  if (field.radios.length <= smallField) searchAll(field, work, random)
+  else searchLocally(field, work, random)
+}
+
+function startFromSet(field: ChannelField, radio: ChannelField['radios'][number], at: number): void {
+  const { set } = radio
+  if (field.block[at] !== -1 || set === null) return
+  const block = field.choices[at]?.find((each) => {
+    const option = radio.options[field.optionAt[at * field.blocks + each] ?? -1]
+    return option !== undefined && isLocked(option, set)
+  })
+  if (block !== undefined) field.move(at, block)
+}

@@ -1,0 +1,214 @@
+/**
+ * Channels and power for every radio of a site.
+ *
+ * In: the country's rules, the policy, the units with their cards, locks and places, and what was heard. Out: a plan
+ * for each radio, the problem that was solved for it, and the reasons where a radio has none.
+ */
+import { type RadioPolicy, targetDbm } from '../brief/policies'
+import type { CardRadio } from '../kit/card-parts'
+import { type KitCard, modelName } from '../kit/kit-card'
+import { allBlocks, type Band } from '../regulatory/blocks'
+import { countryName } from '../regulatory/country'
+import type { CountryRules } from '../regulatory/database'
+import { judgeChannel, type LegalBlock, legalBlocks } from '../regulatory/legal'
+import { type ChannelChoice, type ChannelProblem, type Hearing, type OtherNetwork, type ProblemRadio, quietestDbm } from './channel-problem'
+import type { Floor, Placement, Site } from './floor'
+import { hearings, type PlacedRadio } from './levels'
+import { type Effort, planChannels } from './plan-channels'
+import { planPower } from './power'
+import { radioOptions } from './radio-options'
+import type { RadioPlan } from './radio-plan'
+
+export interface RadioRequest {
+  readonly unit: string
+  readonly card: KitCard
+  /** Channel by band that the user has set. */
+  readonly locks: Readonly<Partial<Record<Band, number>>>
+  /** What was planned before. */
+  readonly set: Readonly<Partial<Record<Band, ChannelChoice>>>
+}
+
+export interface RadioPlans {
+  readonly plans: ReadonlyMap<string, readonly RadioPlan[]>
+  readonly problem: ChannelProblem
+  readonly cost: number
+  readonly faults: readonly { unit: string; sentence: string }[]
+}
+
+/** Name of a radio in the problem. */
+export function radioId(unit: string, band: Band): string {
+  return `${unit} ${band}`
+}
+
+interface Wanted {
+  readonly request: RadioRequest
+  readonly radio: CardRadio
+  readonly band: Band
+  readonly options: readonly LegalBlock[]
+  readonly place: 'indoor' | 'outdoor'
+}
+
+/** The problem behind a plan: every radio with all of its options, who hears whom, and the reasons where one has none. */
+export function channelProblemOf(
+  country: CountryRules,
+  policy: RadioPolicy,
+  requests: readonly RadioRequest[],
+  site: Site,
+): { readonly wanted: readonly Wanted[]; readonly problem: ChannelProblem; readonly faults: RadioPlans['faults'] } {
+  const legal = legalBlocks(country)
+  const floors = new Map(site.floors.map((floor) => [floor.id, floor]))
+  const places = new Map(site.placements.map((placement) => [placement.unit, placement]))
+  const faults: { unit: string; sentence: string }[] = []
+  const wanted: Wanted[] = []
+  for (const request of requests) {
+    const { card, locks, unit } = request
+    const { countryLocked } = card.quirks
+    if (countryLocked !== null && countryLocked !== country.country) {
+      faults.push({ unit, sentence: `${modelName(card)} is locked to ${countryName(countryLocked)}: it cannot be used in ${countryName(country.country)}.` })
+      continue
+    }
+    const floor = floors.get(places.get(unit)?.floor ?? '')
+    const place = card.place === 'outdoor' || (floor?.place ?? policy.place) === 'outdoor' ? 'outdoor' : 'indoor'
+    for (const { band, width } of policy.bands) {
+      const radio = card.radios.find((each) => each.band === band)
+      if (!radio || card.role === 'link-end') continue
+      const options = radioOptions(legal, policy, { radio, width, place, lock: locks[band] })
+      if (options.length > 0) wanted.push({ request, radio, band, place, options: policy.narrower === 'allowed' ? options : widest(options) })
+      else faults.push({ unit, sentence: refusal(country, card, band, width, place, locks[band]) })
+    }
+  }
+  const hears = policy.bands.flatMap(({ band }) => hearingsOf(band, wanted, policy, floors, places, site))
+  return { wanted, problem: { radios: wanted.map((each) => problemRadio(each, each.options)), hears, others: wanted.flatMap((each) => othersFor(each, site)) }, faults }
+}
+
+export function planRadios(country: CountryRules, policy: RadioPolicy, requests: readonly RadioRequest[], site: Site, effort: Effort = 'full'): RadioPlans {
+  const { wanted, problem, faults } = channelProblemOf(country, policy, requests, site)
+  const { hears, others } = problem
+  const wide: ChannelProblem = { radios: wanted.map((each) => problemRadio(each, widest(each.options))), hears, others }
+  let plan = planChannels(wide, effort)
+  // Only a radio that is still disturbed at full width gets the choice to be narrower.
+  const disturbed = policy.narrower === 'allowed' ? disturbedRadios(wide, plan.chosen) : new Set<string>()
+  if (disturbed.size > 0) {
+    const wideChosen = plan.chosen
+    const radios = wanted.map((each) => {
+      const id = radioId(each.request.unit, each.band)
+      return { ...problemRadio(each, disturbed.has(id) ? each.options : widest(each.options)), set: wideChosen.get(id) ?? null }
+    })
+    const narrower = planChannels({ radios, hears, others }, effort)
+    if (narrower.cost < plan.cost - worthwhile) plan = narrower
+  }
+  return { plans: radioPlans(wanted, requests, plan.chosen, policy), problem, cost: plan.cost, faults }
+}
+
+/** Bandwidth is not given up for less than this. */
+const worthwhile = 0.5
+
+function widest(options: readonly LegalBlock[]): readonly LegalBlock[] {
+  return options.filter((option) => option.width === options[0]?.width)
+}
+
+function problemRadio({ request, band }: Wanted, options: readonly LegalBlock[]): ProblemRadio {
+  const lock = request.locks[band]
+  return {
+    id: radioId(request.unit, band),
+    band,
+    options: options.map(({ channel, width, lowMhz, highMhz, radar }) => ({ channel, width, lowMhz, highMhz, radar })),
+    locked: lock ?? null,
+    set: request.set[band] ?? null,
+  }
+}
+
+/** Radios that share air with somebody they hear, in a plan. */
+function disturbedRadios(problem: ChannelProblem, chosen: ReadonlyMap<string, { lowMhz: number; highMhz: number }>): Set<string> {
+  const found = new Set<string>()
+  const meet = (a: { lowMhz: number; highMhz: number } | undefined, b: { lowMhz: number; highMhz: number } | undefined): boolean =>
+    a !== undefined && b !== undefined && a.lowMhz < b.highMhz && b.lowMhz < a.highMhz
+  for (const { a, b } of problem.hears) if (meet(chosen.get(a), chosen.get(b))) found.add(a).add(b)
+  for (const other of problem.others) if (meet(chosen.get(other.radio), other)) found.add(other.radio)
+  return found
+}
+
+/** Worked out from places and walls; where a level was measured, that. */
+function hearingsOf(band: Band, wanted: readonly Wanted[], policy: RadioPolicy, floors: ReadonlyMap<string, Floor>, places: ReadonlyMap<string, Placement>, site: Site): Hearing[] {
+  const here = wanted.filter((each) => each.band === band)
+  const placed = here.flatMap(({ request, radio, options }): PlacedRadio[] => {
+    const place = places.get(request.unit)
+    const floor = floors.get(place?.floor ?? '')
+    const most = options.reduce((limit, option) => Math.max(limit, option.eirpDbm), 0)
+    const power = planPower(most, radio.gain, radio.steps, targetDbm(policy, band))
+    return place && floor && power ? [{ id: radioId(request.unit, band), floor, x: place.x, y: place.y, powerDbm: power.set, gain: radio.gain }] : []
+  })
+  const known = new Set(here.map((each) => radioId(each.request.unit, band)))
+  const measured = site.measured
+    .filter((each) => each.band === band)
+    .map(({ a, b, dbm }) => ({ a: radioId(a, band), b: radioId(b, band), dbm }))
+    .filter(({ a, b }) => a !== b && known.has(a) && known.has(b))
+  const pair = (a: string, b: string): string => (a < b ? `${a}\n${b}` : `${b}\n${a}`)
+  const told = new Set(measured.map(({ a, b }) => pair(a, b)))
+  const assumed = assumedHearings(
+    here.map(({ request }) => radioId(request.unit, band)),
+    new Set(placed.map((each) => each.id)),
+  )
+  return [...measured, ...[...hearings(band, placed), ...assumed].filter(({ a, b }) => !told.has(pair(a, b)))]
+}
+
+/** What the next unit on the list is taken to hear of one that is not placed, dBm; further ones less. */
+const nextOnList = { dbm: -68, fallsBy: 4 } as const
+
+/** A unit that hangs nowhere yet is taken to be near its neighbours on the list, which people write in the order of rooms. */
+function assumedHearings(ids: readonly string[], placed: ReadonlySet<string>): Hearing[] {
+  return ids.flatMap((a, at) => {
+    const found: Hearing[] = []
+    for (let away = 1; nextOnList.dbm - nextOnList.fallsBy * (away - 1) > quietestDbm; away += 1) {
+      const b = ids[at + away]
+      if (b !== undefined && !(placed.has(a) && placed.has(b))) found.push({ a, b, dbm: nextOnList.dbm - nextOnList.fallsBy * (away - 1) })
+    }
+    return found
+  })
+}
+
+function othersFor({ request, band }: Wanted, site: Site): OtherNetwork[] {
+  return site.heard
+    .filter((each) => each.band === band && (each.unit === null || each.unit === request.unit))
+    .flatMap(({ channel, width, dbm }) => {
+      const block = allBlocks.find((each) => each.band === band && each.channel === channel && each.width === width)
+      return block ? [{ radio: radioId(request.unit, band), lowMhz: block.lowMhz, highMhz: block.highMhz, dbm }] : []
+    })
+}
+
+function radioPlans(
+  wanted: readonly Wanted[],
+  requests: readonly RadioRequest[],
+  chosen: ReadonlyMap<string, { channel: number; width: number }>,
+  policy: RadioPolicy,
+): Map<string, RadioPlan[]> {
+  const plans = new Map<string, RadioPlan[]>(requests.map(({ unit }) => [unit, []]))
+  for (const { request, radio, band, options, place } of wanted) {
+    const choice = chosen.get(radioId(request.unit, band))
+    const block = options.find((option) => option.channel === choice?.channel && option.width === choice.width)
+    const power = block && planPower(block.eirpDbm, radio.gain, radio.steps, targetDbm(policy, band))
+    if (!block || !power) continue
+    const full = options[0]?.width ?? block.width
+    plans.get(request.unit)?.push({
+      band,
+      channel: block.channel,
+      width: block.width,
+      lowMhz: block.lowMhz,
+      radar: block.radar,
+      power,
+      locked: request.locks[band] !== undefined,
+      place,
+      narrowedFrom: block.width < full ? full : null,
+    })
+  }
+  return plans
+}
+
+/** Why a radio has no channel at all, by the name of the rule where a rule forbids it. */
+function refusal(country: CountryRules, card: KitCard, band: Band, width: number, place: 'indoor' | 'outdoor', lock: number | undefined): string {
+  const what = lock === undefined ? `a channel of ${width} MHz or less` : `channel ${lock}`
+  const start = `${modelName(card)} finds ${what} at ${band} GHz neither legal ${place === 'outdoor' ? 'outdoors ' : ''}in ${country.country} nor within its own powers.`
+  if (lock === undefined) return start
+  const judgement = judgeChannel(country, band, lock, 20)
+  return judgement.legal ? start : `${start} ${judgement.refusal.reason}`
+}

@@ -1,0 +1,18 @@
+/** What one radio is planned to do. */
+import type { Band, Width } from '../regulatory/blocks'
+import type { PowerSum } from './power'
+
+export interface RadioPlan {
+  readonly band: Band
+  readonly channel: number
+  readonly width: Width
+  readonly lowMhz: number
+  readonly radar: boolean
+  readonly power: PowerSum
+  /** Chosen by the user: planning again leaves it alone. */
+  readonly locked: boolean
+  /** Where it hangs, by which it was judged. */
+  readonly place: 'indoor' | 'outdoor'
+  /** Width that the policy wanted, MHz, where the plan made the radio narrower to lower the interference. */
+  readonly narrowedFrom: Width | null
+}

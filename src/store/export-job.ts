@@ -1,0 +1,40 @@
+/** A whole job as one document. Secrets are left out, or sealed under a passphrase. */
+import { type JobDocument, jobDocumentSchema, jobFormat } from '../core/job/job-document'
+import type { Job } from './jobs'
+import { listUnits } from './kit'
+import { cardTexts } from './kit-card-files'
+import type { Store } from './open'
+import { loadPlans } from './plans'
+import { sealSecretsUnder } from './sealed-secrets'
+import { openSecrets } from './secrets'
+import { listDrawings, loadSite } from './sites'
+
+/** @param passphrase  seals the secrets into the file; undefined leaves them out */
+export async function exportJob(store: Store, job: Job, passphrase: string | undefined): Promise<JobDocument> {
+  const [units, { plans, before }, { site }, drawings, texts] = await Promise.all([
+    listUnits(store, job.id),
+    loadPlans(store, job.id),
+    loadSite(store, job.id),
+    listDrawings(store, job.id),
+    cardTexts(store),
+  ])
+  const addresses = new Map(plans.map(({ unit, address }) => [unit, address]))
+  const models = new Set(units.map((unit) => unit.model))
+  return jobDocumentSchema.parse({
+    format: jobFormat,
+    version: 1,
+    slug: job.slug,
+    name: job.name,
+    brief: job.brief,
+    units: units.map(({ version: _version, ...unit }) => ({
+      ...unit,
+      locks: before.get(unit.id)?.locks ?? {},
+      address: before.get(unit.id)?.address ?? addresses.get(unit.id) ?? null,
+      addressLocked: before.get(unit.id)?.addressLocked ?? false,
+    })),
+    site,
+    drawings: drawings.map(({ floor, type, bytes }) => ({ floor, type, data: bytes.toString('base64') })),
+    cards: texts.filter((text) => text.from === 'installation' && models.has(text.model)).map((text) => text.yaml),
+    secrets: passphrase === undefined ? null : await sealSecretsUnder(passphrase, await openSecrets(store, job.id)),
+  })
+}

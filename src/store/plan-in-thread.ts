@@ -1,0 +1,17 @@
+/** Plans beside the process that asks: a large site takes seconds, and pages are to be answered meanwhile. */
+import { join } from 'node:path'
+import { Worker } from 'node:worker_threads'
+import { makePlan, type PlanInput, type Planning } from '../core/config/plan'
+
+/** Up to here a thread takes longer to start than the plan takes. */
+const fewUnits = 6
+
+export async function planInThread(input: PlanInput): Promise<Planning> {
+  if (input.units.length <= fewUnits) return makePlan(input)
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), 'dist/planner.mjs'), { workerData: input })
+    worker.once('message', resolve)
+    worker.once('error', reject)
+    worker.once('exit', (code) => reject(new Error(`the planner ended with ${code} and no plan`)))
+  })
+}

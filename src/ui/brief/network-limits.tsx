@@ -1,0 +1,111 @@
+'use client'
+import { steerings, type WirelessNetwork } from '../../core/brief/wireless-network'
+import classes from './brief.module.css'
+import { useBrief } from './brief-draft'
+import { Faults } from './faults'
+import { Choice, Several, TextField, YesNo } from './fields'
+import { dayOptions } from './network-text'
+
+const steeringWords: Readonly<Record<(typeof steerings)[number], string>> = {
+  'client-decides': 'is left to the client',
+  'lean-to-5': 'leans to 5 GHz',
+  'insist-on-5': 'insists on 5 GHz',
+  spread: 'spreads clients evenly',
+}
+
+/** Limits, hours and roaming of a network: folded away until somebody wants them. */
+export function NetworkLimits({ path, network }: { path: string; network: WirelessNetwork }) {
+  const { change, faults } = useBrief()
+  const fields = ['limits', 'hours', 'steering', 'steeringAboveDbm', 'leastDbm', 'fastRoaming', 'macList'].map((field) => `${path}.${field}`)
+  const used =
+    network.hours !== null ||
+    network.steering !== 'client-decides' ||
+    network.leastDbm !== null ||
+    network.fastRoaming ||
+    network.macList.rule !== 'none' ||
+    Object.values(network.limits).some((limit) => limit !== null)
+  const faulty = faults.some((fault) => fields.some((field) => fault.field.startsWith(field)))
+  return (
+    <details className={classes.more} open={used || faulty || undefined}>
+      <summary>Limits, hours and roaming</summary>
+      <p>
+        One client may take <TextField path={`${path}.limits.perClientKbps`} label="Most for one client, kbit/s" kind="number" face="mono" placeholder="any" /> kbit/s, all of them
+        together <TextField path={`${path}.limits.sharedKbps`} label="Most for all clients together, kbit/s" kind="number" face="mono" placeholder="any" /> kbit/s; at most{' '}
+        <TextField path={`${path}.limits.mostClients`} label="Most clients" kind="number" face="mono" placeholder="any number of" /> clients.
+      </p>
+      <Faults under={[`${path}.limits`]} />
+      <p>
+        It is on air{' '}
+        <Choice
+          path={`${path}.hours`}
+          label="Hours on air"
+          options={[
+            { value: 'always', words: 'always' },
+            { value: 'hours', words: 'at these hours' },
+          ]}
+          read={(value) => (value === 'always' ? null : { days: ['mon', 'tue', 'wed', 'thu', 'fri'], from: '07:00', to: '19:00' })}
+          write={(value) => (value ? 'hours' : 'always')}
+        />
+        {network.hours && (
+          <>
+            {' '}
+            <Several path={`${path}.hours.days`} label="Days on air" options={dayOptions} /> from <TextField path={`${path}.hours.from`} label="On air from" face="mono" /> to{' '}
+            <TextField path={`${path}.hours.to`} label="On air to" face="mono" />
+          </>
+        )}
+        .
+      </p>
+      <Faults under={[`${path}.hours`]} />
+      <p>
+        The band <Choice path={`${path}.steering`} label="Steering of clients" options={steerings.map((value) => ({ value, words: steeringWords[value] }))} />
+        {network.steering !== 'client-decides' && (
+          <>
+            , above <TextField path={`${path}.steeringAboveDbm`} label="Steer only above, dBm" kind="number" face="mono" placeholder="any" /> dBm
+          </>
+        )}
+        . Clients below <TextField path={`${path}.leastDbm`} label="Let go below, dBm" kind="number" face="mono" placeholder="no level" />
+        {network.leastDbm !== null && ' dBm'} are let go. Fast roaming (802.11r) is <YesNo path={`${path}.fastRoaming`} label="Fast roaming" yes="on" no="off" />.
+      </p>
+      <Faults under={[`${path}.steering`, `${path}.steeringAboveDbm`, `${path}.leastDbm`, `${path}.fastRoaming`]} />
+      <p>
+        <Choice
+          path={`${path}.macList.rule`}
+          label="Who is let in by MAC"
+          options={[
+            { value: 'none', words: 'Every device' },
+            { value: 'allow', words: 'Only these devices' },
+            { value: 'deny', words: 'All but these devices' },
+          ]}
+        />{' '}
+        may join
+        {network.macList.rule !== 'none' && (
+          <>
+            : <TextField path={`${path}.macList.macs`} label="MACs on the list" kind="list" face="mono" placeholder="MACs, with commas" />
+          </>
+        )}
+        .{' '}
+        {used && (
+          <button
+            type="button"
+            className={classes.remove}
+            onClick={() =>
+              change(path, {
+                ...network,
+                limits: { perClientKbps: null, sharedKbps: null, mostClients: null },
+                hours: null,
+                steering: 'client-decides',
+                steeringAboveDbm: null,
+                leastDbm: null,
+                fastRoaming: false,
+                macList: { rule: 'none', macs: [] },
+              })
+            }
+          >
+            None of these
+          </button>
+        )}
+      </p>
+      <Faults under={[`${path}.macList`]} />
+    </details>
+  )
+}

@@ -1,0 +1,76 @@
+'use client'
+import { ssidBytes } from '../../core/brief/ssid'
+import { days, securityModes, securityNames, takesPassphrase } from '../../core/brief/wireless-network'
+import classes from './brief.module.css'
+import { useBrief } from './brief-draft'
+import { Faults } from './faults'
+import { Choice, Several, TextField, YesNo } from './fields'
+import { NetworkLimits } from './network-limits'
+import { RadiusServers } from './radius-servers'
+import { SecretField } from './secret-field'
+
+const purposes = [
+  { value: 'staff', words: 'staff' },
+  { value: 'guests', words: 'guests' },
+  { value: 'voice', words: 'voice' },
+  { value: 'things', words: 'things' },
+]
+export const bandOptions = [
+  { value: '2.4', words: '2.4 GHz' },
+  { value: '5', words: '5 GHz' },
+  { value: '6', words: '6 GHz' },
+]
+export const dayOptions = days.map((day) => ({ value: day, words: day }))
+
+/** One wireless network, in sentences. */
+export function NetworkText({ index }: { index: number }) {
+  const { brief, change } = useBrief()
+  const network = brief.networks[index]
+  if (!network) return null
+  const path = `networks.${index}`
+  return (
+    <article className={classes.network} aria-label={`Network ${network.ssid}`}>
+      <p>
+        <TextField path={`${path}.ssid`} label="Name of the network (SSID)" placeholder="name" /> <span className={classes.count}>{ssidBytes(network.ssid)} of 32 bytes</span> is
+        for <Choice path={`${path}.purpose`} label="What the network is for" options={purposes} />, at <Several path={`${path}.bands`} label="Bands" options={bandOptions} />.
+        <button
+          type="button"
+          className={classes.remove}
+          onClick={() =>
+            change(
+              'networks',
+              brief.networks.filter((_, at) => at !== index),
+            )
+          }
+        >
+          Take it off
+        </button>
+      </p>
+      <Faults under={[`${path}.ssid`, `${path}.bands`, `${path}.purpose`, `${path}.id`]} />
+      <p>
+        Who joins needs{' '}
+        <Choice
+          path={`${path}.security`}
+          label="Security"
+          options={securityModes.map((mode) => ({ value: mode, words: mode === 'open' ? 'nothing: it is open' : securityNames[mode] }))}
+        />
+        {network.security !== 'open' && ', encrypted with AES-CCMP'}.{' '}
+        {takesPassphrase(network.security) && <SecretField name={`network/${network.id}/passphrase`} label="Passphrase" network={network.id} />}
+        {network.security === 'open' && (
+          <>
+            Type its name again to confirm that it is open: <TextField path={`${path}.openConfirmation`} label="The name of the open network, again" placeholder="name again" />
+          </>
+        )}
+        {network.security === 'wpa2-enterprise' && <RadiusServers path={path} network={network} />}
+      </p>
+      <Faults under={[`${path}.security`, `${path}.passphrase`, `${path}.openConfirmation`, `${path}.radius`, `${path}.cipher`]} />
+      <p>
+        Clients land on VLAN <TextField path={`${path}.vlan`} label="VLAN of the network" kind="number" face="mono" placeholder="none" /> and{' '}
+        <YesNo path={`${path}.isolation`} label="Client isolation" yes="are kept from each other" no="may reach each other" />. Its name is{' '}
+        <YesNo path={`${path}.hidden`} label="Hidden or shown" yes="hidden" no="shown" />.
+      </p>
+      <Faults under={[`${path}.vlan`, `${path}.isolation`, `${path}.hidden`]} />
+      <NetworkLimits path={path} network={network} />
+    </article>
+  )
+}

@@ -1,0 +1,98 @@
+'use client'
+import { Button } from '@mantine/core'
+import Link from 'next/link'
+import { useRouter } from 'next/navigation'
+import { useMemo, useState } from 'react'
+import { removeCardAction, saveCardAction } from '../../app/actions/kit-actions'
+import { modelName, readKitCard } from '../../core/kit/kit-card'
+import { useJob } from '../live/job-provider'
+import { useOrder } from '../live/use-order'
+import sheetClasses from '../theme/sheet.module.css'
+import { CardEditor } from './card-editor'
+import { CardFacts } from './card-facts'
+import classes from './kit.module.css'
+
+export interface CardLine {
+  readonly model: string
+  readonly yaml: string
+  readonly from: 'program' | 'installation'
+  readonly version: number
+}
+
+/** The kit cards of this installation: to read, to change, to add. */
+export function CardsView({ lines, chosen }: { lines: readonly CardLine[]; chosen: string | undefined }) {
+  const { job } = useJob()
+  const router = useRouter()
+  const { order, pending, fault } = useOrder()
+  const line = lines.find((each) => each.model === chosen) ?? lines[0]
+  const [draft, setDraft] = useState<{ model: string; yaml: string }>()
+  const yaml = draft !== undefined && draft.model === line?.model ? draft.yaml : (line?.yaml ?? '')
+  const reading = useMemo(() => readKitCard(yaml), [yaml])
+  const changed = yaml !== line?.yaml
+  const name = reading.ok ? modelName(reading.card) : undefined
+  // A card with another name is a new one; what the program brings is never written over.
+  const version = line?.from === 'installation' && name === line.model ? line.version : (lines.find((each) => each.model === name && each.from === 'installation')?.version ?? 0)
+  const show = (model: string) => router.push(`/jobs/${job.slug}/kit/cards?model=${encodeURIComponent(model)}`)
+  return (
+    <div className={sheetClasses.page}>
+      <div className={sheetClasses.head}>
+        <h1>Kit cards</h1>
+        <span className="soft">What is particular to a model. Change one and keep it, or give it another name and it is a new one.</span>
+        <div className={sheetClasses.headRight}>
+          {line?.from === 'installation' && (
+            <Button variant="default" disabled={pending} onClick={() => order(() => removeCardAction(line.model))}>
+              Take ours off
+            </Button>
+          )}
+          <Button variant="default" component={Link} href={`/jobs/${job.slug}/kit`}>
+            Back to the list
+          </Button>
+          <Button
+            disabled={!changed || !reading.ok || pending}
+            onClick={() =>
+              order(async () => {
+                const outcome = await saveCardAction(yaml, version)
+                if (outcome.ok) {
+                  setDraft(undefined)
+                  if (outcome.value) show(outcome.value)
+                }
+                return outcome
+              })
+            }
+          >
+            {changed && name ? `Keep ${name}` : 'Keep the card'}
+          </Button>
+        </div>
+      </div>
+      {fault && <p className={sheetClasses.fault}>{fault.sentence}</p>}
+      <div className={classes.cards}>
+        <nav className={`${sheetClasses.sheet} ${classes.cardList}`} aria-label="Kit cards">
+          {lines.map((each) => (
+            <Link key={each.model} href={`/jobs/${job.slug}/kit/cards?model=${encodeURIComponent(each.model)}`} aria-current={each.model === line?.model ? 'page' : undefined}>
+              {each.model} {each.from === 'installation' && <span className="soft">ours</span>}
+            </Link>
+          ))}
+        </nav>
+        <CardEditor yaml={yaml} faults={reading.ok ? [] : reading.faults} onChange={(text) => line && setDraft({ model: line.model, yaml: text })} />
+        <aside className={`${sheetClasses.sheet} ${sheetClasses.pad}`} aria-label="What the card says">
+          {reading.ok ? (
+            <CardFacts card={reading.card} />
+          ) : (
+            <>
+              <b>
+                {reading.faults.length} {reading.faults.length === 1 ? 'fault' : 'faults'}
+              </b>
+              <ul className={classes.cardFaults}>
+                {reading.faults.map((each) => (
+                  <li key={`${each.line} ${each.field} ${each.reason}`}>
+                    <b>Line {each.line}</b> <span className="mono">{each.field}</span> {each.reason}
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+        </aside>
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,112 @@
+'use client'
+import { Button, Modal, Textarea } from '@mantine/core'
+import { useMemo, useState } from 'react'
+import { importFaultWords, previewImport } from '../../core/kit/import-csv'
+import { columns, columnTitles, readSheet } from '../../core/kit/sheet-row'
+import { useJob } from '../live/job-provider'
+import sheetClasses from '../theme/sheet.module.css'
+import classes from './kit.module.css'
+import type { KitSheet } from './use-kit-sheet'
+
+const kinds = { adds: 'adds', changes: 'changes', same: 'as it is', fault: 'fault' } as const
+
+/** A list from a file or the clipboard: first what it would do, line by line, then the doing. */
+export function ImportDialog({ sheet, onClose }: { sheet: KitSheet; onClose: () => void }) {
+  const { cards } = useJob()
+  const [text, setText] = useState('')
+  const units = useMemo(() => readSheet(sheet.rows, cards).units, [sheet.rows, cards])
+  const preview = useMemo(() => (text.trim() === '' ? undefined : previewImport(text, units, cards)), [text, units, cards])
+  const count = (kind: keyof typeof kinds): number => preview?.lines.filter((line) => line.kind === kind).length ?? 0
+  const good = count('adds') + count('changes')
+  const take = () => {
+    const lines = preview?.lines.filter((line) => line.kind === 'adds' || line.kind === 'changes') ?? []
+    const byId = new Map(lines.map((line) => [line.id, line.cells]))
+    sheet.change((rows) => {
+      const known = new Set(rows.map((row) => row.id))
+      return [...rows.map((row) => ({ ...row, cells: byId.get(row.id) ?? row.cells })), ...lines.filter((line) => !known.has(line.id)).map(({ id, cells }) => ({ id, cells }))]
+    })
+    onClose()
+  }
+  return (
+    <Modal opened onClose={onClose} title="Import a list" size="xl">
+      <div className={classes.import}>
+        <label className={classes.file}>
+          <b>A CSV file</b>{' '}
+          <input
+            type="file"
+            accept=".csv,.tsv,.txt,text/csv"
+            onChange={async (event) => {
+              const file = event.currentTarget.files?.[0]
+              if (file) setText(await file.text())
+            }}
+          />
+        </label>
+        <Textarea
+          label="or what you paste here"
+          aria-label="The list as text"
+          classNames={{ input: 'mono' }}
+          minRows={3}
+          maxRows={5}
+          autosize
+          value={text}
+          onChange={(event) => setText(event.currentTarget.value)}
+        />
+        {preview?.faults.map((sentence) => (
+          <p key={sentence} className={sheetClasses.fault}>
+            {sentence}
+          </p>
+        ))}
+        {preview && preview.lines.length > 0 && (
+          <>
+            <p role="status">
+              <b>{count('adds')}</b> to add, <b>{count('changes')}</b> to change, {count('same')} as they are, <b>{count('fault')}</b> with faults.
+              {preview.ignored.length > 0 && ` Columns left out: ${preview.ignored.join(', ')}.`}
+            </p>
+            <div className={classes.preview}>
+              <table className={sheetClasses.table}>
+                <thead>
+                  <tr>
+                    <th scope="col">Line</th>
+                    <th scope="col">What it does</th>
+                    {columns.map((column) => (
+                      <th key={column} scope="col">
+                        {columnTitles[column]}
+                      </th>
+                    ))}
+                  </tr>
+                </thead>
+                <tbody>
+                  {preview.lines.map((line) => (
+                    <tr key={line.line} data-kind={line.kind}>
+                      <td className="mono">{line.line}</td>
+                      <td className={classes.what}>
+                        {kinds[line.kind]}
+                        {line.faults.map((fault) => (
+                          <div key={`${fault.column} ${fault.sentence}`}>{importFaultWords(fault)}</div>
+                        ))}
+                      </td>
+                      {columns.map((column) => (
+                        <td key={column} data-changed={line.before !== undefined && line.before[column] !== line.cells[column]}>
+                          {line.cells[column]}
+                        </td>
+                      ))}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          </>
+        )}
+        <div className={classes.acts}>
+          {count('fault') > 0 && <span className="soft">Lines with faults are left out: mend them in the file, or take the others now.</span>}
+          <Button variant="default" onClick={onClose}>
+            Leave it
+          </Button>
+          <Button disabled={good === 0} onClick={take}>
+            {good === 0 ? 'Nothing to take' : `Take ${good} ${good === 1 ? 'line' : 'lines'}`}
+          </Button>
+        </div>
+      </div>
+    </Modal>
+  )
+}

@@ -1,0 +1,66 @@
+'use client'
+import { Button } from '@mantine/core'
+import { columnTitles } from '../../core/kit/sheet-row'
+import { useJob } from '../live/job-provider'
+import sheetClasses from '../theme/sheet.module.css'
+import { CardFacts } from './card-facts'
+import classes from './kit.module.css'
+import type { KitSheet } from './use-kit-sheet'
+
+/** The selected row: what is wrong with it, and what its kit card says. */
+export function KitSlip({ sheet }: { sheet: KitSheet }) {
+  const { cards, roll, selected, select } = useJob()
+  const row = sheet.rows.find((each) => each.id === selected)
+  const card = row && cards.get(row.cells.model)
+  const faults = sheet.faults.filter((fault) => fault.row === row?.id)
+  if (!row)
+    return (
+      <aside id="slip" tabIndex={-1} className={`${sheetClasses.sheet} ${sheetClasses.pad}`} aria-label="Slip">
+        <p className="soft">Click a cell and type. Enter goes down, Tab to the right, Shift selects.</p>
+        <dl className={classes.keys}>
+          <dt>Ctrl V</dt>
+          <dd>paste columns from a spreadsheet</dd>
+          <dt>Ctrl D</dt>
+          <dd>fill down; names and ports count on</dd>
+          <dt>Ctrl Z</dt>
+          <dd>undo</dd>
+          <dt>Delete</dt>
+          <dd>empty the cells</dd>
+        </dl>
+        {sheet.faults.length > 0 && <b>To mend</b>}
+        <ul className={classes.faults}>
+          {sheet.faults.slice(0, 30).map((fault) => (
+            <li key={`${fault.row} ${fault.column} ${fault.sentence}`}>
+              <button type="button" onClick={() => select(fault.row)}>
+                {fault.sentence}
+              </button>
+            </li>
+          ))}
+        </ul>
+      </aside>
+    )
+  return (
+    <aside id="slip" tabIndex={-1} className={`${sheetClasses.sheet} ${sheetClasses.pad}`} aria-label={`Slip of ${row.cells.name}`}>
+      <b className={classes.slipName}>{row.cells.name || 'A unit without a name'}</b> <span className="soft">{row.cells.place}</span>
+      {faults.map((fault) => (
+        <p key={`${fault.column} ${fault.sentence}`} className={classes.note} data-weight={fault.weight}>
+          <b>{fault.column === 'list' ? '' : columnTitles[fault.column]}</b> {fault.sentence}
+          {fault.weight === 'row' && ' This row is not saved until then.'}
+        </p>
+      ))}
+      {card && <CardFacts card={card} />}
+      {!card && row.cells.model === '' && <p className="soft">Its model is missing: type it, or scan its MAC.</p>}
+      <Button
+        className={classes.remove ?? ''}
+        variant="default"
+        disabled={roll.muster !== 'idle'}
+        onClick={() => {
+          sheet.change((rows) => rows.filter((each) => each.id !== row.id))
+          select(undefined)
+        }}
+      >
+        Take it off the list
+      </Button>
+    </aside>
+  )
+}

@@ -1,0 +1,34 @@
+'use client'
+import { useMemo } from 'react'
+import { poeLoad } from '../../core/kit/poe'
+import { readSheet } from '../../core/kit/sheet-row'
+import { useJob } from '../live/job-provider'
+import classes from './kit.module.css'
+import type { KitSheet } from './use-kit-sheet'
+
+/** PoE load against the switch: by port class and by what is drawn. */
+export function PoeLine({ sheet }: { sheet: KitSheet }) {
+  const { cards } = useJob()
+  const load = useMemo(() => poeLoad(readSheet(sheet.rows, cards).units, cards), [sheet.rows, cards])
+  if (load.poweredUnits === 0) return null
+  const { budgetWatts, byClassWatts, byDrawWatts, switchName } = load
+  const most = Math.max(budgetWatts ?? 0, byClassWatts, byDrawWatts)
+  const share = (watts: number): string => `${(100 * watts) / most}%`
+  return (
+    <div className={classes.poe}>
+      <div
+        className={classes.poeBar}
+        role="img"
+        aria-label={`${byDrawWatts} W drawn at the most, ${byClassWatts} W by class${budgetWatts === undefined ? '' : ` of ${budgetWatts} W`}`}
+      >
+        <span className={classes.poeClass} style={{ width: share(byClassWatts) }} />
+        <span className={classes.poeDrawn} data-over={budgetWatts !== undefined && byDrawWatts > budgetWatts} style={{ width: share(byDrawWatts) }} />
+        {budgetWatts !== undefined && <span className={classes.poeBudget} style={{ left: share(budgetWatts) }} />}
+      </div>
+      <span className="soft">
+        <b>{byDrawWatts} W</b> drawn at the most, {byClassWatts} W by class
+        {budgetWatts === undefined ? '; no switch on the list' : `, of ${budgetWatts} W that ${switchName} gives`}
+      </span>
+    </div>
+  )
+}

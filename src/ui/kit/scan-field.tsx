@@ -1,0 +1,81 @@
+'use client'
+import { TextInput } from '@mantine/core'
+import { useEffect, useRef, useState } from 'react'
+import { landScan } from '../../core/kit/scan'
+import { useJob } from '../live/job-provider'
+import classes from './kit.module.css'
+import { rowWith } from './sheet-grid'
+import type { KitSheet } from './use-kit-sheet'
+
+/** A label, scanned or typed: it lands on the row that waits for it. */
+export function ScanField({ sheet }: { sheet: KitSheet }) {
+  const { cards, select } = useJob()
+  const field = useRef<HTMLInputElement>(null)
+  const [text, setText] = useState('')
+  const [last, setLast] = useState<string>()
+  const [said, setSaid] = useState<{ words: string; is: 'good' | 'bad' }>()
+
+  const land = (scanned: string) => {
+    const landing = landScan({ text: scanned, rows: sheet.rows, last, cards })
+    setText('')
+    if (landing.kind === 'nothing') {
+      setSaid({ words: landing.sentence, is: 'bad' })
+      return
+    }
+    const fresh = landing.kind === 'new' ? rowWith(sheet.rows, landing.cells) : undefined
+    const id = fresh?.id ?? (landing.kind === 'new' ? '' : landing.row)
+    if (fresh) sheet.change((rows) => [...rows, fresh])
+    if (landing.kind === 'fills') sheet.change((rows) => rows.map((row) => (row.id === id ? { ...row, cells: { ...row.cells, ...landing.cells } } : row)))
+    const name = fresh?.cells.name ?? sheet.rows.find((row) => row.id === id)?.cells.name ?? id
+    const what =
+      landing.kind === 'found'
+        ? ''
+        : Object.keys(landing.cells)
+            .map((column) => (column === 'mac' ? 'MAC' : column))
+            .join(' and ')
+    setSaid({
+      words:
+        landing.kind === 'found'
+          ? `${name} has this ${landing.by === 'mac' ? 'MAC' : 'serial'} already.`
+          : landing.kind === 'fills'
+            ? `${what} landed on ${name}.`
+            : `A new row, ${name}, took the ${what}.`,
+      is: 'good',
+    })
+    setLast(id)
+    select(id)
+  }
+  const landed = useRef(land)
+  landed.current = land
+
+  // A scanner that types while no field has the focus: the frame hands over what it typed.
+  useEffect(() => {
+    const hear = (event: Event) => landed.current((event as CustomEvent<string>).detail)
+    window.addEventListener('air-muster-scan', hear)
+    return () => window.removeEventListener('air-muster-scan', hear)
+  }, [])
+
+  return (
+    <form
+      className={classes.scan}
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (text.trim() !== '') land(text)
+        field.current?.focus()
+      }}
+    >
+      <TextInput
+        ref={field}
+        classNames={{ input: 'mono' }}
+        aria-label="Scan or type a label"
+        placeholder="Scan or type a MAC or serial"
+        autoComplete="off"
+        value={text}
+        onChange={(event) => setText(event.currentTarget.value)}
+      />
+      <span role="status" data-is={said?.is} className={classes.said}>
+        {said?.words ?? ''}
+      </span>
+    </form>
+  )
+}

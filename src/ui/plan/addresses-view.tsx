@@ -1,0 +1,103 @@
+'use client'
+import { useState } from 'react'
+import { lockAddressAction } from '../../app/actions/plan-actions'
+import type { Unit } from '../../core/kit/unit'
+import { useJob } from '../live/job-provider'
+import { useOrder } from '../live/use-order'
+import sheet from '../theme/sheet.module.css'
+import classes from './plan.module.css'
+
+const files = [
+  { form: 'kea', words: 'Kea, JSON' },
+  { form: 'dnsmasq', words: 'dnsmasq' },
+  { form: 'hosts', words: 'Hosts file' },
+] as const
+
+/** The address of every unit, with locks, and the files that DHCP servers take. */
+export function AddressesView() {
+  const { job, units, cards, selected, select } = useJob()
+  const { management } = job.brief
+  const controllers = units.filter((unit) => cards.get(unit.model)?.role === 'controller')
+  return (
+    <div className={sheet.columns}>
+      <div className={sheet.sheet}>
+        <table className={sheet.table}>
+          <caption className="visually-hidden">Addresses</caption>
+          <thead>
+            <tr>
+              <th scope="col">Unit</th>
+              <th scope="col">MAC</th>
+              <th scope="col">Address</th>
+              <th scope="col">Lock</th>
+            </tr>
+          </thead>
+          <tbody>
+            {units.map((unit) => (
+              <AddressRow key={unit.id} unit={unit} selected={unit.id === selected} onSelect={() => select(unit.id)} />
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <aside className={`${sheet.sheet} ${sheet.pad}`} aria-label="Files for DHCP servers">
+        <p>
+          <b>{management.name}</b> <span className="mono">{management.cidr}</span>
+          {management.vlan !== null && `, VLAN ${management.vlan}`}
+        </p>
+        <p className="soft">Addresses are given in the order of the list, controllers first, outside of the DHCP pool. A unit keeps its own when the list changes.</p>
+        <b>Reservations, where the site prefers those</b>
+        <ul className={classes.files}>
+          {files.map(({ form, words }) => (
+            <li key={form}>
+              <a href={`/api/jobs/${job.slug}/addresses/${form}`}>{words}</a>
+            </li>
+          ))}
+        </ul>
+        {controllers.length > 0 && <p className="soft">Kea and dnsmasq also tell access points where their controller is: option 138, and option 43 for those that look there.</p>}
+      </aside>
+    </div>
+  )
+}
+
+function AddressRow({ unit, selected, onSelect }: { unit: Unit; selected: boolean; onSelect: () => void }) {
+  const { job, plans, before } = useJob()
+  const { order, pending, fault } = useOrder()
+  const address = plans.get(unit.id)?.address ?? ''
+  const locked = before.get(unit.id)?.addressLocked ?? false
+  const [typed, setTyped] = useState<string>()
+  const lock = (wanted: string | null) =>
+    order(async () => {
+      const outcome = await lockAddressAction(job.slug, unit.id, wanted)
+      if (outcome.ok) setTyped(undefined)
+      return outcome
+    })
+  return (
+    <tr data-unit={unit.id} data-selected={selected} onClick={onSelect}>
+      <td>
+        <b>{unit.name}</b> <span className="soft">{unit.place}</span>
+      </td>
+      <td className="mono">{unit.mac}</td>
+      <td>
+        <form
+          className={classes.inline}
+          onSubmit={(event) => {
+            event.preventDefault()
+            if (typed !== undefined) lock(typed)
+          }}
+        >
+          <input className="mono" aria-label={`Address of ${unit.name}`} size={15} value={typed ?? address} onChange={(event) => setTyped(event.currentTarget.value)} />
+          {typed !== undefined && typed !== address && (
+            <button type="submit" disabled={pending}>
+              Lock it
+            </button>
+          )}
+        </form>
+        {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+      </td>
+      <td>
+        <button type="button" className={classes.quiet} disabled={pending || address === ''} onClick={() => lock(locked ? null : address)}>
+          {locked ? 'locked, let it go' : 'lock'}
+        </button>
+      </td>
+    </tr>
+  )
+}

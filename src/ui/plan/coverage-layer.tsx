@@ -1,0 +1,83 @@
+'use client'
+import { useComputedColorScheme } from '@mantine/core'
+import { useEffect, useMemo, useState } from 'react'
+import { radiosOnAir } from '../../core/config/live-plan'
+import type { Coverage } from '../../core/radio/coverage'
+import type { Floor } from '../../core/radio/floor'
+import type { Band } from '../../core/regulatory/blocks'
+import classes from './floor-map.module.css'
+import { usePlan } from './plan-context'
+
+/** Steps of the picture: from which level on, dBm, and what a phone makes of it. */
+const steps: readonly { readonly from: number; readonly words: string; readonly light: readonly [number, number, number]; readonly dark: readonly [number, number, number] }[] = [
+  { from: -55, words: '-55 and up', light: [74, 28, 62], dark: [236, 196, 224] },
+  { from: -65, words: 'fast', light: [123, 66, 108], dark: [199, 148, 184] },
+  { from: -70, words: 'voice', light: [168, 119, 155], dark: [152, 103, 138] },
+  { from: -75, words: 'works', light: [207, 173, 198], dark: [108, 69, 98] },
+  { from: -82, words: 'weak', light: [233, 216, 228], dark: [72, 48, 66] },
+]
+
+/** Coarse enough to follow a drag, fine enough to see a wall. */
+function stepOf(floor: Floor): number {
+  return Math.max(0.5, Math.max(floor.widthM, floor.depthM) / 240)
+}
+
+/** The received level of the loudest unit, painted over the floor. */
+export function CoverageLayer({ floor, band, scale, onPainted }: { floor: Floor; band: Band; scale: number; onPainted: (coverage: Coverage) => void }) {
+  const { site, plans, paint } = usePlan()
+  const scheme = useComputedColorScheme('light')
+  const [coverage, setCoverage] = useState<Coverage>()
+  // Those of this floor first: the pointer names them by their place.
+  const radios = useMemo(() => {
+    const all = radiosOnAir(band, site, plans)
+    return [...all.filter((radio) => radio.floor.id === floor.id), ...all.filter((radio) => radio.floor.id !== floor.id)]
+  }, [band, site, plans, floor.id])
+
+  useEffect(() => {
+    paint({ kind: 'coverage', band, floor, radios, stepM: stepOf(floor) }, (painted) => {
+      setCoverage(painted)
+      onPainted(painted)
+    })
+  }, [paint, band, floor, radios, onPainted])
+
+  const picture = useMemo(() => coverage && drawn(coverage, scheme), [coverage, scheme])
+  if (!coverage || !picture) return null
+  return (
+    <image
+      className={classes.coverage}
+      href={picture}
+      width={coverage.columns * coverage.stepM * scale}
+      height={coverage.rows * coverage.stepM * scale}
+      preserveAspectRatio="none"
+    />
+  )
+}
+
+function drawn({ columns, rows, dbm }: Coverage, scheme: 'light' | 'dark'): string {
+  const canvas = document.createElement('canvas')
+  canvas.width = columns
+  canvas.height = rows
+  const context = canvas.getContext('2d')
+  const image = context?.createImageData(columns, rows)
+  if (!context || !image) return ''
+  dbm.forEach((level, cell) => {
+    const step = steps.find((each) => level >= each.from)
+    if (!step) return
+    image.data.set([...step[scheme], 190], cell * 4)
+  })
+  context.putImageData(image, 0, 0)
+  return canvas.toDataURL()
+}
+
+export function CoverageLegend({ band }: { band: Band }) {
+  const scheme = useComputedColorScheme('light')
+  return (
+    <ul className={classes.legend} aria-label={`Received level at ${band} GHz, dBm`}>
+      {steps.map(({ from, words, [scheme]: colour }) => (
+        <li key={from}>
+          <span style={{ background: `rgb(${colour.join(' ')})` }} /> {words === '-55 and up' ? words : `${from} ${words}`}
+        </li>
+      ))}
+    </ul>
+  )
+}

@@ -1,0 +1,96 @@
+'use client'
+import type { Floor } from '../../core/radio/floor'
+import { useJob } from '../live/job-provider'
+import sheet from '../theme/sheet.module.css'
+import classes from './plan.module.css'
+import { usePlan } from './plan-context'
+
+/** The floor itself, and the units that hang nowhere yet. */
+export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: string) => void }) {
+  const { units, cards } = useJob()
+  const { site, change, live } = usePlan()
+  const set = (part: Partial<Floor>) => change((before) => ({ ...before, floors: before.floors.map((each) => (each.id === floor.id ? { ...each, ...part } : each)) }))
+  const number = (text: string): number | undefined => (text.trim() !== '' && Number.isFinite(Number(text)) ? Number(text) : undefined)
+  const figure = (label: string, value: number, least: number, take: (value: number) => void) => (
+    <label>
+      {label}{' '}
+      <input
+        key={value}
+        className="mono"
+        inputMode="decimal"
+        defaultValue={String(Math.round(value * 10) / 10)}
+        onBlur={(event) => {
+          const typed = number(event.currentTarget.value)
+          if (typed !== undefined && typed >= least && typed !== value) take(typed)
+          else event.currentTarget.value = String(Math.round(value * 10) / 10)
+        }}
+      />
+    </label>
+  )
+  const placed = new Set(site.placements.map((placement) => placement.unit))
+  const loose = units.filter((unit) => !placed.has(unit.id) && (cards.get(unit.model)?.radios.length ?? 0) > 0)
+  return (
+    <aside id="slip" tabIndex={-1} className={`${sheet.sheet} ${sheet.pad} ${classes.slip}`} aria-label={`Slip of ${floor.name}`}>
+      <div className={classes.floorFields}>
+        <label>
+          Name{' '}
+          <input
+            defaultValue={floor.name}
+            onBlur={(event) => event.currentTarget.value.trim() !== '' && event.currentTarget.value !== floor.name && set({ name: event.currentTarget.value.trim() })}
+          />
+        </label>
+        <label>
+          It is{' '}
+          <select value={floor.place} onChange={(event) => set({ place: event.currentTarget.value as Floor['place'] })}>
+            <option value="indoor">indoors</option>
+            <option value="outdoor">outdoors</option>
+          </select>
+        </label>
+        {figure('Storey', floor.storey, -10, (storey) => set({ storey: Math.round(storey) }))}
+        {figure('Wide, m', floor.widthM, 1, (widthM) =>
+          set({
+            widthM,
+            ...(floor.drawing
+              ? { drawing: { ...floor.drawing, metresPerPx: widthM / floor.drawing.widthPx }, depthM: (floor.drawing.heightPx * widthM) / floor.drawing.widthPx }
+              : {}),
+          }),
+        )}
+        {figure('Deep, m', floor.depthM, 1, (depthM) => set({ depthM }))}
+        {figure('High, m', floor.heightM, 2, (heightM) => set({ heightM }))}
+      </div>
+      <p className="soft">
+        {floor.walls.length === 0
+          ? floor.place === 'outdoor'
+            ? 'Outdoors: levels as along a line of sight.'
+            : 'No walls are drawn: levels are those of an office, ITU-R P.1238. Draw walls, and they count one by one.'
+          : `${floor.walls.length} walls are drawn and count one by one.`}
+        {live && ` The plan's disturbance is ${live.cost.toFixed(1)}.`}
+      </p>
+      {loose.length > 0 && (
+        <div>
+          <b>Not placed yet</b>
+          <ul className={classes.loose}>
+            {loose.map((unit) => (
+              <li key={unit.id}>
+                <button type="button" onClick={() => onPlace(unit.id)}>
+                  {unit.name}
+                </button>{' '}
+                <span className="soft">{unit.place}</span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {loose.length === 0 && <p className="soft">Every unit with a radio is placed. Select one to see why it has its channel.</p>}
+      <button
+        type="button"
+        className={classes.quiet}
+        onClick={() =>
+          change((before) => ({ ...before, floors: before.floors.filter((each) => each.id !== floor.id), placements: before.placements.filter((each) => each.floor !== floor.id) }))
+        }
+      >
+        Take this floor away
+      </button>
+    </aside>
+  )
+}

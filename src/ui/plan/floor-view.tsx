@@ -1,0 +1,80 @@
+'use client'
+import { Button } from '@mantine/core'
+import { useState } from 'react'
+import type { Floor, Material } from '../../core/radio/floor'
+import type { Band } from '../../core/regulatory/blocks'
+import { useJob } from '../live/job-provider'
+import sheet from '../theme/sheet.module.css'
+import { FloorFields } from './floor-fields'
+import { FloorMap } from './floor-map'
+import { FloorTools, type Tool } from './floor-tools'
+import classes from './plan.module.css'
+import { usePlan } from './plan-context'
+import { PlanSlip } from './plan-slip'
+
+/** The floor: units where they hang, walls, who hears whom on one channel. */
+export function FloorView() {
+  const { job, units, selected } = useJob()
+  const { site, change } = usePlan()
+  const bands = job.brief.radio.bands.map(({ band }) => band)
+  const [floorId, setFloorId] = useState(site.floors[0]?.id)
+  const [band, setBand] = useState<Band>(bands.includes('5') ? '5' : (bands[0] ?? '5'))
+  const [tool, setTool] = useState<Tool>({ kind: 'move' })
+  const [material, setMaterial] = useState<Material>('brick')
+  const [picture, setPicture] = useState<'shown' | 'hidden'>('hidden')
+  const unit = units.find((each) => each.id === selected)
+  const placed = site.placements.find((placement) => placement.unit === selected)
+  const floor = site.floors.find((each) => each.id === (floorId ?? placed?.floor)) ?? site.floors[0]
+
+  const addFloor = () => {
+    let number = site.floors.length
+    while (site.floors.some((each) => each.id === `floor-${number}`)) number += 1
+    const fresh: Floor = {
+      id: `floor-${number}`,
+      name: number === 0 ? 'Ground floor' : `Floor ${number}`,
+      storey: number,
+      heightM: 3.2,
+      place: job.brief.radio.place,
+      widthM: 40,
+      depthM: 25,
+      drawing: null,
+      walls: [],
+    }
+    change((before) => ({ ...before, floors: [...before.floors, fresh] }))
+    setFloorId(fresh.id)
+  }
+
+  if (!floor)
+    return (
+      <div className={`${sheet.sheet} ${sheet.pad} ${classes.empty}`}>
+        <p>No floor yet. With one, the plan knows who hears whom, and channels are reused only where nobody is disturbed. Without one, units take turns on the legal channels.</p>
+        <Button onClick={addFloor}>Add the first floor</Button>
+      </div>
+    )
+  return (
+    <div className={sheet.columns}>
+      <div className={`${sheet.sheet} ${classes.floor}`}>
+        <div className={classes.floorHead}>
+          {site.floors.map((each) => (
+            <button key={each.id} type="button" aria-pressed={each.id === floor.id} onClick={() => setFloorId(each.id)}>
+              {each.name}
+            </button>
+          ))}
+          <button type="button" className={classes.quiet} onClick={addFloor}>
+            Add a floor
+          </button>
+          <span className={classes.bands}>
+            {bands.map((each) => (
+              <button key={each} type="button" aria-pressed={each === band} onClick={() => setBand(each)}>
+                {each} GHz
+              </button>
+            ))}
+          </span>
+        </div>
+        <FloorTools floor={floor} tool={tool} onTool={setTool} material={material} onMaterial={setMaterial} picture={picture} onPicture={setPicture} />
+        <FloorMap key={floor.id} floor={floor} band={band} tool={tool} onTool={setTool} material={material} picture={picture} />
+      </div>
+      {unit ? <PlanSlip key={unit.id} unit={unit} /> : <FloorFields key={floor.id} floor={floor} onPlace={(id) => setTool({ kind: 'place', unit: id })} />}
+    </div>
+  )
+}

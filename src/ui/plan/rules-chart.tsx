@@ -1,0 +1,91 @@
+'use client'
+import { useComputedColorScheme } from '@mantine/core'
+import { useEffect, useRef } from 'react'
+import { allBlocks, bands } from '../../core/regulatory/blocks'
+import type { CountryRules } from '../../core/regulatory/database'
+import { judge, type LegalBlock } from '../../core/regulatory/legal'
+import classes from './plan.module.css'
+
+const kinds = [
+  { words: 'free to use', of: (block: LegalBlock) => !block.radar && !block.indoor, role: '--leaf', pattern: '' },
+  { words: 'indoors only', of: (block: LegalBlock) => !block.radar && block.indoor, role: '--plum', pattern: '/' },
+  { words: 'listens for radar', of: (block: LegalBlock) => block.radar && !block.indoor, role: '--brass', pattern: '' },
+  { words: 'radar, indoors only', of: (block: LegalBlock) => block.radar && block.indoor, role: '--brass', pattern: '/' },
+] as const
+
+/** Greatest EIRP over frequency, 20 MHz by 20 MHz, one picture a band. */
+export function RulesChart({ country, place }: { country: CountryRules; place: 'indoor' | 'outdoor' }) {
+  const box = useRef<HTMLDivElement>(null)
+  const scheme = useComputedColorScheme('light')
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another scheme has other colours, read within
+  useEffect(() => {
+    const element = box.current
+    if (!element) return
+    let gone = false
+    const draw = async (): Promise<void> => {
+      const { default: plotly } = await import('plotly.js-dist-min')
+      if (gone) return
+      // Roles are read when the scheme is: the picture takes the page's own colours.
+      const colour = (role: string): string => getComputedStyle(document.documentElement).getPropertyValue(role).trim()
+      const legal = allBlocks
+        .filter((block) => block.width === 20 && !(block.band === '2.4' && block.channel === 14))
+        .flatMap((block) => {
+          const judgement = judge(country, block)
+          return judgement.legal && (place === 'indoor' || !judgement.block.indoor) ? [judgement.block] : []
+        })
+      const traces = bands.flatMap((band, column) =>
+        kinds.map(({ words, of, role, pattern }) => {
+          const blocks = legal.filter((block) => block.band === band && of(block))
+          return {
+            type: 'bar' as const,
+            name: words,
+            legendgroup: words,
+            showlegend: column === 1,
+            x: blocks.map((block) => (block.lowMhz + block.highMhz) / 2),
+            y: blocks.map((block) => block.eirpDbm),
+            width: blocks.map(() => (band === '2.4' ? 4.4 : 18)),
+            customdata: blocks.map((block) => block.channel),
+            hovertemplate: 'channel %{customdata}: %{y:.1f} dBm EIRP<extra></extra>',
+            marker: { color: colour(role), opacity: 0.8, pattern: { shape: pattern, fgcolor: colour('--sheet'), size: 6 } },
+            xaxis: column === 0 ? 'x' : `x${column + 1}`,
+            yaxis: 'y',
+          }
+        }),
+      )
+      const axis = (title: string, domain: [number, number], range: [number, number]) => ({
+        title: { text: title },
+        domain,
+        range,
+        color: colour('--soft'),
+        gridcolor: colour('--faint-rule'),
+        fixedrange: true,
+      })
+      await plotly.react(
+        element,
+        traces as never,
+        {
+          barmode: 'overlay',
+          height: 250,
+          margin: { l: 46, r: 8, t: 8, b: 62 },
+          paper_bgcolor: 'transparent',
+          plot_bgcolor: 'transparent',
+          font: { family: getComputedStyle(document.body).fontFamily, size: 12, color: colour('--ink') },
+          xaxis: axis('2.4 GHz, MHz', [0, 0.17], [2395, 2490]),
+          xaxis2: axis('5 GHz, MHz', [0.21, 0.6], [5160, 5900]),
+          xaxis3: axis('6 GHz, MHz', [0.64, 1], [5935, 7130]),
+          yaxis: { title: { text: 'EIRP, dBm' }, rangemode: 'tozero', color: colour('--soft'), gridcolor: colour('--faint-rule'), fixedrange: true },
+          legend: { orientation: 'h', y: -0.34 },
+        } as never,
+        { displayModeBar: false, responsive: true },
+      )
+      element.dataset.drawn = country.country
+    }
+    void draw()
+    return () => {
+      gone = true
+    }
+  }, [country, place, scheme])
+
+  return <div ref={box} className={classes.chart} role="img" aria-label={`Greatest EIRP by frequency in ${country.country}; the tables below hold the same`} />
+}

@@ -1,0 +1,117 @@
+'use client'
+import { useSearchParams } from 'next/navigation'
+import { useMemo, useState } from 'react'
+import { dropRulesAction, forgetRulesAction } from '../../app/actions/plan-actions'
+import { type Band, bands } from '../../core/regulatory/blocks'
+import { legalBlocks } from '../../core/regulatory/legal'
+import { useJob } from '../live/job-provider'
+import { useOrder } from '../live/use-order'
+import sheet from '../theme/sheet.module.css'
+import classes from './plan.module.css'
+import { RulesChart } from './rules-chart'
+import { useAllRules } from './rules-context'
+
+/** What a country allows, as a picture and as a table; any country. */
+export function RulesView() {
+  const { job, rulesOrigin } = useJob()
+  const countries = useAllRules()
+  const { order, pending, fault } = useOrder()
+  const [code, setCode] = useState(useSearchParams().get('country') ?? job.brief.country)
+  const [place, setPlace] = useState<'indoor' | 'outdoor'>(job.brief.radio.place)
+  const country = countries.find((each) => each.code === code)
+  const blocks = useMemo(() => (country ? legalBlocks(country.rules).filter((block) => place === 'indoor' || !block.indoor) : []), [country, place])
+  return (
+    <div className={`${sheet.sheet} ${sheet.pad}`}>
+      <div className={classes.row}>
+        <select aria-label="Country of the rules" value={code} onChange={(event) => setCode(event.currentTarget.value)}>
+          {countries.map((each) => (
+            <option key={each.code} value={each.code}>
+              {each.name} ({each.code})
+            </option>
+          ))}
+        </select>
+        <select aria-label="Place of the rules" value={place} onChange={(event) => setPlace(event.currentTarget.value as 'indoor' | 'outdoor')}>
+          <option value="indoor">indoors</option>
+          <option value="outdoor">outdoors</option>
+        </select>
+        <span className="soft">
+          {country && (country.rules.dfs === null ? 'no radar rules, ' : `radar rules of ${country.rules.dfs}, `)}
+          {blocks.length} blocks; rules {rulesOrigin}
+        </span>
+        <label className={classes.file}>
+          {pending ? 'Checking …' : 'Drop in a newer regulatory.db'}
+          <input
+            type="file"
+            aria-label="A newer regulatory.db"
+            onChange={(event) => {
+              const file = event.currentTarget.files?.[0]
+              event.currentTarget.value = ''
+              if (!file) return
+              const form = new FormData()
+              form.set('file', file)
+              order(() => dropRulesAction(form))
+            }}
+          />
+        </label>
+        {rulesOrigin.includes('dropped in') && (
+          <button type="button" className={classes.quiet} disabled={pending} onClick={() => order(forgetRulesAction)}>
+            Back to those of the program
+          </button>
+        )}
+      </div>
+      {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+      {country && (
+        <>
+          <RulesChart country={country.rules} place={place} />
+          {bands.map((band) => (
+            <BlockTable key={band} band={band} blocks={blocks.filter((block) => block.band === band)} />
+          ))}
+        </>
+      )}
+    </div>
+  )
+}
+
+function BlockTable({ band, blocks }: { band: Band; blocks: ReturnType<typeof legalBlocks> }) {
+  const widths = [...new Set(blocks.map((block) => block.width))].sort((a, b) => a - b)
+  const channels = [...new Set(blocks.map((block) => block.channel))]
+  if (channels.length === 0) return <p className="soft">{band} GHz: nothing is legal for an access point.</p>
+  return (
+    <div className={classes.rules}>
+      <h2>{band} GHz</h2>
+      <table className={sheet.table}>
+        <thead>
+          <tr>
+            <th scope="col">Channel</th>
+            {widths.map((width) => (
+              <th key={width} scope="col">
+                {width} MHz
+              </th>
+            ))}
+            <th scope="col">Conditions at 20 MHz</th>
+          </tr>
+        </thead>
+        <tbody>
+          {channels.map((channel) => {
+            const own = blocks.find((block) => block.channel === channel && block.width === 20) ?? blocks.find((block) => block.channel === channel)
+            const marks = [own?.radar && 'listens for radar', own?.indoor && 'indoors only'].filter((mark) => typeof mark === 'string')
+            return (
+              <tr key={channel}>
+                <td className="mono">{channel}</td>
+                {widths.map((width) => {
+                  const block = blocks.find((each) => each.channel === channel && each.width === width)
+                  return (
+                    <td key={width} className="mono">
+                      {block ? `${block.eirpDbm.toFixed(1)} dBm` : <span className="soft">no</span>}
+                    </td>
+                  )
+                })}
+                <td>{marks.join(', ')}</td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+    </div>
+  )
+}

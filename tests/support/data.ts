@@ -1,0 +1,25 @@
+/** What comes with the program, as tests need it. */
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { parse } from 'yaml'
+import { type Brief, briefSchema } from '../../src/core/brief/brief'
+import type { CountryRules } from '../../src/core/regulatory/database'
+import { loadKitCards } from '../../src/store/kit-card-files'
+import { loadRegulatory } from '../../src/store/regulatory-file'
+
+const data = join(import.meta.dirname, '../../data')
+export const cards = loadKitCards()
+export const regulatory = loadRegulatory()
+export const demoBrief: Brief = briefSchema.parse(parse(readFileSync(join(data, 'demo/port-ellery.yaml'), 'utf8')).brief)
+
+export function cardOf(model: string) {
+  const card = cards.get(model)
+  if (!card) throw new Error(`no card ${model}`)
+  return card
+}
+
+export function countryOf(code: string): CountryRules {
+  const found = regulatory.get(code)
+  if (!found) throw new Error(`no ${code}`)
+  return found
+}
