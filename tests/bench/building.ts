@@ -56,7 +56,7 @@ export function optionsOf(country: CountryRules, band: Band, width: Width, radar
   const blocks = legalBlocks(country).filter((block) => block.band === band && block.width === width && (band !== '2.4' || raster.includes(block.channel)))
   const firsts = blocks.filter((block, index) => blocks.findIndex((other) => other.lowMhz === block.lowMhz) === index)
   const free = firsts.filter((block) => radar === 'welcome' || !block.radar)
-  return free.map(({ channel, lowMhz, highMhz, radar: listens }) => ({ channel, width, lowMhz, highMhz, radar: listens }))
+  return free.map(({ channel, lowMhz, highMhz, radar: listens }) => ({ channel, width, lowMhz, highMhz, radar: listens, price: 0 }))
 }
 
 export function problemOf({ radios }: Building, band: Band, options: readonly ChannelOption[], others: readonly OtherNetwork[] = []): ChannelProblem {

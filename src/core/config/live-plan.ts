@@ -17,6 +17,8 @@ export interface LivePlan {
   readonly reasons: ReadonlyMap<string, RadioReason>
   readonly hears: readonly Hearing[]
   readonly cost: number
+  /** The part of each band. */
+  readonly costByBand: ReadonlyMap<Band, number>
 }
 
 /** Plans anew and explains it. */
@@ -34,10 +36,17 @@ export function explainPlan({ brief, units, cards, country, before, site = empty
   const { problem, faults } = channelProblemOf(country, brief.radio, requests, site)
   const chosen = new Map<string, ChannelOption>(
     plans.flatMap(({ unit, radios }) =>
-      radios.map(({ band, channel, width, lowMhz, radar }) => [radioId(unit, band), { channel, width, lowMhz, highMhz: lowMhz + width, radar }] as const),
+      radios.map(({ band, channel, width, lowMhz, radar }) => [radioId(unit, band), { channel, width, lowMhz, highMhz: lowMhz + width, radar, price: 0 }] as const),
     ),
   )
-  return { plans, faults, reasons: explainRadios(problem, chosen), hears: problem.hears, cost: costOf(problem, chosen) }
+  const costByBand = new Map(
+    brief.radio.bands.map(({ band }) => {
+      const radios = problem.radios.filter((radio) => radio.band === band)
+      const own = new Set(radios.map((radio) => radio.id))
+      return [band, costOf({ radios, hears: problem.hears.filter(({ a }) => own.has(a)), others: problem.others.filter(({ radio }) => own.has(radio)) }, chosen)] as const
+    }),
+  )
+  return { plans, faults, reasons: explainRadios(problem, chosen), hears: problem.hears, cost: costOf(problem, chosen), costByBand }
 }
 
 /** Radios of one band where they hang, as loud as they are planned. */

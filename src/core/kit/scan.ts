@@ -55,6 +55,6 @@ function readLabel(text: string): { mac: string | undefined; serial: string | un
   const whole = parseMac(text)
   if (whole) return { mac: whole, serial: undefined }
   const mac = parts.map(parseMac).find((each) => each !== undefined)
-  const serial = parts.find((part) => parseMac(part) === undefined && /^[A-Za-z0-9][A-Za-z0-9./-]{3,39}$/.test(part) && /\d/.test(part))
+  const serial = parts.find((part) => parseMac(part) === undefined && /^[A-Za-z0-9][A-Za-z0-9./-]{2,39}$/.test(part) && /\d/.test(part))
   return { mac, serial }
 }

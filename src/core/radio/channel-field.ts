@@ -92,7 +92,7 @@ export class ChannelField {
       const block = blockOf(option)
       const cell = at * this.blocks + block
       const changes = radio.set !== null && !isLocked(option, radio.set)
-      const preferred = (option.radar ? preference.radar : 0) + (changes ? preference.change : 0) + preference.narrower * (widest / option.width - 1)
+      const preferred = option.price + (option.radar ? preference.radar : 0) + (changes ? preference.change : 0) + preference.narrower * (widest / option.width - 1)
       const known = this.optionAt[cell]!
       if (known === -1) found.push(block)
       // Of several primaries of one block the one that is set stays, else the first.

@@ -11,8 +11,9 @@ import { bandSchema } from '../brief/wireless-network'
 /** At or below this level nothing is disturbed, dBm. */
 export const quietestDbm = -92
 
+/** `price` is what an option costs by itself, beside what it disturbs: bandwidth that is given up. The cost leaves it out. */
 const optionSchema = z
-  .object({ channel: z.int(), width: z.number().positive(), lowMhz: z.number(), highMhz: z.number(), radar: z.boolean().default(false) })
+  .object({ channel: z.int(), width: z.number().positive(), lowMhz: z.number(), highMhz: z.number(), radar: z.boolean().default(false), price: z.number().min(0).default(0) })
   .refine((option) => option.highMhz > option.lowMhz, 'an option ends above where it begins: highMhz is greater than lowMhz')
 export type ChannelOption = z.infer<typeof optionSchema>
 

@@ -43,7 +43,8 @@ export function explainRadios(problem: ChannelProblem, chosen: ReadonlyMap<strin
       if (!own) return []
       const costAt = (option: Span): number => around.reduce((sum, each) => sum + overlapOf(option, each.span) * weightOf(each.dbm), 0)
       const priced = radio.options
-        .filter((option) => option.lowMhz !== own.lowMhz || option.highMhz !== own.highMhz)
+        // As wide as its own: less bandwidth would be another bargain.
+        .filter((option) => option.width === own.width && option.lowMhz !== own.lowMhz)
         .map((option) => ({ option, cost: costAt(option) }))
         .sort((a, b) => a.cost - b.cost || Number(a.option.radar) - Number(b.option.radar))
       const disturbing = around.map(({ radio: other, span, dbm }) => ({ radio: other, dbm, overlap: overlapOf(own, span) }))
@@ -54,7 +55,7 @@ export function explainRadios(problem: ChannelProblem, chosen: ReadonlyMap<strin
         worst,
         loudest: disturbing.toSorted((a, b) => b.dbm - a.dbm)[0],
         next: priced[0],
-        withoutRadar: own.radar ? priced.find(({ option }) => !option.radar && option.width === own.width) : undefined,
+        withoutRadar: own.radar ? priced.find(({ option }) => !option.radar) : undefined,
       }
       return [[radio.id, reason]]
     }),

@@ -95,13 +95,14 @@ export function planRadios(country: CountryRules, policy: RadioPolicy, requests:
       return { ...problemRadio(each, disturbed.has(id) ? each.options : widest(each.options)), set: wideChosen.get(id) ?? null }
     })
     const narrower = planChannels({ radios, hears, others }, effort)
-    if (narrower.cost < plan.cost - worthwhile) plan = narrower
+    const given = [...narrower.chosen.values()].reduce((sum, option) => sum + option.price, 0)
+    if (narrower.cost + given < plan.cost) plan = narrower
   }
   return { plans: radioPlans(wanted, requests, plan.chosen, policy), problem, cost: plan.cost, faults }
 }
 
-/** Bandwidth is not given up for less than this. */
-const worthwhile = 0.5
+/** Half of a radio's bandwidth is given up only where that saves as much as a neighbour heard at -72 dBm costs. */
+const halvingPrice = 20
 
 function widest(options: readonly LegalBlock[]): readonly LegalBlock[] {
   return options.filter((option) => option.width === options[0]?.width)
@@ -112,7 +113,14 @@ function problemRadio({ request, band }: Wanted, options: readonly LegalBlock[])
   return {
     id: radioId(request.unit, band),
     band,
-    options: options.map(({ channel, width, lowMhz, highMhz, radar }) => ({ channel, width, lowMhz, highMhz, radar })),
+    options: options.map(({ channel, width, lowMhz, highMhz, radar }) => ({
+      channel,
+      width,
+      lowMhz,
+      highMhz,
+      radar,
+      price: halvingPrice * Math.log2((options[0]?.width ?? width) / width),
+    })),
     locked: lock ?? null,
     set: request.set[band] ?? null,
   }

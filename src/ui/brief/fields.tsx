@@ -48,6 +48,7 @@ function TypedText({ path, label, placeholder, kind, face }: FieldProps & { kind
     <input
       className={classes.field}
       data-face={face}
+      data-kind={kind}
       aria-label={label}
       aria-invalid={faulty || undefined}
       title={label}
@@ -119,7 +120,8 @@ export function Several({ path, label, options }: FieldProps & { options: readon
   const { brief, change } = useBrief()
   const chosen = (valueAt(brief, path) as readonly string[] | undefined) ?? []
   return (
-    <fieldset className={classes.several} aria-label={label}>
+    // biome-ignore lint/a11y/useSemanticElements: a fieldset cannot stand within a sentence
+    <span role="group" className={classes.several} aria-label={label}>
       {options.map(({ value, words }) => (
         <label key={value}>
           <input
@@ -135,6 +137,6 @@ export function Several({ path, label, options }: FieldProps & { options: readon
           {words}
         </label>
       ))}
-    </fieldset>
+    </span>
   )
 }

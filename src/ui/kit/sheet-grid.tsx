@@ -1,6 +1,6 @@
-'use client'
 // biome-ignore-all lint/a11y/useSemanticElements: rows are drawn only while they are in sight, which a table element cannot do
 // biome-ignore-all lint/a11y/useFocusableInteractive: the grid itself has the focus and the keys
+'use client'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import Papa from 'papaparse'
 import { type ClipboardEvent, type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'

@@ -28,6 +28,8 @@ export function BandRow({ band, users }: { band: Band; users: readonly User[] })
   const low = Math.min(...pieces.map(({ block }) => block.lowMhz))
   const high = Math.max(...pieces.map(({ block }) => block.highMhz))
   const share = (mhz: number): string => `${(100 * mhz) / (high - low)}%`
+  /** From one channel to the next, MHz. */
+  const raster = band === '2.4' ? 5 : 20
   const levels = stack(users)
   const heard = site.heard.filter((each) => each.band === band)
   return (
@@ -59,7 +61,7 @@ export function BandRow({ band, users }: { band: Band; users: readonly User[] })
                   ? `channel ${block.channel}, ${judgement.block.eirpDbm} dBm EIRP${judgement.block.radar ? ', listens for radar' : ''}${judgement.block.indoor ? ', indoors only' : ''}`
                   : judgement.refusal.reason
               }
-              style={{ left: share(block.lowMhz - low), width: share(band === '2.4' ? 5 : 20) }}
+              style={{ left: share((block.lowMhz + block.highMhz) / 2 - raster / 2 - low), width: share(raster) }}
             />
           ))}
         </div>

@@ -9,13 +9,20 @@ import classes from './floor-map.module.css'
 import { usePlan } from './plan-context'
 
 /** Steps of the picture: from which level on, dBm, and what a phone makes of it. */
-const steps: readonly { readonly from: number; readonly words: string; readonly light: readonly [number, number, number]; readonly dark: readonly [number, number, number] }[] = [
-  { from: -55, words: '-55 and up', light: [74, 28, 62], dark: [236, 196, 224] },
-  { from: -65, words: 'fast', light: [123, 66, 108], dark: [199, 148, 184] },
-  { from: -70, words: 'voice', light: [168, 119, 155], dark: [152, 103, 138] },
-  { from: -75, words: 'works', light: [207, 173, 198], dark: [108, 69, 98] },
-  { from: -82, words: 'weak', light: [233, 216, 228], dark: [72, 48, 66] },
+const steps: readonly { readonly from: number; readonly words: string; readonly light: string; readonly dark: string }[] = [
+  { from: -45, words: 'very loud', light: '#7a4a6c', dark: '#f0d3e6' },
+  { from: -55, words: 'loud', light: '#a07394', dark: '#cfa3c0' },
+  { from: -65, words: 'fast', light: '#bf9ab5', dark: '#a87b99' },
+  { from: -70, words: 'voice', light: '#d8bfd1', dark: '#815a75' },
+  { from: -75, words: 'works', light: '#e8d8e3', dark: '#5d4155' },
+  { from: -82, words: 'weak', light: '#f3eaf0', dark: '#3f2f3b' },
 ]
+
+/** The colour of a step as three bytes. */
+function bytesOf(colour: string): [number, number, number] {
+  const [red = 0, green = 0, blue = 0] = [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16))
+  return [red, green, blue]
+}
 
 /** Coarse enough to follow a drag, fine enough to see a wall. */
 function stepOf(floor: Floor): number {
@@ -63,7 +70,7 @@ function drawn({ columns, rows, dbm }: Coverage, scheme: 'light' | 'dark'): stri
   dbm.forEach((level, cell) => {
     const step = steps.find((each) => level >= each.from)
     if (!step) return
-    image.data.set([...step[scheme], 190], cell * 4)
+    image.data.set([...bytesOf(step[scheme]), 255], cell * 4)
   })
   context.putImageData(image, 0, 0)
   return canvas.toDataURL()
@@ -75,7 +82,7 @@ export function CoverageLegend({ band }: { band: Band }) {
     <ul className={classes.legend} aria-label={`Received level at ${band} GHz, dBm`}>
       {steps.map(({ from, words, [scheme]: colour }) => (
         <li key={from}>
-          <span style={{ background: `rgb(${colour.join(' ')})` }} /> {words === '-55 and up' ? words : `${from} ${words}`}
+          <span style={{ background: colour }} /> {from} {words}
         </li>
       ))}
     </ul>

@@ -7,8 +7,8 @@ import { usePlan } from './plan-context'
 
 /** The floor itself, and the units that hang nowhere yet. */
 export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: string) => void }) {
-  const { units, cards } = useJob()
-  const { site, change, live } = usePlan()
+  const { units } = useJob()
+  const { site, change, live, plans } = usePlan()
   const set = (part: Partial<Floor>) => change((before) => ({ ...before, floors: before.floors.map((each) => (each.id === floor.id ? { ...each, ...part } : each)) }))
   const number = (text: string): number | undefined => (text.trim() !== '' && Number.isFinite(Number(text)) ? Number(text) : undefined)
   const figure = (label: string, value: number, least: number, take: (value: number) => void) => (
@@ -28,7 +28,7 @@ export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: 
     </label>
   )
   const placed = new Set(site.placements.map((placement) => placement.unit))
-  const loose = units.filter((unit) => !placed.has(unit.id) && (cards.get(unit.model)?.radios.length ?? 0) > 0)
+  const loose = units.filter((unit) => !placed.has(unit.id) && (plans.get(unit.id)?.radios.length ?? 0) > 0)
   return (
     <aside id="slip" tabIndex={-1} className={`${sheet.sheet} ${sheet.pad} ${classes.slip}`} aria-label={`Slip of ${floor.name}`}>
       <div className={classes.floorFields}>
@@ -64,7 +64,7 @@ export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: 
             ? 'Outdoors: levels as along a line of sight.'
             : 'No walls are drawn: levels are those of an office, ITU-R P.1238. Draw walls, and they count one by one.'
           : `${floor.walls.length} walls are drawn and count one by one.`}
-        {live && ` The plan's disturbance is ${live.cost.toFixed(1)}.`}
+        {live && ` Disturbance of the whole plan: ${[...live.costByBand].map(([band, cost]) => `${cost.toFixed(1)} at ${band} GHz`).join(', ')}.`}
       </p>
       {loose.length > 0 && (
         <div>

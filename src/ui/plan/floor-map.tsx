@@ -189,6 +189,7 @@ export function FloorMap({ floor, band, tool, onTool, material, picture }: Props
                   y={px(placement.y)}
                   plan={plans.get(unit.id)}
                   band={band}
+                  size={scale < 8 ? 'small' : 'full'}
                   state={unit.id === selected ? 'selected' : 'plain'}
                   onDown={(event) => {
                     if (tool.kind !== 'move') return

@@ -17,7 +17,7 @@ export function LaptopView() {
   const lines = laptopAddresses(job.brief, models, inUse, roll.laptop?.interfaceName)
   const own = roll.laptop?.addresses.map((address) => address.cidr) ?? []
   return (
-    <div className={`${sheet.sheet} ${sheet.pad} ${classes.laptop}`}>
+    <div className={`${sheet.sheet} ${sheet.pad} ${classes.laptop} ${classes.whole}`}>
       <p>
         A laptop reaches a unit only from an address in the same subnet. Lanes do this by themselves; by hand it is one line each. None of these addresses is planned for a unit,
         handed out by DHCP, or seen on the wire.

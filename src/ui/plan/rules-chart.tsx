@@ -75,7 +75,7 @@ export function RulesChart({ country, place }: { country: CountryRules; place: '
           xaxis2: axis('5 GHz, MHz', [0.21, 0.6], [5160, 5900]),
           xaxis3: axis('6 GHz, MHz', [0.64, 1], [5935, 7130]),
           yaxis: { title: { text: 'EIRP, dBm' }, rangemode: 'tozero', color: colour('--soft'), gridcolor: colour('--faint-rule'), fixedrange: true },
-          legend: { orientation: 'h', y: -0.34 },
+          legend: { orientation: 'h', y: -0.3 },
         } as never,
         { displayModeBar: false, responsive: true },
       )

@@ -21,7 +21,7 @@ export function RulesView() {
   const country = countries.find((each) => each.code === code)
   const blocks = useMemo(() => (country ? legalBlocks(country.rules).filter((block) => place === 'indoor' || !block.indoor) : []), [country, place])
   return (
-    <div className={`${sheet.sheet} ${sheet.pad}`}>
+    <div className={`${sheet.sheet} ${sheet.pad} ${classes.whole}`}>
       <div className={classes.row}>
         <select aria-label="Country of the rules" value={code} onChange={(event) => setCode(event.currentTarget.value)}>
           {countries.map((each) => (

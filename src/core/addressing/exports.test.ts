@@ -1,0 +1,85 @@
+/** Files for DHCP servers, read by those servers themselves. */
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, describe, expect, it } from 'vitest'
+import { cardOf, demoBrief } from '../../../tests/support/data'
+import { dnsmasqConfig, type ExportInput, hostsFile, keaConfig, option43 } from './exports'
+import { isIn, laptopAddresses } from './laptop'
+
+const folder = mkdtempSync(join(tmpdir(), 'air-muster-dhcp-'))
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+const controller = { name: 'control-01', mac: '02:7a:c1:00:5e:01', address: '10.44.8.20', option43Code: 7 }
+const input: ExportInput = {
+  brief: demoBrief,
+  units: [controller, { name: 'Hall 1', mac: '02:4f:52:10:6a:2c', address: '10.44.8.21' }],
+  controllers: [controller],
+}
+const checked = (command: string, args: readonly string[], file: string, text: string) => {
+  const path = join(folder, file)
+  writeFileSync(path, text)
+  return spawnSync(command, [...args, path], { encoding: 'utf8' })
+}
+
+describe('reservations', () => {
+  it('are taken by Kea, with the controller in option 138 and option 43', () => {
+    const text = keaConfig(input)
+    const { status, stdout, stderr } = checked('/usr/sbin/kea-dhcp4', ['-t'], 'kea.json', text)
+    expect(`${stdout}${stderr}`).not.toMatch(/ERROR|WARN/)
+    expect(status).toBe(0)
+    const [subnet] = JSON.parse(text).Dhcp4.subnet4
+    expect(subnet.reservations).toEqual([
+      { 'hw-address': '02:7a:c1:00:5e:01', 'ip-address': '10.44.8.20', hostname: 'control-01' },
+      { 'hw-address': '02:4f:52:10:6a:2c', 'ip-address': '10.44.8.21', hostname: 'hall-1' },
+    ])
+    expect(subnet['option-data']).toEqual(
+      expect.arrayContaining([expect.objectContaining({ code: 138, data: '10.44.8.20' }), expect.objectContaining({ code: 43, data: '07040A2C0814' })]),
+    )
+  })
+
+  it('are taken by dnsmasq', () => {
+    const text = dnsmasqConfig(input)
+    const { status, stderr } = checked('/usr/sbin/dnsmasq', ['--test', '-C'], 'dnsmasq.conf', text)
+    expect(stderr).toContain('syntax check OK')
+    expect(status).toBe(0)
+    expect(text).toContain('dhcp-host=02:4f:52:10:6a:2c,10.44.8.21,hall-1\n')
+    expect(text).toContain('dhcp-option=138,10.44.8.20\n')
+    expect(text).toContain('dhcp-option=43,07:04:0a:2c:08:14\n')
+    expect(checked('/usr/sbin/dnsmasq', ['--test', '-C'], 'broken.conf', `${text}dhcp-range=nonsense\n`).status).not.toBe(0)
+  })
+
+  it('have no options for controllers where there is none, and a hosts file has a line a unit', () => {
+    const without = { ...input, controllers: [] }
+    expect(option43([])).toBeUndefined()
+    expect(keaConfig(without) + dnsmasqConfig(without)).not.toMatch(/138|43,/)
+    expect(hostsFile(input)).toBe('10.44.8.20  control-01\n10.44.8.21  hall-1\n')
+  })
+})
+
+describe('the laptop', () => {
+  const models = ['Ostrel O-40', 'Ostrel O-20', 'Brackwater B7', 'Tarnhelm C1', 'Tarnhelm T2'].map(cardOf)
+  const lines = laptopAddresses(demoBrief, models, ['10.44.8.250', '10.44.8.249', '192.168.77.250'])
+
+  it('gets an address in each subnet, never one that somebody has or that DHCP hands out', () => {
+    expect(lines.map(({ why, subnet, address }) => [why, subnet, address])).toEqual([
+      ['Management', '10.44.8.0/24', '10.44.8.248'],
+      ['Ostrel O-40, Ostrel O-20, Tarnhelm C1 out of the box', '192.168.77.0/24', '192.168.77.249'],
+      ['Brackwater B7 out of the box', '172.31.9.0/24', '172.31.9.250'],
+    ])
+    for (const { subnet, address } of lines) expect(isIn(subnet, address)).toBe(true)
+  })
+
+  it('is told the exact commands to set it and to undo it', () => {
+    expect(lines[0]?.commands).toEqual([
+      { system: 'Linux', set: 'sudo ip address add 10.44.8.248/24 dev enp3s0', undo: 'sudo ip address del 10.44.8.248/24 dev enp3s0' },
+      {
+        system: 'Windows',
+        set: 'netsh interface ipv4 add address name="Ethernet" address=10.44.8.248 mask=255.255.255.0 store=active skipassource=true',
+        undo: 'netsh interface ipv4 delete address name="Ethernet" address=10.44.8.248 store=active',
+      },
+      { system: 'macOS', set: 'sudo ifconfig en0 inet 10.44.8.248 netmask 255.255.255.0 alias', undo: 'sudo ifconfig en0 inet 10.44.8.248 -alias' },
+    ])
+  })
+})

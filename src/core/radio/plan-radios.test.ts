@@ -1,0 +1,197 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { cardOf, cards, countryOf, regulatory } from '../../../tests/support/data'
+import { type RadioPolicy, radioPolicySchema } from '../brief/policies'
+import { judgeChannel, legalBlocks } from '../regulatory/legal'
+import { emptySite, type Floor, type Site } from './floor'
+import { planRadios, type RadioRequest } from './plan-radios'
+import { isScanningChannel } from './radio-options'
+
+const requests = (count: number, model = 'Ostrel O-40', part: Partial<RadioRequest> = {}): RadioRequest[] =>
+  Array.from({ length: count }, (_, index) => ({ unit: `u${index}`, card: cardOf(model), locks: {}, set: {}, ...part }))
+const policy = (part: object = {}): RadioPolicy =>
+  radioPolicySchema.parse({
+    place: 'indoor',
+    bands: [
+      { band: '2.4', width: 20 },
+      { band: '5', width: 40 },
+    ],
+    radar: 'avoid',
+    narrower: 'never',
+    ...part,
+  })
+const floor = (part: Partial<Floor> = {}): Floor => ({ id: 'g', name: 'Ground', storey: 0, heightM: 3, place: 'indoor', widthM: 60, depthM: 30, drawing: null, walls: [], ...part })
+const channels = (of: ReturnType<typeof planRadios>, band: string): (number | undefined)[] =>
+  [...of.plans.values()].map((radios) => radios.find((radio) => radio.band === band)?.channel)
+
+describe('channels and power', () => {
+  it('differ between neighbours on the list for as long as there are some, before any floor is drawn', () => {
+    const plan = planRadios(countryOf('NZ'), policy(), requests(4), emptySite)
+    expect(plan.faults).toEqual([])
+    expect(new Set(channels(plan, '5')).size).toBe(4)
+    expect(new Set(channels(plan, '2.4').slice(0, 3))).toEqual(new Set([1, 6, 11]))
+  })
+
+  it('are reused where places say that nobody is disturbed, whatever the order of the list', () => {
+    const site: Site = { ...emptySite, floors: [floor({ widthM: 4000 })], placements: [0, 1900, 3800].map((x, index) => ({ unit: `u${index}`, floor: 'g', x, y: 5 })) }
+    const plan = planRadios(countryOf('NZ'), policy(), requests(3), site)
+    expect(plan.cost).toBe(0)
+    expect(new Set(channels(plan, '5')).size).toBe(1)
+  })
+
+  it('heed a measured level before what places would give', () => {
+    const site: Site = {
+      ...emptySite,
+      floors: [floor({ widthM: 4000 })],
+      placements: [0, 3000].map((x, index) => ({ unit: `u${index}`, floor: 'g', x, y: 5 })),
+      measured: [{ a: 'u0', b: 'u1', band: '5', dbm: -60 }],
+    }
+    expect(new Set(channels(planRadios(countryOf('NZ'), policy(), requests(2), site), '5')).size).toBe(2)
+  })
+
+  it('give way to the networks of neighbours, heard everywhere or at one unit', () => {
+    const site: Site = {
+      ...emptySite,
+      heard: [
+        { ssid: 'Next door', unit: 'u0', band: '2.4', channel: 1, width: 20, dbm: -60 },
+        { ssid: 'Over the way', unit: null, band: '2.4', channel: 6, width: 20, dbm: -60 },
+      ],
+    }
+    expect(channels(planRadios(countryOf('NZ'), policy(), requests(1), site), '2.4')).toEqual([11])
+  })
+
+  it('stay off radar where they can, and take it where it is welcome and disturbs less', () => {
+    const of = (radar: string) => [...planRadios(countryOf('NZ'), policy({ radar }), requests(12), emptySite).plans.values()].flat()
+    expect(of('avoid').some((radio) => radio.radar)).toBe(false)
+    expect(of('welcome').some((radio) => radio.radar)).toBe(true)
+  })
+
+  it('are narrower only where the policy lets them, where that pays, and say so', () => {
+    const crowd = (narrower: string) => {
+      const site: Site = { ...emptySite, floors: [floor()], placements: Array.from({ length: 8 }, (_, index) => ({ unit: `u${index}`, floor: 'g', x: 2 * index, y: 5 })) }
+      return planRadios(countryOf('NZ'), policy({ narrower, bands: [{ band: '5', width: 80 }] }), requests(8), site)
+    }
+    const kept = [...crowd('never').plans.values()].flat()
+    const made = [...crowd('allowed').plans.values()].flat()
+    expect(kept.map((radio) => radio.narrowedFrom)).toEqual(kept.map(() => null))
+    expect(made.filter((radio) => radio.narrowedFrom === 80).length).toBeGreaterThan(0)
+    expect(crowd('allowed').cost).toBeLessThan(crowd('never').cost)
+  })
+
+  it('are as wide as the radio can be when the policy is wider, and leave out a band that it does not have', () => {
+    const wide = planRadios(
+      countryOf('NZ'),
+      policy({
+        bands: [
+          { band: '5', width: 160 },
+          { band: '6', width: 80 },
+        ],
+      }),
+      requests(1),
+      emptySite,
+    )
+    expect(wide.plans.get('u0')).toMatchObject([{ band: '5', width: 80 }])
+  })
+
+  it('use 1, 5, 9, 13 where that is wanted and legal, else 1, 6, 11', () => {
+    const of = (code: string) => new Set(channels(planRadios(countryOf(code), policy({ raster24: '1-5-9-13' }), requests(4), emptySite), '2.4'))
+    expect(of('GB')).toEqual(new Set([1, 5, 9, 13]))
+    expect([...of('US')].every((channel) => [1, 6, 11].includes(channel ?? 0))).toBe(true)
+  })
+
+  it('use preferred scanning channels at 6 GHz', () => {
+    const plan = planRadios(countryOf('GB'), policy({ bands: [{ band: '6', width: 20 }] }), requests(5, 'Tarnhelm T2'), emptySite)
+    expect(channels(plan, '6').every((channel) => channel !== undefined && isScanningChannel(channel))).toBe(true)
+    expect([5, 21, 229].every(isScanningChannel) && ![1, 6, 233].some(isScanningChannel)).toBe(true)
+  })
+
+  it('are quieter at 2.4 GHz by the figure of the policy, on a step that the model has', () => {
+    const [radios] = planRadios(countryOf('NZ'), policy({ power: { clientDbm: 18, lowerAt24Db: 6 } }), requests(1), emptySite).plans.values()
+    expect(radios?.map((radio) => radio.power)).toEqual([
+      { limit: 36, gain: 3, most: 20, target: 12, set: 11 },
+      { limit: 30, gain: 5, most: 23, target: 18, set: 17 },
+    ])
+  })
+})
+
+describe('what cannot be planned', () => {
+  it('is refused by the name of the rule: a lock that is not legal', () => {
+    const { faults } = planRadios(countryOf('US'), policy(), requests(1, 'Ostrel O-40', { locks: { '2.4': 13 } }), emptySite)
+    expect(faults.map((fault) => fault.sentence)).toEqual([
+      'Ostrel O-40 finds channel 13 at 2.4 GHz neither legal in US nor within its own powers. Channel 13 at 20 MHz is not legal in US: no rule covers 2462 to 2482 MHz.',
+    ])
+  })
+
+  it('is refused for a unit whose country is locked', () => {
+    const { faults } = planRadios(countryOf('NZ'), policy(), requests(1, 'Ostrel O-20 US'), emptySite)
+    expect(faults.map((fault) => fault.sentence)).toEqual(['Ostrel O-20 US is locked to United States: it cannot be used in New Zealand.'])
+  })
+})
+
+describe('in every country of the database', () => {
+  it('no planned block or power breaks a rule, and every broken one is refused by the name of a rule', () => {
+    expect(regulatory.size).toBeGreaterThanOrEqual(182)
+    const models = ['Ostrel O-40', 'Brackwater B7', 'Tarnhelm T2', 'Tarnhelm T3']
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...regulatory.keys()),
+        fc.constantFrom('indoor' as const, 'outdoor' as const),
+        fc.constantFrom('avoid' as const, 'welcome' as const),
+        fc.constantFrom(20, 40, 80),
+        fc.integer({ min: 0, max: 30 }),
+        fc.option(fc.constantFrom(1, 13, 36, 52, 100, 144, 149, 165, 37, 93), { nil: undefined }),
+        (code, place, radar, width, clientDbm, lock) => {
+          const country = countryOf(code)
+          const wanted = policy({
+            place,
+            radar,
+            power: { clientDbm, lowerAt24Db: 0 },
+            bands: [
+              { band: '2.4', width: 20 },
+              { band: '5', width },
+              { band: '6', width },
+            ],
+          })
+          const band = lock === undefined ? '5' : lock <= 13 ? '2.4' : lock === 37 || lock === 93 ? '6' : '5'
+          const asked = models.map((model, index): RadioRequest => ({ unit: `u${index}`, card: cardOf(model), locks: lock === undefined ? {} : { [band]: lock }, set: {} }))
+          const { plans, faults } = planRadios(country, wanted, asked, emptySite, 'brief')
+          for (const [unit, radios] of plans) {
+            const card = asked.find((each) => each.unit === unit)?.card
+            for (const radio of radios) {
+              const judgement = judgeChannel(country, radio.band, radio.channel, radio.width)
+              expect(judgement.legal).toBe(true)
+              const own = card?.radios.find((each) => each.band === radio.band)
+              if (!judgement.legal || !own) return
+              expect(radio.power.set + own.gain).toBeLessThanOrEqual(judgement.block.eirpDbm)
+              expect(own.steps).toContain(radio.power.set)
+              expect(own.leftOut).not.toContain(radio.channel)
+              if (place === 'outdoor' || card?.place === 'outdoor') expect(judgement.block.indoor).toBe(false)
+            }
+            // A radio has a plan or its unit has a fault, never neither.
+            const missing = card?.radios.some((own) => !radios.some((radio) => radio.band === own.band))
+            if (missing) expect(faults.some((fault) => fault.unit === unit)).toBe(true)
+          }
+        },
+      ),
+      { numRuns: 250 },
+    )
+  })
+
+  it('every block that is not legal is refused with its channel and country', () => {
+    for (const country of regulatory.values()) {
+      const legal = new Set(legalBlocks(country).map((block) => `${block.band} ${block.channel} ${block.width}`))
+      for (const [band, channel] of [
+        ['5', 144],
+        ['2.4', 14],
+        ['6', 1],
+        ['5', 177],
+      ] as const) {
+        if (legal.has(`${band} ${channel} 20`)) continue
+        const judgement = judgeChannel(country, band, channel, 20)
+        expect(judgement.legal ? '' : judgement.refusal.reason).toContain(`Channel ${channel} at 20 MHz is not legal in ${country.country}: `)
+      }
+    }
+  })
+
+  it('has a card for each model that is planned here', () => expect(cards.size).toBe(10))
+})

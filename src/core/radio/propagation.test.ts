@@ -1,0 +1,93 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { coverage } from './coverage'
+import type { Floor } from './floor'
+import { hearings, lossBetween, type PlacedRadio } from './levels'
+import { distanceLoss, distanceOfLoss, floorLoss, wallLoss } from './propagation'
+
+const floor = (part: Partial<Floor> = {}): Floor => ({ id: 'g', name: 'Ground', storey: 0, heightM: 3, place: 'indoor', widthM: 40, depthM: 30, drawing: null, walls: [], ...part })
+const at = (id: string, x: number, y: number, on: Floor, powerDbm = 17): PlacedRadio => ({ id, floor: on, x, y, powerDbm, gain: 3 })
+
+describe('losses', () => {
+  it('follow ITU-R P.1238 with the office coefficients', () => {
+    // 20 log10(2440) - 28 = 39.75 dB at 1 m, and 30 dB more for each tenfold.
+    expect(distanceLoss('2.4', 1, 'in-coefficient')).toBeCloseTo(39.75, 2)
+    expect(distanceLoss('2.4', 10, 'in-coefficient')).toBeCloseTo(69.75, 2)
+    expect(distanceLoss('5', 10, 'in-coefficient')).toBeCloseTo(77.81, 2)
+    expect(distanceLoss('5', 100, 'drawn')).toBeCloseTo(86.81, 2)
+    expect([0, 1, 2].map((count) => floorLoss('5', count))).toEqual([0, 16, 20])
+  })
+
+  it('are nothing less within a metre, and are turned round exactly', () => {
+    expect(distanceLoss('5', 0, 'drawn')).toBe(distanceLoss('5', 1, 'drawn'))
+    fc.assert(
+      fc.property(fc.double({ min: 1, max: 5000, noNaN: true }), (metres) => Math.abs(distanceOfLoss('5', distanceLoss('5', metres, 'drawn'), 'drawn') / metres - 1) < 1e-9),
+    )
+  })
+
+  it('count each wall that is crossed, by its material, and none that is passed by', () => {
+    const walls = [
+      { material: 'brick' as const, x1: 10, y1: 0, x2: 10, y2: 20 },
+      { material: 'glass' as const, x1: 20, y1: 0, x2: 20, y2: 5 },
+    ]
+    expect(wallLoss('5', walls, 0, 10, 30, 10)).toBe(13)
+    expect(wallLoss('5', walls, 0, 2, 30, 2)).toBe(18)
+    expect(wallLoss('5', walls, 0, 10, 9, 10)).toBe(0)
+  })
+})
+
+describe('who hears whom', () => {
+  it('is quieter through a wall and through a floor', () => {
+    const open = floor({ walls: [{ material: 'brick', x1: 0, y1: 0, x2: 0, y2: 1 }] })
+    const walled = floor({ walls: [{ material: 'brick', x1: 10, y1: 0, x2: 10, y2: 30 }] })
+    const loss = (on: Floor): number => lossBetween('5', { floor: on, x: 5, y: 5 }, { floor: on, x: 15, y: 5 })
+    expect(loss(walled) - loss(open)).toBeCloseTo(13, 6)
+    expect(lossBetween('5', { floor: floor(), x: 5, y: 5 }, { floor: floor({ id: 'u', storey: 1 }), x: 5, y: 5 })).toBeGreaterThan(distanceLoss('5', 3, 'in-coefficient') + 15)
+  })
+
+  it('is told for the louder direction, and for nobody at or below -92 dBm', () => {
+    const on = floor({ widthM: 400 })
+    const [pair] = hearings('5', [at('a', 0, 0, on, 8), at('b', 20, 0, on, 17)])
+    expect(pair).toMatchObject({ a: 'a', b: 'b' })
+    expect(pair?.dbm).toBeCloseTo(17 + 6 - distanceLoss('5', 20, 'in-coefficient'), 1)
+    expect(hearings('5', [at('a', 0, 0, on), at('b', 399, 0, on)])).toEqual([])
+  })
+
+  it('finds the same pairs as comparing each with each, wherever the squares end', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.record({ x: fc.integer({ min: -200, max: 400 }), y: fc.integer({ min: -200, max: 400 }), up: fc.nat(2) }), { minLength: 2, maxLength: 14 }),
+        (places) => {
+          const floors = [0, 1, 2].map((storey) => floor({ id: `f${storey}`, storey }))
+          const radios = places.map(({ x, y, up }, index) => at(`r${index}`, x, y, floors[up] as Floor))
+          const each = radios.flatMap((a, index) =>
+            radios.slice(index + 1).flatMap((b) => (Math.max(a.powerDbm, b.powerDbm) + 6 - lossBetween('5', a, b) > -92 ? [`${a.id} ${b.id}`] : [])),
+          )
+          expect(new Set(hearings('5', radios).map(({ a, b }) => `${a} ${b}`))).toEqual(new Set(each))
+        },
+      ),
+    )
+  })
+})
+
+describe('the received level', () => {
+  it('is that of the loudest unit, square by square', () => {
+    const on = floor({ widthM: 20, depthM: 10, walls: [{ material: 'metal', x1: 10, y1: 0, x2: 10, y2: 10 }] })
+    const painted = coverage('5', on, [at('a', 5, 5, on), at('b', 15, 5, on)], 1)
+    expect([painted.columns, painted.rows]).toEqual([20, 10])
+    const cell = (x: number, y: number): number => y * painted.columns + x
+    expect(painted.loudest[cell(2, 5)]).toBe(0)
+    expect(painted.loudest[cell(18, 5)]).toBe(1)
+    // 4.5 m across and 0.5 m along from the unit, which hangs 1.3 m above the phone.
+    expect(painted.dbm[cell(9, 5)]).toBeCloseTo(17 + 3 - distanceLoss('5', Math.hypot(4.5, 0.5, 1.3), 'drawn'), 3)
+  })
+
+  it('comes through the ceiling from another storey', () => {
+    const on = floor()
+    const above = floor({ id: 'u', storey: 1 })
+    const painted = coverage('5', on, [at('up', 20, 15, above)], 1)
+    const direct = coverage('5', on, [at('here', 20, 15, on)], 1)
+    const middle = 15 * painted.columns + 20
+    expect((direct.dbm[middle] ?? 0) - (painted.dbm[middle] ?? 0)).toBeGreaterThan(16)
+  })
+})
