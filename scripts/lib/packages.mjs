@@ -9,6 +9,8 @@ const packages = {
   mariadb: { file: '/usr/sbin/mariadbd', names: ['mariadb-server-core', 'mariadb-client-core'], why: 'the database' },
   chromium: { file: '/usr/bin/chromium', names: ['chromium'], why: 'the tests of the interface' },
   yanglint: { file: '/usr/bin/yanglint', names: ['libyang-tools'], why: 'the tests of the YANG models' },
+  kea: { file: '/usr/sbin/kea-dhcp4', names: ['kea-dhcp4-server'], why: 'the tests of DHCP reservations', service: 'kea-dhcp4-server' },
+  dnsmasq: { file: '/usr/sbin/dnsmasq', names: ['dnsmasq-base'], why: 'the tests of DHCP reservations' },
   yangModules: { file: '/usr/share/yuma/nmda-modules/ietf/ietf-ip@2018-02-22.yang', names: ['libyuma-base'], why: 'the tests of the YANG models' },
 }
 
@@ -28,9 +30,16 @@ export function ensureDebian(...wanted) {
   say(`Installing ${names.join(', ')} …`)
   const install = () => run([...prefix, 'apt-get', 'install', '-y', '-qq', '--no-install-recommends', ...names])
   // Package lists may be missing or old on a fresh machine: refresh them once, where the first try fails.
+  const services = existsSync('/run/systemd/system') ? missing.flatMap((name) => packages[name].service ?? []) : []
+  // Some packages would start a service of their own at once: we want their programs only.
+  for (const service of services) run([...prefix, 'systemctl', 'mask', service])
   if (!install()) {
     run([...prefix, 'apt-get', 'update', '-qq'])
     if (!install()) fail(`Could not install ${names.join(', ')}. Try by hand: ${cure}`)
+  }
+  for (const service of services) {
+    run([...prefix, 'systemctl', 'unmask', service])
+    run([...prefix, 'systemctl', 'disable', service])
   }
 }
 

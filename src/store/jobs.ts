@@ -16,7 +16,7 @@ export interface Job {
 export class StaleVersionError extends Error {
   override readonly name = 'StaleVersionError'
   constructor(what: string) {
-    super(`${what} was changed by somebody else in the meantime. Load it again and make your change once more.`)
+    super(`Somebody else has changed ${what} in the meantime. Load it again and make your change once more.`)
   }
 }
 
@@ -50,6 +50,6 @@ export async function saveBrief(store: Store, id: number, brief: Brief, version:
     .update(jobs)
     .set({ brief: briefSchema.parse(brief), version: sql`${jobs.version} + 1` })
     .where(and(eq(jobs.id, id), eq(jobs.version, version)))
-  if (result.affectedRows === 0) throw new StaleVersionError('The brief')
+  if (result.affectedRows === 0) throw new StaleVersionError('the brief')
   return version + 1
 }

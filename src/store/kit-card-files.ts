@@ -76,14 +76,14 @@ export async function saveCard(store: Store, yaml: string, version: number, at: 
   const model = modelName(reading.card)
   if (version === 0) {
     const [result] = await store.db.insert(kitCards).ignore().values({ model, yaml, changedAt: at })
-    if (result.affectedRows === 0) throw new StaleVersionError(`The kit card of ${model}`)
+    if (result.affectedRows === 0) throw new StaleVersionError(`the kit card of ${model}`)
     return reading
   }
   const [result] = await store.db
     .update(kitCards)
     .set({ yaml, changedAt: at, version: sql`${kitCards.version} + 1` })
     .where(and(eq(kitCards.model, model), eq(kitCards.version, version)))
-  if (result.affectedRows === 0) throw new StaleVersionError(`The kit card of ${model}`)
+  if (result.affectedRows === 0) throw new StaleVersionError(`the kit card of ${model}`)
   return reading
 }
 

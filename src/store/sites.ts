@@ -24,14 +24,14 @@ export async function saveSite(store: Store, jobId: number, site: Site, version:
   const checked = siteSchema.parse(site)
   if (version === 0) {
     const [result] = await store.db.insert(sites).ignore().values({ jobId, site: checked })
-    if (result.affectedRows === 0) throw new StaleVersionError('The floors')
+    if (result.affectedRows === 0) throw new StaleVersionError('the floors')
     return 1
   }
   const [result] = await store.db
     .update(sites)
     .set({ site: checked, version: sql`${sites.version} + 1` })
     .where(and(eq(sites.jobId, jobId), eq(sites.version, version)))
-  if (result.affectedRows === 0) throw new StaleVersionError('The floors')
+  if (result.affectedRows === 0) throw new StaleVersionError('the floors')
   return version + 1
 }
 

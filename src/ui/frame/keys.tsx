@@ -64,7 +64,9 @@ export function Keys() {
       const act = stage && /^[1-6]$/.test(event.key) ? () => router.push(`/jobs/${job.slug}/${stage}`) : acts[event.key]
       if (!act) return
       event.preventDefault()
-      burst.unless(act)
+      // What only moves the eye is done at once; what acts waits for the blink that tells a person.
+      if (/^[jk?]$|^Escape$|^Enter$/.test(event.key)) act()
+      else burst.unless(act)
     }
     window.addEventListener('keydown', press)
     return () => {

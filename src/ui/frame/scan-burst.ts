@@ -30,8 +30,9 @@ export function scanBurst(): ScanBurst {
         return true
       }
       if (event.key.length !== 1) return false
-      text = fast ? text + event.key : event.key
-      return fast
+      text = fast && !event.repeat ? text + event.key : event.key
+      // Two keys may be a quick pair of fingers; three are not.
+      return text.length > 2
     },
     unless(act) {
       clearTimeout(timer)

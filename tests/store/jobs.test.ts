@@ -1,0 +1,238 @@
+/** Jobs as files, kit lists, floors, kit cards and radio rules, against a real database. */
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { jobJsonSchema, readJobDocument, slugOf } from '../../src/core/job/job-document'
+import type { Unit } from '../../src/core/kit/unit'
+import { emptySite, type Floor } from '../../src/core/radio/floor'
+import { exportJob } from '../../src/store/export-job'
+import { findJob, type Job, StaleVersionError, saveBrief } from '../../src/store/jobs'
+import { changeKit, listUnits } from '../../src/store/kit'
+import { cardTexts, kitCardsOf, removeCard, saveCard } from '../../src/store/kit-card-files'
+import { JobExistsError, loadJob } from '../../src/store/load-job'
+import type { Store } from '../../src/store/open'
+import { loadPlans, lockAddress, lockChannel } from '../../src/store/plans'
+import { dropRegulatory, forgetDroppedRegulatory, radioRules } from '../../src/store/regulatory-file'
+import { replan } from '../../src/store/replan'
+import { openSecretsUnder, sealSecretsUnder } from '../../src/store/sealed-secrets'
+import { openSecrets, sealSecret, weakSecrets } from '../../src/store/secrets'
+import { findDrawing, keepDrawing, loadSite, saveSite } from '../../src/store/sites'
+import { demoJob, freshStore } from '../support/bench'
+
+const root = join(import.meta.dirname, '../..')
+let store: Store
+let drop: () => Promise<void>
+let job: Job
+beforeEach(async () => {
+  const fresh = await freshStore()
+  store = fresh.store
+  drop = fresh.drop
+  await loadJob(store, demoJob(), new Date())
+  job = (await findJob(store, 'port-ellery')) as Job
+})
+afterEach(() => drop())
+
+const floor: Floor = { id: 'hall', name: 'Hall', storey: 0, heightM: 3, place: 'indoor', widthM: 30, depthM: 20, drawing: null, walls: [] }
+const unit = (part: Partial<Unit>): Unit => ({ id: 'shop-01', name: 'shop-01', place: '', model: 'Ostrel O-40', mac: '02:4f:52:00:00:99', serial: '', port: null, ...part })
+
+describe('a job as a file', () => {
+  it('comes back as it was, with locks, floors, drawings and sealed secrets', async () => {
+    await saveSite(store, job.id, { ...emptySite, floors: [floor], placements: [{ unit: 'hall-01', floor: 'hall', x: 3, y: 4 }] }, 1)
+    await keepDrawing(store, job.id, 'hall', { type: 'image/svg+xml', bytes: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>') }, new Date())
+    await lockAddress(store, job.id, 'hall-02', '10.44.8.77')
+    await replan(store, job)
+    const document = await exportJob(store, job, 'correct horse battery')
+    const secrets = await openSecretsUnder('correct horse battery', document.secrets as NonNullable<typeof document.secrets>)
+    const text = JSON.stringify(document)
+    for (const clear of (await openSecrets(store, job.id)).values()) expect(text).not.toContain(clear)
+
+    const reading = readJobDocument(JSON.parse(text))
+    if (!reading.ok) throw new Error(reading.faults.join('\n'))
+    await loadJob(store, { ...reading.document, slug: 'twin' }, new Date(), secrets)
+    const twin = (await findJob(store, 'twin')) as Job
+    expect(twin.brief).toEqual(job.brief)
+    expect((await listUnits(store, twin.id)).map(({ version: _version, ...rest }) => rest)).toEqual((await listUnits(store, job.id)).map(({ version: _version, ...rest }) => rest))
+    expect((await loadSite(store, twin.id)).site).toEqual((await loadSite(store, job.id)).site)
+    expect((await findDrawing(store, twin.id, 'hall'))?.bytes.toString()).toContain('<svg')
+    expect(await openSecrets(store, twin.id)).toEqual(await openSecrets(store, job.id))
+    const { before } = await loadPlans(store, twin.id)
+    expect(before.get('hall-02')).toMatchObject({ address: '10.44.8.77', addressLocked: true })
+    expect(before.get('hall-03')?.locks).toEqual({ '5': 60 })
+  })
+
+  it('leaves secrets out where no passphrase is given, and the taker makes its own', async () => {
+    const document = await exportJob(store, job, undefined)
+    expect(document.secrets).toBeNull()
+    await loadJob(store, { ...document, slug: 'twin' }, new Date())
+    const twin = (await findJob(store, 'twin')) as Job
+    const [mine, theirs] = [await openSecrets(store, job.id), await openSecrets(store, twin.id)]
+    expect([...theirs.keys()].sort()).toEqual([...mine.keys()].sort())
+    expect(theirs.get('admin/password')).not.toBe(mine.get('admin/password'))
+  })
+
+  it('opens with its own passphrase only, and not at all where a letter was changed', async () => {
+    const sealed = await sealSecretsUnder('the right words', new Map([['a', 'b']]))
+    expect(await openSecretsUnder('the right words', sealed)).toEqual(new Map([['a', 'b']]))
+    expect(await openSecretsUnder('the wrong words', sealed)).toBeUndefined()
+    const turned = Buffer.from(sealed.sealed, 'base64')
+    turned[0] = (turned[0] ?? 0) ^ 1
+    expect(await openSecretsUnder('the right words', { ...sealed, sealed: turned.toString('base64') })).toBeUndefined()
+    expect(await openSecretsUnder('the right words', { ...sealed, tag: 'AAAA' })).toBeUndefined()
+  })
+
+  it('has the form that is published', () => {
+    expect(JSON.parse(readFileSync(join(root, 'docs/job.schema.json'), 'utf8'))).toEqual(JSON.parse(JSON.stringify(jobJsonSchema())))
+  })
+
+  it('that is none is refused with each place and its fault', () => {
+    const reading = readJobDocument({ ...demoJob(), format: 'something', units: [{ ...unit({}), mac: 'zz' }] })
+    expect(reading.ok ? [] : reading.faults).toEqual([
+      'format: this is not a job file: its format is not "air-muster-job"',
+      'units.0.mac: "zz" is not a MAC address: it takes six pairs of 0-9 and a-f, such as 02:4f:52:10:6a:2c',
+    ])
+  })
+
+  it('does not write over a job of the same name', async () => {
+    await expect(loadJob(store, demoJob(), new Date())).rejects.toThrow(JobExistsError)
+    expect(slugOf('Port Éllery!', new Set(['port-ellery']))).toBe('port-ellery-2')
+  })
+})
+
+describe('the kit list', () => {
+  it('lets two rows trade names and MACs at one stroke', async () => {
+    const [a, b, ...others] = await listUnits(store, job.id)
+    if (!a || !b) throw new Error('the demo has units')
+    await changeKit(store, job.id, {
+      add: [],
+      remove: [],
+      order: undefined,
+      change: [
+        { ...a, name: b.name, mac: b.mac },
+        { ...b, name: a.name, mac: a.mac },
+      ],
+    })
+    expect((await listUnits(store, job.id)).map(({ name, mac }) => [name, mac])).toEqual([[b.name, b.mac], [a.name, a.mac], ...others.map(({ name, mac }) => [name, mac])])
+  })
+
+  it('changes all or nothing: a row that somebody else changed stops the whole', async () => {
+    const [a] = await listUnits(store, job.id)
+    if (!a) throw new Error('the demo has units')
+    const change = { add: [unit({})], remove: ['booth-01'], order: undefined, change: [{ ...a, version: a.version + 1, place: 'elsewhere' }] }
+    await expect(changeKit(store, job.id, change)).rejects.toThrow(StaleVersionError)
+    expect((await listUnits(store, job.id)).map((each) => each.id)).toEqual(['hall-01', 'hall-02', 'hall-03', 'booth-01'])
+  })
+
+  it('keeps the order that it is given', async () => {
+    await changeKit(store, job.id, { add: [unit({})], remove: [], change: [], order: ['shop-01', 'booth-01', 'hall-01', 'hall-02', 'hall-03'] })
+    expect((await listUnits(store, job.id)).map((each) => each.id)).toEqual(['shop-01', 'booth-01', 'hall-01', 'hall-02', 'hall-03'])
+  })
+})
+
+describe('the plan', () => {
+  it('keeps a lock although the plan of its unit fails, and says why there is none', async () => {
+    await lockChannel(store, job.id, 'hall-01', '2.4', 13)
+    const abroad = { ...job.brief, country: 'US' }
+    await saveBrief(store, job.id, abroad, job.version)
+    const planning = await replan(store, { ...job, brief: abroad })
+    expect(planning?.plans.map((plan) => plan.unit)).not.toContain('hall-01')
+    const kept = await loadPlans(store, job.id)
+    expect(kept.faults.map((fault) => fault.sentence).join()).toContain('Channel 13 at 20 MHz is not legal in US')
+    expect(kept.before.get('hall-01')?.locks).toEqual({ '2.4': 13 })
+    await replan(store, job)
+    expect((await loadPlans(store, job.id)).plans.find((plan) => plan.unit === 'hall-01')?.radios[0]?.channel).toBe(13)
+  })
+
+  it('says when a locked address cannot be kept', async () => {
+    await lockAddress(store, job.id, 'hall-01', '10.44.8.150')
+    const planning = await replan(store, job)
+    expect(planning?.faults.map((fault) => fault.sentence)).toEqual([
+      'hall-01 is locked to 10.44.8.150, which is in use, reserved, in the DHCP pool or outside the subnet: it would get 10.44.8.20. Lock another address.',
+    ])
+    await lockAddress(store, job.id, 'hall-01', undefined)
+    expect((await replan(store, job))?.faults).toEqual([])
+  })
+
+  it('follows places on a floor, planned in a thread of its own', async () => {
+    await changeKit(store, job.id, {
+      change: [],
+      remove: [],
+      order: undefined,
+      add: Array.from({ length: 8 }, (_, index) => unit({ id: `far-0${index}`, name: `far-0${index}`, mac: `02:4f:52:00:01:0${index}` })),
+    })
+    const placements = (await listUnits(store, job.id)).map(({ id }, index) => ({ unit: id, floor: 'hall', x: index * 4000, y: 5 }))
+    await saveSite(store, job.id, { ...emptySite, floors: [{ ...floor, widthM: 5000 }], placements: placements.map((each) => ({ ...each, x: Math.min(each.x, 9999) })) }, 1)
+    const planning = await replan(store, job, 'full')
+    expect(planning?.plans).toHaveLength(12)
+    expect((await loadPlans(store, job.id)).plans).toHaveLength(12)
+  })
+})
+
+describe('floors', () => {
+  it('tell the second writer, and lose nothing', async () => {
+    const { version } = await loadSite(store, job.id)
+    expect(await saveSite(store, job.id, { ...emptySite, floors: [floor] }, version)).toBe(version + 1)
+    await expect(saveSite(store, job.id, emptySite, version)).rejects.toThrow('Somebody else has changed the floors')
+    expect((await loadSite(store, job.id)).site.floors).toHaveLength(1)
+  })
+})
+
+describe('kit cards of an installation', () => {
+  const yaml = readFileSync(join(root, 'data/kit/ostrel-o-40.yaml'), 'utf8')
+
+  it('stand beside those of the program, or in the place of one of the same name, until they are taken off', async () => {
+    expect(await saveCard(store, yaml.replace('model: O-40', 'model: O-41'), 0, new Date())).toMatchObject({ ok: true })
+    expect(await saveCard(store, yaml.replace('watts: 13.5', 'watts: 12'), 0, new Date())).toMatchObject({ ok: true })
+    const cards = await kitCardsOf(store)
+    expect([cards.get('Ostrel O-41')?.power.watts, cards.get('Ostrel O-40')?.power.watts]).toEqual([13.5, 12])
+    expect((await cardTexts(store)).filter((text) => text.from === 'installation').map((text) => text.model)).toEqual(['Ostrel O-40', 'Ostrel O-41'])
+    await removeCard(store, 'Ostrel O-40')
+    expect((await kitCardsOf(store)).get('Ostrel O-40')?.power.watts).toBe(13.5)
+  })
+
+  it('are not kept with a fault, and tell the second writer', async () => {
+    expect(await saveCard(store, yaml.replace('prefix: 24', 'prefix: 99'), 0, new Date())).toMatchObject({ ok: false, faults: [{ line: 10 }] })
+    await saveCard(store, yaml, 0, new Date())
+    await saveCard(store, yaml, 1, new Date())
+    await expect(saveCard(store, yaml, 1, new Date())).rejects.toThrow(StaleVersionError)
+  })
+
+  it('go with a job file that uses them', async () => {
+    await saveCard(store, yaml.replace('model: O-40', 'model: O-41'), 0, new Date())
+    await changeKit(store, job.id, { add: [unit({ model: 'Ostrel O-41' })], remove: [], change: [], order: undefined })
+    const document = await exportJob(store, job, undefined)
+    expect(document.cards).toHaveLength(1)
+    await removeCard(store, 'Ostrel O-41')
+    await loadJob(store, { ...document, slug: 'twin' }, new Date())
+    expect((await kitCardsOf(store)).has('Ostrel O-41')).toBe(true)
+  })
+})
+
+describe('newer radio rules', () => {
+  const bytes = readFileSync(join(root, 'data/regulatory.db'))
+
+  it('are taken into use after a check, and can be let go', async () => {
+    expect((await radioRules(store)).from).toBe('program')
+    expect(await dropRegulatory(store, 'newer.db', bytes, ['NZ'], new Date('2026-11-20T10:00:00Z'))).toBeUndefined()
+    const rules = await radioRules(store)
+    expect(rules.database.size).toBeGreaterThanOrEqual(182)
+    expect(rules.origin).toMatch(/^from newer\.db \([0-9a-f]{12}\), dropped in on 2026-11-20$/)
+    await forgetDroppedRegulatory(store)
+    expect((await radioRules(store)).from).toBe('program')
+  })
+
+  it.each([
+    ['not one', Buffer.from('hello there, this is not it'), /is not a regulatory database: byte 0: this is not a regulatory database/],
+    ['cut short', bytes.subarray(0, 900), /is not a regulatory database: byte \d+: the file ends within/],
+    ["without a job's country", bytes, /has no rules for QQ, and a job is there/],
+  ])('are refused where the file is %s', async (what, file, sentence) => {
+    expect(await dropRegulatory(store, 'x.db', file, what.startsWith('without') ? ['QQ'] : ['NZ'], new Date())).toMatch(sentence)
+    expect((await radioRules(store)).from).toBe('program')
+  })
+})
+
+it('keeps what is weak about a passphrase beside it in clear, and forgets it with the next', async () => {
+  await sealSecret(store, job.id, 'network/crew/passphrase', 'Ellery Crew', new Date(), { kind: 'same-as-name' })
+  expect(await weakSecrets(store, job.id)).toEqual(new Map([['network/crew/passphrase', { kind: 'same-as-name' }]]))
+  await sealSecret(store, job.id, 'network/crew/passphrase', 'hJ7k-Wm3p-Tz9c-Rq4x', new Date())
+  expect((await weakSecrets(store, job.id)).size).toBe(0)
+})
