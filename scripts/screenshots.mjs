@@ -20,18 +20,46 @@ const browser = await launchBrowser()
 try {
   await loadDemoJob(stack.env)
   const page = await browser.newPage()
-  const view = async (name, { width = 1280, height = 800, scheme = 'light', stage, before } = {}) => {
+  const view = async (name, { width = 1280, height = 800, scheme = 'light', job = 'port-ellery', stage, before } = {}) => {
     await page.setViewport({ width, height })
     await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }])
-    if (stage) await page.goto(`${stack.url}/jobs/port-ellery/${stage}`, { waitUntil: 'load' })
+    if (stage) await page.goto(`${stack.url}/jobs/${job}/${stage}`, { waitUntil: 'load' })
     await before?.()
     await new Promise((resolve) => setTimeout(resolve, 400))
     await page.screenshot({ path: join(out, `${name}.png`) })
   }
   const row = (unit) => page.click(`tr[data-unit="${unit}"]`)
-  await view('brief', { stage: 'brief' })
-  await view('kit', { stage: 'kit', before: () => row('hall-02') })
-  await view('plan', { stage: 'plan', before: () => row('hall-03') })
+  const whole = { job: 'port-ellery-whole' }
+  const unit = async (name) => {
+    await page.waitForSelector(`g[data-unit="${name}"]`)
+    await page.focus(`g[data-unit="${name}"]`)
+    await page.keyboard.press('Enter')
+    await page.waitForFunction(() => document.body.innerText.includes('would be next'))
+  }
+  await view('brief', { ...whole, stage: 'brief' })
+  await view('brief-phone', { ...whole, stage: 'brief', width: 390, height: 844, scheme: 'dark' })
+  await view('kit', {
+    ...whole,
+    stage: 'kit',
+    before: () => page.click('[data-row="quay-02"] [data-column="model"]').catch(() => page.click('[data-row="hall-06"] [data-column="model"]')),
+  })
+  await view('kit-card', { ...whole, stage: 'kit/cards?model=Brackwater%20B7' })
+  await view('plan', { ...whole, stage: 'plan', before: () => unit('hall-08') })
+  await view('plan-level', {
+    ...whole,
+    stage: 'plan',
+    scheme: 'dark',
+    before: async () => {
+      await unit('hall-05')
+      await page.click('label ::-p-text(received level)')
+      await page.waitForSelector('[aria-label^="Received level"]')
+      const box = await (await page.waitForSelector('svg[role="img"] rect')).boundingBox()
+      await page.mouse.move(box.x + box.width * 0.62, box.y + box.height * 0.9)
+    },
+  })
+  await view('plan-band', { ...whole, stage: 'plan?view=band', before: () => page.click('tr[data-unit="hall-04"]') })
+  await view('plan-link', { ...whole, stage: 'plan?view=links' })
+  await view('plan-rules', { ...whole, stage: 'plan?view=rules&country=GB', before: () => page.waitForSelector('[data-drawn="GB"]') })
   await view('bench', { stage: 'bench', before: () => page.waitForFunction(() => document.body.innerText.includes('4 units share')) })
   await page.evaluate(() => [...document.querySelectorAll('button')].find((each) => each.textContent.startsWith('Muster the'))?.click())
   await page.waitForFunction(() => document.body.innerText.includes('Mustering'))
@@ -55,8 +83,8 @@ try {
   await view('handover', { stage: 'handover' })
   if (process.argv[2]) {
     for (const stage of ['brief', 'kit', 'plan', 'bench', 'handover']) {
-      await view(`${stage}-dark`, { stage, scheme: 'dark' })
-      await view(`${stage}-phone`, { stage, width: 390, height: 844 })
+      await view(`${stage}-dark`, { ...whole, stage, scheme: 'dark' })
+      await view(`${stage}-phone`, { ...whole, stage, width: 390, height: 844 })
     }
   }
 } finally {

@@ -214,8 +214,8 @@ describe("a job of one's own", () => {
     await press('Take it off the list')
     await saved()
 
-    await press('Unit')
-    await press('Unit')
+    await page.click('[role="columnheader"]')
+    await page.click('[role="columnheader"]')
     expect(await page.$$eval('[role="row"][data-row]', (rows) => rows.map((row) => (row as HTMLElement).dataset.row))).toEqual([
       'yard-01',
       'mill-06',
@@ -236,7 +236,7 @@ describe("a job of one's own", () => {
     await page.keyboard.press('Tab')
     await page.keyboard.type('Ostrel O-40')
     await page.keyboard.press('Enter')
-    await sees('7 units on the list').catch(() => undefined)
+    await sees('6 units on the list')
     await type('Scan or type a label', '024F52770008')
     await page.keyboard.press('Enter')
     await sees('MAC landed on mill-08.')
@@ -310,6 +310,8 @@ describe("a job of one's own", () => {
   it('is planned on a floor: placed, dragged, walled, scaled, with the received level under the pointer', async () => {
     await press('Floor')
     await press('Add the first floor')
+    // The row of the list was selected: its slip gives way to the floor's own.
+    await page.keyboard.press('Escape')
     await sees('Not placed yet')
     const map = async (x: number, y: number): Promise<[number, number]> => {
       const box = await (await page.waitForSelector('svg[role="img"] rect'))?.boundingBox()
@@ -461,7 +463,7 @@ describe("a job of one's own", () => {
     await file('input[type="file"][accept*="csv"]', 'many.csv', `name,mac,model\n${rows.join('\n')}\n`)
     await sees('500 to add')
     await press('Take 500 lines')
-    await sees('508 units on the list')
+    await sees('507 units on the list')
     expect(await page.$$eval('[role="row"]', (all) => all.length)).toBeLessThan(60)
     await page.keyboard.press('Escape')
     const ms = await page.evaluate(async () => {
@@ -476,11 +478,11 @@ describe("a job of one's own", () => {
     })
     // A bound far above what it takes, against drawing everything; the figure itself is in the benchmarks.
     expect(ms).toBeLessThan(200)
-    await page.waitForSelector('[data-row="bin-450"]')
-    await page.click('[data-row="bin-450"] [data-column="place"]')
+    await page.waitForSelector('[data-row="bin-470"]')
+    await page.click('[data-row="bin-470"] [data-column="place"]')
     await page.keyboard.type('top')
     await page.keyboard.press('Enter')
-    await page.waitForFunction(() => document.querySelector('[data-row="bin-450"] [data-column="place"]')?.textContent === 'top')
+    await page.waitForFunction(() => document.querySelector('[data-row="bin-470"] [data-column="place"]')?.textContent === 'top')
     await page.waitForFunction(() => document.querySelector('[role="status"]')?.textContent === 'Saved', { timeout: 60_000 })
   })
 
@@ -490,6 +492,6 @@ describe("a job of one's own", () => {
       await open(`/jobs/thornby-mill/${path}`)
       expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390)
     }
-    expect(site.complaints.filter((complaint) => !/status of 400/.test(complaint))).toEqual([])
+    expect(site.complaints.filter((complaint) => !/favicon/.test(complaint))).toEqual([])
   })
 })

@@ -54,7 +54,7 @@ export async function openSite(browser: Browser, { pace = 60, job = 'loaded' }: 
   const page = await browser.newPage()
   const complaints: string[] = []
   page.on('pageerror', (error) => complaints.push(String(error)))
-  page.on('console', (message) => message.type() === 'error' && complaints.push(message.text()))
+  page.on('console', (message) => message.type() === 'error' && complaints.push(`${message.text()} ${message.location().url ?? ''}`))
   return {
     stack,
     page,

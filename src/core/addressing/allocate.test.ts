@@ -47,7 +47,7 @@ describe('allocation', () => {
   it('says plainly when no address is left', () => {
     const small: Subnet = { ...subnet, cidr: '10.0.0.0/30', gateway: '10.0.0.1', dnsServers: [], dhcpPool: null }
     expect(allocate(small, named('a'), []).ok).toBe(true)
-    expect(allocate(small, named('a', 'b'), [])).toMatchObject({ ok: false, reason: expect.stringContaining('has no address left for b') })
+    expect(allocate(small, named('a', 'b'), [])).toMatchObject({ ok: false, reason: expect.stringContaining('has no address left for b'), addresses: new Map([['a', '10.0.0.2']]) })
   })
 
   it('gives controllers the lowest addresses, wherever they stand on the list', () => {

@@ -18,7 +18,10 @@ export interface AddressRequest {
   readonly rank?: number | undefined
 }
 
-export type Allocation = { readonly ok: true; readonly addresses: ReadonlyMap<string, string> } | { readonly ok: false; readonly reason: string }
+/** Where addresses run out, those who got one keep it, and the reason names the first who did not. */
+export type Allocation =
+  | { readonly ok: true; readonly addresses: ReadonlyMap<string, string> }
+  | { readonly ok: false; readonly reason: string; readonly addresses: ReadonlyMap<string, string> }
 
 /** First address offered to units: the lowest are left for gateways and servers. */
 const leftForServers = 20
@@ -30,7 +33,7 @@ const leftForServers = 20
  */
 export function allocate(subnet: Subnet, requests: readonly AddressRequest[], inUse: readonly string[]): Allocation {
   const cidr = parseCidr(subnet.cidr)
-  if (!cidr) return { ok: false, reason: `${subnet.cidr} is not a subnet.` }
+  if (!cidr) return { ok: false, reason: `${subnet.cidr} is not a subnet.`, addresses: new Map() }
   const avoided = addressesToAvoid(cidr, subnet, inUse)
   const given = new Map<string, string>()
   const taken = new Set<number>()
@@ -62,6 +65,7 @@ export function allocate(subnet: Subnet, requests: readonly AddressRequest[], in
       const cure = subnet.staticRange ? 'Widen the static range.' : 'Make the pool smaller or the subnet larger.'
       return {
         ok: false,
+        addresses: given,
         reason: `${where} has no address left for ${unit}: ${taken.size} units have one, and the rest is the DHCP pool, the gateway, reserved or in use. ${cure}`,
       }
     }

@@ -76,4 +76,3 @@ export const aftercareSchema = z.object({
   /** Firmware that every unit is to have at least; empty for whatever it brings. */
   firmware: z.string().trim().max(40).default(''),
 })
-export type Aftercare = z.infer<typeof aftercareSchema>

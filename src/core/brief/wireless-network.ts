@@ -26,8 +26,7 @@ export function takesPassphrase(mode: SecurityMode): boolean {
 
 export const days = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const
 const clockSchema = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time of day is written 07:30, from 00:00 to 23:59')
-export const hoursSchema = z.object({ days: z.array(z.enum(days)).min(1, 'choose a day at least'), from: clockSchema, to: clockSchema })
-export type Hours = z.infer<typeof hoursSchema>
+const hoursSchema = z.object({ days: z.array(z.enum(days)).min(1, 'choose a day at least'), from: clockSchema, to: clockSchema })
 
 const kbpsRule = 'a rate is a whole number of kbit/s from 64 to 10000000'
 const kbps = z.int(kbpsRule).min(64, kbpsRule).max(10_000_000, kbpsRule).nullable().default(null)

@@ -8,6 +8,7 @@ import type { Unit } from '../kit/unit'
 import type { ChannelChoice, ChannelProblem } from '../radio/channel-problem'
 import { emptySite, type Site } from '../radio/floor'
 import type { Effort } from '../radio/plan-channels'
+import { planLinks } from '../radio/plan-links'
 import { planRadios } from '../radio/plan-radios'
 import type { RadioPlan } from '../radio/radio-plan'
 import type { Band } from '../regulatory/blocks'
@@ -65,11 +66,15 @@ export function makePlan({ brief, units, cards, country, before, inUse = [], sit
     [...inUse, ...factory],
   )
   const { plans, faults, problem, cost } = planRadios(country, brief.radio, known, site, effort)
-  if (!allocation.ok) return { plans: [], faults: [{ unit: undefined, sentence: allocation.reason }, ...faults], problem, cost }
-  const faulty = new Set(faults.map((fault) => fault.unit))
+  const busy = [...plans.values()].flat().map(({ lowMhz, width }) => ({ lowMhz, highMhz: lowMhz + width }))
+  const links = planLinks(country, brief.radio, site, (unit) => known.find((each) => each.unit === unit)?.card, busy)
+  const allFaults = [...faults, ...links.faults]
+  const faulty = new Set(allFaults.map((fault) => fault.unit))
   return {
-    plans: known.filter(({ unit }) => !faulty.has(unit)).map(({ unit }) => ({ unit, address: allocation.addresses.get(unit) ?? '', radios: plans.get(unit) ?? [] })),
-    faults: [...faults, ...lostLocks(known, allocation.addresses)],
+    plans: known
+      .filter(({ unit }) => !faulty.has(unit) && allocation.addresses.has(unit))
+      .map(({ unit }) => ({ unit, address: allocation.addresses.get(unit) ?? '', radios: [...(plans.get(unit) ?? []), ...[links.plans.get(unit)].flatMap((plan) => plan ?? [])] })),
+    faults: [...(allocation.ok ? [] : [{ unit: undefined, sentence: allocation.reason }]), ...allFaults, ...lostLocks(known, allocation.addresses)],
     problem,
     cost,
   }
@@ -81,6 +86,6 @@ function lostLocks(known: readonly { unit: string; address: string | undefined; 
     .filter(({ unit, address, addressLocked }) => addressLocked && address !== undefined && given.get(unit) !== address)
     .map(({ unit, address }) => ({
       unit,
-      sentence: `${unit} is locked to ${address}, which is in use, reserved, in the DHCP pool or outside the subnet: it would get ${given.get(unit)}. Lock another address.`,
+      sentence: `${unit} is locked to ${address}, which is in use, reserved, in the DHCP pool or outside the subnet: it would get ${given.get(unit) ?? 'none'}. Lock another address.`,
     }))
 }

@@ -3,7 +3,6 @@ import { z } from 'zod'
 
 const widths = [20, 40, 80, 160, 320] as const
 export const poeTypes = ['802.3af', '802.3at', '802.3bt'] as const
-export type PoeType = (typeof poeTypes)[number]
 
 export const cardRadioSchema = z.strictObject({
   name: z.string(),

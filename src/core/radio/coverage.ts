@@ -6,7 +6,8 @@
 import type { Band } from '../regulatory/blocks'
 import type { Floor } from './floor'
 import { heightM, type PlacedRadio } from './levels'
-import { crosses, distanceCoefficient, distanceLoss, floorLoss, wallDb, wallsOf } from './propagation'
+import { distanceCoefficient, distanceLoss, floorLoss, wallsOf } from './propagation'
+import { indexOfWalls } from './wall-index'
 
 export interface Coverage {
   readonly columns: number
@@ -38,7 +39,7 @@ function paint({ columns, rows, stepM, dbm, loudest }: Coverage, band: Band, flo
   const how = same ? wallsOf(floor) : 'in-coefficient'
   const rise = heightM(radio.floor) - (floor.storey * floor.heightM + phoneHeightM)
   const atOneMetre = radio.powerDbm + radio.gain + phoneGain - floorLoss(band, floors) - distanceLoss(band, 1, how)
-  const walls = same ? floor.walls : []
+  const walls = same && floor.walls.length > 0 ? indexOfWalls(floor.walls) : undefined
   // 10 log10 of the squared distance: half a logarithm saved for each square.
   const half = distanceCoefficient(band, how) / 2
   for (let row = 0; row < rows; row += 1) {
@@ -50,12 +51,7 @@ function paint({ columns, rows, stepM, dbm, loudest }: Coverage, band: Band, flo
       let level = atOneMetre - half * Math.log10(squared)
       // Walls only make it quieter: where it is not the loudest without them, they need not be counted.
       if (level <= (dbm[cell] ?? 0)) continue
-      for (const wall of walls) {
-        if (crosses(x, y, radio.x, radio.y, wall)) {
-          level -= wallDb[wall.material][band]
-          if (level <= (dbm[cell] ?? 0)) break
-        }
-      }
+      if (walls) level -= walls.loss(band, radio.x, radio.y, x, y, level - (dbm[cell] ?? 0))
       if (level <= (dbm[cell] ?? 0)) continue
       dbm[cell] = level
       loudest[cell] = index

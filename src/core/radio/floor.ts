@@ -42,17 +42,35 @@ export const heardNetworkSchema = z.object({
   width: z.union([20, 40, 80, 160].map((width) => z.literal(width))),
   dbm: z.number().min(-120).max(0),
 })
-export type HeardNetwork = z.infer<typeof heardNetworkSchema>
 
 /** What one unit hears of another, measured on the site: it stands for what would be worked out. */
 export const measuredLevelSchema = z.object({ a: idSchema, b: idSchema, band: bandSchema, dbm: z.number().min(-120).max(0) })
+
+/** A radio link: one end gives access, the other is the station that locks to it. */
+export const linkSchema = z.object({
+  /** Access end, where the network comes from. */
+  a: idSchema,
+  /** Station end, the far one. */
+  b: idSchema,
+  distanceM: z.number().min(1, 'a link is 1 m long at least').max(100_000),
+  /** Heights of the antennas above one common ground, m. */
+  heightA: z.number().min(0).max(1000),
+  heightB: z.number().min(0).max(1000),
+  /** The highest thing on the way. */
+  obstacle: z.object({ distanceM: z.number().positive(), heightM: z.number().min(0).max(1000) }).nullable(),
+  width: z.union([20, 40, 80].map((width) => z.literal(width))),
+  /** Chosen by hand; null leaves it to the plan. */
+  channel: z.int().nullable(),
+})
+export type Link = z.infer<typeof linkSchema>
 
 export const siteSchema = z.object({
   floors: z.array(floorSchema).max(100),
   placements: z.array(placementSchema).max(20_000),
   heard: z.array(heardNetworkSchema).max(5000),
   measured: z.array(measuredLevelSchema).max(20_000),
+  links: z.array(linkSchema).max(200).default([]),
 })
 export type Site = z.infer<typeof siteSchema>
 
-export const emptySite: Site = { floors: [], placements: [], heard: [], measured: [] }
+export const emptySite: Site = { floors: [], placements: [], heard: [], measured: [], links: [] }

@@ -8,7 +8,8 @@ import type { Band } from '../regulatory/blocks'
 import type { Hearing } from './channel-problem'
 import { quietestDbm } from './channel-problem'
 import type { Floor } from './floor'
-import { distanceLoss, distanceOfLoss, floorLoss, type Walls, wallLoss, wallsOf } from './propagation'
+import { distanceLoss, distanceOfLoss, floorLoss, type Walls, wallsOf } from './propagation'
+import { indexOfWalls } from './wall-index'
 
 export interface PlacedRadio {
   readonly id: string
@@ -28,15 +29,20 @@ export function heightM(floor: Pick<Floor, 'storey' | 'heightM'>): number {
   return floor.storey * floor.heightM + unitHeightM
 }
 
-/** Loss on the way between two places, dB. */
-export function lossBetween(band: Band, a: { floor: Floor; x: number; y: number }, b: { floor: Floor; x: number; y: number }): number {
+/**
+ * Loss on the way between two places, dB.
+ *
+ * @param enough  where the loss comes to this much it need not be exact: walls beyond are not counted
+ */
+export function lossBetween(band: Band, a: { floor: Floor; x: number; y: number }, b: { floor: Floor; x: number; y: number }, enough = Number.POSITIVE_INFINITY): number {
   const floors = Math.abs(a.floor.storey - b.floor.storey)
   const rise = floors === 0 ? 0 : heightM(a.floor) - heightM(b.floor)
   const metres = Math.hypot(a.x - b.x, a.y - b.y, rise)
   const same = a.floor.id === b.floor.id
   // Through a floor the drawn walls of neither storey say what is in the way: the coefficient does.
   const walls = same ? wallsOf(a.floor) : 'in-coefficient'
-  return distanceLoss(band, metres, walls) + floorLoss(band, floors) + (same ? wallLoss(band, a.floor.walls, a.x, a.y, b.x, b.y) : 0)
+  const straight = distanceLoss(band, metres, walls) + floorLoss(band, floors)
+  return straight >= enough || !same ? straight : straight + indexOfWalls(a.floor.walls).loss(band, a.x, a.y, b.x, b.y, enough - straight)
 }
 
 /**
@@ -62,7 +68,7 @@ export function hearings(band: Band, radios: readonly PlacedRadio[]): Hearing[] 
     // Too far apart for the loudest pair there is: neither logarithms nor walls need be looked at.
     if ((a.x - b.x) ** 2 + (a.y - b.y) ** 2 > (reach[floors] ?? 0)) return
     const budget = Math.max(a.powerDbm, b.powerDbm) + a.gain + b.gain
-    const dbm = budget - lossBetween(band, a, b)
+    const dbm = budget - lossBetween(band, a, b, budget - quietestDbm)
     if (dbm > quietestDbm) found.push({ a: a.id, b: b.id, dbm: Math.round(dbm * 10) / 10 })
   }
   radios.forEach((a, index) => {

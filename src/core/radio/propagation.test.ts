@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { coverage } from './coverage'
 import type { Floor } from './floor'
 import { hearings, lossBetween, type PlacedRadio } from './levels'
-import { distanceLoss, distanceOfLoss, floorLoss, wallLoss } from './propagation'
+import { distanceLoss, distanceOfLoss, floorLoss } from './propagation'
+import { WallIndex } from './wall-index'
 
 const floor = (part: Partial<Floor> = {}): Floor => ({ id: 'g', name: 'Ground', storey: 0, heightM: 3, place: 'indoor', widthM: 40, depthM: 30, drawing: null, walls: [], ...part })
 const at = (id: string, x: number, y: number, on: Floor, powerDbm = 17): PlacedRadio => ({ id, floor: on, x, y, powerDbm, gain: 3 })
@@ -30,9 +31,26 @@ describe('losses', () => {
       { material: 'brick' as const, x1: 10, y1: 0, x2: 10, y2: 20 },
       { material: 'glass' as const, x1: 20, y1: 0, x2: 20, y2: 5 },
     ]
-    expect(wallLoss('5', walls, 0, 10, 30, 10)).toBe(13)
-    expect(wallLoss('5', walls, 0, 2, 30, 2)).toBe(18)
-    expect(wallLoss('5', walls, 0, 10, 9, 10)).toBe(0)
+    const loss = (ax: number, ay: number, bx: number, by: number): number => new WallIndex(walls).loss('5', ax, ay, bx, by, Number.POSITIVE_INFINITY)
+    expect(loss(0, 10, 30, 10)).toBe(13)
+    expect(loss(0, 2, 30, 2)).toBe(18)
+    expect(loss(0, 10, 9, 10)).toBe(0)
+  })
+
+  it('are the same whether walls are looked up in a list or by squares, and at least what was asked where that is enough', () => {
+    const metre = fc.integer({ min: -300, max: 300 })
+    const line = fc.record({ x1: metre, y1: metre, x2: metre, y2: metre })
+    fc.assert(
+      fc.property(fc.array(line, { minLength: 30, maxLength: 60 }), fc.array(line, { minLength: 1, maxLength: 10 }), fc.integer({ min: 1, max: 60 }), (drawn, ways, enough) => {
+        const walls = drawn.map((wall) => ({ ...wall, material: 'brick' as const }))
+        const index = new WallIndex(walls)
+        for (const { x1, y1, x2, y2 } of ways) {
+          const each = walls.reduce((sum, wall) => sum + new WallIndex([wall]).loss('5', x1, y1, x2, y2, Number.POSITIVE_INFINITY), 0)
+          expect(index.loss('5', x1, y1, x2, y2, Number.POSITIVE_INFINITY)).toBe(each)
+          if (each >= enough) expect(index.loss('5', x1, y1, x2, y2, enough)).toBeGreaterThanOrEqual(enough)
+        }
+      }),
+    )
   })
 })
 

@@ -54,13 +54,6 @@ export function floorLoss(band: Band, count: number): Db {
   return count === 0 ? 0 : firstFloorDb[band] + furtherFloorDb * (count - 1)
 }
 
-/** Loss through the walls that the straight line from one point to the other crosses. */
-export function wallLoss(band: Band, walls: readonly Wall[], ax: number, ay: number, bx: number, by: number): Db {
-  let sum = 0
-  for (const wall of walls) if (crosses(ax, ay, bx, by, wall)) sum += wallDb[wall.material][band]
-  return sum
-}
-
 /** Whether two segments cross: each one's ends lie on either side of the other. */
 export function crosses(ax: number, ay: number, bx: number, by: number, { x1, y1, x2, y2 }: Wall): boolean {
   if (Math.max(x1, x2) < Math.min(ax, bx) || Math.min(x1, x2) > Math.max(ax, bx) || Math.max(y1, y2) < Math.min(ay, by) || Math.min(y1, y2) > Math.max(ay, by)) return false

@@ -1,6 +1,7 @@
 'use client'
 /** Fields that stand in the text of the brief, each by the path of its value. */
 import { useState } from 'react'
+import { days } from '../../core/brief/wireless-network'
 import { useBrief } from './brief-draft'
 import { valueAt } from './brief-path'
 import classes from './fields.module.css'
@@ -70,6 +71,9 @@ export interface Option {
   readonly value: string
   readonly words: string
 }
+
+/** The days of the week, as a field offers them. */
+export const dayOptions: readonly Option[] = days.map((day) => ({ value: day, words: day }))
 
 /** One of a few words in the sentence. */
 export function Choice({

@@ -3,8 +3,7 @@ import { steerings, type WirelessNetwork } from '../../core/brief/wireless-netwo
 import classes from './brief.module.css'
 import { useBrief } from './brief-draft'
 import { Faults } from './faults'
-import { Choice, Several, TextField, YesNo } from './fields'
-import { dayOptions } from './network-text'
+import { Choice, dayOptions, Several, TextField, YesNo } from './fields'
 
 const steeringWords: Readonly<Record<(typeof steerings)[number], string>> = {
   'client-decides': 'is left to the client',

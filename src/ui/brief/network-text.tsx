@@ -1,6 +1,6 @@
 'use client'
 import { ssidBytes } from '../../core/brief/ssid'
-import { days, securityModes, securityNames, takesPassphrase } from '../../core/brief/wireless-network'
+import { securityModes, securityNames, takesPassphrase } from '../../core/brief/wireless-network'
 import classes from './brief.module.css'
 import { useBrief } from './brief-draft'
 import { Faults } from './faults'
@@ -15,12 +15,11 @@ const purposes = [
   { value: 'voice', words: 'voice' },
   { value: 'things', words: 'things' },
 ]
-export const bandOptions = [
+const bandOptions = [
   { value: '2.4', words: '2.4 GHz' },
   { value: '5', words: '5 GHz' },
   { value: '6', words: '6 GHz' },
 ]
-export const dayOptions = days.map((day) => ({ value: day, words: day }))
 
 /** One wireless network, in sentences. */
 export function NetworkText({ index }: { index: number }) {

@@ -5,8 +5,7 @@ import { useJob } from '../live/job-provider'
 import classes from './brief.module.css'
 import { useBrief } from './brief-draft'
 import { Faults } from './faults'
-import { Choice, TextField, YesNo } from './fields'
-import { dayOptions } from './network-text'
+import { Choice, dayOptions, TextField, YesNo } from './fields'
 import { SecretField } from './secret-field'
 
 /** The radio policy. */

@@ -27,6 +27,8 @@ export function SheetGrid({ sheet }: { sheet: KitSheet }) {
   const faultsByRow = useMemo(() => groupFaults(faults), [faults])
   const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => body.current, estimateSize: () => rowPx, overscan: 12 })
   const range = rangeOf(at, anchor)
+  const here = useRef(at)
+  here.current = at
 
   const go = (row: number, column: number, keep: 'anchor' | 'nothing' = 'nothing') => {
     const next = { row: Math.min(Math.max(row, 0), shown.length - 1), column: Math.min(Math.max(column, 0), columns.length - 1) }
@@ -41,8 +43,9 @@ export function SheetGrid({ sheet }: { sheet: KitSheet }) {
   useEffect(() => {
     const row = rows.findIndex((each) => each.id === selected)
     if (row < 0) return
-    setAt((now) => (now.row === row ? now : { row, column: now.column }))
-    setAnchor((now) => (now.row === row ? now : { row, column: now.column }))
+    if (here.current.row === row) return
+    setAt({ row, column: here.current.column })
+    setAnchor({ row, column: here.current.column })
     virtual.scrollToIndex(row)
   }, [selected, rows, virtual])
 

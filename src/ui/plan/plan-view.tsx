@@ -11,6 +11,7 @@ import { AddressesView } from './addresses-view'
 import { BandView } from './band-view'
 import { FloorView } from './floor-view'
 import { LaptopView } from './laptop-view'
+import { LinksView } from './links-view'
 import classes from './plan.module.css'
 import { PlanProvider, usePlan } from './plan-context'
 import { type NamedRules, RulesContext } from './rules-context'
@@ -20,6 +21,7 @@ const views: readonly { id: string; words: string; show: () => ReactNode }[] = [
   { id: 'floor', words: 'Floor', show: () => <FloorView /> },
   { id: 'band', words: 'Bands', show: () => <BandView /> },
   { id: 'addresses', words: 'Addresses', show: () => <AddressesView /> },
+  { id: 'links', words: 'Links', show: () => <LinksView /> },
   { id: 'laptop', words: 'Laptop', show: () => <LaptopView /> },
   { id: 'rules', words: 'Radio rules', show: () => <RulesView /> },
 ]

@@ -1,0 +1,83 @@
+import { describe, expect, it } from 'vitest'
+import { cardOf, countryOf } from '../../../tests/support/data'
+import { radioPolicySchema } from '../brief/policies'
+import { judgeChannel } from '../regulatory/legal'
+import { emptySite, type Link } from './floor'
+import { earthBulge, faintestDbm, freeSpaceLoss, fresnelRadius, linkBudget, linkRemarks } from './link'
+import { planLinks } from './plan-links'
+
+const link = (part: Partial<Link> = {}): Link => ({ a: 'quay', b: 'light', distanceM: 1800, heightA: 14, heightB: 12, obstacle: null, width: 40, channel: null, ...part })
+const radio = { centreMhz: 5510, width: 40, powerDbm: 3, gain: 23 }
+const policy = radioPolicySchema.parse({ place: 'indoor', bands: [{ band: '5', width: 40 }], radar: 'welcome' })
+const cards = new Map([
+  ['quay', cardOf('Windrow W5')],
+  ['light', cardOf('Windrow W5')],
+  ['hall', cardOf('Ostrel O-40')],
+])
+const plan = (code: string, part: Partial<Link> = {}, busy: readonly { lowMhz: number; highMhz: number }[] = []) =>
+  planLinks(countryOf(code), policy, { ...emptySite, links: [link(part)] }, (unit) => cards.get(unit), busy)
+
+describe('the budget of a link', () => {
+  it('takes free-space loss from ITU-R P.525 and the first Fresnel zone from P.526', () => {
+    expect(freeSpaceLoss(5500, 1000)).toBeCloseTo(107.2, 1)
+    expect(freeSpaceLoss(5500, 2000) - freeSpaceLoss(5500, 1000)).toBeCloseTo(6.02, 2)
+    // 1 km at 5.8 GHz, half-way: 3.6 m.
+    expect(fresnelRadius(5800, 500, 1000)).toBeCloseTo(3.59, 2)
+    expect(earthBulge(10_000, 20_000)).toBeCloseTo(5.88, 2)
+    expect(faintestDbm(20)).toBeCloseTo(-90, 0)
+  })
+
+  it('says what arrives, how much is to spare, and how clear the way is', () => {
+    const budget = linkBudget(link({ obstacle: { distanceM: 600, heightM: 4 } }), radio)
+    expect(budget.receivedDbm).toBeCloseTo(3 + 46 - freeSpaceLoss(5510, 1800), 6)
+    expect(budget.marginDb).toBeCloseTo(budget.receivedDbm - faintestDbm(40), 6)
+    expect(budget.clearanceM).toBeCloseTo(14 - 2 * (600 / 1800) - 4 - earthBulge(600, 1800), 6)
+    expect(linkRemarks(budget).filter((remark) => remark.weight === 'mend')).toEqual([])
+  })
+
+  it('says what must be mended: a mast too low, too little margin, too much level', () => {
+    const said = (part: Partial<Link>, at = radio) => linkRemarks(linkBudget(link(part), at)).map((remark) => remark.sentence)
+    expect(said({ obstacle: { distanceM: 900, heightM: 12 } })[0]).toMatch(/^The way is not clear: 1\.0 m stand free where 3\.0 m are needed .* Raise a mast by 2\.0 m\.$/)
+    expect(said({ distanceM: 90_000, heightA: 500, heightB: 500 })).toEqual(expect.arrayContaining([expect.stringMatching(/^The margin is -10\.3 dB and 15 dB are wanted/)]))
+    expect(said({ distanceM: 30 }, { ...radio, powerDbm: 20 })[0]).toMatch(/a receiver is overloaded above -30 dBm: set less power/)
+  })
+
+  it('warns that on the bench it is far too loud, and that the far end is changed first', () => {
+    const know = linkRemarks(linkBudget(link(), radio)).filter((remark) => remark.weight === 'know')
+    expect(know.map((remark) => remark.sentence)).toEqual([
+      expect.stringContaining('On the bench about -4 dBm will arrive'),
+      expect.stringContaining('The far end is changed first'),
+    ])
+  })
+})
+
+describe('the plan of a link', () => {
+  it('puts both ends on one block that is legal outdoors, with no more power than brings the wanted level', () => {
+    const { plans, faults } = plan('NZ')
+    expect(faults).toEqual([])
+    expect(plans.get('quay')).toEqual(plans.get('light'))
+    const end = plans.get('quay')
+    if (!end) throw new Error('no plan')
+    const judgement = judgeChannel(countryOf('NZ'), '5', end.channel, end.width)
+    expect(judgement.legal && !judgement.block.indoor).toBe(true)
+    expect(end.power.set + end.power.gain).toBeLessThanOrEqual(end.power.limit)
+    const received = end.power.set + 2 * end.power.gain - freeSpaceLoss(end.lowMhz + 20, 1800)
+    expect(received).toBeLessThanOrEqual(-45)
+    // Less than wanted arrives only where the country allows no louder step.
+    const next = cardOf('Windrow W5').radios[0]?.steps.find((step) => step > end.power.set) ?? 99
+    expect(received > -49 || next + end.power.gain > end.power.limit).toBe(true)
+  })
+
+  it('stays off what the site itself uses', () => {
+    const free = plan('NZ').plans.get('quay')
+    if (!free) throw new Error('no plan')
+    const elsewhere = plan('NZ', {}, [{ lowMhz: free.lowMhz, highMhz: free.lowMhz + 40 }]).plans.get('quay')
+    expect(elsewhere?.lowMhz).not.toBe(free.lowMhz)
+  })
+
+  it('keeps a channel that was chosen, and refuses one that is not legal or two models', () => {
+    expect(plan('NZ', { channel: 149 }).plans.get('light')).toMatchObject({ channel: 149, locked: true })
+    expect(plan('JP', { channel: 149 }).faults[0]?.sentence).toBe('No 40 MHz channel is legal outdoors in JP for Windrow W5 on 149: use another width.')
+    expect(plan('NZ', { b: 'hall' }).faults[0]?.sentence).toBe('quay and hall are of two models, Windrow W5 and Ostrel O-40: both ends of a link are the same.')
+  })
+})
