@@ -70,7 +70,7 @@ describe('at a desk, 1280 by 800', () => {
     const store = openStore({ url: site.stack.env.AIR_MUSTER_DB ?? '', vaultKeyFile: site.stack.env.AIR_MUSTER_VAULT_FILE ?? '' })
     const secrets = [...(await openSecrets(store, 1)).values()]
     await store.close()
-    expect(secrets).toHaveLength(3)
+    expect(secrets).toHaveLength(2)
     const files = readdirSync(site.folder, { recursive: true, encoding: 'utf8' }).filter((file) => /\.(log|ibd|ibdata)$|ib_logfile0$|ibdata1$|undo/.test(file))
     expect(files).toEqual(expect.arrayContaining(['logs/runner.log', 'logs/web.log', 'mariadb/data/air_muster/secrets.ibd']))
     for (const file of files) for (const secret of secrets) expect(readFileSync(join(site.folder, file)).includes(secret), `${file} holds a secret`).toBe(false)

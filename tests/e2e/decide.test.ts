@@ -137,6 +137,21 @@ describe("a job of one's own", () => {
     await saved()
   })
 
+  it('tells the second writer, and writes nothing over', async () => {
+    const other = await browser.newPage()
+    await other.goto(`${site.stack.url}/jobs/thornby-mill/brief`, { waitUntil: 'load' })
+    const client = (await other.waitForSelector('[aria-label="Client"]')) as ElementHandle
+    await client.type('Thornby Grain')
+    await other.waitForFunction(() => document.querySelector('[role="status"]')?.textContent === 'Saved' && document.body.innerText.includes('Undo'))
+    await other.waitForFunction(async () => (await (await fetch(location.href)).text()).includes('Thornby Grain'))
+    await other.close()
+    await type('Site', 'Mill alone')
+    await sees('Somebody else has changed the brief in the meantime.')
+    await press('Load what is saved')
+    await page.waitForFunction(() => (document.querySelector('[aria-label="Client"]') as HTMLInputElement | null)?.value === 'Thornby Grain')
+    expect(await page.$eval('[aria-label="Site"]', (input) => (input as HTMLInputElement).value)).toBe('Mill and loading yard')
+  })
+
   it('takes a second network for guests, and keeps them from the units', async () => {
     await press('Add a network')
     await page.waitForSelector('article[aria-label="Network Network 2"]')

@@ -195,7 +195,10 @@ describe('when something is wrong', () => {
     await bench.order()
     const roll = await bench.settled()
     for (const unit of bench.job.units)
-      expect(roll.rows.get(unit.id)?.steps.reach).toMatchObject({ is: 'held', why: '"Ellery Crew" has no security: no open network is put on air.' })
+      expect(roll.rows.get(unit.id)?.steps.reach).toMatchObject({
+        is: 'held',
+        why: '"Ellery Crew" has no security: no open network is put on air unless its name is typed a second time in the brief.',
+      })
     expect(bench.lab.units().every((unit) => unit.configuration['air-muster-wireless:wireless'].country === 'US')).toBe(true)
   })
 

@@ -38,7 +38,7 @@ export function targetDbm(policy: RadioPolicy, band: Band): number {
 export const adminPolicySchema = z.object({
   passwords: z.enum(['one-per-job', 'one-per-unit']),
   /** The login that a controller sets on its units: the same as its own, or one for them alone. */
-  pushedLogin: z.enum(['same', 'own']).default('own'),
+  pushedLogin: z.enum(['same', 'own']).default('same'),
   lights: z.enum(['on', 'off']),
 })
 export type AdminPolicy = z.infer<typeof adminPolicySchema>

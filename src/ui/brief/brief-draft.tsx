@@ -3,7 +3,7 @@
  * The brief while it is written: every change is kept at once here, can be undone, and is saved by itself as soon as
  * it is whole. What is not whole yet stays in this browser, even over a reload.
  */
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react'
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from 'react'
 import { saveBriefAction } from '../../app/actions/brief-actions'
 import { type Brief, briefSchema } from '../../core/brief/brief'
 import { applyMend, type BriefFault } from '../../core/brief/fault'
@@ -11,6 +11,8 @@ import { briefMeaning, type Meaning } from '../../core/brief/meaning'
 import { reviewBrief } from '../../core/brief/review'
 import type { CountryRules } from '../../core/regulatory/database'
 import { useJob } from '../live/job-provider'
+import { type Standing, useAutosave } from '../live/use-autosave'
+import { useHistory } from '../live/use-history'
 import { withValue } from './brief-path'
 
 export interface BriefDraft {
@@ -19,7 +21,7 @@ export interface BriefDraft {
   readonly round: number
   readonly faults: readonly BriefFault[]
   readonly meanings: readonly Meaning[]
-  readonly standing: { readonly is: 'saved' | 'saving' | 'unfinished' | 'refused'; readonly words: string }
+  readonly standing: Standing
   readonly undoable: number
   change(path: string, value: unknown): void
   mend(set: readonly { readonly path: string; readonly value: unknown }[]): void
@@ -37,118 +39,93 @@ export function useBrief(): BriefDraft {
 }
 
 const restMs = 600
-/** Changes of one field within this time are undone together. */
-const togetherMs = 1500
-
-interface History {
-  readonly brief: Brief
-  readonly path: string
-  readonly at: number
-}
 
 export function BriefDraftProvider({ rules, children }: { rules: ReadonlyMap<string, CountryRules>; children: ReactNode }) {
   const { job, units, cards, weak } = useJob()
   const [brief, setBrief] = useState<Brief>(job.brief)
-  const [past, setPast] = useState<readonly History[]>([])
   const [round, setRound] = useState(0)
-  const [refusal, setRefusal] = useState<string>()
-  const [saving, setSaving] = useState(false)
+  const history = useHistory<Brief>()
   /** What the server has, and its number. */
-  const kept = useRef({ brief: JSON.stringify(job.brief), version: job.version })
+  const [kept, setKept] = useState({ text: JSON.stringify(job.brief), version: job.version })
   const storageKey = `air-muster brief ${job.slug}`
+  const again = () => setRound((count) => count + 1)
 
   // What was typed before a reload and was not whole yet.
+  const begun = useRef(kept.version)
   useEffect(() => {
     const text = sessionStorage.getItem(storageKey)
     if (!text) return
     const before = JSON.parse(text) as { version: number; brief: Brief }
-    if (before.version === kept.current.version) {
-      setBrief(before.brief)
-      setRound((count) => count + 1)
-    } else sessionStorage.removeItem(storageKey)
+    if (before.version !== begun.current) return sessionStorage.removeItem(storageKey)
+    setBrief(before.brief)
+    setRound((count) => count + 1)
   }, [storageKey])
 
   const parsed = useMemo(() => briefSchema.safeParse(brief), [brief])
   const text = useMemo(() => JSON.stringify(brief), [brief])
-
+  const changed = text !== kept.text
+  const firstLook = useRef(true)
   useEffect(() => {
-    if (text === kept.current.brief) {
-      sessionStorage.removeItem(storageKey)
-      return
-    }
-    sessionStorage.setItem(storageKey, JSON.stringify({ version: kept.current.version, brief: JSON.parse(text) }))
-    if (!parsed.success || saving || refusal) return
-    const timer = setTimeout(async () => {
-      setSaving(true)
-      try {
-        const outcome = await saveBriefAction(job.slug, kept.current.version, parsed.data)
-        if (outcome.ok) kept.current = { brief: text, version: outcome.value ?? kept.current.version }
-        else setRefusal(outcome.sentence)
-      } catch {
-        setRefusal('Air Muster does not answer. What you typed is kept here.')
-      } finally {
-        setSaving(false)
-      }
-    }, restMs)
-    return () => clearTimeout(timer)
-  }, [text, parsed, saving, refusal, job.slug, storageKey])
+    // The first look comes before the draft of an earlier visit is back.
+    if (firstLook.current) firstLook.current = false
+    else if (changed) sessionStorage.setItem(storageKey, `{"version":${kept.version},"brief":${text}}`)
+    else sessionStorage.removeItem(storageKey)
+  }, [changed, text, kept.version, storageKey])
 
-  const push = useCallback((before: Brief, path: string) => {
-    setRefusal(undefined)
-    setPast((all) => {
-      const last = all.at(-1)
-      const at = Date.now()
-      if (last && last.path === path && at - last.at < togetherMs) return [...all.slice(0, -1), { ...last, at }]
-      return [...all.slice(-99), { brief: before, path, at }]
-    })
-  }, [])
-  const change = useCallback(
-    (path: string, value: unknown) => {
-      push(brief, path)
-      setBrief(withValue(brief, path, value))
-    },
-    [brief, push],
-  )
-  const mend = useCallback<BriefDraft['mend']>(
-    (set) => {
-      push(brief, `mend ${Date.now()}`)
-      setBrief(applyMend(brief, set))
-      setRound((count) => count + 1)
-    },
-    [brief, push],
-  )
-  const undo = useCallback(() => {
-    const last = past.at(-1)
-    if (!last) return
-    setPast(past.slice(0, -1))
-    setBrief(last.brief)
-    setRefusal(undefined)
-    setRound((count) => count + 1)
-  }, [past])
-  const reload = useCallback(() => {
-    kept.current = { brief: JSON.stringify(job.brief), version: job.version }
-    setBrief(job.brief)
-    setPast([])
-    setRefusal(undefined)
-    setRound((count) => count + 1)
-  }, [job])
+  const autosave = useAutosave({
+    pending: useMemo(() => (changed && parsed.success ? { text, brief: parsed.data } : undefined), [changed, text, parsed]),
+    restMs,
+    save: (pending) => saveBriefAction(job.slug, kept.version, pending.brief),
+    onSaved: (version, pending) => setKept({ text: pending.text, version: version ?? kept.version }),
+  })
+  const { saving, refusal } = autosave
 
-  const value = useMemo((): BriefDraft => {
+  const { faults, meanings } = useMemo(() => {
     const models = [...new Set(units.map((unit) => unit.model))].flatMap((model) => cards.get(model) ?? [])
     const country = rules.get(brief.country)
-    const faults: readonly BriefFault[] = parsed.success
+    const all: readonly BriefFault[] = parsed.success
       ? reviewBrief({ brief: parsed.data, country, models, weak })
       : parsed.error.issues.map((issue) => ({ field: issue.path.join('.'), weight: 'mend', sentence: issue.message }))
-    const open = faults.length
-    const standing: BriefDraft['standing'] = refusal
-      ? { is: 'refused', words: refusal }
-      : !parsed.success
-        ? { is: 'unfinished', words: `Not saved yet: ${open} ${open === 1 ? 'field' : 'fields'} to mend` }
-        : saving || text !== kept.current.brief
-          ? { is: 'saving', words: 'Saving …' }
-          : { is: 'saved', words: 'Saved' }
-    return { brief, round, faults, meanings: parsed.success ? briefMeaning(parsed.data, country) : [], standing, undoable: past.length, change, mend, undo, reload }
-  }, [brief, round, parsed, past.length, refusal, saving, text, rules, units, cards, weak, change, mend, undo, reload])
+    return { faults: all, meanings: parsed.success ? briefMeaning(parsed.data, country) : [] }
+  }, [parsed, brief.country, rules, units, cards, weak])
 
+  const standing: Standing = refusal
+    ? { is: 'refused', words: refusal }
+    : !parsed.success
+      ? { is: 'unfinished', words: `Not saved yet: ${faults.length} ${faults.length === 1 ? 'field' : 'fields'} to mend` }
+      : saving || changed
+        ? { is: 'saving', words: 'Saving …' }
+        : { is: 'saved', words: 'Saved' }
+
+  const value: BriefDraft = {
+    brief,
+    round,
+    faults,
+    meanings,
+    standing,
+    undoable: history.undoable,
+    change: (path, next) => {
+      autosave.forgive()
+      history.push(brief, path)
+      setBrief(withValue(brief, path, next))
+    },
+    mend: (set) => {
+      autosave.forgive()
+      history.push(brief)
+      setBrief(applyMend(brief, set))
+      again()
+    },
+    undo: () => {
+      const before = history.pop()
+      if (!before) return
+      autosave.forgive()
+      setBrief(before)
+      again()
+    },
+    reload: () => {
+      sessionStorage.removeItem(storageKey)
+      location.reload()
+    },
+  }
   return <DraftContext value={value}>{children}</DraftContext>
 }

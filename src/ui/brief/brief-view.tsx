@@ -3,14 +3,17 @@ import { Button } from '@mantine/core'
 import { useEffect } from 'react'
 import { newNetwork } from '../../core/brief/wireless-network'
 import type { CountryRules } from '../../core/regulatory/database'
+import { StandingNote } from '../live/standing-note'
 import sheet from '../theme/sheet.module.css'
+import { AdminText } from './admin-text'
+import { AftercareText } from './aftercare-text'
 import classes from './brief.module.css'
 import { BriefDraftProvider, useBrief } from './brief-draft'
 import { Faults } from './faults'
 import { Choice, type Option, TextField } from './fields'
 import { JobFile } from './job-file'
 import { NetworkText } from './network-text'
-import { AdminText, AftercareText, RadioText } from './policy-text'
+import { RadioText } from './radio-text'
 import { Section } from './section'
 import { newSubnet, SiteSubnets } from './site-subnets'
 import { SubnetText } from './subnet-text'
@@ -46,15 +49,8 @@ function BriefPage({ countries }: { countries: readonly Option[] }) {
     <div className={classes.view}>
       <div className={sheet.head}>
         <h1>What the site is to have</h1>
-        <span className={classes.standing} data-is={standing.is} role="status">
-          {standing.words}
-        </span>
+        <StandingNote standing={standing} onLoad={reload} />
         <div className={sheet.headRight}>
-          {standing.is === 'refused' && (
-            <Button variant="default" onClick={reload}>
-              Load what is saved
-            </Button>
-          )}
           <Button variant="default" disabled={undoable === 0} onClick={undo}>
             Undo
           </Button>

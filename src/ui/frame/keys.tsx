@@ -32,6 +32,8 @@ export function Keys() {
   const [help, helpDialog] = useDisclosure(false)
   const [finding, findDialog] = useDisclosure(false)
   const [typed, setTyped] = useState('')
+  // One for as long as the page is there: a key that waits must outlive the next news.
+  const [burst] = useState(scanBurst)
 
   useEffect(() => {
     const step = (by: number): void => {
@@ -52,7 +54,6 @@ export function Keys() {
       Escape: () => select(undefined),
       Enter: () => document.getElementById('slip')?.focus(),
     }
-    const burst = scanBurst()
     const press = (event: KeyboardEvent): void => {
       if (event.ctrlKey || event.metaKey || event.altKey || help || finding) return
       const target = event.target instanceof HTMLElement ? event.target : undefined
@@ -69,11 +70,8 @@ export function Keys() {
       else burst.unless(act)
     }
     window.addEventListener('keydown', press)
-    return () => {
-      burst.stop()
-      window.removeEventListener('keydown', press)
-    }
-  }, [job.slug, units, roll.muster, selected, select, router, order, help, finding, helpDialog, findDialog])
+    return () => window.removeEventListener('keydown', press)
+  }, [job.slug, units, roll.muster, selected, select, router, order, help, finding, helpDialog, findDialog, burst])
 
   return (
     <>

@@ -11,7 +11,6 @@ export interface ScanBurst {
   heard(event: KeyboardEvent): boolean
   /** Acts, unless another letter follows as fast as only a scanner types. */
   unless(act: () => void): void
-  stop(): void
 }
 
 export function scanBurst(): ScanBurst {
@@ -38,6 +37,5 @@ export function scanBurst(): ScanBurst {
       clearTimeout(timer)
       timer = setTimeout(act, scannerMs + 10)
     },
-    stop: () => clearTimeout(timer),
   }
 }

@@ -2,7 +2,7 @@
 import { Button, Modal, Textarea } from '@mantine/core'
 import { useMemo, useState } from 'react'
 import { importFaultWords, previewImport } from '../../core/kit/import-csv'
-import { columns, columnTitles, readSheet } from '../../core/kit/sheet-row'
+import { columns, columnTitles } from '../../core/kit/sheet-row'
 import { useJob } from '../live/job-provider'
 import sheetClasses from '../theme/sheet.module.css'
 import classes from './kit.module.css'
@@ -14,8 +14,7 @@ const kinds = { adds: 'adds', changes: 'changes', same: 'as it is', fault: 'faul
 export function ImportDialog({ sheet, onClose }: { sheet: KitSheet; onClose: () => void }) {
   const { cards } = useJob()
   const [text, setText] = useState('')
-  const units = useMemo(() => readSheet(sheet.rows, cards).units, [sheet.rows, cards])
-  const preview = useMemo(() => (text.trim() === '' ? undefined : previewImport(text, units, cards)), [text, units, cards])
+  const preview = useMemo(() => (text.trim() === '' ? undefined : previewImport(text, sheet.units, cards)), [text, sheet.units, cards])
   const count = (kind: keyof typeof kinds): number => preview?.lines.filter((line) => line.kind === kind).length ?? 0
   const good = count('adds') + count('changes')
   const take = () => {

@@ -3,6 +3,7 @@ import { Button } from '@mantine/core'
 import Link from 'next/link'
 import { useState } from 'react'
 import { useJob } from '../live/job-provider'
+import { StandingNote } from '../live/standing-note'
 import sheetClasses from '../theme/sheet.module.css'
 import { ImportDialog } from './import-dialog'
 import classes from './kit.module.css'
@@ -24,9 +25,7 @@ export function KitView() {
         <h1>
           {count} {count === 1 ? 'unit' : 'units'} on the list
         </h1>
-        <span className={classes.standing} data-is={sheet.standing.is} role="status">
-          {sheet.standing.words}
-        </span>
+        <StandingNote standing={sheet.standing} onLoad={sheet.reload} />
         <div className={sheetClasses.headRight}>
           <Button variant="default" disabled={sheet.undoable === 0} onClick={sheet.undo}>
             Undo

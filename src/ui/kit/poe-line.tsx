@@ -1,7 +1,6 @@
 'use client'
 import { useMemo } from 'react'
 import { poeLoad } from '../../core/kit/poe'
-import { readSheet } from '../../core/kit/sheet-row'
 import { useJob } from '../live/job-provider'
 import classes from './kit.module.css'
 import type { KitSheet } from './use-kit-sheet'
@@ -9,7 +8,7 @@ import type { KitSheet } from './use-kit-sheet'
 /** PoE load against the switch: by port class and by what is drawn. */
 export function PoeLine({ sheet }: { sheet: KitSheet }) {
   const { cards } = useJob()
-  const load = useMemo(() => poeLoad(readSheet(sheet.rows, cards).units, cards), [sheet.rows, cards])
+  const load = useMemo(() => poeLoad(sheet.units, cards), [sheet.units, cards])
   if (load.poweredUnits === 0) return null
   const { budgetWatts, byClassWatts, byDrawWatts, switchName } = load
   const most = Math.max(budgetWatts ?? 0, byClassWatts, byDrawWatts)

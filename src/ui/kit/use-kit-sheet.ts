@@ -3,33 +3,36 @@
  * The kit list while it is edited: every change is kept at once, can be undone, and is saved by itself row by row as
  * rows become whole. Rows that are not whole stay in this browser, even over a reload.
  */
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { saveKitAction } from '../../app/actions/kit-actions'
 import { sheetChanges } from '../../core/kit/sheet-edit'
 import { cellsOf, type RowFault, readSheet, type SheetRow } from '../../core/kit/sheet-row'
+import type { Unit } from '../../core/kit/unit'
 import { useJob } from '../live/job-provider'
+import { type Standing, useAutosave } from '../live/use-autosave'
+import { useHistory } from '../live/use-history'
 
 const restMs = 500
-const mostUndo = 100
 
 export interface KitSheet {
   readonly rows: readonly SheetRow[]
+  /** Units of the rows that are whole. */
+  readonly units: readonly Unit[]
   readonly faults: readonly RowFault[]
   readonly list: readonly string[]
-  readonly unsaved: number
-  readonly standing: { readonly is: 'saved' | 'saving' | 'refused'; readonly words: string }
+  readonly standing: Standing
   readonly undoable: number
   change(edit: (rows: readonly SheetRow[]) => readonly SheetRow[]): void
   undo(): void
+  /** Throws away what is not saved: after somebody else has changed the list. */
+  reload(): void
 }
 
 export function useKitSheet(): KitSheet {
   const { job, units, cards } = useJob()
   const [rows, setRows] = useState<readonly SheetRow[]>(() => units.map((unit) => ({ id: unit.id, cells: cellsOf(unit) })))
-  const [past, setPast] = useState<readonly (readonly SheetRow[])[]>([])
-  const [saving, setSaving] = useState(false)
-  const [refusal, setRefusal] = useState<string>()
-  const kept = useRef(units)
+  const history = useHistory<readonly SheetRow[]>()
+  const [kept, setKept] = useState(units)
   const storageKey = `air-muster kit ${job.slug}`
 
   useEffect(() => {
@@ -38,53 +41,54 @@ export function useKitSheet(): KitSheet {
   }, [storageKey])
 
   const reading = useMemo(() => readSheet(rows, cards), [rows, cards])
-  const whole = useMemo(() => new Set(reading.units.map((unit) => unit.id)), [reading])
-
+  const drafts = useMemo(() => {
+    const whole = new Set(reading.units.map((unit) => unit.id))
+    return rows.filter((row) => !whole.has(row.id))
+  }, [rows, reading])
+  const firstLook = useRef(true)
   useEffect(() => {
-    const drafts = rows.filter((row) => !whole.has(row.id))
-    if (drafts.length > 0) sessionStorage.setItem(storageKey, JSON.stringify(drafts))
+    // The first look comes before the drafts of an earlier visit are back.
+    if (firstLook.current) firstLook.current = false
+    else if (drafts.length > 0) sessionStorage.setItem(storageKey, JSON.stringify(drafts))
     else sessionStorage.removeItem(storageKey)
-    const changes = sheetChanges(rows, reading.units, kept.current)
-    if (!changes || saving || refusal) return
-    const timer = setTimeout(async () => {
-      setSaving(true)
-      try {
-        const outcome = await saveKitAction(job.slug, changes)
-        if (outcome.ok) kept.current = outcome.value ?? kept.current
-        else setRefusal(outcome.sentence)
-      } catch {
-        setRefusal('Air Muster does not answer. What you typed is kept here.')
-      } finally {
-        setSaving(false)
-      }
-    }, restMs)
-    return () => clearTimeout(timer)
-  }, [rows, reading, whole, saving, refusal, job.slug, storageKey])
+  }, [drafts, storageKey])
 
-  const change = useCallback<KitSheet['change']>(
-    (edit) => {
-      setRefusal(undefined)
-      setPast((all) => [...all.slice(1 - mostUndo), rows])
+  const pending = useMemo(() => sheetChanges(rows, reading.units, kept), [rows, reading, kept])
+  const autosave = useAutosave({
+    pending,
+    restMs,
+    save: (changes) => saveKitAction(job.slug, changes),
+    onSaved: (list) => list && setKept(list),
+  })
+  const standing: Standing = autosave.refusal
+    ? { is: 'refused', words: autosave.refusal }
+    : autosave.saving || pending
+      ? { is: 'saving', words: 'Saving …' }
+      : { is: 'saved', words: drafts.length > 0 ? `Saved, but for ${drafts.length} ${drafts.length === 1 ? 'row' : 'rows'} to mend` : 'Saved' }
+
+  return {
+    rows,
+    units: reading.units,
+    faults: reading.faults,
+    list: reading.list,
+    standing,
+    undoable: history.undoable,
+    change: (edit) => {
+      autosave.forgive()
+      history.push(rows)
       setRows(edit(rows))
     },
-    [rows],
-  )
-  const undo = useCallback(() => {
-    const last = past.at(-1)
-    if (!last) return
-    setRefusal(undefined)
-    setPast(past.slice(0, -1))
-    setRows(last)
-  }, [past])
-
-  const unsaved = rows.filter((row) => !whole.has(row.id)).length
-  const pending = saving || sheetChanges(rows, reading.units, kept.current) !== undefined
-  const standing: KitSheet['standing'] = refusal
-    ? { is: 'refused', words: refusal }
-    : pending
-      ? { is: 'saving', words: 'Saving …' }
-      : { is: 'saved', words: unsaved > 0 ? `Saved, but for ${unsaved} ${unsaved === 1 ? 'row' : 'rows'} to mend` : 'Saved' }
-  return { rows, faults: reading.faults, list: reading.list, unsaved, standing, undoable: past.length, change, undo }
+    undo: () => {
+      const before = history.pop()
+      if (!before) return
+      autosave.forgive()
+      setRows(before)
+    },
+    reload: () => {
+      sessionStorage.removeItem(storageKey)
+      location.reload()
+    },
+  }
 }
 
 /** Rows of before a reload, in the places of those that they are, or at the end. */

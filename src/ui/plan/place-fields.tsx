@@ -2,6 +2,11 @@
 import classes from './plan.module.css'
 import { usePlan } from './plan-context'
 
+const axes = [
+  { axis: 'x', words: 'Metres from the left' },
+  { axis: 'y', words: 'Metres from the top' },
+] as const
+
 /** Where a unit hangs, in figures. */
 export function PlaceFields({ unit }: { unit: string }) {
   const { site, change } = usePlan()
@@ -13,7 +18,6 @@ export function PlaceFields({ unit }: { unit: string }) {
       const now = before.placements.find((each) => each.unit === unit) ?? { unit, floor: floor?.id ?? '', x: (floor?.widthM ?? 0) / 2, y: (floor?.depthM ?? 0) / 2 }
       return { ...before, placements: [...before.placements.filter((each) => each.unit !== unit), { ...now, ...part }] }
     })
-  const number = (text: string, otherwise: number): number => (Number.isFinite(Number(text)) && text.trim() !== '' ? Number(text) : otherwise)
   return (
     <div className={classes.place}>
       <label>
@@ -34,34 +38,25 @@ export function PlaceFields({ unit }: { unit: string }) {
           ))}
         </select>
       </label>
-      {placement && (
-        <>
-          <label>
-            x{' '}
+      {placement &&
+        axes.map(({ axis, words }) => (
+          <label key={axis}>
+            {axis}{' '}
             <input
-              key={`x ${placement.x}`}
+              key={placement[axis]}
               className="mono"
-              aria-label="Metres from the left"
+              aria-label={words}
               inputMode="decimal"
-              defaultValue={placement.x.toFixed(1)}
-              onBlur={(event) => number(event.currentTarget.value, placement.x) !== Number(placement.x.toFixed(1)) && set({ x: number(event.currentTarget.value, placement.x) })}
+              defaultValue={placement[axis].toFixed(1)}
+              onBlur={(event) => {
+                const typed = Number(event.currentTarget.value.replace(',', '.'))
+                if (event.currentTarget.value.trim() !== '' && Number.isFinite(typed) && typed !== Number(placement[axis].toFixed(1))) set({ [axis]: typed })
+                else event.currentTarget.value = placement[axis].toFixed(1)
+              }}
             />{' '}
             m
           </label>
-          <label>
-            y{' '}
-            <input
-              key={`y ${placement.y}`}
-              className="mono"
-              aria-label="Metres from the top"
-              inputMode="decimal"
-              defaultValue={placement.y.toFixed(1)}
-              onBlur={(event) => number(event.currentTarget.value, placement.y) !== Number(placement.y.toFixed(1)) && set({ y: number(event.currentTarget.value, placement.y) })}
-            />{' '}
-            m
-          </label>
-        </>
-      )}
+        ))}
     </div>
   )
 }

@@ -10,6 +10,8 @@ import type { PlanInput, UnitPlan } from '../../core/config/plan'
 import type { Coverage } from '../../core/radio/coverage'
 import type { Site } from '../../core/radio/floor'
 import { useJob } from '../live/job-provider'
+import { type Standing, useAutosave } from '../live/use-autosave'
+import { useHistory } from '../live/use-history'
 import type { PlanAnswer, PlanTask } from './plan-worker'
 import { usePlanWorker } from './use-plan-worker'
 
@@ -21,7 +23,7 @@ export interface PlanState {
   /** How long the newest planning here took, ms. */
   readonly tookMs: number | undefined
   readonly undoable: number
-  readonly fault: string | undefined
+  readonly standing: Standing
   /** @param part `step` of a drag: undone together with its beginning */
   change(edit: (site: Site) => Site, part?: 'whole' | 'step'): void
   undo(): void
@@ -39,23 +41,19 @@ export function usePlan(): PlanState {
 const restMs = 350
 
 export function PlanProvider({ children }: { children: ReactNode }) {
-  const job = useJob()
-  const [site, setSite] = useState<Site>(job.site)
-  const [past, setPast] = useState<readonly Site[]>([])
+  const { job, units, cards, country, before, plans: served, site: savedSite, siteVersion } = useJob()
+  const [site, setSite] = useState<Site>(savedSite)
+  const [kept, setKept] = useState({ site: savedSite, version: siteVersion })
   const [live, setLive] = useState<LivePlan>()
   const [tookMs, setTookMs] = useState<number>()
-  const [fault, setFault] = useState<string>()
-  const [saving, setSaving] = useState(false)
-  const kept = useRef({ site: job.site, version: job.siteVersion })
+  const history = useHistory<Site>()
   const send = usePlanWorker()
-
-  const { units, cards, country, before, plans: served } = job
-  const { brief } = job.job
+  const { brief } = job
   const input = useMemo(
     (): PlanInput | undefined => country && { brief, units: [...units], cards, country, before, site, effort: 'brief' },
     [brief, units, cards, country, before, site],
   )
-  const settled = site === kept.current.site
+  const settled = site === kept.site
 
   // While something differs from what is saved, the plan follows here; else what the server planned is explained.
   useEffect(() => {
@@ -68,44 +66,34 @@ export function PlanProvider({ children }: { children: ReactNode }) {
     })
   }, [input, settled, served, send])
 
-  useEffect(() => {
-    if (site === kept.current.site || saving || fault) return
-    const timer = setTimeout(async () => {
-      setSaving(true)
-      try {
-        const outcome = await saveSiteAction(job.job.slug, kept.current.version, site)
-        if (outcome.ok) kept.current = { site, version: outcome.value ?? kept.current.version }
-        else setFault(outcome.sentence)
-      } catch {
-        setFault('Air Muster does not answer. What you drew is kept here.')
-      } finally {
-        setSaving(false)
-      }
-    }, restMs)
-    return () => clearTimeout(timer)
-  }, [site, saving, fault, job.job.slug])
+  const { saving, refusal, forgive } = useAutosave({
+    pending: settled ? undefined : site,
+    restMs,
+    save: (pending) => saveSiteAction(job.slug, kept.version, pending),
+    onSaved: (version, pending) => setKept({ site: pending, version: version ?? kept.version }),
+  })
+  const standing: Standing = refusal ? { is: 'refused', words: refusal } : saving || !settled ? { is: 'saving', words: 'Saving …' } : { is: 'saved', words: 'Saved' }
 
+  const latest = useRef(site)
+  latest.current = site
+  const { push, pop } = history
   const change = useCallback<PlanState['change']>(
     (edit, part = 'whole') => {
-      setFault(undefined)
-      if (part === 'whole') setPast((all) => [...all.slice(-99), site])
+      forgive()
+      if (part === 'whole') push(latest.current)
       setSite(edit)
     },
-    [site],
+    [push, forgive],
   )
   const undo = useCallback(() => {
-    const last = past.at(-1)
+    const last = pop()
     if (!last) return
-    setFault(undefined)
-    setPast(past.slice(0, -1))
+    forgive()
     setSite(last)
-  }, [past])
+  }, [pop, forgive])
   const paint = useCallback<PlanState['paint']>((task, take) => send(task, ({ result, ms }) => 'dbm' in result && take(result, ms)), [send])
 
   const plans = useMemo(() => (settled || !live ? served : new Map(live.plans.map((plan) => [plan.unit, plan]))), [settled, live, served])
-  const value = useMemo(
-    (): PlanState => ({ site, plans, live, tookMs, undoable: past.length, fault, change, undo, paint }),
-    [site, plans, live, tookMs, past.length, fault, change, undo, paint],
-  )
+  const value: PlanState = { site, plans, live, tookMs, undoable: history.undoable, standing, change, undo, paint }
   return <PlanContext value={value}>{children}</PlanContext>
 }

@@ -5,6 +5,7 @@ import { useSearchParams } from 'next/navigation'
 import { type ReactNode, useEffect } from 'react'
 import { planAgain } from '../../app/actions/plan-actions'
 import { useJob } from '../live/job-provider'
+import { StandingNote } from '../live/standing-note'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
 import { AddressesView } from './addresses-view'
@@ -39,7 +40,7 @@ export function PlanView({ rules }: { rules: readonly NamedRules[] }) {
 
 function PlanPage() {
   const { job, planFaults, countryName, rulesOrigin } = useJob()
-  const { undo, undoable, fault: siteFault } = usePlan()
+  const { undo, undoable, standing } = usePlan()
   const { order, pending, fault } = useOrder()
   const asked = useSearchParams().get('view')
   const view = views.find((each) => each.id === asked) ?? views[0]
@@ -54,7 +55,7 @@ function PlanPage() {
     return () => window.removeEventListener('keydown', press)
   }, [undo])
 
-  const sentences = [...planFaults.map((each) => each.sentence), ...(fault ? [fault.sentence] : []), ...(siteFault ? [siteFault] : [])]
+  const sentences = [...planFaults.map((each) => each.sentence), ...(fault ? [fault.sentence] : [])]
   return (
     <div className={sheet.page}>
       <div className={sheet.head}>
@@ -62,6 +63,7 @@ function PlanPage() {
         <span className="soft">
           {countryName}, {job.brief.radio.place}. Radio rules {rulesOrigin}
         </span>
+        {standing.is !== 'saved' && <StandingNote standing={standing} onLoad={() => location.reload()} />}
         <div className={sheet.headRight}>
           <Button variant="default" disabled={undoable === 0} onClick={undo}>
             Undo

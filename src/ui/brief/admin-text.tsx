@@ -1,0 +1,55 @@
+'use client'
+import { useJob } from '../live/job-provider'
+import { useBrief } from './brief-draft'
+import { Faults } from './faults'
+import { Choice } from './fields'
+import { SecretField } from './secret-field'
+
+/** How units are signed in to. */
+export function AdminText() {
+  const { units } = useJob()
+  const { brief } = useBrief()
+  return (
+    <>
+      <p>
+        There is{' '}
+        <Choice
+          path="admin.passwords"
+          label="Admin passwords"
+          options={[
+            { value: 'one-per-job', words: 'one admin password for every unit' },
+            { value: 'one-per-unit', words: 'an admin password for each unit' },
+          ]}
+        />
+        .{' '}
+        {brief.admin.passwords === 'one-per-job' ? (
+          <SecretField name="admin/password" label="Admin password" />
+        ) : (
+          <span className="soft">{units.length === 0 ? 'They are made as units come to the kit list.' : `${units.length} are made and sealed.`}</span>
+        )}
+      </p>
+      <p>
+        A controller signs in to its units with{' '}
+        <Choice
+          path="admin.pushedLogin"
+          label="Login that a controller sets"
+          options={[
+            { value: 'own', words: 'a password of their own' },
+            { value: 'same', words: 'the same password' },
+          ]}
+        />
+        . {brief.admin.pushedLogin === 'own' && <SecretField name="admin/pushed-password" label="Password that it sets" />} Indicator lights are{' '}
+        <Choice
+          path="admin.lights"
+          label="Indicator lights"
+          options={[
+            { value: 'on', words: 'on' },
+            { value: 'off', words: 'off' },
+          ]}
+        />
+        .
+      </p>
+      <Faults under={['admin']} />
+    </>
+  )
+}

@@ -1,0 +1,54 @@
+'use client'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { Outcome } from '../../app/actions/outcome'
+
+/** How what is on the page stands to what is saved. */
+export interface Standing {
+  readonly is: 'saved' | 'saving' | 'unfinished' | 'refused'
+  readonly words: string
+}
+
+export interface Autosave {
+  readonly saving: boolean
+  /** Why the newest save was refused; nothing more is saved until `forgive`. */
+  readonly refusal: string | undefined
+  /** A new change: what was refused may be tried again. */
+  forgive(): void
+}
+
+interface AutosaveOptions<P, R> {
+  /** What is to be saved now; undefined while there is nothing. */
+  readonly pending: P | undefined
+  /** How long the hands must rest first, ms. */
+  readonly restMs: number
+  readonly save: (pending: P) => Promise<Outcome<R>>
+  readonly onSaved: (result: R | undefined, saved: P) => void
+}
+
+/** Saves what is pending by itself, one save at a time, a moment after the last change. */
+export function useAutosave<P, R>({ pending, restMs, save, onSaved }: AutosaveOptions<P, R>): Autosave {
+  const [saving, setSaving] = useState(false)
+  const [refusal, setRefusal] = useState<string>()
+  const acts = useRef({ save, onSaved })
+  acts.current = { save, onSaved }
+
+  useEffect(() => {
+    if (pending === undefined || saving || refusal) return
+    const timer = setTimeout(async () => {
+      setSaving(true)
+      try {
+        const outcome = await acts.current.save(pending)
+        if (outcome.ok) acts.current.onSaved(outcome.value, pending)
+        else setRefusal(outcome.sentence)
+      } catch {
+        setRefusal('Air Muster does not answer. What you did is kept here; change anything to try again.')
+      } finally {
+        setSaving(false)
+      }
+    }, restMs)
+    return () => clearTimeout(timer)
+  }, [pending, saving, refusal, restMs])
+
+  const forgive = useCallback(() => setRefusal(undefined), [])
+  return { saving, refusal, forgive }
+}

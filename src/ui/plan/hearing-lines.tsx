@@ -1,0 +1,54 @@
+'use client'
+import { overlapOf } from '../../core/radio/channel-problem'
+import type { Placement } from '../../core/radio/floor'
+import { radioId } from '../../core/radio/plan-radios'
+import type { Band } from '../../core/regulatory/blocks'
+import { useJob } from '../live/job-provider'
+import classes from './floor-map.module.css'
+import { usePlan } from './plan-context'
+
+/** Louder than this on one channel, two units take turns all day, dBm. */
+const loudDbm = -80
+
+interface HearingLine {
+  readonly from: Placement
+  readonly to: Placement
+  readonly dbm: number
+  /** 0 to 1. */
+  readonly shared: number
+  readonly words: string
+}
+
+/** Pairs on this floor that hear each other on one channel of the band. */
+function useHearingLines(here: readonly Placement[], band: Band): HearingLine[] {
+  const { plans, live } = usePlan()
+  const places = new Map(here.map((placement) => [radioId(placement.unit, band), placement]))
+  return (live?.hears ?? []).flatMap(({ a, b, dbm }) => {
+    const [from, to] = [places.get(a), places.get(b)]
+    const [one, other] = [from, to].map((place) => plans.get(place?.unit ?? '')?.radios.find((radio) => radio.band === band))
+    if (!from || !to || !one || !other) return []
+    const shared = overlapOf({ lowMhz: one.lowMhz, highMhz: one.lowMhz + one.width }, { lowMhz: other.lowMhz, highMhz: other.lowMhz + other.width })
+    return shared > 0 ? [{ from, to, dbm, shared, words: one.channel === other.channel ? `both on ${one.channel}` : `${one.channel} and ${other.channel}` }] : []
+  })
+}
+
+/** Dotted lines between them; the loudest say how loud, or those of the selected unit. */
+export function HearingLines({ here, band, px }: { here: readonly Placement[]; band: Band; px: (metres: number) => number }) {
+  const { selected } = useJob()
+  const lines = useHearingLines(here, band)
+  const own = lines.filter((line) => line.from.unit === selected || line.to.unit === selected)
+  const told = (own.length > 0 ? own : selected ? [] : lines).toSorted((a, b) => b.dbm - a.dbm).slice(0, own.length > 0 ? 4 : 1)
+  const keyOf = ({ from, to }: HearingLine): string => `${from.unit} ${to.unit}`
+  return (
+    <>
+      {lines.map((line) => (
+        <line key={keyOf(line)} className={classes.hears} data-loud={line.dbm > loudDbm} x1={px(line.from.x)} y1={px(line.from.y)} x2={px(line.to.x)} y2={px(line.to.y)} />
+      ))}
+      {told.map((line) => (
+        <text key={keyOf(line)} className={classes.told} data-loud={line.dbm > loudDbm} x={px((line.from.x + line.to.x) / 2)} y={px((line.from.y + line.to.y) / 2) - 5}>
+          {Math.round(line.dbm)} dBm, {line.words}
+        </text>
+      ))}
+    </>
+  )
+}
