@@ -83,6 +83,8 @@ describe("a job of one's own", () => {
     await type('Time zone', 'Europe/Lundon')
     await sees('this is not a time zone of the IANA list, such as Pacific/Auckland')
     await sees('Not saved yet: 1 field to mend')
+    // What the rest of the brief means is still told.
+    await sees('United Kingdom follows the ETSI radar rules.')
     // What is not whole is not lost by a reload.
     await page.reload()
     await sees('Not saved yet: 1 field to mend')

@@ -13,7 +13,7 @@ import type { CountryRules } from '../../core/regulatory/database'
 import { useJob } from '../live/job-provider'
 import { type Standing, useAutosave } from '../live/use-autosave'
 import { useHistory } from '../live/use-history'
-import { withValue } from './brief-path'
+import { wholeAgain, withValue } from './brief-path'
 
 export interface BriefDraft {
   readonly brief: Brief
@@ -80,19 +80,21 @@ export function BriefDraftProvider({ rules, children }: { rules: ReadonlyMap<str
   })
   const { saving, refusal } = autosave
 
-  const { faults, meanings } = useMemo(() => {
+  const lastWhole = useRef(job.brief)
+  const whole = useMemo(() => (parsed.success ? parsed.data : wholeAgain(brief, lastWhole.current, parsed.error.issues)), [brief, parsed])
+  lastWhole.current = whole
+  const { unfinished, faults, meanings } = useMemo(() => {
     const models = [...new Set(units.map((unit) => unit.model))].flatMap((model) => cards.get(model) ?? [])
     const country = rules.get(brief.country)
-    const all: readonly BriefFault[] = parsed.success
-      ? reviewBrief({ brief: parsed.data, country, models, weak })
-      : parsed.error.issues.map((issue) => ({ field: issue.path.join('.'), weight: 'mend', sentence: issue.message }))
-    return { faults: all, meanings: parsed.success ? briefMeaning(parsed.data, country) : [] }
-  }, [parsed, brief.country, rules, units, cards, weak])
+    const issues = parsed.success ? [] : parsed.error.issues
+    const unfinished = issues.map((issue): BriefFault => ({ field: issue.path.join('.'), weight: 'mend', sentence: issue.message }))
+    return { unfinished, faults: [...unfinished, ...reviewBrief({ brief: whole, country, models, weak })], meanings: briefMeaning(whole, country) }
+  }, [parsed, whole, brief.country, rules, units, cards, weak])
 
   const standing: Standing = refusal
     ? { is: 'refused', words: refusal }
     : !parsed.success
-      ? { is: 'unfinished', words: `Not saved yet: ${faults.length} ${faults.length === 1 ? 'field' : 'fields'} to mend` }
+      ? { is: 'unfinished', words: `Not saved yet: ${unfinished.length} ${unfinished.length === 1 ? 'field' : 'fields'} to mend` }
       : saving || changed
         ? { is: 'saving', words: 'Saving …' }
         : { is: 'saved', words: 'Saved' }

@@ -10,12 +10,12 @@ import { usePlan } from './plan-context'
 
 /** Steps of the picture: from which level on, dBm, and what a phone makes of it. */
 const steps: readonly { readonly from: number; readonly words: string; readonly light: string; readonly dark: string }[] = [
-  { from: -45, words: 'very loud', light: '#7a4a6c', dark: '#f0d3e6' },
-  { from: -55, words: 'loud', light: '#a07394', dark: '#cfa3c0' },
-  { from: -65, words: 'fast', light: '#bf9ab5', dark: '#a87b99' },
-  { from: -70, words: 'voice', light: '#d8bfd1', dark: '#815a75' },
-  { from: -75, words: 'works', light: '#e8d8e3', dark: '#5d4155' },
-  { from: -82, words: 'weak', light: '#f3eaf0', dark: '#3f2f3b' },
+  { from: -45, words: 'very loud', light: '#b98aae', dark: '#7d4f70' },
+  { from: -55, words: 'loud', light: '#cba6c2', dark: '#6a4560' },
+  { from: -65, words: 'fast', light: '#d9bfd3', dark: '#573b50' },
+  { from: -70, words: 'voice', light: '#e5d3e0', dark: '#483343' },
+  { from: -75, words: 'works', light: '#efe4ec', dark: '#3b2c38' },
+  { from: -82, words: 'weak', light: '#f7f1f5', dark: '#2f2630' },
 ]
 
 /** The colour of a step as three bytes. */

@@ -8,7 +8,7 @@ import { useJob } from '../live/job-provider'
 import { CoverageLayer, CoverageLegend } from './coverage-layer'
 import classes from './floor-map.module.css'
 import type { Tool } from './floor-tools'
-import { HearingLines } from './hearing-lines'
+import { HearingLines, HearingWords } from './hearing-lines'
 import { usePlan } from './plan-context'
 import { ScaleQuestion } from './scale-question'
 import { UnitMark } from './unit-mark'
@@ -103,6 +103,7 @@ export function FloorMap({ floor, band, tool, onTool, material, picture }: Props
                 onPick={() => select(placement.unit)}
               />
             ))}
+            <HearingWords here={here} band={band} px={px} />
             {/* How long ten metres are. */}
             <path className={classes.ruler} d={`M0 ${px(floor.depthM) + 12}v5h${px(rule)}v-5`} />
             <text className={classes.rulerText} x={px(rule) + 6} y={px(floor.depthM) + 18}>

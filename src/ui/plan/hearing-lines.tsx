@@ -32,23 +32,32 @@ function useHearingLines(here: readonly Placement[], band: Band): HearingLine[] 
   })
 }
 
-/** Dotted lines between them; the loudest say how loud, or those of the selected unit. */
-export function HearingLines({ here, band, px }: { here: readonly Placement[]; band: Band; px: (metres: number) => number }) {
+interface Props {
+  readonly here: readonly Placement[]
+  readonly band: Band
+  /** Pixels of so many metres. */
+  readonly px: (metres: number) => number
+}
+
+const keyOf = ({ from, to }: HearingLine): string => `${from.unit} ${to.unit}`
+
+/** Dotted lines between them, beneath the units. */
+export function HearingLines({ here, band, px }: Props) {
+  const lines = useHearingLines(here, band)
+  return lines.map((line) => (
+    <line key={keyOf(line)} className={classes.hears} data-loud={line.dbm > loudDbm} x1={px(line.from.x)} y1={px(line.from.y)} x2={px(line.to.x)} y2={px(line.to.y)} />
+  ))
+}
+
+/** How loud the loudest are, or those of the selected unit; above the units. */
+export function HearingWords({ here, band, px }: Props) {
   const { selected } = useJob()
   const lines = useHearingLines(here, band)
   const own = lines.filter((line) => line.from.unit === selected || line.to.unit === selected)
   const told = (own.length > 0 ? own : selected ? [] : lines).toSorted((a, b) => b.dbm - a.dbm).slice(0, own.length > 0 ? 4 : 1)
-  const keyOf = ({ from, to }: HearingLine): string => `${from.unit} ${to.unit}`
-  return (
-    <>
-      {lines.map((line) => (
-        <line key={keyOf(line)} className={classes.hears} data-loud={line.dbm > loudDbm} x1={px(line.from.x)} y1={px(line.from.y)} x2={px(line.to.x)} y2={px(line.to.y)} />
-      ))}
-      {told.map((line) => (
-        <text key={keyOf(line)} className={classes.told} data-loud={line.dbm > loudDbm} x={px((line.from.x + line.to.x) / 2)} y={px((line.from.y + line.to.y) / 2) - 5}>
-          {Math.round(line.dbm)} dBm, {line.words}
-        </text>
-      ))}
-    </>
-  )
+  return told.map((line) => (
+    <text key={keyOf(line)} className={classes.told} data-loud={line.dbm > loudDbm} x={px((line.from.x + line.to.x) / 2)} y={px((line.from.y + line.to.y) / 2) - 5}>
+      {Math.round(line.dbm)} dBm, {line.words}
+    </text>
+  ))
 }
