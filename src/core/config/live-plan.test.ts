@@ -1,0 +1,74 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { parse } from 'yaml'
+import { cards, countryOf } from '../../../tests/support/data'
+import { jobDocumentSchema } from '../job/job-document'
+import { radioId } from '../radio/plan-radios'
+import { explainPlan, planLive, radiosOnAir } from './live-plan'
+import { makePlan, type PlanInput, plannedNothing, type UnitPlan } from './plan'
+
+const whole = jobDocumentSchema.parse(parse(readFileSync(join(import.meta.dirname, '../../../data/demo/port-ellery-whole.yaml'), 'utf8')))
+const input: PlanInput = { brief: whole.brief, units: whole.units, cards, country: countryOf('NZ'), before: new Map(), site: whole.site, effort: 'brief' }
+const live = planLive(input)
+const after = (plans: readonly UnitPlan[]): PlanInput['before'] =>
+  new Map(
+    plans.map(({ unit, address, radios }) => [unit, { ...plannedNothing, address, set: Object.fromEntries(radios.map(({ band, channel, width }) => [band, { channel, width }])) }]),
+  )
+
+describe('the plan of a whole site', () => {
+  it('gives every unit of ten models an address, and every radio a channel, with no fault', () => {
+    expect(live.faults).toEqual([])
+    expect(live.plans).toHaveLength(32)
+    expect(new Set(live.plans.map((plan) => plan.address)).size).toBe(32)
+    for (const { unit, radios } of live.plans) {
+      const card = cards.get(whole.units.find((each) => each.id === unit)?.model ?? '')
+      const wanted = card?.role === 'link-end' ? 1 : card?.radios.filter((radio) => radio.band !== '6').length
+      expect(radios, unit).toHaveLength(wanted ?? -1)
+    }
+  })
+
+  it('gives the controller the lowest address, and both ends of the link one channel off those around them', () => {
+    const of = (id: string) => live.plans.find((plan) => plan.unit === id)
+    expect(of('control-01')?.address).toBe('10.44.8.20')
+    expect(of('link-quay')?.radios).toEqual(of('link-light')?.radios)
+    const [link] = of('link-quay')?.radios ?? []
+    const near = of('quay-01')?.radios.find((radio) => radio.band === '5')
+    expect(link && near && link.lowMhz < near.lowMhz + near.width && near.lowMhz < link.lowMhz + link.width).toBe(false)
+  })
+
+  it('is explained radio by radio, and its cost is the sum of its bands', () => {
+    const planned = live.plans.flatMap(({ unit, radios }) => (unit.startsWith('link') ? [] : radios.map(({ band }) => radioId(unit, band))))
+    expect([...live.reasons.keys()].sort()).toEqual(planned.sort())
+    expect([...live.costByBand.values()].reduce((sum, cost) => sum + cost, 0)).toBeCloseTo(live.cost, 6)
+    expect(explainPlan(input, live.plans).cost).toBeCloseTo(live.cost, 6)
+  })
+
+  it('moves nobody to another address, and makes nothing worse, when it is planned again', () => {
+    const again = makePlan({ ...input, before: after(live.plans) })
+    expect(again.plans.map(({ unit, address }) => [unit, address])).toEqual(live.plans.map(({ unit, address }) => [unit, address]))
+    expect(again.cost).toBeLessThanOrEqual(live.cost + 1e-6)
+  })
+
+  it('keeps the addresses of the others when units leave and come', () => {
+    const fewer = whole.units.filter((unit) => !unit.id.startsWith('booth'))
+    const again = makePlan({
+      ...input,
+      units: [{ ...whole.units[2], id: 'fresh', name: 'fresh', mac: '02:4f:52:aa:aa:aa' } as (typeof fewer)[number], ...fewer],
+      before: after(live.plans),
+    })
+    for (const { unit, address } of again.plans) if (unit !== 'fresh') expect(address).toBe(live.plans.find((plan) => plan.unit === unit)?.address)
+  })
+
+  it('gives the others theirs when one unit has a fault', () => {
+    const { plans, faults } = makePlan({ ...input, before: new Map([['hall-01', { ...plannedNothing, locks: { '5': 13 } }]]) })
+    expect(plans).toHaveLength(31)
+    expect(faults.map((fault) => fault.unit)).toEqual(['hall-01'])
+  })
+
+  it('knows where its radios are on air, as loud as they are set', () => {
+    const onAir = radiosOnAir('2.4', whole.site, new Map(live.plans.map((plan) => [plan.unit, plan])))
+    expect(onAir).toHaveLength(whole.site.placements.length)
+    expect(onAir.find((radio) => radio.id === 'hall-01')).toMatchObject({ x: 8, y: 7, powerDbm: 11, gain: 3, floor: { id: 'hall' } })
+  })
+})
