@@ -32,7 +32,7 @@ try {
   const whole = { job: 'port-ellery-whole' }
   const unit = async (name) => {
     await page.waitForSelector(`g[data-unit="${name}"]`)
-    await page.focus(`g[data-unit="${name}"]`)
+    await page.$eval(`g[data-unit="${name}"]`, (mark) => mark.focus())
     await page.keyboard.press('Enter')
     await page.waitForFunction(() => document.body.innerText.includes('would be next'))
   }

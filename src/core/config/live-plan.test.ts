@@ -11,7 +11,7 @@ import { makePlan, type PlanInput, plannedNothing, type UnitPlan } from './plan'
 const whole = jobDocumentSchema.parse(parse(readFileSync(join(import.meta.dirname, '../../../data/demo/port-ellery-whole.yaml'), 'utf8')))
 const input: PlanInput = { brief: whole.brief, units: whole.units, cards, country: countryOf('NZ'), before: new Map(), site: whole.site, effort: 'brief' }
 const live = planLive(input)
-const after = (plans: readonly UnitPlan[]): PlanInput['before'] =>
+const setBy = (plans: readonly UnitPlan[]): PlanInput['before'] =>
   new Map(
     plans.map(({ unit, address, radios }) => [unit, { ...plannedNothing, address, set: Object.fromEntries(radios.map(({ band, channel, width }) => [band, { channel, width }])) }]),
   )
@@ -45,7 +45,7 @@ describe('the plan of a whole site', () => {
   })
 
   it('moves nobody to another address, and makes nothing worse, when it is planned again', () => {
-    const again = makePlan({ ...input, before: after(live.plans) })
+    const again = makePlan({ ...input, before: setBy(live.plans) })
     expect(again.plans.map(({ unit, address }) => [unit, address])).toEqual(live.plans.map(({ unit, address }) => [unit, address]))
     expect(again.cost).toBeLessThanOrEqual(live.cost + 1e-6)
   })
@@ -55,7 +55,7 @@ describe('the plan of a whole site', () => {
     const again = makePlan({
       ...input,
       units: [{ ...whole.units[2], id: 'fresh', name: 'fresh', mac: '02:4f:52:aa:aa:aa' } as (typeof fewer)[number], ...fewer],
-      before: after(live.plans),
+      before: setBy(live.plans),
     })
     for (const { unit, address } of again.plans) if (unit !== 'fresh') expect(address).toBe(live.plans.find((plan) => plan.unit === unit)?.address)
   })

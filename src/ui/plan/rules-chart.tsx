@@ -7,10 +7,10 @@ import { judge, type LegalBlock } from '../../core/regulatory/legal'
 import classes from './plan.module.css'
 
 const kinds = [
-  { words: 'free to use', of: (block: LegalBlock) => !block.radar && !block.indoor, role: '--leaf', pattern: '' },
-  { words: 'indoors only', of: (block: LegalBlock) => !block.radar && block.indoor, role: '--plum', pattern: '/' },
-  { words: 'listens for radar', of: (block: LegalBlock) => block.radar && !block.indoor, role: '--brass', pattern: '' },
-  { words: 'radar, indoors only', of: (block: LegalBlock) => block.radar && block.indoor, role: '--brass', pattern: '/' },
+  { words: 'free to use', of: (block: LegalBlock) => !block.radar && !block.indoor, role: '--leaf', ground: 'full' },
+  { words: 'indoors only', of: (block: LegalBlock) => !block.radar && block.indoor, role: '--leaf', ground: 'hollow' },
+  { words: 'listens for radar', of: (block: LegalBlock) => block.radar && !block.indoor, role: '--brass', ground: 'full' },
+  { words: 'radar, indoors only', of: (block: LegalBlock) => block.radar && block.indoor, role: '--brass', ground: 'hollow' },
 ] as const
 
 /** Greatest EIRP over frequency, 20 MHz by 20 MHz, one picture a band. */
@@ -35,19 +35,20 @@ export function RulesChart({ country, place }: { country: CountryRules; place: '
           return judgement.legal && (place === 'indoor' || !judgement.block.indoor) ? [judgement.block] : []
         })
       const traces = bands.flatMap((band, column) =>
-        kinds.map(({ words, of, role, pattern }) => {
+        kinds.map(({ words, of, role, ground }) => {
           const blocks = legal.filter((block) => block.band === band && of(block))
           return {
             type: 'bar' as const,
             name: words,
             legendgroup: words,
-            showlegend: column === 1,
+            // Once for each kind, in the first band that has it.
+            showlegend: blocks.length > 0 && bands.findIndex((each) => legal.some((block) => block.band === each && of(block))) === column,
             x: blocks.map((block) => (block.lowMhz + block.highMhz) / 2),
             y: blocks.map((block) => block.eirpDbm),
             width: blocks.map(() => (band === '2.4' ? 4.4 : 18)),
             customdata: blocks.map((block) => block.channel),
             hovertemplate: 'channel %{customdata}: %{y:.1f} dBm EIRP<extra></extra>',
-            marker: { color: colour(role), opacity: 0.8, pattern: { shape: pattern, fgcolor: colour('--sheet'), size: 6 } },
+            marker: { color: ground === 'full' ? colour(role) : colour('--sheet'), opacity: 0.85, line: { color: colour(role), width: ground === 'full' ? 0 : 2 } },
             xaxis: column === 0 ? 'x' : `x${column + 1}`,
             yaxis: 'y',
           }
