@@ -34,7 +34,12 @@ export function standings({ brief, countryName, units, planned, faults, roll }: 
   return {
     brief: judged(faults.brief, `${countryName}, ${counted(brief.networks.length, 'network')}`),
     kit: units.length === 0 ? { words: 'nothing on the list yet', mark: 'attention' } : judged(faults.kit, `${counted(units.length, 'unit')} on the list`),
-    plan: planned < units.length ? { words: `${counted(units.length - planned, 'unit')} without a plan`, mark: 'attention' } : judged(faults.plan, 'addresses and channels set'),
+    plan:
+      units.length === 0
+        ? { words: 'nothing to plan yet', mark: 'none' }
+        : planned < units.length
+          ? { words: `${counted(units.length - planned, 'unit')} without a plan`, mark: 'attention' }
+          : judged(faults.plan, 'addresses and channels set'),
     bench: {
       words: present.size === 0 ? 'nothing on the wire yet' : `${matched} on the wire${strays > 0 ? `, ${counted(strays, 'stray')}` : ''}`,
       mark: strays > 0 ? 'attention' : matched === units.length && matched > 0 ? 'done' : 'none',

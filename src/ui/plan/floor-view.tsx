@@ -47,7 +47,10 @@ export function FloorView() {
   if (!floor)
     return (
       <div className={`${sheet.sheet} ${sheet.pad} ${classes.empty}`}>
-        <p>No floor yet. With one, the plan knows who hears whom, and channels are reused only where nobody is disturbed. Without one, units take turns on the legal channels.</p>
+        <p>
+          No floor yet. With one, the plan knows who hears whom, and channels are reused only where nobody is disturbed. Without one, whom a unit hears is taken from the order of
+          the list.
+        </p>
         <Button onClick={addFloor}>Add the first floor</Button>
       </div>
     )

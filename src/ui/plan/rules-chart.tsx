@@ -26,6 +26,7 @@ export function RulesChart({ country, place }: { country: CountryRules; place: '
     const draw = async (): Promise<void> => {
       const { default: plotly } = await import('plotly.js-dist-min')
       if (gone) return
+      const narrow = element.clientWidth < 600
       // Roles are read when the scheme is: the picture takes the page's own colours.
       const colour = (role: string): string => getComputedStyle(document.documentElement).getPropertyValue(role).trim()
       const legal = allBlocks
@@ -61,14 +62,15 @@ export function RulesChart({ country, place }: { country: CountryRules; place: '
         color: colour('--soft'),
         gridcolor: colour('--faint-rule'),
         fixedrange: true,
+        ...(narrow ? { nticks: 3, tickangle: 0 } : {}),
       })
       await plotly.react(
         element,
         traces as never,
         {
           barmode: 'overlay',
-          height: 250,
-          margin: { l: 46, r: 8, t: 8, b: 62 },
+          height: narrow ? 300 : 250,
+          margin: { l: 46, r: 8, t: 8, b: narrow ? 112 : 62 },
           paper_bgcolor: 'transparent',
           plot_bgcolor: 'transparent',
           font: { family: getComputedStyle(document.body).fontFamily, size: 12, color: colour('--ink') },
@@ -76,7 +78,7 @@ export function RulesChart({ country, place }: { country: CountryRules; place: '
           xaxis2: axis('5 GHz, MHz', [0.21, 0.6], [5160, 5900]),
           xaxis3: axis('6 GHz, MHz', [0.64, 1], [5935, 7130]),
           yaxis: { title: { text: 'EIRP, dBm' }, rangemode: 'tozero', color: colour('--soft'), gridcolor: colour('--faint-rule'), fixedrange: true },
-          legend: { orientation: 'h', y: -0.3 },
+          legend: { orientation: 'h', y: narrow ? -0.42 : -0.3 },
         } as never,
         { displayModeBar: false, responsive: true },
       )
