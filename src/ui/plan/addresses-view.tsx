@@ -1,6 +1,7 @@
 'use client'
 import { useState } from 'react'
 import { lockAddressAction } from '../../app/actions/plan-actions'
+import { type AddressedController, option43 } from '../../core/addressing/exports'
 import type { Unit } from '../../core/kit/unit'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
@@ -15,9 +16,14 @@ const files = [
 
 /** The address of every unit, with locks, and the files that DHCP servers take. */
 export function AddressesView() {
-  const { job, units, cards, selected, select } = useJob()
+  const { job, units, cards, plans, selected, select } = useJob()
   const { management } = job.brief
-  const controllers = units.filter((unit) => cards.get(unit.model)?.role === 'controller')
+  const controllers = units.flatMap((unit): AddressedController[] => {
+    const card = cards.get(unit.model)
+    const address = plans.get(unit.id)?.address
+    return card?.role === 'controller' && address ? [{ name: unit.name, mac: unit.mac, address, option43Code: card.discovery?.option43Code }] : []
+  })
+  const vendor = option43(controllers)
   return (
     <div className={sheet.columns}>
       <div className={sheet.sheet}>
@@ -52,7 +58,21 @@ export function AddressesView() {
             </li>
           ))}
         </ul>
-        {controllers.length > 0 && <p className="soft">Kea and dnsmasq also tell access points where their controller is: option 138, and option 43 for those that look there.</p>}
+        {controllers.length > 0 && (
+          <>
+            <p className="soft">Both also tell access points where their controller is. For another server, the values:</p>
+            <dl className={classes.options}>
+              <dt>Option 138</dt>
+              <dd className="mono">{controllers.map((controller) => controller.address).join(', ')}</dd>
+              {vendor && (
+                <>
+                  <dt>Option 43, hexadecimal</dt>
+                  <dd className="mono">{vendor}</dd>
+                </>
+              )}
+            </dl>
+          </>
+        )}
       </aside>
     </div>
   )
