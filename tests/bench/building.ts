@@ -13,15 +13,15 @@ export interface Building {
 }
 
 /** Rooms along a corridor, with walls of one material between them and another along the corridor. */
-export function building(seed: number, { radios, floors, roomM }: { radios: number; floors: number; roomM: number }): Building {
+export function building(seed: number, { radios, floors, roomM, walls: build = 'mixed' }: { radios: number; floors: number; roomM: number; walls?: 'mixed' | 'heavy' }): Building {
   const random = seeded(seed)
   const perFloor = Math.ceil(radios / floors)
   const across = Math.ceil(perFloor / 2)
   const widthM = across * roomM
   const depthM = 2 * roomM + 3
   const pick = <T>(from: readonly T[]): T => from[Math.floor(random() * from.length)] as T
-  const between: Material = pick(['plasterboard', 'brick', 'concrete'])
-  const along: Material = pick(['glass', 'brick', 'plasterboard'])
+  const between: Material = pick(build === 'heavy' ? ['concrete'] : ['plasterboard', 'brick', 'concrete'])
+  const along: Material = pick(build === 'heavy' ? ['brick', 'concrete'] : ['glass', 'brick', 'plasterboard'])
   const made = Array.from({ length: floors }, (_, storey): Floor => {
     const walls: Wall[] = [
       { material: along, x1: 0, y1: roomM, x2: widthM, y2: roomM },
