@@ -7,7 +7,7 @@ import type { Band } from '../regulatory/blocks'
 import type { Floor } from './floor'
 import { heightM, type PlacedRadio } from './levels'
 import { distanceCoefficient, distanceLoss, floorLoss, wallsOf } from './propagation'
-import { indexOfWalls } from './wall-index'
+import { indexOfWalls, type WallIndex } from './wall-index'
 
 export interface Coverage {
   readonly columns: number
@@ -29,32 +29,71 @@ export function coverage(band: Band, floor: Floor, radios: readonly PlacedRadio[
   const rows = Math.max(1, Math.ceil(floor.depthM / stepM))
   const dbm = new Float32Array(columns * rows).fill(-200)
   const loudest = new Int16Array(columns * rows).fill(-1)
-  for (const [index, radio] of radios.entries()) paint({ columns, rows, stepM, dbm, loudest }, band, floor, radio, index)
+  const sources = radios.map((radio) => sourceOf(band, floor, radio))
+  const open = new Float64Array(sources.length)
+  for (let cell = 0; cell < columns * rows; cell += 1) {
+    const x = ((cell % columns) + 0.5) * stepM
+    const y = (Math.floor(cell / columns) + 0.5) * stepM
+    for (let index = 0; index < sources.length; index += 1) open[index] = openLevel(sources[index] as Source, x, y)
+    // Walls only make it quieter: whoever is no louder without them than the best with them need not be looked at.
+    let best = -200
+    for (;;) {
+      const next = loudestOf(open, best)
+      if (next === -1) break
+      const source = sources[next] as Source
+      const level = (open[next] ?? 0) - (source.walls?.loss(band, source.x, source.y, x, y, (open[next] ?? 0) - best) ?? 0)
+      open[next] = -200
+      if (level <= best) continue
+      best = level
+      dbm[cell] = level
+      loudest[cell] = next
+    }
+  }
   return { columns, rows, stepM, dbm, loudest }
 }
 
-function paint({ columns, rows, stepM, dbm, loudest }: Coverage, band: Band, floor: Floor, radio: PlacedRadio, index: number): void {
-  const floors = Math.abs(radio.floor.storey - floor.storey)
+/** A unit as a floor hears it. */
+interface Source {
+  readonly x: number
+  readonly y: number
+  /** Height above the phone, m, squared. */
+  readonly riseSquared: number
+  /** What a phone hears of it at one metre, dBm. */
+  readonly atOneMetre: number
+  /** dB for each tenfold of the squared distance. */
+  readonly halfCoefficient: number
+  readonly walls: WallIndex | undefined
+}
+
+function sourceOf(band: Band, floor: Floor, radio: PlacedRadio): Source {
   const same = radio.floor.id === floor.id
   const how = same ? wallsOf(floor) : 'in-coefficient'
   const rise = heightM(radio.floor) - (floor.storey * floor.heightM + phoneHeightM)
-  const atOneMetre = radio.powerDbm + radio.gain + phoneGain - floorLoss(band, floors) - distanceLoss(band, 1, how)
-  const walls = same && floor.walls.length > 0 ? indexOfWalls(floor.walls) : undefined
-  // 10 log10 of the squared distance: half a logarithm saved for each square.
-  const half = distanceCoefficient(band, how) / 2
-  for (let row = 0; row < rows; row += 1) {
-    const y = (row + 0.5) * stepM
-    for (let column = 0; column < columns; column += 1) {
-      const cell = row * columns + column
-      const x = (column + 0.5) * stepM
-      const squared = Math.max(1, (x - radio.x) ** 2 + (y - radio.y) ** 2 + rise * rise)
-      let level = atOneMetre - half * Math.log10(squared)
-      // Walls only make it quieter: where it is not the loudest without them, they need not be counted.
-      if (level <= (dbm[cell] ?? 0)) continue
-      if (walls) level -= walls.loss(band, radio.x, radio.y, x, y, level - (dbm[cell] ?? 0))
-      if (level <= (dbm[cell] ?? 0)) continue
-      dbm[cell] = level
-      loudest[cell] = index
+  return {
+    x: radio.x,
+    y: radio.y,
+    riseSquared: rise * rise,
+    atOneMetre: radio.powerDbm + radio.gain + phoneGain - floorLoss(band, Math.abs(radio.floor.storey - floor.storey)) - distanceLoss(band, 1, how),
+    halfCoefficient: distanceCoefficient(band, how) / 2,
+    walls: same && floor.walls.length > 0 ? indexOfWalls(floor.walls) : undefined,
+  }
+}
+
+/** Level without walls. */
+function openLevel({ x, y, riseSquared, atOneMetre, halfCoefficient }: Source, atX: number, atY: number): number {
+  return atOneMetre - halfCoefficient * Math.log10(Math.max(1, (atX - x) ** 2 + (atY - y) ** 2 + riseSquared))
+}
+
+/** Place of the greatest of the levels above a floor; -1 where none is. */
+function loudestOf(levels: Float64Array, above: number): number {
+  let found = -1
+  let most = above
+  for (let index = 0; index < levels.length; index += 1) {
+    const level = levels[index] ?? 0
+    if (level > most) {
+      most = level
+      found = index
     }
   }
+  return found
 }
