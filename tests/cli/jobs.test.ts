@@ -43,6 +43,17 @@ it('loads a job with a plan for each unit and secrets that nobody typed, and lis
   expect(sheet[3]).toContain('hall-03,gate A,Ostrel O-40,02:4f:52:10:6a:2e,OS4-7731-2E,3,10.44.8.22,6,20,11,60,40,17,Ellery Crew,not mustered')
 })
 
+it('prints a whole job without its secrets, and loads it again under another name', () => {
+  expect(muster('load', demo).status).toBe(0)
+  const whole = JSON.parse(muster('export', 'port-ellery', '--job').out)
+  expect(whole).toMatchObject({ format: 'air-muster-job', slug: 'port-ellery', secrets: null, units: [{ id: 'hall-01', address: '10.44.8.20' }, {}, { locks: { '5': 60 } }, {}] })
+  const copy = join(dirname(fresh.vaultKeyFile), 'copy.json')
+  writeFileSync(copy, JSON.stringify({ ...whole, slug: 'copy' }))
+  expect(muster('load', copy).out).toBe('copy is loaded: 4 units.\n')
+  expect(muster('load', copy)).toMatchObject({ status: 2, err: 'There is a job "copy" already.\n' })
+  expect(muster('export', 'port-ellery').err).toContain('Say in which form')
+})
+
 it('names file, place and fault of a job that cannot be loaded, and loads nothing of it', async () => {
   const file = changed((job) => {
     job.brief.country = 'Zealand'

@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import fc from 'fast-check'
 import { afterAll, describe, expect, it } from 'vitest'
 import { cardOf, demoBrief } from '../../../tests/support/data'
 import { dnsmasqConfig, type ExportInput, hostsFile, keaConfig, option43 } from './exports'
@@ -69,6 +70,21 @@ describe('the laptop', () => {
       ['Brackwater B7 out of the box', '172.31.9.0/24', '172.31.9.250'],
     ])
     for (const { subnet, address } of lines) expect(isIn(subnet, address)).toBe(true)
+  })
+
+  it('has no address that anybody has, whatever is taken, or none where none is left', () => {
+    const taken = fc.array(fc.integer({ min: 1, max: 254 }), { maxLength: 254 })
+    fc.assert(
+      fc.property(taken, fc.integer({ min: 24, max: 30 }), (last, prefix) => {
+        const inUse = last.map((each) => `10.44.8.${each}`)
+        const brief = { ...demoBrief, management: { ...demoBrief.management, cidr: `10.44.8.0/${prefix}` } }
+        for (const { subnet, address } of laptopAddresses(brief, [], inUse)) {
+          expect(inUse).not.toContain(address)
+          expect([brief.management.gateway, ...brief.management.dnsServers]).not.toContain(address)
+          expect(isIn(subnet, address)).toBe(true)
+        }
+      }),
+    )
   })
 
   it('is told the exact commands to set it and to undo it', () => {
