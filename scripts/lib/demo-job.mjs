@@ -20,9 +20,7 @@ export function musterCommand(env, args, output = 'inherit') {
 }
 
 export async function loadDemoJob(env) {
-  const loaded = await musterCommand(env, ['load', join(root, 'data/demo/port-ellery.yaml')], 'back')
-  if (loaded.code !== 0) throw new Error(`The demo job could not be loaded. ${loaded.text}`)
-  const whole = await musterCommand(env, ['load', join(root, 'data/demo/port-ellery-whole.yaml')], 'back')
-  if (whole.code !== 0) throw new Error(`The job to plan could not be loaded. ${whole.text}`)
+  const loaded = await musterCommand(env, ['load', ...['port-ellery', 'port-ellery-whole'].map((name) => join(root, `data/demo/${name}.yaml`))], 'back')
+  if (loaded.code !== 0) throw new Error(`The demo's jobs could not be loaded. ${loaded.text}`)
   await musterCommand(env, ['sweep', 'port-ellery'], 'back')
 }

@@ -1,7 +1,7 @@
 /** The commands that work on jobs: they need the database, which the start scripts name. */
 import { parse } from 'yaml'
 import { asBuilt, asBuiltCsv } from '../core/handover/as-built'
-import { readJobDocument } from '../core/job/job-document'
+import { type JobDocument, readJobDocument } from '../core/job/job-document'
 import { answers } from '../core/muster/roll'
 import { rollText, summary } from '../core/muster/roll-text'
 import { exportJob } from '../store/export-job'
@@ -40,20 +40,29 @@ export function jobs(): Promise<string> {
   })
 }
 
-export function load(path: string): Promise<string> {
+/** Loads jobs. Every file is read before the first is loaded: a fault in one loads none. */
+export function load(paths: readonly string[]): Promise<string> {
+  const documents = paths.map(documentOf)
+  return withStore(async (store) => {
+    const lines: string[] = []
+    for (const document of documents) {
+      try {
+        await loadJob(store, document, new Date())
+      } catch (error) {
+        if (error instanceof JobExistsError) throw new CommandError(2, error.message)
+        throw error
+      }
+      lines.push(`${document.slug} is loaded: ${document.units.length} units.`)
+    }
+    return lines.join('\n')
+  })
+}
+
+function documentOf(path: string): JobDocument {
   const reading = readJobDocument(parse(readText(path)))
   if (!reading.ok) throw new CommandError(2, reading.faults.map((fault) => `${path}: ${fault}`).join('\n'))
-  const { document } = reading
-  if (document.secrets) throw new CommandError(2, `${path} brings sealed secrets: take it in on the Jobs page, where its passphrase can be typed.`)
-  return withStore(async (store) => {
-    try {
-      await loadJob(store, document, new Date())
-    } catch (error) {
-      if (error instanceof JobExistsError) throw new CommandError(2, error.message)
-      throw error
-    }
-    return `${document.slug} is loaded: ${document.units.length} units.`
-  })
+  if (reading.document.secrets) throw new CommandError(2, `${path} brings sealed secrets: take it in on the Jobs page, where its passphrase can be typed.`)
+  return reading.document
 }
 
 export function sweepBench(slug: string): Promise<string> {

@@ -31,9 +31,9 @@ program
   .option('--job', 'the whole job as a file, without its secrets')
   .action(async (job: string, options: { csv?: true; job?: true }) => print(await (await jobCommands()).exportSheet(job, options)))
 program
-  .command('load <file>')
-  .description('load a job from a YAML or JSON file')
-  .action(async (file: string) => print(await (await jobCommands()).load(file)))
+  .command('load <files...>')
+  .description('load jobs from YAML or JSON files')
+  .action(async (files: string[]) => print(await (await jobCommands()).load(files)))
 program
   .command('sweep <job>')
   .description('look who is on the wire')

@@ -6,6 +6,7 @@ import type { Unit } from '../../core/kit/unit'
 import { reasonSentences } from '../../core/radio/explain-words'
 import { radioId } from '../../core/radio/plan-radios'
 import type { RadioPlan } from '../../core/radio/radio-plan'
+import type { Band } from '../../core/regulatory/blocks'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
@@ -32,9 +33,26 @@ export function PlanSlip({ unit }: { unit: Unit }) {
       {plan?.radios.map((radio) => (
         <RadioReasons key={radio.band} unit={unit} radio={radio} />
       ))}
-      {!plan && <p className={sheet.fault}>It has no plan. What is wrong stands above the floor.</p>}
+      {!plan && <Unplanned unit={unit} />}
       {plan && plan.radios.length === 0 && <p className="soft">It has no radio to plan.</p>}
     </aside>
+  )
+}
+
+/** No plan: what is wrong, and the locks that may be the cause. */
+function Unplanned({ unit }: { unit: Unit }) {
+  const { job, before, planFaults } = useJob()
+  const { order, pending } = useOrder()
+  const locks = Object.entries(before.get(unit.id)?.locks ?? {}) as [Band, number][]
+  return (
+    <div>
+      <p className={sheet.fault}>It has no plan. {planFaults.find((fault) => fault.unit === unit.id)?.sentence ?? 'What is wrong stands above.'}</p>
+      {locks.map(([band, channel]) => (
+        <Button key={band} variant="default" size="compact-sm" disabled={pending} onClick={() => order(() => lockChannelAction(job.slug, unit.id, band, null))}>
+          Let {channel} go at {band} GHz
+        </Button>
+      ))}
+    </div>
   )
 }
 

@@ -1,0 +1,161 @@
+/** What the brief and the floor offer beyond the first walk, on the demo's jobs; and what their addresses answer to strangers. */
+import type { Browser, ElementHandle, Page } from 'puppeteer-core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { openBrowser, openSite, type Site } from '../support/site'
+
+let browser: Browser
+let site: Site
+let page: Page
+
+beforeAll(async () => {
+  browser = await openBrowser()
+  site = await openSite(browser)
+  page = site.page
+  page.setDefaultTimeout(20_000)
+  await page.setViewport({ width: 1280, height: 800 })
+})
+afterAll(async () => {
+  await site.close()
+  await browser.close()
+})
+
+const sees = (words: string) => site.sees(words)
+const press = (words: string) => site.press(words)
+const type = async (label: string, text: string): Promise<void> => {
+  const input = (await page.waitForSelector(`[aria-label="${label}"]`)) as ElementHandle
+  await input.click({ count: 3 })
+  await page.keyboard.press('Backspace')
+  await input.type(text)
+}
+const saved = () => page.waitForFunction(() => document.querySelector('[role="status"]')?.textContent === 'Saved')
+const open = (path: string) => page.goto(`${site.stack.url}/jobs/${path}`, { waitUntil: 'load' })
+
+describe('the brief', () => {
+  it('limits, hours and steering stand in sentences, and say which models are not given them', async () => {
+    await open('port-ellery/brief')
+    await page.click('details summary')
+    await type('Most for one client, kbit/s', '9000')
+    await type('Most for all clients together, kbit/s', '4000')
+    await sees('One client of "Ellery Crew" may take 9000 kbit/s, more than the 4000 that all of them share.')
+    await press('Give one client 4000')
+    await sees('"Ellery Crew" is to have limits of rate; a muster does not set that on Ostrel O-40.')
+    await page.select('[aria-label="Hours on air"]', 'hours')
+    await type('On air to', '25:00')
+    await sees('a time of day is written 07:30, from 00:00 to 23:59')
+    await type('On air to', '20:30')
+    await saved()
+    await press('None of these')
+    await page.waitForFunction(() => !document.body.innerText.includes('is to have limits of rate'))
+    await saved()
+  })
+
+  it('asks RADIUS servers, and makes their shared secret', async () => {
+    await page.select('[aria-label="Security"]', 'wpa2-enterprise')
+    await sees('"Ellery Crew" asks a RADIUS server who may join, and none is named.')
+    await sees('"Ellery Crew" is WPA2-Enterprise, which Ostrel O-40 cannot do.')
+    await press('Add a server')
+    await type('RADIUS server 1', '10.44.8.9')
+    await saved()
+    await page.waitForFunction(() => /Shared secret\s+•+/.test(document.body.innerText))
+    await press('Use WPA2-Personal')
+    await saved()
+  })
+
+  it('keeps subnets apart unless they are ticked, and guests from management even then', async () => {
+    await open('port-ellery-whole/brief')
+    await page.click('[aria-label="Travellers may reach Management"]')
+    await sees('Travellers may reach Management: guests on "Ellery Travellers" could open every unit\'s sign-in.')
+    await press('Keep them apart')
+    await page.waitForFunction(() => !document.body.innerText.includes('Travellers may reach Management: guests'))
+    expect(await page.$eval('[aria-label="Crew may reach Management"]', (box) => (box as HTMLInputElement).checked)).toBe(true)
+    await saved()
+  })
+
+  it('makes the keys of SNMPv3 when somebody is to watch', async () => {
+    await page.select('[aria-label="SNMP"]', 'none')
+    await saved()
+    await page.select('[aria-label="SNMP"]', 'v3')
+    await saved()
+    await page.waitForFunction(() => /Authentication key\s+•+[\s\S]*Privacy key\s+•+/.test(document.body.innerText))
+  })
+})
+
+describe('the floor', () => {
+  const at = (unit: string) => page.$eval(`g[data-unit="${unit}"]`, (mark) => mark.getAttribute('transform'))
+
+  it('moves a unit by the arrow keys and by figures, and takes both back', async () => {
+    await open('port-ellery-whole/plan')
+    await page.waitForSelector('g[data-unit="hall-05"]')
+    const before = await at('hall-05')
+    await page.$eval('g[data-unit="hall-05"]', (mark) => (mark as SVGGElement).focus())
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('ArrowRight')
+    await page.waitForFunction(() => (document.querySelector('[aria-label="Metres from the left"]') as HTMLInputElement | null)?.value === '12.5')
+    await type('Metres from the top', '18,5')
+    await page.keyboard.press('Tab')
+    await page.waitForFunction(() => (document.querySelector('[aria-label="Metres from the top"]') as HTMLInputElement | null)?.value === '18.5')
+    expect(await at('hall-05')).not.toBe(before)
+    await press('Undo')
+    await press('Undo')
+    await expect.poll(() => at('hall-05')).toBe(before)
+  })
+
+  it('locks a channel from its slip, refuses one that is not legal, and lets it go', async () => {
+    await page.waitForFunction(() => /5 GHz: channel \d+/.test(document.body.innerText))
+    await type('Another channel at 5 GHz', '177')
+    await page.keyboard.press('Enter')
+    await sees(
+      'It has no plan. Ostrel O-40 finds channel 177 at 5 GHz neither legal in NZ nor within its own powers. Channel 177 at 20 MHz is not legal in NZ: no rule covers 5875 to 5895 MHz.',
+    )
+    await press('Let 177 go at 5 GHz')
+    await page.waitForFunction(() => /5 GHz: channel \d+/.test(document.body.innerText))
+    await type('Another channel at 5 GHz', '44')
+    await page.keyboard.press('Enter')
+    await sees('5 GHz: channel 44, 40 MHz')
+    await press('Let 44 go')
+    await page.waitForFunction(() => document.body.innerText.includes('Lock 44') || /5 GHz: channel (?!44)\d+/.test(document.body.innerText))
+  })
+
+  it('erases a wall, and has it back', async () => {
+    const walls = () => page.$$eval('svg line[data-material]', (lines) => lines.length)
+    const before = await walls()
+    await press('Erase')
+    const wall = await (await page.waitForSelector('line[data-material="glass"]'))?.boundingBox()
+    await page.mouse.click((wall?.x ?? 0) + (wall?.width ?? 0) / 2, (wall?.y ?? 0) + (wall?.height ?? 0) / 2)
+    await expect.poll(walls).toBe(before - 1)
+    await press('Undo')
+    await expect.poll(walls).toBe(before)
+  })
+
+  it('sums up a link, and says when its way is not clear', async () => {
+    await press('Links')
+    await sees('Both ends: channel')
+    await type('Highest thing on the way, m', '12.5')
+    await page.keyboard.press('Tab')
+    await sees('The way is not clear:')
+    await press('Undo')
+    await page.waitForFunction(() => !document.body.innerText.includes('The way is not clear:'))
+  })
+})
+
+describe('addresses that others ask', () => {
+  const status = (path: string, init?: object) => page.evaluate(async (asked, how) => (await fetch(asked, how)).status, `/api/${path}`, init)
+
+  it('answer with what there is, and with 404 for what there is not', async () => {
+    expect(await status('jobs/port-ellery/addresses/kea')).toBe(200)
+    for (const path of ['jobs/port-ellery/addresses/other', 'jobs/nothing/addresses/kea', 'jobs/port-ellery/drawing/none', 'jobs/Port%20Ellery/as-built.csv'])
+      expect(await status(path), path).toBe(404)
+    const schema = await page.evaluate(async () => (await fetch('/api/job-schema')).json())
+    expect(schema).toMatchObject({ title: 'Air Muster job', properties: { brief: {}, units: {}, site: {} } })
+  })
+
+  it('seal no secrets under a passphrase that is too short', async () => {
+    const reply = await page.evaluate(async () => {
+      const body = new FormData()
+      body.set('passphrase', 'short')
+      const answer = await fetch('/api/jobs/port-ellery/job-file', { method: 'POST', body })
+      return [answer.status, await answer.text()]
+    })
+    expect(reply).toEqual([400, expect.stringContaining('The passphrase has 5 characters; 10 are needed')])
+  })
+})
