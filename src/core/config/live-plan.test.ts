@@ -17,7 +17,7 @@ const setBy = (plans: readonly UnitPlan[]): PlanInput['before'] =>
   )
 
 describe('the plan of a whole site', () => {
-  it('gives every unit of ten models an address, and every radio a channel, with no fault', () => {
+  it('gives every unit of eight models an address, and every radio a channel, with no fault', () => {
     expect(live.faults).toEqual([])
     expect(live.plans).toHaveLength(32)
     expect(new Set(live.plans.map((plan) => plan.address)).size).toBe(32)
