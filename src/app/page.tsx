@@ -1,5 +1,5 @@
 import { summary } from '../core/muster/roll-text'
-import { countryName } from '../core/regulatory/country'
+import { countriesByName, countryName } from '../core/regulatory/country'
 import { viewJob } from '../store/job-view'
 import { listJobs } from '../store/jobs'
 import { radioRules } from '../store/regulatory-file'
@@ -18,6 +18,6 @@ export default async function JobsPage() {
     }),
   )
   const { database } = await radioRules(store)
-  const countries = [...database.keys()].map((value) => ({ value, words: countryName(value) })).sort((a, b) => a.words.localeCompare(b.words))
+  const countries = countriesByName(database.keys()).map(({ code, name }) => ({ value: code, words: name }))
   return <JobsView jobs={lines} countries={countries} />
 }

@@ -3,6 +3,7 @@ import 'server-only'
 import { notFound } from 'next/navigation'
 import { cache } from 'react'
 import { reviewBrief } from '../../core/brief/review'
+import { modelsOf } from '../../core/kit/kit-card'
 import { reviewRoster } from '../../core/kit/roster'
 import { countryName } from '../../core/regulatory/country'
 import { viewJob } from '../../store/job-view'
@@ -26,7 +27,7 @@ export const loadJobData = cache(async (slug: string): Promise<JobData> => {
     loadSite(store, job.id),
   ])
   const country = rules.database.get(job.brief.country)
-  const models = [...new Set(units.map((unit) => unit.model))].flatMap((model) => cards.get(model) ?? [])
+  const models = modelsOf(units, cards)
   return {
     job,
     units,

@@ -1,6 +1,6 @@
 /** What the models on the kit list will not do of what the brief wants: better said here than found out by a guest. */
 import type { NetworkFeature } from '../kit/card-parts'
-import { type KitCard, modelName } from '../kit/kit-card'
+import { carriesNetworks, type KitCard, modelName } from '../kit/kit-card'
 import type { Brief } from './brief'
 import type { BriefFault } from './fault'
 import type { WirelessNetwork } from './wireless-network'
@@ -17,7 +17,7 @@ const features: Readonly<Record<NetworkFeature, { words: string; field: string; 
 }
 
 export function reviewFeatures(brief: Brief, models: readonly KitCard[]): BriefFault[] {
-  const carriers = models.filter((card) => card.radios.length > 0 && card.role !== 'link-end')
+  const carriers = models.filter(carriesNetworks)
   return brief.networks.flatMap((network, index) =>
     (Object.entries(features) as [NetworkFeature, (typeof features)[NetworkFeature]][]).flatMap(([feature, { words, field, wanted }]): BriefFault[] => {
       const without = wanted(network) ? carriers.filter((card) => !card.limits.features.includes(feature)) : []

@@ -1,5 +1,5 @@
 /** Checks of wireless networks: names, VLANs, bands, how many a model carries, and what their options do to clients. */
-import { type KitCard, modelName } from '../kit/kit-card'
+import { carriesNetworks, type KitCard, modelName } from '../kit/kit-card'
 import type { Brief } from './brief'
 import type { BriefFault } from './fault'
 import { ssidBytes } from './ssid'
@@ -157,7 +157,7 @@ const checks: readonly Check[] = [
 
 /** The smallest model on the kit list decides how many networks the site can have. */
 function tooMany(brief: Brief, models: readonly KitCard[]): BriefFault[] {
-  const carriers = models.filter((card) => card.radios.length > 0 && card.role !== 'link-end')
+  const carriers = models.filter(carriesNetworks)
   const smallest = carriers.toSorted((a, b) => a.limits.mostNetworks - b.limits.mostNetworks)[0]
   if (!smallest || brief.networks.length <= smallest.limits.mostNetworks) return []
   const most = smallest.limits.mostNetworks

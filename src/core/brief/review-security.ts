@@ -1,5 +1,5 @@
 /** Checks of security: what is open, what cannot be at 6 GHz, what shuts old clients out, what can be guessed. */
-import { type KitCard, modelName } from '../kit/kit-card'
+import { carriesNetworks, type KitCard, modelName } from '../kit/kit-card'
 import { type Weakness, weaknessSentence } from '../secrets/weakness'
 import { type Brief, secretName } from './brief'
 import type { BriefFault } from './fault'
@@ -69,10 +69,11 @@ function oldClients({ ssid, security, purpose, bands }: WirelessNetwork, path: s
 
 function notCarried({ ssid, security }: WirelessNetwork, path: string, models: readonly KitCard[]): BriefFault | undefined {
   if (security === 'open') return undefined
-  const unable = models.filter((card) => card.radios.length > 0 && card.role !== 'link-end' && !card.limits.security.includes(security))
+  const carriers = models.filter(carriesNetworks)
+  const unable = carriers.filter((card) => !card.limits.security.includes(security))
   const [first] = unable
   if (!first) return undefined
-  const common = first.limits.security.find((mode) => models.every((card) => card.radios.length === 0 || card.role === 'link-end' || card.limits.security.includes(mode)))
+  const common = first.limits.security.find((mode) => carriers.every((card) => card.limits.security.includes(mode)))
   return {
     field: `${path}.security`,
     weight: 'mend',

@@ -98,6 +98,16 @@ export interface CardFault {
 
 export type CardReading = { readonly ok: true; readonly card: KitCard } | { readonly ok: false; readonly faults: readonly CardFault[] }
 
+/** Does it carry wireless networks for clients? A controller has no radio, and a link has no clients. */
+export function carriesNetworks(card: Pick<KitCard, 'radios' | 'role'>): boolean {
+  return card.radios.length > 0 && card.role !== 'link-end'
+}
+
+/** Cards of the models on a kit list, each once, in the order in which they first stand there. */
+export function modelsOf(units: readonly { readonly model: string }[], cards: ReadonlyMap<string, KitCard>): KitCard[] {
+  return [...new Set(units.map((unit) => unit.model))].flatMap((model) => cards.get(model) ?? [])
+}
+
 /** `Ostrel O-40`: how a model is named on the kit list. */
 export function modelName(card: Pick<KitCard, 'maker' | 'model'>): string {
   return `${card.maker} ${card.model}`

@@ -5,7 +5,7 @@
  */
 import type { RadioPolicy } from '../brief/policies'
 import { type KitCard, modelName } from '../kit/kit-card'
-import { allBlocks, type Width } from '../regulatory/blocks'
+import { blockOf, type Width } from '../regulatory/blocks'
 import type { CountryRules } from '../regulatory/database'
 import { type LegalBlock, legalBlocks } from '../regulatory/legal'
 import { overlapOf, type Span, weightOf } from './channel-problem'
@@ -30,7 +30,7 @@ export function planLinks(country: CountryRules, policy: RadioPolicy, site: Site
   const legal = legalBlocks(country)
   const taken: Span[] = [...busy]
   const heard = site.heard.flatMap((each) => {
-    const block = allBlocks.find((one) => one.band === each.band && one.channel === each.channel && one.width === each.width)
+    const block = blockOf(each.band, each.channel, each.width)
     return block ? [{ lowMhz: block.lowMhz, highMhz: block.highMhz, weight: weightOf(each.dbm) }] : []
   })
   for (const link of site.links) {

@@ -7,7 +7,7 @@
 import { type RadioPolicy, targetDbm } from '../brief/policies'
 import type { CardRadio } from '../kit/card-parts'
 import { type KitCard, modelName } from '../kit/kit-card'
-import { allBlocks, type Band } from '../regulatory/blocks'
+import { type Band, blockOf } from '../regulatory/blocks'
 import { countryName } from '../regulatory/country'
 import type { CountryRules } from '../regulatory/database'
 import { judgeChannel, type LegalBlock, legalBlocks } from '../regulatory/legal'
@@ -179,7 +179,7 @@ function othersFor({ request, band }: Wanted, site: Site): OtherNetwork[] {
   return site.heard
     .filter((each) => each.band === band && (each.unit === null || each.unit === request.unit))
     .flatMap(({ channel, width, dbm }) => {
-      const block = allBlocks.find((each) => each.band === band && each.channel === channel && each.width === width)
+      const block = blockOf(band, channel, width)
       return block ? [{ radio: radioId(request.unit, band), lowMhz: block.lowMhz, highMhz: block.highMhz, dbm }] : []
     })
 }

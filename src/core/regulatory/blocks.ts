@@ -69,3 +69,8 @@ function blocksOfRun(band: Band, first: number, last: number, widths: readonly W
   }
   return blocks
 }
+
+/** The block of a channel at a width, the lower where it may be bonded either way; undefined where there is none. */
+export function blockOf(band: Band, channel: number, width: number): ChannelBlock | undefined {
+  return allBlocks.find((block) => block.band === band && block.channel === channel && block.width === width)
+}

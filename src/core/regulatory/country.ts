@@ -17,6 +17,11 @@ export function countryName(code: string): string {
   return names.of(code) ?? code
 }
 
+/** Countries with their names, in the order of the names. */
+export function countriesByName(codes: Iterable<string>): CountryName[] {
+  return [...codes].map((code) => ({ code, name: countryName(code) })).sort((a, b) => a.name.localeCompare(b.name))
+}
+
 /** Names that people type and that no list of official names holds. */
 const commonNames: Readonly<Record<string, string>> = { UK: 'GB', EN: 'GB', ENGLAND: 'GB', SCOTLAND: 'GB', WALES: 'GB', USA: 'US', AMERICA: 'US', HOLLAND: 'NL', WORLD: '00' }
 

@@ -9,6 +9,7 @@ import { type Brief, briefSchema } from '../../core/brief/brief'
 import { applyMend, type BriefFault } from '../../core/brief/fault'
 import { briefMeaning, type Meaning } from '../../core/brief/meaning'
 import { reviewBrief } from '../../core/brief/review'
+import { modelsOf } from '../../core/kit/kit-card'
 import type { CountryRules } from '../../core/regulatory/database'
 import { useJob } from '../live/job-provider'
 import { type Standing, useAutosave } from '../live/use-autosave'
@@ -84,7 +85,7 @@ export function BriefDraftProvider({ rules, children }: { rules: ReadonlyMap<str
   const whole = useMemo(() => (parsed.success ? parsed.data : wholeAgain(brief, lastWhole.current, parsed.error.issues)), [brief, parsed])
   lastWhole.current = whole
   const { unfinished, faults, meanings } = useMemo(() => {
-    const models = [...new Set(units.map((unit) => unit.model))].flatMap((model) => cards.get(model) ?? [])
+    const models = modelsOf(units, cards)
     const country = rules.get(brief.country)
     const issues = parsed.success ? [] : parsed.error.issues
     const unfinished = issues.map((issue): BriefFault => ({ field: issue.path.join('.'), weight: 'mend', sentence: issue.message }))

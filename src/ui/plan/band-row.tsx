@@ -1,6 +1,6 @@
 'use client'
 import { useMemo } from 'react'
-import { allBlocks, type Band } from '../../core/regulatory/blocks'
+import { allBlocks, type Band, blockOf } from '../../core/regulatory/blocks'
 import { judge } from '../../core/regulatory/legal'
 import { useJob } from '../live/job-provider'
 import classes from './band-row.module.css'
@@ -67,7 +67,7 @@ export function BandRow({ band, users }: { band: Band; users: readonly User[] })
         </div>
         <div className={classes.heard}>
           {heard.map((each) => {
-            const block = allBlocks.find((one) => one.band === band && one.channel === each.channel && one.width === each.width)
+            const block = blockOf(band, each.channel, each.width)
             if (!block) return null
             return (
               <span

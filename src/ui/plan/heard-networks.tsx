@@ -1,7 +1,7 @@
 'use client'
 import { type FormEvent, useState } from 'react'
 import { heardNetworkSchema } from '../../core/radio/floor'
-import { allBlocks } from '../../core/regulatory/blocks'
+import { blockOf } from '../../core/regulatory/blocks'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import classes from './plan.module.css'
@@ -30,7 +30,7 @@ export function HeardNetworks() {
       return
     }
     const { band, channel, width } = parsed.data
-    if (!allBlocks.some((block) => block.band === band && block.channel === channel && block.width === width)) {
+    if (!blockOf(band, channel, width)) {
       setFault(`There is no channel ${channel} of ${width} MHz at ${band} GHz.`)
       return
     }

@@ -2,6 +2,7 @@
 import { CopyButton } from '@mantine/core'
 import { useState } from 'react'
 import { laptopAddresses, type SystemCommands } from '../../core/addressing/laptop'
+import { modelsOf } from '../../core/kit/kit-card'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import classes from './plan.module.css'
@@ -12,7 +13,7 @@ const systems: readonly SystemCommands['system'][] = ['Linux', 'Windows', 'macOS
 export function LaptopView() {
   const { job, units, cards, plans, roll } = useJob()
   const [system, setSystem] = useState<SystemCommands['system']>('Linux')
-  const models = [...new Set(units.map((unit) => unit.model))].flatMap((model) => cards.get(model) ?? [])
+  const models = modelsOf(units, cards)
   const inUse = [...[...plans.values()].map((plan) => plan.address), ...roll.sightings.map((sighting) => sighting.address)]
   const lines = laptopAddresses(job.brief, models, inUse, roll.laptop?.interfaceName)
   const own = roll.laptop?.addresses.map((address) => address.cidr) ?? []

@@ -1,10 +1,13 @@
-import { countryName } from '../../../../core/regulatory/country'
+import { countriesByName } from '../../../../core/regulatory/country'
 import { radioRules } from '../../../../store/regulatory-file'
 import { PlanView } from '../../../../ui/plan/plan-view'
 import { getStore } from '../../../server/store'
 
 export default async function Page() {
   const { database } = await radioRules(await getStore())
-  const rules = [...database.entries()].map(([code, country]) => ({ code, name: countryName(code), rules: country })).sort((a, b) => a.name.localeCompare(b.name))
+  const rules = countriesByName(database.keys()).flatMap(({ code, name }) => {
+    const country = database.get(code)
+    return country ? [{ code, name, rules: country }] : []
+  })
   return <PlanView rules={rules} />
 }
