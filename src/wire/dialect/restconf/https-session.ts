@@ -25,17 +25,21 @@ export interface HttpsQuestion {
 }
 
 const largestReply = 1024 * 1024
-const longestReplyMs = 8000
+const defaultLongestReplyMs = 8000
 const longestHandshakeMs = 8000
 
 export class HttpsSession {
   #socket: TLSSocket | undefined
+  #closed = false
   /** The connection is ours from the lane on; the agent keeps it for the next request. */
   #agent: Agent
   readonly #lane: Lane
   readonly #port: number
 
-  constructor(lane: Lane, port: number, pin: PinCheck) {
+  readonly #longestReplyMs: number
+
+  constructor(lane: Lane, port: number, pin: PinCheck, longestReplyMs = defaultLongestReplyMs) {
+    this.#longestReplyMs = longestReplyMs
     this.#lane = lane
     this.#port = port
     this.#agent = new Agent({ keepAlive: true, maxSockets: 1 })
@@ -58,6 +62,9 @@ export class HttpsSession {
       socket.destroy()
       throw error
     }
+    // It may have gone while the pin was asked for. A dead socket tells nobody that it is dead a second time.
+    if (this.#closed) socket.destroy()
+    if (socket.destroyed) throw new WireError('unreachable', 'the connection went away right after the handshake')
     this.#socket = socket
     return socket
   }
@@ -73,15 +80,16 @@ export class HttpsSession {
         path: question.path,
         headers: { ...question.headers, ...(question.body === undefined ? {} : { 'content-length': Buffer.byteLength(question.body) }) },
       })
-      const clock = setTimeout(
-        () => outgoing.destroy(new WireError('timeout', `${question.method} ${question.path} was not answered in ${longestReplyMs / 1000} s`)),
-        longestReplyMs,
-      )
       const fail = (error: Error): void => {
         clearTimeout(clock)
         reject(error instanceof WireError ? error : new WireError('unreachable', plainReason(error.message), { cause: error }))
       }
-      outgoing.once('error', fail)
+      // Rejected here, not through the request: one that has no socket, or a dead one, never says that it was destroyed.
+      const clock = setTimeout(() => {
+        fail(new WireError('timeout', `${question.method} ${question.path} was not answered in ${this.#longestReplyMs / 1000} s`))
+        outgoing.destroy()
+      }, this.#longestReplyMs)
+      outgoing.on('error', fail)
       outgoing.once('response', (incoming) => {
         readBounded(incoming).then((text) => {
           clearTimeout(clock)
@@ -93,6 +101,7 @@ export class HttpsSession {
   }
 
   close(): void {
+    this.#closed = true
     this.#agent.destroy()
     this.#socket?.destroy()
   }
@@ -107,10 +116,13 @@ function handshake(raw: Socket): Promise<TLSSocket> {
       reject(new WireError('unreachable', `TLS: ${plainReason(error.message)}`, { cause: error }))
     }
     socket.setTimeout(longestHandshakeMs, () => fail(new Error('the handshake did not end in time')))
+    const closed = (): void => fail(new Error('the connection was closed'))
     socket.once('error', fail)
+    socket.once('close', closed)
     socket.once('secureConnect', () => {
       socket.setTimeout(0)
       socket.removeListener('error', fail)
+      socket.removeListener('close', closed)
       // Between requests nobody else listens; a unit that restarts must not bring the process down.
       socket.on('error', () => socket.destroy())
       resolve(socket)

@@ -1,0 +1,106 @@
+import { createServer, type Server } from 'node:https'
+import { type AddressInfo, connect, type Socket } from 'node:net'
+import { generate } from 'selfsigned'
+import { afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import type { Lane } from '../../host/host'
+import { HttpsSession, type PinCheck } from './https-session'
+
+let certificate: { key: string; cert: string }
+beforeAll(async () => {
+  const { private: key, cert } = await generate([{ name: 'commonName', value: 'S-1' }], { keyType: 'ec', algorithm: 'sha256' })
+  certificate = { key, cert }
+})
+
+let server: Server
+let answersRequests = true
+const sockets = new Set<Socket>()
+const cutPower = (): void => {
+  for (const socket of sockets) socket.destroy()
+}
+beforeEach(async () => {
+  answersRequests = true
+  server = createServer(certificate, (_request, response) => void (answersRequests && response.end('hello')))
+  server.on('connection', (socket: Socket) => {
+    sockets.add(socket)
+    socket.once('close', () => sockets.delete(socket))
+  })
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
+})
+afterEach(() => {
+  session?.close()
+  cutPower()
+  return new Promise<unknown>((resolve) => server.close(resolve))
+})
+
+let session: HttpsSession | undefined
+const lane: Lane = {
+  mac: '02:00:00:00:00:01',
+  address: '192.168.77.1',
+  prefix: 24,
+  source: '192.168.77.254',
+  connect: () =>
+    new Promise((resolve) => {
+      const socket = connect((server.address() as AddressInfo).port, '127.0.0.1', () => resolve(socket))
+    }),
+  ping: async () => true,
+  close: async () => {},
+}
+const open = (pin: PinCheck = async () => {}): HttpsSession => {
+  session = new HttpsSession(lane, 443, pin, 400)
+  return session
+}
+const question = { method: 'GET', path: '/' } as const
+const gone = async (): Promise<void> => {
+  cutPower()
+  await expect.poll(() => sockets.size).toBe(0)
+  // One more round, in which this side hears of it too.
+  await new Promise((resolve) => setTimeout(resolve, 50))
+}
+
+describe('a unit that goes away', () => {
+  it('while its certificate is looked up is unreachable, and the next question opens a new connection', async () => {
+    let cut = true
+    const asking = open(async () => {
+      if (cut) await gone()
+    })
+    await expect(asking.ask(question)).rejects.toMatchObject({ kind: 'unreachable' })
+    cut = false
+    expect(await asking.ask(question)).toMatchObject({ status: 200, text: 'hello' })
+  })
+
+  it('between two questions is asked over a new connection', async () => {
+    const asking = open()
+    await asking.ask(question)
+    await gone()
+    expect((await asking.ask(question)).text).toBe('hello')
+  })
+
+  it('is let go of where the session was closed while its certificate was looked up', async () => {
+    const asking = open(async () => asking.close())
+    await expect(asking.ask(question)).rejects.toMatchObject({ kind: 'unreachable' })
+    await expect.poll(() => sockets.size).toBe(0)
+  })
+
+  it('before the handshake is unreachable', async () => {
+    server.on('connection', (socket: Socket) => socket.destroy())
+    await expect(open().ask(question)).rejects.toMatchObject({ kind: 'unreachable' })
+  })
+})
+
+describe('a question', () => {
+  it('that is not answered ends in time', async () => {
+    answersRequests = false
+    await expect(open().ask(question)).rejects.toMatchObject({ kind: 'timeout' })
+  })
+
+  it('ends in time too where the connection is never made', async () => {
+    await expect(open(() => new Promise(() => {})).ask(question)).rejects.toMatchObject({ kind: 'timeout' })
+  })
+
+  it('is not sent where the pin refuses the certificate', async () => {
+    let asked = 0
+    server.on('request', () => (asked += 1))
+    await expect(open(() => Promise.reject(new Error('another certificate'))).ask(question)).rejects.toThrow('another certificate')
+    expect(asked).toBe(0)
+  })
+})
