@@ -100,6 +100,7 @@ export function roll(slug: string, { json }: { json?: true }): Promise<string> {
         mac: unit.mac,
         address: view.plans.get(unit.id)?.address ?? null,
         answers: answers(view.roll.rows.get(unit.id)),
+        changedSince: view.roll.rows.get(unit.id)?.changes ?? [],
         steps: view.roll.rows.get(unit.id)?.steps ?? {},
       })),
     })

@@ -11,7 +11,7 @@ import type { Lab } from './lab'
 const handSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('plug-in'), mac: z.string() }),
   z.object({ do: z.literal('unplug'), mac: z.string() }),
-  z.object({ do: z.literal('press-reset'), mac: z.string(), seconds: z.number() }),
+  z.object({ do: z.literal('press-reset'), mac: z.string(), seconds: z.number(), certificate: z.enum(['kept', 'new']).default('kept') }),
 ])
 
 export interface ControlServer {
@@ -89,11 +89,15 @@ function shelf(lab: Lab): unknown {
   }
 }
 
-function hand(lab: Lab, ask: unknown): unknown {
+async function hand(lab: Lab, ask: unknown): Promise<unknown> {
   const move = handSchema.parse(ask)
   if (move.do === 'plug-in') lab.plugIn(move.mac)
   else if (move.do === 'unplug') lab.unplug(move.mac)
-  else lab.plugged(move.mac).unit.pressReset(move.seconds)
+  else {
+    const { unit, server } = lab.plugged(move.mac)
+    unit.pressReset(move.seconds)
+    if (move.certificate === 'new') await server.renewCertificate()
+  }
   return {}
 }
 

@@ -56,11 +56,17 @@ const explanations: Readonly<Record<WireErrorKind, Explanation>> = {
   refused: (subject) => refusesAllPasswords(subject),
   'wrong-unit': ({ unit }) =>
     held('Another unit answers in its place.', [`Compare the MAC on its label with ${unit.mac}.`, 'Put the right MAC on the kit list, then muster it again.']),
-  untrusted: ({ unit }) =>
-    held('Its certificate is not the one it showed first.', [
-      `Make sure that nobody put another device in place of ${unit.name}.`,
-      'If you reset it yourself, take it off the kit list and put it on again, then muster it.',
-    ]),
+  untrusted: ({ unit }, error) =>
+    new HeldError({
+      is: 'held',
+      why: 'Its certificate is not the one it showed first.',
+      more: error.reason,
+      hands: [
+        `Make sure that nobody put another device in place of ${unit.name}: compare its label with ${unit.mac}.`,
+        'If you reset it yourself, it has made itself a new one: trust that, and it is mustered again.',
+      ],
+      press: 'trust-new-certificate',
+    }),
   garbled: ({ card }) =>
     held(`It does not answer as ${modelName(card)} should.`, [
       'Check the model on its label against the kit list.',

@@ -1,9 +1,12 @@
 /**
  * A muster: all units of an order side by side, each in its own lane. One unit's failure never stops the others.
  */
+import { adminSecretName, secretName } from '../core/brief/brief'
+import type { AdminPolicy } from '../core/brief/policies'
+import { askedOf } from '../core/config/asked'
 import { compile } from '../core/config/compile'
 import type { UnitPlan } from '../core/config/plan'
-import { type DirectCard, isDirect, type KitCard, modelName } from '../core/kit/kit-card'
+import { isDirect, type KitCard, modelName } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
 import type { RollRow } from '../core/muster/roll'
 import { type JobView, viewJob } from '../store/job-view'
@@ -13,7 +16,7 @@ import type { Store } from '../store/open'
 import type { Order } from '../store/orders'
 import { radioRules } from '../store/regulatory-file'
 import { replan } from '../store/replan'
-import { openSecrets } from '../store/secrets'
+import { type FormerPassword, openDatedSecrets, openFormerPasswords } from '../store/secrets'
 import type { Host } from '../wire/host/host'
 import { drive } from './drive'
 import type { EventLog } from './event-log'
@@ -40,10 +43,18 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   if (!view) return 'ended'
   const chosen = view.units.filter((unit) => order.units.length === 0 || order.units.includes(unit.id))
   const plans = await ensurePlans(store, view)
-  const [secrets, { pace }] = await Promise.all([openSecrets(store, order.jobId), host.laptop()])
+  const [{ secrets, times }, former, { pace }] = await Promise.all([openDatedSecrets(store, order.jobId), openFormerPasswords(store, order.jobId), host.laptop()])
   const [{ database }, cards] = await Promise.all([radioRules(store), kitCardsOf(store)])
   const country = database.get(view.job.brief.country)
   await log.append({ kind: 'muster', phase: 'started', units: chosen.map((unit) => unit.id) })
+
+  const names = new Map(view.units.map((unit) => [unit.mac, unit.name]))
+  const movers = new Map(
+    chosen.flatMap((unit) => {
+      const address = plans.get(unit.id)?.address
+      return address === undefined ? [] : [[unit.mac, { name: unit.name, address }] as const]
+    }),
+  )
 
   const one = async (unit: Unit): Promise<'answers' | 'held' | 'stopped'> => {
     const card = cards.get(unit.model)
@@ -59,9 +70,22 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       })
       return 'held'
     }
-    return driveSafely(input, { unit, card, plan, compiled: compilation.compiled, before: view.roll.rows.get(unit.id), pace })
+    return driveSafely(input, {
+      unit,
+      card,
+      plan,
+      compiled: compilation.compiled,
+      asked: askedOf({ brief: view.job.brief, unit, plan, card, secretTimes: times }),
+      before: view.roll.rows.get(unit.id),
+      seenAt: view.roll.sightings.find((sighting) => sighting.mac === unit.mac)?.address,
+      movers,
+      names,
+      formerPasswords: mayStillHave(view.job.brief.admin, unit, { secrets, times, former }),
+      pace,
+    })
   }
-  const outcomes = await Promise.all(chosen.map(one))
+  // Who has come to an end moves no more, and nobody waits for it.
+  const outcomes = await Promise.all(chosen.map((unit) => one(unit).finally(() => movers.delete(unit.mac))))
   return outcomes.includes('stopped') ? 'stopped' : 'ended'
 }
 
@@ -72,14 +96,23 @@ function whyNot(unit: Unit, card: KitCard | undefined): string {
   return 'It has no address or channel in the plan.'
 }
 
-interface Ready {
-  readonly unit: Unit
-  readonly card: DirectCard
-  readonly plan: UnitPlan
-  readonly compiled: ConstructorParameters<typeof UnitRun>[0]['compiled']
-  readonly before: RollRow | undefined
-  readonly pace: number
+/** Passwords that this unit may have had from the job: those that were replaced, and the one of the other policy. */
+function mayStillHave(
+  policy: AdminPolicy,
+  unit: Unit,
+  { secrets, times, former }: { secrets: ReadonlyMap<string, string>; times: ReadonlyMap<string, string>; former: readonly FormerPassword[] },
+): FormerPassword[] {
+  const names = [secretName.jobPassword, secretName.unitPassword(unit.id)]
+  const others = names
+    .filter((name) => name !== adminSecretName(policy, unit.id))
+    .flatMap((name): FormerPassword[] => {
+      const clear = secrets.get(name)
+      return clear === undefined ? [] : [{ name, changedAt: times.get(name) ?? '', clear }]
+    })
+  return [...former.filter(({ name }) => names.includes(name)), ...others]
 }
+
+type Ready = Omit<ConstructorParameters<typeof UnitRun>[0], 'store' | 'host' | 'log' | 'signal'>
 
 async function driveSafely(input: MusterInput, ready: Ready): Promise<'answers' | 'held' | 'stopped'> {
   const { store, host, log, signal } = input

@@ -1,6 +1,7 @@
 /**
  * The runner: claims orders, keeps their leases, sweeps the bench between them, and tells everything as events.
  */
+import { parseCidr } from '../core/addressing/ipv4'
 import type { Unit } from '../core/kit/unit'
 import type { Laptop } from '../core/muster/events'
 import { emptyRoll, foldRoll, type Roll } from '../core/muster/roll'
@@ -162,7 +163,17 @@ export class Runner {
     const job = await jobById(store, jobId)
     if (!job) return
     const [units, { plans }, before, cards] = await Promise.all([listUnits(store, jobId), loadPlans(store, jobId), this.#rollOf(jobId), kitCardsOf(store)])
-    const sightings = await sweep({ store, host, jobId, units, plans: new Map(plans.map((plan) => [plan.unit, plan])), cards, before: before.sightings })
+    const sightings = await sweep({
+      store,
+      host,
+      jobId,
+      units,
+      plans: new Map(plans.map((plan) => [plan.unit, plan])),
+      cards,
+      managementPrefix: parseCidr(job.brief.management.cidr)?.prefix ?? 24,
+      provenAt: provenPlaces(before),
+      before: before.sightings,
+    })
     this.#sweptAt = Date.now()
     if (JSON.stringify(sightings) !== JSON.stringify(before.sightings) || before.sweptAt === undefined) await this.#logOf(jobId).append({ kind: 'sweep', sightings })
     await this.#tellLaptop(jobId)
@@ -193,6 +204,16 @@ export class Runner {
     this.#laptopTold = told
     await this.#logOf(jobId).append({ kind: 'laptop', laptop })
   }
+}
+
+/** Where units were left, by unit. */
+function provenPlaces(roll: Roll): Map<string, { address: string; prefix: number }> {
+  return new Map(
+    [...roll.rows].flatMap(([unit, { proven }]) => {
+      const { address = null, prefix = null } = proven?.config.management ?? {}
+      return address === null || prefix === null ? [] : [[unit, { address, prefix }] as const]
+    }),
+  )
 }
 
 function rest(ms: number, signal: AbortSignal): Promise<void> {

@@ -18,12 +18,17 @@ export interface SweepInput {
   readonly units: readonly Unit[]
   readonly plans: ReadonlyMap<string, UnitPlan>
   readonly cards: ReadonlyMap<string, KitCard>
+  /** Prefix length of the management network. */
+  readonly managementPrefix: number
+  /** Where units have proven themselves: the plan may have moved on since. */
+  readonly provenAt: ReadonlyMap<string, { readonly address: string; readonly prefix: number }>
   /** What the sweep before saw: who said who it is does not have to say it again. */
   readonly before: readonly Sighting[]
 }
 
 interface Candidate {
   readonly address: string
+  readonly prefix: number
   readonly card: DirectCard
   readonly seen: Sighting['seen']
 }
@@ -36,35 +41,38 @@ export async function sweep(input: SweepInput): Promise<Sighting[]> {
   return found.flat().sort((a, b) => place(a) - place(b) || a.mac.localeCompare(b.mac))
 }
 
-/** Addresses worth asking for: the factory address of each model on the list, and each planned one. */
-function candidates({ units, plans, cards }: SweepInput): Candidate[] {
+/** Addresses worth asking for: the factory address of each model on the list, each planned one, and where a unit was left. */
+function candidates({ units, plans, cards, managementPrefix, provenAt }: SweepInput): Candidate[] {
   const byAddress = new Map<string, Candidate>()
   for (const unit of units) {
     const card = cards.get(unit.model)
     if (!card || !isDirect(card)) continue
-    byAddress.set(card.factory.address, { address: card.factory.address, card, seen: 'at-factory-address' })
+    byAddress.set(card.factory.address, { ...card.factory, card, seen: 'at-factory-address' })
+    const proven = provenAt.get(unit.id)
+    if (proven && !byAddress.has(proven.address)) byAddress.set(proven.address, { ...proven, card, seen: 'elsewhere' })
     const planned = plans.get(unit.id)?.address
-    if (planned) byAddress.set(planned, { address: planned, card, seen: 'at-its-address' })
+    if (planned) byAddress.set(planned, { address: planned, prefix: managementPrefix, card, seen: 'at-its-address' })
   }
   return [...byAddress.values()]
 }
 
-async function look(input: SweepInput, { address, card, seen }: Candidate): Promise<Sighting[]> {
+async function look(input: SweepInput, candidate: Candidate): Promise<Sighting[]> {
+  const { address, seen } = candidate
   const macs = await input.host.arp(address)
   return Promise.all(
     macs.map(async (mac): Promise<Sighting> => {
       const unit = input.units.find((each) => each.mac === mac)
       const isItsOwn = seen !== 'at-its-address' || input.plans.get(unit?.id ?? '')?.address === address
-      const model = await identity(input, { mac, address, card })
+      const model = await identity(input, mac, candidate)
       return { mac, address, model: model ?? null, unit: unit?.id ?? null, seen: isItsOwn ? seen : 'elsewhere', answers: model === undefined ? 'arp-only' : 'service' }
     }),
   )
 }
 
 /** What it says that it is; undefined while only layer 2 answers. */
-async function identity({ store, host, jobId, before }: SweepInput, { mac, address, card }: { mac: string; address: string; card: DirectCard }): Promise<string | undefined> {
+async function identity({ store, host, jobId, before }: SweepInput, mac: string, { address, prefix, card }: Candidate): Promise<string | undefined> {
   const known = before.find((each) => each.mac === mac && each.address === address && each.answers === 'service')
-  const lane = await host.openLane({ mac, address, prefix: card.factory.prefix })
+  const lane = await host.openLane({ mac, address, prefix })
   if (known?.model) {
     const answers = await lane.connect(card.factory.port).then(
       (socket) => socket.destroy() !== undefined,

@@ -1,6 +1,7 @@
 /**
  * One unit's way through a muster: what it is to be, where it was found, the session that is open, and what is told.
  */
+import { type Asked, secretMark } from '../core/config/asked'
 import type { Compiled } from '../core/config/compile'
 import type { UnitPlan } from '../core/config/plan'
 import type { DirectCard } from '../core/kit/kit-card'
@@ -9,7 +10,7 @@ import type { Check, StepState } from '../core/muster/events'
 import type { Step } from '../core/muster/procedure'
 import { emptyRow, type RollRow } from '../core/muster/roll'
 import type { Store } from '../store/open'
-import { pinnedFingerprint } from '../store/secrets'
+import { type FormerPassword, pinnedFingerprint } from '../store/secrets'
 import type { Credentials, Dialect } from '../wire/dialect/dialect'
 import { dialectOf } from '../wire/dialect/dialect-of'
 import type { Host, Lane } from '../wire/host/host'
@@ -26,11 +27,22 @@ export interface UnitRunInput {
   readonly card: DirectCard
   readonly plan: UnitPlan
   readonly compiled: Compiled
-  /** What earlier musters left: doors that were opened. */
+  readonly asked: Asked
+  /** What earlier musters left: doors that were opened, what was proven. */
   readonly before: RollRow | undefined
+  /** Where the last sweep saw it. */
+  readonly seenAt: string | undefined
+  /** Units of this muster that are still on their way, by MAC, with the address that each is to have. */
+  readonly movers: ReadonlyMap<string, { readonly name: string; readonly address: string }>
+  /** Names of all units of the kit list, by MAC. */
+  readonly names: ReadonlyMap<string, string>
+  /** Admin passwords that were replaced, the newest first. */
+  readonly formerPasswords: readonly FormerPassword[]
   readonly signal: AbortSignal
 }
 
+/** Some units lock out whoever guesses: no more old passwords than these are tried. */
+const mostOldLogins = 3
 /** Real milliseconds. */
 const shortestPauseMs = 40
 
@@ -46,6 +58,10 @@ export class UnitRun {
   readonly card: DirectCard
   readonly plan: UnitPlan
   readonly compiled: Compiled
+  readonly asked: Asked
+  readonly seenAt: string | undefined
+  readonly movers: UnitRunInput['movers']
+  readonly names: UnitRunInput['names']
   readonly host: Host
   readonly store: Store
   readonly log: EventLog
@@ -56,6 +72,8 @@ export class UnitRun {
   address: string | undefined
   /** Login that opened the session. */
   credentials: Credentials | undefined
+  readonly #proven: Asked | undefined
+  readonly #formerPasswords: readonly FormerPassword[]
   readonly #signal: AbortSignal
   #dialect: Dialect | undefined
   readonly #lanes = new Map<string, Lane>()
@@ -65,17 +83,43 @@ export class UnitRun {
     this.card = input.card
     this.plan = input.plan
     this.compiled = input.compiled
+    this.asked = input.asked
+    this.seenAt = input.seenAt
+    this.movers = input.movers
+    this.names = input.names
+    this.#formerPasswords = input.formerPasswords
     this.host = input.host
     this.store = input.store
     this.log = input.log
     this.pace = input.pace
     const before = input.before ?? emptyRow
     this.doors = { password: before.passwordDoor, address: before.addressDoor }
+    // What another box has proven under this name says nothing of this one.
+    this.#proven = before.proven?.mac === input.unit.mac ? before.proven : undefined
     this.#signal = input.signal
   }
 
   get newLogin(): Credentials {
     return { user: this.compiled.config.admin.user, password: this.compiled.password }
+  }
+
+  /** Address at which it has proven itself last; the plan may have moved on since. */
+  get provenAddress(): string | undefined {
+    return this.#proven?.config.management.address ?? undefined
+  }
+
+  /** Admin passwords that it may still have, the one that it has proven last first. */
+  get oldLogins(): Credentials[] {
+    const { user, password } = this.newLogin
+    const mark = ({ name, changedAt }: FormerPassword): string => secretMark(name, changedAt)
+    const proven = this.#formerPasswords.filter((each) => mark(each) === this.#proven?.password)
+    const passwords = [...proven, ...this.#formerPasswords].map(({ clear }) => clear).filter((clear) => clear !== password)
+    return [...new Set(passwords)].slice(0, mostOldLogins).map((each) => ({ user, password: each }))
+  }
+
+  /** Whether the password that it has proven last was replaced since. */
+  get passwordWasReplaced(): boolean {
+    return this.#proven !== undefined && this.#proven.password !== this.asked.password
   }
 
   /** The session that is signed in. */
@@ -140,10 +184,16 @@ export class UnitRun {
   async lane(address: string): Promise<Lane> {
     const open = this.#lanes.get(address)
     if (open) return open
-    const prefix = address === this.card.factory.address ? this.card.factory.prefix : (this.compiled.config.management.prefix ?? this.card.factory.prefix)
-    const lane = await this.host.openLane({ mac: this.unit.mac, address, prefix })
+    const lane = await this.host.openLane({ mac: this.unit.mac, address, prefix: this.#prefixAt(address) })
     this.#lanes.set(address, lane)
     return lane
+  }
+
+  #prefixAt(address: string): number {
+    const { factory } = this.card
+    const proven = this.#proven?.config.management
+    const planned = address === factory.address ? factory.prefix : address === proven?.address ? proven.prefix : this.compiled.config.management.prefix
+    return planned ?? factory.prefix
   }
 
   /** A session of its own at an address, not signed in yet. The caller closes it. */

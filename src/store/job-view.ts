@@ -1,11 +1,15 @@
 /** Everything about a job that a page, the command line or a runner needs, read at one time. */
+import { askingOf } from '../core/config/asked'
 import type { PlannedBefore, Planning, UnitPlan } from '../core/config/plan'
-import { foldRoll, type Roll } from '../core/muster/roll'
+import type { KitCard } from '../core/kit/kit-card'
+import { foldRoll, type Roll, withChanges } from '../core/muster/roll'
 import { allEvents } from './events'
 import { findJob, type Job } from './jobs'
 import { type KeptUnit, listUnits } from './kit'
+import { kitCardsOf } from './kit-card-files'
 import type { Store } from './open'
 import { loadPlans } from './plans'
+import { secretTimes } from './secrets'
 
 export interface JobView {
   readonly job: Job
@@ -14,12 +18,24 @@ export interface JobView {
   /** Addresses and locks that planning again starts from. */
   readonly before: ReadonlyMap<string, PlannedBefore>
   readonly planFaults: Planning['faults']
+  readonly cards: ReadonlyMap<string, KitCard>
+  /** When each secret was last changed, by its name. */
+  readonly secretTimes: ReadonlyMap<string, string>
+  /** With what was changed since each unit has proven itself. */
   readonly roll: Roll
 }
 
 export async function viewJob(store: Store, slug: string): Promise<JobView | undefined> {
   const job = await findJob(store, slug)
   if (!job) return undefined
-  const [units, { plans, before, faults }, events] = await Promise.all([listUnits(store, job.id), loadPlans(store, job.id), allEvents(store, job.id)])
-  return { job, units, plans: new Map(plans.map((plan) => [plan.unit, plan])), before, planFaults: faults, roll: foldRoll(events) }
+  const [units, kept, events, cards, times] = await Promise.all([
+    listUnits(store, job.id),
+    loadPlans(store, job.id),
+    allEvents(store, job.id),
+    kitCardsOf(store),
+    secretTimes(store, job.id),
+  ])
+  const plans = new Map(kept.plans.map((plan) => [plan.unit, plan]))
+  const asking = askingOf({ brief: job.brief, units, plans, cards, secretTimes: times })
+  return { job, units, plans, before: kept.before, planFaults: kept.faults, cards, secretTimes: times, roll: withChanges(foldRoll(events), asking) }
 }

@@ -3,13 +3,13 @@ import { randomInt } from 'node:crypto'
 import { type Brief, neededSecrets } from '../core/brief/brief'
 import { generatePassword } from '../core/secrets/passphrase'
 import type { Store } from './open'
-import { sealSecret, secretNames } from './secrets'
+import { sealSecret, secretTimes } from './secrets'
 
 export function makeSecret(): string {
   return generatePassword((below) => randomInt(below))
 }
 
 export async function makeMissingSecrets(store: Store, jobId: number, brief: Brief, unitIds: readonly string[], at: Date): Promise<void> {
-  const there = new Set(await secretNames(store, jobId))
+  const there = await secretTimes(store, jobId)
   for (const name of neededSecrets(brief, unitIds)) if (!there.has(name)) await sealSecret(store, jobId, name, makeSecret(), at)
 }

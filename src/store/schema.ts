@@ -128,20 +128,24 @@ export const secrets = mysqlTable(
   (table) => [primaryKey({ columns: [table.jobId, table.name] })],
 )
 
-/** Configurations in the units' own form, sealed: they may hold passphrases. */
+/** Admin passwords that were replaced: a unit that was away at the time still has one of them. Sealed as they were. */
+export const formerPasswords = mysqlTable(
+  'former_passwords',
+  { jobId: jobId(), name: varchar('name', { length: 120 }).notNull(), changedAt: time('changed_at').notNull(), sealed: blob1024('sealed').notNull() },
+  (table) => [primaryKey({ columns: [table.jobId, table.name, table.changedAt] })],
+)
+
+/** Configurations in the units' own form, sealed: they may hold passphrases. Of a box, whatever row of the list it has. */
 export const backups = mysqlTable(
   'backups',
   {
     jobId: jobId(),
-    unitId: unitId('unit_id').notNull(),
+    mac: varchar('mac', { length: 17 }).notNull(),
     copy: mysqlEnum('copy', ['as-found', 'as-left']).notNull(),
     sealed: longBlob('sealed').notNull(),
     at: time('at').notNull(),
   },
-  (table) => [
-    primaryKey({ columns: [table.jobId, table.unitId, table.copy] }),
-    foreignKey({ name: 'backup_of_unit', columns: [table.jobId, table.unitId], foreignColumns: [units.jobId, units.id] }).onDelete('cascade'),
-  ],
+  (table) => [primaryKey({ columns: [table.jobId, table.mac, table.copy] })],
 )
 
 /** Certificates as they were at first sight, SHA-256. */

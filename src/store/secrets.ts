@@ -1,18 +1,43 @@
 /** Secrets of a job, and copies of configurations, sealed by the vault. */
-import { and, eq } from 'drizzle-orm'
+import { and, desc, eq } from 'drizzle-orm'
+import { isAdminSecret } from '../core/brief/brief'
 import type { Weakness } from '../core/secrets/weakness'
 import type { Store } from './open'
-import { backups, pins, secrets } from './schema'
+import { backups, formerPasswords, pins, secrets } from './schema'
 
 const label = (jobId: number, name: string): string => `job/${jobId}/${name}`
 
-/** @param weakness  what is weak about it, kept in clear beside it */
+/**
+ * Keeps a secret. An admin password that it replaces is kept as a former one.
+ *
+ * @param weakness  what is weak about it, kept in clear beside it
+ */
 export async function sealSecret(store: Store, jobId: number, name: string, clear: string, at: Date, weakness?: Weakness): Promise<void> {
   const fields = { sealed: store.vault.seal(label(jobId, name), clear), changedAt: at, weakness: weakness ?? null }
-  await store.db
-    .insert(secrets)
-    .values({ jobId, name, ...fields })
-    .onDuplicateKeyUpdate({ set: fields })
+  await store.db.transaction(async (transaction) => {
+    if (isAdminSecret(name)) {
+      const before = await transaction
+        .select({ changedAt: secrets.changedAt, sealed: secrets.sealed })
+        .from(secrets)
+        .where(and(eq(secrets.jobId, jobId), eq(secrets.name, name)))
+        .for('update')
+      if (before.length > 0)
+        await transaction
+          .insert(formerPasswords)
+          .ignore()
+          .values(before.map((each) => ({ jobId, name, ...each })))
+    }
+    await transaction
+      .insert(secrets)
+      .values({ jobId, name, ...fields })
+      .onDuplicateKeyUpdate({ set: fields })
+  })
+}
+
+/** When each secret was last changed, by name: an instant, ISO 8601. */
+export async function secretTimes(store: Store, jobId: number): Promise<Map<string, string>> {
+  const rows = await store.db.select({ name: secrets.name, changedAt: secrets.changedAt }).from(secrets).where(eq(secrets.jobId, jobId))
+  return new Map(rows.map(({ name, changedAt }) => [name, changedAt.toISOString()]))
 }
 
 /** Secrets that can be guessed, by name. */
@@ -21,16 +46,31 @@ export async function weakSecrets(store: Store, jobId: number): Promise<Map<stri
   return new Map(rows.flatMap(({ name, weakness }) => (weakness ? [[name, weakness] as const] : [])))
 }
 
-/** Names of the secrets that there are. */
-export async function secretNames(store: Store, jobId: number): Promise<string[]> {
-  const rows = await store.db.select({ name: secrets.name }).from(secrets).where(eq(secrets.jobId, jobId))
-  return rows.map((row) => row.name)
+/** Opens every secret of a job, with the time of its last change. For the runner alone. */
+export async function openDatedSecrets(store: Store, jobId: number): Promise<{ secrets: Map<string, string>; times: Map<string, string> }> {
+  const rows = await store.db.select().from(secrets).where(eq(secrets.jobId, jobId))
+  return {
+    secrets: new Map(rows.map(({ name, sealed }) => [name, store.vault.open(label(jobId, name), sealed)])),
+    times: new Map(rows.map(({ name, changedAt }) => [name, changedAt.toISOString()])),
+  }
 }
 
-/** Opens every secret of a job. For the runner alone. */
+/** Opens every secret of a job. */
 export async function openSecrets(store: Store, jobId: number): Promise<Map<string, string>> {
-  const rows = await store.db.select().from(secrets).where(eq(secrets.jobId, jobId))
-  return new Map(rows.map(({ name, sealed }) => [name, store.vault.open(label(jobId, name), sealed)]))
+  return (await openDatedSecrets(store, jobId)).secrets
+}
+
+/** An admin password that a unit may still have, with the time at which it became the job's. */
+export interface FormerPassword {
+  readonly name: string
+  readonly changedAt: string
+  readonly clear: string
+}
+
+/** Opens the admin passwords that were replaced, the newest first. For the runner alone. */
+export async function openFormerPasswords(store: Store, jobId: number): Promise<FormerPassword[]> {
+  const rows = await store.db.select().from(formerPasswords).where(eq(formerPasswords.jobId, jobId)).orderBy(desc(formerPasswords.changedAt))
+  return rows.map(({ name, changedAt, sealed }) => ({ name, changedAt: changedAt.toISOString(), clear: store.vault.open(label(jobId, name), sealed) }))
 }
 
 /** Opens one secret for somebody who asked to see it; the caller records the asking first. */
@@ -44,28 +84,35 @@ export async function openSecret(store: Store, jobId: number, name: string): Pro
 
 export type Copy = 'as-found' | 'as-left'
 
-/** Keeps a unit's configuration. The first copy as found stays: a later run finds what an earlier one wrote. */
-export async function keepBackup(store: Store, jobId: number, unitId: string, copy: Copy, text: string, at: Date): Promise<void> {
-  const sealed = store.vault.seal(label(jobId, `backup/${unitId}/${copy}`), text)
-  const values = { jobId, unitId, copy, sealed, at }
+/** Keeps a box's configuration. The first copy as found stays: a later run finds what an earlier one wrote. */
+export async function keepBackup(store: Store, jobId: number, mac: string, copy: Copy, text: string, at: Date): Promise<void> {
+  const sealed = store.vault.seal(label(jobId, `backup/${mac}/${copy}`), text)
+  const values = { jobId, mac, copy, sealed, at }
   if (copy === 'as-found') await store.db.insert(backups).ignore().values(values)
   else await store.db.insert(backups).values(values).onDuplicateKeyUpdate({ set: { sealed, at } })
 }
 
-export async function hasBackup(store: Store, jobId: number, unitId: string, copy: Copy): Promise<boolean> {
+const backupOf = (jobId: number, mac: string, copy: Copy) => and(eq(backups.jobId, jobId), eq(backups.mac, mac), eq(backups.copy, copy))
+
+export async function hasBackup(store: Store, jobId: number, mac: string, copy: Copy): Promise<boolean> {
   const rows = await store.db
     .select({ at: backups.at })
     .from(backups)
-    .where(and(eq(backups.jobId, jobId), eq(backups.unitId, unitId), eq(backups.copy, copy)))
+    .where(backupOf(jobId, mac, copy))
   return rows.length > 0
 }
 
-export async function openBackup(store: Store, jobId: number, unitId: string, copy: Copy): Promise<string | undefined> {
+export async function openBackup(store: Store, jobId: number, mac: string, copy: Copy): Promise<string | undefined> {
   const [row] = await store.db
     .select()
     .from(backups)
-    .where(and(eq(backups.jobId, jobId), eq(backups.unitId, unitId), eq(backups.copy, copy)))
-  return row && store.vault.open(label(jobId, `backup/${unitId}/${copy}`), row.sealed)
+    .where(backupOf(jobId, mac, copy))
+  return row && store.vault.open(label(jobId, `backup/${mac}/${copy}`), row.sealed)
+}
+
+/** Lets the pinned certificate of a box go: the next one that it shows is pinned. */
+export async function forgetPin(store: Store, jobId: number, mac: string): Promise<void> {
+  await store.db.delete(pins).where(and(eq(pins.jobId, jobId), eq(pins.mac, mac)))
 }
 
 /** The certificate that this MAC showed first: pinned now if it never showed one. */

@@ -6,7 +6,7 @@ import { afterEach, beforeEach, expect, it } from 'vitest'
 import { parse, stringify } from 'yaml'
 import { findJob } from '../../src/store/jobs'
 import { claimOrder } from '../../src/store/orders'
-import { secretNames } from '../../src/store/secrets'
+import { secretTimes } from '../../src/store/secrets'
 import { freshStore } from '../support/bench'
 
 const root = join(import.meta.dirname, '../..')
@@ -34,7 +34,7 @@ it('loads a job with a plan for each unit and secrets that nobody typed, and lis
   expect(muster('jobs').out).toBe('There are no jobs yet.\n')
   expect(muster('load', demo)).toEqual({ status: 0, out: 'port-ellery is loaded: 4 units.\n', err: '' })
   const job = await findJob(fresh.store, 'port-ellery')
-  expect((await secretNames(fresh.store, job?.id ?? 0)).sort()).toEqual(['admin/password', 'network/crew/passphrase'])
+  expect([...(await secretTimes(fresh.store, job?.id ?? 0)).keys()].sort()).toEqual(['admin/password', 'network/crew/passphrase'])
   expect(muster('jobs').out).toBe('port-ellery  Port Ellery ferry terminal, 0 of 4 answer\n')
   expect(muster('roll', 'port-ellery').out).toContain('0 of 4 answer')
   const sheet = muster('export', 'port-ellery', '--csv').out.split('\r\n')

@@ -4,6 +4,7 @@ import { afterEach, describe, expect, inject, it } from 'vitest'
 import { adminSecretName, secretName } from '../../src/core/brief/brief'
 import { answers, heldStep } from '../../src/core/muster/roll'
 import { allEvents } from '../../src/store/events'
+import { changeKit } from '../../src/store/kit'
 import { askPause } from '../../src/store/orders'
 import { openBackup, openSecrets } from '../../src/store/secrets'
 import { type Bench, openBench } from '../support/bench'
@@ -76,8 +77,8 @@ describe('a muster of four units with one factory address', () => {
     await bench.settled()
     await bench.order()
     await bench.settled()
-    expect(await openBackup(bench.store, bench.jobId, 'hall-01', 'as-found')).toContain('192.168.77.1')
-    expect(await openBackup(bench.store, bench.jobId, 'hall-01', 'as-left')).toContain('10.44.8.20')
+    expect(await openBackup(bench.store, bench.jobId, '02:4f:52:10:6a:2c', 'as-found')).toContain('192.168.77.1')
+    expect(await openBackup(bench.store, bench.jobId, '02:4f:52:10:6a:2c', 'as-left')).toContain('10.44.8.20')
   })
 
   it('leaves passphrase and passwords nowhere in clear: not in the database files, not in events', async () => {
@@ -164,7 +165,10 @@ describe('when something is wrong', () => {
     expect(bench.lab.air.everOpen).toEqual([])
   })
 
-  it('refuses an address that somebody else has, and says who', async () => {
+  it.each([
+    ['one of the list that is not mustered with it', [], '10.44.8.20 is still the address of hall-02.'],
+    ['a stranger', ['hall-02'], '10.44.8.20 is taken by 02:4f:52:10:6a:2d.'],
+  ])('refuses an address that somebody else has, and says who: %s', async (_name, remove, why) => {
     bench = await openBench()
     const other = bench.lab.units()[1]
     await waitFor(() => other?.phase === 'up')
@@ -178,10 +182,11 @@ describe('when something is wrong', () => {
     ])
     other?.apply()
     await waitFor(() => other?.address === '10.44.8.20' && other.phase === 'up')
+    await changeKit(bench.store, bench.jobId, { add: [], change: [], remove, order: undefined })
     bench.startRunner()
     await bench.order(['hall-01'])
     const roll = await bench.settled()
-    expect(roll.rows.get('hall-01')?.steps.address).toMatchObject({ is: 'held', why: '10.44.8.20 is taken by 02:4f:52:10:6a:2d.' })
+    expect(roll.rows.get('hall-01')?.steps.address).toMatchObject({ is: 'held', why })
     expect(bench.lab.units()[0]?.address).toBe('192.168.77.1')
   })
 

@@ -29,6 +29,8 @@ const sweepOf = async (opened: Bench) => {
     units: await listUnits(opened.store, opened.jobId),
     plans: new Map(plans.map((plan) => [plan.unit, plan])),
     cards: loadKitCards(),
+    managementPrefix: 24,
+    provenAt: new Map(),
     before: [],
   })
 }

@@ -7,9 +7,8 @@ import { modelsOf } from '../../core/kit/kit-card'
 import { reviewRoster } from '../../core/kit/roster'
 import { countryName } from '../../core/regulatory/country'
 import { viewJob } from '../../store/job-view'
-import { kitCardsOf } from '../../store/kit-card-files'
 import { radioRules } from '../../store/regulatory-file'
-import { secretNames, weakSecrets } from '../../store/secrets'
+import { weakSecrets } from '../../store/secrets'
 import { loadSite } from '../../store/sites'
 import type { JobData } from '../../ui/live/job-data'
 import { getStore } from './store'
@@ -18,14 +17,8 @@ export const loadJobData = cache(async (slug: string): Promise<JobData> => {
   const store = await getStore()
   const view = await viewJob(store, slug)
   if (!view) notFound()
-  const { job, units, plans, before, planFaults, roll } = view
-  const [cards, rules, weak, names, { site, version }] = await Promise.all([
-    kitCardsOf(store),
-    radioRules(store),
-    weakSecrets(store, job.id),
-    secretNames(store, job.id),
-    loadSite(store, job.id),
-  ])
+  const { job, units, plans, before, planFaults, cards, secretTimes, roll } = view
+  const [rules, weak, { site, version }] = await Promise.all([radioRules(store), weakSecrets(store, job.id), loadSite(store, job.id)])
   const country = rules.database.get(job.brief.country)
   const models = modelsOf(units, cards)
   return {
@@ -41,7 +34,7 @@ export const loadJobData = cache(async (slug: string): Promise<JobData> => {
     briefFaults: reviewBrief({ brief: job.brief, country, models, weak }).filter((fault) => fault.weight === 'mend').length,
     rosterFaults: reviewRoster(units, cards),
     planFaults,
-    secretNames: names,
+    secretTimes,
     weak,
     site,
     siteVersion: version,

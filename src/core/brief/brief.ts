@@ -43,6 +43,11 @@ export function adminSecretName(policy: AdminPolicy, unit: string): string {
   return policy.passwords === 'one-per-job' ? secretName.jobPassword : secretName.unitPassword(unit)
 }
 
+/** Is it a password that units are signed in with, under either policy? */
+export function isAdminSecret(name: string): boolean {
+  return name === secretName.jobPassword || name.startsWith(secretName.unitPassword(''))
+}
+
 /** Names of all the secrets that a brief needs for these units. */
 export function neededSecrets(brief: Brief, units: readonly string[]): string[] {
   const names = [

@@ -6,7 +6,7 @@ import { legalBlocks } from '../regulatory/legal'
 import type { Brief } from './brief'
 import { targetDbm } from './policies'
 import { managementId } from './subnet'
-import { securityNames } from './wireless-network'
+import { securityWords } from './wireless-network'
 
 export const briefSections = ['site', 'management', 'networks', 'subnets', 'radio', 'admin', 'aftercare'] as const
 export type BriefSection = (typeof briefSections)[number]
@@ -78,10 +78,7 @@ function networkMeaning({ networks, subnets, management }: Brief): string[] {
     return subnets.find((subnet) => subnet.vlan === vlan)?.name ?? (vlan === null ? 'whatever is untagged' : `VLAN ${vlan}`)
   }
   return [
-    ...networks.map(
-      ({ ssid, security, vlan, bands }) =>
-        `"${ssid}": ${securityNames[security]}${security === 'open' ? '' : ', AES-CCMP'}, ${bands.join(' and ')} GHz, clients land in ${subnetOf(vlan)}.`,
-    ),
+    ...networks.map(({ ssid, security, vlan, bands }) => `"${ssid}": ${securityWords(security)}, ${bands.join(' and ')} GHz, clients land in ${subnetOf(vlan)}.`),
     ...(networks.length > 4 ? [`${networks.length} networks each send a beacon ten times a second on every radio: airtime goes before the first client comes.`] : []),
   ]
 }

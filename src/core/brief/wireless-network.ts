@@ -19,6 +19,11 @@ export const securityNames: Readonly<Record<SecurityMode, string>> = {
   open: 'Open',
 }
 
+/** The security with its cipher, as a sheet names it. */
+export function securityWords(mode: SecurityMode): string {
+  return mode === 'open' ? securityNames.open : `${securityNames[mode]}, AES-CCMP`
+}
+
 /** Does a client of this network type a passphrase? */
 export function takesPassphrase(mode: SecurityMode): boolean {
   return mode === 'wpa2-personal' || mode === 'wpa3-personal' || mode === 'wpa3-wpa2-mixed'

@@ -34,7 +34,7 @@ export interface CompileInput {
 }
 
 export function compile(input: CompileInput): Compilation {
-  const { brief, unit, plan, card, secrets } = input
+  const { brief, unit, card, secrets } = input
   const password = secrets.get(adminSecretName(brief.admin, unit.id))
   const cidr = parseCidr(brief.management.cidr)
   const reasons = [...networkReasons(input), ...radioReasons(input)]
@@ -43,21 +43,20 @@ export function compile(input: CompileInput): Compilation {
     reasons.push(`${modelName(card)} takes an admin password of ${card.limits.passwordShortest} to ${card.limits.passwordLongest} characters.`)
   if (!cidr) reasons.push(`${brief.management.cidr} is not a subnet.`)
   if (reasons.length > 0 || password === undefined || !cidr) return { ok: false, reasons }
+  return { ok: true, compiled: { password, config: unitConfigOf(input, cidr.prefix) } }
+}
+
+/** The configuration by itself, nothing judged. @param prefix  prefix length of the management network */
+export function unitConfigOf({ brief, unit, plan, card, secrets }: Omit<CompileInput, 'country'>, prefix: number): UnitConfig {
   return {
-    ok: true,
-    compiled: {
-      password,
-      config: {
-        country: brief.country,
-        clock: { timeZone: brief.timeZone, ntpServers: brief.ntpServers },
-        name: unit.name,
-        management: { method: 'static', address: plan.address, prefix: cidr.prefix, gateway: brief.management.gateway, dnsServers: brief.management.dnsServers },
-        networks: networksOf(brief, card).map((network) => networkConfig(network, card, secrets)),
-        radios: plan.radios.map((radio): RadioConfig => ({ band: radio.band, enabled: true, channel: radio.channel, width: radio.width, powerDbm: radio.power.set })),
-        admin: { user: card.factory.login.user },
-        services: { lights: brief.admin.lights === 'on' },
-      },
-    },
+    country: brief.country,
+    clock: { timeZone: brief.timeZone, ntpServers: brief.ntpServers },
+    name: unit.name,
+    management: { method: 'static', address: plan.address, prefix, gateway: brief.management.gateway, dnsServers: brief.management.dnsServers },
+    networks: networksOf(brief, card).map((network) => networkConfig(network, card, secrets)),
+    radios: plan.radios.map((radio): RadioConfig => ({ band: radio.band, enabled: true, channel: radio.channel, width: radio.width, powerDbm: radio.power.set })),
+    admin: { user: card.factory.login.user },
+    services: { lights: brief.admin.lights === 'on' },
   }
 }
 

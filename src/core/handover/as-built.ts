@@ -6,7 +6,7 @@ import type { Brief } from '../brief/brief'
 import type { UnitPlan } from '../config/plan'
 import type { Unit } from '../kit/unit'
 import { procedure } from '../muster/procedure'
-import { answers, heldStep, type Roll } from '../muster/roll'
+import { answers, heldStep, isChanged, type Roll } from '../muster/roll'
 
 export interface AsBuiltRow {
   readonly name: string
@@ -18,7 +18,7 @@ export interface AsBuiltRow {
   readonly address: string
   readonly radios: readonly { band: string; channel: number; width: number; powerDbm: number }[]
   readonly networks: readonly string[]
-  readonly state: 'answers' | 'held' | 'not mustered'
+  readonly state: 'answers' | 'changed since' | 'held' | 'not mustered'
   readonly remark: string
   /** When the last check was made, ms since 1970. */
   readonly provenAt: number | undefined
@@ -31,18 +31,21 @@ export function asBuilt(brief: Brief, units: readonly Unit[], plans: ReadonlyMap
     const held = heldStep(row)
     const heldState = held && row?.steps[held]
     const bad = row?.checks.filter((check) => check.verdict === 'bad').map((check) => check.what) ?? []
+    // What was proven is printed; a unit that never was shows what is planned for it.
+    const proven = row?.proven?.config
+    const planned = (plan?.radios ?? []).map(({ band, channel, width, power }) => ({ band, channel, width, powerDbm: power.set }))
     return {
-      name: unit.name,
+      name: proven?.name ?? unit.name,
       place: unit.place,
       model: unit.model,
-      mac: unit.mac,
+      mac: row?.proven?.mac ?? unit.mac,
       serial: unit.serial,
       port: unit.port,
-      address: plan?.address ?? '',
-      radios: (plan?.radios ?? []).map(({ band, channel, width, power }) => ({ band, channel, width, powerDbm: power.set })),
-      networks: brief.networks.map((network) => network.ssid),
-      state: answers(row) ? 'answers' : held ? 'held' : 'not mustered',
-      remark: heldState?.is === 'held' ? `${held ? procedure[held].title : ''}: ${heldState.why}` : bad.join(', '),
+      address: proven?.management.address ?? plan?.address ?? '',
+      radios: proven ? proven.radios.map(({ band, channel, width, powerDbm }) => ({ band, channel, width, powerDbm })) : planned,
+      networks: (proven ?? brief).networks.map((network) => network.ssid),
+      state: answers(row) ? 'answers' : held ? 'held' : isChanged(row) ? 'changed since' : 'not mustered',
+      remark: heldState?.is === 'held' ? `${held ? procedure[held].title : ''}: ${heldState.why}` : [bad.join(', '), ...(row?.changes ?? [])].filter(Boolean).join(' '),
       provenAt: row?.checks.length ? Math.max(...row.checks.map((check) => check.at)) : undefined,
     }
   })
@@ -50,7 +53,12 @@ export function asBuilt(brief: Brief, units: readonly Unit[], plans: ReadonlyMap
 
 /** What is still missing before the papers are complete; empty when they are. */
 export function missing(rows: readonly AsBuiltRow[]): string[] {
-  return rows.filter((row) => row.state !== 'answers').map((row) => (row.state === 'held' ? `${row.name} is held. ${row.remark}` : `${row.name} has not been mustered.`))
+  return rows.flatMap((row) => {
+    if (row.state === 'answers') return []
+    if (row.state === 'held') return [`${row.name} is held. ${row.remark}`]
+    if (row.state === 'changed since') return [`${row.name} was changed since it was mustered. ${row.remark} Muster it again.`]
+    return [`${row.name} has not been mustered.`]
+  })
 }
 
 /** The sheet as CSV (RFC 4180). Cells that a spreadsheet would take for a formula are quoted with an apostrophe. */

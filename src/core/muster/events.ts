@@ -2,6 +2,7 @@
  * Events: everything that a runner tells. They are appended and never changed; the roll is derived from them.
  */
 import { z } from 'zod'
+import { askedSchema } from '../config/asked'
 import { steps } from './procedure'
 
 export const stepStateSchema = z.discriminatedUnion('is', [
@@ -10,7 +11,14 @@ export const stepStateSchema = z.discriminatedUnion('is', [
   /** `until` in milliseconds since 1970; a wait that ran out is waited on with patience, then held. */
   z.object({ is: z.literal('waiting'), until: z.number(), waitingFor: z.string() }),
   z.object({ is: z.literal('done'), note: z.string().optional() }),
-  z.object({ is: z.literal('held'), why: z.string(), more: z.string().optional(), hands: z.array(z.string()) }),
+  z.object({
+    is: z.literal('held'),
+    why: z.string(),
+    more: z.string().optional(),
+    hands: z.array(z.string()),
+    /** A press that the page offers for it. */
+    press: z.literal('trust-new-certificate').optional(),
+  }),
 ])
 export type StepState = z.infer<typeof stepStateSchema>
 export type Held = Extract<StepState, { is: 'held' }>
@@ -49,6 +57,8 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
   /** A one-way door: opened before the unit hears of the change, passed when the new way in is proven. */
   z.object({ kind: z.literal('door'), unit, door: z.enum(['password', 'address']), state: z.enum(['opened', 'passed']) }),
   z.object({ kind: z.literal('kept'), unit, copy: z.enum(['as-found', 'as-left']) }),
+  /** Every check was good for this. */
+  z.object({ kind: z.literal('proven'), unit, asked: askedSchema }),
   z.object({ kind: z.literal('sweep'), sightings: z.array(sightingSchema) }),
   z.object({ kind: z.literal('laptop'), laptop: laptopSchema }),
   /** Somebody asked to see a secret: the name of it, never its value. */

@@ -4,7 +4,7 @@
 import type { Unit } from '../kit/unit'
 import type { StepState } from './events'
 import { procedure, type Step, steps } from './procedure'
-import { answers, type Roll, type RollRow } from './roll'
+import { answers, isChanged, type Roll, type RollRow } from './roll'
 
 export interface NextMove {
   readonly words: string
@@ -15,6 +15,7 @@ export interface NextMove {
 
 export function nextMove(unit: Unit, row: RollRow | undefined, roll: Roll, address: string | undefined): NextMove {
   if (answers(row)) return { words: `answers at ${address ?? 'its address'}`, tone: 'answers', until: undefined }
+  if (isChanged(row) && roll.muster === 'idle') return { words: 'changed since: muster it again', tone: 'hands', until: undefined }
   const [step, state] = currentStep(row)
   switch (state.is) {
     case 'held':

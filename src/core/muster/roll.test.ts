@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import type { Brief } from '../brief/brief'
+import type { Asked } from '../config/asked'
 import { asBuilt, asBuiltCsv, missing } from '../handover/as-built'
 import type { Unit } from '../kit/unit'
 import { secondsLeft } from './estimate'
 import type { MusterEvent, PlacedEvent, StepState } from './events'
 import { nextMove } from './next-move'
 import { type Step, steps, stepsFor } from './procedure'
-import { answers, emptyRoll, foldRoll } from './roll'
+import { answers, emptyRoll, foldRoll, withChanges } from './roll'
 import { rollText } from './roll-text'
 import { standings } from './stages'
 
@@ -14,6 +15,22 @@ const unit: Unit = { id: 'a', name: 'hall-01', place: 'desk', model: 'Ostrel O-4
 const placed = (...events: MusterEvent[]): PlacedEvent[] => events.map((event, index) => ({ seq: index + 1, at: 1000 * (index + 1), event }))
 const step = (name: Step, state: StepState): MusterEvent => ({ kind: 'step', unit: 'a', step: name, state })
 const allDone = steps.map((name) => step(name, { is: 'done' }))
+const asked: Asked = {
+  mac: unit.mac,
+  password: 'admin/password of then',
+  config: {
+    country: 'NZ',
+    clock: { timeZone: 'Pacific/Auckland', ntpServers: ['10.0.0.1'] },
+    name: 'hall-01',
+    management: { method: 'static', address: '10.0.0.20', prefix: 24, gateway: null, dnsServers: [] },
+    networks: [],
+    radios: [{ band: '5', enabled: true, channel: 36, width: 40, powerDbm: 17 }],
+    admin: { user: 'setup' },
+    services: { lights: true },
+  },
+}
+const changed = (events: MusterEvent[]) =>
+  withChanges(foldRoll(placed(...events, { kind: 'proven', unit: 'a', asked })), new Map([['a', { ...asked, config: { ...asked.config, country: 'GB' } }]]))
 const card = { role: 'access-point' as const, timing: { start: 70, apply: 90, restart: 70 } }
 
 describe('the roll', () => {
@@ -34,6 +51,20 @@ describe('the roll', () => {
     const roll = foldRoll(placed(...allDone, { kind: 'door', unit: 'a', door: 'password', state: 'passed' }, { kind: 'muster', phase: 'started', units: ['a'] }))
     expect(roll.rows.get('a')).toMatchObject({ steps: {}, passwordDoor: 'passed', addressDoor: 'shut' })
     expect(answers(roll.rows.get('a'))).toBe(false)
+  })
+
+  it('takes an answer back where something else is asked since, until it is proven anew', () => {
+    const proven = foldRoll(placed(...allDone, { kind: 'proven', unit: 'a', asked }))
+    const marked = (now: Asked) => withChanges(proven, new Map([['a', now]])).rows.get('a')
+    expect(answers(marked(asked))).toBe(true)
+    const moved = marked({ ...asked, password: 'admin/password of later', config: { ...asked.config, name: 'gate-01' } })
+    expect(answers(moved)).toBe(false)
+    expect(moved?.changes).toEqual(['Name is hall-01, to be gate-01.', 'The admin password is another.'])
+    expect(withChanges(proven, new Map()).rows.get('a')?.changes).toEqual(['Nothing is planned for it any more.'])
+    // A roll that was marked may be marked again, and one that is being mustered is not measured by the last time.
+    expect(answers(withChanges(withChanges(proven, new Map()), new Map([['a', asked]])).rows.get('a'))).toBe(true)
+    const begun = foldRoll(placed(...allDone, { kind: 'proven', unit: 'a', asked }, { kind: 'muster', phase: 'started', units: ['a'] }))
+    expect(withChanges(begun, new Map()).rows.get('a')?.changes).toEqual([])
   })
 
   it('keeps the newest check of each kind', () => {
@@ -65,6 +96,11 @@ describe('your next move', () => {
     ['a unit that answers', allDone, 'answers at 10.0.0.20', 'answers'],
   ])('of %s', (_name, events, words, tone) => {
     expect(move(...events)).toMatchObject({ words, tone })
+  })
+
+  it('of a unit that is to be something else now', () => {
+    const roll = changed(allDone)
+    expect(nextMove(unit, roll.rows.get('a'), roll, '10.0.0.20')).toMatchObject({ words: 'changed since: muster it again', tone: 'hands' })
   })
 
   it('tells until when a wait lasts', () => {
@@ -107,6 +143,16 @@ describe('stages and handover', () => {
       handover: { mark: 'none' },
     })
     expect(stand(allDone).handover).toEqual({ words: 'ready to print', mark: 'done' })
+  })
+
+  it('prints a unit that is to be something else now as it was left', () => {
+    const roll = changed(allDone)
+    expect(standings({ brief, countryName: 'New Zealand', units: [unit], planned: 1, faults: { brief: 0, kit: 0, plan: 0 }, roll })).toMatchObject({
+      muster: { words: '0 of 1 answer, 1 changed since', mark: 'attention' },
+      handover: { words: 'opens when all answer', mark: 'none' },
+    })
+    const [row] = asBuilt(brief, [{ ...unit, name: 'gate-01' }], new Map(), roll)
+    expect(row).toMatchObject({ name: 'hall-01', address: '10.0.0.20', state: 'changed since', radios: [{ band: '5', channel: 36, width: 40, powerDbm: 17 }] })
   })
 
   it('names what is missing until every unit answers', () => {

@@ -1,6 +1,7 @@
 /**
  * The roll: every unit by every step, as the events tell it. A pure fold, the same in the browser and in a process.
  */
+import { type Asked, changesSince } from '../config/asked'
 import type { Check, Laptop, PlacedEvent, Sighting, StepState } from './events'
 import type { Step } from './procedure'
 
@@ -17,6 +18,10 @@ export interface RollRow {
   readonly passwordDoor: 'shut' | 'opened' | 'passed'
   readonly addressDoor: 'shut' | 'opened' | 'passed'
   readonly copies: { readonly asFound: number | undefined; readonly asLeft: number | undefined }
+  /** What it was asked to be when it last answered. */
+  readonly proven: Asked | undefined
+  /** What is asked now and was not asked then, a sentence each. No event tells it: see `withChanges`. */
+  readonly changes: readonly string[]
 }
 
 export interface Roll {
@@ -29,7 +34,16 @@ export interface Roll {
   readonly laptop: Laptop | undefined
 }
 
-export const emptyRow: RollRow = { steps: {}, log: [], checks: [], passwordDoor: 'shut', addressDoor: 'shut', copies: { asFound: undefined, asLeft: undefined } }
+export const emptyRow: RollRow = {
+  steps: {},
+  log: [],
+  checks: [],
+  passwordDoor: 'shut',
+  addressDoor: 'shut',
+  copies: { asFound: undefined, asLeft: undefined },
+  proven: undefined,
+  changes: [],
+}
 export const emptyRoll: Roll = { seq: 0, rows: new Map(), muster: 'idle', sightings: [], sweptAt: undefined, laptop: undefined }
 
 /** Lines of a unit's log that are kept at hand; all of them are in the store. */
@@ -63,7 +77,7 @@ export function applyEvent(roll: Roll, { seq, at, event }: PlacedEvent): Roll {
   }
 }
 
-type UnitEvent = Extract<PlacedEvent['event'], { kind: 'step' | 'log' | 'check' | 'door' | 'kept' }>
+type UnitEvent = Extract<PlacedEvent['event'], { kind: 'step' | 'log' | 'check' | 'door' | 'kept' | 'proven' }>
 
 function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
   switch (event.kind) {
@@ -77,6 +91,8 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
       return event.door === 'password' ? { ...row, passwordDoor: event.state } : { ...row, addressDoor: event.state }
     case 'kept':
       return { ...row, copies: event.copy === 'as-found' ? { ...row.copies, asFound: at } : { ...row.copies, asLeft: at } }
+    case 'proven':
+      return { ...row, proven: event.asked }
   }
 }
 
@@ -87,9 +103,27 @@ function withStartedRows(roll: Roll, units: readonly string[]): ReadonlyMap<stri
   return rows
 }
 
-/** A unit answers when its proof is done. */
+/**
+ * The roll with what was changed in brief, kit list or plan since each unit has proven itself. For showing only: a
+ * roll that events are still added to does without.
+ */
+export function withChanges(roll: Roll, asking: ReadonlyMap<string, Asked>): Roll {
+  const changes = (unit: string, { proven, steps }: RollRow): readonly string[] => {
+    if (!proven || steps.proof?.is !== 'done') return []
+    const now = asking.get(unit)
+    return now ? changesSince(proven, now) : ['Nothing is planned for it any more.']
+  }
+  return { ...roll, rows: new Map([...roll.rows].map(([unit, row]) => [unit, { ...row, changes: changes(unit, row) }])) }
+}
+
+/** A unit answers when its proof is done, and nothing else is asked of it since. */
 export function answers(row: RollRow | undefined): boolean {
-  return row?.steps.proof?.is === 'done'
+  return row?.steps.proof?.is === 'done' && row.changes.length === 0
+}
+
+/** It has proven itself for something else than is asked now. */
+export function isChanged(row: RollRow | undefined): boolean {
+  return row !== undefined && row.changes.length > 0
 }
 
 export function heldStep(row: RollRow | undefined): Step | undefined {

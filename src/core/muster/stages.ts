@@ -1,7 +1,7 @@
 /** The six stages, and in a few words where each stands. */
 import type { Brief } from '../brief/brief'
 import type { Unit } from '../kit/unit'
-import { answers, heldStep, type Roll } from './roll'
+import { answers, heldStep, isChanged, type Roll } from './roll'
 
 export const stages = ['brief', 'kit', 'plan', 'bench', 'muster', 'handover'] as const
 export type Stage = (typeof stages)[number]
@@ -30,6 +30,7 @@ export function standings({ brief, countryName, units, planned, faults, roll }: 
   const strays = present.size - matched
   const answering = units.filter((unit) => answers(roll.rows.get(unit.id))).length
   const held = units.filter((unit) => heldStep(roll.rows.get(unit.id))).length
+  const changed = units.filter((unit) => isChanged(roll.rows.get(unit.id))).length
   const all = units.length > 0 && answering === units.length
   return {
     brief: judged(faults.brief, `${countryName}, ${counted(brief.networks.length, 'network')}`),
@@ -44,7 +45,10 @@ export function standings({ brief, countryName, units, planned, faults, roll }: 
       words: present.size === 0 ? 'nothing on the wire yet' : `${matched} on the wire${strays > 0 ? `, ${counted(strays, 'stray')}` : ''}`,
       mark: strays > 0 ? 'attention' : matched === units.length && matched > 0 ? 'done' : 'none',
     },
-    muster: { words: `${answering} of ${units.length} answer${held > 0 ? `, ${held} held` : ''}`, mark: held > 0 ? 'attention' : all ? 'done' : 'none' },
+    muster: {
+      words: `${answering} of ${units.length} answer${held > 0 ? `, ${held} held` : ''}${changed > 0 ? `, ${changed} changed since` : ''}`,
+      mark: held + changed > 0 ? 'attention' : all ? 'done' : 'none',
+    },
     handover: all ? { words: 'ready to print', mark: 'done' } : { words: 'opens when all answer', mark: 'none' },
   }
 }

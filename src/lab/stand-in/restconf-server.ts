@@ -31,7 +31,7 @@ export class RestconfServer {
 
   /** Starts to listen, with a certificate that the unit signed itself. */
   static async listen(unit: AccessPoint): Promise<RestconfServer> {
-    const { private: key, cert } = await generate([{ name: 'commonName', value: unit.identity.serial }], { keyType: 'ec', algorithm: 'sha256' })
+    const { key, cert } = await selfSigned(unit)
     const server = new RestconfServer(unit, key, cert)
     await new Promise<void>((resolve) => server.#server.listen(0, '127.0.0.1', resolve))
     server.#port = (server.#server.address() as AddressInfo).port
@@ -45,6 +45,12 @@ export class RestconfServer {
   /** What a restart, a pulled cable or a new address does to connections. */
   dropConnections(): void {
     for (const socket of this.#sockets) socket.destroy()
+  }
+
+  /** What a reset does on much equipment: it signs itself another certificate. */
+  async renewCertificate(): Promise<void> {
+    this.#server.setSecureContext(await selfSigned(this.#unit))
+    this.dropConnections()
   }
 
   close(): Promise<void> {
@@ -115,6 +121,11 @@ export class RestconfServer {
     response.once('finish', () => setImmediate(operate))
     response.writeHead(204).end()
   }
+}
+
+async function selfSigned(unit: AccessPoint): Promise<{ key: string; cert: string }> {
+  const { private: key, cert } = await generate([{ name: 'commonName', value: unit.identity.serial }], { keyType: 'ec', algorithm: 'sha256' })
+  return { key, cert }
 }
 
 function decodePath(path: string): string {

@@ -6,6 +6,7 @@
 import { WireError } from '../../wire/wire-error'
 import { held } from '../explain'
 import type { UnitRun } from '../unit-run'
+import { freeAddress } from './free-address'
 import { locate } from './reach'
 import { differing } from './settle'
 
@@ -15,7 +16,7 @@ export class CameBackUnchanged extends Error {
 }
 
 export async function address(run: UnitRun): Promise<string> {
-  await refuseTakenAddress(run)
+  await freeAddress(run)
   const differences = await differing(run, 'address')
   const before = await run.dialect.changesWait()
   if (differences.length === 0 && before === 'none') return 'was right already'
@@ -27,13 +28,6 @@ export async function address(run: UnitRun): Promise<string> {
   await run.dialect.save()
   await applied(run)
   return `moves to ${run.plan.address}`
-}
-
-/** ICMP can be filtered, ARP cannot: whoever answers there already keeps the address from us. */
-async function refuseTakenAddress(run: UnitRun): Promise<void> {
-  const others = (await run.host.arp(run.plan.address)).filter((mac) => mac !== run.unit.mac)
-  const [other] = others
-  if (other) throw held(`${run.plan.address} is taken by ${other}.`, ['Find that device and take it off the wire, or plan another address.', 'Then muster this unit again.'])
 }
 
 /** Waits while the unit applies: until it is gone from its old address, or says that nothing waits any more. */

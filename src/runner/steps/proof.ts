@@ -27,8 +27,9 @@ export async function proof(run: UnitRun): Promise<string> {
       ['Muster it again: what is right is left alone.', 'If it stays, look at the same point by hand.'],
       bad.map(({ what, expected, observed }) => `${what}: ${observed}, expected ${expected}.`).join(' '),
     )
-  await keepBackup(run.store, run.log.jobId, run.unit.id, 'as-left', await run.dialect.backup(), new Date())
+  await keepBackup(run.store, run.log.jobId, run.unit.mac, 'as-left', await run.dialect.backup(), new Date())
   await run.log.append({ kind: 'kept', unit: run.unit.id, copy: 'as-left' })
+  await run.log.append({ kind: 'proven', unit: run.unit.id, asked: run.asked })
   return `${checks.length} checks good`
 }
 

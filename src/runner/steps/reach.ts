@@ -8,10 +8,9 @@ import type { UnitRun } from '../unit-run'
 const patience = 45
 
 export async function reach(run: UnitRun): Promise<string> {
-  const { factory, timing } = run.card
+  const { timing } = run.card
   const applying = run.doors.address === 'opened'
-  // Once its new address was written it may be at either; the new one is the likelier.
-  const addresses = run.doors.address === 'shut' ? [factory.address, run.plan.address] : [run.plan.address, factory.address]
+  const addresses = placesOf(run)
   const wait = applying ? timing.apply + timing.restart : timing.start
   const until = run.due(wait)
   const deadline = run.due(wait + patience)
@@ -32,6 +31,16 @@ export async function reach(run: UnitRun): Promise<string> {
     }
     await run.pause(2)
   }
+}
+
+/**
+ * Where it could be, the likelier first: once its new address was written it may be at either. An address that it had
+ * before the plan was changed counts too, and one at which the last sweep saw it.
+ */
+function placesOf({ card, plan, doors, provenAddress, seenAt }: UnitRun): string[] {
+  const { address } = card.factory
+  const places = doors.address === 'shut' ? [address, plan.address, provenAddress, seenAt] : [plan.address, provenAddress, address, seenAt]
+  return [...new Set(places.filter((place) => place !== undefined))]
 }
 
 /** Where the unit answers now: by ARP with its own MAC, and whether its service takes a connection. */

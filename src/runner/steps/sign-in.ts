@@ -30,8 +30,10 @@ interface Key {
 async function firstThatOpens(run: UnitRun, dialect: Dialect): Promise<Key | undefined> {
   const factory: Key = { login: run.card.factory.login, words: 'the factory password' }
   const job: Key = { login: run.newLogin, words: "the job's password" }
-  // After a crash both are tried, the likelier first: some units lock out whoever guesses.
-  for (const key of run.doors.password === 'shut' ? [factory, job] : [job, factory]) {
+  const old = run.oldLogins.map((login): Key => ({ login, words: 'a password that the job had before' }))
+  // The likelier first: some units lock out whoever guesses. After a crash it may be either of two.
+  const keys = run.doors.password === 'shut' ? [factory, job, ...old] : run.passwordWasReplaced ? [...old, job, factory] : [job, factory, ...old]
+  for (const key of keys) {
     try {
       await dialect.signIn(key.login)
       return key

@@ -1,10 +1,10 @@
 CREATE TABLE `backups` (
 	`job_id` int NOT NULL,
-	`unit_id` varchar(40) NOT NULL,
+	`mac` varchar(17) NOT NULL,
 	`copy` enum('as-found','as-left') NOT NULL,
 	`sealed` longblob NOT NULL,
 	`at` datetime(3) NOT NULL,
-	CONSTRAINT `backups_job_id_unit_id_copy_pk` PRIMARY KEY(`job_id`,`unit_id`,`copy`)
+	CONSTRAINT `backups_job_id_mac_copy_pk` PRIMARY KEY(`job_id`,`mac`,`copy`)
 );
 --> statement-breakpoint
 CREATE TABLE `events` (
@@ -22,6 +22,14 @@ CREATE TABLE `floor_drawings` (
 	`bytes` longblob NOT NULL,
 	`at` datetime(3) NOT NULL,
 	CONSTRAINT `floor_drawings_job_id_floor_id_pk` PRIMARY KEY(`job_id`,`floor_id`)
+);
+--> statement-breakpoint
+CREATE TABLE `former_passwords` (
+	`job_id` int NOT NULL,
+	`name` varchar(120) NOT NULL,
+	`changed_at` datetime(3) NOT NULL,
+	`sealed` varbinary(1024) NOT NULL,
+	CONSTRAINT `former_passwords_job_id_name_changed_at_pk` PRIMARY KEY(`job_id`,`name`,`changed_at`)
 );
 --> statement-breakpoint
 CREATE TABLE `installation_files` (
@@ -138,9 +146,9 @@ CREATE TABLE `units` (
 );
 --> statement-breakpoint
 ALTER TABLE `backups` ADD CONSTRAINT `backups_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE `backups` ADD CONSTRAINT `backup_of_unit` FOREIGN KEY (`job_id`,`unit_id`) REFERENCES `units`(`job_id`,`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `events` ADD CONSTRAINT `events_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `floor_drawings` ADD CONSTRAINT `floor_drawings_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `former_passwords` ADD CONSTRAINT `former_passwords_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `orders` ADD CONSTRAINT `orders_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `pins` ADD CONSTRAINT `pins_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `plannings` ADD CONSTRAINT `plannings_job_id_jobs_id_fk` FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint

@@ -7,7 +7,7 @@ import classes from './bench.module.css'
 const places: Readonly<Record<Sighting['seen'], string>> = {
   'at-factory-address': 'at its factory address',
   'at-its-address': 'at its planned address',
-  elsewhere: 'at an address planned for another',
+  elsewhere: 'at another address than its planned one',
 }
 
 /** Everybody who answers at one address. */

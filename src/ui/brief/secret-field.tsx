@@ -8,12 +8,12 @@ import classes from './brief.module.css'
 
 /** A secret: hidden until asked for, can be copied, made anew or typed; the asking is recorded. */
 export function SecretField({ name, label, network }: { name: string; label: string; network?: string }) {
-  const { job, secretNames, weak } = useJob()
+  const { job, secretTimes, weak } = useJob()
   const [shown, setShown] = useState<string>()
   const [typed, setTyped] = useState<string>()
   const [sentence, setSentence] = useState<string>()
   const [pending, start] = useTransition()
-  const exists = secretNames.includes(name)
+  const exists = secretTimes.has(name)
   const show = () =>
     start(async () => {
       const answer = await revealSecret(job.slug, name)

@@ -1,5 +1,6 @@
 'use client'
 import { Button } from '@mantine/core'
+import { securityWords } from '../../core/brief/wireless-network'
 import { asBuilt, missing } from '../../core/handover/as-built'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
@@ -49,7 +50,7 @@ export function HandoverView() {
             </>
           )}
           . Wireless {networks.length === 1 ? 'network' : 'networks'}:{' '}
-          {networks.map((network) => `${network.ssid} (WPA2-Personal, AES${network.vlan === null ? '' : `, VLAN ${network.vlan}`})`).join('; ') || 'none'}.
+          {networks.map((network) => `${network.ssid} (${securityWords(network.security)}${network.vlan === null ? '' : `, VLAN ${network.vlan}`})`).join('; ') || 'none'}.
         </p>
         <div className={classes.scroll}>
           <table className={sheet.table}>

@@ -27,8 +27,8 @@ export interface JobData {
   readonly briefFaults: number
   readonly rosterFaults: readonly RosterFault[]
   readonly planFaults: Planning['faults']
-  /** Names of the secrets that the vault holds; never the secrets. */
-  readonly secretNames: readonly string[]
+  /** When each secret that the vault holds was last changed, by its name; never the secrets. */
+  readonly secretTimes: ReadonlyMap<string, string>
   /** Secrets that can be guessed, by name. */
   readonly weak: ReadonlyMap<string, Weakness>
   readonly site: Site

@@ -2,8 +2,9 @@
 /** The job in the browser: the server's reading, kept current by its events, and which unit is selected. */
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useReducer, useState } from 'react'
 import { z } from 'zod'
+import { askingOf } from '../../core/config/asked'
 import { type PlacedEvent, placedEventSchema } from '../../core/muster/events'
-import { foldRoll, type Roll } from '../../core/muster/roll'
+import { foldRoll, type Roll, withChanges } from '../../core/muster/roll'
 import type { JobData } from './job-data'
 
 const pulseSchema = z.object({ runnerSeenAt: z.number().nullable(), sweptAt: z.number().nullable(), now: z.number() })
@@ -26,7 +27,7 @@ export function useJob(): LiveJob {
 }
 
 export function JobProvider({ data, children }: { data: JobData; children: ReactNode }) {
-  const [roll, add] = useReducer(
+  const [told, add] = useReducer(
     (before: Roll, more: { events: readonly PlacedEvent[] } | { roll: Roll }) =>
       'roll' in more ? (more.roll.seq > before.seq ? more.roll : before) : foldRoll(more.events, before),
     data.roll,
@@ -50,6 +51,10 @@ export function JobProvider({ data, children }: { data: JobData; children: React
     return () => source.close()
   }, [slug])
 
+  const { units, plans, cards, secretTimes } = data
+  const { brief } = data.job
+  const asking = useMemo(() => askingOf({ brief, units, plans, cards, secretTimes }), [brief, units, plans, cards, secretTimes])
+  const roll = useMemo(() => withChanges(told, asking), [told, asking])
   const value = useMemo(() => ({ ...data, roll, pulse, connection, selected, select }), [data, roll, pulse, connection, selected])
   return <JobContext value={value}>{children}</JobContext>
 }

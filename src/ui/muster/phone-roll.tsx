@@ -3,6 +3,7 @@ import { Button } from '@mantine/core'
 import { nextMove } from '../../core/muster/next-move'
 import { procedure, stepsFor } from '../../core/muster/procedure'
 import { useJob } from '../live/job-provider'
+import { ChangedNote } from '../slip/changed-note'
 import { HeldNote } from '../slip/held-note'
 import { NextMoveWords } from './next-move-words'
 import classes from './phone-roll.module.css'
@@ -45,7 +46,8 @@ export function PhoneRoll({ now }: { now: number }) {
       <p className={classes.next}>
         <NextMoveWords move={nextMove(unit, row, roll, plans.get(unit.id)?.address)} now={now} pace={pace} />
       </p>
-      {row && <HeldNote row={row} />}
+      {row && <HeldNote unit={unit.id} row={row} />}
+      {row && <ChangedNote row={row} />}
       <ul className={classes.ticks}>
         {(card ? stepsFor(card) : []).map((step) => (
           <li key={step} data-step={step}>

@@ -1,8 +1,16 @@
+'use client'
+import { Button } from '@mantine/core'
+import { trustNewCertificate } from '../../app/actions/muster-actions'
 import { heldStep, type RollRow } from '../../core/muster/roll'
+import { useJob } from '../live/job-provider'
+import { useOrder } from '../live/use-order'
+import sheet from '../theme/sheet.module.css'
 import classes from './slip.module.css'
 
 /** Why a unit is held, and what the hands do about it. */
-export function HeldNote({ row }: { row: RollRow }) {
+export function HeldNote({ unit, row }: { unit: string; row: RollRow }) {
+  const { job, roll } = useJob()
+  const { order, pending, fault } = useOrder()
   const step = heldStep(row)
   const state = step && row.steps[step]
   if (state?.is !== 'held') return null
@@ -20,6 +28,14 @@ export function HeldNote({ row }: { row: RollRow }) {
           ))}
         </ol>
       </div>
+      {state.press === 'trust-new-certificate' && (
+        <div>
+          <Button variant="default" disabled={pending || roll.muster !== 'idle'} onClick={() => order(() => trustNewCertificate(job.slug, unit))}>
+            I reset it: trust its new certificate
+          </Button>
+          {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+        </div>
+      )}
     </>
   )
 }

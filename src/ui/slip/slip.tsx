@@ -5,6 +5,7 @@ import { nextMove } from '../../core/muster/next-move'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
+import { ChangedNote } from './changed-note'
 import { HeldNote } from './held-note'
 import classes from './slip.module.css'
 
@@ -32,7 +33,8 @@ export function Slip() {
         </div>
         <div className="mono">{unit.mac}</div>
       </div>
-      {row && <HeldNote row={row} />}
+      {row && <HeldNote unit={unit.id} row={row} />}
+      {row && <ChangedNote row={row} />}
       {!row?.steps.reach && <p className={classes.quiet}>{nextMove(unit, row, roll, plan?.address).words}</p>}
       <div>
         <Button disabled={pending || roll.muster !== 'idle'} onClick={() => order(() => musterUnits(job.slug, [unit.id]))}>

@@ -1,0 +1,199 @@
+/** Musters after something was changed in brief, kit list or plan: what was proven is kept, and nothing is stranded. */
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import type { Brief } from '../../src/core/brief/brief'
+import { asBuilt, missing } from '../../src/core/handover/as-built'
+import type { Unit } from '../../src/core/kit/unit'
+import { answers, heldStep, type RollRow } from '../../src/core/muster/roll'
+import { allEvents } from '../../src/store/events'
+import { viewJob } from '../../src/store/job-view'
+import { jobById, saveBrief } from '../../src/store/jobs'
+import { changeKit, listUnits } from '../../src/store/kit'
+import { makeMissingSecrets } from '../../src/store/make-secrets'
+import { lockAddress } from '../../src/store/plans'
+import { replan } from '../../src/store/replan'
+import { forgetPin, openBackup, openSecrets, sealSecret } from '../../src/store/secrets'
+import { type Bench, openBench } from '../support/bench'
+
+let bench: Bench
+beforeEach(async () => {
+  bench = await openBench()
+  bench.startRunner()
+  await bench.order()
+  await bench.settled()
+  expect(await whoAnswers()).toEqual(['hall-01', 'hall-02', 'hall-03', 'booth-01'])
+})
+afterEach(() => bench.close())
+
+const whoAnswers = async (): Promise<string[]> => {
+  const { rows } = await bench.roll()
+  return bench.job.units.map((unit) => unit.id).filter((unit) => answers(rows.get(unit)))
+}
+const rowOf = async (unit: string): Promise<RollRow | undefined> => (await bench.roll()).rows.get(unit)
+const again = async (units: string[] = []): Promise<void> => {
+  await bench.order(units)
+  await bench.settled()
+}
+const addresses = () => bench.lab.units().map((unit) => unit.address)
+const changeBrief = async (change: (brief: Brief) => void): Promise<void> => {
+  const job = await jobById(bench.store, bench.jobId)
+  if (!job) throw new Error('the job is gone')
+  const brief = structuredClone(job.brief)
+  change(brief)
+  await saveBrief(bench.store, bench.jobId, brief, job.version)
+  await makeMissingSecrets(
+    bench.store,
+    bench.jobId,
+    brief,
+    bench.job.units.map((unit) => unit.id),
+    new Date(),
+  )
+  await replan(bench.store, { ...job, brief })
+}
+const lock = async (locks: Record<string, string>): Promise<void> => {
+  for (const [unit, address] of Object.entries(locks)) await lockAddress(bench.store, bench.jobId, unit, address)
+  const job = await jobById(bench.store, bench.jobId)
+  if (job) await replan(bench.store, job)
+}
+const changeRow = async (id: string, change: Partial<Unit>): Promise<void> => {
+  const row = (await listUnits(bench.store, bench.jobId)).find((unit) => unit.id === id)
+  if (row) await changeKit(bench.store, bench.jobId, { add: [], remove: [], order: undefined, change: [{ ...row, ...change }] })
+}
+
+describe('a brief that is changed after a muster', () => {
+  it('takes back that units answer, says what is asked since, and the sheet prints what they were left as', async () => {
+    await changeBrief((brief) => {
+      for (const network of brief.networks) network.hidden = true
+    })
+    expect(await whoAnswers()).toEqual([])
+    expect((await rowOf('hall-01'))?.changes).toEqual(['Network "Ellery Crew": hidden is off, to be on.'])
+    const view = await viewJob(bench.store, bench.job.slug)
+    if (!view) throw new Error('the job is gone')
+    const rows = asBuilt(view.job.brief, view.units, view.plans, view.roll)
+    expect(missing(rows)[0]).toBe('hall-01 was changed since it was mustered. Network "Ellery Crew": hidden is off, to be on. Muster it again.')
+    await again()
+    expect(await whoAnswers()).toHaveLength(4)
+    expect(bench.lab.units()[0]?.configuration['air-muster-wireless:wireless'].network[0]?.hidden).toBe(true)
+    expect(bench.lab.air.everOpen).toEqual([])
+  })
+
+  it('with another passphrase tells that it is another, and never which', async () => {
+    await sealSecret(bench.store, bench.jobId, 'network/crew/passphrase', 'another-phrase-2Wq', new Date())
+    expect((await rowOf('booth-01'))?.changes).toEqual(['Network "Ellery Crew": the passphrase differs.'])
+    await again()
+    expect(await whoAnswers()).toHaveLength(4)
+    expect(bench.lab.units()[3]?.configuration['air-muster-wireless:wireless'].network[0]?.security.passphrase).toBe('another-phrase-2Wq')
+    expect(JSON.stringify(await allEvents(bench.store, bench.jobId))).not.toContain('another-phrase-2Wq')
+  })
+
+  it('with another management network moves every unit over', async () => {
+    await changeBrief((brief) => {
+      brief.management = { ...brief.management, cidr: '10.45.0.0/25', gateway: '10.45.0.1', dhcpPool: null, dnsServers: ['10.45.0.1'] }
+    })
+    await again()
+    expect(await whoAnswers()).toHaveLength(4)
+    expect(addresses().every((address) => address?.startsWith('10.45.0.'))).toBe(true)
+  })
+})
+
+describe('an admin password that is replaced', () => {
+  const first = () => bench.lab.units()[0]
+
+  it('is set by signing in with the one before', async () => {
+    const before = (await openSecrets(bench.store, bench.jobId)).get('admin/password') ?? ''
+    await sealSecret(bench.store, bench.jobId, 'admin/password', 'Replaced-Pw-77-once', new Date())
+    await sealSecret(bench.store, bench.jobId, 'admin/password', 'Replaced-Pw-77-twice', new Date())
+    expect((await rowOf('hall-01'))?.changes).toEqual(['The admin password is another.'])
+    await again()
+    expect(await whoAnswers()).toHaveLength(4)
+    expect(first()?.accepts('setup', 'Replaced-Pw-77-twice')).toBe(true)
+    expect(first()?.accepts('setup', before)).toBe(false)
+    // The one that it had proven was the first that was tried.
+    expect((await rowOf('hall-01'))?.log.filter(({ text }) => text.includes('refused'))).toEqual([])
+  })
+
+  it('may become one for each unit, and one for all again', async () => {
+    await changeBrief((brief) => {
+      brief.admin.passwords = 'one-per-unit'
+    })
+    await again()
+    expect(await whoAnswers()).toHaveLength(4)
+    const secrets = await openSecrets(bench.store, bench.jobId)
+    expect(first()?.accepts('setup', secrets.get('admin/password/hall-01') ?? '')).toBe(true)
+    await changeBrief((brief) => {
+      brief.admin.passwords = 'one-per-job'
+    })
+    await again()
+    expect(first()?.accepts('setup', secrets.get('admin/password') ?? '')).toBe(true)
+  })
+})
+
+describe('addresses that are planned anew', () => {
+  it('are moved to from where a unit was left, and the sweep sees it there in the meantime', async () => {
+    await lock({ 'hall-02': '10.44.8.77' })
+    expect((await rowOf('hall-02'))?.changes).toEqual(['Address is 10.44.8.21, to be 10.44.8.77.'])
+    await expect
+      .poll(async () => (await bench.roll()).sightings.find(({ unit }) => unit === 'hall-02'))
+      .toMatchObject({ address: '10.44.8.21', seen: 'elsewhere', answers: 'service' })
+    await again(['hall-02'])
+    expect(await whoAnswers()).toHaveLength(4)
+    expect(addresses()[1]).toBe('10.44.8.77')
+  })
+
+  it('are passed on from one to the next, each waiting until the one before has left', async () => {
+    await lock({ 'hall-03': '10.44.8.30' })
+    await lock({ 'hall-02': '10.44.8.22' })
+    await lock({ 'hall-01': '10.44.8.21' })
+    await again()
+    expect(addresses()).toEqual(['10.44.8.21', '10.44.8.22', '10.44.8.30', '10.44.8.23'])
+    expect(await whoAnswers()).toHaveLength(4)
+  })
+
+  it('that are traded hold both, with the way out', async () => {
+    const units = bench.job.units.map((unit) => unit.id)
+    await lock({ 'hall-01': '10.44.8.90' })
+    await lock({ 'hall-02': '10.44.8.20' })
+    await lock({ 'hall-01': '10.44.8.21' })
+    await again(units.slice(0, 2))
+    const row = await rowOf('hall-01')
+    expect(heldStep(row)).toBe('address')
+    expect(row?.steps.address).toMatchObject({ why: 'It and hall-02 are to trade addresses.' })
+    expect(addresses().slice(0, 2)).toEqual(['10.44.8.20', '10.44.8.21'])
+    await lock({ 'hall-01': '10.44.8.90' })
+    await again(units.slice(0, 2))
+    expect(addresses().slice(0, 2)).toEqual(['10.44.8.90', '10.44.8.20'])
+  })
+})
+
+describe('a box that is another', () => {
+  it('under the same name does not answer for the one before', async () => {
+    await changeRow('hall-01', { mac: '02:4f:52:10:6a:99' })
+    expect((await rowOf('hall-01'))?.changes).toEqual(['It was 02:4f:52:10:6a:2c, and is 02:4f:52:10:6a:99 now.'])
+    expect(await whoAnswers()).not.toContain('hall-01')
+  })
+
+  it('has copies of its own: they stay with the box when its row is taken off and put on again', async () => {
+    const row = (await listUnits(bench.store, bench.jobId)).find((unit) => unit.id === 'hall-01')
+    if (!row) throw new Error('no unit')
+    const found = await openBackup(bench.store, bench.jobId, row.mac, 'as-found')
+    await changeKit(bench.store, bench.jobId, { add: [], remove: [row.id], order: undefined, change: [] })
+    await changeKit(bench.store, bench.jobId, { add: [row], remove: [], order: undefined, change: [] })
+    expect(await openBackup(bench.store, bench.jobId, row.mac, 'as-found')).toBe(found)
+    expect(found).toContain('192.168.77.1')
+  })
+})
+
+it('a unit that was reset and shows another certificate is held, until somebody says that it was reset', async () => {
+  const [first] = bench.job.units
+  if (!first) throw new Error('no unit')
+  const plugged = bench.lab.plugged(first.mac)
+  plugged.unit.pressReset(10)
+  await plugged.server.renewCertificate()
+  await expect.poll(() => plugged.unit.phase).toBe('up')
+  await again([first.id])
+  const row = await rowOf(first.id)
+  expect(row?.steps['sign-in']).toMatchObject({ is: 'held', why: 'Its certificate is not the one it showed first.', press: 'trust-new-certificate' })
+  expect(plugged.unit.accepts('setup', 'setup')).toBe(true)
+  await forgetPin(bench.store, bench.jobId, first.mac)
+  await again([first.id])
+  expect(await whoAnswers()).toHaveLength(4)
+})
