@@ -145,6 +145,13 @@ describe('stages and handover', () => {
     expect(stand(allDone).handover).toEqual({ words: 'ready to print', mark: 'done' })
   })
 
+  it('adds held and changed units up where a tab has no room for both', () => {
+    const events: MusterEvent[] = [...allDone, { kind: 'proven', unit: 'a', asked }, { kind: 'step', unit: 'b', step: 'reach', state: { is: 'held', why: 'No.', hands: [] } }]
+    const roll = withChanges(foldRoll(placed(...events)), new Map())
+    const units = [unit, { ...unit, id: 'b' }]
+    expect(standings({ brief, countryName: 'New Zealand', units, planned: 2, faults: { brief: 0, kit: 0, plan: 0 }, roll }).muster.words).toBe('0 of 2 answer, 2 need you')
+  })
+
   it('prints a unit that is to be something else now as it was left', () => {
     const roll = changed(allDone)
     expect(standings({ brief, countryName: 'New Zealand', units: [unit], planned: 1, faults: { brief: 0, kit: 0, plan: 0 }, roll })).toMatchObject({

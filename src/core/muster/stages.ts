@@ -45,12 +45,15 @@ export function standings({ brief, countryName, units, planned, faults, roll }: 
       words: present.size === 0 ? 'nothing on the wire yet' : `${matched} on the wire${strays > 0 ? `, ${counted(strays, 'stray')}` : ''}`,
       mark: strays > 0 ? 'attention' : matched === units.length && matched > 0 ? 'done' : 'none',
     },
-    muster: {
-      words: `${answering} of ${units.length} answer${held > 0 ? `, ${held} held` : ''}${changed > 0 ? `, ${changed} changed since` : ''}`,
-      mark: held + changed > 0 ? 'attention' : all ? 'done' : 'none',
-    },
+    muster: { words: `${answering} of ${units.length} answer${troubles(held, changed)}`, mark: held + changed > 0 ? 'attention' : all ? 'done' : 'none' },
     handover: all ? { words: 'ready to print', mark: 'done' } : { words: 'opens when all answer', mark: 'none' },
   }
+}
+
+/** A tab has room for a few words: where there are both kinds, their sum. */
+function troubles(held: number, changed: number): string {
+  if (held > 0 && changed > 0) return `, ${held + changed} need you`
+  return held > 0 ? `, ${held} held` : changed > 0 ? `, ${changed} changed since` : ''
 }
 
 function judged(faults: number, words: string): Standing {

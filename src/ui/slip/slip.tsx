@@ -58,7 +58,7 @@ export function Slip() {
       )}
       {row && row.checks.length > 0 && (
         <div>
-          <b>Proof</b>
+          <b>{row.steps.proof?.is === 'done' || row.steps.proof?.is === 'held' ? 'Proof' : 'Its proof the last time'}</b>
           <ul className={classes.checks}>
             {row.checks.map((check) => (
               <li key={check.what} data-verdict={check.verdict}>
