@@ -5,7 +5,7 @@ import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node
 import { userInfo } from 'node:os'
 import { join } from 'node:path'
 import { startChild, until } from './child.mjs'
-import { freePort } from './free-port.mjs'
+import { onFreePort } from './free-port.mjs'
 
 const user = 'air_muster'
 
@@ -18,7 +18,6 @@ export async function startMariadb(folder) {
   const data = join(folder, 'data')
   if (!existsSync(join(data, 'mysql'))) install(folder, data)
   const password = passwordOf(folder)
-  const port = await freePort()
   const init = join(folder, 'init.sql')
   writeFileSync(
     init,
@@ -31,6 +30,10 @@ export async function startMariadb(folder) {
     ].join('\n'),
     { mode: 0o600 },
   )
+  return onFreePort(0, (port) => startAt({ folder, data, password, init, port }))
+}
+
+async function startAt({ folder, data, password, init, port }) {
   const child = startChild(
     'mariadbd',
     [

@@ -3,7 +3,7 @@ import { randomBytes } from 'node:crypto'
 import { mkdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { startChild, until } from './child.mjs'
-import { freePort } from './free-port.mjs'
+import { onFreePort } from './free-port.mjs'
 import { startMariadb } from './mariadb.mjs'
 import { root } from './root.mjs'
 
@@ -35,7 +35,7 @@ export async function startStack({ folder, pace, web = true, wantedPort = 4810, 
     Object.assign(env, { AIR_MUSTER_LAB_URL: lab.url, AIR_MUSTER_LAB_TOKEN: lab.token })
     const runner = startRunner({ folder, env })
     add(runner)
-    const site = web ? await startWeb({ folder, env, port: await freePort(wantedPort) }) : undefined
+    const site = web ? await onFreePort(wantedPort, (port) => startWeb({ folder, env, port })) : undefined
     // Open pages hold streams that never end by themselves, and the web process has nothing to put away.
     if (site) add({ pid: site.child.pid, stop: () => site.child.stop(1000) })
     return { env, url: site?.url, lab, runner, pids: started.map((part) => part.pid), databaseUrl: env.AIR_MUSTER_DB, vaultKeyFile: env.AIR_MUSTER_VAULT_FILE, stop }
@@ -63,15 +63,18 @@ export function startRunner({ folder, env }) {
 }
 
 async function startWeb({ folder, env, port }) {
+  // Another installation may answer at this port: only the one that knows this word is ours.
+  const word = randomBytes(12).toString('hex')
   const child = startChild(process.execPath, [join(root, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)], {
     cwd: root,
     logFile: join(folder, 'logs', 'web.log'),
-    env: { ...env, NEXT_TELEMETRY_DISABLED: '1' },
+    env: { ...env, NEXT_TELEMETRY_DISABLED: '1', AIR_MUSTER_STARTED: word },
   })
   const url = `http://127.0.0.1:${port}`
   await until(child, 'The web application', async () => {
     try {
-      return (await fetch(`${url}/api/health`)).ok
+      const reply = await fetch(`${url}/api/health`, { signal: AbortSignal.timeout(5000) })
+      return reply.ok && (await reply.json()).started === word
     } catch {
       return false
     }
