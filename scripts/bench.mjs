@@ -1,14 +1,19 @@
-// npm run bench [-- plan | muster]: how good and fast plans are; how long four units take side by side against one.
+// npm run bench [-- plan | sheet | muster]: how good and fast plans are; how the kit list follows the hand; how long four units take
+// side by side against one.
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
 
 const chosen = process.argv.slice(2)
-if (chosen.some((name) => !['plan', 'muster'].includes(name))) {
-  process.stderr.write('npm run bench takes plan, muster, or nothing for both.\n')
+if (chosen.some((name) => !['plan', 'sheet', 'muster'].includes(name))) {
+  process.stderr.write('npm run bench takes plan, sheet, muster, or nothing for all.\n')
   process.exit(2)
 }
 const wants = (name) => chosen.length === 0 || chosen.includes(name)
 ensureNodeModules()
 if (wants('plan')) await (await import('./lib/bench-plan.mjs')).benchPlan()
+if (wants('sheet')) {
+  ensureDebian('mariadb', 'chromium')
+  await import('./lib/bench-sheet.mjs')
+}
 if (wants('muster')) {
   ensureDebian('mariadb')
   await import('./lib/bench-muster.mjs')

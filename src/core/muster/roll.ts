@@ -113,7 +113,8 @@ export function withChanges(roll: Roll, asking: ReadonlyMap<string, Asked>): Rol
     const now = asking.get(unit)
     return now ? changesSince(proven, now) : ['Nothing is planned for it any more.']
   }
-  return { ...roll, rows: new Map([...roll.rows].map(([unit, row]) => [unit, { ...row, changes: changes(unit, row) }])) }
+  const marked = (row: RollRow, sentences: readonly string[]): RollRow => (sentences.length + row.changes.length === 0 ? row : { ...row, changes: sentences })
+  return { ...roll, rows: new Map([...roll.rows].map(([unit, row]) => [unit, marked(row, changes(unit, row))])) }
 }
 
 /** A unit answers when its proof is done, and nothing else is asked of it since. */
