@@ -19,8 +19,9 @@ export function musterCommand(env, args, output = 'inherit') {
   })
 }
 
-export async function loadDemoJob(env) {
-  const loaded = await musterCommand(env, ['load', ...['port-ellery', 'port-ellery-whole'].map((name) => join(root, `data/demo/${name}.yaml`))], 'back')
+/** Loads the demo's jobs and has the bench of the first swept. */
+export async function loadDemoJob(env, names = ['port-ellery', 'port-ellery-whole']) {
+  const loaded = await musterCommand(env, ['load', ...names.map((name) => join(root, `data/demo/${name}.yaml`))], 'back')
   if (loaded.code !== 0) throw new Error(`The demo's jobs could not be loaded. ${loaded.text}`)
   await musterCommand(env, ['sweep', 'port-ellery'], 'back')
 }

@@ -73,6 +73,7 @@ export class UnitRun {
   /** Login that opened the session. */
   credentials: Credentials | undefined
   readonly #proven: Asked | undefined
+  readonly #givenPassword: string | undefined
   readonly #formerPasswords: readonly FormerPassword[]
   readonly #signal: AbortSignal
   #dialect: Dialect | undefined
@@ -94,6 +95,7 @@ export class UnitRun {
     this.pace = input.pace
     const before = input.before ?? emptyRow
     this.doors = { password: before.passwordDoor, address: before.addressDoor }
+    this.#givenPassword = before.givenPassword
     // What another box has proven under this name says nothing of this one.
     this.#proven = before.proven?.mac === input.unit.mac ? before.proven : undefined
     this.#signal = input.signal
@@ -108,18 +110,17 @@ export class UnitRun {
     return this.#proven?.config.management.address ?? undefined
   }
 
-  /** Admin passwords that it may still have, the one that it has proven last first. */
+  /** Admin passwords that it may still have, the one that it was given last first. */
   get oldLogins(): Credentials[] {
     const { user, password } = this.newLogin
-    const mark = ({ name, changedAt }: FormerPassword): string => secretMark(name, changedAt)
-    const proven = this.#formerPasswords.filter((each) => mark(each) === this.#proven?.password)
-    const passwords = [...proven, ...this.#formerPasswords].map(({ clear }) => clear).filter((clear) => clear !== password)
+    const given = this.#formerPasswords.filter(({ name, changedAt }) => secretMark(name, changedAt) === this.#givenPassword)
+    const passwords = [...given, ...this.#formerPasswords].map(({ clear }) => clear).filter((clear) => clear !== password)
     return [...new Set(passwords)].slice(0, mostOldLogins).map((each) => ({ user, password: each }))
   }
 
-  /** Whether the password that it has proven last was replaced since. */
+  /** Whether the password that it was given last was replaced since. */
   get passwordWasReplaced(): boolean {
-    return this.#proven !== undefined && this.#proven.password !== this.asked.password
+    return this.#givenPassword !== undefined && this.#givenPassword !== this.asked.password
   }
 
   /** The session that is signed in. */
@@ -144,7 +145,8 @@ export class UnitRun {
 
   /** Opens or passes a one-way door. It is in the store when this resolves, before the unit hears of anything. */
   async door(door: 'password' | 'address', state: 'opened' | 'passed'): Promise<void> {
-    await this.log.append({ kind: 'door', unit: this.unit.id, door, state })
+    const secret = door === 'password' && state === 'opened' ? { secret: this.asked.password } : {}
+    await this.log.append({ kind: 'door', unit: this.unit.id, door, state, ...secret })
     this.doors[door] = state
   }
 

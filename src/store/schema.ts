@@ -129,11 +129,13 @@ export const secrets = mysqlTable(
 )
 
 /** Admin passwords that were replaced: a unit that was away at the time still has one of them. Sealed as they were. */
-export const formerPasswords = mysqlTable(
-  'former_passwords',
-  { jobId: jobId(), name: varchar('name', { length: 120 }).notNull(), changedAt: time('changed_at').notNull(), sealed: blob1024('sealed').notNull() },
-  (table) => [primaryKey({ columns: [table.jobId, table.name, table.changedAt] })],
-)
+export const formerPasswords = mysqlTable('former_passwords', {
+  id: bigint('id', { mode: 'number' }).autoincrement().primaryKey(),
+  jobId: jobId(),
+  name: varchar('name', { length: 120 }).notNull(),
+  changedAt: time('changed_at').notNull(),
+  sealed: blob1024('sealed').notNull(),
+})
 
 /** Configurations in the units' own form, sealed: they may hold passphrases. Of a box, whatever row of the list it has. */
 export const backups = mysqlTable(

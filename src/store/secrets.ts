@@ -21,11 +21,7 @@ export async function sealSecret(store: Store, jobId: number, name: string, clea
         .from(secrets)
         .where(and(eq(secrets.jobId, jobId), eq(secrets.name, name)))
         .for('update')
-      if (before.length > 0)
-        await transaction
-          .insert(formerPasswords)
-          .ignore()
-          .values(before.map((each) => ({ jobId, name, ...each })))
+      if (before.length > 0) await transaction.insert(formerPasswords).values(before.map((each) => ({ jobId, name, ...each })))
     }
     await transaction
       .insert(secrets)
@@ -69,7 +65,7 @@ export interface FormerPassword {
 
 /** Opens the admin passwords that were replaced, the newest first. For the runner alone. */
 export async function openFormerPasswords(store: Store, jobId: number): Promise<FormerPassword[]> {
-  const rows = await store.db.select().from(formerPasswords).where(eq(formerPasswords.jobId, jobId)).orderBy(desc(formerPasswords.changedAt))
+  const rows = await store.db.select().from(formerPasswords).where(eq(formerPasswords.jobId, jobId)).orderBy(desc(formerPasswords.id))
   return rows.map(({ name, changedAt, sealed }) => ({ name, changedAt: changedAt.toISOString(), clear: store.vault.open(label(jobId, name), sealed) }))
 }
 

@@ -13,7 +13,7 @@ let page: Page
 
 beforeAll(async () => {
   browser = await openBrowser()
-  site = await openSite(browser, { job: 'none' })
+  site = await openSite(browser, { jobs: [] })
   page = site.page
   page.setDefaultTimeout(20_000)
 })

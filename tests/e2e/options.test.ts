@@ -9,7 +9,7 @@ let page: Page
 
 beforeAll(async () => {
   browser = await openBrowser()
-  site = await openSite(browser)
+  site = await openSite(browser, { jobs: ['port-ellery', 'port-ellery-whole'] })
   page = site.page
   page.setDefaultTimeout(20_000)
   await page.setViewport({ width: 1280, height: 800 })
@@ -157,5 +157,36 @@ describe('addresses that others ask', () => {
       return [answer.status, await answer.text()]
     })
     expect(reply).toEqual([400, expect.stringContaining('The passphrase has 5 characters; 10 are needed')])
+  })
+})
+
+describe('for strangers', () => {
+  it('answers no foreign Host and no foreign Origin', async () => {
+    const { request } = await import('node:http')
+    const status = (headers: Record<string, string>): Promise<number> =>
+      new Promise((resolve, reject) => {
+        const url = new URL(`${site.stack.url}/api/health`)
+        request({ host: url.hostname, port: url.port, path: url.pathname, headers }, (response) => {
+          response.resume()
+          resolve(response.statusCode ?? 0)
+        })
+          .once('error', reject)
+          .end()
+      })
+    const own = new URL(site.stack.url).host
+    expect(await status({ host: own })).toBe(200)
+    expect(await status({ host: own, origin: `http://${own}` })).toBe(200)
+    expect(await status({ host: 'elsewhere.example' })).toBe(403)
+    expect(await status({ host: own, origin: 'https://elsewhere.example' })).toBe(403)
+  })
+
+  it('streams every event after the number that a browser saw last', async () => {
+    const reply = await fetch(`${site.stack.url}/api/jobs/port-ellery/events?after=0`)
+    const reader = reply.body?.getReader()
+    let streamed = ''
+    while (!streamed.includes('"seq":1,')) streamed += new TextDecoder().decode((await reader?.read())?.value)
+    await reader?.cancel()
+    expect(reply.headers.get('content-type')).toBe('text/event-stream')
+    expect((await fetch(`${site.stack.url}/api/jobs/nothing/events`)).status).toBe(404)
   })
 })

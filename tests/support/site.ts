@@ -46,11 +46,11 @@ export async function openBrowser(): Promise<Browser> {
   return launchBrowser()
 }
 
-/** @param job  whether the demo job is loaded and its bench swept */
-export async function openSite(browser: Browser, { pace = 60, job = 'loaded' }: { pace?: number; job?: 'loaded' | 'none' } = {}): Promise<Site> {
+/** @param jobs  those of the demo that are loaded; the bench of the first is swept */
+export async function openSite(browser: Browser, { pace = 60, jobs = ['port-ellery'] }: { pace?: number; jobs?: readonly string[] } = {}): Promise<Site> {
   const folder = mkdtempSync(join(tmpdir(), 'air-muster-e2e-'))
   const stack: Stack = await startStack({ folder, pace })
-  if (job === 'loaded') await loadDemoJob(stack.env)
+  if (jobs.length > 0) await loadDemoJob(stack.env, jobs)
   const page = await browser.newPage()
   const complaints: string[] = []
   page.on('pageerror', (error) => complaints.push(String(error)))

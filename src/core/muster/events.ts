@@ -55,7 +55,14 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('check'), unit, check: checkSchema }),
   z.object({ kind: z.literal('muster'), phase: z.enum(['started', 'pausing', 'paused', 'ended']), units: z.array(unit) }),
   /** A one-way door: opened before the unit hears of the change, passed when the new way in is proven. */
-  z.object({ kind: z.literal('door'), unit, door: z.enum(['password', 'address']), state: z.enum(['opened', 'passed']) }),
+  z.object({
+    kind: z.literal('door'),
+    unit,
+    door: z.enum(['password', 'address']),
+    state: z.enum(['opened', 'passed']),
+    /** Of the password door, opened: the mark of the password that goes through it. */
+    secret: z.string().optional(),
+  }),
   z.object({ kind: z.literal('kept'), unit, copy: z.enum(['as-found', 'as-left']) }),
   /** Every check was good for this. */
   z.object({ kind: z.literal('proven'), unit, asked: askedSchema }),

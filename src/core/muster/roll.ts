@@ -17,6 +17,8 @@ export interface RollRow {
   readonly checks: readonly Check[]
   readonly passwordDoor: 'shut' | 'opened' | 'passed'
   readonly addressDoor: 'shut' | 'opened' | 'passed'
+  /** Mark of the admin password that it was given last, or was about to be. */
+  readonly givenPassword: string | undefined
   readonly copies: { readonly asFound: number | undefined; readonly asLeft: number | undefined }
   /** What it was asked to be when it last answered. */
   readonly proven: Asked | undefined
@@ -40,6 +42,7 @@ export const emptyRow: RollRow = {
   checks: [],
   passwordDoor: 'shut',
   addressDoor: 'shut',
+  givenPassword: undefined,
   copies: { asFound: undefined, asLeft: undefined },
   proven: undefined,
   changes: [],
@@ -88,7 +91,7 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
     case 'check':
       return { ...row, checks: [...row.checks.filter((check) => check.what !== event.check.what), event.check] }
     case 'door':
-      return event.door === 'password' ? { ...row, passwordDoor: event.state } : { ...row, addressDoor: event.state }
+      return event.door === 'password' ? { ...row, passwordDoor: event.state, givenPassword: event.secret ?? row.givenPassword } : { ...row, addressDoor: event.state }
     case 'kept':
       return { ...row, copies: event.copy === 'as-found' ? { ...row.copies, asFound: at } : { ...row.copies, asLeft: at } }
     case 'proven':

@@ -25,11 +25,12 @@ CREATE TABLE `floor_drawings` (
 );
 --> statement-breakpoint
 CREATE TABLE `former_passwords` (
+	`id` bigint AUTO_INCREMENT NOT NULL,
 	`job_id` int NOT NULL,
 	`name` varchar(120) NOT NULL,
 	`changed_at` datetime(3) NOT NULL,
 	`sealed` varbinary(1024) NOT NULL,
-	CONSTRAINT `former_passwords_job_id_name_changed_at_pk` PRIMARY KEY(`job_id`,`name`,`changed_at`)
+	CONSTRAINT `former_passwords_id` PRIMARY KEY(`id`)
 );
 --> statement-breakpoint
 CREATE TABLE `installation_files` (

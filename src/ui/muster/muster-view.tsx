@@ -2,7 +2,7 @@
 import { Button } from '@mantine/core'
 import { musterUnits, pauseMuster } from '../../app/actions/muster-actions'
 import { secondsLeft } from '../../core/muster/estimate'
-import { answers, heldStep } from '../../core/muster/roll'
+import { answers, heldStep, isChanged } from '../../core/muster/roll'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
 import { useOrder } from '../live/use-order'
@@ -23,7 +23,9 @@ export function MusterView() {
   const rows = units.map((unit) => roll.rows.get(unit.id))
   const answering = rows.filter(answers).length
   const held = rows.filter((row) => heldStep(row)).length
+  const changed = rows.filter(isChanged).length
   const begun = rows.filter((row) => row && Object.keys(row.steps).length > 0).length
+  const underWay = working ? begun - answering - held - changed : 0
   const left = secondsLeft(
     units.flatMap((unit, index) => {
       const card = cards.get(unit.model)
@@ -40,9 +42,9 @@ export function MusterView() {
         <h1>
           {answering} of {units.length} answer
         </h1>
-        <div className={classes.bar} role="img" aria-label={`${answering} answer, ${working ? begun - answering - held : 0} under way, ${held} held`}>
+        <div className={classes.bar} role="img" aria-label={`${answering} answer, ${underWay} under way, ${changed} changed since, ${held} held`}>
           <span style={{ width: share(answering), background: 'var(--leaf)' }} />
-          {working && <span style={{ width: share(begun - answering - held), background: 'var(--brass)' }} />}
+          <span style={{ width: share(underWay + changed), background: 'var(--brass)' }} />
           <span style={{ width: share(held), background: 'var(--flare)' }} />
         </div>
         {working && <span className="soft">{now === 0 || left === 0 ? 'nearly done' : `about ${duration(left)} left`}</span>}
@@ -55,7 +57,7 @@ export function MusterView() {
           )}
           {!working && (
             <Button disabled={pending} onClick={() => order(() => musterUnits(job.slug, []))}>
-              {roll.muster === 'paused' ? 'Go on' : answering + held > 0 ? 'Call the roll again' : `Muster all ${units.length}`}
+              {roll.muster === 'paused' ? 'Go on' : begun > 0 ? 'Call the roll again' : `Muster all ${units.length}`}
             </Button>
           )}
         </div>
