@@ -23,5 +23,5 @@ export function musterCommand(env, args, output = 'inherit') {
 export async function loadDemoJob(env, names = ['port-ellery', 'port-ellery-whole']) {
   const loaded = await musterCommand(env, ['load', ...names.map((name) => join(root, `data/demo/${name}.yaml`))], 'back')
   if (loaded.code !== 0) throw new Error(`The demo's jobs could not be loaded. ${loaded.text}`)
-  await musterCommand(env, ['sweep', 'port-ellery'], 'back')
+  await musterCommand(env, ['sweep', names[0]], 'back')
 }
