@@ -21,7 +21,7 @@ import type { Host } from '../wire/host/host'
 import { drive } from './drive'
 import type { EventLog } from './event-log'
 import { held } from './explain'
-import { UnitRun } from './unit-run'
+import { type Mover, UnitRun } from './unit-run'
 
 export interface MusterInput {
   readonly store: Store
@@ -49,12 +49,12 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   await log.append({ kind: 'muster', phase: 'started', units: chosen.map((unit) => unit.id) })
 
   const names = new Map(view.units.map((unit) => [unit.mac, unit.name]))
-  const movers = new Map(
-    chosen.flatMap((unit) => {
-      const address = plans.get(unit.id)?.address
-      return address === undefined ? [] : [[unit.mac, { name: unit.name, address }] as const]
-    }),
-  )
+  const movers = new Map<string, Mover>()
+  const mark = (unit: Unit, is: Mover['is']): void => {
+    const address = plans.get(unit.id)?.address
+    if (address !== undefined) movers.set(unit.mac, { name: unit.name, address, is })
+  }
+  for (const unit of chosen) mark(unit, 'on its way')
 
   const one = async (unit: Unit): Promise<'answers' | 'held' | 'stopped'> => {
     const card = cards.get(unit.model)
@@ -85,7 +85,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     })
   }
   // Who has come to an end moves no more, and nobody waits for it.
-  const outcomes = await Promise.all(chosen.map((unit) => one(unit).finally(() => movers.delete(unit.mac))))
+  const outcomes = await Promise.all(chosen.map((unit) => one(unit).finally(() => mark(unit, 'over'))))
   return outcomes.includes('stopped') ? 'stopped' : 'ended'
 }
 

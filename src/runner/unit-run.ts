@@ -17,6 +17,12 @@ import type { Host, Lane } from '../wire/host/host'
 import { WireError } from '../wire/wire-error'
 import type { EventLog } from './event-log'
 
+export interface Mover {
+  readonly name: string
+  readonly address: string
+  readonly is: 'on its way' | 'over'
+}
+
 export interface UnitRunInput {
   readonly store: Store
   readonly host: Host
@@ -32,8 +38,8 @@ export interface UnitRunInput {
   readonly before: RollRow | undefined
   /** Where the last sweep saw it. */
   readonly seenAt: string | undefined
-  /** Units of this muster that are still on their way, by MAC, with the address that each is to have. */
-  readonly movers: ReadonlyMap<string, { readonly name: string; readonly address: string }>
+  /** Units of this muster by MAC, with the address that each is to have, and whether it is still on its way. */
+  readonly movers: ReadonlyMap<string, Mover>
   /** Names of all units of the kit list, by MAC. */
   readonly names: ReadonlyMap<string, string>
   /** Admin passwords that were replaced, the newest first. */

@@ -133,7 +133,11 @@ describe('the muster by its buttons', () => {
     await page.click('a[data-stage="muster"]')
     await sees('changed since: muster it again')
     await page.click('tr[data-unit="hall-02"]')
-    await sees('Network "Ellery Crew": hidden is off, to be on.')
+    for (const stage of ['kit', 'plan', 'muster']) {
+      await page.click(`a[data-stage="${stage}"]`)
+      await page.waitForFunction((path) => location.pathname.endsWith(path), {}, stage)
+      await sees('Network "Ellery Crew": hidden is off, to be on.')
+    }
     await press('Call this unit again')
     await sees('1 of 4 answer', 50_000)
     await page.click('a[data-stage="handover"]')

@@ -153,9 +153,14 @@ describe('addresses that are planned anew', () => {
     await lock({ 'hall-02': '10.44.8.20' })
     await lock({ 'hall-01': '10.44.8.21' })
     await again(units.slice(0, 2))
-    const row = await rowOf('hall-01')
-    expect(heldStep(row)).toBe('address')
-    expect(row?.steps.address).toMatchObject({ why: 'It and hall-02 are to trade addresses.' })
+    for (const [unit, other] of [
+      ['hall-01', 'hall-02'],
+      ['hall-02', 'hall-01'],
+    ] as const) {
+      const row = await rowOf(unit)
+      expect(heldStep(row)).toBe('address')
+      expect(row?.steps.address).toMatchObject({ why: `It and ${other} are to trade addresses.` })
+    }
     expect(addresses().slice(0, 2)).toEqual(['10.44.8.20', '10.44.8.21'])
     await lock({ 'hall-01': '10.44.8.90' })
     await again(units.slice(0, 2))

@@ -13,12 +13,12 @@ export async function freeAddress(run: UnitRun): Promise<void> {
     const other = await holder(run, address)
     if (other === undefined) return
     const mover = run.movers.get(other)
-    if (!mover) throw taken(address, other, run.names.get(other))
-    if (await leadsBack(run, mover.address))
+    if (mover && (await leadsBack(run, mover.address)))
       throw held(`It and ${mover.name} are to trade addresses.`, [
         `Plan a free address for one of them, and muster both.`,
         'Then plan the address that you want for it, and muster it again.',
       ])
+    if (!mover || mover.is === 'over') throw taken(address, other, run.names.get(other))
     if (told !== mover.name) {
       told = mover.name
       await run.tell('address', { is: 'waiting', until: run.due(apply + restart), waitingFor: `${mover.name} leaves ${address} first` })

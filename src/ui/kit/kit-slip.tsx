@@ -2,6 +2,7 @@
 import { Button } from '@mantine/core'
 import { columnTitles } from '../../core/kit/sheet-row'
 import { useJob } from '../live/job-provider'
+import { ChangedNote } from '../slip/changed-note'
 import sheetClasses from '../theme/sheet.module.css'
 import { CardFacts } from './card-facts'
 import classes from './kit.module.css'
@@ -48,6 +49,7 @@ export function KitSlip({ sheet }: { sheet: KitSheet }) {
           {fault.weight === 'row' && ' This row is not saved until then.'}
         </p>
       ))}
+      <ChangedNote unit={row.id} />
       {card && <CardFacts card={card} />}
       {!card && row.cells.model === '' && <p className="soft">Its model is missing: type it, or scan its MAC.</p>}
       <Button

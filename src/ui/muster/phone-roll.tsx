@@ -46,8 +46,8 @@ export function PhoneRoll({ now }: { now: number }) {
       <p className={classes.next}>
         <NextMoveWords move={nextMove(unit, row, roll, plans.get(unit.id)?.address)} now={now} pace={pace} />
       </p>
-      {row && <HeldNote unit={unit.id} row={row} />}
-      {row && <ChangedNote row={row} />}
+      <HeldNote unit={unit.id} />
+      <ChangedNote unit={unit.id} />
       <ul className={classes.ticks}>
         {(card ? stepsFor(card) : []).map((step) => (
           <li key={step} data-step={step}>

@@ -9,6 +9,7 @@ import type { RadioPlan } from '../../core/radio/radio-plan'
 import type { Band } from '../../core/regulatory/blocks'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
+import { ChangedNote } from '../slip/changed-note'
 import sheet from '../theme/sheet.module.css'
 import { PlaceFields } from './place-fields'
 import classes from './plan.module.css'
@@ -28,6 +29,7 @@ export function PlanSlip({ unit }: { unit: Unit }) {
           {unit.model}, <span className="mono">{plan?.address ?? 'no address'}</span>
         </div>
       </div>
+      <ChangedNote unit={unit.id} />
       <PlaceFields unit={unit.id} />
       {!placed && <p className="soft">It hangs on no floor yet: whom it hears is taken from the order of the list.</p>}
       {plan?.radios.map((radio) => (

@@ -1,9 +1,12 @@
-import { isChanged, type RollRow } from '../../core/muster/roll'
+'use client'
+import { isChanged } from '../../core/muster/roll'
+import { useJob } from '../live/job-provider'
 import classes from './slip.module.css'
 
 /** What is asked of a unit now and was not when it answered. Nothing where all is the same. */
-export function ChangedNote({ row }: { row: RollRow }) {
-  if (!isChanged(row)) return null
+export function ChangedNote({ unit }: { unit: string }) {
+  const row = useJob().roll.rows.get(unit)
+  if (!row || !isChanged(row)) return null
   return (
     <div className={classes.changed}>
       <b>It answered as it was asked to then. Since then:</b>

@@ -1,18 +1,19 @@
 'use client'
 import { Button } from '@mantine/core'
 import { trustNewCertificate } from '../../app/actions/muster-actions'
-import { heldStep, type RollRow } from '../../core/muster/roll'
+import { heldStep } from '../../core/muster/roll'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
 import classes from './slip.module.css'
 
 /** Why a unit is held, and what the hands do about it. */
-export function HeldNote({ unit, row }: { unit: string; row: RollRow }) {
+export function HeldNote({ unit }: { unit: string }) {
   const { job, roll } = useJob()
   const { order, pending, fault } = useOrder()
+  const row = roll.rows.get(unit)
   const step = heldStep(row)
-  const state = step && row.steps[step]
+  const state = step && row?.steps[step]
   if (state?.is !== 'held') return null
   return (
     <>

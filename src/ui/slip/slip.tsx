@@ -33,8 +33,8 @@ export function Slip() {
         </div>
         <div className="mono">{unit.mac}</div>
       </div>
-      {row && <HeldNote unit={unit.id} row={row} />}
-      {row && <ChangedNote row={row} />}
+      <HeldNote unit={unit.id} />
+      <ChangedNote unit={unit.id} />
       {!row?.steps.reach && <p className={classes.quiet}>{nextMove(unit, row, roll, plan?.address).words}</p>}
       <div>
         <Button disabled={pending || roll.muster !== 'idle'} onClick={() => order(() => musterUnits(job.slug, [unit.id]))}>
