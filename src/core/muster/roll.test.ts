@@ -155,7 +155,7 @@ describe('stages and handover', () => {
   it('prints a unit that is to be something else now as it was left', () => {
     const roll = changed(allDone)
     expect(standings({ brief, countryName: 'New Zealand', units: [unit], planned: 1, faults: { brief: 0, kit: 0, plan: 0 }, roll })).toMatchObject({
-      muster: { words: '0 of 1 answer, 1 changed since', mark: 'attention' },
+      muster: { words: '0 of 1 answer, 1 changed', mark: 'attention' },
       handover: { words: 'opens when all answer', mark: 'none' },
     })
     const [row] = asBuilt(brief, [{ ...unit, name: 'gate-01' }], new Map(), roll)

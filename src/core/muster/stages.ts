@@ -53,7 +53,7 @@ export function standings({ brief, countryName, units, planned, faults, roll }: 
 /** A tab has room for a few words: where there are both kinds, their sum. */
 function troubles(held: number, changed: number): string {
   if (held > 0 && changed > 0) return `, ${held + changed} need you`
-  return held > 0 ? `, ${held} held` : changed > 0 ? `, ${changed} changed since` : ''
+  return held > 0 ? `, ${held} held` : changed > 0 ? `, ${changed} changed` : ''
 }
 
 function judged(faults: number, words: string): Standing {

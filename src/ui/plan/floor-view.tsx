@@ -10,6 +10,7 @@ import { FloorMap } from './floor-map'
 import { FloorTools, type Tool } from './floor-tools'
 import classes from './plan.module.css'
 import { usePlan } from './plan-context'
+import { PlanList } from './plan-list'
 import { PlanSlip } from './plan-slip'
 
 /** The floor: units where they hang, walls, who hears whom on one channel. */
@@ -46,12 +47,24 @@ export function FloorView() {
 
   if (!floor)
     return (
-      <div className={`${sheet.sheet} ${sheet.pad} ${classes.empty}`}>
-        <p>
-          No floor yet. With one, the plan knows who hears whom, and channels are reused only where nobody is disturbed. Without one, whom a unit hears is taken from the order of
-          the list.
-        </p>
-        <Button onClick={addFloor}>Add the first floor</Button>
+      <div className={sheet.columns}>
+        <div className={sheet.sheet}>
+          <div className={`${sheet.pad} ${classes.empty}`}>
+            <p>
+              No floor yet. With one, the plan knows who hears whom, and channels are reused only where nobody is disturbed. Without one, whom a unit hears is taken from the order
+              of the list.
+            </p>
+            <Button onClick={addFloor}>Add the first floor</Button>
+          </div>
+          <PlanList />
+        </div>
+        {unit ? (
+          <PlanSlip key={unit.id} unit={unit} />
+        ) : (
+          <aside className={`${sheet.sheet} ${sheet.pad}`}>
+            <p className="soft">Select a unit to see why it has its channels, and how its power is worked out.</p>
+          </aside>
+        )}
       </div>
     )
   return (

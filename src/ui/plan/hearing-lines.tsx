@@ -5,10 +5,18 @@ import { radioId } from '../../core/radio/plan-radios'
 import type { Band } from '../../core/regulatory/blocks'
 import { useJob } from '../live/job-provider'
 import classes from './floor-map.module.css'
+import { type Box, boxAround, freeSpot } from './free-spot'
 import { usePlan } from './plan-context'
 
 /** Louder than this on one channel, two units take turns all day, dBm. */
 const loudDbm = -80
+
+/** A unit's mark with its name below, and the words of a line, about, in pixels. */
+const markWidth = 84
+const markHeight = 50
+const markBelow = 10
+const letterWidth = 7.9
+const lineHeight = 18
 
 interface HearingLine {
   readonly from: Placement
@@ -55,9 +63,16 @@ export function HearingWords({ here, band, px }: Props) {
   const lines = useHearingLines(here, band)
   const own = lines.filter((line) => line.from.unit === selected || line.to.unit === selected)
   const told = (own.length > 0 ? own : selected ? [] : lines).toSorted((a, b) => b.dbm - a.dbm).slice(0, own.length > 0 ? 4 : 1)
-  return told.map((line) => (
-    <text key={keyOf(line)} className={classes.told} data-loud={line.dbm > loudDbm} x={px((line.from.x + line.to.x) / 2)} y={px((line.from.y + line.to.y) / 2) - 5}>
-      {Math.round(line.dbm)} dBm, {line.words}
-    </text>
-  ))
+  const taken: Box[] = here.map(({ x, y }) => boxAround({ x: px(x), y: px(y) + markBelow }, markWidth, markHeight))
+  return told.map((line) => {
+    const words = `${Math.round(line.dbm)} dBm, ${line.words}`
+    const width = words.length * letterWidth
+    const spot = freeSpot({ x: px(line.from.x), y: px(line.from.y) }, { x: px(line.to.x), y: px(line.to.y) }, width, lineHeight, taken)
+    taken.push(boxAround(spot, width, lineHeight))
+    return (
+      <text key={keyOf(line)} className={classes.told} data-loud={line.dbm > loudDbm} x={spot.x} y={spot.y + 4}>
+        {words}
+      </text>
+    )
+  })
 }
