@@ -27,17 +27,7 @@ beforeEach(() => page.setViewport({ width: 1280, height: 800 }))
 const sees = (words: string, timeout?: number) => site.sees(words, timeout)
 const press = (words: string) => site.press(words)
 const open = (path: string) => page.goto(`${site.stack.url}${path}`, { waitUntil: 'load' })
-const field = async (label: string): Promise<ElementHandle> => {
-  const found = await page.waitForSelector(`[aria-label="${label}"]`)
-  if (!found) throw new Error(`no field ${label}`)
-  return found
-}
-const type = async (label: string, text: string): Promise<void> => {
-  const input = await field(label)
-  await input.click({ count: 3 })
-  await page.keyboard.press('Backspace')
-  if (text !== '') await input.type(text)
-}
+const type = (label: string, text: string) => site.type(label, text)
 const choose = (label: string, value: string) => page.select(`[aria-label="${label}"]`, value)
 const saved = () => page.waitForFunction(() => document.querySelector('[role="status"]')?.textContent === 'Saved')
 const file = async (label: string, name: string, content: string | Buffer): Promise<void> => {

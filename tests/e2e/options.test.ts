@@ -1,5 +1,5 @@
 /** What the brief and the floor offer beyond the first walk, on the demo's jobs; and what their addresses answer to strangers. */
-import type { Browser, ElementHandle, Page } from 'puppeteer-core'
+import type { Browser, Page } from 'puppeteer-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openBrowser, openSite, type Site } from '../support/site'
 
@@ -21,12 +21,7 @@ afterAll(async () => {
 
 const sees = (words: string) => site.sees(words)
 const press = (words: string) => site.press(words)
-const type = async (label: string, text: string): Promise<void> => {
-  const input = (await page.waitForSelector(`[aria-label="${label}"]`)) as ElementHandle
-  await input.click({ count: 3 })
-  await page.keyboard.press('Backspace')
-  await input.type(text)
-}
+const type = (label: string, text: string) => site.type(label, text)
 const saved = () => page.waitForFunction(() => document.querySelector('[role="status"]')?.textContent === 'Saved')
 const open = (path: string) => page.goto(`${site.stack.url}/jobs/${path}`, { waitUntil: 'load' })
 

@@ -3,7 +3,6 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
-import { expect } from 'vitest'
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
 import { launchBrowser } from '../../scripts/lib/browser.mjs'
 // @ts-expect-error the same
@@ -36,6 +35,8 @@ export interface Site {
   sees(words: string, timeout?: number): Promise<unknown>
   /** Clicks the button or link that holds these words. */
   press(words: string): Promise<void>
+  /** Types into the field of this label, in place of what it holds. */
+  type(label: string, text: string): Promise<void>
   hand(move: object): Promise<unknown>
   close(): Promise<void>
 }
@@ -63,13 +64,17 @@ export async function openSite(browser: Browser, { pace = 60, jobs = ['port-elle
     go: (stage) => page.goto(`${stack.url}/jobs/port-ellery/${stage}`, { waitUntil: 'load' }),
     text: () => page.evaluate(() => document.body.innerText),
     sees: (words, timeout = 30_000) => page.waitForFunction((wanted) => document.body.innerText.includes(wanted), { timeout }, words),
-    press: async (words) => {
-      const button = await page.waitForSelector(`::-p-xpath(//*[self::button or self::a][contains(normalize-space(.), "${words}")][not(@disabled)])`, {
-        visible: true,
-        timeout: 20_000,
-      })
-      expect(button).not.toBeNull()
-      await button?.click()
+    // A locator waits until what it found stands still: a page that has just learnt something may still move.
+    press: (words) => page.locator(`::-p-xpath(//*[self::button or self::a][contains(normalize-space(.), "${words}")][not(@disabled)])`).setTimeout(20_000).click(),
+    type: async (label, text) => {
+      const input = await page.waitForSelector(`[aria-label="${label}"]`, { timeout: 20_000 })
+      // By focus and keys, not by the pointer: wherever it stands, it is this one.
+      await input?.focus()
+      await page.keyboard.down('Control')
+      await page.keyboard.press('KeyA')
+      await page.keyboard.up('Control')
+      await page.keyboard.press('Backspace')
+      await page.keyboard.type(text)
     },
     hand: (move) => fetch(`${stack.lab.url}/hand`, { method: 'POST', headers: { 'x-lab-token': stack.lab.token }, body: JSON.stringify(move) }),
     close: async () => {
