@@ -87,7 +87,7 @@ describe("a job of one's own", () => {
     await type('Name of the network (SSID)', 'Thornby Crew')
     await type('VLAN of the network', '30')
     await saved()
-    await page.click('article[aria-label="Network Thornby Crew"] button')
+    await page.locator('article[aria-label="Network Thornby Crew"] button').click()
     await sees('No wireless network yet')
     await press('Undo')
     await sees('"Thornby Crew": WPA2-Personal, AES-CCMP, 2.4 and 5 GHz')
@@ -160,7 +160,7 @@ describe("a job of one's own", () => {
   })
 
   it('gets its kit from a messy file, seen before it is taken', async () => {
-    await page.click('a[data-stage="kit"]')
+    await page.locator('a[data-stage="kit"]').click()
     await sees('0 units on the list')
     await press('Import a list')
     await file('input[type="file"][accept*="csv"]', 'kit.csv', messy)
@@ -183,7 +183,7 @@ describe("a job of one's own", () => {
 
   it('is edited as a sheet: keys, fill, paste, sort, undo; a fault keeps only its own row from being saved', async () => {
     const cell = (row: string, column: string) => page.$eval(`[data-row="${row}"] [data-column="${column}"]`, (found) => found.textContent)
-    await page.click('[data-row="mill-02"] [data-column="place"]')
+    await page.locator('[data-row="mill-02"] [data-column="place"]').click()
     await page.keyboard.type('sack hoist')
     await page.keyboard.press('Enter')
     await page.keyboard.press('Enter')
@@ -192,10 +192,10 @@ describe("a job of one's own", () => {
     expect([await cell('mill-02', 'place'), await cell('mill-03', 'place')]).toEqual(['sack hoist', 'bagging, rear'])
     await saved()
 
-    await page.click('[data-row="mill-01"] [data-column="port"]')
+    await page.locator('[data-row="mill-01"] [data-column="port"]').click()
     await page.keyboard.type('11')
     await page.keyboard.press('Enter')
-    await page.click('[data-row="mill-01"] [data-column="port"]')
+    await page.locator('[data-row="mill-01"] [data-column="port"]').click()
     await page.keyboard.down('Shift')
     await page.keyboard.press('ArrowDown')
     await page.keyboard.press('ArrowDown')
@@ -205,7 +205,7 @@ describe("a job of one's own", () => {
     await page.keyboard.up('Control')
     expect([await cell('mill-01', 'port'), await cell('mill-02', 'port'), await cell('mill-03', 'port')]).toEqual(['11', '12', '13'])
 
-    await page.click('[data-row="new"] [data-column="name"]')
+    await page.locator('[data-row="new"] [data-column="name"]').click()
     await page.evaluate(() => {
       const clipboardData = new DataTransfer()
       clipboardData.setData('text/plain', 'mill-06\tattic\to-40\t024f.5277.0006\tOS4-9006\t6\nmill-07\tcellar\to-40\t024f.5277.0001\t\t7')
@@ -213,16 +213,16 @@ describe("a job of one's own", () => {
     })
     await sees('6 units on the list')
     await sees('Saved, but for 1 row to mend')
-    await page.click('[data-row="mill-07"] [data-column="mac"]')
+    await page.locator('[data-row="mill-07"] [data-column="mac"]').click()
     await sees('mill-07 has the same MAC as mill-01: 02:4f:52:77:00:01. This row is not saved until then.')
     await page.reload()
     await sees('6 units on the list')
-    await page.click('[data-row="mill-07"] [data-column="mac"]')
+    await page.locator('[data-row="mill-07"] [data-column="mac"]').click()
     await press('Take it off the list')
     await saved()
 
-    await page.click('[role="columnheader"]')
-    await page.click('[role="columnheader"]')
+    await page.locator('[role="columnheader"]').click()
+    await page.locator('[role="columnheader"]').click()
     expect(await page.$$eval('[role="row"][data-row]', (rows) => rows.map((row) => (row as HTMLElement).dataset.row))).toEqual([
       'yard-01',
       'mill-06',
@@ -237,7 +237,7 @@ describe("a job of one's own", () => {
   })
 
   it('takes a label that is scanned, in the field or while nothing has the focus', async () => {
-    await page.click('[data-row="new"] [data-column="name"]')
+    await page.locator('[data-row="new"] [data-column="name"]').click()
     await page.keyboard.type('mill-08')
     await page.keyboard.press('Tab')
     await page.keyboard.press('Tab')
@@ -258,7 +258,7 @@ describe("a job of one's own", () => {
   })
 
   it('shows the PoE load against the switch, and the faults of the list', async () => {
-    await page.click('[data-row="new"] [data-column="name"]')
+    await page.locator('[data-row="new"] [data-column="name"]').click()
     await page.evaluate(() => {
       const clipboardData = new DataTransfer()
       clipboardData.setData('text/plain', 'bench-1\tbench\tLowbeam L24\t02:10:24:77:00:01')
@@ -296,7 +296,7 @@ describe("a job of one's own", () => {
   })
 
   it('is planned: addresses with locks, and files that DHCP servers take', async () => {
-    await page.click('a[data-stage="plan"]')
+    await page.locator('a[data-stage="plan"]').click()
     await press('Addresses')
     await sees('Addresses are given in the order of the list')
     await type('Address of mill-03', '10.20.0.77')
@@ -365,7 +365,7 @@ describe("a job of one's own", () => {
     await sees('GHz: channel')
     await sees('Limit in United Kingdom')
 
-    await page.click('label ::-p-text(received level)')
+    await page.locator('label ::-p-text(received level)').click()
     await page.mouse.move(...(await map(0.6, 0.55)))
     await page.waitForFunction(() => /-\d+ dBm from (mill|yard)-0\d/.test(document.body.innerText))
 
@@ -373,7 +373,7 @@ describe("a job of one's own", () => {
     await page.mouse.click(...(await map(0, 0.5)))
     await page.mouse.click(...(await map(0.5, 0.5)))
     await type('Metres between the two points', '30')
-    await page.click('form ::-p-xpath(//button[contains(., "Set the scale")][@type="submit"])')
+    await page.locator('form ::-p-xpath(//button[contains(., "Set the scale")][@type="submit"])').click()
     await page.keyboard.press('Escape')
     await page.waitForFunction(() => [...document.querySelectorAll('aside input')].some((input) => Math.abs(Number((input as HTMLInputElement).value) - 60) < 0.6))
   })
@@ -429,7 +429,7 @@ describe("a job of one's own", () => {
   })
 
   it('is handed over as a file with its secrets sealed, and taken in again', async () => {
-    await page.click('a[data-stage="brief"]')
+    await page.locator('a[data-stage="brief"]').click()
     await press('Job as a file')
     await (await page.waitForSelector('input[name="passphrase"]'))?.type('short')
     await sees('10 characters at least: 5 more.')
@@ -450,7 +450,7 @@ describe("a job of one's own", () => {
     await passphrase?.type('a long enough one')
     await press('Take it in')
     await page.waitForFunction(() => location.pathname === '/jobs/thornby-mill-2/brief')
-    await page.click('a[data-stage="plan"]')
+    await page.locator('a[data-stage="plan"]').click()
     await page.waitForSelector('g[data-unit="mill-01"]')
     await open('/')
     await press('Take one in from a file')
@@ -486,7 +486,7 @@ describe("a job of one's own", () => {
     // A bound far above what it takes, against drawing everything; the figure itself is in the benchmarks.
     expect(ms).toBeLessThan(200)
     await page.waitForSelector('[data-row="bin-470"]')
-    await page.click('[data-row="bin-470"] [data-column="place"]')
+    await page.locator('[data-row="bin-470"] [data-column="place"]').click()
     await page.keyboard.type('top')
     await page.keyboard.press('Enter')
     await page.waitForFunction(() => document.querySelector('[data-row="bin-470"] [data-column="place"]')?.textContent === 'top')

@@ -28,7 +28,7 @@ const open = (path: string) => page.goto(`${site.stack.url}/jobs/${path}`, { wai
 describe('the brief', () => {
   it('limits, hours and steering stand in sentences, and say which models are not given them', async () => {
     await open('port-ellery/brief')
-    await page.click('details summary')
+    await page.locator('details summary').click()
     await type('Most for one client, kbit/s', '9000')
     await type('Most for all clients together, kbit/s', '4000')
     await sees('One client of "Ellery Crew" may take 9000 kbit/s, more than the 4000 that all of them share.')
@@ -58,7 +58,7 @@ describe('the brief', () => {
 
   it('keeps subnets apart unless they are ticked, and guests from management even then', async () => {
     await open('port-ellery-whole/brief')
-    await page.click('[aria-label="Travellers may reach Management"]')
+    await page.locator('[aria-label="Travellers may reach Management"]').click()
     await sees('Travellers may reach Management: guests on "Ellery Travellers" could open every unit\'s sign-in.')
     await press('Keep them apart')
     await page.waitForFunction(() => !document.body.innerText.includes('Travellers may reach Management: guests'))
