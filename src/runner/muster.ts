@@ -3,7 +3,7 @@
  */
 import { adminSecretName, secretName } from '../core/brief/brief'
 import type { AdminPolicy } from '../core/brief/policies'
-import { askedOf } from '../core/config/asked'
+import { askingOf } from '../core/config/asked'
 import { compile } from '../core/config/compile'
 import type { UnitPlan } from '../core/config/plan'
 import { isDirect, type KitCard, modelName } from '../core/kit/kit-card'
@@ -11,7 +11,6 @@ import type { Unit } from '../core/kit/unit'
 import type { RollRow } from '../core/muster/roll'
 import { type JobView, viewJob } from '../store/job-view'
 import { jobById } from '../store/jobs'
-import { kitCardsOf } from '../store/kit-card-files'
 import type { Store } from '../store/open'
 import type { Order } from '../store/orders'
 import { radioRules } from '../store/regulatory-file'
@@ -44,10 +43,12 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   const chosen = view.units.filter((unit) => order.units.length === 0 || order.units.includes(unit.id))
   const plans = await ensurePlans(store, view)
   const [{ secrets, times }, former, { pace }] = await Promise.all([openDatedSecrets(store, order.jobId), openFormerPasswords(store, order.jobId), host.laptop()])
-  const [{ database }, cards] = await Promise.all([radioRules(store), kitCardsOf(store)])
+  const { database } = await radioRules(store)
+  const { cards } = view
   const country = database.get(view.job.brief.country)
   await log.append({ kind: 'muster', phase: 'started', units: chosen.map((unit) => unit.id) })
 
+  const asking = askingOf({ brief: view.job.brief, units: chosen, plans, cards, secretTimes: times })
   const names = new Map(view.units.map((unit) => [unit.mac, unit.name]))
   const movers = new Map<string, Mover>()
   const mark = (unit: Unit, is: Mover['is']): void => {
@@ -60,7 +61,8 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     const card = cards.get(unit.model)
     const plan = plans.get(unit.id)
     const compilation = card && isDirect(card) && plan && country ? compile({ brief: view.job.brief, unit, plan, card, country, secrets }) : undefined
-    if (!card || !isDirect(card) || !plan || !compilation?.ok) {
+    const asked = asking.get(unit.id)
+    if (!card || !isDirect(card) || !plan || !asked || !compilation?.ok) {
       const reasons = compilation?.ok === false ? compilation.reasons : [whyNot(unit, card)]
       await log.append({
         kind: 'step',
@@ -75,7 +77,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       card,
       plan,
       compiled: compilation.compiled,
-      asked: askedOf({ brief: view.job.brief, unit, plan, card, secretTimes: times }),
+      asked,
       before: view.roll.rows.get(unit.id),
       seenAt: view.roll.sightings.find((sighting) => sighting.mac === unit.mac)?.address,
       movers,

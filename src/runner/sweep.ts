@@ -47,7 +47,8 @@ function candidates({ units, plans, cards, managementPrefix, provenAt }: SweepIn
   for (const unit of units) {
     const card = cards.get(unit.model)
     if (!card || !isDirect(card)) continue
-    byAddress.set(card.factory.address, { ...card.factory, card, seen: 'at-factory-address' })
+    const { address, prefix } = card.factory
+    byAddress.set(address, { address, prefix, card, seen: 'at-factory-address' })
     const proven = provenAt.get(unit.id)
     if (proven && !byAddress.has(proven.address)) byAddress.set(proven.address, { ...proven, card, seen: 'elsewhere' })
     const planned = plans.get(unit.id)?.address

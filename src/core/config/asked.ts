@@ -9,7 +9,7 @@ import { adminSecretName, type Brief } from '../brief/brief'
 import type { KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 import { compare } from './compare'
-import { type CompileInput, unitConfigOf } from './compile'
+import { unitConfigOf } from './compile'
 import type { UnitPlan } from './plan'
 import { unitConfigSchema } from './unit-config'
 
@@ -25,36 +25,26 @@ export type Asked = z.infer<typeof askedSchema>
 /** @param changedAt  when it was last changed: an instant, ISO 8601 */
 export const secretMark = (name: string, changedAt: string): string => `${name} of ${changedAt}`
 
-export interface AskInput extends Omit<CompileInput, 'country' | 'secrets'> {
-  /** When each secret was last changed, by its name. */
-  readonly secretTimes: ReadonlyMap<string, string>
-}
-
-export function askedOf({ secretTimes, ...input }: AskInput): Asked {
-  const { brief, unit } = input
-  const marks = new Map([...secretTimes].map(([name, changedAt]) => [name, secretMark(name, changedAt)]))
-  return {
-    mac: unit.mac,
-    config: unitConfigOf({ ...input, secrets: marks }, parseCidr(brief.management.cidr)?.prefix ?? 0),
-    password: marks.get(adminSecretName(brief.admin, unit.id)) ?? '',
-  }
-}
-
 export interface Asking {
   readonly brief: Brief
   readonly units: readonly Unit[]
   readonly plans: ReadonlyMap<string, UnitPlan>
   readonly cards: ReadonlyMap<string, KitCard>
-  readonly secretTimes: AskInput['secretTimes']
+  /** When each secret was last changed, by its name. */
+  readonly secretTimes: ReadonlyMap<string, string>
 }
 
 /** What is asked of each unit now, by its id; undefined where it has no plan or no kit card. */
 export function askingOf({ brief, units, plans, cards, secretTimes }: Asking): ReadonlyMap<string, Asked> {
+  const marks = new Map([...secretTimes].map(([name, changedAt]) => [name, secretMark(name, changedAt)]))
+  const prefix = parseCidr(brief.management.cidr)?.prefix ?? 0
   return new Map(
     units.flatMap((unit) => {
       const plan = plans.get(unit.id)
       const card = cards.get(unit.model)
-      return plan && card ? [[unit.id, askedOf({ brief, unit, plan, card, secretTimes })] as const] : []
+      if (!plan || !card) return []
+      const config = unitConfigOf({ brief, unit, plan, card, secrets: marks }, prefix)
+      return [[unit.id, { mac: unit.mac, config, password: marks.get(adminSecretName(brief.admin, unit.id)) ?? '' }] as const]
     }),
   )
 }
