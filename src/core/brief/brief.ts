@@ -3,6 +3,7 @@
  * keeps them.
  */
 import { z } from 'zod'
+import { lineSchema } from '../input/line'
 import { type AdminPolicy, adminPolicySchema, aftercareSchema, radioPolicySchema } from './policies'
 import { siteSubnetSchema, subnetSchema } from './subnet'
 import { takesPassphrase, type WirelessNetwork, wirelessNetworkSchema } from './wireless-network'
@@ -12,10 +13,10 @@ export const talkSchema = z.object({ from: z.string(), to: z.string() })
 
 export const briefSchema = z.object({
   country: z.string().regex(/^([A-Z]{2}|00)$/, 'a country is two capital letters, such as NZ'),
-  client: z.string().trim().max(120).default(''),
-  site: z.string().trim().min(1, 'name the site').max(120),
+  client: lineSchema(120).default(''),
+  site: lineSchema(120).min(1, 'name the site'),
   timeZone: z.string().refine(isTimeZone, 'this is not a time zone of the IANA list, such as Pacific/Auckland'),
-  ntpServers: z.array(z.string().trim().min(1)).min(1, 'units need a time server: a wrong clock breaks joins and certificates').max(3),
+  ntpServers: z.array(lineSchema(253).min(1)).min(1, 'units need a time server: a wrong clock breaks joins and certificates').max(3),
   management: subnetSchema,
   subnets: z.array(siteSubnetSchema).max(64).default([]),
   /** Who may reach whom; what is not named is kept apart. */

@@ -1,6 +1,7 @@
 /** Policies of a site: its radios, how its units are signed in to, and what keeps watch when the installer has left. */
 import { z } from 'zod'
 import { ipv4Schema } from '../addressing/ipv4'
+import { lineSchema } from '../input/line'
 import type { Band } from '../regulatory/blocks'
 import { bandSchema, days } from './wireless-network'
 
@@ -74,5 +75,5 @@ export const aftercareSchema = z.object({
     .nullable()
     .default(null),
   /** Firmware that every unit is to have at least; empty for whatever it brings. */
-  firmware: z.string().trim().max(40).default(''),
+  firmware: lineSchema(40).default(''),
 })

@@ -4,6 +4,7 @@
  */
 import { z } from 'zod'
 import { type Cidr, cidrSchema, formatIpv4, ipv4Schema, isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
+import { lineSchema } from '../input/line'
 
 export const vlanRule = 'a VLAN is a whole number from 1 to 4094 (IEEE 802.1Q)'
 export const vlanSchema = z.int(vlanRule).min(1, vlanRule).max(4094, vlanRule)
@@ -11,7 +12,7 @@ export const rangeSchema = z.object({ first: ipv4Schema, last: ipv4Schema })
 export type AddressRange = z.infer<typeof rangeSchema>
 
 export const subnetSchema = z.object({
-  name: z.string().trim().min(1, 'a subnet takes a name').max(60),
+  name: lineSchema(60).min(1, 'a subnet takes a name'),
   cidr: cidrSchema,
   vlan: vlanSchema.nullable(),
   gateway: ipv4Schema.nullable(),

@@ -1,5 +1,6 @@
 /** Parts of a kit card that are shared by several fields. */
 import { z } from 'zod'
+import { patternSchema as pattern } from '../input/pattern'
 
 const widths = [20, 40, 80, 160, 320] as const
 export const poeTypes = ['802.3af', '802.3at', '802.3bt'] as const
@@ -23,19 +24,6 @@ export type CardRadio = z.infer<typeof cardRadioSchema>
 /** What a model can do for a network beside carrying it; what is missing here is not set by a muster. */
 export const networkFeatures = ['rate-limits', 'most-clients', 'hours', 'steering', 'least-signal', 'fast-roaming', 'mac-list'] as const
 export type NetworkFeature = (typeof networkFeatures)[number]
-
-const pattern = z.string().refine(
-  (text) => {
-    try {
-      new RegExp(text)
-      return true
-    } catch {
-      return false
-    }
-  },
-  { error: (issue) => `"${String(issue.input)}" is not a regular expression` },
-)
-export const patternSchema = pattern
 
 /** How a value is read back: a command, and an expression whose named group `value` holds it. */
 const readingSchema = z.strictObject({

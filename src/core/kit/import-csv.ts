@@ -85,7 +85,7 @@ function readRecords(text: string): CsvRecord[] {
   Papa.parse<string[]>(clean, {
     delimiter: separator && separator.count > 1 ? separator.sign : ',',
     step: ({ data, meta }) => {
-      const values = data.map((value) => value.trim())
+      const values = data.map((value) => value.replace(/\s+/g, ' ').trim())
       if (values.some((value) => value !== '')) records.push({ line, values })
       line += clean.slice(read, meta.cursor).split('\n').length - 1
       read = meta.cursor

@@ -31,7 +31,7 @@ describe('a kit card', () => {
     const reading = readKitCard(b7.replace('"^no: "', '"^no: ("').replace('(?<value>[A-Z]{2})', '([A-Z]{2})'))
     expect(reading.ok ? [] : reading.faults.map(({ line, reason }) => [line, reason])).toEqual([
       [69, 'the expression names a group: (?<value>…)'],
-      [72, '"^no: (" is not a regular expression'],
+      [72, '"^no: (" is not a regular expression: missing closing ): `^no: (`'],
     ])
   })
 })

@@ -5,7 +5,9 @@ import { LineCounter, type ParsedNode, parseDocument } from 'yaml'
 import { z } from 'zod'
 import { ipv4Schema } from '../addressing/ipv4'
 import { securityModeSchema } from '../brief/wireless-network'
-import { cardRadioSchema, dialectSchema, networkFeatures, patternSchema, poeTypes } from './card-parts'
+import { cardBounds, yamlFault } from '../input/bounded-text'
+import { patternSchema } from '../input/pattern'
+import { cardRadioSchema, dialectSchema, networkFeatures, poeTypes } from './card-parts'
 
 const seconds = z.number().min(0).max(3600)
 const factoryFields = {
@@ -113,12 +115,17 @@ export function modelName(card: Pick<KitCard, 'maker' | 'model'>): string {
   return `${card.maker} ${card.model}`
 }
 
+/** Nobody reads more of them at once. */
+const mostFaults = 20
+
 /** Reads a card. Each fault names the line of the field, or of the nearest part that is there. */
 export function readKitCard(yamlText: string): CardReading {
+  const unfit = yamlFault(yamlText, cardBounds)
+  if (unfit) return { ok: false, faults: [{ ...unfit, field: '' }] }
   const lines = new LineCounter()
   const document = parseDocument(yamlText, { lineCounter: lines })
   if (document.errors.length > 0) {
-    return { ok: false, faults: document.errors.map((error) => ({ line: error.linePos?.[0].line ?? 1, field: '', reason: error.message.split('\n')[0] ?? error.message })) }
+    return { ok: false, faults: document.errors.slice(0, mostFaults).map((error) => ({ line: error.linePos?.[0].line ?? 1, field: '', reason: error.message.split('\n')[0] ?? error.message })) }
   }
   const parsed = kitCardSchema.safeParse(document.toJS())
   if (parsed.success) return { ok: true, card: parsed.data }

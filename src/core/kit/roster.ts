@@ -3,6 +3,7 @@
  *
  * In: the units and the cards by model. Out: faults, each with its unit, its column and a sentence.
  */
+import { matches } from '../input/pattern'
 import { type KitCard, modelName } from './kit-card'
 import { reviewPoe } from './poe'
 import type { Unit } from './unit'
@@ -49,7 +50,7 @@ function reviewUnit(unit: Unit, cards: ReadonlyMap<string, KitCard>): RosterFaul
   const card = cards.get(unit.model)
   if (!card) return [{ unit: unit.id, field: 'model', weight: 'mend', sentence: `There is no kit card for "${unit.model}".` }]
   const faults: RosterFault[] = []
-  if (!new RegExp(card.limits.namePattern).test(unit.name))
+  if (!matches(card.limits.namePattern, unit.name))
     faults.push({ unit: unit.id, field: 'name', weight: 'mend', sentence: `${unit.model} does not take the name "${unit.name}": ${card.limits.nameWords}.` })
   const { macPrefixes } = card.recognise
   if (macPrefixes.length > 0 && !macPrefixes.some((prefix) => unit.mac.startsWith(prefix))) {

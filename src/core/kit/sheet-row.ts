@@ -3,9 +3,10 @@
  *
  * In: cells. Out: a unit, or the faults by column. What is typed is never thrown away.
  */
+import { z } from 'zod'
 import type { KitCard } from './kit-card'
 import { type RosterFault, reviewRoster } from './roster'
-import { type Unit, unitSchema } from './unit'
+import { type Unit, unitIdSchema, unitSchema } from './unit'
 
 export const columns = ['name', 'place', 'model', 'mac', 'serial', 'port'] as const
 export type Column = (typeof columns)[number]
@@ -17,6 +18,9 @@ export interface SheetRow {
   readonly id: string
   readonly cells: Cells
 }
+
+/** Rows as a browser keeps them. */
+export const sheetRowsSchema = z.array(z.object({ id: unitIdSchema, cells: z.object(Object.fromEntries(columns.map((column) => [column, z.string()])) as Record<Column, z.ZodString>) }))
 
 export const emptyCells: Cells = { name: '', place: '', model: '', mac: '', serial: '', port: '' }
 

@@ -1,17 +1,21 @@
 /** A unit on the kit list: what is in one box, and where it is to go. */
 import { z } from 'zod'
+import { lineSchema } from '../input/line'
 import { macSchema } from './mac'
+
+/** Names a unit or a floor within a job. */
+export const unitIdSchema = z.string().regex(/^[a-z0-9-]{1,40}$/)
 
 const portRule = 'a switch port is a whole number from 1 to 512'
 
 export const unitSchema = z.object({
-  id: z.string().regex(/^[a-z0-9-]{1,40}$/),
-  name: z.string().trim().min(1, 'a unit takes a name').max(63),
-  place: z.string().trim().max(80),
+  id: unitIdSchema,
+  name: lineSchema(63).min(1, 'a unit takes a name'),
+  place: lineSchema(80),
   /** `maker model`, as its kit card says. */
-  model: z.string(),
+  model: lineSchema(80),
   mac: macSchema,
-  serial: z.string().trim().max(40),
+  serial: lineSchema(40),
   /** Port of the bench switch; null where it does not matter. */
   port: z.int(portRule).min(1, portRule).max(512, portRule).nullable(),
 })

@@ -5,6 +5,8 @@
  */
 import { z } from 'zod'
 import { bandSchema } from '../brief/wireless-network'
+import { lineSchema } from '../input/line'
+import { unitIdSchema as idSchema } from '../kit/unit'
 
 export const materials = ['plasterboard', 'glass', 'wood', 'brick', 'concrete', 'metal'] as const
 export type Material = (typeof materials)[number]
@@ -13,10 +15,9 @@ const metres = z.number().min(-10_000).max(10_000)
 export const wallSchema = z.object({ material: z.enum(materials), x1: metres, y1: metres, x2: metres, y2: metres })
 export type Wall = z.infer<typeof wallSchema>
 
-const idSchema = z.string().regex(/^[a-z0-9-]{1,40}$/)
 export const floorSchema = z.object({
   id: idSchema,
-  name: z.string().trim().min(1, 'a floor takes a name').max(60),
+  name: lineSchema(60).min(1, 'a floor takes a name'),
   /** Storey: 0 is the ground floor. */
   storey: z.int().min(-10).max(200),
   /** From one floor to the next, m. */
