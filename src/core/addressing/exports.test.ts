@@ -6,6 +6,8 @@ import { join } from 'node:path'
 import fc from 'fast-check'
 import { afterAll, describe, expect, it } from 'vitest'
 import { cardOf, demoBrief } from '../../../tests/support/data'
+import { briefSchema } from '../brief/brief'
+import { unitSchema } from '../kit/unit'
 import { dnsmasqConfig, type ExportInput, hostsFile, keaConfig, option43 } from './exports'
 import { isIn, laptopAddresses } from './laptop'
 
@@ -97,5 +99,25 @@ describe('the laptop', () => {
       },
       { system: 'macOS', set: 'sudo ifconfig en0 inet 10.44.8.248 netmask 255.255.255.0 alias', undo: 'sudo ifconfig en0 inet 10.44.8.248 -alias' },
     ])
+  })
+})
+
+describe('names that would be more than a name', () => {
+  const hostile = 'm\ndhcp-script=/tmp/x\u2028dhcp-option=6,10.0.0.66'
+  const bad = { ...input, brief: { ...demoBrief, management: { ...demoBrief.management, name: hostile } }, units: [{ name: 'a\n10.0.0.66 bank.example', mac: controller.mac, address: controller.address }] }
+
+  it('stay in their comment and their line, in every form', () => {
+    const lines = dnsmasqConfig(bad).trimEnd().split(/[\n\u2028]/)
+    expect(lines[0]).toBe('# m dhcp-script=/tmp/x dhcp-option=6,10.0.0.66, 10.44.8.0/24: made by Air Muster')
+    expect(lines.filter((line) => /^dhcp-(script|option=6)/.test(line))).toEqual([])
+    expect(hostsFile(bad).trimEnd().split('\n')).toEqual(['10.44.8.20  a-10-0-0-66-bank-example'])
+    expect(checked('/usr/sbin/dnsmasq', ['--test', '-C'], 'bad.conf', dnsmasqConfig(bad)).status).toBe(0)
+    expect(JSON.parse(keaConfig(bad)).Dhcp4.subnet4[0].reservations[0].hostname).toBe('a-10-0-0-66-bank-example')
+  })
+
+  it('are refused before, where they are typed or come in with a file', () => {
+    const reading = briefSchema.safeParse(bad.brief)
+    expect(reading.error?.issues).toMatchObject([{ path: ['management', 'name'], message: 'this stands on one line, without tabs or other control characters' }])
+    expect(unitSchema.safeParse({ id: 'a', place: '', model: 'x', serial: '', port: null, ...bad.units[0] }).success).toBe(false)
   })
 })

@@ -35,6 +35,11 @@ function hostName(name: string): string {
   )
 }
 
+/** A comment ends with its line: whatever would end it early becomes a space. */
+function onOneLine(text: string): string {
+  return text.replace(/[\p{Cc}\p{Zl}\p{Zp}]+/gu, ' ')
+}
+
 /** Value of option 43 (RFC 2132, 8.4): for each code its length and the addresses of its controllers, as bytes. */
 export function option43(controllers: readonly AddressedController[]): string | undefined {
   const codes = [...new Set(controllers.flatMap((each) => each.option43Code ?? []))]
@@ -84,7 +89,7 @@ export function dnsmasqConfig({ brief, units, controllers }: ExportInput): strin
   const network = cidr ? formatIpv4(cidr.network) : ''
   const vendor = option43(controllers)
   return `${[
-    `# ${management.name}, ${management.cidr}: made by Air Muster`,
+    `# ${onOneLine(management.name)}, ${management.cidr}: made by Air Muster`,
     management.dhcpPool ? `dhcp-range=${management.dhcpPool.first},${management.dhcpPool.last},${mask},12h` : `dhcp-range=${network},static,${mask}`,
     ...(management.gateway ? [`dhcp-option=option:router,${management.gateway}`] : []),
     ...(management.dnsServers.length > 0 ? [`dhcp-option=option:dns-server,${management.dnsServers.join(',')}`] : []),
