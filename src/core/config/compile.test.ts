@@ -41,6 +41,18 @@ describe('compile', () => {
     })
   })
 
+  it('refuses an address outside the subnet, a gateway outside it, and the address of the gateway', () => {
+    const country = countryOf('NZ')
+    const [plan] = makePlan({ brief: demo, units: [unit], cards, country, before: new Map() }).plans
+    if (!plan) throw new Error('no plan')
+    const at = (address: string, management = demo.management) => reasons(compile({ brief: { ...demo, management }, unit, plan: { ...plan, address }, card, country, secrets }))
+    expect(at('10.44.8.20')).toEqual([])
+    expect(at('10.99.0.20')).toEqual(['Its planned address 10.99.0.20 is not one of 10.44.8.0/24: plan again.'])
+    expect(at('10.44.8.255')).toEqual(['Its planned address 10.44.8.255 is not one of 10.44.8.0/24: plan again.'])
+    expect(at('10.44.8.1')).toEqual(['Its planned address 10.44.8.1 is that of the gateway: plan again.'])
+    expect(at('10.44.8.20', { ...demo.management, gateway: '10.44.9.1' })).toEqual(['The gateway 10.44.9.1 is not in 10.44.8.0/24: the unit could not reach it. Correct the brief.'])
+  })
+
   it('stops an open network, whatever else is right', () => {
     const open = { ...demo, networks: demo.networks.map((network) => ({ ...network, security: 'open' as const })) }
     expect(reasons(compileWith(open))).toEqual(['"Ellery Crew" has no security: no open network is put on air unless its name is typed a second time in the brief.'])

@@ -4,7 +4,7 @@
  * In: the brief, the unit with its plan and card, and the secrets by name. Out: a configuration, or the reasons why
  * this unit cannot be set: an open network and an illegal channel stop here, before any unit hears of them.
  */
-import { parseCidr } from '../addressing/ipv4'
+import { isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
 import { adminSecretName, type Brief, secretName } from '../brief/brief'
 import { securityNames, takesPassphrase, type WirelessNetwork } from '../brief/wireless-network'
 import { type KitCard, modelName } from '../kit/kit-card'
@@ -41,7 +41,7 @@ export function compile(input: CompileInput): Compilation {
   if (password === undefined) reasons.push('There is no admin password for this unit yet: have one made in the brief.')
   else if (password.length < card.limits.passwordShortest || password.length > card.limits.passwordLongest)
     reasons.push(`${modelName(card)} takes an admin password of ${card.limits.passwordShortest} to ${card.limits.passwordLongest} characters.`)
-  if (!cidr) reasons.push(`${brief.management.cidr} is not a subnet.`)
+  reasons.push(...addressReasons(input))
   if (reasons.length > 0 || password === undefined || !cidr) return { ok: false, reasons }
   return { ok: true, compiled: { password, config: unitConfigOf(input, cidr.prefix) } }
 }
@@ -75,6 +75,22 @@ function networkConfig(network: WirelessNetwork, card: KitCard, secrets: Readonl
     isolation: network.isolation,
     bands: network.bands.filter((band) => card.radios.some((radio) => radio.band === band)),
   }
+}
+
+/** A unit that is sent outside its subnet, or to a gateway that it cannot reach, is stranded. */
+function addressReasons({ brief: { management }, plan }: CompileInput): string[] {
+  const cidr = parseCidr(management.cidr)
+  if (!cidr) return [`${management.cidr} is not a subnet.`]
+  const isHost = (text: string): boolean => {
+    const address = parseIpv4(text)
+    return address !== undefined && isHostOf(cidr, address)
+  }
+  const { gateway } = management
+  return [
+    ...(isHost(plan.address) ? [] : [`Its planned address ${plan.address} is not one of ${management.cidr}: plan again.`]),
+    ...(gateway === null || isHost(gateway) ? [] : [`The gateway ${gateway} is not in ${management.cidr}: the unit could not reach it. Correct the brief.`]),
+    ...(gateway === plan.address ? [`Its planned address ${plan.address} is that of the gateway: plan again.`] : []),
+  ]
 }
 
 function networkReasons({ brief, card, secrets }: CompileInput): string[] {
