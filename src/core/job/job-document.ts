@@ -7,17 +7,22 @@ import { z } from 'zod'
 import { ipv4Schema } from '../addressing/ipv4'
 import { briefSchema } from '../brief/brief'
 import { bandSchema } from '../brief/wireless-network'
-import { unitSchema } from '../kit/unit'
+import { lineSchema } from '../input/line'
+import { unitIdSchema, unitSchema } from '../kit/unit'
 import { emptySite, siteSchema } from '../radio/floor'
 
 export const jobFormat = 'air-muster-job'
 export const slugSchema = z.string().regex(/^[a-z0-9-]{1,60}$/, 'a job is filed under small letters, digits and dashes, 60 at the most')
-export const jobNameSchema = z.string().trim().min(1, 'a job takes a name').max(120)
+export const jobNameSchema = lineSchema(120).min(1, 'a job takes a name')
 
 /** Channel by band that the user has set. */
 export const locksSchema = z.partialRecord(bandSchema, z.int())
 
 const base64 = z.string().regex(/^[A-Za-z0-9+/]*={0,2}$/, 'this is not base64')
+/** Cards of one job, characters altogether. */
+const mostCardText = 256 * 1024
+/** A job file with its drawings, characters. */
+export const largestJobFile = 160 * 1024 * 1024
 
 /** AES-256-GCM under a key that scrypt (RFC 7914) makes of the passphrase; inside, a JSON object of names and secrets. */
 export const sealedSecretsSchema = z.object({
@@ -32,7 +37,7 @@ export type SealedSecrets = z.infer<typeof sealedSecretsSchema>
 export const drawingTypes = ['image/svg+xml', 'image/png', 'image/jpeg'] as const
 export const drawingTypeSchema = z.enum(drawingTypes)
 
-export const jobDocumentSchema = z.object({
+const documentSchema = z.object({
   format: z.literal(jobFormat, `this is not a job file: its format is not "${jobFormat}"`).default(jobFormat),
   version: z.literal(1, 'this job file is of another version than 1: take a newer Air Muster').default(1),
   slug: slugSchema,
@@ -50,10 +55,39 @@ export const jobDocumentSchema = z.object({
     .max(20_000)
     .default([]),
   site: siteSchema.default(emptySite),
-  drawings: z.array(z.object({ floor: z.string(), type: drawingTypeSchema, data: base64 })).default([]),
+  drawings: z.array(z.object({ floor: unitIdSchema, type: drawingTypeSchema, data: base64 })).max(100).default([]),
   /** Kit cards of the installation that the job uses, as YAML. */
-  cards: z.array(z.string()).default([]),
+  cards: z
+    .array(z.string())
+    .max(40)
+    .refine((cards) => cards.reduce((sum, text) => sum + text.length, 0) <= mostCardText, `kit cards have ${mostCardText / 1024} kB altogether at the most`)
+    .default([]),
   secrets: sealedSecretsSchema.nullable().default(null),
+})
+
+/** What one row of the kit list alone cannot know. */
+const unique: readonly { field: 'id' | 'name' | 'mac' | 'address'; words: string }[] = [
+  { field: 'id', words: 'id' },
+  { field: 'name', words: 'name' },
+  { field: 'mac', words: 'MAC' },
+  { field: 'address', words: 'address' },
+]
+
+export const jobDocumentSchema = documentSchema.superRefine(({ units, drawings }, context) => {
+  for (const { field, words } of unique) {
+    const seen = new Map<string, string>()
+    for (const [index, unit] of units.entries()) {
+      const value = unit[field]?.toLowerCase()
+      const first = value === undefined ? undefined : seen.get(value)
+      if (first !== undefined) context.addIssue({ code: 'custom', path: ['units', index, field], message: `${unit.name} has the same ${words} as ${first}: ${unit[field]}` })
+      else if (value !== undefined) seen.set(value, unit.name)
+    }
+  }
+  const floors = new Set<string>()
+  for (const [index, { floor }] of drawings.entries()) {
+    if (floors.has(floor)) context.addIssue({ code: 'custom', path: ['drawings', index, 'floor'], message: `the floor "${floor}" has two drawings` })
+    floors.add(floor)
+  }
 })
 export type JobDocument = z.infer<typeof jobDocumentSchema>
 
@@ -61,7 +95,7 @@ export type JobDocument = z.infer<typeof jobDocumentSchema>
 export function jobJsonSchema(): unknown {
   return {
     $comment: 'A job of Air Muster: brief, kit, floors and locks in one file.',
-    ...(z.toJSONSchema(jobDocumentSchema, { io: 'input', unrepresentable: 'any' }) as object),
+    ...(z.toJSONSchema(documentSchema, { io: 'input', unrepresentable: 'any' }) as object),
     title: 'Air Muster job',
   }
 }
