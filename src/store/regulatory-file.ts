@@ -4,8 +4,13 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { eq } from 'drizzle-orm'
 import { type RegulatoryDatabase, RegulatoryFormatError, readRegulatoryDatabase } from '../core/regulatory/database'
+import { rulesDifferences } from '../core/regulatory/differences'
+import { implausible } from '../core/regulatory/plausible'
+import type { RulesOffer } from '../core/regulatory/rules-offer'
 import { dataFolder } from './data-folder'
-import type { Store } from './open'
+import { outdatePlans } from './jobs'
+import { inTransaction, type Store } from './open'
+import { readSignature } from './regulatory-signature'
 import { installationFiles } from './schema'
 
 export interface RadioRules {
@@ -17,8 +22,8 @@ export interface RadioRules {
 
 const fileName = 'regulatory.db'
 let shipped: RegulatoryDatabase | undefined
-/** The dropped-in file that was read last, by its time. */
-let dropped: { readonly at: number; readonly database: RegulatoryDatabase } | undefined
+/** The dropped-in file that was read last, by its label, which holds its hash. */
+let dropped: { readonly label: string; readonly database: RegulatoryDatabase } | undefined
 
 /**
  * The rules that come with the program.
@@ -39,40 +44,89 @@ function regulatoryDate(): string {
 export async function radioRules(store: Store): Promise<RadioRules> {
   const [row] = await store.db.select({ label: installationFiles.label, at: installationFiles.at }).from(installationFiles).where(eq(installationFiles.name, fileName))
   if (!row) return { database: loadRegulatory(), origin: `of ${regulatoryDate()}`, from: 'program' }
-  if (dropped?.at !== row.at.getTime()) {
+  if (dropped?.label !== row.label) {
     const [file] = await store.db.select({ bytes: installationFiles.bytes }).from(installationFiles).where(eq(installationFiles.name, fileName))
-    dropped = { at: row.at.getTime(), database: readRegulatoryDatabase(file?.bytes ?? Buffer.alloc(0)) }
+    dropped = { label: row.label, database: readRegulatoryDatabase(file?.bytes ?? Buffer.alloc(0)) }
   }
   return { database: dropped.database, origin: `from ${row.label}, dropped in on ${row.at.toISOString().slice(0, 10)}`, from: 'installation' }
 }
 
+export interface RulesFile {
+  readonly name: string
+  readonly bytes: Buffer
+  /** What stands beside it: `regulatory.db.p7s`. */
+  readonly signature: Buffer | undefined
+  /** Countries of the jobs. */
+  readonly countries: readonly string[]
+  readonly at: Date
+}
+
+const offeredName = 'regulatory.db.offered'
+const mostShown = 30
+
 /**
- * Takes a newer file into use, after a check: it must be whole, know the countries that the old one knew, and those of
- * the jobs.
- *
- * @returns a sentence where it is refused; nothing is changed then
+ * Looks at a newer file: it must be whole and plausible, know the countries that the present one knows and those of the
+ * jobs, and where its signature is given, that must fit. It is kept aside until somebody says yes; nothing changes.
  */
-export async function dropRegulatory(store: Store, name: string, bytes: Buffer, countries: readonly string[], at: Date): Promise<string | undefined> {
+export async function offerRegulatory(store: Store, file: RulesFile): Promise<{ ok: true; offer: RulesOffer } | { ok: false; sentence: string }> {
+  const refused = (sentence: string) => ({ ok: false as const, sentence: `${sentence} The rules stay as they were.` })
+  const name = file.name.replace(/[^\p{L}\p{N} ._-]/gu, '_').slice(0, 80)
   let database: RegulatoryDatabase
   try {
-    database = readRegulatoryDatabase(bytes)
+    database = readRegulatoryDatabase(file.bytes)
   } catch (error) {
-    if (error instanceof RegulatoryFormatError) return `${name} is not a regulatory database: ${error.message}.`
+    if (error instanceof RegulatoryFormatError) return refused(`${name} is not a regulatory database: ${error.message}.`)
     throw error
   }
-  const missing = ['00', ...countries].find((code) => !database.has(code))
-  if (missing) return `${name} has no rules for ${missing}, and ${missing === '00' ? 'every such file has them' : 'a job is there'}. It stays as it was.`
-  const lost = [...loadRegulatory().keys()].filter((code) => !database.has(code))
-  if (lost.length > loadRegulatory().size / 10)
-    return `${name} lacks ${lost.length} countries that the present file has: it is cut short, or another kind of file. It stays as it was.`
-  // Two files in one millisecond must not be taken for one.
-  const label = `${name.slice(0, 80)} (${createHash('sha256').update(bytes).digest('hex').slice(0, 12)})`
-  await store.db.insert(installationFiles).values({ name: fileName, label, bytes, at }).onDuplicateKeyUpdate({ set: { label, bytes, at } })
-  dropped = undefined
-  return undefined
+  const [nonsense, ...more] = implausible(database)
+  if (nonsense !== undefined) return refused(`${name} cannot be right: ${nonsense}${more.length > 0 ? `, and ${more.length} more like it` : ''}.`)
+  const missing = ['00', ...file.countries].find((code) => !database.has(code))
+  if (missing) return refused(`${name} has no rules for ${missing}, and ${missing === '00' ? 'every such file has them' : 'a job is there'}.`)
+  const before = (await radioRules(store)).database
+  const lost = [...before.keys()].filter((code) => !database.has(code))
+  if (lost.length > before.size / 10) return refused(`${name} lacks ${lost.length} countries that the present file has: it is cut short, or another kind of file.`)
+  const signature = file.signature === undefined ? undefined : await readSignature(file.bytes, file.signature)
+  if (signature?.kind === 'does-not-fit') return refused(`The signature does not fit ${name}: ${signature.reason}.`)
+  const hash = createHash('sha256').update(file.bytes).digest('hex')
+  const kept = { label: `${name} (${hash.slice(0, 12)})`, bytes: file.bytes, at: file.at }
+  await store.db.insert(installationFiles).values({ name: offeredName, ...kept }).onDuplicateKeyUpdate({ set: kept })
+  const differences = rulesDifferences(before, database)
+  return {
+    ok: true,
+    offer: {
+      hash,
+      name,
+      signer: signature?.words ?? 'It comes without a signature: nothing says whose it is.',
+      signed: signature?.kind ?? 'not-at-all',
+      countries: database.size,
+      differences: differences.slice(0, mostShown),
+      changed: differences.length,
+    },
+  }
+}
+
+/**
+ * Takes the rules that were offered into use, on somebody's yes.
+ *
+ * @param hash  of the file that was looked at: another one that was offered meanwhile is not taken for it
+ * @returns     a sentence where it is refused; nothing is changed then
+ */
+export function takeRegulatory(store: Store, hash: string, at: Date): Promise<string | undefined> {
+  return inTransaction(store, async ({ db }) => {
+    const [offered] = await db.select({ label: installationFiles.label, bytes: installationFiles.bytes }).from(installationFiles).where(eq(installationFiles.name, offeredName)).for('update')
+    if (!offered || createHash('sha256').update(offered.bytes).digest('hex') !== hash) return 'Another file was brought meanwhile. Look at the newest, then say yes to that.'
+    const kept = { label: offered.label, bytes: offered.bytes, at }
+    await db.insert(installationFiles).values({ name: fileName, ...kept }).onDuplicateKeyUpdate({ set: kept })
+    await db.delete(installationFiles).where(eq(installationFiles.name, offeredName))
+    await outdatePlans(db)
+    return undefined
+  })
 }
 
 /** Back to the rules that come with the program. */
 export async function forgetDroppedRegulatory(store: Store): Promise<void> {
-  await store.db.delete(installationFiles).where(eq(installationFiles.name, fileName))
+  await inTransaction(store, async ({ db }) => {
+    await db.delete(installationFiles).where(eq(installationFiles.name, fileName))
+    await outdatePlans(db)
+  })
 }

@@ -52,6 +52,7 @@ const magic = 0x52474442
 const version = 20
 const dfsRegions: readonly (DfsRegion | null)[] = [null, 'FCC', 'ETSI', 'JP']
 const flag = { noOfdm: 1, noOutdoor: 2, dfs: 4, noIr: 8, autoBandwidth: 16 } as const
+const knownFlags = 31
 /** A rule's fixed part ends here; the listening time follows when the length says so. */
 const ruleFixedBytes = 16
 const ruleWithListenBytes = 18
@@ -73,6 +74,7 @@ export function readRegulatoryDatabase(bytes: Uint8Array): RegulatoryDatabase {
     if (pointer === 0) return countries
     const country = String.fromCharCode(file.u8(at, 'a country entry'), file.u8(at + 1, 'a country entry'))
     if (!/^([A-Z]{2}|00)$/.test(country)) throw new RegulatoryFormatError(`byte ${at}: ${JSON.stringify(country)} is not a country code`)
+    if (countries.has(country)) throw new RegulatoryFormatError(`byte ${at}: ${country} stands there twice`)
     countries.set(country, { country, ...readCollection(file, pointer, country) })
   }
 }
@@ -94,6 +96,7 @@ function readRule(file: Reader, at: number, country: string): RegulatoryRule {
   const length = file.u8(at, what)
   if (length < ruleFixedBytes) throw new RegulatoryFormatError(`byte ${at}: ${what} has length ${length}, at least ${ruleFixedBytes} is needed`)
   const flags = file.u8(at + 1, what)
+  if (flags > knownFlags) throw new RegulatoryFormatError(`byte ${at + 1}: ${what} has flags ${flags} that this program does not know`)
   const startKhz = file.u32(at + 4, what)
   const endKhz = file.u32(at + 8, what)
   if (endKhz <= startKhz) throw new RegulatoryFormatError(`byte ${at + 4}: ${what} ends at ${endKhz} kHz, not above its start at ${startKhz} kHz`)
