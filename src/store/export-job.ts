@@ -1,5 +1,6 @@
 /** A whole job as one document. Secrets are left out, or sealed under a passphrase. */
 import { type JobDocument, jobDocumentSchema, jobFormat } from '../core/job/job-document'
+import { readFileParts } from './files'
 import type { Job } from './jobs'
 import { listUnits } from './kit'
 import { cardTexts } from './kit-card-files'
@@ -33,8 +34,14 @@ export async function exportJob(store: Store, job: Job, passphrase: string | und
       addressLocked: before.get(unit.id)?.addressLocked ?? false,
     })),
     site,
-    drawings: drawings.map(({ floor, type, bytes }) => ({ floor, type, data: bytes.toString('base64') })),
+    drawings: await Promise.all(drawings.map(async ({ floor, type, file }) => ({ floor, type, data: (await wholeFile(store, file)).toString('base64') }))),
     cards: texts.filter((text) => text.from === 'installation' && models.has(text.model)).map((text) => text.yaml),
     secrets: passphrase === undefined ? null : await sealSecretsUnder(passphrase, await openSecrets(store, job.id)),
   })
+}
+
+async function wholeFile(store: Store, hash: string): Promise<Buffer> {
+  const parts: Buffer[] = []
+  for await (const part of readFileParts(store, hash)) parts.push(part)
+  return Buffer.concat(parts)
 }

@@ -8,7 +8,8 @@ import { findJob, type Job } from './jobs'
 import { type KeptUnit, listUnits } from './kit'
 import { kitCardsOf } from './kit-card-files'
 import type { Store } from './open'
-import { loadPlans } from './plans'
+import { failedOrder, type OrderState } from './orders'
+import { loadPlans, planIsCurrent } from './plans'
 import { secretTimes } from './secrets'
 
 export interface JobView {
@@ -18,24 +19,41 @@ export interface JobView {
   /** Addresses and locks that planning again starts from. */
   readonly before: ReadonlyMap<string, PlannedBefore>
   readonly planFaults: Planning['faults']
+  /** Whether the plan was made from the brief, kit and floors as they are now. */
+  readonly planStanding: 'current' | 'outdated'
   readonly cards: ReadonlyMap<string, KitCard>
   /** When each secret was last changed, by its name. */
   readonly secretTimes: ReadonlyMap<string, string>
   /** With what was changed since each unit has proven itself. */
   readonly roll: Roll
+  /** The newest order, where it failed. */
+  readonly failed: OrderState | undefined
 }
 
 export async function viewJob(store: Store, slug: string): Promise<JobView | undefined> {
   const job = await findJob(store, slug)
   if (!job) return undefined
-  const [units, kept, events, cards, times] = await Promise.all([
+  const [units, kept, events, cards, times, current, failed] = await Promise.all([
     listUnits(store, job.id),
     loadPlans(store, job.id),
     allEvents(store, job.id),
     kitCardsOf(store),
     secretTimes(store, job.id),
+    planIsCurrent(store, job.id),
+    failedOrder(store, job.id),
   ])
   const plans = new Map(kept.plans.map((plan) => [plan.unit, plan]))
   const asking = askingOf({ brief: job.brief, units, plans, cards, secretTimes: times })
-  return { job, units, plans, before: kept.before, planFaults: kept.faults, cards, secretTimes: times, roll: withChanges(foldRoll(events), asking) }
+  return {
+    job,
+    units,
+    plans,
+    before: kept.before,
+    planFaults: kept.faults,
+    planStanding: current ? 'current' : 'outdated',
+    cards,
+    secretTimes: times,
+    roll: withChanges(foldRoll(events), asking),
+    failed,
+  }
 }

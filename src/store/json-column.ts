@@ -1,11 +1,27 @@
 /** A column of JSON text that is parsed by its schema whenever it is read: the database is a boundary too. */
 import { customType } from 'drizzle-orm/mysql-core'
-import type { z } from 'zod'
+import { z } from 'zod'
+import { BrokenRowError } from './faults'
 
-export function jsonColumn<T>(schema: z.ZodType<T>) {
+/** @param column  table and column, such as `events.event`: named where a row cannot be read */
+export function jsonColumn<T>(column: string, schema: z.ZodType<T>) {
   return customType<{ data: T; driverData: string }>({
     dataType: () => 'longtext',
     toDriver: (value) => JSON.stringify(value),
-    fromDriver: (text) => schema.parse(JSON.parse(text)),
+    fromDriver: (text) => readJson(column, schema, text),
   })
+}
+
+/** @throws BrokenRowError */
+export function readJson<T>(column: string, schema: z.ZodType<T>, text: string): T {
+  let value: unknown
+  try {
+    value = JSON.parse(text)
+  } catch {
+    throw new BrokenRowError(column, 'it is not JSON')
+  }
+  const parsed = schema.safeParse(value)
+  // The place alone: the value may be a secret.
+  if (!parsed.success) throw new BrokenRowError(column, z.prettifyError(parsed.error).split('\n').slice(0, 2).join(' ').replace(/\s+/g, ' ').trim())
+  return parsed.data
 }

@@ -1,11 +1,11 @@
 /** Kit cards: those that come with the program, read once and kept, and those of this installation. */
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { and, eq, sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import { type CardReading, type KitCard, modelName, readKitCard } from '../core/kit/kit-card'
 import { dataFolder } from './data-folder'
-import { StaleVersionError } from './jobs'
-import type { Store } from './open'
+import { outdatePlans, StaleVersionError } from './jobs'
+import { inTransaction, type Store } from './open'
 import { kitCards } from './schema'
 
 export interface CardText {
@@ -74,19 +74,22 @@ export async function saveCard(store: Store, yaml: string, version: number, at: 
   const reading = readKitCard(yaml)
   if (!reading.ok) return reading
   const model = modelName(reading.card)
-  if (version === 0) {
-    const [result] = await store.db.insert(kitCards).ignore().values({ model, yaml, changedAt: at })
-    if (result.affectedRows === 0) throw new StaleVersionError(`the kit card of ${model}`)
-    return reading
-  }
-  const [result] = await store.db
-    .update(kitCards)
-    .set({ yaml, changedAt: at, version: sql`${kitCards.version} + 1` })
-    .where(and(eq(kitCards.model, model), eq(kitCards.version, version)))
-  if (result.affectedRows === 0) throw new StaleVersionError(`the kit card of ${model}`)
+  await inTransaction(store, async ({ db }) => {
+    await outdatePlans(db)
+    const [kept] = await db.select({ version: kitCards.version }).from(kitCards).where(eq(kitCards.model, model)).for('update')
+    if ((kept?.version ?? 0) !== version) throw new StaleVersionError(`the kit card of ${model}`)
+    const fields = { yaml, changedAt: at, version: version + 1 }
+    await db
+      .insert(kitCards)
+      .values({ model, ...fields })
+      .onDuplicateKeyUpdate({ set: fields })
+  })
   return reading
 }
 
 export async function removeCard(store: Store, model: string): Promise<void> {
-  await store.db.delete(kitCards).where(eq(kitCards.model, model))
+  await inTransaction(store, async ({ db }) => {
+    await outdatePlans(db)
+    await db.delete(kitCards).where(eq(kitCards.model, model))
+  })
 }

@@ -1,7 +1,7 @@
 /** The kit list of a job, with what is planned for each unit. */
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { type Unit, unitSchema } from '../core/kit/unit'
-import { StaleVersionError } from './jobs'
+import { outdatePlan, StaleVersionError } from './jobs'
 import type { Store } from './open'
 import { units } from './schema'
 
@@ -16,12 +16,7 @@ export async function listUnits(store: Store, jobId: number): Promise<KeptUnit[]
 }
 
 export async function addUnits(store: Store, jobId: number, added: readonly Unit[]): Promise<void> {
-  const [last] = await store.db
-    .select({ position: sql<number>`coalesce(max(${units.position}), -1)` })
-    .from(units)
-    .where(eq(units.jobId, jobId))
-  const from = Number(last?.position ?? -1) + 1
-  await store.db.insert(units).values(added.map((unit, index) => ({ ...unitSchema.parse(unit), jobId, position: from + index })))
+  await changeKit(store, jobId, { add: added, change: [], remove: [], order: undefined })
 }
 
 /** What is to become of the kit list, all at once or not at all. */
@@ -41,6 +36,7 @@ export interface KitChanges {
  */
 export async function changeKit(store: Store, jobId: number, { add, change, remove, order }: KitChanges): Promise<void> {
   await store.db.transaction(async (transaction) => {
+    await outdatePlan(transaction as unknown as Store['db'], jobId)
     const of = (id: string) => and(eq(units.jobId, jobId), eq(units.id, id))
     if (remove.length > 0) await transaction.delete(units).where(and(eq(units.jobId, jobId), inArray(units.id, [...remove])))
     // Names and MACs are set aside first: two rows that swap theirs would meet half-way.

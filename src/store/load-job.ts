@@ -1,16 +1,18 @@
 /** Loads a job from a file: brief, kit, floors and locks. Secrets that it does not bring are made here and sealed. */
+import { Readable } from 'node:stream'
 import { type Brief, neededSecrets } from '../core/brief/brief'
 import type { JobDocument } from '../core/job/job-document'
 import { readKitCard } from '../core/kit/kit-card'
-import { createJob, findJob, jobById } from './jobs'
+import { keepFile } from './files'
+import { createJob, jobSlugs } from './jobs'
 import { addUnits } from './kit'
 import { loadKitCards, saveCard } from './kit-card-files'
 import { makeMissingSecrets } from './make-secrets'
-import type { Store } from './open'
+import { inTransaction, type Store } from './open'
 import { saveLocks } from './plans'
 import { replan } from './replan'
 import { sealSecret } from './secrets'
-import { keepDrawing, saveSite } from './sites'
+import { keepDrawing, largestDrawing, saveSite } from './sites'
 
 /** A job of this name is there already; nothing was written. */
 export class JobExistsError extends Error {
@@ -18,13 +20,27 @@ export class JobExistsError extends Error {
 }
 
 /**
+ * Loads all of a job or nothing.
+ *
  * @param secrets  clear text by name, where the file brought some
  * @returns        the number of the job
  * @throws JobExistsError
  */
 export async function loadJob(store: Store, document: JobDocument, at: Date, secrets: ReadonlyMap<string, string> = new Map()): Promise<number> {
+  // The drawings first: a file that no floor shows does no harm.
+  const drawings = await Promise.all(
+    document.drawings.map(async ({ floor, type, data }) => ({ floor, type, file: (await keepFile(store, Readable.from([Buffer.from(data, 'base64')]), largestDrawing, at)).hash })),
+  )
+  const jobId = await inTransaction(store, (inner) => putJob(inner, document, drawings, at, secrets))
+  await replan(store, jobId, { effort: 'full' })
+  return jobId
+}
+
+type Drawings = readonly { readonly floor: string; readonly type: string; readonly file: string }[]
+
+async function putJob(store: Store, document: JobDocument, drawings: Drawings, at: Date, secrets: ReadonlyMap<string, string>): Promise<number> {
   const { slug, name, brief, site } = document
-  if (await findJob(store, slug)) throw new JobExistsError(`There is a job "${slug}" already.`)
+  if ((await jobSlugs(store)).includes(slug)) throw new JobExistsError(`There is a job "${slug}" already.`)
   const jobId = await createJob(store, { slug, name, brief, at })
   const units = document.units.map(({ locks: _locks, address: _address, addressLocked: _addressLocked, ...unit }) => unit)
   if (units.length > 0) await addUnits(store, jobId, units)
@@ -32,7 +48,7 @@ export async function loadJob(store: Store, document: JobDocument, at: Date, sec
     if (Object.keys(locks).length > 0 || addressLocked) await saveLocks(store, jobId, id, { channels: locks, address: addressLocked ? address : null })
   await keepCards(store, document.cards, at)
   await saveSite(store, jobId, site, 0)
-  for (const { floor, type, data } of document.drawings) await keepDrawing(store, jobId, floor, { type, bytes: Buffer.from(data, 'base64') }, at)
+  for (const { floor, ...drawing } of drawings) await keepDrawing(store, jobId, floor, drawing, at)
   await sealBrought(
     store,
     jobId,
@@ -41,8 +57,6 @@ export async function loadJob(store: Store, document: JobDocument, at: Date, sec
     secrets,
     at,
   )
-  const job = await jobById(store, jobId)
-  if (job) await replan(store, job, 'full')
   return jobId
 }
 

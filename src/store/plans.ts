@@ -2,7 +2,8 @@
 import { and, eq } from 'drizzle-orm'
 import { type PlannedBefore, type Planning, plannedNothing, type UnitPlan } from '../core/config/plan'
 import type { Band } from '../core/regulatory/blocks'
-import type { Store } from './open'
+import { outdatePlan, revisionOf } from './jobs'
+import { inTransaction, type Store } from './open'
 import { plannings, unitLocks, unitPlans } from './schema'
 
 export interface KeptPlans {
@@ -37,30 +38,51 @@ export async function loadPlans(store: Store, jobId: number): Promise<KeptPlans>
   }
 }
 
-/** Replaces the plan of a job, all units at once: addresses may change hands between them. */
-export async function savePlans(store: Store, jobId: number, { plans, faults, cost }: Planning, at: Date): Promise<void> {
-  const result = { faults: faults.map(({ unit, sentence }) => ({ ...(unit === undefined ? {} : { unit }), sentence })), cost, at }
-  await store.db.transaction(async (transaction) => {
-    await transaction.delete(unitPlans).where(eq(unitPlans.jobId, jobId))
-    if (plans.length > 0) await transaction.insert(unitPlans).values(plans.map(({ unit, address, radios }) => ({ jobId, unitId: unit, address, radios: [...radios] })))
-    await transaction
+/**
+ * Replaces the plan of a job, all units at once: addresses may change hands between them. A plan that was made from
+ * what has changed meanwhile is thrown away.
+ *
+ * @param revision  the revision of the job that it was made from
+ */
+export function savePlans(store: Store, jobId: number, { plans, faults, cost }: Planning, revision: number, at: Date): Promise<'kept' | 'outdated'> {
+  const result = { faults: faults.map(({ unit, sentence }) => ({ ...(unit === undefined ? {} : { unit }), sentence })), cost, at, revision }
+  return inTransaction(store, async ({ db }) => {
+    if ((await revisionOf(db, jobId, 'locked')) !== revision) return 'outdated'
+    await db.delete(unitPlans).where(eq(unitPlans.jobId, jobId))
+    if (plans.length > 0) await db.insert(unitPlans).values(plans.map(({ unit, address, radios }) => ({ jobId, unitId: unit, address, radios: [...radios] })))
+    await db
       .insert(plannings)
       .values({ jobId, ...result })
       .onDuplicateKeyUpdate({ set: result })
+    return 'kept'
   })
 }
 
+/** Was the plan that is kept made from what is there now? */
+export async function planIsCurrent(store: Store, jobId: number): Promise<boolean> {
+  const [row] = await store.db.select({ revision: plannings.revision }).from(plannings).where(eq(plannings.jobId, jobId))
+  return row !== undefined && row.revision === (await revisionOf(store.db, jobId, 'free'))
+}
+
 /** Locks a unit's channel in a band, or lets it go with undefined. */
-export async function lockChannel(store: Store, jobId: number, unitId: string, band: Band, channel: number | undefined): Promise<void> {
-  const { channels, address } = await locksOf(store, jobId, unitId)
-  const { [band]: _before, ...others } = channels
-  await saveLocks(store, jobId, unitId, { channels: channel === undefined ? others : { ...others, [band]: channel }, address })
+export function lockChannel(store: Store, jobId: number, unitId: string, band: Band, channel: number | undefined): Promise<void> {
+  return changeLocks(store, jobId, unitId, ({ channels, address }) => {
+    const { [band]: _before, ...others } = channels
+    return { channels: channel === undefined ? others : { ...others, [band]: channel }, address }
+  })
 }
 
 /** Locks a unit's address, or lets it go with undefined. */
-export async function lockAddress(store: Store, jobId: number, unitId: string, address: string | undefined): Promise<void> {
-  const { channels } = await locksOf(store, jobId, unitId)
-  await saveLocks(store, jobId, unitId, { channels, address: address ?? null })
+export function lockAddress(store: Store, jobId: number, unitId: string, address: string | undefined): Promise<void> {
+  return changeLocks(store, jobId, unitId, ({ channels }) => ({ channels, address: address ?? null }))
+}
+
+/** Two who lock at once wait for each other, since both outdate the plan: neither lock is lost. */
+function changeLocks(store: Store, jobId: number, unitId: string, change: (before: Locks) => Locks): Promise<void> {
+  return inTransaction(store, async (inner) => {
+    await outdatePlan(inner.db, jobId)
+    await saveLocks(inner, jobId, unitId, change(await locksOf(inner, jobId, unitId)))
+  })
 }
 
 interface Locks {

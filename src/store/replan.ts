@@ -1,9 +1,9 @@
 /** Plans a job anew from what is kept: brief, kit list, floors, addresses and locks. What a unit has, it keeps where it may. */
-import type { Planning } from '../core/config/plan'
+import type { PlanInput, Planning } from '../core/config/plan'
 import { foldRoll } from '../core/muster/roll'
 import type { Effort } from '../core/radio/plan-channels'
 import { allEvents } from './events'
-import type { Job } from './jobs'
+import { jobById, revisionOf } from './jobs'
 import { listUnits } from './kit'
 import { kitCardsOf } from './kit-card-files'
 import type { Store } from './open'
@@ -12,24 +12,46 @@ import { loadPlans, savePlans } from './plans'
 import { radioRules } from './regulatory-file'
 import { loadSite } from './sites'
 
+export interface ReplanOptions {
+  /** `brief` mends what is there, `full` looks for the best there is. */
+  readonly effort?: Effort
+  /** Works out the plan. */
+  readonly planner?: (input: PlanInput) => Promise<Planning>
+}
+
+/** Whoever changes something plans by himself: a plan that is outdated again and again is left to him. */
+const mostTries = 5
+
 /**
- * @param effort  `brief` mends what is there, `full` looks for the best there is
- * @returns       undefined, with nothing changed, where the country has no radio rules
+ * Plans, and keeps the plan only where nothing that it was made from has changed meanwhile. Else it is thrown away and
+ * made once more, from the newest.
+ *
+ * @returns undefined, with nothing changed, where the job is gone or its country has no radio rules
  */
-export async function replan(store: Store, job: Job, effort: Effort = 'brief'): Promise<Planning | undefined> {
-  const country = (await radioRules(store)).database.get(job.brief.country)
-  if (!country) return undefined
+export async function replan(store: Store, jobId: number, { effort = 'brief', planner = planInThread }: ReplanOptions = {}): Promise<Planning | undefined> {
+  for (let tries = 1; ; tries += 1) {
+    // First the revision, then what it numbers: what changes in between makes the plan outdated, never the other way.
+    const revision = await revisionOf(store.db, jobId, 'free')
+    const input = revision === undefined ? undefined : await planInputOf(store, jobId, effort)
+    if (revision === undefined || !input) return undefined
+    const planning = await planner(input)
+    if ((await savePlans(store, jobId, planning, revision, new Date())) === 'kept' || tries === mostTries) return planning
+  }
+}
+
+async function planInputOf(store: Store, jobId: number, effort: Effort): Promise<PlanInput | undefined> {
+  const job = await jobById(store, jobId)
+  const country = job && (await radioRules(store)).database.get(job.brief.country)
+  if (!job || !country) return undefined
   const [units, { before }, cards, { site }, events] = await Promise.all([
-    listUnits(store, job.id),
-    loadPlans(store, job.id),
+    listUnits(store, jobId),
+    loadPlans(store, jobId),
     kitCardsOf(store),
-    loadSite(store, job.id),
-    allEvents(store, job.id),
+    loadSite(store, jobId),
+    allEvents(store, jobId),
   ])
   const own = new Set(units.map((unit) => unit.mac))
   // Whoever answers on the wire and is not on the list keeps the address.
   const inUse = foldRoll(events).sightings.flatMap((sighting) => (own.has(sighting.mac) ? [] : [sighting.address]))
-  const planning = await planInThread({ brief: job.brief, units, cards, country, before, inUse, site, effort })
-  await savePlans(store, job.id, planning, new Date())
-  return planning
+  return { brief: job.brief, units, cards, country, before, inUse, site, effort }
 }

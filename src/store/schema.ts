@@ -1,11 +1,12 @@
 /**
  * Tables. Times are UTC; `version` grows with every change that a person makes, so that a second writer is told.
  */
+import { sql } from 'drizzle-orm'
 import { bigint, customType, datetime, double, foreignKey, int, longtext, mysqlEnum, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
-import { z } from 'zod'
 import { briefSchema } from '../core/brief/brief'
 import { locksSchema } from '../core/job/job-document'
 import { musterEventSchema } from '../core/muster/events'
+import { selectionSchema } from '../core/muster/selection'
 import { siteSchema } from '../core/radio/floor'
 import { weaknessSchema } from '../core/secrets/weakness'
 import { jsonColumn } from './json-column'
@@ -15,14 +16,14 @@ const blob1024 = customType<{ data: Buffer }>({ dataType: () => 'varbinary(1024)
 const longBlob = customType<{ data: Buffer }>({ dataType: () => 'longblob' })
 const time = (name: string) => datetime(name, { mode: 'date', fsp: 3 })
 const unitId = (name: string) => varchar(name, { length: 40 })
-const briefColumn = jsonColumn(briefSchema)
-const eventColumn = jsonColumn(musterEventSchema)
-const unitListColumn = jsonColumn(z.array(z.string()))
-const locksColumn = jsonColumn(locksSchema)
-const radioPlansColumn = jsonColumn(radioPlansSchema)
-const planFaultsColumn = jsonColumn(planFaultsSchema)
-const siteColumn = jsonColumn(siteSchema)
-const weaknessColumn = jsonColumn(weaknessSchema)
+const briefColumn = jsonColumn('jobs.brief', briefSchema)
+const eventColumn = jsonColumn('events.event', musterEventSchema)
+const selectionColumn = jsonColumn('orders.units', selectionSchema)
+const locksColumn = jsonColumn('unit_locks.channels', locksSchema)
+const radioPlansColumn = jsonColumn('unit_plans.radios', radioPlansSchema)
+const planFaultsColumn = jsonColumn('plannings.faults', planFaultsSchema)
+const siteColumn = jsonColumn('sites.site', siteSchema)
+const weaknessColumn = jsonColumn('secrets.weakness', weaknessSchema)
 
 export const jobs = mysqlTable('jobs', {
   id: int('id').autoincrement().primaryKey(),
@@ -32,7 +33,11 @@ export const jobs = mysqlTable('jobs', {
   version: int('version').notNull().default(1),
   /** Number of the newest event. */
   lastSeq: int('last_seq').notNull().default(0),
+  /** Grows with whatever a plan is made from: brief, kit list, floors, locks, kit cards, radio rules. */
+  revision: int('revision').notNull().default(1),
   createdAt: time('created_at').notNull(),
+  /** When somebody deleted it: of a deleted job the log alone is kept. */
+  deletedAt: time('deleted_at'),
 })
 
 const jobId = () =>
@@ -88,14 +93,34 @@ export const plannings = mysqlTable('plannings', {
   faults: planFaultsColumn('faults').notNull(),
   cost: double('cost').notNull(),
   at: time('at').notNull(),
+  /** Revision of the job that it was made from; another than the job's is outdated. */
+  revision: int('revision').notNull().default(0),
 })
 
 /** Floors, places and what was heard: edited and undone as a whole, so kept as one. */
 export const sites = mysqlTable('sites', { jobId: jobId().primaryKey(), site: siteColumn('site').notNull(), version: int('version').notNull().default(1) })
 
+/** Files, kept once by what they hold: the name is the SHA-256 of the bytes, hexadecimal. */
+export const files = mysqlTable('files', { hash: varchar('hash', { length: 64 }).primaryKey(), size: int('size').notNull(), at: time('at').notNull() })
+
+/** Their bytes in parts, so that neither a statement nor the memory ever holds a whole one. */
+export const fileParts = mysqlTable(
+  'file_parts',
+  { file: varchar('file', { length: 64 }).notNull(), part: int('part').notNull(), bytes: longBlob('bytes').notNull(), at: time('at').notNull() },
+  (table) => [primaryKey({ columns: [table.file, table.part] })],
+)
+
 export const floorDrawings = mysqlTable(
   'floor_drawings',
-  { jobId: jobId(), floorId: unitId('floor_id').notNull(), type: varchar('type', { length: 20 }).notNull(), bytes: longBlob('bytes').notNull(), at: time('at').notNull() },
+  {
+    jobId: jobId(),
+    floorId: unitId('floor_id').notNull(),
+    type: varchar('type', { length: 20 }).notNull(),
+    file: varchar('file', { length: 64 })
+      .notNull()
+      .references(() => files.hash),
+    at: time('at').notNull(),
+  },
   (table) => [primaryKey({ columns: [table.jobId, table.floorId] })],
 )
 
@@ -157,17 +182,29 @@ export const pins = mysqlTable(
   (table) => [primaryKey({ columns: [table.jobId, table.mac] })],
 )
 
-export const orders = mysqlTable('orders', {
-  id: bigint('id', { mode: 'number' }).autoincrement().primaryKey(),
-  jobId: jobId(),
-  kind: mysqlEnum('kind', ['sweep', 'muster', 'restore-laptop']).notNull(),
-  /** Units that it is for; empty means all on the list. */
-  units: unitListColumn('units').notNull(),
-  status: mysqlEnum('status', ['open', 'claimed', 'pausing', 'paused', 'done']).notNull().default('open'),
-  leaseOwner: varchar('lease_owner', { length: 60 }),
-  leaseUntil: time('lease_until'),
-  createdAt: time('created_at').notNull(),
-})
+export const orders = mysqlTable(
+  'orders',
+  {
+    id: bigint('id', { mode: 'number' }).autoincrement().primaryKey(),
+    jobId: jobId(),
+    kind: mysqlEnum('kind', ['sweep', 'muster', 'restore-laptop']).notNull(),
+    units: selectionColumn('units').notNull(),
+    status: mysqlEnum('status', ['open', 'claimed', 'pausing', 'paused', 'done', 'failed']).notNull().default('open'),
+    leaseOwner: varchar('lease_owner', { length: 60 }),
+    leaseUntil: time('lease_until'),
+    createdAt: time('created_at').notNull(),
+    /** How often it was begun and threw. */
+    attempts: int('attempts').notNull().default(0),
+    /** Nobody claims it before. */
+    notBefore: time('not_before'),
+    endedAt: time('ended_at'),
+    /** Why it failed. */
+    reason: varchar('reason', { length: 500 }),
+    /** 1 while this is an open muster: a job has one at the most. */
+    openMuster: int('open_muster').generatedAlwaysAs(sql`(if(kind = 'muster' and status in ('open', 'claimed', 'pausing'), 1, null))`, { mode: 'stored' }),
+  },
+  (table) => [unique('one_open_muster_per_job').on(table.jobId, table.openMuster)],
+)
 
 export const events = mysqlTable('events', { jobId: jobId(), seq: int('seq').notNull(), at: time('at').notNull(), event: eventColumn('event').notNull() }, (table) => [
   primaryKey({ columns: [table.jobId, table.seq] }),
@@ -176,6 +213,8 @@ export const events = mysqlTable('events', { jobId: jobId(), seq: int('seq').not
 export const runners = mysqlTable('runners', {
   id: varchar('id', { length: 60 }).primaryKey(),
   host: varchar('host', { length: 40 }).notNull(),
+  /** Whether what it reaches the wire by answers it. */
+  wire: mysqlEnum('wire', ['works', 'away']).notNull().default('works'),
   seenAt: time('seen_at').notNull(),
   sweptAt: time('swept_at'),
 })

@@ -111,8 +111,8 @@ export async function forgetPin(store: Store, jobId: number, mac: string): Promi
   await store.db.delete(pins).where(and(eq(pins.jobId, jobId), eq(pins.mac, mac)))
 }
 
-/** The certificate that this MAC showed first: pinned now if it never showed one. */
-export async function pinnedFingerprint(store: Store, jobId: number, mac: string, shown: string, at: Date): Promise<{ fingerprint: string; first: 'now' | 'before' }> {
+/** Pins the certificate that this MAC shows, where it never showed one. @returns the pinned one, and whether it was pinned now */
+export async function pinOnFirstSight(store: Store, jobId: number, mac: string, shown: string, at: Date): Promise<{ fingerprint: string; first: 'now' | 'before' }> {
   const [result] = await store.db.insert(pins).ignore().values({ jobId, mac, fingerprint: shown, at })
   if (result.affectedRows === 1) return { fingerprint: shown, first: 'now' }
   const [row] = await store.db

@@ -1,0 +1,1 @@
+ALTER TABLE `floor_drawings` DROP COLUMN `bytes`;
