@@ -19,13 +19,17 @@ export interface ControlServer {
   close(): Promise<void>
 }
 
-export async function serveControl(lab: Lab, token: string): Promise<ControlServer> {
+/** @param port  where it listens; 0 for any that is free */
+export async function serveControl(lab: Lab, token: string, port = 0): Promise<ControlServer> {
   const server = createServer((request, response) => {
     handle(lab, token, request)
       .then((value) => send(response, 200, value))
       .catch((error: unknown) => send(response, error instanceof ControlRefusal ? error.status : 400, { reason: error instanceof Error ? error.message : 'not understood' }))
   })
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject)
+    server.listen(port, '127.0.0.1', resolve)
+  })
   return { port: (server.address() as AddressInfo).port, close: () => closeServer(server) }
 }
 

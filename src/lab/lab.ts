@@ -4,6 +4,7 @@
 import type { RegulatoryDatabase } from '../core/regulatory/database'
 import { LabAir } from './air'
 import { LabClock } from './clock'
+import { Flash } from './flash'
 import { AccessPoint } from './stand-in/access-point'
 import { RestconfServer } from './stand-in/restconf-server'
 import { sheets } from './stand-in/sheet'
@@ -20,6 +21,8 @@ export interface LabOptions {
   readonly pace: number
   readonly regulatory: RegulatoryDatabase
   readonly shelf: readonly ShelfEntry[]
+  /** Folder of what stand-ins remember without power; undefined where the lab is not to be started again. */
+  readonly memory?: string | undefined
 }
 
 /** Real milliseconds between two looks at the air. */
@@ -40,14 +43,15 @@ export class Lab {
   }
 
   /** Builds the shelf. Nothing has power yet. */
-  static async open({ pace, regulatory, shelf }: LabOptions): Promise<Lab> {
+  static async open({ pace, regulatory, shelf, memory }: LabOptions): Promise<Lab> {
     const clock = new LabClock(pace)
     const units = await Promise.all(
       shelf.map(async ({ model, mac, serial }): Promise<PluggedUnit> => {
         const sheet = sheets.get(model)
         if (!sheet) throw new RangeError(`the lab has no stand-in for ${model}; it has ${[...sheets.keys()].join(', ')}`)
-        const unit = new AccessPoint(sheet, { mac, serial }, clock, regulatory)
-        const server = await RestconfServer.listen(unit)
+        const flash = new Flash(memory, mac)
+        const unit = new AccessPoint(sheet, { mac, serial }, clock, regulatory, flash)
+        const server = await RestconfServer.listen(unit, flash)
         unit.onPhase = (phase) => {
           if (phase === 'off' || phase === 'starting') server.dropConnections()
         }

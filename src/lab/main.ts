@@ -15,8 +15,9 @@ const lab = await Lab.open({
   pace: Number(process.env.AIR_MUSTER_LAB_PACE ?? 60),
   regulatory: readRegulatoryDatabase(readFileSync(join(root, 'data/regulatory.db'))),
   shelf,
+  memory: process.env.AIR_MUSTER_LAB_MEMORY,
 })
-const control = await serveControl(lab, token)
+const control = await serveControl(lab, token, Number(process.env.AIR_MUSTER_LAB_PORT ?? 0))
 lab.plugInAll()
 process.stdout.write(`${JSON.stringify({ ready: true, url: `http://127.0.0.1:${control.port}` })}\n`)
 

@@ -8,6 +8,7 @@ import { judgeChannel, legalBlocks } from '../../core/regulatory/legal'
 import type { YangAir, YangConfig, YangRadio } from '../../wire/codec/yang-data'
 import type { YangEdit } from '../../wire/codec/yang-patch'
 import type { LabClock } from '../clock'
+import { Flash } from '../flash'
 import { applyEdit, checked, DatastoreError } from './datastore'
 import type { StandInSheet } from './sheet'
 
@@ -43,9 +44,11 @@ export class AccessPoint {
     readonly identity: Identity,
     readonly clock: LabClock,
     private readonly regulatory: RegulatoryDatabase,
+    private readonly flash: Flash = new Flash(undefined, identity.mac),
   ) {
-    this.#staged = this.#effective = this.#factoryConfig()
-    this.#passwords.set(sheet.factory.login.user, sheet.factory.login.password)
+    const { config, passwords } = flash.memory
+    this.#staged = this.#effective = config ?? this.#factoryConfig()
+    this.#passwords = new Map(Object.entries(passwords ?? { [sheet.factory.login.user]: sheet.factory.login.password }))
   }
 
   get phase(): Phase {
@@ -95,6 +98,7 @@ export class AccessPoint {
     this.#callOff()
     this.#staged = this.#effective = this.#factoryConfig()
     this.#passwords = new Map([[this.sheet.factory.login.user, this.sheet.factory.login.password]])
+    this.#remember()
     this.#start(this.sheet.timing.start)
   }
 
@@ -119,6 +123,7 @@ export class AccessPoint {
     after = withoutPasswords(after)
     for (const [user, password] of passwords) this.#passwords.set(user, password)
     this.#staged = after
+    if (passwords.size > 0) this.#remember()
     if (before['air-muster-wireless:wireless'].country !== after['air-muster-wireless:wireless'].country) this.#countryTakesEffect(after)
   }
 
@@ -128,6 +133,7 @@ export class AccessPoint {
     this.#enter('applying')
     this.#callOff = this.clock.after(this.sheet.timing.apply, () => {
       this.#effective = this.#staged
+      this.#remember()
       this.#start(this.sheet.timing.restart)
     })
   }
@@ -136,6 +142,10 @@ export class AccessPoint {
     this.#callOff()
     this.#staged = this.#effective
     this.#start(this.sheet.timing.restart)
+  }
+
+  #remember(): void {
+    this.flash.remember({ config: this.#effective, passwords: Object.fromEntries(this.#passwords) })
   }
 
   get changesWaiting(): boolean {
@@ -181,6 +191,7 @@ export class AccessPoint {
   #countryTakesEffect(after: YangConfig): void {
     const { country, radio } = after['air-muster-wireless:wireless']
     this.#effective = { ...this.#effective, 'air-muster-wireless:wireless': { ...this.#effective['air-muster-wireless:wireless'], country, radio } }
+    this.#remember()
     this.#radiosSince = this.clock.now()
   }
 

@@ -7,6 +7,7 @@ import type { AddressInfo } from 'node:net'
 import type { Duplex } from 'node:stream'
 import { generate } from 'selfsigned'
 import { type YangEdit, type YangError, type YangPatchStatus, yangDataType, yangPatchSchema, yangPatchType } from '../../wire/codec/yang-patch'
+import { Flash } from '../flash'
 import type { AccessPoint } from './access-point'
 import { DatastoreError } from './datastore'
 import { interfaceState, operationalData } from './operational'
@@ -19,7 +20,12 @@ export class RestconfServer {
   readonly #sockets = new Set<Duplex>()
   #port = 0
 
-  private constructor(unit: AccessPoint, key: string, cert: string) {
+  private constructor(
+    unit: AccessPoint,
+    private readonly flash: Flash,
+    key: string,
+    cert: string,
+  ) {
     this.#unit = unit
     this.#server = createServer({ key, cert }, (request, response) => void this.#serve(request, response))
     this.#server.on('connection', (socket) => {
@@ -30,9 +36,10 @@ export class RestconfServer {
   }
 
   /** Starts to listen, with a certificate that the unit signed itself. */
-  static async listen(unit: AccessPoint): Promise<RestconfServer> {
-    const { key, cert } = await selfSigned(unit)
-    const server = new RestconfServer(unit, key, cert)
+  static async listen(unit: AccessPoint, flash = new Flash(undefined, unit.identity.mac)): Promise<RestconfServer> {
+    const certificate = flash.memory.certificate ?? (await selfSigned(unit))
+    flash.remember({ certificate })
+    const server = new RestconfServer(unit, flash, certificate.key, certificate.cert)
     await new Promise<void>((resolve) => server.#server.listen(0, '127.0.0.1', resolve))
     server.#port = (server.#server.address() as AddressInfo).port
     return server
@@ -49,7 +56,9 @@ export class RestconfServer {
 
   /** What a reset does on much equipment: it signs itself another certificate. */
   async renewCertificate(): Promise<void> {
-    this.#server.setSecureContext(await selfSigned(this.#unit))
+    const certificate = await selfSigned(this.#unit)
+    this.flash.remember({ certificate })
+    this.#server.setSecureContext(certificate)
     this.dropConnections()
   }
 

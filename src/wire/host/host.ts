@@ -6,6 +6,13 @@
 import type { Socket } from 'node:net'
 import type { Laptop } from '../../core/muster/events'
 
+/**
+ * The laptop's own way to the wire does not answer: no fault of any unit. Whoever meets it waits until it is back.
+ */
+export class HostAwayError extends Error {
+  override readonly name = 'HostAwayError'
+}
+
 export interface LaneTarget {
   readonly mac: string
   /** Address at which the unit is expected to answer. */
@@ -27,6 +34,7 @@ export interface Lane extends LaneTarget {
   close(): Promise<void>
 }
 
+/** Each of its questions throws HostAwayError where the laptop's way to the wire does not answer. */
 export interface Host {
   readonly name: string
   laptop(): Promise<Laptop>

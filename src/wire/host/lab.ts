@@ -4,7 +4,7 @@
 import { connect, type Socket } from 'node:net'
 import { type LabAnswer, type LabAsk, type LabQuestion, labTokenHeader, labWire } from '../codec/lab-wire'
 import { WireError } from '../wire-error'
-import type { Host, Lane, LaneTarget } from './host'
+import { type Host, HostAwayError, type Lane, type LaneTarget } from './host'
 
 export interface LabAddress {
   /** `http://127.0.0.1:port` of the lab's control server. */
@@ -39,7 +39,13 @@ function laneOf(target: LaneTarget, source: string, ask: Ask): Lane {
     ...target,
     source,
     connect: async (port) => {
-      const { loopbackPort } = await ask('dial', { mac, address, prefix, port })
+      const question = { mac, address, prefix, port }
+      let { loopbackPort } = await ask('dial', question)
+      if (loopbackPort === null) {
+        // A lab that was started again knows of no lanes: this one is opened once more.
+        await ask('open-lane', target)
+        loopbackPort = (await ask('dial', question)).loopbackPort
+      }
       if (loopbackPort === null) throw new WireError('unreachable', `no answer from ${address} port ${port} (${mac})`)
       return dial(loopbackPort, `${address} port ${port}`)
     },
@@ -78,6 +84,6 @@ async function askLab<Q extends LabQuestion>(lab: LabAddress, question: Q, body:
     if (!reply.ok) throw new Error(`the lab answered ${reply.status}`)
     return labWire[question].answer.parse(await reply.json()) as LabAnswer<Q>
   } catch (cause) {
-    throw new WireError('unreachable', `the wire does not work: ${cause instanceof Error ? cause.message : String(cause)}`, { cause })
+    throw new HostAwayError(`the wire does not work: ${cause instanceof Error ? cause.message : String(cause)}`, { cause })
   }
 }
