@@ -2,6 +2,7 @@
  * Drives one unit through the procedure. Whatever happens to it stays with it: it ends answering, held, or called off.
  */
 import { procedure, type Step, stepsFor } from '../core/muster/procedure'
+import { HostAwayError } from '../wire/host/host'
 import { WireError } from '../wire/wire-error'
 import { explain, HeldError } from './explain'
 import { address, CameBackUnchanged, comeBack } from './steps/address'
@@ -40,20 +41,26 @@ export type MayGoOn = () => boolean
 
 export async function drive(run: UnitRun, mayGoOn: MayGoOn): Promise<'answers' | 'held' | 'stopped'> {
   try {
-    for (let attempt = 1; ; attempt += 1) {
-      const outcome = await once(run, mayGoOn, attempt < attempts)
-      if (outcome !== 'again') return outcome
+    for (let attempt = 1; ; ) {
+      const { disturbances } = run.clock
+      const outcome = await once(run, mayGoOn, attempt < attempts ? 'may-retry' : 'last')
+      if (outcome !== 'again' && outcome !== 'wire-was-away') return outcome
       run.dropSession()
+      // What was lost while the laptop slept, or had no wire, says nothing about the unit.
+      if (outcome === 'again' && disturbances === run.clock.disturbances) attempt += 1
     }
   } finally {
     await run.close()
   }
 }
 
-async function once(run: UnitRun, mayGoOn: MayGoOn, mayRetry: boolean): Promise<'answers' | 'held' | 'stopped' | 'again'> {
+type Outcome = 'answers' | 'held' | 'stopped' | 'again' | 'wire-was-away'
+
+async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last'): Promise<Outcome> {
   const steps = stepsFor(run.card)
   const last = steps.at(-1)
   for (const step of steps) {
+    await run.mayAct()
     if (!mayGoOn()) return 'stopped'
     try {
       run.stopIfCalledOff()
@@ -63,7 +70,8 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, mayRetry: boolean): Promise<
       else run.note(step, { is: 'done', note })
     } catch (error) {
       if (error instanceof CalledOff) return 'stopped'
-      if (mayRetry && mayTryAgain(step, error)) {
+      if (error instanceof HostAwayError) return await wireBack(run, step, error)
+      if (retry === 'may-retry' && mayTryAgain(step, error)) {
         run.say(`${procedure[step].title.toLowerCase()}: ${error instanceof Error ? error.message : ''}; looking for it again`)
         await run.tell(step, { is: 'idle' })
         return 'again'
@@ -75,6 +83,26 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, mayRetry: boolean): Promise<
     }
   }
   return 'answers'
+}
+
+/** Real milliseconds between two looks whether the laptop's way to the wire is back. */
+const wireLookMs = 500
+
+/** Waits until the laptop reaches the wire again. */
+async function wireBack(run: UnitRun, step: Step, { message }: HostAwayError): Promise<'wire-was-away' | 'stopped'> {
+  run.say(message)
+  await run.tell(step, { is: 'waiting', until: Date.now(), waitingFor: 'this laptop does not reach the wire' })
+  for (;;) {
+    try {
+      await run.pause((wireLookMs / 1000) * run.pace)
+      await run.host.laptop()
+      await run.tell(step, { is: 'idle' })
+      return 'wire-was-away'
+    } catch (error) {
+      if (error instanceof CalledOff) return 'stopped'
+      if (!(error instanceof HostAwayError)) throw error
+    }
+  }
 }
 
 /** A unit that went away in the middle is looked for again: every step can run twice. */

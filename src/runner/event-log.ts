@@ -1,8 +1,11 @@
 /**
- * A job's events on their way to the store: kept in order, written together where they come together.
+ * A job's events on their way to the store: kept in order, written together where they come together. While the store
+ * is away or full they wait here; what it refuses is a fault of those events alone.
  */
+import { setTimeout as sleep } from 'node:timers/promises'
 import type { MusterEvent } from '../core/muster/events'
 import { appendEvents, type TimedEvent } from '../store/events'
+import { StoreError } from '../store/faults'
 import type { Store } from '../store/open'
 
 interface Waiting {
@@ -11,30 +14,36 @@ interface Waiting {
   readonly reject: (error: unknown) => void
 }
 
+const tryAgainMs = 300
+
 export class EventLog {
   #queue: Waiting[] = []
-  #fault: unknown
   #state: 'idle' | 'writing' = 'idle'
+  readonly #closing = new AbortController()
 
+  /** @param complain  told of a noted event that the store refuses */
   constructor(
     private readonly store: Store,
     readonly jobId: number,
+    private readonly complain: (error: unknown) => void = () => {},
   ) {}
 
-  /** Told in its place without waiting for the store; a store that fails is thrown by the next `append`. */
+  /** Told in its place without waiting for the store. */
   note(event: MusterEvent): void {
-    this.append(event).catch((error: unknown) => {
-      this.#fault ??= error
-    })
+    this.append(event).catch(this.complain)
   }
 
   /** Resolves when the event is in the store: whoever opens a one-way door waits for that. */
   append(event: MusterEvent): Promise<void> {
-    if (this.#fault !== undefined) return Promise.reject(this.#fault)
     return new Promise((resolve, reject) => {
       this.#queue.push({ timed: { at: new Date(), event }, resolve, reject })
       if (this.#state === 'idle') void this.#write()
     })
+  }
+
+  /** Gives up what waits for a store that is away. */
+  close(): void {
+    this.#closing.abort()
   }
 
   async #write(): Promise<void> {
@@ -43,11 +52,7 @@ export class EventLog {
       const batch = this.#queue
       this.#queue = []
       try {
-        await appendEvents(
-          this.store,
-          this.jobId,
-          batch.map(({ timed }) => timed),
-        )
+        await this.#store(batch.map(({ timed }) => timed))
         for (const { resolve } of batch) resolve()
       } catch (error) {
         for (const { reject } of batch) reject(error)
@@ -55,5 +60,17 @@ export class EventLog {
     }
     // Nothing is awaited between the empty queue and this line: an event that comes later starts anew.
     this.#state = 'idle'
+  }
+
+  async #store(batch: readonly TimedEvent[]): Promise<void> {
+    for (let tries = 1; ; tries += 1) {
+      try {
+        return await appendEvents(this.store, this.jobId, batch, tries === 1 ? 'new' : 'perhaps-there')
+      } catch (error) {
+        const passes = error instanceof StoreError && error.kind !== 'refused'
+        if (!passes || this.#closing.signal.aborted) throw error
+        await sleep(tryAgainMs, undefined, { signal: this.#closing.signal }).catch(() => undefined)
+      }
+    }
   }
 }

@@ -18,6 +18,11 @@ export function held(why: string, hands: readonly string[], more?: string): Held
   return new HeldError({ is: 'held', why, hands: [...hands], ...(more === undefined ? {} : { more }) })
 }
 
+/** Held until hands have helped: what shows that they have begins its muster again by itself. */
+export function heldForHands(resumesWhen: NonNullable<Held['resumesWhen']>, why: string, hands: readonly string[], more?: string): HeldError {
+  return new HeldError({ ...held(why, hands, more).held, resumesWhen })
+}
+
 export interface Subject {
   readonly unit: Unit
   readonly card: KitCard
@@ -32,7 +37,7 @@ const lightMeanings = ({ card }: Subject): string =>
 
 /** It is at none of the addresses where it could be. */
 export function notFound(subject: Subject, addresses: readonly string[]): HeldError {
-  return held(`It does not answer at ${addresses.join(' or ')}.`, [
+  return heldForHands('it-answers', `It does not answer at ${addresses.join(' or ')}.`, [
     `Check ${inPort(subject.unit)} and that the port gives ${subject.card.power.poe} power.`,
     lightMeanings(subject),
     `Compare the MAC on its label with ${subject.unit.mac}.`,
@@ -41,7 +46,8 @@ export function notFound(subject: Subject, addresses: readonly string[]): HeldEr
 }
 
 export function refusesAllPasswords({ card }: Subject): HeldError {
-  return held(
+  return heldForHands(
+    'it-was-away',
     'It refuses the factory password.',
     [...card.reset.steps, 'It carries on by itself from Reach.'],
     "It was set up before. Neither the job's password nor the one on its label opens it.",
@@ -51,7 +57,7 @@ export function refusesAllPasswords({ card }: Subject): HeldError {
 type Explanation = (subject: Subject, error: WireError) => HeldError
 
 const explanations: Readonly<Record<WireErrorKind, Explanation>> = {
-  unreachable: (subject) => held('It stopped answering.', [`Check ${inPort(subject.unit)}.`, lightMeanings(subject), 'Then muster it again: it goes on where it stopped.']),
+  unreachable: (subject) => heldForHands('it-was-away', 'It stopped answering.', [`Check ${inPort(subject.unit)}.`, lightMeanings(subject), 'Take it out for ten seconds and put it in again: it goes on by itself when it answers.']),
   timeout: (subject) => held('It answers too slowly.', [`Give it a minute, then muster it again.`, `If it stays slow, take ${inPort(subject.unit)} out for ten seconds.`]),
   refused: (subject) => refusesAllPasswords(subject),
   'wrong-unit': ({ unit }) =>

@@ -3,15 +3,19 @@ import { hostname } from 'node:os'
 import { pino } from 'pino'
 import { openStore, storeOptionsFromEnvironment } from '../store/open'
 import { labHost } from '../wire/host/lab'
+import { logSink } from './log-sink'
 import { Runner } from './runner'
 
-const log = pino({ name: 'runner' }, pino.destination({ fd: 1, sync: true }))
+const endPatienceMs = 3000
+
+const log = pino({ name: 'runner' }, logSink(1))
 const { AIR_MUSTER_LAB_URL: url, AIR_MUSTER_LAB_TOKEN: token } = process.env
 if (!url || !token) {
   log.error('AIR_MUSTER_LAB_URL and AIR_MUSTER_LAB_TOKEN are not set: start with npm run demo')
   process.exit(2)
 }
-const store = openStore(storeOptionsFromEnvironment())
+// A muster that is under way waits for its database as long as it takes.
+const store = openStore({ ...storeOptionsFromEnvironment(), patienceMs: Number.POSITIVE_INFINITY })
 const ending = new AbortController()
 const end = (): void => ending.abort()
 process.once('SIGTERM', end)
@@ -20,6 +24,8 @@ process.once('disconnect', end)
 
 const runner = new Runner({ id: `${hostname()}-${process.pid}`, store, host: labHost({ url, token }), log })
 log.info('ready')
-await runner.run(ending.signal)
-await store.close()
+const running = runner.run(ending.signal)
+// What waits for a database that is away is given up when this process is to end.
+ending.signal.addEventListener('abort', () => setTimeout(() => void store.close().catch(() => undefined), endPatienceMs).unref())
+await running
 process.exit(0)

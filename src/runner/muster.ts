@@ -5,10 +5,11 @@ import { adminSecretName, secretName } from '../core/brief/brief'
 import type { AdminPolicy } from '../core/brief/policies'
 import { askingOf } from '../core/config/asked'
 import { compile } from '../core/config/compile'
-import type { UnitPlan } from '../core/config/plan'
 import { isDirect, type KitCard, modelName } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
-import type { RollRow } from '../core/muster/roll'
+import type { Held } from '../core/muster/events'
+import { heldStep, type RollRow } from '../core/muster/roll'
+import { isSelected } from '../core/muster/selection'
 import { type JobView, viewJob } from '../store/job-view'
 import { jobById } from '../store/jobs'
 import type { Store } from '../store/open'
@@ -17,6 +18,7 @@ import { radioRules } from '../store/regulatory-file'
 import { replan } from '../store/replan'
 import { type FormerPassword, openDatedSecrets, openFormerPasswords } from '../store/secrets'
 import type { Host } from '../wire/host/host'
+import type { AwakeClock } from './awake-clock'
 import { drive } from './drive'
 import type { EventLog } from './event-log'
 import { held } from './explain'
@@ -30,6 +32,9 @@ export interface MusterInput {
   /** Aborted when the lease is lost or the runner ends. */
   readonly signal: AbortSignal
   readonly mayGoOn: () => boolean
+  /** Waits while nobody may act for this order. */
+  readonly mayAct: () => Promise<void>
+  readonly clock: AwakeClock
   /** For what should never happen. */
   readonly complain: (error: unknown, unit: Unit) => void
 }
@@ -38,10 +43,10 @@ export interface MusterInput {
 export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   const { store, host, log, order } = input
   const job = await jobById(store, order.jobId)
-  const view = job && (await viewJob(store, job.slug))
+  const view = job && (await currentView(store, job.slug))
   if (!view) return 'ended'
-  const chosen = view.units.filter((unit) => order.units.length === 0 || order.units.includes(unit.id))
-  const plans = await ensurePlans(store, view)
+  const chosen = view.units.filter((unit) => isSelected(order.units, unit.id))
+  const { plans } = view
   const [{ secrets, times }, former, { pace }] = await Promise.all([openDatedSecrets(store, order.jobId), openFormerPasswords(store, order.jobId), host.laptop()])
   const { database } = await radioRules(store)
   const { cards } = view
@@ -114,12 +119,12 @@ function mayStillHave(
   return [...former.filter(({ name }) => names.includes(name)), ...others]
 }
 
-type Ready = Omit<ConstructorParameters<typeof UnitRun>[0], 'store' | 'host' | 'log' | 'signal'>
+type Ready = Omit<ConstructorParameters<typeof UnitRun>[0], 'store' | 'host' | 'log' | 'signal' | 'mayAct' | 'clock'>
 
 async function driveSafely(input: MusterInput, ready: Ready): Promise<'answers' | 'held' | 'stopped'> {
-  const { store, host, log, signal } = input
+  const { store, host, log, signal, mayAct, clock } = input
   try {
-    return await drive(new UnitRun({ store, host, log, signal, ...ready }), input.mayGoOn)
+    return await drive(new UnitRun({ store, host, log, signal, mayAct, clock, ...ready }), input.mayGoOn)
   } catch (error) {
     input.complain(error, ready.unit)
     await log.append({
@@ -132,19 +137,21 @@ async function driveSafely(input: MusterInput, ready: Ready): Promise<'answers' 
   }
 }
 
-/** The plan as it is kept, widened by units that came to the kit list since. */
-async function ensurePlans(store: Store, view: JobView): Promise<ReadonlyMap<string, UnitPlan>> {
-  if (view.units.every((unit) => view.plans.has(unit.id))) return view.plans
-  const planning = await replan(store, view.job)
-  return planning ? new Map(planning.plans.map((plan) => [plan.unit, plan])) : view.plans
+/** The job with a plan that was made from what is there now. */
+async function currentView(store: Store, slug: string): Promise<JobView | undefined> {
+  const view = await viewJob(store, slug)
+  if (!view || (view.planStanding === 'current' && view.units.every((unit) => view.plans.has(unit.id)))) return view
+  await replan(store, view.job.id)
+  return viewJob(store, slug)
 }
 
-/** Units that were held because nobody could reach or open them, and that may be tried again by themselves. */
-export function waitingForHands(rows: ReadonlyMap<string, RollRow>): Map<string, 'reach' | 'sign-in' | 'return'> {
-  const waiting = new Map<string, 'reach' | 'sign-in' | 'return'>()
+/** Units that are held until hands have helped, with what will show that they have. */
+export function waitingForHands(rows: ReadonlyMap<string, RollRow>): Map<string, NonNullable<Held['resumesWhen']>> {
+  const waiting = new Map<string, NonNullable<Held['resumesWhen']>>()
   for (const [unit, row] of rows) {
-    const step = (['reach', 'sign-in', 'return'] as const).find((each) => row.steps[each]?.is === 'held')
-    if (step) waiting.set(unit, step)
+    const step = heldStep(row)
+    const state = step && row.steps[step]
+    if (state?.is === 'held' && state.resumesWhen) waiting.set(unit, state.resumesWhen)
   }
   return waiting
 }

@@ -6,9 +6,9 @@ import { type DirectCard, isDirect, type KitCard } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
 import type { Sighting } from '../core/muster/events'
 import type { Store } from '../store/open'
-import { pinnedFingerprint } from '../store/secrets'
+import { pinOnFirstSight } from '../store/secrets'
 import { dialectOf } from '../wire/dialect/dialect-of'
-import type { Host } from '../wire/host/host'
+import type { Host, Lane } from '../wire/host/host'
 import { WireError } from '../wire/wire-error'
 
 export interface SweepInput {
@@ -64,31 +64,44 @@ async function look(input: SweepInput, candidate: Candidate): Promise<Sighting[]
     macs.map(async (mac): Promise<Sighting> => {
       const unit = input.units.find((each) => each.mac === mac)
       const isItsOwn = seen !== 'at-its-address' || input.plans.get(unit?.id ?? '')?.address === address
-      const model = await identity(input, mac, candidate)
-      return { mac, address, model: model ?? null, unit: unit?.id ?? null, seen: isItsOwn ? seen : 'elsewhere', answers: model === undefined ? 'arp-only' : 'service' }
+      return { mac, address, unit: unit?.id ?? null, seen: isItsOwn ? seen : 'elsewhere', ...(await identity(input, mac, candidate)) }
     }),
   )
 }
 
-/** What it says that it is; undefined while only layer 2 answers. */
-async function identity({ store, host, jobId, before }: SweepInput, mac: string, { address, prefix, card }: Candidate): Promise<string | undefined> {
-  const known = before.find((each) => each.mac === mac && each.address === address && each.answers === 'service')
-  const lane = await host.openLane({ mac, address, prefix })
-  if (known?.model) {
-    const answers = await lane.connect(card.factory.port).then(
-      (socket) => socket.destroy() !== undefined,
-      () => false,
-    )
-    return answers ? known.model : undefined
+type Identity = Pick<Sighting, 'model' | 'answers'>
+
+/** What it says that it is, and how far it answers. */
+async function identity(input: SweepInput, mac: string, { address, prefix, card }: Candidate): Promise<Identity> {
+  const known = input.before.find((each) => each.mac === mac && each.address === address && each.answers === 'service')
+  const lane = await input.host.openLane({ mac, address, prefix })
+  try {
+    return known?.model ? await stillThere(lane, card, known.model) : await introduced(input, mac, lane, card)
+  } finally {
+    await lane.close()
   }
+}
+
+async function stillThere(lane: Lane, card: DirectCard, model: string): Promise<Identity> {
+  try {
+    const socket = await lane.connect(card.factory.port)
+    socket.destroy()
+    return { model, answers: 'service' }
+  } catch (error) {
+    if (error instanceof WireError) return { model: null, answers: 'arp-only' }
+    throw error
+  }
+}
+
+async function introduced({ store, jobId }: SweepInput, mac: string, lane: Lane, card: DirectCard): Promise<Identity> {
   const dialect = dialectOf(card, lane, async (fingerprint) => {
-    const pinned = await pinnedFingerprint(store, jobId, mac, fingerprint, new Date())
+    const pinned = await pinOnFirstSight(store, jobId, mac, fingerprint, new Date())
     if (pinned.fingerprint !== fingerprint) throw new WireError('untrusted', 'another certificate than the pinned one')
   })
   try {
-    return await dialect.identify()
+    return { model: await dialect.identify(), answers: 'service' }
   } catch (error) {
-    if (error instanceof WireError) return undefined
+    if (error instanceof WireError) return { model: null, answers: error.kind === 'untrusted' ? 'untrusted' : 'arp-only' }
     throw error
   } finally {
     dialect.close()

@@ -10,11 +10,12 @@ import type { Check, StepState } from '../core/muster/events'
 import type { Step } from '../core/muster/procedure'
 import { emptyRow, type RollRow } from '../core/muster/roll'
 import type { Store } from '../store/open'
-import { type FormerPassword, pinnedFingerprint } from '../store/secrets'
+import { type FormerPassword, pinOnFirstSight } from '../store/secrets'
 import type { Credentials, Dialect } from '../wire/dialect/dialect'
 import { dialectOf } from '../wire/dialect/dialect-of'
 import type { Host, Lane } from '../wire/host/host'
 import { WireError } from '../wire/wire-error'
+import type { AwakeClock, Deadline } from './awake-clock'
 import type { EventLog } from './event-log'
 
 export interface Mover {
@@ -45,6 +46,9 @@ export interface UnitRunInput {
   /** Admin passwords that were replaced, the newest first. */
   readonly formerPasswords: readonly FormerPassword[]
   readonly signal: AbortSignal
+  /** Waits while nobody may act for this muster. */
+  readonly mayAct: () => Promise<void>
+  readonly clock: AwakeClock
 }
 
 /** Some units lock out whoever guesses: no more old passwords than these are tried. */
@@ -72,6 +76,8 @@ export class UnitRun {
   readonly store: Store
   readonly log: EventLog
   readonly pace: number
+  readonly clock: AwakeClock
+  readonly mayAct: () => Promise<void>
   /** One-way doors, as far as they were ever opened for this unit. */
   readonly doors: { password: DoorState; address: DoorState }
   /** Address at which it was found. */
@@ -84,6 +90,8 @@ export class UnitRun {
   readonly #signal: AbortSignal
   #dialect: Dialect | undefined
   readonly #lanes = new Map<string, Lane>()
+  /** The wait that was told last, to be told anew when the laptop has slept or its clock was set. */
+  #waiting: { readonly step: Step; readonly state: Extract<StepState, { is: 'waiting' }>; readonly due: Deadline; readonly disturbances: number } | undefined
 
   constructor(input: UnitRunInput) {
     this.unit = input.unit
@@ -99,6 +107,8 @@ export class UnitRun {
     this.store = input.store
     this.log = input.log
     this.pace = input.pace
+    this.clock = input.clock
+    this.mayAct = input.mayAct
     const before = input.before ?? emptyRow
     this.doors = { password: before.passwordDoor, address: before.addressDoor }
     this.#givenPassword = before.givenPassword
@@ -136,6 +146,7 @@ export class UnitRun {
   }
 
   tell(step: Step, state: StepState): Promise<void> {
+    this.#waiting = state.is === 'waiting' ? { step, state, due: this.clock.deadline(state.until - Date.now()), disturbances: this.clock.disturbances } : undefined
     return this.log.append({ kind: 'step', unit: this.unit.id, step, state })
   }
 
@@ -160,9 +171,14 @@ export class UnitRun {
     this.log.note({ kind: 'check', unit: this.unit.id, check })
   }
 
-  /** Real time at which so many of the wire's seconds will have passed, ms since 1970. */
+  /** Wall time at which so many of the wire's seconds will have passed, ms since 1970: to be shown, never waited by. */
   due(seconds: number): number {
     return Date.now() + (seconds * 1000) / this.pace
+  }
+
+  /** So many of the wire's seconds from now on, in which this laptop is awake. */
+  deadline(seconds: number): Deadline {
+    return this.clock.deadline((seconds * 1000) / this.pace)
   }
 
   /**
@@ -182,6 +198,14 @@ export class UnitRun {
       signal.addEventListener('abort', done)
     })
     this.stopIfCalledOff()
+    await this.#tellAnew()
+  }
+
+  /** A countdown that was told before the clock was set counts down to a wrong time. */
+  async #tellAnew(): Promise<void> {
+    const waiting = this.#waiting
+    if (!waiting || waiting.disturbances === this.clock.disturbances) return
+    await this.tell(waiting.step, { ...waiting.state, until: Math.round(Date.now() + waiting.due.leftMs()) })
   }
 
   stopIfCalledOff(): void {
@@ -234,7 +258,7 @@ export class UnitRun {
   }
 
   async #pin(fingerprint: string): Promise<void> {
-    const pinned = await pinnedFingerprint(this.store, this.log.jobId, this.unit.mac, fingerprint, new Date())
+    const pinned = await pinOnFirstSight(this.store, this.log.jobId, this.unit.mac, fingerprint, new Date())
     if (pinned.first === 'now') this.say(`certificate pinned ${fingerprint.slice(0, 5).toLowerCase()}…${fingerprint.slice(-2).toLowerCase()}`)
     if (pinned.fingerprint !== fingerprint) throw new WireError('untrusted', `certificate ${fingerprint.slice(0, 11)}… is not the pinned ${pinned.fingerprint.slice(0, 11)}…`)
   }

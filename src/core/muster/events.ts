@@ -18,6 +18,8 @@ export const stepStateSchema = z.discriminatedUnion('is', [
     hands: z.array(z.string()),
     /** A press that the page offers for it. */
     press: z.literal('trust-new-certificate').optional(),
+    /** What shows that hands have helped: then it is mustered by itself. Without it, nobody but a person begins again. */
+    resumesWhen: z.enum(['it-answers', 'it-was-away']).optional(),
   }),
 ])
 export type StepState = z.infer<typeof stepStateSchema>
@@ -34,8 +36,8 @@ export const sightingSchema = z.object({
   /** Unit on the kit list with this MAC. */
   unit: z.string().nullable(),
   seen: z.enum(['at-factory-address', 'at-its-address', 'elsewhere']),
-  /** Whether its management service answers, or only ARP. */
-  answers: z.enum(['service', 'arp-only']),
+  /** Whether its management service answers, or only ARP; `untrusted` where it shows another certificate than before. */
+  answers: z.enum(['service', 'arp-only', 'untrusted']),
 })
 export type Sighting = z.infer<typeof sightingSchema>
 

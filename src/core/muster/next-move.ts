@@ -32,6 +32,7 @@ export function nextMove(unit: Unit, row: RollRow | undefined, roll: Roll, addre
   const sighting = roll.sightings.find((each) => each.mac === unit.mac)
   if (!sighting) return { words: unit.port === null ? 'Plug it in' : `Plug it into port ${unit.port}`, tone: 'hands', until: undefined }
   if (sighting.answers === 'arp-only') return { words: 'starting up', tone: 'waiting', until: undefined }
+  if (sighting.answers === 'untrusted') return { words: 'shows another certificate than before', tone: 'hands', until: undefined }
   return { words: 'ready to muster', tone: 'quiet', until: undefined }
 }
 

@@ -4,7 +4,7 @@
  */
 
 import { WireError } from '../../wire/wire-error'
-import { held } from '../explain'
+import { held, heldForHands } from '../explain'
 import type { UnitRun } from '../unit-run'
 import { freeAddress } from './free-address'
 import { locate } from './reach'
@@ -35,12 +35,12 @@ async function applied(run: UnitRun): Promise<void> {
   const { apply } = run.card.timing
   const old = run.address ?? run.card.factory.address
   await run.tell('address', { is: 'waiting', until: run.due(apply), waitingFor: 'applying, leave it powered' })
-  const deadline = run.due(apply * 2 + 60)
+  const deadline = run.deadline(apply * 2 + 60)
   for (;;) {
     await run.pause(2)
     if (!(await run.host.arp(old)).includes(run.unit.mac)) return
     if ((await stillWaiting(run)) === 'none') return
-    if (Date.now() > deadline)
+    if (deadline.hasPassed())
       throw held(`It is still applying after ${apply * 2 + 60} s.`, ['Leave it powered for two minutes more.', 'Then muster it again: it goes on where it stopped.'])
   }
 }
@@ -60,14 +60,14 @@ export async function comeBack(run: UnitRun): Promise<string> {
   const target = run.plan.address
   const old = run.address
   const until = run.due(restart)
-  const deadline = run.due(restart * 2 + 60)
+  const deadline = run.deadline(restart * 2 + 60)
   let told = false
   for (;;) {
     const found = await locate(run, old === undefined || old === target ? [target] : [target, old])
     if (found?.answers === 'service' && found.address === target) break
     if (found?.answers === 'service' && told) throw new CameBackUnchanged(`it came back at ${found.address}`)
-    if (Date.now() > deadline)
-      throw held(`It did not come back at ${target}.`, [
+    if (deadline.hasPassed())
+      throw heldForHands('it-answers', `It did not come back at ${target}.`, [
         `Look at its light: ${run.card.lights['slow white'] ? 'slow white means that it still starts' : 'blinking means that it still starts'}.`,
         'Take its cable out for ten seconds and put it in again.',
         'It carries on by itself when it answers.',

@@ -9,7 +9,7 @@ const patience = 90
 
 export async function onAir(run: UnitRun): Promise<string> {
   let listened = false
-  let deadline = run.due(patience)
+  let deadline = run.deadline(patience)
   for (;;) {
     const radios = await run.dialect.air()
     const open = radios.flatMap((radio) => radio.networks).find((network) => network.security === 'open')
@@ -26,10 +26,10 @@ export async function onAir(run: UnitRun): Promise<string> {
     if (faults.length === 0) return listened ? 'on air, no radar heard' : 'on air'
     if (listening.length > 0 && !listened) {
       listened = true
-      deadline = run.due(longest + patience)
+      deadline = run.deadline(longest + patience)
       await run.tell('on-air', { is: 'waiting', until: run.due(longest), waitingFor: 'listening for radar' })
     }
-    if (Date.now() > deadline)
+    if (deadline.hasPassed())
       throw held('A radio is not on air as planned.', ['Read below what differs.', 'If it heard radar, plan another channel; else muster it again.'], faults.join(' '))
     await run.pause(2)
   }

@@ -13,7 +13,7 @@ export async function reach(run: UnitRun): Promise<string> {
   const addresses = placesOf(run)
   const wait = applying ? timing.apply + timing.restart : timing.start
   const until = run.due(wait)
-  const deadline = run.due(wait + patience)
+  const deadline = run.deadline(wait + patience)
   let told = ''
   for (;;) {
     const found = await locate(run, addresses)
@@ -23,7 +23,7 @@ export async function reach(run: UnitRun): Promise<string> {
       run.say(`answers at ${found.address}, lane from ${lane.source}`)
       return `answers at ${found.address}`
     }
-    if (Date.now() > deadline) throw notFound({ unit: run.unit, card: run.card }, addresses)
+    if (deadline.hasPassed()) throw notFound({ unit: run.unit, card: run.card }, addresses)
     const waitingFor = found ? 'starting up' : 'looking for it on the wire'
     if (waitingFor !== told) {
       told = waitingFor

@@ -1,0 +1,57 @@
+/** How the parts of an installation stand, as a page hears it every second. */
+import { z } from 'zod'
+
+export const partNames = ['database', 'lab', 'runner', 'pages'] as const
+export type PartName = (typeof partNames)[number]
+
+export const partSchema = z.object({
+  name: z.enum(partNames),
+  standing: z.enum(['runs', 'away']),
+  /** How long it has stood like that, ms. */
+  forMs: z.number(),
+  /** How often it was started again. */
+  restarts: z.int(),
+})
+
+export const pulseSchema = z.object({
+  /** The server's clock, ms since 1970. */
+  now: z.number(),
+  database: z.enum(['answers', 'away']),
+  /** How long ago a runner was seen last, ms; null where none ever was. */
+  runnerSilentMs: z.number().nullable(),
+  wire: z.enum(['works', 'away']),
+  sweptMsAgo: z.number().nullable(),
+  disk: z.enum(['has-room', 'full']),
+  /** What whoever started them says of the parts; empty where nobody does. */
+  parts: z.array(partSchema),
+  /** The newest order of each job that is looked at, where it failed. */
+  failed: z.record(z.string(), z.object({ kind: z.enum(['sweep', 'muster', 'restore-laptop']), reason: z.string() })),
+})
+export type Pulse = z.infer<typeof pulseSchema>
+
+/** A runner that is silent for longer is taken for dead. */
+export const silentRunnerMs = 3500
+/** For so long a page says that a part was started again. */
+const justRestartedMs = 20_000
+
+const words: Readonly<Record<PartName, string>> = { database: 'The database', lab: 'The lab', runner: 'The runner', pages: 'The pages' }
+
+/** What people must know about the parts, the worst first. */
+export function pulseSentences(pulse: Pulse): string[] {
+  const away = new Set(pulse.parts.filter((part) => part.standing === 'away').map((part) => part.name))
+  const silent = pulse.runnerSilentMs === null || pulse.runnerSilentMs > silentRunnerMs
+  const has = pulse.parts.length > 0
+  return [
+    ...(pulse.disk === 'full' ? ['The disk of this laptop is full: nothing is lost, and all goes on when there is room again.'] : []),
+    ...(pulse.database === 'away' || away.has('database') ? ['The database is away: it is started again, and all goes on from where it was.'] : []),
+    ...(away.has('lab') || (pulse.wire === 'away' && pulse.database === 'answers' && !silent)
+      ? [has ? 'The lab is away: it is started again, its units as after a power cut.' : 'This laptop does not reach the wire.']
+      : []),
+    ...(away.has('runner') || (silent && pulse.database === 'answers')
+      ? [has ? 'Nobody works on the wire: the runner is started again.' : 'Nobody works on the wire: start the runner.']
+      : []),
+    ...pulse.parts
+      .filter(({ standing, restarts, forMs }) => standing === 'runs' && restarts > 0 && forMs < justRestartedMs)
+      .map(({ name }) => `${words[name]} ${name === 'pages' ? 'were' : 'was'} away and ${name === 'pages' ? 'are' : 'is'} back.`),
+  ]
+}

@@ -1,0 +1,34 @@
+/**
+ * Which held units are mustered again by themselves: those that hands can cure, once they show that hands have. One
+ * that was tried again like that and is held again must go away and come back before it is tried once more, so that
+ * nothing goes on for ever.
+ */
+import type { Unit } from '../core/kit/unit'
+import type { Roll } from '../core/muster/roll'
+import { waitingForHands } from './muster'
+
+export class Resumption {
+  /** Units seen to be away since they were held. */
+  readonly #wasAway = new Set<string>()
+  /** Units that were mustered again by themselves, and not seen away since. */
+  readonly #tried = new Set<string>()
+
+  /** Units to muster now, by what the newest sweep has seen. */
+  ready(jobId: number, units: readonly Unit[], roll: Roll): string[] {
+    const ready: string[] = []
+    for (const [id, resumesWhen] of waitingForHands(roll.rows)) {
+      const key = `${jobId} ${id}`
+      const unit = units.find((each) => each.id === id)
+      const answers = unit !== undefined && roll.sightings.some((sighting) => sighting.mac === unit.mac && sighting.answers === 'service')
+      if (!answers) {
+        this.#wasAway.add(key)
+        this.#tried.delete(key)
+      } else if (!this.#tried.has(key) && (resumesWhen === 'it-answers' || this.#wasAway.has(key))) {
+        this.#wasAway.delete(key)
+        this.#tried.add(key)
+        ready.push(id)
+      }
+    }
+    return ready
+  }
+}
