@@ -7,7 +7,7 @@ import { closeSync, openSync, readFileSync } from 'node:fs'
  * @returns {{ pid: number, stop: (patienceMs?: number) => Promise<void>, ended: Promise<number | null>, logFile: string }}
  */
 export function startChild(command, args, { env, cwd, logFile, channel = true }) {
-  const log = openSync(logFile, 'a')
+  const log = openLog(logFile)
   const child = spawn(command, args, { cwd, env: { ...process.env, ...env }, stdio: channel ? ['ignore', log, log, 'ipc'] : ['ignore', log, log] })
   closeSync(log)
   child.unref()
@@ -17,6 +17,15 @@ export function startChild(command, args, { env, cwd, logFile, channel = true })
     child.once('error', () => resolve(127))
   })
   return { pid: child.pid, stop: (patienceMs) => stopChild(child, ended, patienceMs), ended, logFile, kill: (signal) => child.kill(signal) }
+}
+
+/** A full disk must not keep anything from starting. */
+function openLog(file) {
+  try {
+    return openSync(file, 'a')
+  } catch {
+    return openSync('/dev/null', 'a')
+  }
 }
 
 /** Asks it to end, and after some patience no longer asks. */

@@ -1,6 +1,6 @@
 // The demo with its pages: runs until Ctrl-C, then ends every child.
 import { spawn } from 'node:child_process'
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { loadDemoJob } from './demo-job.mjs'
 import { root } from './root.mjs'
@@ -11,9 +11,9 @@ const folder = process.env.AIR_MUSTER_DATA ?? join(root, '.data/demo')
 const note = join(folder, 'running.json')
 
 export async function demoInBrowser({ pace, port }) {
-  const before = dealWithEarlierStart()
+  const before = await dealWithEarlierStart()
   if (before) {
-    process.stdout.write(`The demo runs already: ${before}\n`)
+    process.stdout.write(`${before}\n`)
     return 0
   }
   // The stand-ins come out of their boxes anew at each start, so the job does too.
@@ -25,12 +25,19 @@ export async function demoInBrowser({ pace, port }) {
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, resolve)
   })
   try {
-    const tell = (more) => writeFileSync(note, JSON.stringify({ launcher: process.pid, ...more }), { mode: 0o600 })
-    stack = await startStack({ folder, pace, wantedPort: port, onStarted: (pids) => tell({ pids }) })
+    let more = {}
+    const tell = (pids) => {
+      const text = JSON.stringify({ launcher: process.pid, pids, ...more })
+      // Written whole under another name first: whoever reads it finds the old or the new.
+      writeFileSync(`${note}.next`, text, { mode: 0o600 })
+      renameSync(`${note}.next`, note)
+    }
+    stack = await startStack({ folder, pace, wantedPort: port, onPids: tell })
     await loadDemoJob(stack.env)
-    const address = `${stack.url}/jobs/port-ellery/bench`
-    tell({ pids: stack.pids, address, databaseUrl: stack.databaseUrl, vaultKeyFile: stack.vaultKeyFile })
-    process.stdout.write(`\nAir Muster is ready: ${address}\nCtrl-C ends it.\n`)
+    const address = `${stack.url}/jobs/port-ellery/bench?key=${stack.key}`
+    more = { address, databaseUrl: stack.databaseUrl, vaultKeyFile: stack.vaultKeyFile }
+    tell(stack.pids())
+    process.stdout.write(`\nAir Muster is ready: ${address}\nWhoever has this address can open it. Ctrl-C ends it.\n`)
     openInBrowser(address)
     const alive = setInterval(() => {}, 60_000)
     await stopped
@@ -43,16 +50,39 @@ export async function demoInBrowser({ pace, port }) {
   }
 }
 
-/** @returns the address of a demo that runs; ends what one that crashed has left behind */
-function dealWithEarlierStart() {
-  if (!existsSync(note)) return undefined
-  const { launcher, pids, address } = JSON.parse(readFileSync(note, 'utf8'))
-  if (commandOf(launcher)?.includes('demo.mjs')) return address ?? 'it is starting, its own terminal will say where'
+/** @returns a sentence about a demo that runs; ends what one that crashed has left behind */
+async function dealWithEarlierStart() {
+  const before = readNote()
+  if (!before) return undefined
+  const { launcher, pids = [], address } = before
+  if (commandOf(launcher)?.includes('demo.mjs')) {
+    if (!address) return 'The demo is starting already; its own terminal will say where.'
+    return (await answers(address))
+      ? `The demo runs already: ${address}`
+      : `The demo runs already, and its pages do not answer at the moment: they are started again by themselves. Then: ${address}\nIf they stay away, end process ${launcher} and start anew.`
+  }
   for (const pid of pids) {
     // A number may belong to somebody else by now: only what is plainly ours is ended.
     if (commandOf(pid)?.includes(folder) || commandOf(pid)?.includes(join(root, 'dist')) || commandOf(pid)?.includes('next-server')) process.kill(pid, 'SIGKILL')
   }
   return undefined
+}
+
+/** @returns undefined where there is no note, or one that was cut off */
+function readNote() {
+  try {
+    return JSON.parse(readFileSync(note, 'utf8'))
+  } catch {
+    return undefined
+  }
+}
+
+async function answers(address) {
+  try {
+    return (await fetch(new URL('/api/health', address), { signal: AbortSignal.timeout(3000) })).ok
+  } catch {
+    return false
+  }
 }
 
 /** The command line of a process; undefined where there is none of this number. */
