@@ -1,12 +1,12 @@
 import type { NextConfig } from 'next'
 
 const config: NextConfig = {
-  serverExternalPackages: ['mysql2', '@zxcvbn-ts/core', '@zxcvbn-ts/language-common'],
+  serverExternalPackages: ['mysql2', '@zxcvbn-ts/core', '@zxcvbn-ts/language-common', 'pkijs'],
   poweredByHeader: false,
   reactStrictMode: true,
   devIndicators: false,
-  // Drawings of floors and job files come in by actions.
-  experimental: { serverActions: { bodySizeLimit: '24mb' } },
+  // Kit lists and radio rules; what is larger comes in by the routes below api/upload.
+  experimental: { serverActions: { bodySizeLimit: '4mb' } },
   // Pages are read from the database at each request: nothing is worth keeping in the browser.
   headers: async () => [
     {

@@ -1,16 +1,62 @@
-/**
- * Until there is a sign-in, only this laptop may ask, and only pages of ours: a foreign Host (a name that was made to
- * point here) or a foreign Origin (another site's page in the same browser) is refused.
- */
+/** What every request passes: who may ask, the key that becomes a cookie, and what a page may load. */
+import { randomBytes } from 'node:crypto'
 import { type NextRequest, NextResponse } from 'next/server'
+import { cookieName, isKey, keyParameter, refusal } from './app/server/guard'
 
-const ownNames: ReadonlySet<string> = new Set(['127.0.0.1', 'localhost', '[::1]'])
+// Uploads ask the guard themselves: whatever passes here is held in memory whole.
+export const config = { matcher: ['/((?!api/upload/).*)'] }
 
-export function proxy(request: NextRequest): NextResponse {
+export function proxy(request: NextRequest): Response {
+  const shown = request.nextUrl.searchParams.get(keyParameter)
+  if (shown !== null && isKey(shown) && refusal(withCookie(request, shown)) === undefined) return withKeyAsCookie(request, shown)
+  const refused = refusal(request)
+  if (refused) return refused
+  const nonce = randomBytes(16).toString('base64')
+  const policy = pagePolicy(nonce)
+  const headers = new Headers(request.headers)
+  headers.set('x-nonce', nonce)
+  headers.set('content-security-policy', policy)
+  const response = NextResponse.next({ request: { headers } })
+  response.headers.set('content-security-policy', policy)
+  return response
+}
+
+/** Scripts are our own and those that they load; pictures and workers may be made in the page. */
+function pagePolicy(nonce: string): string {
+  return [
+    "default-src 'self'",
+    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'wasm-unsafe-eval'`,
+    "style-src 'self' 'unsafe-inline'",
+    "img-src 'self' data: blob:",
+    "font-src 'self' data:",
+    "worker-src 'self' blob:",
+    "connect-src 'self' blob: data:",
+    "object-src 'none'",
+    "base-uri 'none'",
+    "form-action 'self'",
+    "frame-ancestors 'none'",
+  ].join('; ')
+}
+
+function withCookie(request: NextRequest, key: string): Request {
+  const headers = new Headers(request.headers)
+  headers.set('cookie', `${cookieName(request.headers.get('host') ?? '')}=${key}`)
+  return new Request(request.url, { headers })
+}
+
+/** The key leaves the address at once: addresses are kept in histories and shown over shoulders. */
+function withKeyAsCookie(request: NextRequest, key: string): Response {
+  const { pathname, searchParams } = request.nextUrl
+  const rest = new URLSearchParams(searchParams)
+  rest.delete(keyParameter)
+  const query = rest.toString()
   const host = request.headers.get('host') ?? ''
-  const origin = request.headers.get('origin')
-  const hostIsOurs = ownNames.has(host.replace(/:\d+$/, ''))
-  const originIsOurs = origin === null || origin === `http://${host}`
-  if (hostIsOurs && originIsOurs) return NextResponse.next()
-  return new NextResponse('Air Muster answers this laptop alone. Open it at the address that npm run demo printed.\n', { status: 403 })
+  return new Response(null, {
+    status: 303,
+    headers: {
+      location: `http://${host}${pathname}${query === '' ? '' : `?${query}`}`,
+      'set-cookie': `${cookieName(host)}=${key}; Path=/; HttpOnly; SameSite=Strict`,
+      'cache-control': 'no-store',
+    },
+  })
 }

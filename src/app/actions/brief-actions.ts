@@ -2,14 +2,13 @@
 /** What the Brief page does: save, set a passphrase, make one, show a secret. */
 import { revalidatePath } from 'next/cache'
 import { z } from 'zod'
-import { type Brief, briefSchema, neededSecrets } from '../../core/brief/brief'
+import { briefSchema, neededSecrets, secretName } from '../../core/brief/brief'
 import { passphraseFault } from '../../core/secrets/passphrase'
 import { passphraseWeakness } from '../../core/secrets/strength'
 import { appendEvents } from '../../store/events'
-import { type Job, saveBrief } from '../../store/jobs'
+import { saveBrief } from '../../store/jobs'
 import { listUnits } from '../../store/kit'
 import { makeMissingSecrets, makeSecret } from '../../store/make-secrets'
-import type { Store } from '../../store/open'
 import { replan } from '../../store/replan'
 import { openSecret, sealSecret } from '../../store/secrets'
 import { withJob } from '../server/with-job'
@@ -23,25 +22,19 @@ export async function saveBriefAction(slug: string, version: number, input: unkn
   return withJob(slug, async (store, job) => {
     const parsed = briefSchema.safeParse(input)
     if (!parsed.success) return failedBy(parsed.error)
-    const next = await saveBrief(store, job.id, parsed.data, versionSchema.parse(version))
-    await follow(store, job, parsed.data)
+    const saved = await saveBrief(store, job.id, parsed.data, versionSchema.parse(version))
+    const units = await listUnits(store, job.id)
+    await makeMissingSecrets(
+      store,
+      job.id,
+      parsed.data,
+      units.map((unit) => unit.id),
+      new Date(),
+    )
+    if (saved.plan === 'outdated') await replan(store, job.id)
     revalidatePath(`/jobs/${slug}`, 'layout')
-    return { ok: true, value: next }
+    return { ok: true, value: saved.version }
   })
-}
-
-/** What a changed brief brings with it: secrets for new networks, a plan for other rules or addresses. */
-async function follow(store: Store, job: Job, brief: Brief): Promise<void> {
-  const units = await listUnits(store, job.id)
-  await makeMissingSecrets(
-    store,
-    job.id,
-    brief,
-    units.map((unit) => unit.id),
-    new Date(),
-  )
-  const planned = ({ country, management, radio }: Brief): string => JSON.stringify([country, management, radio])
-  if (planned(job.brief) !== planned(brief)) await replan(store, { ...job, brief })
 }
 
 /** Keeps a passphrase that was typed. One that WPA2 does not allow is refused; a weak one is kept, and said. */
@@ -54,7 +47,7 @@ export async function setPassphrase(slug: string, networkId: string, text: strin
     if (fault) return failed(fault, 'passphrase')
     const { site, client } = job.brief
     const weakness = passphraseWeakness(passphrase, network.ssid, [site, client, job.name])
-    await sealSecret(store, job.id, `network/${networkId}/passphrase`, passphrase, new Date(), weakness)
+    await sealSecret(store, job.id, secretName.passphrase(network), passphrase, new Date(), weakness)
     revalidatePath(`/jobs/${slug}`, 'layout')
     return done
   })

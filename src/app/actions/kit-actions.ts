@@ -2,9 +2,10 @@
 /** What the Kit page does: the list, and the kit cards of this installation. */
 import { revalidatePath } from 'next/cache'
 import { z } from 'zod'
+import { cardBounds } from '../../core/input/bounded-text'
 import { modelName } from '../../core/kit/kit-card'
 import { reviewRoster } from '../../core/kit/roster'
-import { type Unit, unitSchema } from '../../core/kit/unit'
+import { type Unit, unitIdSchema, unitSchema } from '../../core/kit/unit'
 import { StaleVersionError } from '../../store/jobs'
 import { changeKit, type KeptUnit, listUnits } from '../../store/kit'
 import { kitCardsOf, removeCard, saveCard } from '../../store/kit-card-files'
@@ -14,12 +15,11 @@ import { getStore } from '../server/store'
 import { withJob } from '../server/with-job'
 import { done, failed, failedBy, type Outcome } from './outcome'
 
-const idSchema = z.string().regex(/^[a-z0-9-]{1,40}$/)
 const changesSchema = z.object({
   add: z.array(unitSchema).max(5000),
   change: z.array(unitSchema.extend({ version: z.int() })).max(5000),
-  remove: z.array(idSchema).max(5000),
-  order: z.array(idSchema).max(20_000).optional(),
+  remove: z.array(unitIdSchema).max(5000),
+  order: z.array(unitIdSchema).max(20_000).optional(),
 })
 
 /** Changes the list, all of it or nothing. @returns the list as it is now, with versions */
@@ -41,7 +41,7 @@ export async function saveKitAction(slug: string, input: z.input<typeof changesS
       units.map((unit) => unit.id),
       new Date(),
     )
-    await replan(store, job)
+    await replan(store, job.id)
     revalidatePath(`/jobs/${slug}`, 'layout')
     return { ok: true, value: units }
   })
@@ -54,8 +54,8 @@ function merged(before: readonly Unit[], { add, change, remove }: z.infer<typeof
 
 /** Keeps a kit card of this installation. @param version 0 for a new one @returns its name */
 export async function saveCardAction(yaml: string, version: number): Promise<Outcome<string>> {
-  const text = z.string().max(100_000).safeParse(yaml)
-  if (!text.success) return failed('A kit card has 100000 characters at the most.')
+  const text = z.string().max(cardBounds.size).safeParse(yaml)
+  if (!text.success) return failed(`A kit card has ${cardBounds.size / 1024} kB at the most.`)
   try {
     const reading = await saveCard(await getStore(), text.data, z.int().parse(version), new Date())
     if (!reading.ok) return failed(reading.faults.map((fault) => `Line ${fault.line}: ${fault.field} ${fault.reason}`).join('\n'))

@@ -1,31 +1,34 @@
 'use server'
 /** Orders that the pages place: a runner carries them out. */
-import { z } from 'zod'
+import { allUnits, type Selection, selectionSchema, theseUnits } from '../../core/muster/selection'
 import { appendEvents } from '../../store/events'
 import type { Job } from '../../store/jobs'
 import { listUnits } from '../../store/kit'
 import type { Store } from '../../store/open'
-import { askPause, placeOrder } from '../../store/orders'
+import { askPause, MusterOpenError, placeOrder } from '../../store/orders'
 import { forgetPin } from '../../store/secrets'
 import { withJob } from '../server/with-job'
 import { done, failed, type Outcome } from './outcome'
 
-const unitsSchema = z.array(z.string().regex(/^[a-z0-9-]{1,40}$/)).max(2000)
 
 function order(slug: string, act: (store: Store, job: Job) => Promise<unknown>): Promise<Outcome> {
   return withJob(slug, async (store, job) => {
-    await act(store, job)
-    return done
+    try {
+      await act(store, job)
+      return done
+    } catch (error) {
+      if (error instanceof MusterOpenError) return failed(error.message)
+      throw error
+    }
   })
 }
 
 export async function sweepNow(slug: string): Promise<Outcome> {
-  return order(slug, (store, job) => placeOrder(store, { jobId: job.id, kind: 'sweep', units: [] }))
+  return order(slug, (store, job) => placeOrder(store, { jobId: job.id, kind: 'sweep', units: allUnits }))
 }
 
-/** @param units  ids; empty for all on the list */
-export async function musterUnits(slug: string, units: string[]): Promise<Outcome> {
-  const parsed = unitsSchema.safeParse(units)
+export async function musterUnits(slug: string, selection: Selection): Promise<Outcome> {
+  const parsed = selectionSchema.safeParse(selection)
   if (!parsed.success) return failed('These are not units of the list.')
   return order(slug, (store, job) => placeOrder(store, { jobId: job.id, kind: 'muster', units: parsed.data }))
 }
@@ -37,7 +40,7 @@ export async function trustNewCertificate(slug: string, unit: string): Promise<O
     if (!found) return failed('This unit is no longer on the kit list.')
     await appendEvents(store, job.id, [{ at: new Date(), event: { kind: 'log', unit: found.id, text: 'somebody says that it was reset: its next certificate is pinned' } }])
     await forgetPin(store, job.id, found.mac)
-    await placeOrder(store, { jobId: job.id, kind: 'muster', units: [found.id] })
+    await placeOrder(store, { jobId: job.id, kind: 'muster', units: theseUnits(found.id) })
     return done
   })
 }
@@ -47,5 +50,5 @@ export async function pauseMuster(slug: string): Promise<Outcome> {
 }
 
 export async function restoreLaptop(slug: string): Promise<Outcome> {
-  return order(slug, (store, job) => placeOrder(store, { jobId: job.id, kind: 'restore-laptop', units: [] }))
+  return order(slug, (store, job) => placeOrder(store, { jobId: job.id, kind: 'restore-laptop', units: allUnits }))
 }

@@ -4,13 +4,22 @@ import { migrateStore, openStore, type Store, storeOptionsFromEnvironment } from
 
 const holder = globalThis as { airMusterStore?: Promise<Store> }
 
+/** A database that was away at first use is asked again at the next. */
 export function getStore(): Promise<Store> {
-  holder.airMusterStore ??= open()
+  holder.airMusterStore ??= open().catch((error: unknown) => {
+    holder.airMusterStore = undefined as never
+    throw error
+  })
   return holder.airMusterStore
 }
 
 async function open(): Promise<Store> {
   const store = openStore(storeOptionsFromEnvironment())
-  await migrateStore(store)
-  return store
+  try {
+    await migrateStore(store)
+    return store
+  } catch (error) {
+    await store.close().catch(() => undefined)
+    throw error
+  }
 }

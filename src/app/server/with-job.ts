@@ -1,6 +1,7 @@
 /** For actions and routes: the job of a slug that came from outside, or a sentence. */
 import 'server-only'
 import { slugSchema } from '../../core/job/job-document'
+import { BrokenRowError, StoreError } from '../../store/faults'
 import { findJob, type Job, StaleVersionError } from '../../store/jobs'
 import type { Store } from '../../store/open'
 import { failed, type Outcome } from '../actions/outcome'
@@ -15,12 +16,20 @@ export async function jobOf(slug: unknown): Promise<{ store: Store; job: Job } |
 
 /** Runs an action on a job. A second writer is told in words. */
 export async function withJob<T>(slug: unknown, act: (store: Store, job: Job) => Promise<Outcome<T>>): Promise<Outcome<T>> {
-  const found = await jobOf(slug)
-  if (!found) return failed('This job is no longer there.')
   try {
-    return await act(found.store, found.job)
+    const found = await jobOf(slug)
+    return found ? await act(found.store, found.job) : failed('This job is no longer there.')
   } catch (error) {
     if (error instanceof StaleVersionError) return failed(error.message, 'version')
+    if (error instanceof StoreError || error instanceof BrokenRowError) return failed(storeSentence(error))
     throw error
   }
+}
+
+function storeSentence(error: StoreError | BrokenRowError): string {
+  if (error instanceof BrokenRowError) return `This job cannot be read: ${error.message}.`
+  if (error.kind === 'away') return 'The database is away. Nothing was changed; it is started again, then try once more.'
+  if (error.kind === 'full') return 'The disk of the database is full. Nothing was changed; make room, then try once more.'
+  console.error(error.message)
+  return 'The database does not take this. Nothing was changed.'
 }

@@ -10,6 +10,12 @@ const places: Readonly<Record<Sighting['seen'], string>> = {
   elsewhere: 'at another address than its planned one',
 }
 
+function seenAs({ answers, model, seen }: Sighting): string {
+  if (answers === 'arp-only') return 'on the wire, still starting'
+  if (answers === 'untrusted') return 'shows another certificate than before: muster it to see what to do'
+  return `${model ?? 'unknown'}, ${places[seen]}`
+}
+
 /** Everybody who answers at one address. */
 export function AddressGroup({ address, sightings }: { address: string; sightings: readonly Sighting[] }) {
   const { units, selected, select } = useJob()
@@ -56,7 +62,7 @@ export function AddressGroup({ address, sightings }: { address: string; sighting
                     <b className={classes.stray}>not on the kit list</b>
                   )}
                 </td>
-                <td>{sighting.answers === 'arp-only' ? 'on the wire, still starting' : `${sighting.model ?? 'unknown'}, ${places[sighting.seen]}`}</td>
+                <td>{seenAs(sighting)}</td>
                 <td className="mono">{unit?.port ?? ''}</td>
               </tr>
             )

@@ -2,6 +2,7 @@
 import { Button } from '@mantine/core'
 import { musterUnits, sweepNow } from '../../app/actions/muster-actions'
 import type { Sighting } from '../../core/muster/events'
+import { allUnits, theseUnits } from '../../core/muster/selection'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
 import { useOrder } from '../live/use-order'
@@ -19,7 +20,8 @@ export function BenchView() {
   const groups = groupByAddress(roll.sightings)
   const present = new Set(roll.sightings.map((sighting) => sighting.mac))
   const matching = units.filter((unit) => present.has(unit.mac))
-  const sweptSeconds = pulse?.sweptAt && now > 0 ? Math.max(0, (now - pulse.sweptAt) / 1000) : undefined
+  const sweptMsAgo = pulse?.sweptMsAgo
+  const sweptSeconds = pulse && typeof sweptMsAgo === 'number' && now > 0 ? Math.max(0, (sweptMsAgo + now - pulse.heardAt) / 1000) : undefined
   const resting = roll.muster === 'idle' || roll.muster === 'paused'
   return (
     <div className={sheet.page}>
@@ -32,7 +34,7 @@ export function BenchView() {
           </Button>
           <Button
             disabled={pending || matching.length === 0 || !resting}
-            onClick={() => order(() => musterUnits(job.slug, matching.length === units.length ? [] : matching.map((unit) => unit.id)))}
+            onClick={() => order(() => musterUnits(job.slug, matching.length === units.length ? allUnits : theseUnits(...matching.map((unit) => unit.id))))}
           >
             {!resting ? 'Mustering' : matching.length === 0 ? 'Nothing to muster yet' : `Muster the ${matching.length} that match`}
           </Button>

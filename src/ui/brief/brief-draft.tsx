@@ -3,9 +3,11 @@
  * The brief while it is written: every change is kept at once here, can be undone, and is saved by itself as soon as
  * it is whole. What is not whole yet stays in this browser, even over a reload.
  */
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from 'react'
+import { createContext, type ReactNode, useContext, useMemo, useRef, useState } from 'react'
+import { z } from 'zod'
 import { saveBriefAction } from '../../app/actions/brief-actions'
 import { type Brief, briefSchema } from '../../core/brief/brief'
+import { readBriefDraft } from '../../core/brief/draft'
 import { applyMend, type BriefFault } from '../../core/brief/fault'
 import { briefMeaning, type Meaning } from '../../core/brief/meaning'
 import { reviewBrief } from '../../core/brief/review'
@@ -14,6 +16,7 @@ import type { CountryRules } from '../../core/regulatory/database'
 import { useJob } from '../live/job-provider'
 import { type Standing, useAutosave } from '../live/use-autosave'
 import { useHistory } from '../live/use-history'
+import { useSessionDraft } from '../live/use-session-draft'
 import { wholeAgain, withValue } from './brief-path'
 
 export interface BriefDraft {
@@ -40,6 +43,7 @@ export function useBrief(): BriefDraft {
 }
 
 const restMs = 600
+const draftSchema = z.object({ version: z.int(), brief: z.unknown() })
 
 export function BriefDraftProvider({ rules, children }: { rules: ReadonlyMap<string, CountryRules>; children: ReactNode }) {
   const { job, units, cards, weak } = useJob()
@@ -51,27 +55,23 @@ export function BriefDraftProvider({ rules, children }: { rules: ReadonlyMap<str
   const storageKey = `air-muster brief ${job.slug}`
   const again = () => setRound((count) => count + 1)
 
-  // What was typed before a reload and was not whole yet.
-  const begun = useRef(kept.version)
-  useEffect(() => {
-    const text = sessionStorage.getItem(storageKey)
-    if (!text) return
-    const before = JSON.parse(text) as { version: number; brief: Brief }
-    if (before.version !== begun.current) return sessionStorage.removeItem(storageKey)
-    setBrief(before.brief)
-    setRound((count) => count + 1)
-  }, [storageKey])
-
   const parsed = useMemo(() => briefSchema.safeParse(brief), [brief])
   const text = useMemo(() => JSON.stringify(brief), [brief])
   const changed = text !== kept.text
-  const firstLook = useRef(true)
-  useEffect(() => {
-    // The first look comes before the draft of an earlier visit is back.
-    if (firstLook.current) firstLook.current = false
-    else if (changed) sessionStorage.setItem(storageKey, `{"version":${kept.version},"brief":${text}}`)
-    else sessionStorage.removeItem(storageKey)
-  }, [changed, text, kept.version, storageKey])
+  // What was typed before a reload and was not whole yet; not over what somebody else has saved meanwhile.
+  const begun = useRef(kept.version)
+  const draft = useSessionDraft(storageKey, {
+    value: changed ? { version: kept.version, brief } : undefined,
+    read: (value) => {
+      const found = draftSchema.safeParse(value).data
+      const before = found?.version === begun.current ? readBriefDraft(found.brief) : undefined
+      return before && { version: begun.current, brief: before }
+    },
+    onFound: (found) => {
+      setBrief(found.brief)
+      again()
+    },
+  })
 
   const autosave = useAutosave({
     pending: useMemo(() => (changed && parsed.success ? { text, brief: parsed.data } : undefined), [changed, text, parsed]),
@@ -126,7 +126,7 @@ export function BriefDraftProvider({ rules, children }: { rules: ReadonlyMap<str
       again()
     },
     reload: () => {
-      sessionStorage.removeItem(storageKey)
+      draft.forget()
       location.reload()
     },
   }

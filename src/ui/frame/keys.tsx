@@ -5,6 +5,7 @@ import { usePathname, useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import { musterUnits, pauseMuster } from '../../app/actions/muster-actions'
 import { stages } from '../../core/muster/stages'
+import { allUnits } from '../../core/muster/selection'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import { FindUnit } from './find-unit'
@@ -49,7 +50,7 @@ export function Keys() {
       },
       j: () => step(1),
       k: () => step(-1),
-      r: () => roll.muster === 'idle' && order(() => musterUnits(job.slug, [])),
+      r: () => roll.muster === 'idle' && order(() => musterUnits(job.slug, allUnits)),
       p: () => roll.muster === 'working' && order(() => pauseMuster(job.slug)),
       Escape: () => select(undefined),
       Enter: () => document.getElementById('slip')?.focus(),

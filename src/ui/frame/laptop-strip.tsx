@@ -4,15 +4,17 @@ import { restoreLaptop } from '../../app/actions/muster-actions'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import classes from './laptop-strip.module.css'
+import { Notices } from './notices'
 
 /** This laptop: its wired addresses, what they reach, lanes open, and the way to put it back as it was. */
 export function LaptopStrip() {
-  const { job, roll, pulse, connection } = useJob()
+  const { job, roll } = useJob()
   const { order, pending } = useOrder()
   const { laptop } = roll
-  const runnerSilent = pulse !== undefined && (pulse.runnerSeenAt === null || pulse.now - pulse.runnerSeenAt > 8000)
   return (
-    <footer className={classes.strip}>
+    <footer className={classes.foot}>
+      <Notices />
+      <div className={classes.strip}>
       <b>This laptop</b>
       {laptop && <span className="mono">{laptop.interfaceName}</span>}
       {laptop?.addresses.map(({ cidr, origin }) => (
@@ -22,14 +24,13 @@ export function LaptopStrip() {
       ))}
       {!laptop && <span>not looked at yet: sweep the bench</span>}
       {laptop && laptop.pace !== 1 && <span className={classes.pace}>rehearsal, {laptop.pace} times faster than life</span>}
-      {connection === 'lost' && <b className={classes.alarm}>No news: is Air Muster still running?</b>}
-      {connection === 'live' && runnerSilent && <b className={classes.alarm}>Nobody works on the wire: start the runner.</b>}
       <span className={classes.right}>
         {laptop ? `${laptop.lanes} ${laptop.lanes === 1 ? 'lane' : 'lanes'} open` : ''}
         <UnstyledButton className={classes.restore ?? ''} disabled={pending || roll.muster !== 'idle'} onClick={() => order(() => restoreLaptop(job.slug))}>
           Put it back as it was
         </UnstyledButton>
       </span>
+      </div>
     </footer>
   )
 }

@@ -1,17 +1,21 @@
 import Link from 'next/link'
 import type { Option } from '../brief/fields'
 import { Mark } from '../frame/mark'
+import { DeleteJob } from './delete-job'
 import classes from './jobs-view.module.css'
 import { NewJob } from './new-job'
 import { TakeJob } from './take-job'
 
 export interface JobLine {
+  readonly id: number
   readonly slug: string
   readonly name: string
-  readonly site: string
-  readonly country: string
+  /** Site and country. */
+  readonly where: string
   /** How far it is. */
   readonly course: string
+  /** Why it cannot be read; the other jobs can. */
+  readonly fault?: string
 }
 
 /** All jobs, one line each; a new one, and one from a file. */
@@ -29,14 +33,20 @@ export function JobsView({ jobs, countries }: { jobs: readonly JobLine[]; countr
       ) : (
         <ul className={classes.list}>
           {jobs.map((job) => (
-            <li key={job.slug}>
-              <Link href={`/jobs/${job.slug}`} className={classes.line ?? ''}>
-                <b>{job.name}</b>
-                <span className="soft">
-                  {job.site}, {job.country}
-                </span>
-                <span className={classes.course}>{job.course}</span>
-              </Link>
+            <li key={job.slug} className={classes.row}>
+              {job.fault === undefined ? (
+                <Link href={`/jobs/${job.slug}`} className={classes.line ?? ''}>
+                  <b>{job.name}</b>
+                  <span className="soft">{job.where}</span>
+                  <span className={classes.course}>{job.course}</span>
+                </Link>
+              ) : (
+                <div className={classes.line}>
+                  <b>{job.name}</b>
+                  <span className={classes.fault}>It cannot be read: {job.fault}</span>
+                </div>
+              )}
+              <DeleteJob id={job.id} name={job.name} />
             </li>
           ))}
         </ul>

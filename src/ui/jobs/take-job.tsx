@@ -3,21 +3,25 @@ import { Button, Modal, PasswordInput } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { importJobAction } from '../../app/actions/job-actions'
+import { sendFile } from '../live/send-file'
 import { useOrder } from '../live/use-order'
 import classes from './jobs-view.module.css'
+
+/** Bytes at the end of a job file that hold its secrets. */
+const endBytes = 512 * 1024
 
 /** A job from a file that another Air Muster wrote. */
 export function TakeJob() {
   const router = useRouter()
   const [opened, dialog] = useDisclosure(false)
   const { order, pending, fault } = useOrder()
-  const [text, setText] = useState('')
+  const [file, setFile] = useState<File>()
+  const [sealed, setSealed] = useState(false)
   const [passphrase, setPassphrase] = useState('')
-  const sealed = /"secrets"\s*:\s*\{/.test(text)
+  const asksPassphrase = sealed || fault?.field === 'passphrase'
   const take = () =>
     order(async () => {
-      const outcome = await importJobAction(text, passphrase)
+      const outcome = await sendFile<string>('job-file', file ?? new Blob(), { 'content-type': 'application/json', 'x-passphrase': passphrase })
       if (outcome.ok) router.push(`/jobs/${outcome.value}/brief`)
       return outcome
     })
@@ -40,12 +44,14 @@ export function TakeJob() {
               type="file"
               accept=".json,application/json"
               onChange={async (event) => {
-                const file = event.currentTarget.files?.[0]
-                if (file) setText(await file.text())
+                const chosen = event.currentTarget.files?.[0]
+                setFile(chosen)
+                // Its last part: the secrets stand at the end of a job file.
+                setSealed(chosen !== undefined && /"secrets"\s*:\s*\{/.test(await chosen.slice(-endBytes).text()))
               }}
             />
           </label>
-          {sealed && (
+          {asksPassphrase && (
             <PasswordInput
               label="Passphrase of its secrets"
               autoComplete="off"
@@ -55,7 +61,7 @@ export function TakeJob() {
             />
           )}
           {fault && fault.field !== 'passphrase' && <p className={classes.fault}>{fault.sentence}</p>}
-          <Button type="submit" disabled={pending || text === '' || (sealed && passphrase === '')}>
+          <Button type="submit" disabled={pending || !file || (asksPassphrase && passphrase === '')}>
             {pending ? 'Taking it in …' : 'Take it in'}
           </Button>
         </form>

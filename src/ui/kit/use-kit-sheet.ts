@@ -3,14 +3,15 @@
  * The kit list while it is edited: every change is kept at once, can be undone, and is saved by itself row by row as
  * rows become whole. Rows that are not whole stay in this browser, even over a reload.
  */
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { saveKitAction } from '../../app/actions/kit-actions'
 import { sheetChanges } from '../../core/kit/sheet-edit'
-import { cellsOf, type RowFault, readSheet, type SheetRow } from '../../core/kit/sheet-row'
+import { cellsOf, type RowFault, readSheet, type SheetRow, sheetRowsSchema } from '../../core/kit/sheet-row'
 import type { Unit } from '../../core/kit/unit'
 import { useJob } from '../live/job-provider'
 import { type Standing, useAutosave } from '../live/use-autosave'
 import { useHistory } from '../live/use-history'
+import { useSessionDraft } from '../live/use-session-draft'
 
 const restMs = 500
 
@@ -35,23 +36,16 @@ export function useKitSheet(): KitSheet {
   const [kept, setKept] = useState(units)
   const storageKey = `air-muster kit ${job.slug}`
 
-  useEffect(() => {
-    const text = sessionStorage.getItem(storageKey)
-    if (text) setRows((before) => withDrafts(before, JSON.parse(text) as SheetRow[]))
-  }, [storageKey])
-
   const reading = useMemo(() => readSheet(rows, cards), [rows, cards])
   const drafts = useMemo(() => {
     const whole = new Set(reading.units.map((unit) => unit.id))
     return rows.filter((row) => !whole.has(row.id))
   }, [rows, reading])
-  const firstLook = useRef(true)
-  useEffect(() => {
-    // The first look comes before the drafts of an earlier visit are back.
-    if (firstLook.current) firstLook.current = false
-    else if (drafts.length > 0) sessionStorage.setItem(storageKey, JSON.stringify(drafts))
-    else sessionStorage.removeItem(storageKey)
-  }, [drafts, storageKey])
+  const draft = useSessionDraft<readonly SheetRow[]>(storageKey, {
+    value: drafts.length > 0 ? drafts : undefined,
+    read: (value) => sheetRowsSchema.safeParse(value).data,
+    onFound: (found) => setRows((before) => withDrafts(before, found)),
+  })
 
   const pending = useMemo(() => sheetChanges(rows, reading.units, kept), [rows, reading, kept])
   const autosave = useAutosave({
@@ -85,7 +79,7 @@ export function useKitSheet(): KitSheet {
       setRows(before)
     },
     reload: () => {
-      sessionStorage.removeItem(storageKey)
+      draft.forget()
       location.reload()
     },
   }

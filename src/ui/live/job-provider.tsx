@@ -1,24 +1,31 @@
 'use client'
 /** The job in the browser: the server's reading, kept current by its events, and which unit is selected. */
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useReducer, useState } from 'react'
-import { z } from 'zod'
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useReducer, useRef, useState } from 'react'
 import { askingOf } from '../../core/config/asked'
-import { type PlacedEvent, placedEventSchema } from '../../core/muster/events'
+import type { PlacedEvent } from '../../core/muster/events'
+import type { Pulse } from '../../core/muster/pulse'
 import { foldRoll, type Roll, withChanges } from '../../core/muster/roll'
 import type { JobData } from './job-data'
+import { NewsStream } from './news-stream'
 
-const pulseSchema = z.object({ runnerSeenAt: z.number().nullable(), sweptAt: z.number().nullable(), now: z.number() })
-export type Pulse = z.infer<typeof pulseSchema>
+/** A pulse with the time at which this browser heard it. */
+export interface HeardPulse extends Pulse {
+  /** ms since 1970, by the browser's clock. */
+  readonly heardAt: number
+}
 
 export interface LiveJob extends JobData {
-  readonly pulse: Pulse | undefined
+  readonly pulse: HeardPulse | undefined
   /** Whether news comes in; the page shows what it knows in the meantime. */
-  readonly connection: 'live' | 'lost'
+  readonly connection: 'live' | 'lost' | 'locked-out'
   readonly selected: string | undefined
   readonly select: (unit: string | undefined) => void
 }
 
 const JobContext = createContext<LiveJob | undefined>(undefined)
+
+/** The server's pulse comes every second, ms. */
+const lostAfterMs = 3500
 
 export function useJob(): LiveJob {
   const job = useContext(JobContext)
@@ -32,24 +39,15 @@ export function JobProvider({ data, children }: { data: JobData; children: React
       'roll' in more ? (more.roll.seq > before.seq ? more.roll : before) : foldRoll(more.events, before),
     data.roll,
   )
-  const [pulse, setPulse] = useState<Pulse>()
-  const [connection, setConnection] = useState<LiveJob['connection']>('live')
   const [selected, select] = useState<string>()
+  const seq = useRef(data.roll.seq)
+  seq.current = Math.max(seq.current, told.seq)
 
   // A page that was loaded anew may know more than the stream has brought.
   useEffect(() => add({ roll: data.roll }), [data.roll])
 
   const { slug } = data.job
-  const from = data.roll.seq
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the stream goes on from where it began; a newer reading needs no new stream
-  useEffect(() => {
-    const source = new EventSource(`/api/jobs/${slug}/events?after=${from}`)
-    source.onopen = () => setConnection('live')
-    source.onerror = () => setConnection('lost')
-    source.addEventListener('events', (message) => add({ events: z.array(placedEventSchema).parse(JSON.parse(message.data)) }))
-    source.addEventListener('pulse', (message) => setPulse(pulseSchema.parse(JSON.parse(message.data))))
-    return () => source.close()
-  }, [slug])
+  const { pulse, connection } = useNews(slug, seq, (events) => add({ events }))
 
   const { units, plans, cards, secretTimes } = data
   const { brief } = data.job
@@ -57,4 +55,42 @@ export function JobProvider({ data, children }: { data: JobData; children: React
   const roll = useMemo(() => withChanges(told, asking), [told, asking])
   const value = useMemo(() => ({ ...data, roll, pulse, connection, selected, select }), [data, roll, pulse, connection, selected])
   return <JobContext value={value}>{children}</JobContext>
+}
+
+/** @param seq  number of the newest event that is here */
+function useNews(slug: string, seq: { current: number }, add: (events: readonly PlacedEvent[]) => void): Pick<LiveJob, 'pulse' | 'connection'> {
+  const [pulse, setPulse] = useState<HeardPulse>()
+  const [connection, setConnection] = useState<LiveJob['connection']>('live')
+  const act = useRef(add)
+  act.current = add
+  useEffect(() => {
+    let heardAt = performance.now()
+    const stream = new NewsStream({
+      job: slug,
+      seq: () => seq.current,
+      onEvents: (events) => {
+        const [first] = events
+        const last = events.at(-1)
+        if (!first || !last || last.seq <= seq.current) return
+        // Some were missed while the stream changed hands.
+        if (first.seq > seq.current + 1) return stream.want()
+        seq.current = last.seq
+        act.current(events)
+      },
+      onPulse: (heard) => {
+        heardAt = performance.now()
+        setPulse({ ...heard, heardAt: Date.now() })
+        setConnection('live')
+      },
+      onLockedOut: () => setConnection('locked-out'),
+    })
+    const looking = setInterval(() => {
+      if (performance.now() - heardAt > lostAfterMs) setConnection((before) => (before === 'live' ? 'lost' : before))
+    }, 250)
+    return () => {
+      clearInterval(looking)
+      stream.stop()
+    }
+  }, [slug, seq])
+  return { pulse, connection }
 }

@@ -3,6 +3,7 @@ import { Button } from '@mantine/core'
 import { musterUnits, pauseMuster } from '../../app/actions/muster-actions'
 import { secondsLeft } from '../../core/muster/estimate'
 import { answers, heldStep, isChanged } from '../../core/muster/roll'
+import { allUnits } from '../../core/muster/selection'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
 import { useOrder } from '../live/use-order'
@@ -56,7 +57,7 @@ export function MusterView() {
             </Button>
           )}
           {!working && (
-            <Button disabled={pending} onClick={() => order(() => musterUnits(job.slug, []))}>
+            <Button disabled={pending} onClick={() => order(() => musterUnits(job.slug, allUnits))}>
               {roll.muster === 'paused' ? 'Go on' : begun > 0 ? 'Call the roll again' : `Muster all ${units.length}`}
             </Button>
           )}

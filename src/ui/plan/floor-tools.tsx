@@ -1,8 +1,8 @@
 'use client'
 import { useState } from 'react'
-import { drawingAction } from '../../app/actions/plan-actions'
 import { type Floor, type Material, materials } from '../../core/radio/floor'
 import { useJob } from '../live/job-provider'
+import { sendFile } from '../live/send-file'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
 import { readDrawing } from './drawing-file'
@@ -48,12 +48,9 @@ export function FloorTools({ floor, tool, onTool, material, onMaterial, picture,
       setRefusal(reading.sentence)
       return
     }
-    const form = new FormData()
-    form.set('floor', floor.id)
-    form.set('file', reading.file)
     const { widthPx, heightPx } = reading
     order(async () => {
-      const outcome = await drawingAction(job.slug, form)
+      const outcome = await sendFile(`jobs/${job.slug}/drawing/${floor.id}`, reading.file, { 'content-type': reading.file.type, 'x-file-name': reading.file.name })
       // Until its scale is set, the drawing is as wide as the floor was.
       const metresPerPx = floor.widthM / widthPx
       if (outcome.ok)

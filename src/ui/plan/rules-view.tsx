@@ -1,7 +1,7 @@
 'use client'
 import { useSearchParams } from 'next/navigation'
 import { useMemo, useState } from 'react'
-import { dropRulesAction, forgetRulesAction } from '../../app/actions/plan-actions'
+import { forgetRulesAction } from '../../app/actions/plan-actions'
 import { type Band, bands } from '../../core/regulatory/blocks'
 import { legalBlocks } from '../../core/regulatory/legal'
 import { useJob } from '../live/job-provider'
@@ -10,6 +10,7 @@ import sheet from '../theme/sheet.module.css'
 import classes from './plan.module.css'
 import { RulesChart } from './rules-chart'
 import { useAllRules } from './rules-context'
+import { RulesOfferField } from './rules-offer'
 
 /** What a country allows, as a picture and as a table; any country. */
 export function RulesView() {
@@ -38,21 +39,7 @@ export function RulesView() {
           {country && (country.rules.dfs === null ? 'no radar rules, ' : `radar rules of ${country.rules.dfs}, `)}
           {blocks.length} blocks; rules {rulesOrigin}
         </span>
-        <label className={classes.file}>
-          {pending ? 'Checking …' : 'Drop in a newer regulatory.db'}
-          <input
-            type="file"
-            aria-label="A newer regulatory.db"
-            onChange={(event) => {
-              const file = event.currentTarget.files?.[0]
-              event.currentTarget.value = ''
-              if (!file) return
-              const form = new FormData()
-              form.set('file', file)
-              order(() => dropRulesAction(form))
-            }}
-          />
-        </label>
+        <RulesOfferField />
         {rulesOrigin.includes('dropped in') && (
           <button type="button" className={classes.quiet} disabled={pending} onClick={() => order(forgetRulesAction)}>
             Back to those of the program

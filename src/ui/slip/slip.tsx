@@ -2,6 +2,7 @@
 import { Button } from '@mantine/core'
 import { musterUnits } from '../../app/actions/muster-actions'
 import { nextMove } from '../../core/muster/next-move'
+import { theseUnits } from '../../core/muster/selection'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
@@ -37,7 +38,7 @@ export function Slip() {
       <ChangedNote unit={unit.id} />
       {!row?.steps.reach && <p className={classes.quiet}>{nextMove(unit, row, roll, plan?.address).words}</p>}
       <div>
-        <Button disabled={pending || roll.muster !== 'idle'} onClick={() => order(() => musterUnits(job.slug, [unit.id]))}>
+        <Button disabled={pending || roll.muster !== 'idle'} onClick={() => order(() => musterUnits(job.slug, theseUnits(unit.id)))}>
           {row && Object.keys(row.steps).length > 0 ? 'Call this unit again' : 'Muster this unit'}
         </Button>
         {fault && <p className={sheet.fault}>{fault.sentence}</p>}

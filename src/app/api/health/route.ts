@@ -1,11 +1,16 @@
 import { NextResponse } from 'next/server'
-import { listJobs } from '../../../store/jobs'
+import { databaseAnswers } from '../../../store/open'
 import { getStore } from '../../server/store'
 
 export const dynamic = 'force-dynamic'
 
-/** Answers once the database does, with the word that its starter gave it: others may answer at the same port. */
+/**
+ * Whether the pages and their database answer, with the word that their starter gave them: others may answer at the
+ * same port. 503 where the database does not.
+ */
 export async function GET(): Promise<NextResponse> {
-  await listJobs(await getStore())
-  return NextResponse.json({ ready: true, started: process.env.AIR_MUSTER_STARTED ?? null })
+  const ready = await getStore()
+    .then(databaseAnswers)
+    .catch(() => false)
+  return NextResponse.json({ ready, started: process.env.AIR_MUSTER_STARTED ?? null }, { status: ready ? 200 : 503 })
 }

@@ -1,19 +1,23 @@
 /** The drawing of a floor. It is shown as a picture only: nothing in it may run. */
+import { Readable } from 'node:stream'
+import { readFileParts } from '../../../../../../store/files'
 import { findDrawing } from '../../../../../../store/sites'
 import { jobOf } from '../../../../../server/with-job'
 
 export const dynamic = 'force-dynamic'
 
-export async function GET(_request: Request, { params }: { params: Promise<{ job: string; floor: string }> }): Promise<Response> {
+export async function GET(request: Request, { params }: { params: Promise<{ job: string; floor: string }> }): Promise<Response> {
   const { job: slug, floor } = await params
   const found = await jobOf(slug)
   const drawing = found && (await findDrawing(found.store, found.job.id, floor))
   if (!drawing) return new Response('There is no such drawing.', { status: 404 })
-  return new Response(new Uint8Array(drawing.bytes), {
-    headers: {
-      'content-type': drawing.type,
-      'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox",
-      'cache-control': 'private, no-cache',
-    },
-  })
+  const headers = {
+    'content-type': drawing.type,
+    'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox",
+    // Its name is made of what it holds: the same name is the same picture.
+    etag: `"${drawing.file}"`,
+    'cache-control': 'private, no-cache',
+  }
+  if (request.headers.get('if-none-match') === headers.etag) return new Response(null, { status: 304, headers })
+  return new Response(Readable.toWeb(Readable.from(readFileParts(found.store, drawing.file))) as ReadableStream, { headers })
 }

@@ -1,0 +1,48 @@
+/** Takes a job from a file of ours. The passphrase of its secrets comes in a header: never in the address. */
+import { revalidatePath } from 'next/cache'
+import { parseJson } from '../../../../core/input/bounded-text'
+import { largestJobFile, readJobDocument, slugOf } from '../../../../core/job/job-document'
+import { jobSlugs } from '../../../../store/jobs'
+import { loadJob } from '../../../../store/load-job'
+import { openSecretsUnder } from '../../../../store/sealed-secrets'
+import { failed, type Outcome } from '../../../actions/outcome'
+import { getStore } from '../../../server/store'
+import { bodyParts, textHeader, upload } from '../../../server/uploads'
+
+export const dynamic = 'force-dynamic'
+
+/** @returns the slug of the job */
+export function POST(request: Request): Promise<Response> {
+  return upload(request, () => take(request, textHeader(request, 'x-passphrase')))
+}
+
+const mostFaults = 12
+
+async function take(request: Request, passphrase: string): Promise<Outcome<string>> {
+  const text = await wholeText(request)
+  if (text === undefined) return failed(`This file has more than ${largestJobFile / 1024 / 1024} MB: it is not a job file.`)
+  const json = parseJson(text, largestJobFile)
+  if (!json.ok) return failed(`This is not a job file: ${json.reason}.`)
+  const reading = readJobDocument(json.value)
+  if (!reading.ok) return failed(`This job file cannot be taken:\n${reading.faults.slice(0, mostFaults).join('\n')}`)
+  const { document } = reading
+  const secrets = document.secrets ? await openSecretsUnder(passphrase, document.secrets) : new Map<string, string>()
+  if (!secrets) return failed('The passphrase does not open the secrets of this file. Type the one that it was sealed under.', 'passphrase')
+  const store = await getStore()
+  const slug = slugOf(document.slug, new Set(await jobSlugs(store)))
+  await loadJob(store, { ...document, slug }, new Date(), secrets)
+  revalidatePath('/')
+  return { ok: true, value: slug }
+}
+
+/** @returns undefined where it is too large; the rest of it is not read then */
+async function wholeText(request: Request): Promise<string | undefined> {
+  const parts: Uint8Array[] = []
+  let size = 0
+  for await (const part of bodyParts(request)) {
+    size += part.length
+    if (size > largestJobFile) return undefined
+    parts.push(part)
+  }
+  return Buffer.concat(parts).toString('utf8')
+}

@@ -1,0 +1,38 @@
+/** What comes in as a stream: bounded, and never written into a log. */
+import 'server-only'
+import { NextResponse } from 'next/server'
+import type { Outcome } from '../actions/outcome'
+import { refusal } from './guard'
+
+/** Runs an upload for whoever may ask; what fails is a sentence, never a page of ours with a trace. */
+export async function upload<T>(request: Request, act: () => Promise<Outcome<T>>): Promise<Response> {
+  const refused = refusal(request)
+  if (refused) return refused
+  try {
+    const outcome = await act()
+    return NextResponse.json(outcome, { status: outcome.ok ? 200 : 422 })
+  } catch (error) {
+    console.error(error instanceof Error ? `${error.name}: ${error.message.slice(0, 300)}` : 'an upload failed')
+    return NextResponse.json({ ok: false, sentence: 'It could not be kept: the database does not take it at the moment. Nothing was changed; try again.' }, { status: 503 })
+  }
+}
+
+/** Body of a request, part by part. */
+export async function* bodyParts(request: Request): AsyncGenerator<Uint8Array> {
+  const reader = request.body?.getReader()
+  if (!reader) return
+  for (;;) {
+    const { done, value } = await reader.read()
+    if (done) return
+    yield value
+  }
+}
+
+/** A header that holds text in any language, percent-encoded. */
+export function textHeader(request: Request, name: string): string {
+  try {
+    return decodeURIComponent(request.headers.get(name) ?? '')
+  } catch {
+    return ''
+  }
+}

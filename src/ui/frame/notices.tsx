@@ -1,0 +1,25 @@
+'use client'
+import { pulseSentences } from '../../core/muster/pulse'
+import { useJob } from '../live/job-provider'
+import classes from './laptop-strip.module.css'
+
+const orderWords = { sweep: 'The sweep', muster: 'The muster', 'restore-laptop': 'Putting the laptop back' } as const
+
+/** What keeps the work from going on, or kept it a moment ago; nothing where all is well. */
+export function Notices() {
+  const { job, pulse, connection } = useJob()
+  const failed = pulse?.failed[job.slug]
+  const sentences = [
+    ...(connection === 'lost' ? ['No news from Air Muster: this page looks for it and goes on by itself.'] : []),
+    ...(connection === 'locked-out' ? ['Air Muster was started anew and does not know this browser: open it at the address that its terminal prints.'] : []),
+    ...(connection === 'live' && pulse ? pulseSentences(pulse) : []),
+    ...(failed ? [`${orderWords[failed.kind]} failed three times and is not begun again by itself: ${failed.reason}`] : []),
+  ]
+  return (
+    <div aria-live="polite" className={classes.notices}>
+      {sentences.map((sentence) => (
+        <p key={sentence}>{sentence}</p>
+      ))}
+    </div>
+  )
+}
