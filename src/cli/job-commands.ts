@@ -1,42 +1,104 @@
 /** The commands that work on jobs: they need the database, which the start scripts name. */
-import { parse } from 'yaml'
+import { parseDocument } from 'yaml'
 import { asBuilt, asBuiltCsv } from '../core/handover/as-built'
-import { type JobDocument, readJobDocument } from '../core/job/job-document'
+import { jobYamlBounds, parseJson, yamlFault } from '../core/input/bounded-text'
+import { type JobDocument, largestJobFile, readJobDocument, slugSchema } from '../core/job/job-document'
 import { answers } from '../core/muster/roll'
 import { rollText, summary } from '../core/muster/roll-text'
+import { allUnits, isSelected, type Selection, theseUnits } from '../core/muster/selection'
+import { deletedJobs, deleteJob, jobLog, NotDeletedError } from '../store/delete-job'
 import { exportJob } from '../store/export-job'
+import { BrokenRowError, storeErrorOf } from '../store/faults'
 import { type JobView, viewJob } from '../store/job-view'
-import { listJobs } from '../store/jobs'
+import { type Job, listJobs } from '../store/jobs'
 import { JobExistsError, loadJob } from '../store/load-job'
 import { migrateStore, openStore, type Store } from '../store/open'
-import { musterIsOpen, placeOrder } from '../store/orders'
+import { MusterOpenError, musterIsOpen, orderState, placeOrder } from '../store/orders'
+import { newestReport } from '../store/runners'
 import { CommandError, readText } from './command-error'
 import { installation } from './installation'
 
-/** Opens the store of the installation that runs, and closes it again. */
+/** A person waits at the terminal. */
+const patienceMs = 3000
+
+/**
+ * Opens the store of the installation that runs, and closes it again.
+ * @throws CommandError where its database does not answer, or a row cannot be read
+ */
 async function withStore<T>(use: (store: Store) => Promise<T>): Promise<T> {
-  const store = openStore(installation())
+  const store = openStore({ ...installation(), patienceMs })
   try {
     await migrateStore(store)
     return await use(store)
+  } catch (error) {
+    const fault = storeErrorOf(error)
+    if (fault?.kind === 'away') throw new CommandError(2, 'The database does not answer. See whether npm run demo still runs; it starts a database that died again by itself.')
+    if (fault) throw new CommandError(2, `${fault.message}.`)
+    if (error instanceof BrokenRowError) throw new CommandError(2, `This job cannot be read: ${error.message}.`)
+    throw error
   } finally {
-    await store.close()
+    await store.close().catch(() => undefined)
   }
 }
 
 async function mustView(store: Store, slug: string): Promise<JobView> {
-  const view = await viewJob(store, slug)
+  const view = slugSchema.safeParse(slug).success ? await viewJob(store, slug) : undefined
   if (view) return view
-  const slugs = (await listJobs(store)).map((job) => job.slug)
+  const { jobs, broken } = await listJobs(store)
+  const slugs = [...jobs, ...broken].map((job) => job.slug).sort()
   throw new CommandError(2, `There is no job "${slug}". ${slugs.length === 0 ? 'There are none yet.' : `There are: ${slugs.join(', ')}.`}`)
 }
 
 const addresses = (view: JobView): Map<string, string> => new Map([...view.plans].map(([unit, plan]) => [unit, plan.address]))
 
-export function jobs(): Promise<string> {
+/** @param deleted  those that were deleted, whose log alone is left */
+export function jobs({ deleted }: { deleted?: true } = {}): Promise<string> {
   return withStore(async (store) => {
-    const views = await Promise.all((await listJobs(store)).map((job) => mustView(store, job.slug)))
-    return views.length === 0 ? 'There are no jobs yet.' : views.map(({ job, units, roll }) => `${job.slug}  ${job.name}, ${summary(units, roll)}`).join('\n')
+    if (deleted) {
+      const gone = await deletedJobs(store)
+      return gone.length === 0 ? 'No job was deleted.' : gone.map(({ id, name, deletedAt }) => `${id}  ${name}, deleted ${deletedAt.toISOString()}`).join('\n')
+    }
+    const { jobs: whole, broken } = await listJobs(store)
+    const lines = await Promise.all([...whole.map((job) => jobLine(store, job)), ...broken.map(async ({ slug, name, reason }) => `${slug}  ${name}, cannot be read: ${reason}`)])
+    return lines.length === 0 ? 'There are no jobs yet.' : lines.sort().join('\n')
+  })
+}
+
+async function jobLine(store: Store, { slug, name }: Job): Promise<string> {
+  try {
+    const view = await viewJob(store, slug)
+    return `${slug}  ${name}, ${view ? summary(view.units, view.roll) : 'gone'}`
+  } catch (error) {
+    if (!(error instanceof BrokenRowError)) throw error
+    return `${slug}  ${name}, cannot be read: ${error.message}`
+  }
+}
+
+/** Deletes a job whose name is given as it stands. */
+export function remove(slug: string, { name }: { name: string }): Promise<string> {
+  return withStore(async (store) => {
+    const { jobs, broken } = await listJobs(store)
+    const job = [...jobs, ...broken].find((each) => each.slug === slug)
+    if (!job) throw new CommandError(2, `There is no job "${slug}".`)
+    try {
+      await deleteJob(store, job.id, name, new Date())
+    } catch (error) {
+      if (error instanceof NotDeletedError) throw new CommandError(2, error.message)
+      throw error
+    }
+    return `${job.name} is deleted. Its log is kept: muster log ${job.id}`
+  })
+}
+
+/** @param which  slug of a job, or the number of one that was deleted */
+export function log(which: string): Promise<string> {
+  return withStore(async (store) => {
+    const { jobs, broken } = await listJobs(store)
+    const gone = /^\d{1,9}$/.test(which) ? (await deletedJobs(store)).find((job) => job.id === Number(which)) : undefined
+    const job = [...jobs, ...broken].find((each) => each.slug === which) ?? gone
+    if (!job) throw new CommandError(2, `There is no job "${which}", and none with this number was deleted. See: muster jobs --deleted`)
+    const lines = (await jobLog(store, job.id)).map((line) => `${line.at.toISOString()}  ${'event' in line ? JSON.stringify(line.event) : line.reason}`)
+    return lines.length === 0 ? 'Nothing was logged.' : lines.join('\n')
   })
 }
 
@@ -58,34 +120,88 @@ export function load(paths: readonly string[]): Promise<string> {
   })
 }
 
+/** @throws CommandError naming the file, the place and the fault */
 function documentOf(path: string): JobDocument {
-  const reading = readJobDocument(parse(readText(path)))
+  const reading = readJobDocument(valueOf(path, readText(path)))
   if (!reading.ok) throw new CommandError(2, reading.faults.map((fault) => `${path}: ${fault}`).join('\n'))
   if (reading.document.secrets) throw new CommandError(2, `${path} brings sealed secrets: take it in on the Jobs page, where its passphrase can be typed.`)
   return reading.document
 }
 
+/** A job file is JSON, or YAML where somebody wrote it by hand. */
+function valueOf(path: string, text: string): unknown {
+  if (text.trimStart().startsWith('{')) {
+    const json = parseJson(text, largestJobFile)
+    if (json.ok) return json.value
+    throw new CommandError(2, `${path}: ${json.reason}.`)
+  }
+  const unfit = yamlFault(text, jobYamlBounds)
+  if (unfit) throw new CommandError(2, `${path} line ${unfit.line}: ${unfit.reason}.`)
+  const document = parseDocument(text)
+  const [fault] = document.errors
+  if (fault) throw new CommandError(2, `${path} line ${fault.linePos?.[0].line ?? 1} is not YAML: ${fault.message.split('\n')[0]?.replace(/ at line .*/, '') ?? ''}.`)
+  return document.toJS()
+}
+
 export function sweepBench(slug: string): Promise<string> {
   return withStore(async (store) => {
     const { job } = await mustView(store, slug)
-    await placeOrder(store, { jobId: job.id, kind: 'sweep', units: [] })
+    await placeOrder(store, { jobId: job.id, kind: 'sweep', units: allUnits })
     return 'The bench is being swept.'
   })
 }
 
-/** @returns the roll; with `wait` once the muster is over, and fails with exit code 1 where not every unit answers */
+/** Silence after which nobody is taken to work any more, ms: a runner that died is started again well before. */
+const deadRunnerMs = 10_000
+
+/**
+ * @returns the roll; with `wait` once the muster is over
+ * @throws CommandError 1 where not every unit answers or the muster failed, 2 where it cannot begin, 3 where no runner works
+ */
 export function run(slug: string, { wait, units }: { wait?: true; units?: string[] }): Promise<string> {
   return withStore(async (store) => {
-    const { job } = await mustView(store, slug)
-    await placeOrder(store, { jobId: job.id, kind: 'muster', units: units ?? [] })
+    const before = await mustView(store, slug)
+    const selection = selected(before, units)
+    let order: number
+    try {
+      order = await placeOrder(store, { jobId: before.job.id, kind: 'muster', units: selection })
+    } catch (error) {
+      if (error instanceof MusterOpenError) throw new CommandError(2, error.message)
+      throw error
+    }
     if (!wait) return 'The muster begins.'
-    // The first order may be followed by one that a runner places when somebody's hands have helped.
-    while (await musterIsOpen(store, job.id)) await new Promise((resolve) => setTimeout(resolve, 200))
+    await over(store, before.job.id, order)
     const view = await mustView(store, slug)
     const text = rollText(view.units, view.roll, addresses(view))
-    if (!view.units.every((unit) => answers(view.roll.rows.get(unit.id)))) throw new CommandError(1, text)
+    const chosen = view.units.filter((unit) => isSelected(selection, unit.id))
+    if (!chosen.every((unit) => answers(view.roll.rows.get(unit.id)))) throw new CommandError(1, text)
     return text
   })
+}
+
+/** Waits until an order is over, and any that a runner places itself when somebody's hands have helped. */
+async function over(store: Store, jobId: number, order: number): Promise<void> {
+  const since = performance.now()
+  for (;;) {
+    const state = await orderState(store, order)
+    if (state?.status === 'failed') throw new CommandError(1, `The muster failed three times and is not begun again by itself: ${state.reason ?? ''}`)
+    if (!(await musterIsOpen(store, jobId))) return
+    const silentMs = (await newestReport(store))?.silentMs ?? Number.POSITIVE_INFINITY
+    if (silentMs > deadRunnerMs && performance.now() - since > deadRunnerMs)
+      throw new CommandError(3, 'No runner works on the wire. The order waits, and is carried out when one runs: see whether npm run demo still runs.')
+    await new Promise((resolve) => setTimeout(resolve, 200))
+  }
+}
+
+/** Units by their names or ids. */
+function selected({ units, job }: JobView, asked: readonly string[] | undefined): Selection {
+  if (asked === undefined) return allUnits
+  const ids = asked.map((word) => {
+    const found = units.find((unit) => unit.id === word) ?? units.find((unit) => unit.name.toLowerCase() === word.toLowerCase())
+    if (!found) throw new CommandError(2, `There is no unit "${word}" in ${job.slug}. There are: ${units.map((unit) => unit.name).join(', ')}.`)
+    return found.id
+  })
+  return theseUnits(...new Set(ids))
 }
 
 export function roll(slug: string, { json }: { json?: true }): Promise<string> {

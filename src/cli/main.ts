@@ -12,12 +12,13 @@ const print = (text: string): void => {
 program
   .command('jobs')
   .description('list the jobs, each with how many of its units answer')
-  .action(async () => print(await (await jobCommands()).jobs()))
+  .option('--deleted', 'those that were deleted')
+  .action(async (options: { deleted?: true }) => print(await (await jobCommands()).jobs(options)))
 program
   .command('run <job>')
   .description('muster the units of a job')
-  .option('--wait', 'wait until it is over; exit 0 only if every unit answers')
-  .option('--units <names...>', 'only these units')
+  .option('--wait', 'wait until it is over; exit 0 only if every unit answers, 3 where no runner works')
+  .option('--units <names...>', 'only these units, by name or id')
   .action(async (job: string, options: { wait?: true; units?: string[] }) => print(await (await jobCommands()).run(job, options)))
 program
   .command('roll <job>')
@@ -30,6 +31,15 @@ program
   .option('--csv', 'the as-built sheet as CSV')
   .option('--job', 'the whole job as a file, without its secrets')
   .action(async (job: string, options: { csv?: true; job?: true }) => print(await (await jobCommands()).exportSheet(job, options)))
+program
+  .command('delete <job>')
+  .description('delete a job; its log is kept')
+  .requiredOption('--name <name>', 'its name as it stands, to be sure')
+  .action(async (job: string, options: { name: string }) => print(await (await jobCommands()).remove(job, options)))
+program
+  .command('log <job>')
+  .description('print the log of a job, also of a deleted one by its number')
+  .action(async (job: string) => print(await (await jobCommands()).log(job)))
 program
   .command('load <files...>')
   .description('load jobs from YAML or JSON files')
