@@ -1,10 +1,10 @@
-// npm run bench [-- plan | sheet | muster]: how good and fast plans are; how the kit list follows the hand; how long four units take
-// side by side against one.
+// npm run bench [-- plan | sheet | muster | faults]: how good and fast plans are; how the kit list follows the hand; how
+// long four units take side by side against one; whether a muster survives twenty kills.
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
 
 const chosen = process.argv.slice(2)
-if (chosen.some((name) => !['plan', 'sheet', 'muster'].includes(name))) {
-  process.stderr.write('npm run bench takes plan, sheet, muster, or nothing for all.\n')
+if (chosen.some((name) => !['plan', 'sheet', 'muster', 'faults'].includes(name))) {
+  process.stderr.write('npm run bench takes plan, sheet, muster, faults, or nothing for all.\n')
   process.exit(2)
 }
 const wants = (name) => chosen.length === 0 || chosen.includes(name)
@@ -17,4 +17,8 @@ if (wants('sheet')) {
 if (wants('muster')) {
   ensureDebian('mariadb')
   await import('./lib/bench-muster.mjs')
+}
+if (wants('faults')) {
+  ensureDebian('mariadb', 'chromium')
+  await import('./lib/bench-faults.mjs')
 }

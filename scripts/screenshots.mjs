@@ -20,6 +20,7 @@ const browser = await launchBrowser()
 try {
   await loadDemoJob(stack.env)
   const page = await browser.newPage()
+  await page.goto(`${stack.url}/?key=${stack.key}`)
   const view = async (name, { width = 1280, height = 800, scheme = 'light', job = 'port-ellery', stage, before } = {}) => {
     await page.setViewport({ width, height })
     await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }])

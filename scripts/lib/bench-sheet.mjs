@@ -66,6 +66,7 @@ try {
   const page = await browser.newPage()
   await page.setViewport({ width: 1280, height: 800 })
   await page.evaluateOnNewDocument(watch)
+  await page.goto(`${stack.url}/?key=${stack.key}`)
   await page.goto(`${stack.url}/jobs/port-ellery/kit`, { waitUntil: 'load' })
   await page.waitForSelector('[role="row"][aria-rowindex="3"]')
   await new Promise((resolve) => setTimeout(resolve, 1000))

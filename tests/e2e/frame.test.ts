@@ -1,8 +1,6 @@
 /** What surrounds the stages: states without units or runners, the scheme, the help, a muster seen through a crash. */
 import type { Browser } from 'puppeteer-core'
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
-// @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
-import { startRunner } from '../../scripts/lib/stack.mjs'
 import { openBrowser, openSite, type Site } from '../support/site'
 
 let browser: Browser
@@ -30,21 +28,17 @@ const open = async (options: Parameters<typeof openSite>[1]): Promise<Site> => {
 }
 
 describe('a runner that is killed', () => {
-  it('is missed on the page, and the muster goes on before the same eyes when another starts', async () => {
-    const { page, stack, go, press, sees, folder } = await open({ pace: 30 })
+  it('comes back by itself: the page says so, and the muster goes on before the same eyes', async () => {
+    const { page, stack, go, press, sees } = await open({ pace: 30 })
     await go('muster')
     await press('Muster all 4')
     await page.waitForSelector('[data-is="waiting"]')
-    stack.runner.kill('SIGKILL')
-    await stack.runner.ended
-    await sees('Nobody works on the wire: start the runner.')
-    const another = startRunner({ folder, env: stack.env })
-    try {
-      await sees('4 of 4 answer', 50_000)
-      await page.waitForFunction(() => !document.body.innerText.includes('Nobody works on the wire'))
-    } finally {
-      await another.stop()
-    }
+    const before = stack.child('runner')
+    stack.kill('runner')
+    await before?.ended
+    await sees('The runner was away and is back.', 5000)
+    await sees('4 of 4 answer', 50_000)
+    expect(stack.child('runner')?.pid).not.toBe(before?.pid)
   })
 })
 

@@ -47,12 +47,11 @@ const changeBrief = async (change: (brief: Brief) => void): Promise<void> => {
     bench.job.units.map((unit) => unit.id),
     new Date(),
   )
-  await replan(bench.store, { ...job, brief })
+  await replan(bench.store, bench.jobId)
 }
 const lock = async (locks: Record<string, string>): Promise<void> => {
   for (const [unit, address] of Object.entries(locks)) await lockAddress(bench.store, bench.jobId, unit, address)
-  const job = await jobById(bench.store, bench.jobId)
-  if (job) await replan(bench.store, job)
+  await replan(bench.store, bench.jobId)
 }
 const changeRow = async (id: string, change: Partial<Unit>): Promise<void> => {
   const row = (await listUnits(bench.store, bench.jobId)).find((unit) => unit.id === id)

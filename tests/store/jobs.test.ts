@@ -1,18 +1,19 @@
 /** Jobs as files, kit lists, floors, kit cards and radio rules, against a real database. */
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { Readable } from 'node:stream'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { jobJsonSchema, readJobDocument, slugOf } from '../../src/core/job/job-document'
 import type { Unit } from '../../src/core/kit/unit'
 import { emptySite, type Floor } from '../../src/core/radio/floor'
 import { exportJob } from '../../src/store/export-job'
+import { keepFile } from '../../src/store/files'
 import { findJob, type Job, StaleVersionError, saveBrief } from '../../src/store/jobs'
 import { changeKit, listUnits } from '../../src/store/kit'
 import { cardTexts, kitCardsOf, removeCard, saveCard } from '../../src/store/kit-card-files'
 import { JobExistsError, loadJob } from '../../src/store/load-job'
 import type { Store } from '../../src/store/open'
 import { loadPlans, lockAddress, lockChannel } from '../../src/store/plans'
-import { dropRegulatory, forgetDroppedRegulatory, radioRules } from '../../src/store/regulatory-file'
 import { replan } from '../../src/store/replan'
 import { openSecretsUnder, sealSecretsUnder } from '../../src/store/sealed-secrets'
 import { openSecrets, sealSecret, weakSecrets } from '../../src/store/secrets'
@@ -38,9 +39,10 @@ const unit = (part: Partial<Unit>): Unit => ({ id: 'shop-01', name: 'shop-01', p
 describe('a job as a file', () => {
   it('comes back as it was, with locks, floors, drawings and sealed secrets', async () => {
     await saveSite(store, job.id, { ...emptySite, floors: [floor], placements: [{ unit: 'hall-01', floor: 'hall', x: 3, y: 4 }] }, 1)
-    await keepDrawing(store, job.id, 'hall', { type: 'image/svg+xml', bytes: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>') }, new Date())
+    const { hash } = await keepFile(store, Readable.from([Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>')]), 1000, new Date())
+    await keepDrawing(store, job.id, 'hall', { type: 'image/svg+xml', file: hash }, new Date())
     await lockAddress(store, job.id, 'hall-02', '10.44.8.77')
-    await replan(store, job)
+    await replan(store, job.id)
     const document = await exportJob(store, job, 'correct horse battery')
     const secrets = await openSecretsUnder('correct horse battery', document.secrets as NonNullable<typeof document.secrets>)
     const text = JSON.stringify(document)
@@ -53,7 +55,8 @@ describe('a job as a file', () => {
     expect(twin.brief).toEqual(job.brief)
     expect((await listUnits(store, twin.id)).map(({ version: _version, ...rest }) => rest)).toEqual((await listUnits(store, job.id)).map(({ version: _version, ...rest }) => rest))
     expect((await loadSite(store, twin.id)).site).toEqual((await loadSite(store, job.id)).site)
-    expect((await findDrawing(store, twin.id, 'hall'))?.bytes.toString()).toContain('<svg')
+    // The same picture, kept once.
+    expect(await findDrawing(store, twin.id, 'hall')).toEqual({ type: 'image/svg+xml', file: hash })
     expect(await openSecrets(store, twin.id)).toEqual(await openSecrets(store, job.id))
     const { before } = await loadPlans(store, twin.id)
     expect(before.get('hall-02')).toMatchObject({ address: '10.44.8.77', addressLocked: true })
@@ -133,23 +136,24 @@ describe('the plan', () => {
     await lockChannel(store, job.id, 'hall-01', '2.4', 13)
     const abroad = { ...job.brief, country: 'US' }
     await saveBrief(store, job.id, abroad, job.version)
-    const planning = await replan(store, { ...job, brief: abroad })
+    const planning = await replan(store, job.id)
     expect(planning?.plans.map((plan) => plan.unit)).not.toContain('hall-01')
     const kept = await loadPlans(store, job.id)
     expect(kept.faults.map((fault) => fault.sentence).join()).toContain('Channel 13 at 20 MHz is not legal in US')
     expect(kept.before.get('hall-01')?.locks).toEqual({ '2.4': 13 })
-    await replan(store, job)
+    await saveBrief(store, job.id, job.brief, job.version + 1)
+    await replan(store, job.id)
     expect((await loadPlans(store, job.id)).plans.find((plan) => plan.unit === 'hall-01')?.radios[0]?.channel).toBe(13)
   })
 
   it('says when a locked address cannot be kept', async () => {
     await lockAddress(store, job.id, 'hall-01', '10.44.8.150')
-    const planning = await replan(store, job)
+    const planning = await replan(store, job.id)
     expect(planning?.faults.map((fault) => fault.sentence)).toEqual([
       'hall-01 is locked to 10.44.8.150, which is in use, reserved, in the DHCP pool or outside the subnet: it would get 10.44.8.20. Lock another address.',
     ])
     await lockAddress(store, job.id, 'hall-01', undefined)
-    expect((await replan(store, job))?.faults).toEqual([])
+    expect((await replan(store, job.id))?.faults).toEqual([])
   })
 
   it('follows places on a floor, planned in a thread of its own', async () => {
@@ -161,7 +165,7 @@ describe('the plan', () => {
     })
     const placements = (await listUnits(store, job.id)).map(({ id }, index) => ({ unit: id, floor: 'hall', x: index * 4000, y: 5 }))
     await saveSite(store, job.id, { ...emptySite, floors: [{ ...floor, widthM: 5000 }], placements: placements.map((each) => ({ ...each, x: Math.min(each.x, 9999) })) }, 1)
-    const planning = await replan(store, job, 'full')
+    const planning = await replan(store, job.id, { effort: 'full' })
     expect(planning?.plans).toHaveLength(12)
     expect((await loadPlans(store, job.id)).plans).toHaveLength(12)
   })
@@ -204,29 +208,6 @@ describe('kit cards of an installation', () => {
     await removeCard(store, 'Ostrel O-41')
     await loadJob(store, { ...document, slug: 'twin' }, new Date())
     expect((await kitCardsOf(store)).has('Ostrel O-41')).toBe(true)
-  })
-})
-
-describe('newer radio rules', () => {
-  const bytes = readFileSync(join(root, 'data/regulatory.db'))
-
-  it('are taken into use after a check, and can be let go', async () => {
-    expect((await radioRules(store)).from).toBe('program')
-    expect(await dropRegulatory(store, 'newer.db', bytes, ['NZ'], new Date('2026-11-20T10:00:00Z'))).toBeUndefined()
-    const rules = await radioRules(store)
-    expect(rules.database.size).toBeGreaterThanOrEqual(182)
-    expect(rules.origin).toMatch(/^from newer\.db \([0-9a-f]{12}\), dropped in on 2026-11-20$/)
-    await forgetDroppedRegulatory(store)
-    expect((await radioRules(store)).from).toBe('program')
-  })
-
-  it.each([
-    ['not one', Buffer.from('hello there, this is not it'), /is not a regulatory database: byte 0: this is not a regulatory database/],
-    ['cut short', bytes.subarray(0, 900), /is not a regulatory database: byte \d+: the file ends within/],
-    ["without a job's country", bytes, /has no rules for QQ, and a job is there/],
-  ])('are refused where the file is %s', async (what, file, sentence) => {
-    expect(await dropRegulatory(store, 'x.db', file, what.startsWith('without') ? ['QQ'] : ['NZ'], new Date())).toMatch(sentence)
-    expect((await radioRules(store)).from).toBe('program')
   })
 })
 

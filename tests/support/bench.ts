@@ -8,31 +8,37 @@ import { inject } from 'vitest'
 import { parse } from 'yaml'
 import { type JobDocument, jobDocumentSchema } from '../../src/core/job/job-document'
 import type { Roll } from '../../src/core/muster/roll'
+import { allUnits, theseUnits } from '../../src/core/muster/selection'
 import { serveControl } from '../../src/lab/control-server'
 import { Lab } from '../../src/lab/lab'
+import type { AwakeClock } from '../../src/runner/awake-clock'
 import { Runner } from '../../src/runner/runner'
 import { viewJob } from '../../src/store/job-view'
 import { loadJob } from '../../src/store/load-job'
 import { migrateStore, openStore, type Store } from '../../src/store/open'
 import { musterIsOpen, placeOrder } from '../../src/store/orders'
 import { loadRegulatory } from '../../src/store/regulatory-file'
+import type { Host } from '../../src/wire/host/host'
 import { labHost } from '../../src/wire/host/lab'
 
 const root = join(import.meta.dirname, '../..')
 
-export async function freshStore(): Promise<{ store: Store; url: string; vaultKeyFile: string; database: string; drop: () => Promise<void> }> {
+/** @param server  where the database is made; the one of all tests where it is left out */
+export async function freshStore(server = inject('databaseUrl')): Promise<{ store: Store; url: string; vaultKeyFile: string; database: string; drop: () => Promise<void> }> {
   const database = `air_muster_${randomBytes(5).toString('hex')}`
-  const admin = await createConnection({ uri: inject('databaseUrl').replace('mariadb:', 'mysql:') })
+  const admin = await createConnection({ uri: server.replace('mariadb:', 'mysql:') })
   await admin.query(`create database ${database} character set utf8mb4`)
+  await admin.end()
   const folder = mkdtempSync(join(tmpdir(), 'air-muster-vault-'))
-  const url = inject('databaseUrl').replace(/air_muster$/, database)
+  const url = server.replace(/air_muster$/, database)
   const vaultKeyFile = join(folder, 'vault.key')
   const store = openStore({ url, vaultKeyFile })
   await migrateStore(store, join(root, 'src/store/migrations'))
   const drop = async (): Promise<void> => {
     await store.close()
-    await admin.query(`drop database ${database}`)
-    await admin.end()
+    const again = await createConnection({ uri: server.replace('mariadb:', 'mysql:') })
+    await again.query(`drop database ${database}`)
+    await again.end()
     rmSync(folder, { recursive: true, force: true })
   }
   return { store, url, vaultKeyFile, database, drop }
@@ -54,18 +60,27 @@ export interface Bench {
   readonly env: Record<string, string>
   roll(): Promise<Roll>
   /** Starts a runner in this process; returns the way to stop it. */
-  startRunner(): () => Promise<void>
-  order(units?: string[]): Promise<void>
+  startRunner(options?: { clock?: AwakeClock; host?: (host: Host) => Host }): () => Promise<void>
+  order(units?: string[]): Promise<number>
   /** Waits until no muster is open. */
   settled(): Promise<Roll>
   close(): Promise<void>
 }
 
-export async function openBench({ pace = 300, change }: { pace?: number; change?: (job: JobDocument) => void } = {}): Promise<Bench> {
-  const { store, url, vaultKeyFile, database, drop } = await freshStore()
+export interface BenchOptions {
+  readonly pace?: number
+  readonly change?: (job: JobDocument) => void
+  /** URL of a database server of its own. */
+  readonly server?: string
+  /** Model of every stand-in, where it is not that of the kit list. */
+  readonly shelf?: string
+}
+
+export async function openBench({ pace = 300, change, server, shelf }: BenchOptions = {}): Promise<Bench> {
+  const { store, url, vaultKeyFile, database, drop } = await freshStore(server)
   const job = demoJob(change)
   const jobId = await loadJob(store, job, new Date())
-  const lab = await Lab.open({ pace, regulatory: loadRegulatory(), shelf: job.units.map(({ model, mac, serial }) => ({ model, mac, serial })) })
+  const lab = await Lab.open({ pace, regulatory: loadRegulatory(), shelf: job.units.map(({ model, mac, serial }) => ({ model: shelf ?? model, mac, serial })) })
   lab.plugInAll()
   const token = randomBytes(12).toString('hex')
   const control = await serveControl(lab, token)
@@ -84,14 +99,15 @@ export async function openBench({ pace = 300, change }: { pace?: number; change?
     database,
     env: { AIR_MUSTER_ROOT: root, AIR_MUSTER_DB: url, AIR_MUSTER_VAULT_FILE: vaultKeyFile, AIR_MUSTER_LAB_URL: labUrl, AIR_MUSTER_LAB_TOKEN: token },
     roll,
-    startRunner: () => {
+    startRunner: ({ clock, host = (own: Host) => own } = {}) => {
       const ending = new AbortController()
       const faults: object[] = []
       const runner = new Runner({
         id: `test-${randomBytes(4).toString('hex')}`,
         store,
-        host: labHost({ url: labUrl, token }),
-        log: { info: () => {}, error: (fields) => faults.push(fields) },
+        host: host(labHost({ url: labUrl, token })),
+        ...(clock ? { clock } : {}),
+        log: { info: () => {}, error: (fields, text) => faults.push({ text, ...fields }) },
       })
       const running = runner.run(ending.signal)
       const stop = async (): Promise<void> => {
@@ -103,8 +119,8 @@ export async function openBench({ pace = 300, change }: { pace?: number; change?
       stops.add(stop)
       return stop
     },
-    order: async (units = []) => {
-      await placeOrder(store, { jobId, kind: 'muster', units })
+    order: (units = []) => {
+      return placeOrder(store, { jobId, kind: 'muster', units: units.length === 0 ? allUnits : theseUnits(...units) })
     },
     settled: async () => {
       const deadline = Date.now() + 50_000

@@ -16,9 +16,13 @@ import { startStack } from '../../scripts/lib/stack.mjs'
 
 export interface Stack {
   readonly url: string
+  /** What a browser shows once, to be let in. */
+  readonly key: string
   readonly env: Record<string, string>
   readonly lab: { readonly url: string; readonly token: string }
-  readonly runner: { kill(signal: string): void; readonly ended: Promise<unknown> }
+  /** Ends a part at once; whoever started the stack starts it again. */
+  kill(part: 'database' | 'lab' | 'runner' | 'pages', signal?: string): void
+  child(part: string): { readonly pid: number; readonly ended: Promise<unknown> } | undefined
   stop(): Promise<void>
 }
 
@@ -47,12 +51,18 @@ export async function openBrowser(): Promise<Browser> {
   return launchBrowser()
 }
 
+/** Shows a page the key, which becomes a cookie of the whole browser. */
+export async function letIn(page: Page, { url, key }: Stack): Promise<void> {
+  await page.goto(`${url}/api/job-schema?key=${key}`)
+}
+
 /** @param jobs  those of the demo that are loaded; the bench of the first is swept */
 export async function openSite(browser: Browser, { pace = 60, jobs = ['port-ellery'] }: { pace?: number; jobs?: readonly string[] } = {}): Promise<Site> {
   const folder = mkdtempSync(join(tmpdir(), 'air-muster-e2e-'))
   const stack: Stack = await startStack({ folder, pace })
   if (jobs.length > 0) await loadDemoJob(stack.env, jobs)
   const page = await browser.newPage()
+  await letIn(page, stack)
   const complaints: string[] = []
   page.on('pageerror', (error) => complaints.push(String(error)))
   page.on('console', (message) => message.type() === 'error' && complaints.push(`${message.text()} ${message.location().url ?? ''}`))

@@ -1,0 +1,175 @@
+/** What goes wrong around a runner, one by one: orders that throw, slow sweeps, clocks that jump, faults that no hand can cure. */
+import { sql } from 'drizzle-orm'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import { answers } from '../../src/core/muster/roll'
+import { allUnits, theseUnits } from '../../src/core/muster/selection'
+import { AwakeClock } from '../../src/runner/awake-clock'
+import { appendEvents } from '../../src/store/events'
+import { loadJob } from '../../src/store/load-job'
+import { orderState, placeOrder } from '../../src/store/orders'
+import { pinOnFirstSight } from '../../src/store/secrets'
+import type { Host } from '../../src/wire/host/host'
+import { type Bench, openBench } from '../support/bench'
+
+let bench: Bench
+afterEach(async () => {
+  vi.restoreAllMocks()
+  await bench.close()
+})
+
+const sweepOrder = (jobId = bench.jobId) => placeOrder(bench.store, { jobId, kind: 'sweep', units: allUnits })
+const statusOf = async (id: number) => (await orderState(bench.store, id))?.status
+const placed = async () => {
+  const [rows] = (await bench.store.db.execute(sql`select count(*) as count from orders where kind = 'muster'`)) as unknown as [[{ count: number }]]
+  return Number(rows[0].count)
+}
+const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
+/** A wire that is slow to answer ARP, ms. @param asked  counts the questions by address */
+const slow =
+  (ms: () => number, asked: Map<string, number> = new Map()) =>
+  (host: Host): Host => ({
+    ...host,
+    arp: async (address) => {
+      asked.set(address, (asked.get(address) ?? 0) + 1)
+      await rest(ms())
+      return host.arp(address)
+    },
+  })
+
+describe('an order that always throws', () => {
+  it('fails within a minute with its reason, is no longer said to be under way, and the others are worked meanwhile', async () => {
+    bench = await openBench()
+    const other = await loadJob(bench.store, { ...bench.job, slug: 'harbour', name: 'Harbour' }, new Date())
+    await appendEvents(bench.store, other, [{ at: new Date(), event: { kind: 'log', unit: 'hall-01', text: 'x' } }])
+    await bench.store.db.execute(sql`update events set event = '{"kind":"from a newer program"}' where job_id = ${other}`)
+    const stop = bench.startRunner()
+    const broken = await placeOrder(bench.store, { jobId: other, kind: 'muster', units: allUnits })
+    const whole = await bench.order()
+    await expect.poll(() => statusOf(broken), { timeout: 40_000, interval: 200 }).toBe('failed')
+    expect(await orderState(bench.store, broken)).toMatchObject({ reason: expect.stringContaining('a row of events.event cannot be read') })
+    await bench.settled()
+    expect(await statusOf(whole)).toBe('done')
+    const roll = await bench.roll()
+    expect([...roll.rows.values()].filter(answers)).toHaveLength(4)
+    await expect(stop()).rejects.toThrow('order failed')
+  })
+})
+
+describe('a sweep that is slow', () => {
+  it('is worked once, however much longer than its lease it takes, also beside a second runner', async () => {
+    bench = await openBench()
+    const asked = new Map<string, number>()
+    const host = slow(() => 6000, asked)
+    bench.startRunner({ host })
+    bench.startRunner({ host })
+    const order = await sweepOrder()
+    await expect.poll(() => statusOf(order), { timeout: 20_000, interval: 100 }).toBe('done')
+    expect([...asked.values()]).toEqual(Array.from({ length: asked.size }, () => 1))
+  })
+
+  it('keeps no order waiting where nobody asked for it', async () => {
+    bench = await openBench()
+    let delay = 0
+    bench.startRunner({ host: slow(() => delay) })
+    const first = await sweepOrder()
+    await expect.poll(() => statusOf(first), { timeout: 10_000 }).toBe('done')
+    delay = 5000
+    // Long enough for the next sweep by itself to have begun.
+    await rest(1500)
+    const order = await bench.order(['hall-01'])
+    await expect.poll(() => statusOf(order), { timeout: 1500, interval: 20 }).toBe('claimed')
+    delay = 0
+    await bench.settled()
+  })
+
+  it('leaves no lane open, and closes none that a muster has', async () => {
+    bench = await openBench()
+    bench.startRunner()
+    await bench.order()
+    const roll = await bench.settled()
+    expect([...roll.rows.values()].filter(answers)).toHaveLength(4)
+    await expect.poll(() => bench.lab.wire.laptop().lanes, { timeout: 5000 }).toBe(0)
+  })
+
+  it('tells a unit with another certificate from one that still starts', async () => {
+    bench = await openBench()
+    await pinOnFirstSight(bench.store, bench.jobId, '02:4f:52:10:6a:2c', 'AA:BB:CC:DD', new Date())
+    bench.startRunner()
+    await sweepOrder()
+    await expect.poll(async () => (await bench.roll()).sightings.map(({ answers: how }) => how), { timeout: 10_000 }).toEqual(['untrusted', 'service', 'service', 'service'])
+  })
+})
+
+describe('a fault that no hand can cure', () => {
+  it.each([
+    ['an open network that was not said twice', 'has no security: no open network is put on air'],
+    ['a model that is not set', 'This release plans Brackwater B7 and does not set it yet'],
+    ['a gateway outside the subnet', 'The gateway 10.9.9.1 is not in 10.44.8.0/24'],
+  ])('is held once and mustered by nobody: %s', async (what, why) => {
+    bench = await openBench({
+      change: (job) => {
+        if (what.startsWith('an open')) job.brief.networks[0] = { ...job.brief.networks[0], security: 'open', openConfirmation: '' } as never
+        if (what.startsWith('a model') && job.units[0]) job.units[0].model = 'Brackwater B7'
+        if (what.startsWith('a gateway')) job.brief.management.gateway = '10.9.9.1'
+      },
+      ...(what.startsWith('a model') ? { shelf: 'Ostrel O-40' } : {}),
+    })
+    bench.startRunner()
+    await bench.order(['hall-01'])
+    const roll = await bench.settled()
+    expect(roll.rows.get('hall-01')?.steps.reach).toMatchObject({ is: 'held', why: expect.stringContaining(why) })
+    // Several sweeps see the unit answer meanwhile.
+    await rest(3500)
+    expect(await placed()).toBe(1)
+  })
+
+  it('but one that hands have cured is mustered by itself, once', async () => {
+    bench = await openBench()
+    bench.lab.unplug('02:4f:52:10:6a:2c')
+    bench.startRunner()
+    await bench.order(['hall-01'])
+    expect((await bench.settled()).rows.get('hall-01')?.steps.reach).toMatchObject({ is: 'held', resumesWhen: 'it-answers' })
+    bench.lab.plugIn('02:4f:52:10:6a:2c')
+    await expect.poll(async () => answers((await bench.roll()).rows.get('hall-01')), { timeout: 30_000 }).toBe(true)
+    await rest(1500)
+    expect(await placed()).toBe(2)
+  })
+})
+
+describe('a clock', () => {
+  it('that is set ten minutes ahead holds nobody as late', async () => {
+    bench = await openBench({ pace: 40 })
+    bench.startRunner()
+    await bench.order()
+    await expect.poll(async () => [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.is === 'waiting').length, { timeout: 30_000, interval: 20 }).toBeGreaterThan(0)
+    const before = Date.now
+    vi.spyOn(Date, 'now').mockImplementation(() => before() + 600_000)
+    const roll = await bench.settled()
+    expect([...roll.rows].filter(([, row]) => answers(row)).map(([unit]) => unit)).toHaveLength(4)
+  })
+
+  it('that stood still in a sleep of an hour has nobody be late, and what was lost by it is tried again', async () => {
+    bench = await openBench({ pace: 40 })
+    let slept = 0
+    bench.startRunner({ clock: new AwakeClock({ monotonic: () => performance.now() + slept, wall: () => Date.now() + slept }) })
+    await bench.order()
+    await expect.poll(async () => [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.is === 'waiting').length, { timeout: 30_000, interval: 20 }).toBeGreaterThan(0)
+    slept = 3_600_000
+    const roll = await bench.settled()
+    expect([...roll.rows].filter(([, row]) => answers(row)).map(([unit]) => unit)).toHaveLength(4)
+  })
+})
+
+it('musters with the plan of the newest brief, although it was changed and nobody has planned since', async () => {
+  bench = await openBench()
+  const { findJob, saveBrief } = await import('../../src/store/jobs')
+  const job = await findJob(bench.store, bench.job.slug)
+  if (!job) throw new Error('no job')
+  const management = { ...job.brief.management, cidr: '10.99.0.0/24', gateway: '10.99.0.1', dnsServers: ['10.99.0.1'], dhcpPool: null }
+  await saveBrief(bench.store, job.id, { ...job.brief, management }, job.version)
+  bench.startRunner()
+  await placeOrder(bench.store, { jobId: bench.jobId, kind: 'muster', units: theseUnits('hall-01') })
+  const roll = await bench.settled()
+  expect(answers(roll.rows.get('hall-01'))).toBe(true)
+  expect(bench.lab.units()[0]?.address).toMatch(/^10\.99\.0\.\d+$/)
+})
