@@ -35,7 +35,7 @@ export async function killDuringMuster({ stack, page, part, afterMs }) {
   // What a muster before has said must be gone, or it would pass for this one's.
   await page.waitForFunction((text) => !new RegExp(text).test(document.body.innerText), { timeout: 40_000, polling: 200 }, said.source)
   await page.locator('::-p-xpath(//button[contains(., "Muster all") or contains(., "Call the roll again")][not(@disabled)])').setTimeout(30_000).click()
-  await page.waitForFunction(() => /Pause after this step/.test(document.body.innerText), { timeout: 15_000 })
+  await page.waitForFunction(() => /Pause after this step/.test(document.body.innerText), { timeout: 15_000, polling: 100 })
   await rest(afterMs)
   const killed = performance.now()
   const child = stack.child(part)

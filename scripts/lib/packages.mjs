@@ -11,6 +11,7 @@ const packages = {
   yanglint: { file: '/usr/bin/yanglint', names: ['libyang-tools'], why: 'the tests of the YANG models' },
   kea: { file: '/usr/sbin/kea-dhcp4', names: ['kea-dhcp4-server'], why: 'the tests of DHCP reservations', service: 'kea-dhcp4-server' },
   dnsmasq: { file: '/usr/sbin/dnsmasq', names: ['dnsmasq-base'], why: 'the tests of DHCP reservations' },
+  openssl: { file: '/usr/bin/openssl', names: ['openssl'], why: 'the tests of signatures' },
   yangModules: { file: '/usr/share/yuma/nmda-modules/ietf/ietf-ip@2018-02-22.yang', names: ['libyuma-base'], why: 'the tests of the YANG models' },
 }
 

@@ -1,8 +1,6 @@
 /** The commands that work on jobs: they need the database, which the start scripts name. */
-import { parseDocument } from 'yaml'
 import { asBuilt, asBuiltCsv } from '../core/handover/as-built'
-import { jobYamlBounds, parseJson, yamlFault } from '../core/input/bounded-text'
-import { type JobDocument, largestJobFile, readJobDocument, slugSchema } from '../core/job/job-document'
+import { slugSchema } from '../core/job/job-document'
 import { answers } from '../core/muster/roll'
 import { rollText, summary } from '../core/muster/roll-text'
 import { allUnits, isSelected, type Selection, theseUnits } from '../core/muster/selection'
@@ -15,8 +13,9 @@ import { JobExistsError, loadJob } from '../store/load-job'
 import { migrateStore, openStore, type Store } from '../store/open'
 import { MusterOpenError, musterIsOpen, orderState, placeOrder } from '../store/orders'
 import { newestReport } from '../store/runners'
-import { CommandError, readText } from './command-error'
+import { CommandError } from './command-error'
 import { installation } from './installation'
+import { documentOf } from './job-file'
 
 /** A person waits at the terminal. */
 const patienceMs = 3000
@@ -34,7 +33,7 @@ async function withStore<T>(use: (store: Store) => Promise<T>): Promise<T> {
     const fault = storeErrorOf(error)
     if (fault?.kind === 'away') throw new CommandError(2, 'The database does not answer. See whether npm run demo still runs; it starts a database that died again by itself.')
     if (fault) throw new CommandError(2, `${fault.message}.`)
-    if (error instanceof BrokenRowError) throw new CommandError(2, `This job cannot be read: ${error.message}.`)
+    if (error instanceof BrokenRowError) throw new CommandError(2, `${error.message}. The other jobs are not touched by it.`)
     throw error
   } finally {
     await store.close().catch(() => undefined)
@@ -59,7 +58,7 @@ export function jobs({ deleted }: { deleted?: true } = {}): Promise<string> {
       return gone.length === 0 ? 'No job was deleted.' : gone.map(({ id, name, deletedAt }) => `${id}  ${name}, deleted ${deletedAt.toISOString()}`).join('\n')
     }
     const { jobs: whole, broken } = await listJobs(store)
-    const lines = await Promise.all([...whole.map((job) => jobLine(store, job)), ...broken.map(async ({ slug, name, reason }) => `${slug}  ${name}, cannot be read: ${reason}`)])
+    const lines = await Promise.all([...whole.map((job) => jobLine(store, job)), ...broken.map(async ({ slug, name, reason }) => `${slug}  ${name}: ${reason}`)])
     return lines.length === 0 ? 'There are no jobs yet.' : lines.sort().join('\n')
   })
 }
@@ -70,7 +69,7 @@ async function jobLine(store: Store, { slug, name }: Job): Promise<string> {
     return `${slug}  ${name}, ${view ? summary(view.units, view.roll) : 'gone'}`
   } catch (error) {
     if (!(error instanceof BrokenRowError)) throw error
-    return `${slug}  ${name}, cannot be read: ${error.message}`
+    return `${slug}  ${name}: ${error.message}`
   }
 }
 
@@ -118,29 +117,6 @@ export function load(paths: readonly string[]): Promise<string> {
     }
     return lines.join('\n')
   })
-}
-
-/** @throws CommandError naming the file, the place and the fault */
-function documentOf(path: string): JobDocument {
-  const reading = readJobDocument(valueOf(path, readText(path)))
-  if (!reading.ok) throw new CommandError(2, reading.faults.map((fault) => `${path}: ${fault}`).join('\n'))
-  if (reading.document.secrets) throw new CommandError(2, `${path} brings sealed secrets: take it in on the Jobs page, where its passphrase can be typed.`)
-  return reading.document
-}
-
-/** A job file is JSON, or YAML where somebody wrote it by hand. */
-function valueOf(path: string, text: string): unknown {
-  if (text.trimStart().startsWith('{')) {
-    const json = parseJson(text, largestJobFile)
-    if (json.ok) return json.value
-    throw new CommandError(2, `${path}: ${json.reason}.`)
-  }
-  const unfit = yamlFault(text, jobYamlBounds)
-  if (unfit) throw new CommandError(2, `${path} line ${unfit.line}: ${unfit.reason}.`)
-  const document = parseDocument(text)
-  const [fault] = document.errors
-  if (fault) throw new CommandError(2, `${path} line ${fault.linePos?.[0].line ?? 1} is not YAML: ${fault.message.split('\n')[0]?.replace(/ at line .*/, '') ?? ''}.`)
-  return document.toJS()
 }
 
 export function sweepBench(slug: string): Promise<string> {

@@ -70,7 +70,7 @@ async function handle(lab: Lab, token: string, request: IncomingMessage): Promis
   const ask: unknown = JSON.parse(await text(request))
   if (path === '/hand') return hand(lab, ask)
   const question = path.replace('/wire/', '')
-  if (!(question in labWire)) throw new ControlRefusal(404, 'there is nothing here')
+  if (!Object.hasOwn(labWire, question)) throw new ControlRefusal(404, 'there is nothing here')
   return answer(lab, question as LabQuestion, ask)
 }
 

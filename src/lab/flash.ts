@@ -43,7 +43,11 @@ export class Flash {
     this.#memory = { ...this.#memory, ...more }
     if (this.#file === undefined) return
     const next = `${this.#file}.next`
-    writeFileSync(next, JSON.stringify(this.#memory), { mode: 0o600 })
-    renameSync(next, this.#file)
+    try {
+      writeFileSync(next, JSON.stringify(this.#memory), { mode: 0o600 })
+      renameSync(next, this.#file)
+    } catch {
+      // The laptop's disk is full: a unit has a memory of its own, and goes on.
+    }
   }
 }

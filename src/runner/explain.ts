@@ -57,7 +57,12 @@ export function refusesAllPasswords({ card }: Subject): HeldError {
 type Explanation = (subject: Subject, error: WireError) => HeldError
 
 const explanations: Readonly<Record<WireErrorKind, Explanation>> = {
-  unreachable: (subject) => heldForHands('it-was-away', 'It stopped answering.', [`Check ${inPort(subject.unit)}.`, lightMeanings(subject), 'Take it out for ten seconds and put it in again: it goes on by itself when it answers.']),
+  unreachable: (subject) =>
+    heldForHands('it-was-away', 'It stopped answering.', [
+      `Check ${inPort(subject.unit)}.`,
+      lightMeanings(subject),
+      'Take it out for ten seconds and put it in again: it goes on by itself when it answers.',
+    ]),
   timeout: (subject) => held('It answers too slowly.', [`Give it a minute, then muster it again.`, `If it stays slow, take ${inPort(subject.unit)} out for ten seconds.`]),
   refused: (subject) => refusesAllPasswords(subject),
   'wrong-unit': ({ unit }) =>

@@ -31,11 +31,21 @@ export class BrokenRowError extends Error {
     readonly column: string,
     reason: string,
   ) {
-    super(`a row of ${column} cannot be read: ${reason}`)
+    super(`A row of ${column} cannot be read (${reason})`)
   }
 }
 
-const awayCodes = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'EHOSTUNREACH', 'ENOENT', 'PROTOCOL_CONNECTION_LOST', 'PROTOCOL_SEQUENCE_TIMEOUT', 'ER_CON_COUNT_ERROR'])
+const awayCodes = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
+  'EHOSTUNREACH',
+  'ENOENT',
+  'PROTOCOL_CONNECTION_LOST',
+  'PROTOCOL_SEQUENCE_TIMEOUT',
+  'ER_CON_COUNT_ERROR',
+])
 /** Error numbers of MariaDB: see "MariaDB Error Codes" of its manual. */
 const kindsByNumber: ReadonlyMap<number, StoreFaultKind> = new Map([
   // Server shutdown in progress, connection killed, and a Galera node that is not ready (1047).

@@ -43,7 +43,10 @@ export async function keepFile(store: Store, source: AsyncIterable<Uint8Array>, 
   let waitingBytes = 0
   const flush = async (): Promise<void> => {
     if (waitingBytes === 0) return
-    await store.db.insert(fileParts).values({ file: upload, part, bytes: Buffer.concat(waiting), at }).onDuplicateKeyUpdate({ set: { at } })
+    await store.db
+      .insert(fileParts)
+      .values({ file: upload, part, bytes: Buffer.concat(waiting), at })
+      .onDuplicateKeyUpdate({ set: { at } })
     part += 1
     waiting = []
     waitingBytes = 0

@@ -87,7 +87,11 @@ export async function createJob(store: Store, job: { slug: string; name: string;
 export function saveBrief(store: Store, id: number, brief: Brief, version: number): Promise<{ version: number; plan: 'outdated' | 'holds' }> {
   const next = briefSchema.parse(brief)
   return store.db.transaction(async (transaction) => {
-    const [before] = await transaction.select({ brief: jobs.brief }).from(jobs).where(and(eq(jobs.id, id), eq(jobs.version, version), isThere)).for('update')
+    const [before] = await transaction
+      .select({ brief: jobs.brief })
+      .from(jobs)
+      .where(and(eq(jobs.id, id), eq(jobs.version, version), isThere))
+      .for('update')
     if (!before) throw new StaleVersionError('the brief')
     const plan = plannedPart(before.brief) === plannedPart(next) ? 'holds' : 'outdated'
     await transaction

@@ -1,6 +1,6 @@
 /** A column of JSON text that is parsed by its schema whenever it is read: the database is a boundary too. */
 import { customType } from 'drizzle-orm/mysql-core'
-import { z } from 'zod'
+import type { z } from 'zod'
 import { BrokenRowError } from './faults'
 
 /** @param column  table and column, such as `events.event`: named where a row cannot be read */
@@ -21,7 +21,8 @@ export function readJson<T>(column: string, schema: z.ZodType<T>, text: string):
     throw new BrokenRowError(column, 'it is not JSON')
   }
   const parsed = schema.safeParse(value)
-  // The place alone: the value may be a secret.
-  if (!parsed.success) throw new BrokenRowError(column, z.prettifyError(parsed.error).split('\n').slice(0, 2).join(' ').replace(/\s+/g, ' ').trim())
+  // The first fault tells enough, and no column with a schema holds a secret.
+  const [issue] = parsed.success ? [] : parsed.error.issues
+  if (!parsed.success) throw new BrokenRowError(column, `${issue?.path.join('.') || 'the whole'}: ${(issue?.message ?? '').toLowerCase().slice(0, 120)}`)
   return parsed.data
 }

@@ -7,7 +7,7 @@ import { sql } from 'drizzle-orm'
 import type { MySqlDialect } from 'drizzle-orm/mysql-core'
 import { MySql2Session, MySql2Transaction } from 'drizzle-orm/mysql2'
 import type { Pool, PoolConnection } from 'mysql2/promise'
-import { StoreError, storeErrorOf } from './faults'
+import { type StoreError, storeErrorOf } from './faults'
 
 export interface Patience {
   /** How long one call is tried again, ms; Infinity for as long as it takes. */
@@ -47,7 +47,11 @@ export class LastingSession extends MySql2Session<Record<string, unknown>, Recor
     const statement = args[0].sql
     prepared.execute = ((values?: Record<string, unknown>) =>
       // A plain insert whose answer was lost may have been carried out: a second one would be one too many.
-      persist(() => execute(values), this.#patience, (fault) => fault.kind !== 'away' || neverSent(fault) || !isPlainInsert(statement))) as typeof prepared.execute
+      persist(
+        () => execute(values),
+        this.#patience,
+        (fault) => fault.kind !== 'away' || neverSent(fault) || !isPlainInsert(statement),
+      )) as typeof prepared.execute
     return prepared as never
   }
 
@@ -56,7 +60,11 @@ export class LastingSession extends MySql2Session<Record<string, unknown>, Recor
    * answer to its commit may be lost.
    */
   override transaction<T>(act: (transaction: AnyTransaction) => Promise<T>): Promise<T> {
-    return persist(() => this.#once(act), this.#patience, () => true)
+    return persist(
+      () => this.#once(act),
+      this.#patience,
+      () => true,
+    )
   }
 
   async #once<T>(act: (transaction: AnyTransaction) => Promise<T>): Promise<T> {

@@ -89,7 +89,10 @@ export async function offerRegulatory(store: Store, file: RulesFile): Promise<{ 
   if (signature?.kind === 'does-not-fit') return refused(`The signature does not fit ${name}: ${signature.reason}.`)
   const hash = createHash('sha256').update(file.bytes).digest('hex')
   const kept = { label: `${name} (${hash.slice(0, 12)})`, bytes: file.bytes, at: file.at }
-  await store.db.insert(installationFiles).values({ name: offeredName, ...kept }).onDuplicateKeyUpdate({ set: kept })
+  await store.db
+    .insert(installationFiles)
+    .values({ name: offeredName, ...kept })
+    .onDuplicateKeyUpdate({ set: kept })
   const differences = rulesDifferences(before, database)
   return {
     ok: true,
@@ -113,10 +116,17 @@ export async function offerRegulatory(store: Store, file: RulesFile): Promise<{ 
  */
 export function takeRegulatory(store: Store, hash: string, at: Date): Promise<string | undefined> {
   return inTransaction(store, async ({ db }) => {
-    const [offered] = await db.select({ label: installationFiles.label, bytes: installationFiles.bytes }).from(installationFiles).where(eq(installationFiles.name, offeredName)).for('update')
+    const [offered] = await db
+      .select({ label: installationFiles.label, bytes: installationFiles.bytes })
+      .from(installationFiles)
+      .where(eq(installationFiles.name, offeredName))
+      .for('update')
     if (!offered || createHash('sha256').update(offered.bytes).digest('hex') !== hash) return 'Another file was brought meanwhile. Look at the newest, then say yes to that.'
     const kept = { label: offered.label, bytes: offered.bytes, at }
-    await db.insert(installationFiles).values({ name: fileName, ...kept }).onDuplicateKeyUpdate({ set: kept })
+    await db
+      .insert(installationFiles)
+      .values({ name: fileName, ...kept })
+      .onDuplicateKeyUpdate({ set: kept })
     await db.delete(installationFiles).where(eq(installationFiles.name, offeredName))
     await outdatePlans(db)
     return undefined

@@ -1,13 +1,17 @@
 /** Jobs from the command line, against a database of their own. */
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import { afterEach, beforeEach, expect, it } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { parse, stringify } from 'yaml'
+import { allUnits, theseUnits } from '../../src/core/muster/selection'
+import { appendEvents } from '../../src/store/events'
 import { findJob } from '../../src/store/jobs'
-import { claimOrder } from '../../src/store/orders'
+import { loadJob } from '../../src/store/load-job'
+import { claimOrder, mostAttempts, orderThrew } from '../../src/store/orders'
+import { orders } from '../../src/store/schema'
 import { secretTimes } from '../../src/store/secrets'
-import { freshStore } from '../support/bench'
+import { demoJob, freshStore } from '../support/bench'
 
 const root = join(import.meta.dirname, '../..')
 const demo = join(root, 'data/demo/port-ellery.yaml')
@@ -18,7 +22,10 @@ beforeEach(async () => {
 afterEach(() => fresh.drop())
 
 function muster(...args: string[]): { status: number | null; out: string; err: string } {
-  const env = { ...process.env, AIR_MUSTER_DB: fresh.url, AIR_MUSTER_VAULT_FILE: fresh.vaultKeyFile }
+  return musterWith({ AIR_MUSTER_DB: fresh.url, AIR_MUSTER_VAULT_FILE: fresh.vaultKeyFile }, ...args)
+}
+function musterWith(more: Record<string, string>, ...args: string[]): { status: number | null; out: string; err: string } {
+  const env = { ...process.env, ...more }
   const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), ...args], { encoding: 'utf8', cwd: root, env })
   return { status, out: stdout, err: stderr }
 }
@@ -71,11 +78,116 @@ it('names file, place and fault of a job that cannot be loaded, and loads nothin
 it('places an order that a runner finds, for all units or for those that are named', async () => {
   muster('load', demo)
   expect(muster('run', 'port-ellery', '--units', 'hall-01', 'hall-02').out).toBe('The muster begins.\n')
-  expect(await claimOrder(fresh.store, 'me', 5)).toMatchObject({ kind: 'muster', units: ['hall-01', 'hall-02'] })
+  expect(await claimOrder(fresh.store, 'me', 5)).toMatchObject({ kind: 'muster', units: theseUnits('hall-01', 'hall-02') })
   expect(muster('sweep', 'port-ellery').status).toBe(0)
-  expect(await claimOrder(fresh.store, 'me', 5)).toMatchObject({ kind: 'sweep', units: [] })
+  expect(await claimOrder(fresh.store, 'another', 5)).toMatchObject({ kind: 'sweep', units: allUnits })
 })
 
 it('says which jobs there are when it is asked for another', () => {
   expect(muster('roll', 'nowhere')).toMatchObject({ status: 2, err: 'There is no job "nowhere". There are none yet.\n' })
+})
+
+it('takes units by name or id, in whatever letters, and names those that there are where one is none', async () => {
+  const renamed = demoJob((job) => Object.assign(job.units[0] ?? {}, { name: 'Gate-Nine' }))
+  await loadJob(fresh.store, renamed, new Date())
+  expect(muster('run', 'port-ellery', '--units', 'gate-nine', 'hall-02').status).toBe(0)
+  expect(await claimOrder(fresh.store, 'me', 5)).toMatchObject({ units: theseUnits('hall-01', 'hall-02') })
+  expect(muster('run', 'port-ellery', '--units', 'hall-9')).toEqual({
+    status: 2,
+    out: '',
+    err: 'There is no unit "hall-9" in port-ellery. There are: Gate-Nine, hall-02, hall-03, booth-01.\n',
+  })
+  // One muster of a job at a time: another press joins it, or is told.
+  expect(muster('run', 'port-ellery', '--units', 'hall-02').status).toBe(0)
+  expect(muster('run', 'port-ellery')).toMatchObject({ status: 2, err: expect.stringContaining('A muster of this job is under way, for other units.') })
+})
+
+it('ends with 3 and says so where it waits and no runner works', async () => {
+  await loadJob(fresh.store, demoJob(), new Date())
+  expect(muster('run', 'port-ellery', '--wait')).toEqual({
+    status: 3,
+    out: '',
+    err: 'No runner works on the wire. The order waits, and is carried out when one runs: see whether npm run demo still runs.\n',
+  })
+})
+
+it('ends with 1 and the reason where the muster has failed', async () => {
+  await loadJob(fresh.store, demoJob(), new Date())
+  const job = await findJob(fresh.store, 'port-ellery')
+  const waiting = new Promise<{ status: number | null; err: string }>((resolve) => {
+    const child = spawn(process.execPath, [join(root, 'bin/muster.mjs'), 'run', 'port-ellery', '--wait'], {
+      cwd: root,
+      env: { ...process.env, AIR_MUSTER_DB: fresh.url, AIR_MUSTER_VAULT_FILE: fresh.vaultKeyFile },
+    })
+    let err = ''
+    child.stderr.on('data', (chunk) => {
+      err += String(chunk)
+    })
+    child.once('exit', (status) => resolve({ status, err }))
+  })
+  for (let attempt = 1; attempt <= mostAttempts; attempt += 1) {
+    let order: Awaited<ReturnType<typeof claimOrder>>
+    await expect
+      .poll(
+        async () => {
+          await fresh.store.db.update(orders).set({ notBefore: null })
+          order = await claimOrder(fresh.store, 'me', 5)
+          return order?.jobId
+        },
+        { timeout: 10_000 },
+      )
+      .toBe(job?.id)
+    await orderThrew(fresh.store, order?.id ?? 0, 'me', 'the switch is on fire')
+  }
+  expect(await waiting).toEqual({ status: 1, err: 'The muster failed three times and is not begun again by itself: the switch is on fire\n' })
+})
+
+it.each([
+  ['broken YAML', 'slug: [unclosed\nname: x\n', /job\.yaml line \d+ is not YAML: .+\.$/],
+  ['brackets without end', `a: ${'['.repeat(500)}\n`, /job\.yaml line 1: brackets are 16 deep at the most, and closed as often as opened\.$/],
+  ['broken JSON', '{"slug": ', /job\.yaml: it is not JSON \(.+\)\.$/],
+  ['a doubled MAC', 'doubled', /job\.yaml: units\.1\.mac: hall-02 has the same MAC as hall-01: 02:4f:52:10:6a:2c$/],
+])('says in one sentence what is wrong with a file: %s', (_what, text, sentence) => {
+  const file = changed((job) => {
+    for (const unit of job.units.slice(1, 2)) unit.mac = job.units[0]?.mac ?? ''
+  })
+  if (text !== 'doubled') writeFileSync(file, text)
+  const { status, err } = muster('load', file)
+  expect(status).toBe(2)
+  expect(err.trimEnd().split('\n')).toEqual([expect.stringMatching(sentence)])
+})
+
+describe('where the installation does not answer', () => {
+  it('says in one sentence that the database is down, and ends with 2', () => {
+    const { status, err } = musterWith({ AIR_MUSTER_DB: 'mariadb://air_muster:x@127.0.0.1:1/air_muster', AIR_MUSTER_VAULT_FILE: fresh.vaultKeyFile }, 'jobs')
+    expect({ status, err }).toEqual({ status: 2, err: 'The database does not answer. See whether npm run demo still runs; it starts a database that died again by itself.\n' })
+  })
+
+  it.each([
+    ['nothing runs', undefined, 'Nothing runs here: start it with npm run demo.'],
+    ['a start was broken off', '{"launcher": 1', 'running.json cannot be read: the start is still under way, or was broken off.'],
+    [
+      'what ran has ended',
+      JSON.stringify({ launcher: 2 ** 22 + 7, databaseUrl: 'mariadb://x', vaultKeyFile: 'y' }),
+      'What ran here has ended without cleaning up (process 4194311): start it anew with npm run demo.',
+    ],
+  ])('says in one sentence that %s, and ends with 2', (_what, note, sentence) => {
+    const folder = dirname(fresh.vaultKeyFile)
+    if (note !== undefined) writeFileSync(join(folder, 'running.json'), note)
+    const { status, err } = musterWith({ AIR_MUSTER_DATA: folder, AIR_MUSTER_DB: '' }, 'jobs')
+    expect(status).toBe(2)
+    expect(err).toContain(sentence)
+    expect(err.trimEnd().split('\n')).toHaveLength(1)
+  })
+})
+
+it('deletes a job by its name, and prints its log afterwards', async () => {
+  await loadJob(fresh.store, demoJob(), new Date())
+  const job = await findJob(fresh.store, 'port-ellery')
+  await appendEvents(fresh.store, job?.id ?? 0, [{ at: new Date('2026-11-20T10:00:00Z'), event: { kind: 'log', unit: 'hall-01', text: 'signed in' } }])
+  expect(muster('delete', 'port-ellery', '--name', 'Port')).toMatchObject({ status: 2, err: 'To delete it, type its name as it stands: Port Ellery ferry terminal\n' })
+  expect(muster('delete', 'port-ellery', '--name', 'Port Ellery ferry terminal').out).toBe(`Port Ellery ferry terminal is deleted. Its log is kept: muster log ${job?.id}\n`)
+  expect(muster('jobs').out).toBe('There are no jobs yet.\n')
+  expect(muster('jobs', '--deleted').out).toMatch(new RegExp(`^${job?.id} {2}Port Ellery ferry terminal, deleted 20`))
+  expect(muster('log', String(job?.id)).out).toBe('2026-11-20T10:00:00.000Z  {"kind":"log","unit":"hall-01","text":"signed in"}\n')
 })

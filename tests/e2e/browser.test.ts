@@ -2,24 +2,26 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { openStore } from '../../src/store/open'
 import { openSecrets } from '../../src/store/secrets'
 import { openBrowser, openSite, type Site } from '../support/site'
 
+const macs = ['02:4f:52:10:6a:2c', '02:4f:52:10:6a:2d', '02:4f:52:10:6a:2e', '02:4f:52:10:6a:31']
 let browser: Browser
 let site: Site
 let page: Page
 
+/** One installation for all: each test leaves the units as the next one takes them. */
 beforeAll(async () => {
   browser = await openBrowser()
-})
-afterAll(() => browser.close())
-beforeEach(async () => {
   site = await openSite(browser)
   page = site.page
 })
-afterEach(() => site.close())
+afterAll(async () => {
+  await site.close()
+  await browser.close()
+})
 
 const go = (stage: string) => site.go(stage)
 const text = () => site.text()
@@ -29,19 +31,39 @@ const press = (words: string) => site.press(words)
 describe('at a desk, 1280 by 800', () => {
   beforeEach(() => page.setViewport({ width: 1280, height: 800 }))
 
-  it('musters four units from the bench and hands over, without a reload', async () => {
+  it('goes by keys: stages, rows, the slip, finding a unit, calling the roll', async () => {
     await go('bench')
     await sees('4 units share this factory address')
-    expect(await page.$$eval('tr[data-mac]', (rows) => rows.map((row) => (row as HTMLElement).dataset.mac))).toEqual([
-      '02:4f:52:10:6a:2c',
-      '02:4f:52:10:6a:2d',
-      '02:4f:52:10:6a:2e',
-      '02:4f:52:10:6a:31',
-    ])
+    await page.keyboard.press('5')
+    await sees('Your next move')
+    await page.keyboard.press('j')
+    await page.keyboard.press('j')
+    expect(await page.$eval('tr[data-selected="true"]', (row) => (row as HTMLElement).dataset.unit)).toBe('hall-02')
+    await page.keyboard.press('k')
+    expect(await page.$eval('tr[data-selected="true"]', (row) => (row as HTMLElement).dataset.unit)).toBe('hall-01')
+    await page.keyboard.press('Enter')
+    expect(await page.evaluate(() => document.activeElement?.id)).toBe('slip')
+    await page.keyboard.press('/')
+    await page.waitForSelector('input[placeholder="Name, place, MAC or serial"]', { visible: true })
+    await page.keyboard.type('6a-31')
+    await press('booth-01')
+    await page.waitForFunction(() => document.querySelector('[aria-label="Slip of booth-01"]') !== null)
+    await page.waitForFunction(() => document.querySelector('[role="dialog"]') === null)
+    await page.keyboard.press('r')
+    await sees('4 of 4 answer', 45_000)
+  })
+
+  it('musters four units from the bench and hands over, without a reload', async () => {
+    // As out of their boxes again, each by the pin of its reset.
+    for (const mac of macs) await site.hand({ do: 'press-reset', mac, seconds: 12 })
+    await go('bench')
+    await sees('4 units share this factory address')
+    expect(await page.$$eval('tr[data-mac]', (rows) => rows.map((row) => (row as HTMLElement).dataset.mac))).toEqual(macs)
     await page.evaluate(() => Object.assign(window, { neverReloaded: true }))
     await press('Muster the 4 that match')
     await page.locator('a[data-stage="muster"]').click()
     await sees('Your next move')
+    await sees('Pause after this step')
     const seen = new Set<string>()
     const cells = () => page.$$eval('tr[data-unit="hall-03"] td[data-step] > span', (all) => all.map((each) => (each as HTMLElement).dataset.is ?? ''))
     await expect
@@ -76,35 +98,13 @@ describe('at a desk, 1280 by 800', () => {
     for (const file of files) for (const secret of secrets) expect(readFileSync(join(site.folder, file)).includes(secret), `${file} holds a secret`).toBe(false)
   })
 
-  it('goes by keys: stages, rows, the slip, finding a unit, calling the roll', async () => {
-    await go('bench')
-    await sees('4 units share this factory address')
-    await page.keyboard.press('5')
-    await sees('Your next move')
-    await page.keyboard.press('j')
-    await page.keyboard.press('j')
-    expect(await page.$eval('tr[data-selected="true"]', (row) => (row as HTMLElement).dataset.unit)).toBe('hall-02')
-    await page.keyboard.press('k')
-    expect(await page.$eval('tr[data-selected="true"]', (row) => (row as HTMLElement).dataset.unit)).toBe('hall-01')
-    await page.keyboard.press('Enter')
-    expect(await page.evaluate(() => document.activeElement?.id)).toBe('slip')
-    await page.keyboard.press('/')
-    await page.waitForSelector('input[placeholder="Name, place, MAC or serial"]', { visible: true })
-    await page.keyboard.type('6a-31')
-    await press('booth-01')
-    await page.waitForFunction(() => document.querySelector('[aria-label="Slip of booth-01"]') !== null)
-    await page.waitForFunction(() => document.querySelector('[role="dialog"]') === null)
-    await page.keyboard.press('r')
-    await sees('4 of 4 answer', 45_000)
-  })
-
   it('shows why a unit is held and what the hands do', async () => {
     await site.hand({ do: 'unplug', mac: '02:4f:52:10:6a:31' })
     await go('muster')
-    await press('Muster all 4')
+    await press('Call the roll again')
     await sees('3 of 4 answer', 45_000)
     await page.locator('tr[data-unit="booth-01"]').click()
-    await sees('It does not answer at 192.168.77.1 or 10.44.8.23.')
+    await sees('It does not answer at 10.44.8.23 or 192.168.77.1.')
     await sees('Check the cable in port 6 and that the port gives 802.3at power.')
     await page.locator('a[data-stage="handover"]').click()
     await sees('Not complete yet')
@@ -116,8 +116,9 @@ describe('on a ladder, 390 by 844', () => {
   beforeEach(() => page.setViewport({ width: 390, height: 844, hasTouch: true, isMobile: true }))
 
   it('shows one unit at a time, large, and its steps as they are done', async () => {
+    await site.hand({ do: 'plug-in', mac: '02:4f:52:10:6a:31' })
     await go('muster')
-    await press('Muster all 4')
+    await press('Call the roll again')
     await page.waitForSelector('section[aria-label="hall-01"] h2', { visible: true })
     await press('Next')
     await page.waitForSelector('section[aria-label="hall-02"] h2', { visible: true })

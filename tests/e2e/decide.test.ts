@@ -420,9 +420,17 @@ describe("a job of one's own", () => {
     await choose('Country of the rules', 'JP')
     await page.waitForSelector('[data-drawn="JP"]')
     await sees('radar rules of JP')
-    await file('input[aria-label="A newer regulatory.db"]', 'newer.db', 'nonsense')
+    const newer = 'input[aria-label^="A newer regulatory.db"]'
+    await file(newer, 'newer.db', 'nonsense')
     await sees('newer.db is not a regulatory database: byte 0')
-    await file('input[aria-label="A newer regulatory.db"]', 'newer.db', readFileSync(join(import.meta.dirname, '../../data/regulatory.db')))
+    const rules = readFileSync(join(import.meta.dirname, '../../data/regulatory.db'))
+    await file(newer, 'newer.db', rules)
+    await sees('newer.db: 182 countries, nothing changes')
+    await sees('It comes without a signature: nothing says whose it is.')
+    expect(await page.evaluate(() => document.body.innerText.includes('dropped in on'))).toBe(false)
+    await press('Keep the present ones')
+    await file(newer, 'newer.db', rules)
+    await press('Take these rules into use')
     await sees('from newer.db (')
     await press('Back to those of the program')
     await page.waitForFunction(() => !document.body.innerText.includes('dropped in on'))
@@ -457,6 +465,25 @@ describe("a job of one's own", () => {
     await file('[role="dialog"] input[type="file"]', 'bad.json', JSON.stringify({ ...JSON.parse(text), secrets: null, brief: { ...JSON.parse(text).brief, country: 'gb' } }))
     await press('Take it in')
     await sees('brief.country: a country is two capital letters, such as NZ')
+  })
+
+  it('is deleted when its name is typed, and not before', async () => {
+    await open('/')
+    const text = await page.evaluate(async () => (await fetch('/api/jobs/thornby-mill/job-file', { method: 'POST', body: new FormData() })).text())
+    const taken = await page.evaluate(
+      async (body) => (await fetch('/api/upload/job-file', { method: 'POST', body })).json(),
+      JSON.stringify({ ...JSON.parse(text), name: 'To be deleted', slug: 'to-be-deleted', drawings: [] }),
+    )
+    expect(taken).toEqual({ ok: true, value: 'to-be-deleted' })
+    await open('/')
+    await (await page.waitForSelector('button[aria-label="Delete To be deleted"]'))?.click()
+    await sees('Type its name: To be deleted')
+    const input = await page.waitForSelector('[role="dialog"] input')
+    await input?.type('To be')
+    expect(await page.$eval('[role="dialog"] button[type="submit"]', (button) => (button as HTMLButtonElement).disabled)).toBe(true)
+    await input?.type(' deleted')
+    await press('Delete the job')
+    await page.waitForFunction(() => !document.body.innerText.includes('To be deleted'))
   })
 
   it('scrolls and edits five hundred rows without drawing them all', async () => {

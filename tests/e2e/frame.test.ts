@@ -1,12 +1,11 @@
-/** What surrounds the stages: states without units or runners, the scheme, the help, a muster seen through a crash. */
+/** What surrounds the stages: the scheme, the help, the muster by its buttons. */
 import type { Browser } from 'puppeteer-core'
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openBrowser, openSite, type Site } from '../support/site'
 
 let browser: Browser
 /** With the demo job, for the tests that leave each other alone. The first to muster finds boxed units. */
 let shared: Site
-let own: Site | undefined
 beforeAll(async () => {
   browser = await openBrowser()
   shared = await openSite(browser, { pace: 40 })
@@ -16,41 +15,7 @@ afterAll(async () => {
   await shared.close()
   await browser.close()
 })
-afterEach(async () => {
-  await own?.close()
-  own = undefined
-})
-
-const open = async (options: Parameters<typeof openSite>[1]): Promise<Site> => {
-  own = await openSite(browser, options)
-  await own.page.setViewport({ width: 1280, height: 800 })
-  return own
-}
-
-describe('a runner that is killed', () => {
-  it('comes back by itself: the page says so, and the muster goes on before the same eyes', async () => {
-    const { page, stack, go, press, sees } = await open({ pace: 30 })
-    await go('muster')
-    await press('Muster all 4')
-    await page.waitForSelector('[data-is="waiting"]')
-    const before = stack.child('runner')
-    stack.kill('runner')
-    await before?.ended
-    await sees('The runner was away and is back.', 5000)
-    await sees('4 of 4 answer', 50_000)
-    expect(stack.child('runner')?.pid).not.toBe(before?.pid)
-  })
-})
-
 describe('the frame', () => {
-  it('lists no jobs where there are none, and says how to load one', async () => {
-    const { page, stack, text, sees, go } = await open({ jobs: [] })
-    await page.goto(stack.url)
-    expect(await text()).toContain('There are none yet.')
-    await go('bench')
-    await sees('There is no such job.')
-  })
-
   it('shows its keys on ?, turns dark and light, and remembers it', async () => {
     const { page, go, sees, press } = shared
     await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: 'light' }])

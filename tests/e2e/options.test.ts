@@ -1,4 +1,4 @@
-/** What the brief and the floor offer beyond the first walk, on the demo's jobs; and what their addresses answer to strangers. */
+/** What the brief and the floor offer beyond the first walk, on the demo's jobs. */
 import type { Browser, Page } from 'puppeteer-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openBrowser, openSite, type Site } from '../support/site'
@@ -152,36 +152,5 @@ describe('addresses that others ask', () => {
       return [answer.status, await answer.text()]
     })
     expect(reply).toEqual([400, expect.stringContaining('The passphrase has 5 characters; 10 are needed')])
-  })
-})
-
-describe('for strangers', () => {
-  it('answers no foreign Host and no foreign Origin', async () => {
-    const { request } = await import('node:http')
-    const status = (headers: Record<string, string>): Promise<number> =>
-      new Promise((resolve, reject) => {
-        const url = new URL(`${site.stack.url}/api/health`)
-        request({ host: url.hostname, port: url.port, path: url.pathname, headers }, (response) => {
-          response.resume()
-          resolve(response.statusCode ?? 0)
-        })
-          .once('error', reject)
-          .end()
-      })
-    const own = new URL(site.stack.url).host
-    expect(await status({ host: own })).toBe(200)
-    expect(await status({ host: own, origin: `http://${own}` })).toBe(200)
-    expect(await status({ host: 'elsewhere.example' })).toBe(403)
-    expect(await status({ host: own, origin: 'https://elsewhere.example' })).toBe(403)
-  })
-
-  it('streams every event after the number that a browser saw last', async () => {
-    const reply = await fetch(`${site.stack.url}/api/jobs/port-ellery/events?after=0`)
-    const reader = reply.body?.getReader()
-    let streamed = ''
-    while (!streamed.includes('"seq":1,')) streamed += new TextDecoder().decode((await reader?.read())?.value)
-    await reader?.cancel()
-    expect(reply.headers.get('content-type')).toBe('text/event-stream')
-    expect((await fetch(`${site.stack.url}/api/jobs/nothing/events`)).status).toBe(404)
   })
 })

@@ -1,7 +1,6 @@
 /** What the pages answer to strangers, to odd requests and to large files: over HTTP, without a browser. */
 import { createHash, randomBytes } from 'node:crypto'
-import { readFileSync, rmSync } from 'node:fs'
-import { mkdtempSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { request as httpRequest } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -14,6 +13,7 @@ import { loadDemoJob } from '../../scripts/lib/demo-job.mjs'
 import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
 // @ts-expect-error the same
 import { startStack } from '../../scripts/lib/stack.mjs'
+import { pulseSchema } from '../../src/core/muster/pulse'
 import { emptySite } from '../../src/core/radio/floor'
 import { exportJob } from '../../src/store/export-job'
 import { findJob } from '../../src/store/jobs'
@@ -26,14 +26,16 @@ let folder: string
 let stack: Stack
 let store: Store
 let cookie: string
+let withoutJobs: string
 beforeAll(async () => {
   await bundleIfStale()
   buildSiteIfStale()
   folder = mkdtempSync(join(tmpdir(), 'air-muster-strangers-'))
   stack = await startStack({ folder, pace: 60, wantedPort: 0 })
+  cookie = (await fetch(`${stack.url}/?key=${stack.key}`, { redirect: 'manual' })).headers.get('set-cookie')?.split(';')[0] ?? ''
+  withoutJobs = await (await fetch(`${stack.url}/`, { headers: { cookie } })).text()
   await loadDemoJob(stack.env, ['port-ellery'])
   store = openStore({ url: stack.env.AIR_MUSTER_DB ?? '', vaultKeyFile: stack.env.AIR_MUSTER_VAULT_FILE ?? '' })
-  cookie = (await fetch(`${stack.url}/?key=${stack.key}`, { redirect: 'manual' })).headers.get('set-cookie')?.split(';')[0] ?? ''
 })
 afterAll(async () => {
   await store.close()
@@ -49,16 +51,21 @@ const job = async () => {
 }
 
 describe('whoever comes without the key of this start', () => {
-  it.each(['/', '/jobs/port-ellery/brief', '/api/jobs/port-ellery/as-built.csv', '/api/events?after=port-ellery:0', '/_next/static/nothing.js', '/api/upload/job-file', '/nowhere'])(
-    'gets 401 and the sentence where to find it: %s',
-    async (path) => {
-      for (const headers of [{ cookie: '' }, { cookie: `${cookie.slice(0, -1)}x` }, { cookie: 'air-muster-80=' }]) {
-        const reply = await ask(path, { headers, method: path.includes('upload') ? 'POST' : 'GET' })
-        expect(reply.status).toBe(401)
-        expect(await reply.text()).toContain('Open it at the whole address that its terminal printed')
-      }
-    },
-  )
+  it.each([
+    '/',
+    '/jobs/port-ellery/brief',
+    '/api/jobs/port-ellery/as-built.csv',
+    '/api/events?after=port-ellery:0',
+    '/_next/static/nothing.js',
+    '/api/upload/job-file',
+    '/nowhere',
+  ])('gets 401 and the sentence where to find it: %s', async (path) => {
+    for (const headers of [{ cookie: '' }, { cookie: `${cookie.slice(0, -1)}x` }, { cookie: 'air-muster-80=' }]) {
+      const reply = await ask(path, { headers, method: path.includes('upload') ? 'POST' : 'GET' })
+      expect(reply.status).toBe(401)
+      expect(await reply.text()).toContain('Open it at the whole address that its terminal printed')
+    }
+  })
 
   it('is let in by it once, by a cookie after that, and the key leaves the address', async () => {
     const reply = await fetch(`${stack.url}/jobs/port-ellery/bench?key=${stack.key}&unit=hall-01`, { redirect: 'manual' })
@@ -87,6 +94,11 @@ describe('whoever comes without the key of this start', () => {
 })
 
 describe('every page', () => {
+  it('says that there are no jobs, or not this one, and what to do', async () => {
+    expect(withoutJobs).toContain('There are none yet. Begin one, or take one in from a file.')
+    expect(await (await ask('/jobs/nowhere/bench')).text()).toContain('There is no such job.')
+  })
+
   it.each(['/', '/jobs/port-ellery/plan', '/jobs/nowhere/brief', '/nowhere/at/all'])('says what it may load, with a word that no other answer has: %s', async (path) => {
     const [first, second] = await Promise.all([ask(path), ask(path)])
     const policy = first.headers.get('content-security-policy') ?? ''
@@ -97,7 +109,19 @@ describe('every page', () => {
   })
 
   it('answers odd paths and methods in their own terms, never with 500', async () => {
-    const paths = ['/jobs/..%2f..%2fetc', '/jobs/%00/brief', '/jobs/port-ellery/%ff', '/%', '/jobs/port-ellery/nowhere', '/api/jobs/port-ellery/drawing/%2e%2e', '/api/jobs/%5B/as-built.csv', `/jobs/${'a'.repeat(3000)}`, '/api/events?after=x:y,port-ellery:99999999999,:::', '/api/jobs/port-ellery/addresses/__proto__', '/api/jobs/port-ellery/addresses/constructor']
+    const paths = [
+      '/jobs/..%2f..%2fetc',
+      '/jobs/%00/brief',
+      '/jobs/port-ellery/%ff',
+      '/%',
+      '/jobs/port-ellery/nowhere',
+      '/api/jobs/port-ellery/drawing/%2e%2e',
+      '/api/jobs/%5B/as-built.csv',
+      `/jobs/${'a'.repeat(3000)}`,
+      '/api/events?after=x:y,port-ellery:99999999999,:::',
+      '/api/jobs/port-ellery/addresses/__proto__',
+      '/api/jobs/port-ellery/addresses/constructor',
+    ]
     const methods = ['GET', 'HEAD', 'POST', 'PUT', 'DELETE', 'PATCH', 'OPTIONS']
     for (const path of paths)
       for (const method of methods) {
@@ -110,10 +134,25 @@ describe('every page', () => {
   })
 })
 
+describe('the stream of events', () => {
+  it('brings every event after the number that a browser saw last, of each job that it names, and a pulse', async () => {
+    const reply = await ask('/api/events?after=port-ellery:0,nothing:0')
+    expect(reply.headers.get('content-type')).toBe('text/event-stream')
+    const reader = reply.body?.getReader()
+    let streamed = ''
+    while (!(streamed.includes('"seq":1,') && streamed.includes('event: pulse'))) streamed += new TextDecoder().decode((await reader?.read())?.value)
+    await reader?.cancel()
+    expect(streamed).toContain('{"job":"port-ellery","events":[{"seq":1,')
+    const pulse = pulseSchema.parse(JSON.parse(/event: pulse\ndata: (.*)/.exec(streamed)?.[1] ?? ''))
+    expect(pulse).toMatchObject({ database: 'answers', wire: 'works', disk: 'has-room', parts: [{ name: 'database' }, { name: 'lab' }, { name: 'runner' }, { name: 'pages' }] })
+  })
+})
+
 describe('a large file', () => {
   const megabytes = 1024 * 1024
   const drawing = (size: number) => Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), randomBytes(size - 8)])
-  const send = (floor: string, body: Buffer, type = 'image/png') => ask(`/api/upload/jobs/port-ellery/drawing/${floor}`, { method: 'POST', body: new Uint8Array(body), headers: { 'content-type': type, 'x-file-name': 'Gr%C3%BCnplan.png' } })
+  const send = (floor: string, body: Buffer, type = 'image/png') =>
+    ask(`/api/upload/jobs/port-ellery/drawing/${floor}`, { method: 'POST', body: new Uint8Array(body), headers: { 'content-type': type, 'x-file-name': 'Gr%C3%BCnplan.png' } })
   const kept = async () => {
     const [rows] = (await store.db.execute('select count(*) as files, coalesce(sum(size), 0) as size from files')) as unknown as [[{ files: number; size: string }]]
     return { files: Number(rows[0].files), size: Number(rows[0].size) }
@@ -125,14 +164,21 @@ describe('a large file', () => {
     for (const floor of ['hall', 'yard']) expect(await (await send(floor, png)).json()).toEqual({ ok: true })
     expect(await kept()).toEqual({ files: before.files + 1, size: before.size + png.length })
     const reply = await ask('/api/jobs/port-ellery/drawing/yard')
-    expect(createHash('sha256').update(Buffer.from(await reply.arrayBuffer())).digest('hex')).toBe(createHash('sha256').update(png).digest('hex'))
+    expect(
+      createHash('sha256')
+        .update(Buffer.from(await reply.arrayBuffer()))
+        .digest('hex'),
+    ).toBe(createHash('sha256').update(png).digest('hex'))
     expect((await ask('/api/jobs/port-ellery/drawing/yard', { headers: { 'if-none-match': reply.headers.get('etag') ?? '' } })).status).toBe(304)
   })
 
   it('beyond that, or of another kind than it says, is refused in words and leaves nothing', async () => {
     const before = await kept()
     expect(await (await send('hall', drawing(25 * megabytes + 1))).json()).toEqual({ ok: false, sentence: 'Grünplan.png is too large: it has more than 25 MB. Save it smaller.' })
-    expect(await (await send('hall', Buffer.from('no picture'))).json()).toMatchObject({ ok: false, sentence: 'Grünplan.png says that it is image/png, and its content is something else.' })
+    expect(await (await send('hall', Buffer.from('no picture'))).json()).toMatchObject({
+      ok: false,
+      sentence: 'Grünplan.png says that it is image/png, and its content is something else.',
+    })
     expect(await (await send('hall', drawing(100), 'text/html')).json()).toMatchObject({ ok: false, sentence: expect.stringContaining('is not a drawing that can be shown') })
     expect((await kept()).size - before.size).toBeLessThan(100)
   })
@@ -153,7 +199,13 @@ describe('a large file', () => {
 })
 
 describe('a job file', () => {
-  const send = async (text: string, passphrase = '') => (await (await ask('/api/upload/job-file', { method: 'POST', body: text, headers: { 'x-passphrase': encodeURIComponent(passphrase) } })).json()) as { ok: boolean; sentence?: string; field?: string; value?: string }
+  const send = async (text: string, passphrase = '') =>
+    (await (await ask('/api/upload/job-file', { method: 'POST', body: text, headers: { 'x-passphrase': encodeURIComponent(passphrase) } })).json()) as {
+      ok: boolean
+      sentence?: string
+      field?: string
+      value?: string
+    }
   const jobs = async () => {
     const [rows] = (await store.db.execute('select count(*) as jobs, (select count(*) from units) as units from jobs')) as unknown as [[Record<string, number>]]
     return rows[0]

@@ -56,6 +56,13 @@ async function end(child: ChildProcess): Promise<void> {
   await gone
 }
 
+/** The page at an address with a key, as a browser opens it. */
+async function opened(address: string): Promise<string> {
+  const letIn = await fetch(address, { redirect: 'manual' })
+  const cookie = letIn.headers.get('set-cookie')?.split(';')[0] ?? ''
+  return (await fetch(new URL(letIn.headers.get('location') ?? '', address), { headers: { cookie } })).text()
+}
+
 const ready = (demo: { words: () => string }) => expect.poll(demo.words, { timeout: 50_000 }).toContain('Air Muster is ready: http://127.0.0.1:')
 
 it('serves its pages and the command line, says so to a second start, and ends every child on Ctrl-C', async () => {
@@ -63,8 +70,8 @@ it('serves its pages and the command line, says so to a second start, and ends e
   await ready(demo)
   const { pids, address } = note()
   expect(pids).toHaveLength(4)
-  const page = await (await fetch(address)).text()
-  expect(page).toContain('Port Ellery ferry terminal')
+  expect(demo.words()).toContain(`Air Muster is ready: ${address}`)
+  expect(await opened(address)).toContain('Port Ellery ferry terminal')
   const jobs = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'jobs'], { encoding: 'utf8', env: environment() })
   expect(jobs.stdout).toBe('port-ellery  Port Ellery ferry terminal, 0 of 4 answer\nport-ellery-whole  Port Ellery, all buildings, 0 of 32 answer\n')
   const rolled = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'roll', 'port-ellery', '--json'], { encoding: 'utf8', env: environment() })
@@ -77,11 +84,17 @@ it('serves its pages and the command line, says so to a second start, and ends e
   expect(await second.over).toBe(0)
   expect(second.words()).toContain(`The demo runs already: ${address}`)
 
+  // Whatever is killed is started again at its address, and the same key opens it.
+  for (const pid of pids) process.kill(pid, 'SIGKILL')
+  await expect.poll(() => note().pids.filter((pid) => lives(pid) && !pids.includes(pid)).length, { timeout: 30_000 }).toBe(4)
+  await expect.poll(() => opened(address).catch(() => ''), { timeout: 20_000 }).toContain('Port Ellery ferry terminal')
+  const again = note().pids
+
   // As a terminal and npm do: the same signal twice.
   demo.child.kill('SIGINT')
   demo.child.kill('SIGINT')
   expect(await demo.over).toBe(0)
-  expect(pids.filter(lives)).toEqual([])
+  expect([...pids, ...again].filter(lives)).toEqual([])
   expect(existsSync(join(folder, 'running.json'))).toBe(false)
 })
 
@@ -99,7 +112,7 @@ it('cleans up after one that was killed, and takes another port where the wanted
     expect(left.pids.filter(lives)).toEqual([])
     const { address } = note()
     expect(address).not.toContain(':47830/')
-    expect((await fetch(address)).status).toBe(200)
+    expect(await opened(address)).toContain('Port Ellery ferry terminal')
   } finally {
     squatter.close()
   }

@@ -46,7 +46,7 @@ describe('an order that always throws', () => {
     const broken = await placeOrder(bench.store, { jobId: other, kind: 'muster', units: allUnits })
     const whole = await bench.order()
     await expect.poll(() => statusOf(broken), { timeout: 40_000, interval: 200 }).toBe('failed')
-    expect(await orderState(bench.store, broken)).toMatchObject({ reason: expect.stringContaining('a row of events.event cannot be read') })
+    expect(await orderState(bench.store, broken)).toMatchObject({ reason: expect.stringContaining('A row of events.event cannot be read (') })
     await bench.settled()
     expect(await statusOf(whole)).toBe('done')
     const roll = await bench.roll()
@@ -141,7 +141,9 @@ describe('a clock', () => {
     bench = await openBench({ pace: 40 })
     bench.startRunner()
     await bench.order()
-    await expect.poll(async () => [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.is === 'waiting').length, { timeout: 30_000, interval: 20 }).toBeGreaterThan(0)
+    await expect
+      .poll(async () => [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.is === 'waiting').length, { timeout: 30_000, interval: 20 })
+      .toBeGreaterThan(0)
     const before = Date.now
     vi.spyOn(Date, 'now').mockImplementation(() => before() + 600_000)
     const roll = await bench.settled()
@@ -153,7 +155,9 @@ describe('a clock', () => {
     let slept = 0
     bench.startRunner({ clock: new AwakeClock({ monotonic: () => performance.now() + slept, wall: () => Date.now() + slept }) })
     await bench.order()
-    await expect.poll(async () => [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.is === 'waiting').length, { timeout: 30_000, interval: 20 }).toBeGreaterThan(0)
+    await expect
+      .poll(async () => [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.is === 'waiting').length, { timeout: 30_000, interval: 20 })
+      .toBeGreaterThan(0)
     slept = 3_600_000
     const roll = await bench.settled()
     expect([...roll.rows].filter(([, row]) => answers(row)).map(([unit]) => unit)).toHaveLength(4)

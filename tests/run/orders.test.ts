@@ -67,7 +67,10 @@ describe('an order', () => {
     expect(next).not.toBe(ids[0])
     await expect(musterOrder(theseUnits('hall-01', 'hall-02'))).rejects.toThrow(MusterOpenError)
     // Also where nobody asks first, the database refuses a second.
-    await expect(fresh.store.db.insert(orders).values({ jobId, kind: 'muster', units: allUnits, createdAt: new Date() })).rejects.toMatchObject({ kind: 'refused', code: 'ER_DUP_ENTRY' })
+    await expect(fresh.store.db.insert(orders).values({ jobId, kind: 'muster', units: allUnits, createdAt: new Date() })).rejects.toMatchObject({
+      kind: 'refused',
+      code: 'ER_DUP_ENTRY',
+    })
   })
 
   it('that throws is begun again after a pause, three times, and then has failed with its reason', async () => {
@@ -90,7 +93,7 @@ describe('an order', () => {
     await fresh.store.db.update(orders).set({ units: sql`'["an older form"'` as never })
     const whole = await musterOrder()
     expect((await claimOrder(fresh.store, 'a', 5))?.id).toBe(whole)
-    expect(await orderState(fresh.store, broken)).toMatchObject({ status: 'failed', reason: 'a row of orders.units cannot be read: it is not JSON' })
+    expect(await orderState(fresh.store, broken)).toMatchObject({ status: 'failed', reason: 'A row of orders.units cannot be read (it is not JSON)' })
   })
 })
 
@@ -99,7 +102,7 @@ it('lists every other job where the brief of one cannot be read', async () => {
   await fresh.store.db.execute(sql`update jobs set brief = '{"country":7}' where slug = 'harbour'`)
   const { jobs, broken } = await listJobs(fresh.store)
   expect(jobs.map(({ slug }) => slug)).toEqual(['port-ellery'])
-  expect(broken).toEqual([expect.objectContaining({ slug: 'harbour', name: 'Harbour', reason: expect.stringContaining('a row of jobs.brief cannot be read') })])
+  expect(broken).toEqual([expect.objectContaining({ slug: 'harbour', name: 'Harbour', reason: expect.stringContaining('A row of jobs.brief cannot be read (country: ') })])
 })
 
 it('numbers events without gaps, however many write at once', async () => {

@@ -29,8 +29,16 @@ const tables = ['units', 'unit_plans', 'plannings', 'sites', 'secrets', 'orders'
 
 describe('a job file with a doubled MAC, name, id or address', () => {
   it.each([
-    ['mac', (unit: Record<string, unknown>, first: Record<string, unknown>) => ({ ...unit, mac: first.mac }), 'units.1.mac: hall-02 has the same MAC as hall-01: 02:4f:52:10:6a:2c'],
-    ['name', (unit: Record<string, unknown>, first: Record<string, unknown>) => ({ ...unit, name: String(first.name).toUpperCase() }), 'units.1.name: HALL-01 has the same name as hall-01: HALL-01'],
+    [
+      'mac',
+      (unit: Record<string, unknown>, first: Record<string, unknown>) => ({ ...unit, mac: first.mac }),
+      'units.1.mac: hall-02 has the same MAC as hall-01: 02:4f:52:10:6a:2c',
+    ],
+    [
+      'name',
+      (unit: Record<string, unknown>, first: Record<string, unknown>) => ({ ...unit, name: String(first.name).toUpperCase() }),
+      'units.1.name: HALL-01 has the same name as hall-01: HALL-01',
+    ],
     ['id', (unit: Record<string, unknown>, first: Record<string, unknown>) => ({ ...unit, id: first.id }), 'units.1.id: hall-02 has the same id as hall-01: hall-01'],
   ])('is refused with the place, before anything is stored: %s', (_what, change, sentence) => {
     const job = demoJob()

@@ -140,7 +140,10 @@ describe('transactions that are in each other’s way', () => {
     const driver = (code: string, errno: number) => Object.assign(new Error('insert into secrets values (x)'), { code, errno })
     expect([1205, 1213, 1020].map((errno) => storeErrorOf(driver('ER_X', errno))?.kind)).toEqual(['contended', 'contended', 'contended'])
     expect([1021, 1114].map((errno) => storeErrorOf(driver('ER_X', errno))?.kind)).toEqual(['full', 'full'])
-    expect(storeErrorOf(new Error('wrapped', { cause: driver('ER_DUP_ENTRY', 1062) }))).toMatchObject({ kind: 'refused', message: 'The database refuses a statement (ER_DUP_ENTRY)' })
+    expect(storeErrorOf(new Error('wrapped', { cause: driver('ER_DUP_ENTRY', 1062) }))).toMatchObject({
+      kind: 'refused',
+      message: 'The database refuses a statement (ER_DUP_ENTRY)',
+    })
     expect(storeErrorOf(new TypeError('no database in sight'))).toBeUndefined()
   })
 })

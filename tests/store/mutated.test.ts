@@ -33,7 +33,34 @@ beforeAll(async () => {
 })
 afterAll(() => fresh.drop())
 
-const scraps = ['"', "'", '{', '}', '[', ']', ':', ',', '\n', '\t', '\0', '\u2028', '-', '999999999999', '-1', 'null', '1e400', '\\', '&a', '*a', '!!', 'ö', '\ud800', '__proto__', '<script>', '=1+1']
+const scraps = [
+  '"',
+  "'",
+  '{',
+  '}',
+  '[',
+  ']',
+  ':',
+  ',',
+  '\n',
+  '\t',
+  '\0',
+  '\u2028',
+  '-',
+  '999999999999',
+  '-1',
+  'null',
+  '1e400',
+  '\\',
+  '&a',
+  '*a',
+  '!!',
+  'ö',
+  '\ud800',
+  '__proto__',
+  '<script>',
+  '=1+1',
+]
 
 /** A text with one to four places cut, doubled, or replaced by a scrap. */
 function mutated(text: string, random: () => number): string {
@@ -124,10 +151,13 @@ it('kit cards', async () => {
 
 it('lists', async () => {
   const units = demoJob().units.map(({ locks: _locks, address: _address, addressLocked: _locked, ...unit }) => unit)
-  const list = ['name,place,model,mac,serial,port', ...Array.from({ length: 20 }, (_, index) => `hall-${index},"departures, ""hall""",Ostrel O-40,02:4f:52:10:00:${String(10 + index)},S-${index},${index + 1}`)].join('\n')
+  const list = [
+    'name,place,model,mac,serial,port',
+    ...Array.from({ length: 20 }, (_, index) => `hall-${index},"departures, ""hall""",Ostrel O-40,02:4f:52:10:00:${String(10 + index)},S-${index},${index + 1}`),
+  ].join('\n')
   const answers = await each(seeded(4), (random) => {
     const { lines, faults } = previewImport(mutated(list, random), units, cards)
-    expect(lines.every(({ kind, faults: of }) => (kind === 'fault') === (of.length > 0))).toBe(true)
+    expect(lines.every(({ kind, faults: of }) => (kind === 'fault') === of.length > 0)).toBe(true)
     return faults.length === 0 ? 'read' : 'refused'
   })
   expect(answers.get('read') ?? 0).toBeGreaterThan(50)

@@ -105,14 +105,19 @@ describe('their signature', () => {
   it('is told by the words of its signer where the certificate is known', async () => {
     const file = withPower(1700)
     const signature = signed(file)
-    const fingerprint = createHash('sha256').update(new X509Certificate(readFileSync(join(folder, 'cert'))).raw).digest('hex')
+    const fingerprint = createHash('sha256')
+      .update(new X509Certificate(readFileSync(join(folder, 'cert'))).raw)
+      .digest('hex')
     expect(await readSignature(file, signature, [{ fingerprint, words: 'the test' }])).toEqual({ kind: 'known', words: 'Signed by the test, and unchanged since.' })
   })
 
   it('fits, by a key that is not known here: somebody may say yes, and is told whose it is', async () => {
     const file = withPower(1700)
     const reading = await offer(file, { signature: signed(file) })
-    expect(reading.ok && reading.offer).toMatchObject({ signed: 'unknown', signer: expect.stringMatching(/^Signed with a key that is not known here \(certificate [0-9a-f]{16}…\), and unchanged since\.$/) })
+    expect(reading.ok && reading.offer).toMatchObject({
+      signed: 'unknown',
+      signer: expect.stringMatching(/^Signed with a key that is not known here \(certificate [0-9a-f]{16}…\), and unchanged since\.$/),
+    })
   })
 
   it.each([

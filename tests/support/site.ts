@@ -51,14 +51,17 @@ export async function openBrowser(): Promise<Browser> {
   return launchBrowser()
 }
 
-/** Shows a page the key, which becomes a cookie of the whole browser. */
+/** Gives the browser of a page the cookie that the printed address would give it. */
 export async function letIn(page: Page, { url, key }: Stack): Promise<void> {
-  await page.goto(`${url}/api/job-schema?key=${key}`)
+  const { hostname, port } = new URL(url)
+  await page.browserContext().setCookie({ name: `air-muster-${port}`, value: key, domain: hostname, path: '/', httpOnly: true, sameSite: 'Strict' })
 }
 
 /** @param jobs  those of the demo that are loaded; the bench of the first is swept */
-export async function openSite(browser: Browser, { pace = 60, jobs = ['port-ellery'] }: { pace?: number; jobs?: readonly string[] } = {}): Promise<Site> {
-  const folder = mkdtempSync(join(tmpdir(), 'air-muster-e2e-'))
+export async function openSite(
+  browser: Browser,
+  { pace = 60, jobs = ['port-ellery'], folder = mkdtempSync(join(tmpdir(), 'air-muster-e2e-')) }: { pace?: number; jobs?: readonly string[]; folder?: string } = {},
+): Promise<Site> {
   const stack: Stack = await startStack({ folder, pace })
   if (jobs.length > 0) await loadDemoJob(stack.env, jobs)
   const page = await browser.newPage()

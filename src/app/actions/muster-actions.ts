@@ -10,7 +10,6 @@ import { forgetPin } from '../../store/secrets'
 import { withJob } from '../server/with-job'
 import { done, failed, type Outcome } from './outcome'
 
-
 function order(slug: string, act: (store: Store, job: Job) => Promise<unknown>): Promise<Outcome> {
   return withJob(slug, async (store, job) => {
     try {

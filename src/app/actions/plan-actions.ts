@@ -4,9 +4,9 @@ import { revalidatePath } from 'next/cache'
 import { z } from 'zod'
 import { parseIpv4 } from '../../core/addressing/ipv4'
 import { bandSchema } from '../../core/brief/wireless-network'
-import type { RulesOffer } from '../../core/regulatory/rules-offer'
 import { unitIdSchema } from '../../core/kit/unit'
 import { siteSchema } from '../../core/radio/floor'
+import type { RulesOffer } from '../../core/regulatory/rules-offer'
 import { type Job, listJobs } from '../../store/jobs'
 import type { Store } from '../../store/open'
 import { lockAddress, lockChannel } from '../../store/plans'
@@ -16,7 +16,6 @@ import { saveSite } from '../../store/sites'
 import { getStore } from '../server/store'
 import { withJob } from '../server/with-job'
 import { done, failed, failedBy, type Outcome } from './outcome'
-
 
 const largestRules = 1024 * 1024
 

@@ -9,8 +9,7 @@ export async function upload<T>(request: Request, act: () => Promise<Outcome<T>>
   const refused = refusal(request)
   if (refused) return refused
   try {
-    const outcome = await act()
-    return NextResponse.json(outcome, { status: outcome.ok ? 200 : 422 })
+    return NextResponse.json(await act())
   } catch (error) {
     console.error(error instanceof Error ? `${error.name}: ${error.message.slice(0, 300)}` : 'an upload failed')
     return NextResponse.json({ ok: false, sentence: 'It could not be kept: the database does not take it at the moment. Nothing was changed; try again.' }, { status: 503 })

@@ -27,7 +27,7 @@ export async function withJob<T>(slug: unknown, act: (store: Store, job: Job) =>
 }
 
 function storeSentence(error: StoreError | BrokenRowError): string {
-  if (error instanceof BrokenRowError) return `This job cannot be read: ${error.message}.`
+  if (error instanceof BrokenRowError) return `${error.message}. The other jobs are not touched by it.`
   if (error.kind === 'away') return 'The database is away. Nothing was changed; it is started again, then try once more.'
   if (error.kind === 'full') return 'The disk of the database is full. Nothing was changed; make room, then try once more.'
   console.error(error.message)

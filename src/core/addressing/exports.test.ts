@@ -104,10 +104,16 @@ describe('the laptop', () => {
 
 describe('names that would be more than a name', () => {
   const hostile = 'm\ndhcp-script=/tmp/x\u2028dhcp-option=6,10.0.0.66'
-  const bad = { ...input, brief: { ...demoBrief, management: { ...demoBrief.management, name: hostile } }, units: [{ name: 'a\n10.0.0.66 bank.example', mac: controller.mac, address: controller.address }] }
+  const bad = {
+    ...input,
+    brief: { ...demoBrief, management: { ...demoBrief.management, name: hostile } },
+    units: [{ name: 'a\n10.0.0.66 bank.example', mac: controller.mac, address: controller.address }],
+  }
 
   it('stay in their comment and their line, in every form', () => {
-    const lines = dnsmasqConfig(bad).trimEnd().split(/[\n\u2028]/)
+    const lines = dnsmasqConfig(bad)
+      .trimEnd()
+      .split(/[\n\u2028]/)
     expect(lines[0]).toBe('# m dhcp-script=/tmp/x dhcp-option=6,10.0.0.66, 10.44.8.0/24: made by Air Muster')
     expect(lines.filter((line) => /^dhcp-(script|option=6)/.test(line))).toEqual([])
     expect(hostsFile(bad).trimEnd().split('\n')).toEqual(['10.44.8.20  a-10-0-0-66-bank-example'])

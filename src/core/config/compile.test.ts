@@ -50,7 +50,9 @@ describe('compile', () => {
     expect(at('10.99.0.20')).toEqual(['Its planned address 10.99.0.20 is not one of 10.44.8.0/24: plan again.'])
     expect(at('10.44.8.255')).toEqual(['Its planned address 10.44.8.255 is not one of 10.44.8.0/24: plan again.'])
     expect(at('10.44.8.1')).toEqual(['Its planned address 10.44.8.1 is that of the gateway: plan again.'])
-    expect(at('10.44.8.20', { ...demo.management, gateway: '10.44.9.1' })).toEqual(['The gateway 10.44.9.1 is not in 10.44.8.0/24: the unit could not reach it. Correct the brief.'])
+    expect(at('10.44.8.20', { ...demo.management, gateway: '10.44.9.1' })).toEqual([
+      'The gateway 10.44.9.1 is not in 10.44.8.0/24: the unit could not reach it. Correct the brief.',
+    ])
   })
 
   it('stops an open network, whatever else is right', () => {

@@ -7,14 +7,17 @@ import { z } from 'zod'
 
 const longestPattern = 500
 
-export const patternSchema = z.string().max(longestPattern, `an expression has ${longestPattern} characters at the most`).superRefine((text, context) => {
-  try {
-    RE2JS.compile(text)
-  } catch (error) {
-    const reason = error instanceof Error ? error.message.replace(/^error parsing regexp: /, '') : 'unknown reason'
-    context.addIssue({ code: 'custom', message: `"${text.slice(0, 60)}" is not a regular expression: ${reason}` })
-  }
-})
+export const patternSchema = z
+  .string()
+  .max(longestPattern, `an expression has ${longestPattern} characters at the most`)
+  .superRefine((text, context) => {
+    try {
+      RE2JS.compile(text)
+    } catch (error) {
+      const reason = error instanceof Error ? error.message.replace(/^error parsing regexp: /, '') : 'unknown reason'
+      context.addIssue({ code: 'custom', message: `"${text.slice(0, 60)}" is not a regular expression: ${reason}` })
+    }
+  })
 
 const compiled = new Map<string, RE2JS>()
 const mostCompiled = 500

@@ -55,7 +55,10 @@ const documentSchema = z.object({
     .max(20_000)
     .default([]),
   site: siteSchema.default(emptySite),
-  drawings: z.array(z.object({ floor: unitIdSchema, type: drawingTypeSchema, data: base64 })).max(100).default([]),
+  drawings: z
+    .array(z.object({ floor: unitIdSchema, type: drawingTypeSchema, data: base64 }))
+    .max(100)
+    .default([]),
   /** Kit cards of the installation that the job uses, as YAML. */
   cards: z
     .array(z.string())

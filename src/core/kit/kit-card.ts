@@ -125,7 +125,10 @@ export function readKitCard(yamlText: string): CardReading {
   const lines = new LineCounter()
   const document = parseDocument(yamlText, { lineCounter: lines })
   if (document.errors.length > 0) {
-    return { ok: false, faults: document.errors.slice(0, mostFaults).map((error) => ({ line: error.linePos?.[0].line ?? 1, field: '', reason: error.message.split('\n')[0] ?? error.message })) }
+    return {
+      ok: false,
+      faults: document.errors.slice(0, mostFaults).map((error) => ({ line: error.linePos?.[0].line ?? 1, field: '', reason: error.message.split('\n')[0] ?? error.message })),
+    }
   }
   const parsed = kitCardSchema.safeParse(document.toJS())
   if (parsed.success) return { ok: true, card: parsed.data }

@@ -20,7 +20,9 @@ export interface SheetRow {
 }
 
 /** Rows as a browser keeps them. */
-export const sheetRowsSchema = z.array(z.object({ id: unitIdSchema, cells: z.object(Object.fromEntries(columns.map((column) => [column, z.string()])) as Record<Column, z.ZodString>) }))
+export const sheetRowsSchema = z.array(
+  z.object({ id: unitIdSchema, cells: z.object(Object.fromEntries(columns.map((column) => [column, z.string()])) as Record<Column, z.ZodString>) }),
+)
 
 export const emptyCells: Cells = { name: '', place: '', model: '', mac: '', serial: '', port: '' }
 

@@ -34,7 +34,16 @@ export const silentRunnerMs = 3500
 /** For so long a page says that a part was started again. */
 const justRestartedMs = 20_000
 
-const words: Readonly<Record<PartName, string>> = { database: 'The database', lab: 'The lab', runner: 'The runner', pages: 'The pages' }
+/** Parts that were started again a moment ago, in one sentence. */
+function returned({ parts }: Pulse): string[] {
+  const names = parts.filter(({ standing, restarts, forMs }) => standing === 'runs' && restarts > 0 && forMs < justRestartedMs).map(({ name }) => name)
+  const [first, ...others] = names
+  if (first === undefined) return []
+  const several = others.length > 0 || first === 'pages'
+  const list = [...names.slice(0, -1).map((name) => `the ${name}`)].join(', ')
+  const subject = others.length > 0 ? `${list} and the ${names.at(-1)}` : `the ${first}`
+  return [`T${subject.slice(1)} ${several ? 'were away and are back' : 'was away and is back'}.`]
+}
 
 /** What people must know about the parts, the worst first. */
 export function pulseSentences(pulse: Pulse): string[] {
@@ -50,8 +59,6 @@ export function pulseSentences(pulse: Pulse): string[] {
     ...(away.has('runner') || (silent && pulse.database === 'answers')
       ? [has ? 'Nobody works on the wire: the runner is started again.' : 'Nobody works on the wire: start the runner.']
       : []),
-    ...pulse.parts
-      .filter(({ standing, restarts, forMs }) => standing === 'runs' && restarts > 0 && forMs < justRestartedMs)
-      .map(({ name }) => `${words[name]} ${name === 'pages' ? 'were' : 'was'} away and ${name === 'pages' ? 'are' : 'is'} back.`),
+    ...returned(pulse),
   ]
 }

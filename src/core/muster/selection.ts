@@ -2,7 +2,10 @@
 import { z } from 'zod'
 import { unitIdSchema } from '../kit/unit'
 
-export const selectionSchema = z.discriminatedUnion('kind', [z.object({ kind: z.literal('all') }), z.object({ kind: z.literal('these'), units: z.array(unitIdSchema).min(1).max(20_000) })])
+export const selectionSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('all') }),
+  z.object({ kind: z.literal('these'), units: z.array(unitIdSchema).min(1).max(20_000) }),
+])
 export type Selection = z.infer<typeof selectionSchema>
 
 export const allUnits: Selection = { kind: 'all' }

@@ -125,7 +125,7 @@ export class RestconfServer {
 
   #operate(response: ServerResponse, operation: string): void {
     const operations: Readonly<Record<string, () => void>> = { 'air-muster-wireless:apply': () => this.#unit.apply(), 'ietf-system:system-restart': () => this.#unit.restart() }
-    const operate = operations[operation]
+    const operate = Object.hasOwn(operations, operation) ? operations[operation] : undefined
     if (!operate) return send(response, 404, errors({ 'error-type': 'protocol', 'error-tag': 'operation-not-supported' }))
     response.once('finish', () => setImmediate(operate))
     response.writeHead(204).end()

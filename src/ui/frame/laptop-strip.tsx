@@ -15,21 +15,21 @@ export function LaptopStrip() {
     <footer className={classes.foot}>
       <Notices />
       <div className={classes.strip}>
-      <b>This laptop</b>
-      {laptop && <span className="mono">{laptop.interfaceName}</span>}
-      {laptop?.addresses.map(({ cidr, origin }) => (
-        <span key={cidr} className={`${classes.chip} mono`} data-origin={origin}>
-          {cidr} <span className={classes.origin}>{origin === 'own' ? 'site' : 'added'}</span>
+        <b>This laptop</b>
+        {laptop && <span className="mono">{laptop.interfaceName}</span>}
+        {laptop?.addresses.map(({ cidr, origin }) => (
+          <span key={cidr} className={`${classes.chip} mono`} data-origin={origin}>
+            {cidr} <span className={classes.origin}>{origin === 'own' ? 'site' : 'added'}</span>
+          </span>
+        ))}
+        {!laptop && <span>not looked at yet: sweep the bench</span>}
+        {laptop && laptop.pace !== 1 && <span className={classes.pace}>rehearsal, {laptop.pace} times faster than life</span>}
+        <span className={classes.right}>
+          {laptop ? `${laptop.lanes} ${laptop.lanes === 1 ? 'lane' : 'lanes'} open` : ''}
+          <UnstyledButton className={classes.restore ?? ''} disabled={pending || roll.muster !== 'idle'} onClick={() => order(() => restoreLaptop(job.slug))}>
+            Put it back as it was
+          </UnstyledButton>
         </span>
-      ))}
-      {!laptop && <span>not looked at yet: sweep the bench</span>}
-      {laptop && laptop.pace !== 1 && <span className={classes.pace}>rehearsal, {laptop.pace} times faster than life</span>}
-      <span className={classes.right}>
-        {laptop ? `${laptop.lanes} ${laptop.lanes === 1 ? 'lane' : 'lanes'} open` : ''}
-        <UnstyledButton className={classes.restore ?? ''} disabled={pending || roll.muster !== 'idle'} onClick={() => order(() => restoreLaptop(job.slug))}>
-          Put it back as it was
-        </UnstyledButton>
-      </span>
       </div>
     </footer>
   )

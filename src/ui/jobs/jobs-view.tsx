@@ -43,7 +43,7 @@ export function JobsView({ jobs, countries }: { jobs: readonly JobLine[]; countr
               ) : (
                 <div className={classes.line}>
                   <b>{job.name}</b>
-                  <span className={classes.fault}>It cannot be read: {job.fault}</span>
+                  <span className={classes.fault}>{job.fault}. The others are not touched by it.</span>
                 </div>
               )}
               <DeleteJob id={job.id} name={job.name} />

@@ -66,7 +66,7 @@ export function RulesOfferField() {
               {offer.changed > offer.differences.length && <li>and {offer.changed - offer.differences.length} countries more</li>}
             </ul>
           )}
-          <div className={classes.row}>
+          <div className={classes.offerActions}>
             <Button disabled={pending} onClick={() => take(offer.hash)}>
               Take these rules into use
             </Button>

@@ -13,7 +13,13 @@ export default async function JobLayout({ children, params }: { children: ReactN
     throw error
   })
   if (data instanceof BrokenRowError)
-    return <Message title="This job cannot be read." words={`${data.message}. The other jobs are not touched by it; its log tells what was done.`} link={{ href: '/', words: 'See all jobs' }} />
+    return (
+      <Message
+        title="This job cannot be read."
+        words={`${data.message}. The other jobs are not touched by it; its log tells what was done.`}
+        link={{ href: '/', words: 'See all jobs' }}
+      />
+    )
   return (
     <JobProvider data={data}>
       <Frame>{children}</Frame>

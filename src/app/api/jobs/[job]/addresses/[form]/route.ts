@@ -15,7 +15,7 @@ const forms: Readonly<Record<string, { file: string; type: string; write: (input
 export async function GET(_request: Request, { params }: { params: Promise<{ job: string; form: string }> }): Promise<Response> {
   const { job: slug, form } = await params
   const found = await jobOf(slug)
-  const chosen = forms[form]
+  const chosen = Object.hasOwn(forms, form) ? forms[form] : undefined
   const view = found && (await viewJob(found.store, found.job.slug))
   if (!found || !chosen || !view) return new Response('There is no such list.', { status: 404 })
   const cards = await kitCardsOf(found.store)
