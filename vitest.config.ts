@@ -6,7 +6,7 @@ export default defineConfig({
     globalSetup: ['tests/support/database-server.ts'],
     testTimeout: 150_000,
     hookTimeout: 120_000,
-    maxWorkers: 2,
+    maxWorkers: 3,
     env: { AIR_MUSTER_ROOT: import.meta.dirname },
   },
 })

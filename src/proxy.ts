@@ -46,18 +46,23 @@ function withCookie(request: NextRequest, key: string): Request {
   return new Request(request.url, { headers })
 }
 
-/** The key leaves the address at once: addresses are kept in histories and shown over shoulders. */
+/**
+ * The key leaves the address at once: addresses are kept in histories and shown over shoulders. By a page that goes on
+ * by itself, not by a redirect: a strict cookie is not sent along with one that began elsewhere, in a file or a mail.
+ */
 function withKeyAsCookie(request: NextRequest, key: string): Response {
   const { pathname, searchParams } = request.nextUrl
   const rest = new URLSearchParams(searchParams)
   rest.delete(keyParameter)
   const query = rest.toString()
-  const host = request.headers.get('host') ?? ''
-  return new Response(null, {
-    status: 303,
+  const next = `${pathname}${query === '' ? '' : `?${query}`}`.replace(/[^\w/?=.%+-]/g, (other) => `&#${other.codePointAt(0)};`)
+  const page = `<!doctype html><title>Air Muster</title><meta http-equiv="refresh" content="0;url=${next}"><a href="${next}">Open Air Muster</a>`
+  return new Response(page, {
+    status: 200,
     headers: {
-      location: `http://${host}${pathname}${query === '' ? '' : `?${query}`}`,
-      'set-cookie': `${cookieName(host)}=${key}; Path=/; HttpOnly; SameSite=Strict`,
+      'content-type': 'text/html; charset=utf-8',
+      'content-security-policy': "default-src 'none'",
+      'set-cookie': `${cookieName(request.headers.get('host') ?? '')}=${key}; Path=/; HttpOnly; SameSite=Strict`,
       'cache-control': 'no-store',
     },
   })

@@ -94,10 +94,15 @@ function commandOf(pid) {
   }
 }
 
-/** Opens the page where there is a screen to open it on. */
+/**
+ * Opens the page where there is a screen to open it on. By a file that only we can read: everybody on this machine sees
+ * the words that a program was started with, and the address holds the key.
+ */
 function openInBrowser(address) {
   if (!process.env.DISPLAY && !process.env.WAYLAND_DISPLAY) return
-  const child = spawn('xdg-open', [address], { stdio: 'ignore', detached: true })
+  const page = join(folder, 'open.html')
+  writeFileSync(page, `<!doctype html><title>Air Muster</title><meta http-equiv="refresh" content="0;url=${address.replaceAll('&', '&amp;')}">`, { mode: 0o600 })
+  const child = spawn('xdg-open', [page], { stdio: 'ignore', detached: true })
   child.once('error', () => {})
   child.unref()
 }

@@ -128,7 +128,7 @@ export function sweepBench(slug: string): Promise<string> {
 }
 
 /** Silence after which nobody is taken to work any more, ms: a runner that died is started again well before. */
-const deadRunnerMs = 10_000
+const deadRunnerMs = 8000
 
 /**
  * @returns the roll; with `wait` once the muster is over

@@ -5,7 +5,7 @@
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { Certificate, ContentInfo, SignedData } from 'pkijs'
+import type { Certificate, SignedData } from 'pkijs'
 import { z } from 'zod'
 import { dataFolder } from './data-folder'
 
@@ -21,12 +21,14 @@ const signersSchema = z.object({ signers: z.array(signerSchema) })
 
 /** @param bytes  what is signed @param signature  DER @param signers  whose certificates are known */
 export async function readSignature(bytes: Buffer, signature: Buffer, signers: readonly Signer[] = knownSigners()): Promise<SignatureReading> {
+  // Large, and asked for once in a while.
+  const pki = await import('pkijs')
   let signed: SignedData
   let certificate: Certificate | undefined
   try {
-    const content = ContentInfo.fromBER(arrayBuffer(signature))
-    signed = new SignedData({ schema: content.content })
-    certificate = signed.certificates?.find((each): each is Certificate => each instanceof Certificate)
+    const content = pki.ContentInfo.fromBER(arrayBuffer(signature))
+    signed = new pki.SignedData({ schema: content.content })
+    certificate = signed.certificates?.find((each): each is Certificate => each instanceof pki.Certificate)
   } catch {
     return { kind: 'does-not-fit', reason: 'it is not a signature that can be read' }
   }

@@ -60,7 +60,8 @@ async function end(child: ChildProcess): Promise<void> {
 async function opened(address: string): Promise<string> {
   const letIn = await fetch(address, { redirect: 'manual' })
   const cookie = letIn.headers.get('set-cookie')?.split(';')[0] ?? ''
-  return (await fetch(new URL(letIn.headers.get('location') ?? '', address), { headers: { cookie } })).text()
+  const next = /url=([^"]+)/.exec(await letIn.text())?.[1] ?? ''
+  return (await fetch(new URL(next, address), { headers: { cookie } })).text()
 }
 
 const ready = (demo: { words: () => string }) => expect.poll(demo.words, { timeout: 50_000 }).toContain('Air Muster is ready: http://127.0.0.1:')

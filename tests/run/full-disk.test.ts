@@ -54,7 +54,7 @@ it('a muster waits for a database that has no room for its events, and goes on w
     )
     await new Promise((resolve) => setTimeout(resolve, 300))
     const before = (await bench.roll()).seq
-    await new Promise((resolve) => setTimeout(resolve, 7000))
+    await new Promise((resolve) => setTimeout(resolve, 4000))
     expect([(await bench.roll()).seq, (await orderState(bench.store, order))?.status]).toEqual([before, 'claimed'])
     await bench.store.db.execute(sql`drop trigger no_room`)
     const roll = await bench.settled()

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { makePlan, type PlanInput } from '../../src/core/config/plan'
 import { jobJsonSchema, readJobDocument, slugOf } from '../../src/core/job/job-document'
 import type { Unit } from '../../src/core/kit/unit'
 import { emptySite, type Floor } from '../../src/core/radio/floor'
@@ -13,6 +14,7 @@ import { changeKit, listUnits } from '../../src/store/kit'
 import { cardTexts, kitCardsOf, removeCard, saveCard } from '../../src/store/kit-card-files'
 import { JobExistsError, loadJob } from '../../src/store/load-job'
 import type { Store } from '../../src/store/open'
+import { planInThread } from '../../src/store/plan-in-thread'
 import { loadPlans, lockAddress, lockChannel } from '../../src/store/plans'
 import { replan } from '../../src/store/replan'
 import { openSecretsUnder, sealSecretsUnder } from '../../src/store/sealed-secrets'
@@ -163,11 +165,30 @@ describe('the plan', () => {
       order: undefined,
       add: Array.from({ length: 8 }, (_, index) => unit({ id: `far-0${index}`, name: `far-0${index}`, mac: `02:4f:52:00:01:0${index}` })),
     })
-    const placements = (await listUnits(store, job.id)).map(({ id }, index) => ({ unit: id, floor: 'hall', x: index * 4000, y: 5 }))
-    await saveSite(store, job.id, { ...emptySite, floors: [{ ...floor, widthM: 5000 }], placements: placements.map((each) => ({ ...each, x: Math.min(each.x, 9999) })) }, 1)
-    const planning = await replan(store, job.id, { effort: 'full' })
-    expect(planning?.plans).toHaveLength(12)
-    expect((await loadPlans(store, job.id)).plans).toHaveLength(12)
+    const units = await listUnits(store, job.id)
+    const channelsAt = async (metresApart: number) => {
+      const { version } = await loadSite(store, job.id)
+      const placements = units.map(({ id }, index) => ({ unit: id, floor: 'yard', x: index * metresApart, y: 5 }))
+      await saveSite(store, job.id, { ...emptySite, floors: [{ ...floor, id: 'yard', widthM: 5000 }], placements }, version)
+      const inputs: PlanInput[] = []
+      const planning = await replan(store, job.id, {
+        effort: 'full',
+        planner: (input) => {
+          inputs.push(input)
+          return planInThread(input)
+        },
+      })
+      // The thread comes to what this one comes to, and it is what is kept.
+      const [input] = inputs
+      if (!input || !planning) throw new Error('nothing was planned')
+      const here = makePlan(input)
+      expect(planning.plans).toEqual(here.plans)
+      const kept = await loadPlans(store, job.id)
+      expect(kept.plans.toSorted((a, b) => a.unit.localeCompare(b.unit))).toEqual(here.plans.toSorted((a, b) => a.unit.localeCompare(b.unit)))
+      return new Set(planning.plans.map(({ radios }) => radios.find(({ band }) => band === '5')?.channel)).size
+    }
+    // Who cannot hear each other shares a channel; who stands side by side does not.
+    expect(await channelsAt(400)).toBeLessThan(await channelsAt(2))
   })
 })
 
