@@ -12,7 +12,7 @@ if (!(pace > 0 && pace <= 1000)) end(`--pace takes a number above 0 and at most 
 if (!(Number.isInteger(port) && port > 0 && port < 65536)) end(`--port takes a port number, not ${values.port}.`)
 
 ensureDebian('mariadb')
-ensureNodeModules()
+ensureNodeModules('to-run')
 const { bundleIfStale } = await import('./lib/bundle.mjs')
 await bundleIfStale()
 if (values.headless) {

@@ -50,12 +50,16 @@ function rootPrefix() {
   return spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0 ? ['sudo', '-n', 'env', 'DEBIAN_FRONTEND=noninteractive'] : undefined
 }
 
-export function ensureNodeModules() {
+/** @param {'to-run' | 'to-test'} purpose  what only tests and checks need is left out of a first start: it takes half of the time */
+export function ensureNodeModules(purpose = 'to-test') {
   // npm writes this file when an install is complete.
-  if (existsSync(join(root, 'node_modules/.package-lock.json'))) return
+  const complete = existsSync(join(root, 'node_modules/.package-lock.json'))
+  if (complete && (purpose === 'to-run' || existsSync(join(root, 'node_modules/vitest')))) return
   say('Installing node modules …')
   // Not npm ci: it refuses a lock file without the builds for other systems, which some registries do not carry.
-  if (!run(['npm', 'install', '--no-save', '--loglevel=error'])) fail('npm install failed; its words are above. It needs the network the first time.')
+  const less = purpose === 'to-run' ? ['--omit=dev'] : []
+  if (!run(['npm', 'install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error', ...less]))
+    fail('npm install failed; its words are above. It needs the network the first time.')
 }
 
 function run([command, ...args]) {
