@@ -1,27 +1,16 @@
 /**
- * The runner: claims orders, keeps their leases, sweeps the bench between them, and tells everything as events.
+ * The runner: claims orders, keeps their leases, has the bench watched between them, and tells everything as events.
  */
-import { parseCidr } from '../core/addressing/ipv4'
-import type { Unit } from '../core/kit/unit'
-import type { Laptop } from '../core/muster/events'
-import { emptyRoll, foldRoll, type Roll } from '../core/muster/roll'
-import { theseUnits } from '../core/muster/selection'
-import { eventsAfter } from '../store/events'
-import { jobById } from '../store/jobs'
-import { listUnits } from '../store/kit'
-import { kitCardsOf } from '../store/kit-card-files'
 import type { Store } from '../store/open'
-import { claimOrder, endOrder, MusterOpenError, musterIsOpen, type Order, orderThrew, placeOrder } from '../store/orders'
-import { loadPlans } from '../store/plans'
+import { claimOrder, endOrder, type Order, orderThrew } from '../store/orders'
 import { reportRunner } from '../store/runners'
-import { type Host, HostAwayError } from '../wire/host/host'
+import type { Host } from '../wire/host/host'
 import { sharedLanes } from '../wire/host/shared-lanes'
 import { AwakeClock } from './awake-clock'
+import { BenchWatch } from './bench-watch'
 import { EventLog } from './event-log'
 import { Lease, leaseSeconds } from './lease'
 import { muster } from './muster'
-import { Resumption } from './resumption'
-import { sweep } from './sweep'
 
 export interface RunnerLog {
   info(fields: object, text: string): void
@@ -39,36 +28,28 @@ export interface RunnerOptions {
 
 const lookForOrdersEveryMs = 150
 const reportEveryMs = 1000
-/** The wire's seconds between two sweeps by itself, and real ones at the least. */
-const sweepEverySeconds = 10
-const sweepAtMostEveryMs = 600
-/** A muster knows where its units are; the sweep leaves it the wire. */
-const slowerWhileMustering = 3
-/** A sweep that failed is not tried again at once, ms. */
-const restAfterFailureMs = 5000
-
 export class Runner {
   readonly #options: RunnerOptions
   readonly #host: Host
   readonly #clock: AwakeClock
   readonly #logs = new Map<number, EventLog>()
-  readonly #rolls = new Map<number, Roll>()
+  readonly #bench: BenchWatch
   /** The job that is on the bench: the one of the newest order. */
   #onBench: number | undefined
   /** Orders that are worked on, by number. */
   readonly #working = new Map<number, Promise<void>>()
-  #sweeping: { readonly jobId: number; readonly over: Promise<void> } | undefined
-  #laptopTold = ''
-  /** Monotonic, ms. */
-  #sweptAt: number | undefined
-  #nextSweepAt = 0
   #wire: 'works' | 'away' = 'works'
-  readonly #resumption = new Resumption()
 
   constructor(options: RunnerOptions) {
     this.#options = options
     this.#host = sharedLanes(options.host)
     this.#clock = options.clock ?? new AwakeClock()
+    this.#bench = new BenchWatch({
+      store: options.store,
+      host: this.#host,
+      logOf: (jobId) => this.#logOf(jobId),
+      complain: (error, fields) => this.#complain(error, 'sweep failed', fields),
+    })
   }
 
   /** Works until the signal is given, then ends what it does between two steps and leaves the rest to its next start. */
@@ -80,13 +61,13 @@ export class Runner {
       try {
         const order = await claimOrder(store, id, leaseSeconds, [...this.#working.keys()])
         if (order) this.#start(order, signal)
-        else this.#sweepByItself()
+        else if (this.#onBench !== undefined) this.#bench.sweepByItself(this.#onBench, this.#working.size > 0 ? 'busy' : 'free')
       } catch (error) {
         if (!signal.aborted) this.#complain(error, 'the runner goes on')
       }
       await rest(lookForOrdersEveryMs, signal)
     }
-    await Promise.allSettled([...this.#working.values(), this.#sweeping?.over, reporting])
+    await Promise.allSettled([...this.#working.values(), this.#bench.over(), reporting])
     for (const log of this.#logs.values()) log.close()
     this.#clock.stop()
   }
@@ -101,8 +82,9 @@ export class Runner {
       } catch {
         this.#wire = 'away'
       }
-      const sweptMsAgo = this.#sweptAt === undefined ? null : performance.now() - this.#sweptAt
-      await reportRunner(store, id, this.#host.name, { wire: this.#wire, sweptMsAgo }).catch((error: unknown) => signal.aborted || this.#complain(error, 'not reported'))
+      await reportRunner(store, id, this.#host.name, { wire: this.#wire, sweptMsAgo: this.#bench.sweptMsAgo }).catch(
+        (error: unknown) => signal.aborted || this.#complain(error, 'not reported'),
+      )
       await rest(reportEveryMs, signal)
     }
   }
@@ -115,17 +97,6 @@ export class Runner {
     const log = this.#logs.get(jobId) ?? new EventLog(this.#options.store, jobId, (error) => this.#complain(error, 'an event is lost', { job: jobId }))
     this.#logs.set(jobId, log)
     return log
-  }
-
-  /** The roll of a job, brought up to the newest event. */
-  async #rollOf(jobId: number): Promise<Roll> {
-    let roll = this.#rolls.get(jobId) ?? emptyRoll
-    for (;;) {
-      const more = await eventsAfter(this.#options.store, jobId, roll.seq)
-      if (more.length === 0) return roll
-      roll = foldRoll(more, roll)
-      this.#rolls.set(jobId, roll)
-    }
   }
 
   #start(order: Order, signal: AbortSignal): void {
@@ -169,11 +140,11 @@ export class Runner {
     const { store } = this.#options
     switch (order.kind) {
       case 'sweep':
-        await this.#sweep(order.jobId)
+        await this.#bench.sweep(order.jobId)
         return 'done'
       case 'restore-laptop':
         await this.#host.restore()
-        await this.#tellLaptop(order.jobId)
+        await this.#bench.tellLaptop(order.jobId)
         return 'done'
       case 'muster': {
         const outcome = await muster({
@@ -203,13 +174,13 @@ export class Runner {
       this.#pausing.add(order.id)
       await this.#logOf(order.jobId).append({ kind: 'muster', phase: 'pausing', units: [] })
     }
-    await this.#tellLaptop(order.jobId)
+    await this.#bench.tellLaptop(order.jobId)
   }
 
   /** The order was ended before: whoever reads that the muster is paused may place the next one at once. */
   async #musterOver(jobId: number, phase: 'paused' | 'ended'): Promise<void> {
     await this.#logOf(jobId).append({ kind: 'muster', phase, units: [] })
-    await this.#tellLaptop(jobId).catch(() => undefined)
+    await this.#bench.tellLaptop(jobId).catch(() => undefined)
   }
 
   async #threw(order: Order, error: unknown): Promise<void> {
@@ -217,83 +188,6 @@ export class Runner {
     const next = await orderThrew(store, order.id, id, error instanceof Error ? error.message : String(error))
     if (next === 'failed' && order.kind === 'muster') await this.#musterOver(order.jobId, 'ended')
   }
-
-  /** Beside the orders, never before them: an order does not wait for a sweep that nobody asked for. */
-  #sweepByItself(): void {
-    if (this.#onBench === undefined || this.#sweeping || performance.now() < this.#nextSweepAt) return
-    const jobId = this.#onBench
-    this.#sweep(jobId).catch((error: unknown) => {
-      this.#nextSweepAt = performance.now() + restAfterFailureMs
-      if (!(error instanceof HostAwayError)) this.#complain(error, 'sweep failed', { job: jobId })
-    })
-  }
-
-  /** One sweep of a bench at a time: who asks for another meanwhile has this one's. */
-  #sweep(jobId: number): Promise<void> {
-    if (this.#sweeping?.jobId === jobId) return this.#sweeping.over
-    const over = this.#sweepOnce(jobId).finally(() => {
-      if (this.#sweeping?.over === over) this.#sweeping = undefined
-    })
-    this.#sweeping = { jobId, over }
-    return over
-  }
-
-  async #sweepOnce(jobId: number): Promise<void> {
-    const { store } = this.#options
-    const job = await jobById(store, jobId)
-    if (!job) {
-      if (this.#onBench === jobId) this.#onBench = undefined
-      return
-    }
-    const [units, { plans }, before, cards] = await Promise.all([listUnits(store, jobId), loadPlans(store, jobId), this.#rollOf(jobId), kitCardsOf(store)])
-    const sightings = await sweep({
-      store,
-      host: this.#host,
-      jobId,
-      units,
-      plans: new Map(plans.map((plan) => [plan.unit, plan])),
-      cards,
-      managementPrefix: parseCidr(job.brief.management.cidr)?.prefix ?? 24,
-      provenAt: provenPlaces(before),
-      before: before.sightings,
-    })
-    this.#sweptAt = performance.now()
-    const { pace } = await this.#host.laptop()
-    const everyMs = Math.max(sweepAtMostEveryMs, (sweepEverySeconds * 1000) / pace)
-    this.#nextSweepAt = this.#sweptAt + everyMs * (this.#working.size > 0 ? slowerWhileMustering : 1)
-    if (JSON.stringify(sightings) !== JSON.stringify(before.sightings) || before.sweptAt === undefined) await this.#logOf(jobId).append({ kind: 'sweep', sightings })
-    await this.#tellLaptop(jobId)
-    await this.#resume(jobId, units, await this.#rollOf(jobId))
-  }
-
-  /** A unit that was held until the hands did something, and now shows that they have, is mustered by itself. */
-  async #resume(jobId: number, units: readonly Unit[], roll: Roll): Promise<void> {
-    if (roll.muster !== 'idle' || (await musterIsOpen(this.#options.store, jobId))) return
-    const ready = this.#resumption.ready(jobId, units, roll)
-    if (ready.length === 0) return
-    await placeOrder(this.#options.store, { jobId, kind: 'muster', units: theseUnits(...ready) }).catch((error: unknown) => {
-      // Somebody was faster and musters already.
-      if (!(error instanceof MusterOpenError)) throw error
-    })
-  }
-
-  async #tellLaptop(jobId: number): Promise<void> {
-    const laptop: Laptop = await this.#host.laptop()
-    const told = `${jobId} ${JSON.stringify(laptop)}`
-    if (told === this.#laptopTold) return
-    this.#laptopTold = told
-    await this.#logOf(jobId).append({ kind: 'laptop', laptop })
-  }
-}
-
-/** Where units were left, by unit. */
-function provenPlaces(roll: Roll): Map<string, { address: string; prefix: number }> {
-  return new Map(
-    [...roll.rows].flatMap(([unit, { proven }]) => {
-      const { address = null, prefix = null } = proven?.config.management ?? {}
-      return address === null || prefix === null ? [] : [[unit, { address, prefix }] as const]
-    }),
-  )
 }
 
 function rest(ms: number, signal: AbortSignal): Promise<void> {

@@ -234,7 +234,7 @@ export class UnitRun {
   }
 
   /** Takes over a session that is signed in, and lets go of the one before. */
-  adopt(dialect: Dialect, credentials: Credentials, address: string): void {
+  keepSession(dialect: Dialect, credentials: Credentials, address: string): void {
     if (this.#dialect !== dialect) this.#dialect?.close()
     this.#dialect = dialect
     this.credentials = credentials

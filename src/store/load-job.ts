@@ -66,7 +66,7 @@ async function sealBrought(store: Store, jobId: number, brief: Brief, unitIds: r
     const clear = secrets.get(name)
     if (clear !== undefined) await sealSecret(store, jobId, name, clear, at)
   }
-  await makeMissingSecrets(store, jobId, brief, unitIds, at)
+  await makeMissingSecrets(store, jobId, brief, at)
 }
 
 /** Cards that the installation does not have; one that it has of its own stays as it is. */

@@ -2,6 +2,7 @@
 import { randomInt } from 'node:crypto'
 import { type Brief, neededSecrets } from '../core/brief/brief'
 import { generatePassword } from '../core/secrets/passphrase'
+import { listUnits } from './kit'
 import type { Store } from './open'
 import { sealSecret, secretTimes } from './secrets'
 
@@ -9,7 +10,9 @@ export function makeSecret(): string {
   return generatePassword((below) => randomInt(below))
 }
 
-export async function makeMissingSecrets(store: Store, jobId: number, brief: Brief, unitIds: readonly string[], at: Date): Promise<void> {
+/** For the units that are on the list now. */
+export async function makeMissingSecrets(store: Store, jobId: number, brief: Brief, at: Date): Promise<void> {
+  const unitIds = (await listUnits(store, jobId)).map((unit) => unit.id)
   const there = await secretTimes(store, jobId)
   for (const name of neededSecrets(brief, unitIds)) if (!there.has(name)) await sealSecret(store, jobId, name, makeSecret(), at)
 }

@@ -40,13 +40,7 @@ const changeBrief = async (change: (brief: Brief) => void): Promise<void> => {
   const brief = structuredClone(job.brief)
   change(brief)
   await saveBrief(bench.store, bench.jobId, brief, job.version)
-  await makeMissingSecrets(
-    bench.store,
-    bench.jobId,
-    brief,
-    bench.job.units.map((unit) => unit.id),
-    new Date(),
-  )
+  await makeMissingSecrets(bench.store, bench.jobId, brief, new Date())
   await replan(bench.store, bench.jobId)
 }
 const lock = async (locks: Record<string, string>): Promise<void> => {

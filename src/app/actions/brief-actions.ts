@@ -23,14 +23,7 @@ export async function saveBriefAction(slug: string, version: number, input: unkn
     const parsed = briefSchema.safeParse(input)
     if (!parsed.success) return failedBy(parsed.error)
     const saved = await saveBrief(store, job.id, parsed.data, versionSchema.parse(version))
-    const units = await listUnits(store, job.id)
-    await makeMissingSecrets(
-      store,
-      job.id,
-      parsed.data,
-      units.map((unit) => unit.id),
-      new Date(),
-    )
+    await makeMissingSecrets(store, job.id, parsed.data, new Date())
     if (saved.plan === 'outdated') await replan(store, job.id)
     revalidatePath(`/jobs/${slug}`, 'layout')
     return { ok: true, value: saved.version }

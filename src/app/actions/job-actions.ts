@@ -30,7 +30,7 @@ export async function createJobAction(input: z.input<typeof newJobSchema>): Prom
   const at = new Date()
   const brief = newBrief(site, country, timeZone)
   const id = await createJob(store, { slug, name, brief, at })
-  await makeMissingSecrets(store, id, brief, [], at)
+  await makeMissingSecrets(store, id, brief, at)
   revalidatePath('/')
   return { ok: true, value: slug }
 }

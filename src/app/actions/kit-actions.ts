@@ -34,13 +34,7 @@ export async function saveKitAction(slug: string, input: z.input<typeof changesS
     if (fault) return failed(fault.sentence, fault.field)
     await changeKit(store, job.id, { add, change, remove, order })
     const units = await listUnits(store, job.id)
-    await makeMissingSecrets(
-      store,
-      job.id,
-      job.brief,
-      units.map((unit) => unit.id),
-      new Date(),
-    )
+    await makeMissingSecrets(store, job.id, job.brief, new Date())
     await replan(store, job.id)
     revalidatePath(`/jobs/${slug}`, 'layout')
     return { ok: true, value: units }

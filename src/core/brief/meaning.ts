@@ -48,7 +48,7 @@ function bandMeaning(brief: Brief, country: CountryRules, band: string, width: n
 }
 
 function powerMeaning({ radio }: Brief): string {
-  const quiet = radio.bands.some(({ band }) => band === '2.4') ? ` At 2.4 GHz ${targetDbm(radio, '2.4')} dBm, so that phones prefer 5 GHz.` : ''
+  const quiet = radio.bands.some(({ band }) => band === '2.4') ? ` At 2.4 GHz ${targetDbm(radio, '2.4')} dBm, so that clients lean to 5 GHz.` : ''
   return `Units speak at about ${radio.power.clientDbm} dBm, as loud as the weakest device answers; there is room to raise it.${quiet}`
 }
 

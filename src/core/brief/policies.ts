@@ -24,7 +24,7 @@ export const radioPolicySchema = z.object({
     .object({
       /** What the weakest client device transmits, dBm: louder units hear no answer. */
       clientDbm: z.number().min(0).max(30).default(17),
-      /** How much quieter 2.4 GHz is, dB, so that phones prefer 5 GHz. */
+      /** How much quieter 2.4 GHz is, dB, so that clients lean to 5 GHz. */
       lowerAt24Db: z.number().min(0).max(20).default(6),
     })
     .prefault({}),

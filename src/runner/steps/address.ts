@@ -83,7 +83,7 @@ export async function comeBack(run: UnitRun): Promise<string> {
     dialect.close()
     throw error
   }
-  run.adopt(dialect, run.newLogin, target)
+  run.keepSession(dialect, run.newLogin, target)
   await run.door('address', 'passed')
   if (old !== undefined && old !== target) await run.closeLane(old)
   run.say(`answers at ${target}, signed in`)

@@ -21,7 +21,7 @@ export async function password(run: UnitRun): Promise<string> {
     await takeBack(run)
     throw held('It took the new password and then refused it.', ['Its old password is back. Muster it again.', 'If it happens twice, have another password made in the brief.'])
   }
-  run.adopt(second, login, address)
+  run.keepSession(second, login, address)
   await run.door('password', 'passed')
   const third = await run.session(address)
   const factoryOpens = await opens(third, run.card.factory.login)

@@ -14,7 +14,7 @@ export async function signIn(run: UnitRun): Promise<string> {
       throw held(`It says that it is ${model}, not ${modelName(run.card)}.`, ['Read the model on its label.', 'Correct the kit list, then muster it again.'])
     const credentials = await firstThatOpens(run, dialect)
     if (!credentials) throw refusesAllPasswords({ unit: run.unit, card: run.card })
-    run.adopt(dialect, credentials.login, address)
+    run.keepSession(dialect, credentials.login, address)
     return `signed in with ${credentials.words}`
   } catch (error) {
     dialect.close()

@@ -1,4 +1,5 @@
 'use client'
+import { secretName } from '../../core/brief/brief'
 import { ssidBytes } from '../../core/brief/ssid'
 import { securityModes, securityNames, takesPassphrase } from '../../core/brief/wireless-network'
 import classes from './brief.module.css'
@@ -54,7 +55,7 @@ export function NetworkText({ index }: { index: number }) {
           options={securityModes.map((mode) => ({ value: mode, words: mode === 'open' ? 'nothing: it is open' : securityNames[mode] }))}
         />
         {network.security !== 'open' && ', encrypted with AES-CCMP'}.{' '}
-        {takesPassphrase(network.security) && <SecretField name={`network/${network.id}/passphrase`} label="Passphrase" network={network.id} />}
+        {takesPassphrase(network.security) && <SecretField name={secretName.passphrase(network)} label="Passphrase" network={network.id} />}
         {network.security === 'open' && (
           <>
             Type its name again to confirm that it is open: <TextField path={`${path}.openConfirmation`} label="The name of the open network, again" placeholder="name again" />

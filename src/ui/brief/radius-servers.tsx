@@ -1,4 +1,5 @@
 'use client'
+import { secretName } from '../../core/brief/brief'
 import type { WirelessNetwork } from '../../core/brief/wireless-network'
 import classes from './brief.module.css'
 import { useBrief } from './brief-draft'
@@ -28,7 +29,7 @@ export function RadiusServers({ path, network }: { path: string; network: Wirele
           Take the last off
         </button>
       )}{' '}
-      <SecretField name={`network/${network.id}/radius`} label="Shared secret" />
+      <SecretField name={secretName.radius(network)} label="Shared secret" />
     </>
   )
 }
