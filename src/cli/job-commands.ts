@@ -18,7 +18,7 @@ import { installation } from './installation'
 import { documentOf } from './job-file'
 
 /** A person waits at the terminal. */
-const patienceMs = 3000
+const patienceMs = 8000
 
 /**
  * Opens the store of the installation that runs, and closes it again.

@@ -55,6 +55,7 @@ export interface UnitRunInput {
 const mostOldLogins = 3
 /** Real milliseconds. */
 const shortestPauseMs = 40
+const shortestDeadlineMs = 4000
 
 export type DoorState = 'shut' | 'opened' | 'passed'
 
@@ -176,9 +177,12 @@ export class UnitRun {
     return Date.now() + (seconds * 1000) / this.pace
   }
 
-  /** So many of the wire's seconds from now on, in which this laptop is awake. */
+  /**
+   * So many of the wire's seconds from now on, in which this laptop is awake. A rehearsal makes the wire faster, not the
+   * laptop: its own hesitation is not a unit's lateness.
+   */
   deadline(seconds: number): Deadline {
-    return this.clock.deadline((seconds * 1000) / this.pace)
+    return this.clock.deadline(Math.max(shortestDeadlineMs, (seconds * 1000) / this.pace))
   }
 
   /**

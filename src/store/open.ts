@@ -38,7 +38,7 @@ export function storeOptionsFromEnvironment(environment: NodeJS.ProcessEnv = pro
 }
 
 export function openStore({ url, vaultKeyFile, patienceMs = defaultPatienceMs }: StoreOptions): Store {
-  const pool: Pool = createPool({ uri: url.replace(/^mariadb:/, 'mysql:'), connectionLimit: 8, connectTimeout: 3000, timezone: 'Z', charset: 'utf8mb4' })
+  const pool: Pool = createPool({ uri: url.replace(/^mariadb:/, 'mysql:'), connectionLimit: 8, connectTimeout: 5000, timezone: 'Z', charset: 'utf8mb4' })
   const closing = new AbortController()
   const { tables, tableNamesMap } = extractTablesRelationalConfig(schema, createTableRelationsHelpers)
   const relational = { fullSchema: schema, schema: tables, tableNamesMap }
