@@ -22,8 +22,11 @@ export async function startMariadb(folder) {
 /** A server whose data lies in a folder: it can be started, and started again, at a port. */
 export function mariadbIn(folder) {
   mkdirSync(folder, { recursive: true, mode: 0o700 })
+  // A folder of its own for what is passing: a server that starts clears that of another away, and the other one crashes.
+  const passing = join(folder, 'tmp')
+  mkdirSync(passing, { recursive: true, mode: 0o700 })
   const data = join(folder, 'data')
-  if (!existsSync(join(data, 'mysql'))) install(folder, data)
+  if (!existsSync(join(data, 'mysql'))) install(folder, data, passing)
   const password = passwordOf(folder)
   const init = join(folder, 'init.sql')
   writeFileSync(
@@ -58,6 +61,7 @@ async function startAt({ folder, data, init, port, url }) {
       '--innodb-buffer-pool-size=64M',
       '--performance-schema=off',
       '--skip-log-bin',
+      `--tmpdir=${join(folder, 'tmp')}`,
       '--max-connections=60',
     ],
     { env: { PATH: `${process.env.PATH}:/usr/sbin` }, cwd: folder, logFile: join(folder, 'mariadbd.log'), channel: false },
@@ -67,11 +71,19 @@ async function startAt({ folder, data, init, port, url }) {
 }
 
 /** Makes an empty data folder. Without a service, and without anonymous users. */
-function install(folder, data) {
+function install(folder, data, passing) {
   rmSync(data, { recursive: true, force: true })
   const made = spawnSync(
     'mariadb-install-db',
-    ['--no-defaults', `--datadir=${data}`, `--user=${userInfo().username}`, '--auth-root-authentication-method=socket', '--skip-test-db', '--skip-name-resolve'],
+    [
+      '--no-defaults',
+      `--datadir=${data}`,
+      `--tmpdir=${passing}`,
+      `--user=${userInfo().username}`,
+      '--auth-root-authentication-method=socket',
+      '--skip-test-db',
+      '--skip-name-resolve',
+    ],
     { encoding: 'utf8', env: { ...process.env, PATH: `${process.env.PATH}:/usr/sbin` } },
   )
   if (made.status !== 0) throw new Error(`MariaDB could not make its data folder ${folder}:\n${made.stdout ?? ''}${made.stderr ?? ''}${made.error ?? ''}`)
