@@ -2,13 +2,14 @@
 import { asBuilt, asBuiltCsv } from '../core/handover/as-built'
 import { slugSchema } from '../core/job/job-document'
 import { answers } from '../core/muster/roll'
-import { rollText, summary } from '../core/muster/roll-text'
+import { rollText } from '../core/muster/roll-text'
 import { allUnits, isSelected, type Selection, theseUnits } from '../core/muster/selection'
 import { deletedJobs, deleteJob, jobLog, NotDeletedError } from '../store/delete-job'
 import { exportJob } from '../store/export-job'
 import { BrokenRowError, storeErrorOf } from '../store/faults'
+import { jobLines } from '../store/job-lines'
 import { type JobView, viewJob } from '../store/job-view'
-import { type Job, listJobs } from '../store/jobs'
+import { namedJobs } from '../store/jobs'
 import { JobExistsError, loadJob } from '../store/load-job'
 import { migrateStore, openStore, type Store } from '../store/open'
 import { MusterOpenError, musterIsOpen, orderState, placeOrder } from '../store/orders'
@@ -43,8 +44,7 @@ async function withStore<T>(use: (store: Store) => Promise<T>): Promise<T> {
 async function mustView(store: Store, slug: string): Promise<JobView> {
   const view = slugSchema.safeParse(slug).success ? await viewJob(store, slug) : undefined
   if (view) return view
-  const { jobs, broken } = await listJobs(store)
-  const slugs = [...jobs, ...broken].map((job) => job.slug).sort()
+  const slugs = (await namedJobs(store)).map((job) => job.slug)
   throw new CommandError(2, `There is no job "${slug}". ${slugs.length === 0 ? 'There are none yet.' : `There are: ${slugs.join(', ')}.`}`)
 }
 
@@ -57,27 +57,15 @@ export function jobs({ deleted }: { deleted?: true } = {}): Promise<string> {
       const gone = await deletedJobs(store)
       return gone.length === 0 ? 'No job was deleted.' : gone.map(({ id, name, deletedAt }) => `${id}  ${name}, deleted ${deletedAt.toISOString()}`).join('\n')
     }
-    const { jobs: whole, broken } = await listJobs(store)
-    const lines = await Promise.all([...whole.map((job) => jobLine(store, job)), ...broken.map(async ({ slug, name, reason }) => `${slug}  ${name}: ${reason}`)])
+    const lines = (await jobLines(store)).map(({ slug, name, course, fault }) => (fault === undefined ? `${slug}  ${name}, ${course}` : `${slug}  ${name}: ${fault}`))
     return lines.length === 0 ? 'There are no jobs yet.' : lines.sort().join('\n')
   })
-}
-
-async function jobLine(store: Store, { slug, name }: Job): Promise<string> {
-  try {
-    const view = await viewJob(store, slug)
-    return `${slug}  ${name}, ${view ? summary(view.units, view.roll) : 'gone'}`
-  } catch (error) {
-    if (!(error instanceof BrokenRowError)) throw error
-    return `${slug}  ${name}: ${error.message}`
-  }
 }
 
 /** Deletes a job whose name is given as it stands. */
 export function remove(slug: string, { name }: { name: string }): Promise<string> {
   return withStore(async (store) => {
-    const { jobs, broken } = await listJobs(store)
-    const job = [...jobs, ...broken].find((each) => each.slug === slug)
+    const job = (await namedJobs(store)).find((each) => each.slug === slug)
     if (!job) throw new CommandError(2, `There is no job "${slug}".`)
     try {
       await deleteJob(store, job.id, name, new Date())
@@ -92,9 +80,8 @@ export function remove(slug: string, { name }: { name: string }): Promise<string
 /** @param which  slug of a job, or the number of one that was deleted */
 export function log(which: string): Promise<string> {
   return withStore(async (store) => {
-    const { jobs, broken } = await listJobs(store)
     const gone = /^\d{1,9}$/.test(which) ? (await deletedJobs(store)).find((job) => job.id === Number(which)) : undefined
-    const job = [...jobs, ...broken].find((each) => each.slug === which) ?? gone
+    const job = (await namedJobs(store)).find((each) => each.slug === which) ?? gone
     if (!job) throw new CommandError(2, `There is no job "${which}", and none with this number was deleted. See: muster jobs --deleted`)
     const lines = (await jobLog(store, job.id)).map((line) => `${line.at.toISOString()}  ${'event' in line ? JSON.stringify(line.event) : line.reason}`)
     return lines.length === 0 ? 'Nothing was logged.' : lines.join('\n')

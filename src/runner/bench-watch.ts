@@ -59,11 +59,6 @@ export class BenchWatch {
     await this.#sweeping?.over
   }
 
-  /** The job was deleted: there is nothing to sweep for. */
-  #nothingThere(): void {
-    this.#nextSweepAt = performance.now() + restAfterFailureMs
-  }
-
   /** The roll of a job, brought up to the newest event. */
   async #rollOf(jobId: number): Promise<Roll> {
     let roll = this.#rolls.get(jobId) ?? emptyRoll
@@ -98,7 +93,11 @@ export class BenchWatch {
   async #sweepOnce(jobId: number): Promise<void> {
     const { store, host } = this.#parts
     const job = await jobById(store, jobId)
-    if (!job) return this.#nothingThere()
+    if (!job) {
+      // It was deleted: there is nothing to sweep for.
+      this.#nextSweepAt = performance.now() + restAfterFailureMs
+      return
+    }
     const [units, { plans }, before, cards] = await Promise.all([listUnits(store, jobId), loadPlans(store, jobId), this.#rollOf(jobId), kitCardsOf(store)])
     const sightings = await sweep({
       store,
@@ -112,11 +111,9 @@ export class BenchWatch {
       before: before.sightings,
     })
     this.#sweptAt = performance.now()
-    const { pace } = await this.#parts.host.laptop()
-    const everyMs = Math.max(sweepAtMostEveryMs, (sweepEverySeconds * 1000) / pace)
-    this.#nextSweepAt = this.#sweptAt + everyMs * this.#rest
     if (JSON.stringify(sightings) !== JSON.stringify(before.sightings) || before.sweptAt === undefined) await this.#parts.logOf(jobId).append({ kind: 'sweep', sightings })
-    await this.tellLaptop(jobId)
+    const { pace } = await this.tellLaptop(jobId)
+    this.#nextSweepAt = this.#sweptAt + Math.max(sweepAtMostEveryMs, (sweepEverySeconds * 1000) / pace) * this.#rest
     await this.#resume(jobId, units, await this.#rollOf(jobId))
   }
 
@@ -132,12 +129,13 @@ export class BenchWatch {
   }
 
   /** Tells how the laptop stands, where that has changed. */
-  async tellLaptop(jobId: number): Promise<void> {
-    const laptop: Laptop = await this.#parts.host.laptop()
+  async tellLaptop(jobId: number): Promise<Laptop> {
+    const laptop = await this.#parts.host.laptop()
     const told = `${jobId} ${JSON.stringify(laptop)}`
-    if (told === this.#laptopTold) return
+    if (told === this.#laptopTold) return laptop
     this.#laptopTold = told
     await this.#parts.logOf(jobId).append({ kind: 'laptop', laptop })
+    return laptop
   }
 }
 

@@ -2,11 +2,11 @@
  * A job's events on their way to the store: kept in order, written together where they come together. While the store
  * is away or full they wait here; what it refuses is a fault of those events alone.
  */
-import { setTimeout as sleep } from 'node:timers/promises'
 import type { MusterEvent } from '../core/muster/events'
 import { appendEvents, type TimedEvent } from '../store/events'
 import { StoreError } from '../store/faults'
 import type { Store } from '../store/open'
+import { rest } from '../store/rest'
 
 interface Waiting {
   readonly timed: TimedEvent
@@ -69,7 +69,7 @@ export class EventLog {
       } catch (error) {
         const passes = error instanceof StoreError && error.kind !== 'refused'
         if (!passes || this.#closing.signal.aborted) throw error
-        await sleep(tryAgainMs, undefined, { signal: this.#closing.signal }).catch(() => undefined)
+        await rest(tryAgainMs, this.#closing.signal)
       }
     }
   }

@@ -2,9 +2,9 @@
  * The lease of an order, kept as long as somebody works on it. While it cannot be renewed nothing more is done under
  * it: another runner may have the order by then.
  */
-import { setTimeout as sleep } from 'node:timers/promises'
 import type { Store } from '../store/open'
 import { renewLease } from '../store/orders'
+import { rest } from '../store/rest'
 
 /** Seconds; a lease that is not renewed is another runner's after that. */
 export const leaseSeconds = 4
@@ -37,7 +37,7 @@ export class Lease {
   /** Waits while the lease may have run out without anybody telling. */
   async holds(): Promise<void> {
     while (this.wish !== 'lost' && performance.now() - this.#confirmedAt > leaseSeconds * 1000 && !this.#ending.signal.aborted) {
-      await sleep(lookEveryMs, undefined, { signal: this.#ending.signal }).catch(() => undefined)
+      await rest(lookEveryMs, this.#ending.signal)
     }
   }
 
@@ -50,7 +50,7 @@ export class Lease {
     const { store, orderId, owner, onRenewed, onLost, complain } = this.#options
     const { signal } = this.#ending
     while (!signal.aborted) {
-      await sleep(renewEveryMs, undefined, { signal }).catch(() => undefined)
+      await rest(renewEveryMs, signal)
       if (signal.aborted) return
       const sentAt = performance.now()
       try {

@@ -3,6 +3,7 @@
  */
 import type { Store } from '../store/open'
 import { claimOrder, endOrder, type Order, orderThrew } from '../store/orders'
+import { rest } from '../store/rest'
 import { reportRunner } from '../store/runners'
 import type { Host } from '../wire/host/host'
 import { sharedLanes } from '../wire/host/shared-lanes'
@@ -28,6 +29,7 @@ export interface RunnerOptions {
 
 const lookForOrdersEveryMs = 150
 const reportEveryMs = 1000
+
 export class Runner {
   readonly #options: RunnerOptions
   readonly #host: Host
@@ -38,7 +40,8 @@ export class Runner {
   #onBench: number | undefined
   /** Orders that are worked on, by number. */
   readonly #working = new Map<number, Promise<void>>()
-  #wire: 'works' | 'away' = 'works'
+  /** Musters that were told to be pausing. */
+  readonly #pausing = new Set<number>()
 
   constructor(options: RunnerOptions) {
     this.#options = options
@@ -76,13 +79,11 @@ export class Runner {
   async #report(signal: AbortSignal): Promise<void> {
     const { store, id } = this.#options
     while (!signal.aborted) {
-      try {
-        await this.#host.laptop()
-        this.#wire = 'works'
-      } catch {
-        this.#wire = 'away'
-      }
-      await reportRunner(store, id, this.#host.name, { wire: this.#wire, sweptMsAgo: this.#bench.sweptMsAgo }).catch(
+      const wire = await this.#host.laptop().then(
+        () => 'works' as const,
+        () => 'away' as const,
+      )
+      await reportRunner(store, id, this.#host.name, { wire, sweptMsAgo: this.#bench.sweptMsAgo }).catch(
         (error: unknown) => signal.aborted || this.#complain(error, 'not reported'),
       )
       await rest(reportEveryMs, signal)
@@ -164,9 +165,6 @@ export class Runner {
     }
   }
 
-  /** Musters that were told to be pausing. */
-  readonly #pausing = new Set<number>()
-
   async #renewed(order: Order, wish: 'go-on' | 'pause'): Promise<void> {
     if (order.kind !== 'muster') return
     // A pause that comes when all is done already is not told: nothing would take it back.
@@ -188,16 +186,4 @@ export class Runner {
     const next = await orderThrew(store, order.id, id, error instanceof Error ? error.message : String(error))
     if (next === 'failed' && order.kind === 'muster') await this.#musterOver(order.jobId, 'ended')
   }
-}
-
-function rest(ms: number, signal: AbortSignal): Promise<void> {
-  return new Promise((resolve) => {
-    const timer = setTimeout(done, ms)
-    function done(): void {
-      clearTimeout(timer)
-      signal.removeEventListener('abort', done)
-      resolve()
-    }
-    signal.addEventListener('abort', done)
-  })
 }

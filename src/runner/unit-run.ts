@@ -10,6 +10,7 @@ import type { Check, StepState } from '../core/muster/events'
 import type { Step } from '../core/muster/procedure'
 import { emptyRow, type RollRow } from '../core/muster/roll'
 import type { Store } from '../store/open'
+import { rest } from '../store/rest'
 import { type FormerPassword, pinOnFirstSight } from '../store/secrets'
 import type { Credentials, Dialect } from '../wire/dialect/dialect'
 import { dialectOf } from '../wire/dialect/dialect-of'
@@ -191,16 +192,7 @@ export class UnitRun {
    */
   async pause(seconds: number): Promise<void> {
     this.stopIfCalledOff()
-    await new Promise<void>((resolve) => {
-      const timer = setTimeout(done, Math.max(shortestPauseMs, (seconds * 1000) / this.pace))
-      const signal = this.#signal
-      function done(): void {
-        clearTimeout(timer)
-        signal.removeEventListener('abort', done)
-        resolve()
-      }
-      signal.addEventListener('abort', done)
-    })
+    await rest(Math.max(shortestPauseMs, (seconds * 1000) / this.pace), this.#signal)
     this.stopIfCalledOff()
     await this.#tellAnew()
   }

@@ -53,6 +53,20 @@ export async function listJobs(store: Store): Promise<{ jobs: Job[]; broken: Bro
   return list
 }
 
+/** Names of all jobs, also of those that cannot be read. */
+export function namedJobs(store: Store): Promise<{ id: number; slug: string; name: string }[]> {
+  return store.db.select(named).from(jobs).where(isThere).orderBy(asc(jobs.slug))
+}
+
+export async function jobIdOf(store: Store, slug: string): Promise<number | undefined> {
+  const [job] = await store.db
+    .select({ id: jobs.id })
+    .from(jobs)
+    .where(and(eq(jobs.slug, slug), isThere))
+  return job?.id
+}
+
+/** Every slug that is taken, by deleted jobs too. */
 export async function jobSlugs(store: Store): Promise<string[]> {
   return (await store.db.select({ slug: jobs.slug }).from(jobs).orderBy(asc(jobs.slug))).map(({ slug }) => slug)
 }

@@ -2,7 +2,7 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { type Unit, unitSchema } from '../core/kit/unit'
 import { outdatePlan, StaleVersionError } from './jobs'
-import type { Store } from './open'
+import { inTransaction, type Store } from './open'
 import { units } from './schema'
 
 export interface KeptUnit extends Unit {
@@ -35,13 +35,13 @@ export interface KitChanges {
  * @throws StaleVersionError naming the row that somebody else changed; nothing is written then
  */
 export async function changeKit(store: Store, jobId: number, { add, change, remove, order }: KitChanges): Promise<void> {
-  await store.db.transaction(async (transaction) => {
-    await outdatePlan(transaction as unknown as Store['db'], jobId)
+  await inTransaction(store, async ({ db }) => {
+    await outdatePlan(db, jobId)
     const of = (id: string) => and(eq(units.jobId, jobId), eq(units.id, id))
-    if (remove.length > 0) await transaction.delete(units).where(and(eq(units.jobId, jobId), inArray(units.id, [...remove])))
+    if (remove.length > 0) await db.delete(units).where(and(eq(units.jobId, jobId), inArray(units.id, [...remove])))
     // Names and MACs are set aside first: two rows that swap theirs would meet half-way.
     for (const [index, { id, version, name }] of change.entries()) {
-      const [result] = await transaction
+      const [result] = await db
         .update(units)
         .set({ name: `~${index}`, mac: `~${index}` })
         .where(and(of(id), eq(units.version, version)))
@@ -49,19 +49,19 @@ export async function changeKit(store: Store, jobId: number, { add, change, remo
     }
     for (const { version: _version, ...unit } of change) {
       const { id, ...fields } = unitSchema.parse(unit)
-      await transaction
+      await db
         .update(units)
         .set({ ...fields, version: sql`${units.version} + 1` })
         .where(of(id))
     }
     if (add.length > 0) {
-      const [last] = await transaction
+      const [last] = await db
         .select({ position: sql<number>`coalesce(max(${units.position}), -1)` })
         .from(units)
         .where(eq(units.jobId, jobId))
       const from = Number(last?.position ?? -1) + 1
-      await transaction.insert(units).values(add.map((unit, index) => ({ ...unitSchema.parse(unit), jobId, position: from + index })))
+      await db.insert(units).values(add.map((unit, index) => ({ ...unitSchema.parse(unit), jobId, position: from + index })))
     }
-    if (order) for (const [position, id] of order.entries()) await transaction.update(units).set({ position }).where(of(id))
+    if (order) for (const [position, id] of order.entries()) await db.update(units).set({ position }).where(of(id))
   })
 }

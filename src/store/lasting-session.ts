@@ -2,12 +2,12 @@
  * The session between Drizzle and the driver: what the database did not do and may be asked again is asked again, for
  * as long as the store's patience lasts. Errors leave it without the values of their statements.
  */
-import { setTimeout as sleep } from 'node:timers/promises'
 import { sql } from 'drizzle-orm'
 import type { MySqlDialect } from 'drizzle-orm/mysql-core'
 import { MySql2Session, MySql2Transaction } from 'drizzle-orm/mysql2'
 import type { Pool, PoolConnection } from 'mysql2/promise'
 import { type StoreError, storeErrorOf } from './faults'
+import { rest } from './rest'
 
 export interface Patience {
   /** How long one call is tried again, ms; Infinity for as long as it takes. */
@@ -106,7 +106,7 @@ async function persist<T>(act: () => Promise<T>, { patienceMs, signal }: Patienc
       const fault = storeErrorOf(error)
       if (!fault) throw error
       if (fault.kind === 'refused' || !mayRepeat(fault) || signal.aborted || performance.now() - began + pause > patienceMs) throw fault
-      await sleep(pause * (0.5 + Math.random() / 2), undefined, { signal }).catch(() => undefined)
+      await rest(pause * (0.5 + Math.random() / 2), signal)
     }
   }
 }

@@ -6,6 +6,7 @@ import type { MySql2PreparedQueryHKT, MySql2QueryResultHKT } from 'drizzle-orm/m
 import { migrate } from 'drizzle-orm/mysql2/migrator'
 import { createPool, type Pool } from 'mysql2/promise'
 import { LastingSession } from './lasting-session'
+import { inTime } from './rest'
 import * as schema from './schema'
 import { openVault, type Vault } from './vault'
 
@@ -65,11 +66,7 @@ export async function migrateStore(store: Store, folder = join(process.env.AIR_M
 }
 
 /** Whether the database answers right now. */
-export async function databaseAnswers(store: Store, patienceMs = 2000): Promise<boolean> {
-  const answer = store.db.execute(sql`select 1`).then(
-    () => true,
-    () => false,
-  )
-  const tooLate = new Promise<false>((resolve) => setTimeout(() => resolve(false), patienceMs).unref())
-  return Promise.race([answer, tooLate])
+export function databaseAnswers(store: Store, patienceMs = 2000): Promise<boolean> {
+  const asking = store.db.execute(sql`select 1`).then(() => true)
+  return inTime(asking, patienceMs, false)
 }

@@ -4,7 +4,7 @@ import { type PlannedBefore, type Planning, plannedNothing, type UnitPlan } from
 import type { Band } from '../core/regulatory/blocks'
 import { outdatePlan, revisionOf } from './jobs'
 import { inTransaction, type Store } from './open'
-import { plannings, unitLocks, unitPlans } from './schema'
+import { jobs, plannings, unitLocks, unitPlans } from './schema'
 
 export interface KeptPlans {
   readonly plans: readonly UnitPlan[]
@@ -60,8 +60,12 @@ export function savePlans(store: Store, jobId: number, { plans, faults, cost }: 
 
 /** Was the plan that is kept made from what is there now? */
 export async function planIsCurrent(store: Store, jobId: number): Promise<boolean> {
-  const [row] = await store.db.select({ revision: plannings.revision }).from(plannings).where(eq(plannings.jobId, jobId))
-  return row !== undefined && row.revision === (await revisionOf(store.db, jobId, 'free'))
+  const rows = await store.db
+    .select({ revision: jobs.revision })
+    .from(plannings)
+    .innerJoin(jobs, and(eq(jobs.id, plannings.jobId), eq(jobs.revision, plannings.revision)))
+    .where(eq(plannings.jobId, jobId))
+  return rows.length > 0
 }
 
 /** Locks a unit's channel in a band, or lets it go with undefined. */

@@ -15,8 +15,11 @@ import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
 import { startStack } from '../../scripts/lib/stack.mjs'
 import { pulseSchema } from '../../src/core/muster/pulse'
 import { emptySite } from '../../src/core/radio/floor'
+import { deleteJob } from '../../src/store/delete-job'
+import { appendEvents } from '../../src/store/events'
 import { exportJob } from '../../src/store/export-job'
 import { findJob } from '../../src/store/jobs'
+import { loadJob } from '../../src/store/load-job'
 import { openStore, type Store } from '../../src/store/open'
 import { saveSite } from '../../src/store/sites'
 import { demoJob } from '../support/bench'
@@ -149,6 +152,23 @@ describe('the stream of events', () => {
     expect(streamed).toContain('{"job":"port-ellery","events":[{"seq":1,')
     const pulse = pulseSchema.parse(JSON.parse(/event: pulse\ndata: (.*)/.exec(streamed)?.[1] ?? ''))
     expect(pulse).toMatchObject({ database: 'answers', wire: 'works', disk: 'has-room', parts: [{ name: 'database' }, { name: 'lab' }, { name: 'runner' }, { name: 'pages' }] })
+  })
+})
+
+describe('a row that cannot be read', () => {
+  it('of one job keeps the stream of another going, and does not pass for a database that is away', async () => {
+    const broken = await loadJob(store, { ...demoJob(), slug: 'broken', name: 'Broken' }, new Date())
+    await appendEvents(store, broken, [{ at: new Date(), event: { kind: 'log', unit: 'hall-01', text: 'x' } }])
+    await store.db.execute(`update events set event = '{}' where job_id = ${broken}`)
+    const reply = await ask('/api/events?after=broken:0,port-ellery:0')
+    const reader = reply.body?.getReader()
+    let streamed = ''
+    while (!(streamed.includes('"job":"port-ellery"') && streamed.includes('event: pulse'))) streamed += new TextDecoder().decode((await reader?.read())?.value)
+    await reader?.cancel()
+    expect(streamed).toContain('"database":"answers"')
+    expect(await (await ask('/')).text()).toContain('A row of events.event cannot be read')
+    expect((await ask('/jobs/broken/muster')).status).toBe(200)
+    await deleteJob(store, broken, 'Broken', new Date())
   })
 })
 

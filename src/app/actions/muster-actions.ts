@@ -5,20 +5,15 @@ import { appendEvents } from '../../store/events'
 import type { Job } from '../../store/jobs'
 import { listUnits } from '../../store/kit'
 import type { Store } from '../../store/open'
-import { askPause, MusterOpenError, placeOrder } from '../../store/orders'
+import { askPause, placeOrder } from '../../store/orders'
 import { forgetPin } from '../../store/secrets'
 import { withJob } from '../server/with-job'
 import { done, failed, type Outcome } from './outcome'
 
 function order(slug: string, act: (store: Store, job: Job) => Promise<unknown>): Promise<Outcome> {
   return withJob(slug, async (store, job) => {
-    try {
-      await act(store, job)
-      return done
-    } catch (error) {
-      if (error instanceof MusterOpenError) return failed(error.message)
-      throw error
-    }
+    await act(store, job)
+    return done
   })
 }
 

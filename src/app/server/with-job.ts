@@ -4,6 +4,7 @@ import { slugSchema } from '../../core/job/job-document'
 import { BrokenRowError, StoreError } from '../../store/faults'
 import { findJob, type Job, StaleVersionError } from '../../store/jobs'
 import type { Store } from '../../store/open'
+import { MusterOpenError } from '../../store/orders'
 import { failed, type Outcome } from '../actions/outcome'
 import { getStore } from './store'
 
@@ -21,6 +22,7 @@ export async function withJob<T>(slug: unknown, act: (store: Store, job: Job) =>
     return found ? await act(found.store, found.job) : failed('This job is no longer there.')
   } catch (error) {
     if (error instanceof StaleVersionError) return failed(error.message, 'version')
+    if (error instanceof MusterOpenError) return failed(error.message)
     if (error instanceof StoreError || error instanceof BrokenRowError) return failed(storeSentence(error))
     throw error
   }

@@ -34,15 +34,14 @@ export const silentRunnerMs = 3500
 /** For so long a page says that a part was started again. */
 const justRestartedMs = 20_000
 
+const list = new Intl.ListFormat('en-GB', { type: 'conjunction' })
+
 /** Parts that were started again a moment ago, in one sentence. */
 function returned({ parts }: Pulse): string[] {
   const names = parts.filter(({ standing, restarts, forMs }) => standing === 'runs' && restarts > 0 && forMs < justRestartedMs).map(({ name }) => name)
-  const [first, ...others] = names
-  if (first === undefined) return []
-  const several = others.length > 0 || first === 'pages'
-  const list = [...names.slice(0, -1).map((name) => `the ${name}`)].join(', ')
-  const subject = others.length > 0 ? `${list} and the ${names.at(-1)}` : `the ${first}`
-  return [`T${subject.slice(1)} ${several ? 'were away and are back' : 'was away and is back'}.`]
+  if (names.length === 0) return []
+  const subject = list.format(names.map((name) => `the ${name}`))
+  return [`T${subject.slice(1)} ${names.length > 1 || names[0] === 'pages' ? 'were away and are back' : 'was away and is back'}.`]
 }
 
 /** What people must know about the parts, the worst first. */

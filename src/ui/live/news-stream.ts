@@ -46,8 +46,9 @@ export class NewsStream {
   readonly #channel: BroadcastChannel | undefined
   readonly #stopping = new AbortController()
   readonly #wanted = new Map<string, { job: string; seq: number }>()
+  /** How far the stream has brought each job. */
+  readonly #brought = new Map<string, number>()
   #source: EventSource | undefined
-  #followed = ''
   #heardAt = performance.now()
   #openedAt = 0
   #letGo: (() => void) | undefined
@@ -147,9 +148,6 @@ export class NewsStream {
     }
   }
 
-  /** How far the stream has brought each job. */
-  readonly #brought = new Map<string, number>()
-
   #isMissing(job: string, seq: number): boolean {
     const brought = this.#brought.get(job)
     return brought === undefined || seq < brought
@@ -162,8 +160,8 @@ export class NewsStream {
     for (const { job, seq } of this.#wanted.values()) from.set(job, Math.min(from.get(job) ?? seq, seq))
     this.#brought.clear()
     for (const [job, seq] of from) this.#brought.set(job, seq)
-    this.#followed = [...from].map(([job, seq]) => `${job}:${seq}`).join(',')
-    const source = new EventSource(`/api/events?after=${this.#followed}`)
+    const after = [...from].map(([job, seq]) => `${job}:${seq}`).join(',')
+    const source = new EventSource(`/api/events?after=${after}`)
     source.addEventListener('events', (message) => {
       const { job, events } = eventsSchema.parse(JSON.parse(message.data))
       const last = events.at(-1)

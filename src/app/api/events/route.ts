@@ -5,9 +5,11 @@
 import { slugSchema } from '../../../core/job/job-document'
 import type { Pulse } from '../../../core/muster/pulse'
 import { eventsAfter } from '../../../store/events'
-import { findJob } from '../../../store/jobs'
+import { BrokenRowError } from '../../../store/faults'
+import { jobIdOf } from '../../../store/jobs'
 import type { Store } from '../../../store/open'
 import { failedOrder } from '../../../store/orders'
+import { inTime, rest } from '../../../store/rest'
 import { newestReport } from '../../../store/runners'
 import { diskNow, partsNow } from '../../server/parts'
 import { getStore } from '../../server/store'
@@ -49,12 +51,16 @@ export function GET(request: Request): Response {
           waiting ??= look(followed, send).finally(() => {
             waiting = undefined
           })
-          database = await answeredInTime(waiting)
+          database = await inTime(
+            waiting.then(() => 'answers' as const),
+            patienceMs,
+            'away',
+          )
           if (performance.now() - pulsedAt > pulseEveryMs) {
             pulsedAt = performance.now()
             send('pulse', await pulse(followed, database))
           }
-          await new Promise((resolve) => setTimeout(resolve, lookEveryMs))
+          await rest(lookEveryMs, request.signal)
         }
         controller.close()
       } catch {
@@ -71,9 +77,9 @@ export function GET(request: Request): Response {
 async function look(followed: readonly Followed[], send: (event: string, data: unknown) => void): Promise<void> {
   const store = await getStore()
   for (const job of followed) {
-    job.id ??= (await findJob(store, job.slug).catch(() => undefined))?.id
+    job.id ??= await jobIdOf(store, job.slug)
     if (job.id === undefined) continue
-    const events = await eventsAfter(store, job.id, job.seq)
+    const events = await readable(eventsAfter(store, job.id, job.seq))
     const last = events.at(-1)
     if (!last) continue
     job.seq = last.seq
@@ -81,23 +87,21 @@ async function look(followed: readonly Followed[], send: (event: string, data: u
   }
 }
 
-async function answeredInTime(asking: Promise<void>): Promise<Pulse['database']> {
-  const late = new Promise<'away'>((resolve) => setTimeout(() => resolve('away'), patienceMs))
-  const answered = asking.then(
-    () => 'answers' as const,
-    () => 'away' as const,
-  )
-  return Promise.race([answered, late])
+/** A row of one job that cannot be read is told by its own page; the others' news go on. */
+async function readable<T>(reading: Promise<T[]>): Promise<T[]> {
+  try {
+    return await reading
+  } catch (error) {
+    if (error instanceof BrokenRowError) return []
+    throw error
+  }
 }
 
 async function pulse(followed: readonly Followed[], database: Pulse['database']): Promise<Pulse> {
   const now = Date.now()
   const [parts, disk] = await Promise.all([partsNow(now), diskNow()])
   const quiet: Pulse = { now, database, runnerSilentMs: null, wire: 'works', sweptMsAgo: null, disk, parts, failed: {} }
-  if (database === 'away') return quiet
-  const asked = ask(followed, quiet)
-  const late = new Promise<Pulse>((resolve) => setTimeout(() => resolve({ ...quiet, database: 'away' }), patienceMs))
-  return Promise.race([asked.catch((): Pulse => ({ ...quiet, database: 'away' })), late])
+  return database === 'away' ? quiet : inTime(ask(followed, quiet), patienceMs, { ...quiet, database: 'away' })
 }
 
 async function ask(followed: readonly Followed[], quiet: Pulse): Promise<Pulse> {

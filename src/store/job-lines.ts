@@ -1,0 +1,36 @@
+/** All jobs, a line each: how far each is, or why it cannot be read. One that cannot be read leaves the others alone. */
+import type { Brief } from '../core/brief/brief'
+import { summary } from '../core/muster/roll-text'
+import { BrokenRowError } from './faults'
+import { viewJob } from './job-view'
+import { type Job, listJobs } from './jobs'
+import type { Store } from './open'
+
+export interface KeptJobLine {
+  readonly id: number
+  readonly slug: string
+  readonly name: string
+  readonly brief: Brief | undefined
+  /** `4 of 4 answer`; empty where it cannot be read. */
+  readonly course: string
+  readonly fault: string | undefined
+}
+
+/** In order of their names. */
+export async function jobLines(store: Store): Promise<KeptJobLine[]> {
+  const { jobs, broken } = await listJobs(store)
+  const whole = await Promise.all(jobs.map((job) => lineOf(store, job)))
+  const faulty = broken.map(({ reason, ...job }): KeptJobLine => ({ ...job, brief: undefined, course: '', fault: reason }))
+  return [...whole, ...faulty].sort((a, b) => a.name.localeCompare(b.name))
+}
+
+async function lineOf(store: Store, { id, slug, name, brief }: Job): Promise<KeptJobLine> {
+  const line = { id, slug, name, brief }
+  try {
+    const view = await viewJob(store, slug)
+    return { ...line, course: view ? summary(view.units, view.roll) : '', fault: undefined }
+  } catch (error) {
+    if (!(error instanceof BrokenRowError)) throw error
+    return { ...line, course: '', fault: error.message }
+  }
+}
