@@ -17,7 +17,12 @@ module.exports = {
     only('app', 'app', ['app', 'ui', 'store', 'core']),
     only('ui-talks-through-actions', 'ui', ['ui', 'app/actions', 'core']),
     only('lab-only-codecs', 'lab', ['lab', 'core', 'wire/codec']),
-    { name: 'core-has-no-io', severity: 'error', from: { path: '^src/core/', pathNot: '\\.test\\.ts$' }, to: { dependencyTypes: ['core'] } },
+    {
+      name: 'core-has-no-io',
+      severity: 'error',
+      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core'] },
+    },
     { name: 'no-circles', severity: 'error', from: { path: '^src/' }, to: { circular: true } },
   ],
   options: {

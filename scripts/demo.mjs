@@ -5,7 +5,13 @@
 import { parseArgs } from 'node:util'
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
 
-const { values } = parseArgs({ options: { headless: { type: 'boolean', default: false }, pace: { type: 'string', default: '60' }, port: { type: 'string', default: '4810' } } })
+const { values } = parseArgs({
+  options: {
+    headless: { type: 'boolean', default: false },
+    pace: { type: 'string', default: '60' },
+    port: { type: 'string', default: '4810' },
+  },
+})
 const pace = Number(values.pace)
 const port = Number(values.port)
 if (!(pace > 0 && pace <= 1000)) end(`--pace takes a number above 0 and at most 1000, not ${values.pace}.`)

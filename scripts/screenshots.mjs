@@ -21,7 +21,10 @@ try {
   await loadDemoJob(stack.env)
   const page = await browser.newPage()
   await page.goto(`${stack.url}/?key=${stack.key}`)
-  const view = async (name, { width = 1280, height = 800, scheme = 'light', job = 'port-ellery', stage, before } = {}) => {
+  const view = async (
+    name,
+    { width = 1280, height = 800, scheme = 'light', job = 'port-ellery', stage, before } = {},
+  ) => {
     await page.setViewport({ width, height })
     await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }])
     if (stage) await page.goto(`${stack.url}/jobs/${job}/${stage}`, { waitUntil: 'load' })
@@ -42,7 +45,10 @@ try {
   await view('kit', {
     ...whole,
     stage: 'kit',
-    before: () => page.click('[data-row="quay-02"] [data-column="model"]').catch(() => page.click('[data-row="hall-06"] [data-column="model"]')),
+    before: () =>
+      page
+        .click('[data-row="quay-02"] [data-column="model"]')
+        .catch(() => page.click('[data-row="hall-06"] [data-column="model"]')),
   })
   await view('kit-card', { ...whole, stage: 'kit/cards?model=Brackwater%20B7' })
   await view('plan', { ...whole, stage: 'plan', before: () => unit('hall-08') })
@@ -60,9 +66,18 @@ try {
   })
   await view('plan-band', { ...whole, stage: 'plan?view=band', before: () => page.click('tr[data-unit="hall-04"]') })
   await view('plan-link', { ...whole, stage: 'plan?view=links' })
-  await view('plan-rules', { ...whole, stage: 'plan?view=rules&country=GB', before: () => page.waitForSelector('[data-drawn="GB"]') })
-  await view('bench', { stage: 'bench', before: () => page.waitForFunction(() => document.body.innerText.includes('4 units share')) })
-  await page.evaluate(() => [...document.querySelectorAll('button')].find((each) => each.textContent.startsWith('Muster the'))?.click())
+  await view('plan-rules', {
+    ...whole,
+    stage: 'plan?view=rules&country=GB',
+    before: () => page.waitForSelector('[data-drawn="GB"]'),
+  })
+  await view('bench', {
+    stage: 'bench',
+    before: () => page.waitForFunction(() => document.body.innerText.includes('4 units share')),
+  })
+  await page.evaluate(() =>
+    [...document.querySelectorAll('button')].find((each) => each.textContent.startsWith('Muster the'))?.click(),
+  )
   await page.waitForFunction(() => document.body.innerText.includes('Mustering'))
   await view('muster', {
     stage: 'muster',

@@ -8,7 +8,8 @@ export const config = { matcher: ['/((?!api/upload/).*)'] }
 
 export function proxy(request: NextRequest): Response {
   const shown = request.nextUrl.searchParams.get(keyParameter)
-  if (shown !== null && isKey(shown) && refusal(withCookie(request, shown)) === undefined) return withKeyAsCookie(request, shown)
+  if (shown !== null && isKey(shown) && refusal(withCookie(request, shown)) === undefined)
+    return withKeyAsCookie(request, shown)
   const refused = refusal(request)
   if (refused) return refused
   // What is no page brings a policy of its own where it needs one, as drawings do.
@@ -55,7 +56,10 @@ function withKeyAsCookie(request: NextRequest, key: string): Response {
   const rest = new URLSearchParams(searchParams)
   rest.delete(keyParameter)
   const query = rest.toString()
-  const next = `${pathname}${query === '' ? '' : `?${query}`}`.replace(/[^\w/?=.%+-]/g, (other) => `&#${other.codePointAt(0)};`)
+  const next = `${pathname}${query === '' ? '' : `?${query}`}`.replace(
+    /[^\w/?=.%+-]/g,
+    (other) => `&#${other.codePointAt(0)};`,
+  )
   const page = `<!doctype html><title>Air Muster</title><meta http-equiv="refresh" content="0;url=${next}"><a href="${next}">Open Air Muster</a>`
   return new Response(page, {
     status: 200,

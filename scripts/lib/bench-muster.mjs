@@ -26,8 +26,12 @@ async function musterSeconds(units) {
     await new Promise((resolve) => setTimeout(resolve, 3000))
     const { text } = await musterCommand(stack.env, ['run', 'port-ellery', '--wait', '--units', ...units], 'back')
     const connection = await createConnection({ uri: stack.databaseUrl.replace('mariadb:', 'mysql:'), timezone: 'Z' })
-    const [rows] = await connection.query(`select at, event from events where event like '{"kind":"muster"%' order by seq`)
-    const [answering] = await connection.query(`select count(*) as count from events where event like '%"step":"proof","state":{"is":"done"%'`)
+    const [rows] = await connection.query(
+      `select at, event from events where event like '{"kind":"muster"%' order by seq`,
+    )
+    const [answering] = await connection.query(
+      `select count(*) as count from events where event like '%"step":"proof","state":{"is":"done"%'`,
+    )
     await connection.end()
     if (answering[0].count !== units.length) throw new Error(`not every unit answered:\n${text}`)
     return (rows.at(-1).at - rows[0].at) / 1000
@@ -44,7 +48,10 @@ for (let round = 0; round < rounds; round += 1) {
   one.push(await musterSeconds(['hall-01']))
   four.push(await musterSeconds(['hall-01', 'hall-02', 'hall-03', 'booth-01']))
 }
-const print = (name, values) => process.stdout.write(`${name.padEnd(22)} ${values.map((value) => value.toFixed(2)).join('  ')}   median ${median(values).toFixed(2)} s\n`)
+const print = (name, values) =>
+  process.stdout.write(
+    `${name.padEnd(22)} ${values.map((value) => value.toFixed(2)).join('  ')}   median ${median(values).toFixed(2)} s\n`,
+  )
 process.stdout.write(`${cpus().length} cores, lab at pace ${pace}, ${rounds} rounds in turn\n`)
 print('one unit alone', one)
 print('four side by side', four)

@@ -17,6 +17,10 @@ export async function benchPlan() {
     packages: 'external',
     logLevel: 'error',
   })
-  const { status } = spawnSync(process.execPath, [outfile], { cwd: root, stdio: 'inherit', env: { ...process.env, AIR_MUSTER_ROOT: root } })
+  const { status } = spawnSync(process.execPath, [outfile], {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, AIR_MUSTER_ROOT: root },
+  })
   if (status !== 0) process.exit(status ?? 1)
 }

@@ -19,7 +19,16 @@ function job() {
   const hex = (byte) => byte.toString(16).padStart(2, '0')
   return stringify({
     ...document,
-    brief: { ...brief, management: { ...brief.management, cidr: '10.44.0.0/20', gateway: '10.44.0.1', dnsServers: ['10.44.0.1'], dhcpPool: null } },
+    brief: {
+      ...brief,
+      management: {
+        ...brief.management,
+        cidr: '10.44.0.0/20',
+        gateway: '10.44.0.1',
+        dnsServers: ['10.44.0.1'],
+        dhcpPool: null,
+      },
+    },
     units: Array.from({ length: rows }, (_, index) => ({
       id: `unit-${index}`,
       name: `unit-${String(index + 1).padStart(3, '0')}`,
@@ -35,13 +44,19 @@ function job() {
 /** In the page: what the browser itself says of its tasks and events. */
 function watch() {
   window.watched = { tasks: [], events: [] }
-  new PerformanceObserver((list) => window.watched.tasks.push(...list.getEntries().map((entry) => entry.duration))).observe({ entryTypes: ['longtask'] })
-  new PerformanceObserver((list) => window.watched.events.push(...list.getEntries().map((entry) => entry.duration))).observe({ type: 'event', durationThreshold: 16 })
+  new PerformanceObserver((list) =>
+    window.watched.tasks.push(...list.getEntries().map((entry) => entry.duration)),
+  ).observe({ entryTypes: ['longtask'] })
+  new PerformanceObserver((list) =>
+    window.watched.events.push(...list.getEntries().map((entry) => entry.duration)),
+  ).observe({ type: 'event', durationThreshold: 16 })
 }
 
 /** In the page: scrolls the list from top to bottom, a step each frame; the length of each frame, ms. */
 async function scrollThrough() {
-  const list = [...document.querySelectorAll('*')].find((element) => element.scrollHeight > 5000 && getComputedStyle(element).overflowY !== 'visible')
+  const list = [...document.querySelectorAll('*')].find(
+    (element) => element.scrollHeight > 5000 && getComputedStyle(element).overflowY !== 'visible',
+  )
   const frames = []
   let before = performance.now()
   while (list.scrollTop + list.clientHeight < list.scrollHeight - 1) {
@@ -81,7 +96,10 @@ try {
     await act()
     // Event entries are told at the end of a frame, some time later.
     await new Promise((resolve) => setTimeout(resolve, 500))
-    return page.evaluate(() => ({ event: Math.max(0, ...window.watched.events), task: Math.max(0, ...window.watched.tasks) }))
+    return page.evaluate(() => ({
+      event: Math.max(0, ...window.watched.events),
+      task: Math.max(0, ...window.watched.tasks),
+    }))
   }
   const frames = (await page.evaluate(scrollThrough)).toSorted((a, b) => a - b)
   const at = (share) => frames[Math.min(frames.length - 1, Math.floor(frames.length * share))]
@@ -99,13 +117,19 @@ try {
     await page.keyboard.down('Control')
     await page.keyboard.press('KeyD')
     await page.keyboard.up('Control')
-    await page.waitForFunction(() => document.querySelector('[role="row"][aria-rowindex="100"]')?.textContent.includes('gate nine'))
+    await page.waitForFunction(() =>
+      document.querySelector('[role="row"][aria-rowindex="100"]')?.textContent.includes('gate nine'),
+    )
     await saved()
   })
   const line = (name, words) => process.stdout.write(`${name.padEnd(46)} ${words}\n`)
-  const lag = ({ event, task }) => `longest event ${event.toFixed(0)} ms, longest task ${task === 0 ? 'under 50' : task.toFixed(0)} ms`
+  const lag = ({ event, task }) =>
+    `longest event ${event.toFixed(0)} ms, longest task ${task === 0 ? 'under 50' : task.toFixed(0)} ms`
   line(`${cpus().length} cores, a kit list of ${rows} rows`, '')
-  line('scrolled from top to bottom', `${frames.length} frames, median ${at(0.5).toFixed(1)} ms, 95 of 100 within ${at(0.95).toFixed(1)} ms`)
+  line(
+    'scrolled from top to bottom',
+    `${frames.length} frames, median ${at(0.5).toFixed(1)} ms, 95 of 100 within ${at(0.95).toFixed(1)} ms`,
+  )
   line('a cell typed, and saved', lag(typed))
   line('100 cells chosen by keys, filled down and saved', lag(filled))
 } finally {

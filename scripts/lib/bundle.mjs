@@ -5,13 +5,21 @@ import { root } from './root.mjs'
 
 export { root }
 
-const entries = { cli: 'src/cli/main.ts', runner: 'src/runner/main.ts', lab: 'src/lab/main.ts', planner: 'src/store/planner.ts' }
+const entries = {
+  cli: 'src/cli/main.ts',
+  runner: 'src/runner/main.ts',
+  lab: 'src/lab/main.ts',
+  planner: 'src/store/planner.ts',
+}
 
 /** Newest change below a folder or of a file, ms. */
 export function newestChange(path) {
   const info = statSync(path)
   if (!info.isDirectory()) return info.mtimeMs
-  return readdirSync(path).reduce((newest, name) => (name === 'node_modules' ? newest : Math.max(newest, newestChange(join(path, name)))), info.mtimeMs)
+  return readdirSync(path).reduce(
+    (newest, name) => (name === 'node_modules' ? newest : Math.max(newest, newestChange(join(path, name)))),
+    info.mtimeMs,
+  )
 }
 
 export async function bundleIfStale() {
@@ -31,7 +39,9 @@ export async function bundleIfStale() {
     target: 'node20',
     // What is bundled starts in half the time; these find files of their own, or are asked for rarely.
     external: ['mysql2', 'mysql2/*', 'pino', 'pkijs', 'selfsigned', 'server-only'],
-    banner: { js: "import { createRequire as requireOf } from 'node:module'; const require = requireOf(import.meta.url);" },
+    banner: {
+      js: "import { createRequire as requireOf } from 'node:module'; const require = requireOf(import.meta.url);",
+    },
     chunkNames: 'chunk/[name]-[hash]',
     logLevel: 'error',
   })

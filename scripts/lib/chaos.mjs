@@ -33,17 +33,34 @@ export async function killDuringMuster({ stack, page, part, afterMs }) {
     if (!reply.ok) throw new Error(`no hand at ${mac}: ${await reply.text()}`)
   }
   // What a muster before has said must be gone, or it would pass for this one's.
-  await page.waitForFunction((text) => !new RegExp(text).test(document.body.innerText), { timeout: 40_000, polling: 200 }, said.source)
-  await page.locator('::-p-xpath(//button[contains(., "Muster all") or contains(., "Call the roll again")][not(@disabled)])').setTimeout(30_000).click()
-  await page.waitForFunction(() => /Pause after this step/.test(document.body.innerText), { timeout: 15_000, polling: 100 })
+  await page.waitForFunction(
+    (text) => !new RegExp(text).test(document.body.innerText),
+    { timeout: 40_000, polling: 200 },
+    said.source,
+  )
+  await page
+    .locator('::-p-xpath(//button[contains(., "Muster all") or contains(., "Call the roll again")][not(@disabled)])')
+    .setTimeout(30_000)
+    .click()
+  await page.waitForFunction(() => /Pause after this step/.test(document.body.innerText), {
+    timeout: 15_000,
+    polling: 100,
+  })
   await rest(afterMs)
   const killed = performance.now()
   const child = stack.child(part)
   stack.kill(part)
   await child?.ended
-  await page.waitForFunction((text) => new RegExp(text).test(document.body.innerText), { timeout: 5000, polling: 100 }, said.source)
+  await page.waitForFunction(
+    (text) => new RegExp(text).test(document.body.innerText),
+    { timeout: 5000, polling: 100 },
+    said.source,
+  )
   const saidAfterMs = performance.now() - killed
-  await page.waitForFunction(() => /4 of 4 answer/.test(document.body.innerText) && /Call the roll again/.test(document.body.innerText), { timeout: 90_000, polling: 200 })
+  await page.waitForFunction(
+    () => /4 of 4 answer/.test(document.body.innerText) && /Call the roll again/.test(document.body.innerText),
+    { timeout: 90_000, polling: 200 },
+  )
   const answeredAfterMs = performance.now() - killed
   // A part that was killed near the end may still be on its way back.
   while (!stack.child(part) || stack.child(part) === child) await rest(50)

@@ -8,7 +8,11 @@ import { closeSync, openSync, readFileSync } from 'node:fs'
  */
 export function startChild(command, args, { env, cwd, logFile, channel = true }) {
   const log = openLog(logFile)
-  const child = spawn(command, args, { cwd, env: { ...process.env, ...env }, stdio: channel ? ['ignore', log, log, 'ipc'] : ['ignore', log, log] })
+  const child = spawn(command, args, {
+    cwd,
+    env: { ...process.env, ...env },
+    stdio: channel ? ['ignore', log, log, 'ipc'] : ['ignore', log, log],
+  })
   closeSync(log)
   child.unref()
   child.channel?.unref()
@@ -16,7 +20,13 @@ export function startChild(command, args, { env, cwd, logFile, channel = true })
     child.once('exit', (code) => resolve(code))
     child.once('error', () => resolve(127))
   })
-  return { pid: child.pid, stop: (patienceMs) => stopChild(child, ended, patienceMs), ended, logFile, kill: (signal) => child.kill(signal) }
+  return {
+    pid: child.pid,
+    stop: (patienceMs) => stopChild(child, ended, patienceMs),
+    ended,
+    logFile,
+    kill: (signal) => child.kill(signal),
+  }
 }
 
 /** A full disk must not keep anything from starting. */
@@ -55,5 +65,7 @@ export async function until(child, what, ask, seconds = 60) {
     await new Promise((resolve) => setTimeout(resolve, 50))
   }
   await child.stop()
-  throw new Error(`${what} ${over ? 'ended at once' : `was not ready in ${seconds} s`}. The end of ${child.logFile}:\n${readFileSync(child.logFile, 'utf8').slice(-1500)}`)
+  throw new Error(
+    `${what} ${over ? 'ended at once' : `was not ready in ${seconds} s`}. The end of ${child.logFile}:\n${readFileSync(child.logFile, 'utf8').slice(-1500)}`,
+  )
 }

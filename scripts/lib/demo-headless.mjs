@@ -14,7 +14,8 @@ export async function demoHeadless({ pace }) {
     return cleaning
   }
   // The same signal may come twice, from the terminal and from npm: the second must not cut the cleaning short.
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => cleanUp().then(() => process.exit(130)))
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
+    process.on(signal, () => cleanUp().then(() => process.exit(130)))
   try {
     stack = await startStack({ folder, pace, web: false })
     await loadDemoJob(stack.env)

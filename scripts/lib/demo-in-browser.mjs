@@ -63,7 +63,12 @@ async function dealWithEarlierStart() {
   }
   for (const pid of pids) {
     // A number may belong to somebody else by now: only what is plainly ours is ended.
-    if (commandOf(pid)?.includes(folder) || commandOf(pid)?.includes(join(root, 'dist')) || commandOf(pid)?.includes('next-server')) process.kill(pid, 'SIGKILL')
+    if (
+      commandOf(pid)?.includes(folder) ||
+      commandOf(pid)?.includes(join(root, 'dist')) ||
+      commandOf(pid)?.includes('next-server')
+    )
+      process.kill(pid, 'SIGKILL')
   }
   return undefined
 }
@@ -101,7 +106,11 @@ function commandOf(pid) {
 function openInBrowser(address) {
   if (!process.env.DISPLAY && !process.env.WAYLAND_DISPLAY) return
   const page = join(folder, 'open.html')
-  writeFileSync(page, `<!doctype html><title>Air Muster</title><meta http-equiv="refresh" content="0;url=${address.replaceAll('&', '&amp;')}">`, { mode: 0o600 })
+  writeFileSync(
+    page,
+    `<!doctype html><title>Air Muster</title><meta http-equiv="refresh" content="0;url=${address.replaceAll('&', '&amp;')}">`,
+    { mode: 0o600 },
+  )
   const child = spawn('xdg-open', [page], { stdio: 'ignore', detached: true })
   child.once('error', () => {})
   child.unref()

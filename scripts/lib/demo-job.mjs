@@ -21,7 +21,11 @@ export function musterCommand(env, args, output = 'inherit') {
 
 /** Loads the demo's jobs and has the bench of the first swept. */
 export async function loadDemoJob(env, names = ['port-ellery', 'port-ellery-whole']) {
-  const loaded = await musterCommand(env, ['load', ...names.map((name) => join(root, `data/demo/${name}.yaml`))], 'back')
+  const loaded = await musterCommand(
+    env,
+    ['load', ...names.map((name) => join(root, `data/demo/${name}.yaml`))],
+    'back',
+  )
   if (loaded.code !== 0) throw new Error(`The demo's jobs could not be loaded. ${loaded.text}`)
   await musterCommand(env, ['sweep', names[0]], 'back')
 }

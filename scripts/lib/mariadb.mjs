@@ -16,7 +16,13 @@ const user = 'air_muster'
 export async function startMariadb(folder) {
   const server = mariadbIn(folder)
   const { port, child } = await onFreePort(0, async (free) => ({ port: free, child: await server.startAt(free) }))
-  return { pid: child.pid, urlOf: (database) => server.urlOf(port, database), kill: child.kill, startAgain: () => server.startAt(port), stop: () => child.stop(20000) }
+  return {
+    pid: child.pid,
+    urlOf: (database) => server.urlOf(port, database),
+    kill: child.kill,
+    startAgain: () => server.startAt(port),
+    stop: () => child.stop(20000),
+  }
 }
 
 /** A server whose data lies in a folder: it can be started, and started again, at a port. */
@@ -64,7 +70,12 @@ async function startAt({ folder, data, init, port, url }) {
       `--tmpdir=${join(folder, 'tmp')}`,
       '--max-connections=60',
     ],
-    { env: { PATH: `${process.env.PATH}:/usr/sbin` }, cwd: folder, logFile: join(folder, 'mariadbd.log'), channel: false },
+    {
+      env: { PATH: `${process.env.PATH}:/usr/sbin` },
+      cwd: folder,
+      logFile: join(folder, 'mariadbd.log'),
+      channel: false,
+    },
   )
   await until(child, 'MariaDB', () => answers(url))
   return child
@@ -86,7 +97,10 @@ function install(folder, data, passing) {
     ],
     { encoding: 'utf8', env: { ...process.env, PATH: `${process.env.PATH}:/usr/sbin` } },
   )
-  if (made.status !== 0) throw new Error(`MariaDB could not make its data folder ${folder}:\n${made.stdout ?? ''}${made.stderr ?? ''}${made.error ?? ''}`)
+  if (made.status !== 0)
+    throw new Error(
+      `MariaDB could not make its data folder ${folder}:\n${made.stdout ?? ''}${made.stderr ?? ''}${made.error ?? ''}`,
+    )
 }
 
 function passwordOf(folder) {

@@ -9,10 +9,19 @@ const packages = {
   mariadb: { file: '/usr/sbin/mariadbd', names: ['mariadb-server-core', 'mariadb-client-core'], why: 'the database' },
   chromium: { file: '/usr/bin/chromium', names: ['chromium'], why: 'the tests of the interface' },
   yanglint: { file: '/usr/bin/yanglint', names: ['libyang-tools'], why: 'the tests of the YANG models' },
-  kea: { file: '/usr/sbin/kea-dhcp4', names: ['kea-dhcp4-server'], why: 'the tests of DHCP reservations', service: 'kea-dhcp4-server' },
+  kea: {
+    file: '/usr/sbin/kea-dhcp4',
+    names: ['kea-dhcp4-server'],
+    why: 'the tests of DHCP reservations',
+    service: 'kea-dhcp4-server',
+  },
   dnsmasq: { file: '/usr/sbin/dnsmasq', names: ['dnsmasq-base'], why: 'the tests of DHCP reservations' },
   openssl: { file: '/usr/bin/openssl', names: ['openssl'], why: 'the tests of signatures' },
-  yangModules: { file: '/usr/share/yuma/nmda-modules/ietf/ietf-ip@2018-02-22.yang', names: ['libyuma-base'], why: 'the tests of the YANG models' },
+  yangModules: {
+    file: '/usr/share/yuma/nmda-modules/ietf/ietf-ip@2018-02-22.yang',
+    names: ['libyuma-base'],
+    why: 'the tests of the YANG models',
+  },
 }
 
 const quiet = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
@@ -47,7 +56,9 @@ export function ensureDebian(...wanted) {
 /** Words to put before apt-get: none as root, sudo where it asks for no password; undefined where there is neither. */
 function rootPrefix() {
   if (process.getuid?.() === 0) return []
-  return spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0 ? ['sudo', '-n', 'env', 'DEBIAN_FRONTEND=noninteractive'] : undefined
+  return spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0
+    ? ['sudo', '-n', 'env', 'DEBIAN_FRONTEND=noninteractive']
+    : undefined
 }
 
 /** @param {'to-run' | 'to-test'} purpose  what only tests and checks need is left out of a first start: it takes half of the time */

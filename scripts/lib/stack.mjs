@@ -18,7 +18,10 @@ export async function startStack({ folder, pace, web = true, wantedPort = 4810, 
   const parts = supervise({ file: partsFile, onPids })
   try {
     const database = mariadbIn(join(folder, 'mariadb'))
-    const { child: server, port: databasePort } = await onFreePort(0, async (port) => ({ port, child: await database.startAt(port) }))
+    const { child: server, port: databasePort } = await onFreePort(0, async (port) => ({
+      port,
+      child: await database.startAt(port),
+    }))
     parts.keep('database', server, () => database.startAt(databasePort), 20_000)
     const env = {
       AIR_MUSTER_ROOT: root,
@@ -74,7 +77,11 @@ async function startLab({ folder, pace, shelf, env, token, port }) {
 
 /** Starts a runner; more than one may work on the same database. */
 export function startRunner({ folder, env }) {
-  return startChild(process.execPath, [join(root, 'dist/runner.mjs')], { cwd: root, logFile: join(folder, 'logs', 'runner.log'), env })
+  return startChild(process.execPath, [join(root, 'dist/runner.mjs')], {
+    cwd: root,
+    logFile: join(folder, 'logs', 'runner.log'),
+    env,
+  })
 }
 
 /** The pages. Whoever opens them shows the key of this start: the printed address carries it. */
@@ -82,7 +89,8 @@ async function startSite({ folder, env, wantedPort, parts }) {
   const key = randomBytes(18).toString('base64url')
   // Another installation may answer at this port: only the one that knows this word is ours.
   const word = randomBytes(12).toString('hex')
-  const startAt = (port) => startWeb({ folder, env: { ...env, AIR_MUSTER_STARTED: word, AIR_MUSTER_KEY: key }, port, word })
+  const startAt = (port) =>
+    startWeb({ folder, env: { ...env, AIR_MUSTER_STARTED: word, AIR_MUSTER_KEY: key }, port, word })
   const { child, port } = await onFreePort(wantedPort, async (free) => ({ port: free, child: await startAt(free) }))
   // Open pages hold streams that never end by themselves, and the web process has nothing to put away.
   parts.keep('pages', child, () => startAt(port), 1000)
@@ -90,11 +98,15 @@ async function startSite({ folder, env, wantedPort, parts }) {
 }
 
 async function startWeb({ folder, env, port, word }) {
-  const child = startChild(process.execPath, [join(root, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)], {
-    cwd: root,
-    logFile: join(folder, 'logs', 'web.log'),
-    env: { ...env, NEXT_TELEMETRY_DISABLED: '1' },
-  })
+  const child = startChild(
+    process.execPath,
+    [join(root, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)],
+    {
+      cwd: root,
+      logFile: join(folder, 'logs', 'web.log'),
+      env: { ...env, NEXT_TELEMETRY_DISABLED: '1' },
+    },
+  )
   await until(child, 'The web application', async () => {
     try {
       const reply = await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(5000) })

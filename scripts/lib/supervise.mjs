@@ -17,7 +17,12 @@ export function supervise({ file, onPids = () => {} }) {
   let stopping = false
 
   const tell = () => {
-    const standing = parts.map(({ name, runs, since, restarts }) => ({ name, standing: runs ? 'runs' : 'away', since, restarts }))
+    const standing = parts.map(({ name, runs, since, restarts }) => ({
+      name,
+      standing: runs ? 'runs' : 'away',
+      since,
+      restarts,
+    }))
     try {
       writeFileSync(`${file}.next`, JSON.stringify({ parts: standing }), { mode: 0o600 })
       renameSync(`${file}.next`, file)
@@ -69,7 +74,17 @@ export function supervise({ file, onPids = () => {} }) {
             resolve()
           }
         })
-      const part = { name, child, start, patienceMs, runs: true, since: new Date().toISOString(), restarts: 0, rest, wake: () => wake() }
+      const part = {
+        name,
+        child,
+        start,
+        patienceMs,
+        runs: true,
+        since: new Date().toISOString(),
+        restarts: 0,
+        rest,
+        wake: () => wake(),
+      }
       parts.push(part)
       tell()
       part.over = watch(part)

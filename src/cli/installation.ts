@@ -10,7 +10,8 @@ const runningSchema = z.object({ launcher: z.int(), databaseUrl: z.string(), vau
 /** @throws CommandError where nothing runs */
 export function installation(): StoreOptions {
   if (process.env.AIR_MUSTER_DB) {
-    if (!process.env.AIR_MUSTER_VAULT_FILE) throw new CommandError(2, 'AIR_MUSTER_DB is set and AIR_MUSTER_VAULT_FILE is not: set both, or neither.')
+    if (!process.env.AIR_MUSTER_VAULT_FILE)
+      throw new CommandError(2, 'AIR_MUSTER_DB is set and AIR_MUSTER_VAULT_FILE is not: set both, or neither.')
     return storeOptionsFromEnvironment()
   }
   const folder = process.env.AIR_MUSTER_DATA ?? join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), '.data/demo')
@@ -22,8 +23,16 @@ export function installation(): StoreOptions {
     throw new CommandError(2, nothingRuns)
   }
   const running = readNote(text)
-  if (!running) throw new CommandError(2, `${file} cannot be read: the start is still under way, or was broken off. Wait a moment, or start anew with npm run demo.`)
-  if (!isAlive(running.launcher)) throw new CommandError(2, `What ran here has ended without cleaning up (process ${running.launcher}): start it anew with npm run demo.`)
+  if (!running)
+    throw new CommandError(
+      2,
+      `${file} cannot be read: the start is still under way, or was broken off. Wait a moment, or start anew with npm run demo.`,
+    )
+  if (!isAlive(running.launcher))
+    throw new CommandError(
+      2,
+      `What ran here has ended without cleaning up (process ${running.launcher}): start it anew with npm run demo.`,
+    )
   return { url: running.databaseUrl, vaultKeyFile: running.vaultKeyFile }
 }
 

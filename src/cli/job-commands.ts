@@ -32,9 +32,14 @@ async function withStore<T>(use: (store: Store) => Promise<T>): Promise<T> {
     return await use(store)
   } catch (error) {
     const fault = storeErrorOf(error)
-    if (fault?.kind === 'away') throw new CommandError(2, 'The database does not answer. See whether npm run demo still runs; it starts a database that died again by itself.')
+    if (fault?.kind === 'away')
+      throw new CommandError(
+        2,
+        'The database does not answer. See whether npm run demo still runs; it starts a database that died again by itself.',
+      )
     if (fault) throw new CommandError(2, `${fault.message}.`)
-    if (error instanceof BrokenRowError) throw new CommandError(2, `${error.message}. The other jobs are not touched by it.`)
+    if (error instanceof BrokenRowError)
+      throw new CommandError(2, `${error.message}. The other jobs are not touched by it.`)
     throw error
   } finally {
     await store.close().catch(() => undefined)
@@ -45,19 +50,27 @@ async function mustView(store: Store, slug: string): Promise<JobView> {
   const view = slugSchema.safeParse(slug).success ? await viewJob(store, slug) : undefined
   if (view) return view
   const slugs = (await namedJobs(store)).map((job) => job.slug)
-  throw new CommandError(2, `There is no job "${slug}". ${slugs.length === 0 ? 'There are none yet.' : `There are: ${slugs.join(', ')}.`}`)
+  throw new CommandError(
+    2,
+    `There is no job "${slug}". ${slugs.length === 0 ? 'There are none yet.' : `There are: ${slugs.join(', ')}.`}`,
+  )
 }
 
-const addresses = (view: JobView): Map<string, string> => new Map([...view.plans].map(([unit, plan]) => [unit, plan.address]))
+const addresses = (view: JobView): Map<string, string> =>
+  new Map([...view.plans].map(([unit, plan]) => [unit, plan.address]))
 
 /** @param deleted  those that were deleted, whose log alone is left */
 export function jobs({ deleted }: { deleted?: true } = {}): Promise<string> {
   return withStore(async (store) => {
     if (deleted) {
       const gone = await deletedJobs(store)
-      return gone.length === 0 ? 'No job was deleted.' : gone.map(({ id, name, deletedAt }) => `${id}  ${name}, deleted ${deletedAt.toISOString()}`).join('\n')
+      return gone.length === 0
+        ? 'No job was deleted.'
+        : gone.map(({ id, name, deletedAt }) => `${id}  ${name}, deleted ${deletedAt.toISOString()}`).join('\n')
     }
-    const lines = (await jobLines(store)).map(({ slug, name, course, fault }) => (fault === undefined ? `${slug}  ${name}, ${course}` : `${slug}  ${name}: ${fault}`))
+    const lines = (await jobLines(store)).map(({ slug, name, course, fault }) =>
+      fault === undefined ? `${slug}  ${name}, ${course}` : `${slug}  ${name}: ${fault}`,
+    )
     return lines.length === 0 ? 'There are no jobs yet.' : lines.sort().join('\n')
   })
 }
@@ -80,10 +93,18 @@ export function remove(slug: string, { name }: { name: string }): Promise<string
 /** @param which  slug of a job, or the number of one that was deleted */
 export function log(which: string): Promise<string> {
   return withStore(async (store) => {
-    const gone = /^\d{1,9}$/.test(which) ? (await deletedJobs(store)).find((job) => job.id === Number(which)) : undefined
+    const gone = /^\d{1,9}$/.test(which)
+      ? (await deletedJobs(store)).find((job) => job.id === Number(which))
+      : undefined
     const job = (await namedJobs(store)).find((each) => each.slug === which) ?? gone
-    if (!job) throw new CommandError(2, `There is no job "${which}", and none with this number was deleted. See: muster jobs --deleted`)
-    const lines = (await jobLog(store, job.id)).map((line) => `${line.at.toISOString()}  ${'event' in line ? JSON.stringify(line.event) : line.reason}`)
+    if (!job)
+      throw new CommandError(
+        2,
+        `There is no job "${which}", and none with this number was deleted. See: muster jobs --deleted`,
+      )
+    const lines = (await jobLog(store, job.id)).map(
+      (line) => `${line.at.toISOString()}  ${'event' in line ? JSON.stringify(line.event) : line.reason}`,
+    )
     return lines.length === 0 ? 'Nothing was logged.' : lines.join('\n')
   })
 }
@@ -147,11 +168,15 @@ async function over(store: Store, jobId: number, order: number): Promise<void> {
   const since = performance.now()
   for (;;) {
     const state = await orderState(store, order)
-    if (state?.status === 'failed') throw new CommandError(1, `The muster failed three times and is not begun again by itself: ${state.reason ?? ''}`)
+    if (state?.status === 'failed')
+      throw new CommandError(1, `The muster failed three times and is not begun again by itself: ${state.reason ?? ''}`)
     if (!(await musterIsOpen(store, jobId))) return
     const silentMs = (await newestReport(store))?.silentMs ?? Number.POSITIVE_INFINITY
     if (silentMs > deadRunnerMs && performance.now() - since > deadRunnerMs)
-      throw new CommandError(3, 'No runner works on the wire. The order waits, and is carried out when one runs: see whether npm run demo still runs.')
+      throw new CommandError(
+        3,
+        'No runner works on the wire. The order waits, and is carried out when one runs: see whether npm run demo still runs.',
+      )
     await new Promise((resolve) => setTimeout(resolve, 200))
   }
 }
@@ -160,8 +185,13 @@ async function over(store: Store, jobId: number, order: number): Promise<void> {
 function selected({ units, job }: JobView, asked: readonly string[] | undefined): Selection {
   if (asked === undefined) return allUnits
   const ids = asked.map((word) => {
-    const found = units.find((unit) => unit.id === word) ?? units.find((unit) => unit.name.toLowerCase() === word.toLowerCase())
-    if (!found) throw new CommandError(2, `There is no unit "${word}" in ${job.slug}. There are: ${units.map((unit) => unit.name).join(', ')}.`)
+    const found =
+      units.find((unit) => unit.id === word) ?? units.find((unit) => unit.name.toLowerCase() === word.toLowerCase())
+    if (!found)
+      throw new CommandError(
+        2,
+        `There is no unit "${word}" in ${job.slug}. There are: ${units.map((unit) => unit.name).join(', ')}.`,
+      )
     return found.id
   })
   return theseUnits(...new Set(ids))
@@ -187,8 +217,15 @@ export function roll(slug: string, { json }: { json?: true }): Promise<string> {
 }
 
 export function exportSheet(slug: string, { csv, job: whole }: { csv?: true; job?: true }): Promise<string> {
-  if (!csv && !whole) throw new CommandError(2, 'Say in which form: muster export <job> --csv, or --job for the whole job without its secrets.')
-  if (whole) return withStore(async (store) => JSON.stringify(await exportJob(store, (await mustView(store, slug)).job, undefined), null, 2))
+  if (!csv && !whole)
+    throw new CommandError(
+      2,
+      'Say in which form: muster export <job> --csv, or --job for the whole job without its secrets.',
+    )
+  if (whole)
+    return withStore(async (store) =>
+      JSON.stringify(await exportJob(store, (await mustView(store, slug)).job, undefined), null, 2),
+    )
   return withStore(async (store) => {
     const { job, units, plans, roll: called } = await mustView(store, slug)
     return asBuiltCsv(asBuilt(job.brief, units, plans, called)).trimEnd()

@@ -8,7 +8,11 @@ import { CommandError, readText } from './command-error'
 export function documentOf(path: string): JobDocument {
   const reading = readJobDocument(parsed(path, readText(path)))
   if (!reading.ok) throw new CommandError(2, reading.faults.map((fault) => `${path}: ${fault}`).join('\n'))
-  if (reading.document.secrets) throw new CommandError(2, `${path} brings sealed secrets: take it in on the Jobs page, where its passphrase can be typed.`)
+  if (reading.document.secrets)
+    throw new CommandError(
+      2,
+      `${path} brings sealed secrets: take it in on the Jobs page, where its passphrase can be typed.`,
+    )
   return reading.document
 }
 
@@ -22,6 +26,10 @@ function parsed(path: string, text: string): unknown {
   if (unfit) throw new CommandError(2, `${path} line ${unfit.line}: ${unfit.reason}.`)
   const document = parseDocument(text)
   const [fault] = document.errors
-  if (fault) throw new CommandError(2, `${path} line ${fault.linePos?.[0].line ?? 1} is not YAML: ${fault.message.split('\n')[0]?.replace(/ at line .*/, '') ?? ''}.`)
+  if (fault)
+    throw new CommandError(
+      2,
+      `${path} line ${fault.linePos?.[0].line ?? 1} is not YAML: ${fault.message.split('\n')[0]?.replace(/ at line .*/, '') ?? ''}.`,
+    )
   return document.toJS()
 }

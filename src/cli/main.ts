@@ -19,7 +19,9 @@ program
   .description('muster the units of a job')
   .option('--wait', 'wait until it is over; exit 0 only if every unit answers, 3 where no runner works')
   .option('--units <names...>', 'only these units, by name or id')
-  .action(async (job: string, options: { wait?: true; units?: string[] }) => print(await (await jobCommands()).run(job, options)))
+  .action(async (job: string, options: { wait?: true; units?: string[] }) =>
+    print(await (await jobCommands()).run(job, options)),
+  )
 program
   .command('roll <job>')
   .description('print the roll')
@@ -30,7 +32,9 @@ program
   .description('print the as-built sheet, or the whole job')
   .option('--csv', 'the as-built sheet as CSV')
   .option('--job', 'the whole job as a file, without its secrets')
-  .action(async (job: string, options: { csv?: true; job?: true }) => print(await (await jobCommands()).exportSheet(job, options)))
+  .action(async (job: string, options: { csv?: true; job?: true }) =>
+    print(await (await jobCommands()).exportSheet(job, options)),
+  )
 program
   .command('delete <job>')
   .description('delete a job; its log is kept')

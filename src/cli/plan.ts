@@ -14,11 +14,23 @@ export function plan({ problem: path, json }: { problem: string; json?: true }):
     throw new CommandError(2, `${path} is not JSON: ${error instanceof Error ? error.message : ''}`)
   }
   const parsed = channelProblemSchema.safeParse(value)
-  if (!parsed.success) throw new CommandError(2, parsed.error.issues.map((issue) => `${path}: ${issue.path.join('.') || 'the file'}: ${issue.message}`).join('\n'))
+  if (!parsed.success)
+    throw new CommandError(
+      2,
+      parsed.error.issues.map((issue) => `${path}: ${issue.path.join('.') || 'the file'}: ${issue.message}`).join('\n'),
+    )
   const begun = performance.now()
   const { chosen, cost } = planChannels(parsed.data)
   const seconds = Math.round(performance.now() - begun) / 1000
-  const assign = parsed.data.radios.map(({ id }) => ({ id, channel: chosen.get(id)?.channel, width: chosen.get(id)?.width }))
+  const assign = parsed.data.radios.map(({ id }) => ({
+    id,
+    channel: chosen.get(id)?.channel,
+    width: chosen.get(id)?.width,
+  }))
   if (json) return JSON.stringify({ assign, cost, seconds })
-  return [...assign.map(({ id, channel, width }) => `${id}  channel ${channel}, ${width} MHz`), '', `cost ${cost.toFixed(1)} in ${seconds} s`].join('\n')
+  return [
+    ...assign.map(({ id, channel, width }) => `${id}  channel ${channel}, ${width} MHz`),
+    '',
+    `cost ${cost.toFixed(1)} in ${seconds} s`,
+  ].join('\n')
 }

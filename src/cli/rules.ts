@@ -14,7 +14,10 @@ export interface RulesOptions {
 /** @throws CommandError with exit code 2 where the country is not known */
 export function rules(code: string | undefined, { json, all }: RulesOptions): string {
   const database = loadRegulatory()
-  if (all) return [...database.values()].map((country) => (json ? JSON.stringify(asJson(country)) : heading(country))).join('\n')
+  if (all)
+    return [...database.values()]
+      .map((country) => (json ? JSON.stringify(asJson(country)) : heading(country)))
+      .join('\n')
   if (code === undefined) throw new CommandError(2, 'Name a country, such as muster rules NZ, or use --all.')
   const country = database.get(code.trim().toUpperCase())
   if (!country) throw new CommandError(2, unknownCountry(code, [...database.keys()]))
@@ -31,7 +34,16 @@ function asJson(country: CountryRules): unknown {
   return {
     country: country.country,
     dfs: country.dfs,
-    blocks: legalBlocks(country).map(({ band, channel, width, lowMhz, highMhz, eirpDbm, radar, indoor }) => ({ band, channel, width, lowMhz, highMhz, eirpDbm, radar, indoor })),
+    blocks: legalBlocks(country).map(({ band, channel, width, lowMhz, highMhz, eirpDbm, radar, indoor }) => ({
+      band,
+      channel,
+      width,
+      lowMhz,
+      highMhz,
+      eirpDbm,
+      radar,
+      indoor,
+    })),
   }
 }
 
@@ -43,12 +55,16 @@ function table(country: CountryRules): string {
   const blocks = legalBlocks(country)
   const sections = bands.map((band) => {
     const rows = blocks.filter((block) => block.band === band)
-    return rows.length === 0 ? `${band} GHz: nothing is legal for an access point.` : `${band} GHz\n${rows.map(line).join('\n')}`
+    return rows.length === 0
+      ? `${band} GHz: nothing is legal for an access point.`
+      : `${band} GHz\n${rows.map(line).join('\n')}`
   })
   return [heading(country), ...sections].join('\n\n')
 }
 
 function line({ channel, width, lowMhz, highMhz, eirpDbm, radar, indoor }: LegalBlock): string {
-  const marks = [radar ? 'listens for radar' : '', indoor ? 'indoors only' : ''].filter((mark) => mark !== '').join(', ')
+  const marks = [radar ? 'listens for radar' : '', indoor ? 'indoors only' : '']
+    .filter((mark) => mark !== '')
+    .join(', ')
   return `  ${String(channel).padStart(3)}  ${String(width).padStart(3)} MHz  ${lowMhz} to ${highMhz} MHz  ${eirpDbm.toFixed(2).padStart(5)} dBm EIRP  ${marks}`.trimEnd()
 }

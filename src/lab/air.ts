@@ -19,7 +19,8 @@ export class LabAir {
     for (const unit of units) {
       for (const network of unit.air().radio.flatMap((radio) => radio.network)) {
         this.#heard.add(network.ssid)
-        if (network.security === 'open') this.#open.set(`${unit.identity.mac} ${network.ssid}`, { mac: unit.identity.mac, ssid: network.ssid })
+        if (network.security === 'open')
+          this.#open.set(`${unit.identity.mac} ${network.ssid}`, { mac: unit.identity.mac, ssid: network.ssid })
       }
     }
   }

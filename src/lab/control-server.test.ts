@@ -12,7 +12,11 @@ let control: ControlServer
 let url: string
 
 beforeAll(async () => {
-  lab = await Lab.open({ pace: 1000, regulatory: loadRegulatory(), shelf: [{ model: 'Ostrel O-40', mac, serial: 'S' }] })
+  lab = await Lab.open({
+    pace: 1000,
+    regulatory: loadRegulatory(),
+    shelf: [{ model: 'Ostrel O-40', mac, serial: 'S' }],
+  })
   control = await serveControl(lab, token)
   url = `http://127.0.0.1:${control.port}`
 })
@@ -20,7 +24,8 @@ afterAll(async () => {
   await control.close()
   await lab.close()
 })
-const post = (path: string, body: unknown, given = token) => fetch(`${url}${path}`, { method: 'POST', headers: { 'x-lab-token': given }, body: JSON.stringify(body) })
+const post = (path: string, body: unknown, given = token) =>
+  fetch(`${url}${path}`, { method: 'POST', headers: { 'x-lab-token': given }, body: JSON.stringify(body) })
 
 it('answers nobody without the token', async () => {
   expect((await post('/hand', { do: 'plug-in', mac }, 'another')).status).toBe(403)
@@ -48,7 +53,10 @@ it('is a host to whoever has the token', async () => {
   expect(await lane.ping()).toBe(true)
   const socket = await lane.connect(443)
   socket.destroy()
-  await expect(lane.connect(22)).rejects.toMatchObject({ kind: 'unreachable', reason: `no answer from 192.168.77.1 port 22 (${mac})` })
+  await expect(lane.connect(22)).rejects.toMatchObject({
+    kind: 'unreachable',
+    reason: `no answer from 192.168.77.1 port 22 (${mac})`,
+  })
   await lane.close()
   expect((await host.laptop()).lanes).toBe(0)
   await expect(labHost({ url, token: 'another' }).arp('192.168.77.1')).rejects.toThrow(HostAwayError)
@@ -56,8 +64,8 @@ it('is a host to whoever has the token', async () => {
 })
 
 it('has no stand-in for a model that it does not know, and says which it has', async () => {
-  await expect(Lab.open({ pace: 1, regulatory: loadRegulatory(), shelf: [{ model: 'Ostrel O-99', mac, serial: 'S' }] })).rejects.toThrow(
-    'the lab has no stand-in for Ostrel O-99; it has Ostrel O-40',
-  )
+  await expect(
+    Lab.open({ pace: 1, regulatory: loadRegulatory(), shelf: [{ model: 'Ostrel O-99', mac, serial: 'S' }] }),
+  ).rejects.toThrow('the lab has no stand-in for Ostrel O-99; it has Ostrel O-40')
   await expect(Lab.open({ pace: 0, regulatory: loadRegulatory(), shelf: [] })).rejects.toThrow('a pace is above 0')
 })

@@ -11,7 +11,12 @@ import type { Lab } from './lab'
 const handSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('plug-in'), mac: z.string() }),
   z.object({ do: z.literal('unplug'), mac: z.string() }),
-  z.object({ do: z.literal('press-reset'), mac: z.string(), seconds: z.number(), certificate: z.enum(['kept', 'new']).default('kept') }),
+  z.object({
+    do: z.literal('press-reset'),
+    mac: z.string(),
+    seconds: z.number(),
+    certificate: z.enum(['kept', 'new']).default('kept'),
+  }),
 ])
 
 export interface ControlServer {
@@ -24,7 +29,11 @@ export async function serveControl(lab: Lab, token: string, port = 0): Promise<C
   const server = createServer((request, response) => {
     handle(lab, token, request)
       .then((value) => send(response, 200, value))
-      .catch((error: unknown) => send(response, error instanceof ControlRefusal ? error.status : 400, { reason: error instanceof Error ? error.message : 'not understood' }))
+      .catch((error: unknown) =>
+        send(response, error instanceof ControlRefusal ? error.status : 400, {
+          reason: error instanceof Error ? error.message : 'not understood',
+        }),
+      )
   })
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject)
@@ -63,7 +72,8 @@ const answers: Answers = {
 async function handle(lab: Lab, token: string, request: IncomingMessage): Promise<unknown> {
   const given = Buffer.from(String(request.headers[labTokenHeader] ?? ''))
   const wanted = Buffer.from(token)
-  if (given.length !== wanted.length || !timingSafeEqual(given, wanted)) throw new ControlRefusal(403, 'the token is missing or wrong')
+  if (given.length !== wanted.length || !timingSafeEqual(given, wanted))
+    throw new ControlRefusal(403, 'the token is missing or wrong')
   const path = request.url ?? ''
   if (request.method === 'GET' && path === '/shelf') return shelf(lab)
   if (request.method !== 'POST') throw new ControlRefusal(404, 'there is nothing here')

@@ -48,7 +48,8 @@ export class Lab {
     const units = await Promise.all(
       shelf.map(async ({ model, mac, serial }): Promise<PluggedUnit> => {
         const sheet = sheets.get(model)
-        if (!sheet) throw new RangeError(`the lab has no stand-in for ${model}; it has ${[...sheets.keys()].join(', ')}`)
+        if (!sheet)
+          throw new RangeError(`the lab has no stand-in for ${model}; it has ${[...sheets.keys()].join(', ')}`)
         const flash = new Flash(memory, mac)
         const unit = new AccessPoint(sheet, { mac, serial }, clock, regulatory, flash)
         const server = await RestconfServer.listen(unit, flash)

@@ -10,7 +10,9 @@ import { Lab } from './lab'
 const root = process.env.AIR_MUSTER_ROOT ?? process.cwd()
 const token = process.env.AIR_MUSTER_LAB_TOKEN ?? ''
 const shelfSchema = z.object({ shelf: z.array(z.object({ model: z.string(), mac: z.string(), serial: z.string() })) })
-const { shelf } = shelfSchema.parse(parse(readFileSync(process.env.AIR_MUSTER_LAB_SHELF ?? join(root, 'data/demo/shelf.yaml'), 'utf8')))
+const { shelf } = shelfSchema.parse(
+  parse(readFileSync(process.env.AIR_MUSTER_LAB_SHELF ?? join(root, 'data/demo/shelf.yaml'), 'utf8')),
+)
 const lab = await Lab.open({
   pace: Number(process.env.AIR_MUSTER_LAB_PACE ?? 60),
   regulatory: readRegulatoryDatabase(readFileSync(join(root, 'data/regulatory.db'))),

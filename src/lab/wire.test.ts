@@ -8,10 +8,15 @@ const factory = (mac: string) => ({ mac, address: '192.168.77.1', prefix: 24 })
 let lab: Lab
 
 beforeEach(async () => {
-  lab = await Lab.open({ pace: 1000, regulatory: loadRegulatory(), shelf: macs.map((mac, index) => ({ model: 'Ostrel O-40', mac, serial: `S-${index}` })) })
+  lab = await Lab.open({
+    pace: 1000,
+    regulatory: loadRegulatory(),
+    shelf: macs.map((mac, index) => ({ model: 'Ostrel O-40', mac, serial: `S-${index}` })),
+  })
 })
 afterEach(() => lab.close())
-const everybodyUp = () => expect.poll(() => lab.units().every((unit) => unit.phase === 'up'), { timeout: 5000 }).toBe(true)
+const everybodyUp = () =>
+  expect.poll(() => lab.units().every((unit) => unit.phase === 'up'), { timeout: 5000 }).toBe(true)
 
 describe('the wire', () => {
   it('is silent while nothing has power', () => {
@@ -41,7 +46,10 @@ describe('the wire', () => {
     const sources = macs.map((mac) => lab.wire.openLane(factory(mac)))
     expect(sources).toEqual(['192.168.77.254', '192.168.77.253', '192.168.77.252'])
     expect(lab.wire.openLane(factory(first))).toBe('192.168.77.254')
-    expect(lab.wire.laptop()).toMatchObject({ lanes: 3, addresses: [{ origin: 'own' }, { cidr: '192.168.77.254/24', origin: 'added' }] })
+    expect(lab.wire.laptop()).toMatchObject({
+      lanes: 3,
+      addresses: [{ origin: 'own' }, { cidr: '192.168.77.254/24', origin: 'added' }],
+    })
     lab.wire.closeLane(factory(second))
     expect(lab.wire.laptop().lanes).toBe(2)
   })
@@ -72,20 +80,30 @@ describe('the wire', () => {
 
 describe('an access point', () => {
   it('answers ARP some seconds before its service', async () => {
-    const slow = await Lab.open({ pace: 40, regulatory: loadRegulatory(), shelf: [{ model: 'Ostrel O-40', mac: first, serial: 'S' }] })
+    const slow = await Lab.open({
+      pace: 40,
+      regulatory: loadRegulatory(),
+      shelf: [{ model: 'Ostrel O-40', mac: first, serial: 'S' }],
+    })
     try {
       slow.plugInAll()
       slow.wire.openLane(factory(first))
       await expect.poll(() => slow.wire.arp('192.168.77.1'), { timeout: 5000, interval: 10 }).toEqual([first])
       expect(slow.wire.dial({ ...factory(first), port: 443 })).toBeNull()
-      await expect.poll(() => slow.wire.dial({ ...factory(first), port: 443 }), { timeout: 5000, interval: 10 }).not.toBeNull()
+      await expect
+        .poll(() => slow.wire.dial({ ...factory(first), port: 443 }), { timeout: 5000, interval: 10 })
+        .not.toBeNull()
     } finally {
       await slow.close()
     }
   })
 
   it('listens for radar for a minute before a radar channel is on air', async () => {
-    const calm = await Lab.open({ pace: 100, regulatory: loadRegulatory(), shelf: [{ model: 'Ostrel O-40', mac: first, serial: 'S' }] })
+    const calm = await Lab.open({
+      pace: 100,
+      regulatory: loadRegulatory(),
+      shelf: [{ model: 'Ostrel O-40', mac: first, serial: 'S' }],
+    })
     try {
       calm.plugInAll()
       const [unit] = calm.units()
@@ -102,7 +120,11 @@ describe('an access point', () => {
           'edit-id': '2',
           operation: 'create',
           target: '/air-muster-wireless:wireless/network=Crew',
-          value: { 'air-muster-wireless:network': [{ ssid: 'Crew', band: ['5'], security: { mode: 'wpa2-personal', passphrase: 'eight or more' } }] },
+          value: {
+            'air-muster-wireless:network': [
+              { ssid: 'Crew', band: ['5'], security: { mode: 'wpa2-personal', passphrase: 'eight or more' } },
+            ],
+          },
         },
       ])
       unit.apply()

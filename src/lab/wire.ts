@@ -33,7 +33,10 @@ export class LabWire {
   laptop(): Laptop {
     return {
       interfaceName: 'lab0',
-      addresses: [...this.#ownAddresses.map((cidr) => ({ cidr, origin: 'own' as const })), ...this.#added.map((cidr) => ({ cidr, origin: 'added' as const }))],
+      addresses: [
+        ...this.#ownAddresses.map((cidr) => ({ cidr, origin: 'own' as const })),
+        ...this.#added.map((cidr) => ({ cidr, origin: 'added' as const })),
+      ],
       lanes: this.#lanes.size,
       pace: this.#pace,
     }
@@ -62,7 +65,9 @@ export class LabWire {
   /** Loopback port of the unit at the end of this lane; null where nothing answers. */
   dial(target: Target & { port: number }): number | null {
     const reached = this.#at(target)
-    return reached && target.port === 443 && (reached.unit.phase === 'up' || reached.unit.phase === 'applying') ? reached.server.port : null
+    return reached && target.port === 443 && (reached.unit.phase === 'up' || reached.unit.phase === 'applying')
+      ? reached.server.port
+      : null
   }
 
   ping(target: Target): boolean {
@@ -95,7 +100,9 @@ export class LabWire {
       const text = formatIpv4(candidate)
       if (text === address || inUse.has(text) || this.arp(text).length > 0) continue
       if (this.#ownAddresses.some((own) => parseIpv4(own.split('/')[0] ?? '') === candidate)) continue
-      const reaches = [...this.#ownAddresses, ...this.#added].some((own) => sameSubnet(own.split('/')[0] ?? '', address, prefix))
+      const reaches = [...this.#ownAddresses, ...this.#added].some((own) =>
+        sameSubnet(own.split('/')[0] ?? '', address, prefix),
+      )
       if (!reaches) this.#added.push(`${text}/${prefix}`)
       return text
     }

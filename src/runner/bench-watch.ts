@@ -98,7 +98,12 @@ export class BenchWatch {
       this.#nextSweepAt = performance.now() + restAfterFailureMs
       return
     }
-    const [units, { plans }, before, cards] = await Promise.all([listUnits(store, jobId), loadPlans(store, jobId), this.#rollOf(jobId), kitCardsOf(store)])
+    const [units, { plans }, before, cards] = await Promise.all([
+      listUnits(store, jobId),
+      loadPlans(store, jobId),
+      this.#rollOf(jobId),
+      kitCardsOf(store),
+    ])
     const sightings = await sweep({
       store,
       host,
@@ -111,7 +116,8 @@ export class BenchWatch {
       before: before.sightings,
     })
     this.#sweptAt = performance.now()
-    if (JSON.stringify(sightings) !== JSON.stringify(before.sightings) || before.sweptAt === undefined) await this.#parts.logOf(jobId).append({ kind: 'sweep', sightings })
+    if (JSON.stringify(sightings) !== JSON.stringify(before.sightings) || before.sweptAt === undefined)
+      await this.#parts.logOf(jobId).append({ kind: 'sweep', sightings })
     const { pace } = await this.tellLaptop(jobId)
     this.#nextSweepAt = this.#sweptAt + Math.max(sweepAtMostEveryMs, (sweepEverySeconds * 1000) / pace) * this.#rest
     await this.#resume(jobId, units, await this.#rollOf(jobId))
@@ -122,10 +128,12 @@ export class BenchWatch {
     if (roll.muster !== 'idle' || (await musterIsOpen(this.#parts.store, jobId))) return
     const ready = this.#resumption.ready(jobId, units, roll)
     if (ready.length === 0) return
-    await placeOrder(this.#parts.store, { jobId, kind: 'muster', units: theseUnits(...ready) }).catch((error: unknown) => {
-      // Somebody was faster and musters already.
-      if (!(error instanceof MusterOpenError)) throw error
-    })
+    await placeOrder(this.#parts.store, { jobId, kind: 'muster', units: theseUnits(...ready) }).catch(
+      (error: unknown) => {
+        // Somebody was faster and musters already.
+        if (!(error instanceof MusterOpenError)) throw error
+      },
+    )
   }
 
   /** Tells how the laptop stands, where that has changed. */

@@ -72,7 +72,9 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last')
       if (error instanceof CalledOff) return 'stopped'
       if (error instanceof HostAwayError) return await wireBack(run, step, error)
       if (retry === 'may-retry' && mayTryAgain(step, error)) {
-        run.say(`${procedure[step].title.toLowerCase()}: ${error instanceof Error ? error.message : ''}; looking for it again`)
+        run.say(
+          `${procedure[step].title.toLowerCase()}: ${error instanceof Error ? error.message : ''}; looking for it again`,
+        )
         await run.tell(step, { is: 'idle' })
         return 'again'
       }
@@ -114,6 +116,7 @@ function mayTryAgain(step: Step, error: unknown): boolean {
 function asHeld(run: UnitRun, error: unknown): HeldError {
   if (error instanceof HeldError) return error
   if (error instanceof WireError) return explain({ unit: run.unit, card: run.card }, error)
-  if (error instanceof CameBackUnchanged) return explain({ unit: run.unit, card: run.card }, new WireError('rejected', error.message))
+  if (error instanceof CameBackUnchanged)
+    return explain({ unit: run.unit, card: run.card }, new WireError('rejected', error.message))
   throw error
 }

@@ -19,7 +19,12 @@ export function held(why: string, hands: readonly string[], more?: string): Held
 }
 
 /** Held until hands have helped: what shows that they have begins its muster again by itself. */
-export function heldForHands(resumesWhen: NonNullable<Held['resumesWhen']>, why: string, hands: readonly string[], more?: string): HeldError {
+export function heldForHands(
+  resumesWhen: NonNullable<Held['resumesWhen']>,
+  why: string,
+  hands: readonly string[],
+  more?: string,
+): HeldError {
   return new HeldError({ ...held(why, hands, more).held, resumesWhen })
 }
 
@@ -63,10 +68,17 @@ const explanations: Readonly<Record<WireErrorKind, Explanation>> = {
       lightMeanings(subject),
       'Take it out for ten seconds and put it in again: it goes on by itself when it answers.',
     ]),
-  timeout: (subject) => held('It answers too slowly.', [`Give it a minute, then muster it again.`, `If it stays slow, take ${inPort(subject.unit)} out for ten seconds.`]),
+  timeout: (subject) =>
+    held('It answers too slowly.', [
+      `Give it a minute, then muster it again.`,
+      `If it stays slow, take ${inPort(subject.unit)} out for ten seconds.`,
+    ]),
   refused: (subject) => refusesAllPasswords(subject),
   'wrong-unit': ({ unit }) =>
-    held('Another unit answers in its place.', [`Compare the MAC on its label with ${unit.mac}.`, 'Put the right MAC on the kit list, then muster it again.']),
+    held('Another unit answers in its place.', [
+      `Compare the MAC on its label with ${unit.mac}.`,
+      'Put the right MAC on the kit list, then muster it again.',
+    ]),
   untrusted: ({ unit }, error) =>
     new HeldError({
       is: 'held',
@@ -83,7 +95,12 @@ const explanations: Readonly<Record<WireErrorKind, Explanation>> = {
       'Check the model on its label against the kit list.',
       'If they agree, power it off for ten seconds and muster it again.',
     ]),
-  rejected: (_subject, error) => held('It refuses a setting.', ['Read below what it said, change the brief or the plan, then muster it again.'], `It said: ${error.reason}`),
+  rejected: (_subject, error) =>
+    held(
+      'It refuses a setting.',
+      ['Read below what it said, change the brief or the plan, then muster it again.'],
+      `It said: ${error.reason}`,
+    ),
 }
 
 export function explain(subject: Subject, error: WireError): HeldError {

@@ -36,7 +36,11 @@ export class Lease {
 
   /** Waits while the lease may have run out without anybody telling. */
   async holds(): Promise<void> {
-    while (this.wish !== 'lost' && performance.now() - this.#confirmedAt > leaseSeconds * 1000 && !this.#ending.signal.aborted) {
+    while (
+      this.wish !== 'lost' &&
+      performance.now() - this.#confirmedAt > leaseSeconds * 1000 &&
+      !this.#ending.signal.aborted
+    ) {
       await rest(lookEveryMs, this.#ending.signal)
     }
   }

@@ -10,7 +10,8 @@ export function logSink(fd: number): { write(line: string): void } {
   return {
     write(line) {
       try {
-        if (lost > 0) writeSync(fd, `${JSON.stringify({ level: 40, msg: `${lost} lines of this log could not be written` })}\n`)
+        if (lost > 0)
+          writeSync(fd, `${JSON.stringify({ level: 40, msg: `${lost} lines of this log could not be written` })}\n`)
         lost = 0
         writeSync(fd, line)
       } catch {

@@ -26,6 +26,8 @@ const runner = new Runner({ id: `${hostname()}-${process.pid}`, store, host: lab
 log.info('ready')
 const running = runner.run(ending.signal)
 // What waits for a database that is away is given up when this process is to end.
-ending.signal.addEventListener('abort', () => setTimeout(() => void store.close().catch(() => undefined), endPatienceMs).unref())
+ending.signal.addEventListener('abort', () =>
+  setTimeout(() => void store.close().catch(() => undefined), endPatienceMs).unref(),
+)
 await running
 process.exit(0)

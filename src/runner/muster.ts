@@ -47,7 +47,11 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   if (!view) return 'ended'
   const chosen = view.units.filter((unit) => isSelected(order.units, unit.id))
   const { plans } = view
-  const [{ secrets, times }, former, { pace }] = await Promise.all([openDatedSecrets(store, order.jobId), openFormerPasswords(store, order.jobId), host.laptop()])
+  const [{ secrets, times }, former, { pace }] = await Promise.all([
+    openDatedSecrets(store, order.jobId),
+    openFormerPasswords(store, order.jobId),
+    host.laptop(),
+  ])
   const { database } = await radioRules(store)
   const { cards } = view
   const country = database.get(view.job.brief.country)
@@ -65,7 +69,10 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   const one = async (unit: Unit): Promise<'answers' | 'held' | 'stopped'> => {
     const card = cards.get(unit.model)
     const plan = plans.get(unit.id)
-    const compilation = card && isDirect(card) && plan && country ? compile({ brief: view.job.brief, unit, plan, card, country, secrets }) : undefined
+    const compilation =
+      card && isDirect(card) && plan && country
+        ? compile({ brief: view.job.brief, unit, plan, card, country, secrets })
+        : undefined
     const asked = asking.get(unit.id)
     if (!card || !isDirect(card) || !plan || !asked || !compilation?.ok) {
       const reasons = compilation?.ok === false ? compilation.reasons : [whyNot(unit, card)]
@@ -73,7 +80,11 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
         kind: 'step',
         unit: unit.id,
         step: 'reach',
-        state: held(reasons[0] ?? '', ['Mend it in the brief, the kit or the plan.', 'Then muster it again.'], reasons.slice(1).join(' ') || undefined).held,
+        state: held(
+          reasons[0] ?? '',
+          ['Mend it in the brief, the kit or the plan.', 'Then muster it again.'],
+          reasons.slice(1).join(' ') || undefined,
+        ).held,
       })
       return 'held'
     }
@@ -99,7 +110,8 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
 /** Why a unit cannot even be asked what it is to be. */
 function whyNot(unit: Unit, card: KitCard | undefined): string {
   if (!card) return `There is no kit card for "${unit.model}".`
-  if (!isDirect(card)) return `This release plans ${modelName(card)} and does not set it yet: set it by hand, at the address and channels of the plan.`
+  if (!isDirect(card))
+    return `This release plans ${modelName(card)} and does not set it yet: set it by hand, at the address and channels of the plan.`
   return 'It has no address or channel in the plan.'
 }
 
@@ -107,7 +119,11 @@ function whyNot(unit: Unit, card: KitCard | undefined): string {
 function mayStillHave(
   policy: AdminPolicy,
   unit: Unit,
-  { secrets, times, former }: { secrets: ReadonlyMap<string, string>; times: ReadonlyMap<string, string>; former: readonly FormerPassword[] },
+  {
+    secrets,
+    times,
+    former,
+  }: { secrets: ReadonlyMap<string, string>; times: ReadonlyMap<string, string>; former: readonly FormerPassword[] },
 ): FormerPassword[] {
   const names = [secretName.jobPassword, secretName.unitPassword(unit.id)]
   const others = names
@@ -131,7 +147,10 @@ async function driveSafely(input: MusterInput, ready: Ready): Promise<'answers' 
       kind: 'step',
       unit: ready.unit.id,
       step: 'reach',
-      state: held('Air Muster itself went wrong here.', ['Muster this unit again.', 'If it happens twice, send us the log of the runner.']).held,
+      state: held('Air Muster itself went wrong here.', [
+        'Muster this unit again.',
+        'If it happens twice, send us the log of the runner.',
+      ]).held,
     })
     return 'held'
   }

@@ -19,7 +19,9 @@ export class Resumption {
     for (const [id, resumesWhen] of waitingForHands(roll.rows)) {
       const key = `${jobId} ${id}`
       const unit = units.find((each) => each.id === id)
-      const answers = unit !== undefined && roll.sightings.some((sighting) => sighting.mac === unit.mac && sighting.answers === 'service')
+      const answers =
+        unit !== undefined &&
+        roll.sightings.some((sighting) => sighting.mac === unit.mac && sighting.answers === 'service')
       if (!answers) {
         this.#wasAway.add(key)
         this.#tried.delete(key)

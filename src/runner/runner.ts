@@ -64,7 +64,8 @@ export class Runner {
       try {
         const order = await claimOrder(store, id, leaseSeconds, [...this.#working.keys()])
         if (order) this.#start(order, signal)
-        else if (this.#onBench !== undefined) this.#bench.sweepByItself(this.#onBench, this.#working.size > 0 ? 'busy' : 'free')
+        else if (this.#onBench !== undefined)
+          this.#bench.sweepByItself(this.#onBench, this.#working.size > 0 ? 'busy' : 'free')
       } catch (error) {
         if (!signal.aborted) this.#complain(error, 'the runner goes on')
       }
@@ -91,11 +92,16 @@ export class Runner {
   }
 
   #complain(error: unknown, words: string, fields: object = {}): void {
-    this.#options.log.error({ ...fields, error: error instanceof Error ? (error.stack ?? error.message) : String(error) }, words)
+    this.#options.log.error(
+      { ...fields, error: error instanceof Error ? (error.stack ?? error.message) : String(error) },
+      words,
+    )
   }
 
   #logOf(jobId: number): EventLog {
-    const log = this.#logs.get(jobId) ?? new EventLog(this.#options.store, jobId, (error) => this.#complain(error, 'an event is lost', { job: jobId }))
+    const log =
+      this.#logs.get(jobId) ??
+      new EventLog(this.#options.store, jobId, (error) => this.#complain(error, 'an event is lost', { job: jobId }))
     this.#logs.set(jobId, log)
     return log
   }
@@ -124,11 +130,14 @@ export class Runner {
     try {
       const status = await this.#work(order, lease, callOff.signal)
       if (status) await endOrder(store, order.id, id, status)
-      if (order.kind === 'muster' && status) await this.#musterOver(order.jobId, status === 'paused' ? 'paused' : 'ended')
+      if (order.kind === 'muster' && status)
+        await this.#musterOver(order.jobId, status === 'paused' ? 'paused' : 'ended')
     } catch (error) {
       if (callOff.signal.aborted) return
       this.#complain(error, 'order failed', { order: order.id, kind: order.kind })
-      await this.#threw(order, error).catch((second: unknown) => this.#complain(second, 'order not put down', { order: order.id }))
+      await this.#threw(order, error).catch((second: unknown) =>
+        this.#complain(second, 'order not put down', { order: order.id }),
+      )
     } finally {
       lease.end()
       this.#pausing.delete(order.id)

@@ -64,7 +64,13 @@ async function look(input: SweepInput, candidate: Candidate): Promise<Sighting[]
     macs.map(async (mac): Promise<Sighting> => {
       const unit = input.units.find((each) => each.mac === mac)
       const isItsOwn = seen !== 'at-its-address' || input.plans.get(unit?.id ?? '')?.address === address
-      return { mac, address, unit: unit?.id ?? null, seen: isItsOwn ? seen : 'elsewhere', ...(await identity(input, mac, candidate)) }
+      return {
+        mac,
+        address,
+        unit: unit?.id ?? null,
+        seen: isItsOwn ? seen : 'elsewhere',
+        ...(await identity(input, mac, candidate)),
+      }
     }),
   )
 }
@@ -101,7 +107,8 @@ async function introduced({ store, jobId }: SweepInput, mac: string, lane: Lane,
   try {
     return { model: await dialect.identify(), answers: 'service' }
   } catch (error) {
-    if (error instanceof WireError) return { model: null, answers: error.kind === 'untrusted' ? 'untrusted' : 'arp-only' }
+    if (error instanceof WireError)
+      return { model: null, answers: error.kind === 'untrusted' ? 'untrusted' : 'arp-only' }
     throw error
   } finally {
     dialect.close()

@@ -93,7 +93,14 @@ export class UnitRun {
   #dialect: Dialect | undefined
   readonly #lanes = new Map<string, Lane>()
   /** The wait that was told last, to be told anew when the laptop has slept or its clock was set. */
-  #waiting: { readonly step: Step; readonly state: Extract<StepState, { is: 'waiting' }>; readonly due: Deadline; readonly disturbances: number } | undefined
+  #waiting:
+    | {
+        readonly step: Step
+        readonly state: Extract<StepState, { is: 'waiting' }>
+        readonly due: Deadline
+        readonly disturbances: number
+      }
+    | undefined
 
   constructor(input: UnitRunInput) {
     this.unit = input.unit
@@ -131,8 +138,12 @@ export class UnitRun {
   /** Admin passwords that it may still have, the one that it was given last first. */
   get oldLogins(): Credentials[] {
     const { user, password } = this.newLogin
-    const given = this.#formerPasswords.filter(({ name, changedAt }) => secretMark(name, changedAt) === this.#givenPassword)
-    const passwords = [...given, ...this.#formerPasswords].map(({ clear }) => clear).filter((clear) => clear !== password)
+    const given = this.#formerPasswords.filter(
+      ({ name, changedAt }) => secretMark(name, changedAt) === this.#givenPassword,
+    )
+    const passwords = [...given, ...this.#formerPasswords]
+      .map(({ clear }) => clear)
+      .filter((clear) => clear !== password)
     return [...new Set(passwords)].slice(0, mostOldLogins).map((each) => ({ user, password: each }))
   }
 
@@ -148,7 +159,10 @@ export class UnitRun {
   }
 
   tell(step: Step, state: StepState): Promise<void> {
-    this.#waiting = state.is === 'waiting' ? { step, state, due: this.clock.deadline(state.until - Date.now()), disturbances: this.clock.disturbances } : undefined
+    this.#waiting =
+      state.is === 'waiting'
+        ? { step, state, due: this.clock.deadline(state.until - Date.now()), disturbances: this.clock.disturbances }
+        : undefined
     return this.log.append({ kind: 'step', unit: this.unit.id, step, state })
   }
 
@@ -220,7 +234,12 @@ export class UnitRun {
   #prefixAt(address: string): number {
     const { factory } = this.card
     const proven = this.#proven?.config.management
-    const planned = address === factory.address ? factory.prefix : address === proven?.address ? proven.prefix : this.compiled.config.management.prefix
+    const planned =
+      address === factory.address
+        ? factory.prefix
+        : address === proven?.address
+          ? proven.prefix
+          : this.compiled.config.management.prefix
     return planned ?? factory.prefix
   }
 
@@ -255,7 +274,12 @@ export class UnitRun {
 
   async #pin(fingerprint: string): Promise<void> {
     const pinned = await pinOnFirstSight(this.store, this.log.jobId, this.unit.mac, fingerprint, new Date())
-    if (pinned.first === 'now') this.say(`certificate pinned ${fingerprint.slice(0, 5).toLowerCase()}…${fingerprint.slice(-2).toLowerCase()}`)
-    if (pinned.fingerprint !== fingerprint) throw new WireError('untrusted', `certificate ${fingerprint.slice(0, 11)}… is not the pinned ${pinned.fingerprint.slice(0, 11)}…`)
+    if (pinned.first === 'now')
+      this.say(`certificate pinned ${fingerprint.slice(0, 5).toLowerCase()}…${fingerprint.slice(-2).toLowerCase()}`)
+    if (pinned.fingerprint !== fingerprint)
+      throw new WireError(
+        'untrusted',
+        `certificate ${fingerprint.slice(0, 11)}… is not the pinned ${pinned.fingerprint.slice(0, 11)}…`,
+      )
   }
 }

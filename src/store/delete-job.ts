@@ -6,7 +6,21 @@ import { BrokenRowError } from './faults'
 import { readJson } from './json-column'
 import { inTransaction, type Store } from './open'
 import { musterIsOpen } from './orders'
-import { backups, events, floorDrawings, formerPasswords, jobs, orders, pins, plannings, secrets, sites, unitLocks, unitPlans, units } from './schema'
+import {
+  backups,
+  events,
+  floorDrawings,
+  formerPasswords,
+  jobs,
+  orders,
+  pins,
+  plannings,
+  secrets,
+  sites,
+  unitLocks,
+  unitPlans,
+  units,
+} from './schema'
 
 /** It cannot be deleted; the message says why. Nothing was changed. */
 export class NotDeletedError extends Error {
@@ -14,7 +28,19 @@ export class NotDeletedError extends Error {
 }
 
 /** Everything of a job but its own row and its events. */
-const belongings = [unitPlans, unitLocks, units, plannings, sites, floorDrawings, secrets, formerPasswords, backups, pins, orders] as const
+const belongings = [
+  unitPlans,
+  unitLocks,
+  units,
+  plannings,
+  sites,
+  floorDrawings,
+  secrets,
+  formerPasswords,
+  backups,
+  pins,
+  orders,
+] as const
 
 /**
  * @param typedName  the name of the job as somebody typed it: a slip of the hand deletes nothing
@@ -24,14 +50,27 @@ export async function deleteJob(store: Store, jobId: number, typedName: string, 
   await inTransaction(store, async (inner) => {
     const { db } = inner
     // The name alone: a job whose brief cannot be read can be deleted too.
-    const [job] = await db.select({ name: jobs.name, slug: jobs.slug }).from(jobs).where(eq(jobs.id, jobId)).for('update')
+    const [job] = await db
+      .select({ name: jobs.name, slug: jobs.slug })
+      .from(jobs)
+      .where(eq(jobs.id, jobId))
+      .for('update')
     if (!job) throw new NotDeletedError('This job is no longer there.')
-    if (typedName.trim() !== job.name) throw new NotDeletedError(`To delete it, type its name as it stands: ${job.name}`)
-    if (await musterIsOpen(inner, jobId)) throw new NotDeletedError('A muster of this job is under way. Pause it or wait until it is over, then delete the job.')
+    if (typedName.trim() !== job.name)
+      throw new NotDeletedError(`To delete it, type its name as it stands: ${job.name}`)
+    if (await musterIsOpen(inner, jobId))
+      throw new NotDeletedError(
+        'A muster of this job is under way. Pause it or wait until it is over, then delete the job.',
+      )
     for (const table of belongings) await db.delete(table).where(eq(table.jobId, jobId))
     await db
       .update(jobs)
-      .set({ deletedAt: at, slug: `${job.slug.slice(0, 40)}~${jobId}`, brief: newBrief('deleted', '00', 'UTC'), revision: sql`${jobs.revision} + 1` })
+      .set({
+        deletedAt: at,
+        slug: `${job.slug.slice(0, 40)}~${jobId}`,
+        brief: newBrief('deleted', '00', 'UTC'),
+        revision: sql`${jobs.revision} + 1`,
+      })
       .where(eq(jobs.id, jobId))
   })
 }
@@ -43,12 +82,19 @@ export interface DeletedJob {
 }
 
 export async function deletedJobs(store: Store): Promise<DeletedJob[]> {
-  const rows = await store.db.select({ id: jobs.id, name: jobs.name, deletedAt: jobs.deletedAt }).from(jobs).where(isNotNull(jobs.deletedAt)).orderBy(desc(jobs.deletedAt))
+  const rows = await store.db
+    .select({ id: jobs.id, name: jobs.name, deletedAt: jobs.deletedAt })
+    .from(jobs)
+    .where(isNotNull(jobs.deletedAt))
+    .orderBy(desc(jobs.deletedAt))
   return rows.flatMap(({ deletedAt, ...row }) => (deletedAt ? [{ ...row, deletedAt }] : []))
 }
 
 /** An event of a job's log; a reason in its place where its row cannot be read. */
-export type LoggedEvent = { readonly seq: number; readonly at: Date } & ({ readonly event: PlacedEvent['event'] } | { readonly reason: string })
+export type LoggedEvent = { readonly seq: number; readonly at: Date } & (
+  | { readonly event: PlacedEvent['event'] }
+  | { readonly reason: string }
+)
 
 /** The log of a job, there or deleted, oldest first. */
 export async function jobLog(store: Store, jobId: number): Promise<LoggedEvent[]> {

@@ -21,17 +21,26 @@ export interface TimedEvent {
  * @param known  `perhaps-there` where an earlier call for the same events has failed
  * @throws JobGoneError
  */
-export async function appendEvents(store: Store, jobId: number, appended: readonly TimedEvent[], known: 'new' | 'perhaps-there' = 'new'): Promise<void> {
+export async function appendEvents(
+  store: Store,
+  jobId: number,
+  appended: readonly TimedEvent[],
+  known: 'new' | 'perhaps-there' = 'new',
+): Promise<void> {
   if (appended.length === 0) return
   let tries = known === 'new' ? 0 : 1
   await store.db.transaction(async (transaction) => {
     tries += 1
     if (tries > 1 && (await holds(transaction, jobId, appended))) return
-    const [result] = await transaction.execute(sql`update ${jobs} set last_seq = last_insert_id(last_seq + ${appended.length}) where id = ${jobId}`)
+    const [result] = await transaction.execute(
+      sql`update ${jobs} set last_seq = last_insert_id(last_seq + ${appended.length}) where id = ${jobId}`,
+    )
     const { insertId: last, affectedRows } = result as unknown as { insertId: number; affectedRows: number }
     if (affectedRows === 0) throw new JobGoneError(`there is no job ${jobId} any more`)
     const first = last - appended.length + 1
-    await transaction.insert(events).values(appended.map(({ at, event }, index) => ({ jobId, seq: first + index, at, event })))
+    await transaction
+      .insert(events)
+      .values(appended.map(({ at, event }, index) => ({ jobId, seq: first + index, at, event })))
   })
 }
 

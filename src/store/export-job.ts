@@ -34,7 +34,13 @@ export async function exportJob(store: Store, job: Job, passphrase: string | und
       addressLocked: before.get(unit.id)?.addressLocked ?? false,
     })),
     site,
-    drawings: await Promise.all(drawings.map(async ({ floor, type, file }) => ({ floor, type, data: (await wholeFile(store, file)).toString('base64') }))),
+    drawings: await Promise.all(
+      drawings.map(async ({ floor, type, file }) => ({
+        floor,
+        type,
+        data: (await wholeFile(store, file)).toString('base64'),
+      })),
+    ),
     cards: texts.filter((text) => text.from === 'installation' && models.has(text.model)).map((text) => text.yaml),
     secrets: passphrase === undefined ? null : await sealSecretsUnder(passphrase, await openSecrets(store, job.id)),
   })

@@ -67,8 +67,14 @@ export function storeErrorOf(error: unknown): StoreError | undefined {
     if (typeof query === 'string') statement = query.slice(0, longestStatement)
     const isDriver = (typeof code === 'string' && /^(ER_|PROTOCOL_|E[A-Z]{3,})/.test(code)) || fatal === true
     if (!isDriver) continue
-    const kind = (typeof errno === 'number' && kindsByNumber.get(errno)) || (awayCodes.has(String(code)) || fatal === true ? 'away' : 'refused')
-    return new StoreError(kind, String(code ?? 'CLOSED'), `${sentences[kind]} (${String(code ?? 'connection closed')}${statement === undefined ? '' : `, at: ${statement} …`})`)
+    const kind =
+      (typeof errno === 'number' && kindsByNumber.get(errno)) ||
+      (awayCodes.has(String(code)) || fatal === true ? 'away' : 'refused')
+    return new StoreError(
+      kind,
+      String(code ?? 'CLOSED'),
+      `${sentences[kind]} (${String(code ?? 'connection closed')}${statement === undefined ? '' : `, at: ${statement} …`})`,
+    )
   }
   return undefined
 }

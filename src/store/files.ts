@@ -31,7 +31,12 @@ const abandonedHours = 1
  * @param most  bytes
  * @throws FileTooLargeError
  */
-export async function keepFile(store: Store, source: AsyncIterable<Uint8Array>, most: number, at: Date): Promise<KeptFile> {
+export async function keepFile(
+  store: Store,
+  source: AsyncIterable<Uint8Array>,
+  most: number,
+  at: Date,
+): Promise<KeptFile> {
   await sweepAbandoned(store)
   // Until the hash is known the parts lie under a name that no hash has.
   const upload = `~${randomBytes(31).toString('hex')}`
@@ -103,7 +108,9 @@ export async function* readFileParts(store: Store, hash: string): AsyncGenerator
 /** Uploads that were broken off, and files that no floor shows any more. */
 async function sweepAbandoned(store: Store): Promise<void> {
   const before = sql`utc_timestamp(3) - interval ${abandonedHours} hour`
-  const shown = (await store.db.selectDistinct({ file: floorDrawings.file }).from(floorDrawings)).map(({ file }) => file)
+  const shown = (await store.db.selectDistinct({ file: floorDrawings.file }).from(floorDrawings)).map(
+    ({ file }) => file,
+  )
   const unshown = shown.length > 0 ? notInArray(files.hash, shown) : undefined
   await inTransaction(store, async ({ db }) => {
     const gone = await db

@@ -20,7 +20,9 @@ export interface KeptJobLine {
 export async function jobLines(store: Store): Promise<KeptJobLine[]> {
   const { jobs, broken } = await listJobs(store)
   const whole = await Promise.all(jobs.map((job) => lineOf(store, job)))
-  const faulty = broken.map(({ reason, ...job }): KeptJobLine => ({ ...job, brief: undefined, course: '', fault: reason }))
+  const faulty = broken.map(
+    ({ reason, ...job }): KeptJobLine => ({ ...job, brief: undefined, course: '', fault: reason }),
+  )
   return [...whole, ...faulty].sort((a, b) => a.name.localeCompare(b.name))
 }
 

@@ -87,8 +87,13 @@ export async function jobById(store: Store, id: number): Promise<Job | undefined
   return job
 }
 
-export async function createJob(store: Store, job: { slug: string; name: string; brief: Brief; at: Date }): Promise<number> {
-  const [result] = await store.db.insert(jobs).values({ slug: job.slug, name: job.name, brief: briefSchema.parse(job.brief), createdAt: job.at })
+export async function createJob(
+  store: Store,
+  job: { slug: string; name: string; brief: Brief; at: Date },
+): Promise<number> {
+  const [result] = await store.db
+    .insert(jobs)
+    .values({ slug: job.slug, name: job.name, brief: briefSchema.parse(job.brief), createdAt: job.at })
   return result.insertId
 }
 
@@ -98,7 +103,12 @@ export async function createJob(store: Store, job: { slug: string; name: string;
  * @returns the new version
  * @throws StaleVersionError where `version` is no longer the newest
  */
-export function saveBrief(store: Store, id: number, brief: Brief, version: number): Promise<{ version: number; plan: 'outdated' | 'holds' }> {
+export function saveBrief(
+  store: Store,
+  id: number,
+  brief: Brief,
+  version: number,
+): Promise<{ version: number; plan: 'outdated' | 'holds' }> {
   const next = briefSchema.parse(brief)
   return store.db.transaction(async (transaction) => {
     const [before] = await transaction
@@ -110,7 +120,11 @@ export function saveBrief(store: Store, id: number, brief: Brief, version: numbe
     const plan = plannedPart(before.brief) === plannedPart(next) ? 'holds' : 'outdated'
     await transaction
       .update(jobs)
-      .set({ brief: next, version: version + 1, ...(plan === 'outdated' ? { revision: sql`${jobs.revision} + 1` } : {}) })
+      .set({
+        brief: next,
+        version: version + 1,
+        ...(plan === 'outdated' ? { revision: sql`${jobs.revision} + 1` } : {}),
+      })
       .where(eq(jobs.id, id))
     return { version: version + 1, plan }
   })

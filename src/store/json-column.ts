@@ -23,6 +23,10 @@ export function readJson<T>(column: string, schema: z.ZodType<T>, text: string):
   const parsed = schema.safeParse(value)
   // The first fault tells enough, and no column with a schema holds a secret.
   const [issue] = parsed.success ? [] : parsed.error.issues
-  if (!parsed.success) throw new BrokenRowError(column, `${issue?.path.join('.') || 'the whole'}: ${(issue?.message ?? '').toLowerCase().slice(0, 120)}`)
+  if (!parsed.success)
+    throw new BrokenRowError(
+      column,
+      `${issue?.path.join('.') || 'the whole'}: ${(issue?.message ?? '').toLowerCase().slice(0, 120)}`,
+    )
   return parsed.data
 }

@@ -32,7 +32,10 @@ function shippedCards(): readonly ReadCard[] {
     .map((file) => {
       const yaml = readFileSync(join(folder, file), 'utf8')
       const reading = readKitCard(yaml)
-      if (!reading.ok) throw new Error(reading.faults.map((fault) => `${file} line ${fault.line}: ${fault.field} ${fault.reason}`).join('\n'))
+      if (!reading.ok)
+        throw new Error(
+          reading.faults.map((fault) => `${file} line ${fault.line}: ${fault.field} ${fault.reason}`).join('\n'),
+        )
       return { model: modelName(reading.card), yaml, from: 'program', version: 0, card: reading.card }
     })
   return shipped
@@ -58,7 +61,9 @@ export async function kitCardsOf(store: Store): Promise<ReadonlyMap<string, KitC
 /** The texts of all cards, in order of their names. */
 export async function cardTexts(store: Store): Promise<CardText[]> {
   const own = await store.db.select().from(kitCards)
-  const texts = new Map<string, CardText>(shippedCards().map(({ model, yaml, from, version }) => [model, { model, yaml, from, version }]))
+  const texts = new Map<string, CardText>(
+    shippedCards().map(({ model, yaml, from, version }) => [model, { model, yaml, from, version }]),
+  )
   for (const { model, yaml, version } of own) texts.set(model, { model, yaml, from: 'installation', version })
   return [...texts.values()].sort((a, b) => a.model.localeCompare(b.model))
 }
@@ -76,7 +81,11 @@ export async function saveCard(store: Store, yaml: string, version: number, at: 
   const model = modelName(reading.card)
   await inTransaction(store, async ({ db }) => {
     await outdatePlans(db)
-    const [kept] = await db.select({ version: kitCards.version }).from(kitCards).where(eq(kitCards.model, model)).for('update')
+    const [kept] = await db
+      .select({ version: kitCards.version })
+      .from(kitCards)
+      .where(eq(kitCards.model, model))
+      .for('update')
     if ((kept?.version ?? 0) !== version) throw new StaleVersionError(`the kit card of ${model}`)
     const fields = { yaml, changedAt: at, version: version + 1 }
     await db

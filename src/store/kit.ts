@@ -9,7 +9,16 @@ export interface KeptUnit extends Unit {
   readonly version: number
 }
 
-const columns = { id: units.id, name: units.name, place: units.place, model: units.model, mac: units.mac, serial: units.serial, port: units.port, version: units.version }
+const columns = {
+  id: units.id,
+  name: units.name,
+  place: units.place,
+  model: units.model,
+  mac: units.mac,
+  serial: units.serial,
+  port: units.port,
+  version: units.version,
+}
 
 export async function listUnits(store: Store, jobId: number): Promise<KeptUnit[]> {
   return store.db.select(columns).from(units).where(eq(units.jobId, jobId)).orderBy(asc(units.position))
@@ -34,7 +43,11 @@ export interface KitChanges {
  *
  * @throws StaleVersionError naming the row that somebody else changed; nothing is written then
  */
-export async function changeKit(store: Store, jobId: number, { add, change, remove, order }: KitChanges): Promise<void> {
+export async function changeKit(
+  store: Store,
+  jobId: number,
+  { add, change, remove, order }: KitChanges,
+): Promise<void> {
   await inTransaction(store, async ({ db }) => {
     await outdatePlan(db, jobId)
     const of = (id: string) => and(eq(units.jobId, jobId), eq(units.id, id))
@@ -60,7 +73,9 @@ export async function changeKit(store: Store, jobId: number, { add, change, remo
         .from(units)
         .where(eq(units.jobId, jobId))
       const from = Number(last?.position ?? -1) + 1
-      await db.insert(units).values(add.map((unit, index) => ({ ...unitSchema.parse(unit), jobId, position: from + index })))
+      await db
+        .insert(units)
+        .values(add.map((unit, index) => ({ ...unitSchema.parse(unit), jobId, position: from + index })))
     }
     if (order) for (const [position, id] of order.entries()) await db.update(units).set({ position }).where(of(id))
   })

@@ -41,7 +41,9 @@ export class LastingSession extends MySql2Session<Record<string, unknown>, Recor
     this.#patience = patience
   }
 
-  override prepareQuery(...args: Parameters<MySql2Session<Record<string, unknown>, Record<string, never>>['prepareQuery']>) {
+  override prepareQuery(
+    ...args: Parameters<MySql2Session<Record<string, unknown>, Record<string, never>>['prepareQuery']>
+  ) {
     const prepared = super.prepareQuery(...args)
     const execute = prepared.execute.bind(prepared)
     const statement = args[0].sql
@@ -71,7 +73,13 @@ export class LastingSession extends MySql2Session<Record<string, unknown>, Recor
     const connection = await this.#pool.getConnection()
     try {
       const session = new MySql2Session(connection, this.#dialect, this.#schema as never, this.#options)
-      const transaction: AnyTransaction = new MySql2Transaction(this.#dialect, session as never, this.#schema as never, 0, 'default')
+      const transaction: AnyTransaction = new MySql2Transaction(
+        this.#dialect,
+        session as never,
+        this.#schema as never,
+        0,
+        'default',
+      )
       await transaction.execute(sql`begin`)
       try {
         const result = await act(transaction)
@@ -97,7 +105,11 @@ function release(connection: PoolConnection): void {
 }
 
 /** @throws StoreError without the values of the statement; whatever is no fault of the database as it was */
-async function persist<T>(act: () => Promise<T>, { patienceMs, signal }: Patience, mayRepeat: (fault: StoreError) => boolean): Promise<T> {
+async function persist<T>(
+  act: () => Promise<T>,
+  { patienceMs, signal }: Patience,
+  mayRepeat: (fault: StoreError) => boolean,
+): Promise<T> {
   const began = performance.now()
   for (let pause = shortestPauseMs; ; pause = Math.min(pause * 2, longestPauseMs)) {
     try {
@@ -105,12 +117,20 @@ async function persist<T>(act: () => Promise<T>, { patienceMs, signal }: Patienc
     } catch (error) {
       const fault = storeErrorOf(error)
       if (!fault) throw error
-      if (fault.kind === 'refused' || !mayRepeat(fault) || signal.aborted || performance.now() - began + pause > patienceMs) throw fault
+      if (
+        fault.kind === 'refused' ||
+        !mayRepeat(fault) ||
+        signal.aborted ||
+        performance.now() - began + pause > patienceMs
+      )
+        throw fault
       await rest(pause * (0.5 + Math.random() / 2), signal)
     }
   }
 }
 
-const neverSent = (fault: StoreError): boolean => ['ECONNREFUSED', 'ENOENT', 'EHOSTUNREACH', 'ER_CON_COUNT_ERROR'].includes(fault.code)
+const neverSent = (fault: StoreError): boolean =>
+  ['ECONNREFUSED', 'ENOENT', 'EHOSTUNREACH', 'ER_CON_COUNT_ERROR'].includes(fault.code)
 
-const isPlainInsert = (statement: string): boolean => /^insert into/i.test(statement) && !/on duplicate key update/i.test(statement)
+const isPlainInsert = (statement: string): boolean =>
+  /^insert into/i.test(statement) && !/on duplicate key update/i.test(statement)

@@ -26,10 +26,19 @@ export class JobExistsError extends Error {
  * @returns        the number of the job
  * @throws JobExistsError
  */
-export async function loadJob(store: Store, document: JobDocument, at: Date, secrets: ReadonlyMap<string, string> = new Map()): Promise<number> {
+export async function loadJob(
+  store: Store,
+  document: JobDocument,
+  at: Date,
+  secrets: ReadonlyMap<string, string> = new Map(),
+): Promise<number> {
   // The drawings first: a file that no floor shows does no harm.
   const drawings = await Promise.all(
-    document.drawings.map(async ({ floor, type, data }) => ({ floor, type, file: (await keepFile(store, Readable.from([Buffer.from(data, 'base64')]), largestDrawing, at)).hash })),
+    document.drawings.map(async ({ floor, type, data }) => ({
+      floor,
+      type,
+      file: (await keepFile(store, Readable.from([Buffer.from(data, 'base64')]), largestDrawing, at)).hash,
+    })),
   )
   const jobId = await inTransaction(store, (inner) => putJob(inner, document, drawings, at, secrets))
   await replan(store, jobId, { effort: 'full' })
@@ -38,14 +47,23 @@ export async function loadJob(store: Store, document: JobDocument, at: Date, sec
 
 type Drawings = readonly { readonly floor: string; readonly type: string; readonly file: string }[]
 
-async function putJob(store: Store, document: JobDocument, drawings: Drawings, at: Date, secrets: ReadonlyMap<string, string>): Promise<number> {
+async function putJob(
+  store: Store,
+  document: JobDocument,
+  drawings: Drawings,
+  at: Date,
+  secrets: ReadonlyMap<string, string>,
+): Promise<number> {
   const { slug, name, brief, site } = document
   if ((await jobSlugs(store)).includes(slug)) throw new JobExistsError(`There is a job "${slug}" already.`)
   const jobId = await createJob(store, { slug, name, brief, at })
-  const units = document.units.map(({ locks: _locks, address: _address, addressLocked: _addressLocked, ...unit }) => unit)
+  const units = document.units.map(
+    ({ locks: _locks, address: _address, addressLocked: _addressLocked, ...unit }) => unit,
+  )
   if (units.length > 0) await addUnits(store, jobId, units)
   for (const { id, locks, address, addressLocked } of document.units)
-    if (Object.keys(locks).length > 0 || addressLocked) await saveLocks(store, jobId, id, { channels: locks, address: addressLocked ? address : null })
+    if (Object.keys(locks).length > 0 || addressLocked)
+      await saveLocks(store, jobId, id, { channels: locks, address: addressLocked ? address : null })
   await keepCards(store, document.cards, at)
   await saveSite(store, jobId, site, 0)
   for (const { floor, ...drawing } of drawings) await keepDrawing(store, jobId, floor, drawing, at)
@@ -61,7 +79,14 @@ async function putJob(store: Store, document: JobDocument, drawings: Drawings, a
 }
 
 /** Only what the brief asks for is taken from a file. */
-async function sealBrought(store: Store, jobId: number, brief: Brief, unitIds: readonly string[], secrets: ReadonlyMap<string, string>, at: Date): Promise<void> {
+async function sealBrought(
+  store: Store,
+  jobId: number,
+  brief: Brief,
+  unitIds: readonly string[],
+  secrets: ReadonlyMap<string, string>,
+  at: Date,
+): Promise<void> {
   for (const name of neededSecrets(brief, unitIds)) {
     const clear = secrets.get(name)
     if (clear !== undefined) await sealSecret(store, jobId, name, clear, at)

@@ -14,5 +14,6 @@ export function makeSecret(): string {
 export async function makeMissingSecrets(store: Store, jobId: number, brief: Brief, at: Date): Promise<void> {
   const unitIds = (await listUnits(store, jobId)).map((unit) => unit.id)
   const there = await secretTimes(store, jobId)
-  for (const name of neededSecrets(brief, unitIds)) if (!there.has(name)) await sealSecret(store, jobId, name, makeSecret(), at)
+  for (const name of neededSecrets(brief, unitIds))
+    if (!there.has(name)) await sealSecret(store, jobId, name, makeSecret(), at)
 }

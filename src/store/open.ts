@@ -34,17 +34,30 @@ const defaultPatienceMs = 6000
 export function storeOptionsFromEnvironment(environment: NodeJS.ProcessEnv = process.env): StoreOptions {
   const url = environment.AIR_MUSTER_DB
   const vaultKeyFile = environment.AIR_MUSTER_VAULT_FILE
-  if (!url || !vaultKeyFile) throw new Error('AIR_MUSTER_DB and AIR_MUSTER_VAULT_FILE are not set: start with npm run demo')
+  if (!url || !vaultKeyFile)
+    throw new Error('AIR_MUSTER_DB and AIR_MUSTER_VAULT_FILE are not set: start with npm run demo')
   return { url, vaultKeyFile }
 }
 
 export function openStore({ url, vaultKeyFile, patienceMs = defaultPatienceMs }: StoreOptions): Store {
-  const pool: Pool = createPool({ uri: url.replace(/^mariadb:/, 'mysql:'), connectionLimit: 8, connectTimeout: 5000, timezone: 'Z', charset: 'utf8mb4' })
+  const pool: Pool = createPool({
+    uri: url.replace(/^mariadb:/, 'mysql:'),
+    connectionLimit: 8,
+    connectTimeout: 5000,
+    timezone: 'Z',
+    charset: 'utf8mb4',
+  })
   const closing = new AbortController()
   const { tables, tableNamesMap } = extractTablesRelationalConfig(schema, createTableRelationsHelpers)
   const relational = { fullSchema: schema, schema: tables, tableNamesMap }
   const dialect = new MySqlDialect()
-  const session = new LastingSession(pool, dialect, relational as never, { mode: 'default' }, { patienceMs, signal: closing.signal })
+  const session = new LastingSession(
+    pool,
+    dialect,
+    relational as never,
+    { mode: 'default' },
+    { patienceMs, signal: closing.signal },
+  )
   return {
     db: new MySqlDatabase(dialect, session as never, relational as never, 'default') as unknown as Database,
     vault: openVault(vaultKeyFile),
@@ -61,7 +74,10 @@ export function inTransaction<T>(store: Store, act: (inner: Store) => Promise<T>
 }
 
 /** @param folder  where the migrations lie */
-export async function migrateStore(store: Store, folder = join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), 'src/store/migrations')): Promise<void> {
+export async function migrateStore(
+  store: Store,
+  folder = join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), 'src/store/migrations'),
+): Promise<void> {
   await migrate(store.db as never, { migrationsFolder: folder })
 }
 

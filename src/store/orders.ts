@@ -48,7 +48,13 @@ export function placeOrder(store: Store, order: Omit<Order, 'id'>): Promise<numb
     const waiting = await transaction
       .select({ id: orders.id, units: orders.units })
       .from(orders)
-      .where(and(eq(orders.jobId, order.jobId), eq(orders.kind, order.kind), order.kind === 'muster' ? inArray(orders.status, [...openStatuses]) : eq(orders.status, 'open')))
+      .where(
+        and(
+          eq(orders.jobId, order.jobId),
+          eq(orders.kind, order.kind),
+          order.kind === 'muster' ? inArray(orders.status, [...openStatuses]) : eq(orders.status, 'open'),
+        ),
+      )
     const same = waiting.find(({ units }) => covers(units, order.units))
     if (same) return same.id
     if (order.kind === 'muster') {
@@ -58,7 +64,9 @@ export function placeOrder(store: Store, order: Omit<Order, 'id'>): Promise<numb
         .set({ status: 'done' })
         .where(and(eq(orders.jobId, order.jobId), eq(orders.status, 'paused')))
     }
-    const [result] = await transaction.insert(orders).values({ jobId: order.jobId, kind: order.kind, units: order.units, createdAt: now as never })
+    const [result] = await transaction
+      .insert(orders)
+      .values({ jobId: order.jobId, kind: order.kind, units: order.units, createdAt: now as never })
     return result.insertId
   })
 }
@@ -69,7 +77,12 @@ export function placeOrder(store: Store, order: Omit<Order, 'id'>): Promise<numb
  * @param working  orders that this runner works on already: a late lease does not make it claim them a second time
  * @returns        an order that cannot be read is marked as failed, and the next one is claimed
  */
-export async function claimOrder(store: Store, owner: string, leaseSeconds: number, working: readonly number[] = []): Promise<Order | undefined> {
+export async function claimOrder(
+  store: Store,
+  owner: string,
+  leaseSeconds: number,
+  working: readonly number[] = [],
+): Promise<Order | undefined> {
   for (;;) {
     const claimed = await claimNext(store, owner, leaseSeconds, working)
     if (!claimed) return undefined
@@ -83,12 +96,23 @@ export async function claimOrder(store: Store, owner: string, leaseSeconds: numb
   }
 }
 
-function claimNext(store: Store, owner: string, leaseSeconds: number, working: readonly number[]): Promise<(Omit<Order, 'units'> & { units: string }) | undefined> {
+function claimNext(
+  store: Store,
+  owner: string,
+  leaseSeconds: number,
+  working: readonly number[],
+): Promise<(Omit<Order, 'units'> & { units: string }) | undefined> {
   return store.db.transaction(async (transaction) => {
     const others = working.length > 0 ? notInArray(orders.id, [...working]) : undefined
     const [free] = await transaction
       // The text of the units, not their reading: a broken row must not stand in the way of the others.
-      .select({ id: orders.id, jobId: orders.jobId, kind: orders.kind, status: orders.status, units: sql<string>`${orders.units}` })
+      .select({
+        id: orders.id,
+        jobId: orders.jobId,
+        kind: orders.kind,
+        status: orders.status,
+        units: sql<string>`${orders.units}`,
+      })
       .from(orders)
       .where(
         and(
@@ -103,19 +127,31 @@ function claimNext(store: Store, owner: string, leaseSeconds: number, working: r
     if (!free) return undefined
     await transaction
       .update(orders)
-      .set({ status: free.status === 'pausing' ? 'pausing' : 'claimed', leaseOwner: owner, leaseUntil: fromNow(leaseSeconds) as never })
+      .set({
+        status: free.status === 'pausing' ? 'pausing' : 'claimed',
+        leaseOwner: owner,
+        leaseUntil: fromNow(leaseSeconds) as never,
+      })
       .where(eq(orders.id, free.id))
     return { id: free.id, jobId: free.jobId, kind: free.kind, units: free.units }
   })
 }
 
 /** @returns what is wanted of the order now; `lost` where another runner has taken it, or its job is gone */
-export async function renewLease(store: Store, orderId: number, owner: string, leaseSeconds: number): Promise<'go-on' | 'pause' | 'lost'> {
+export async function renewLease(
+  store: Store,
+  orderId: number,
+  owner: string,
+  leaseSeconds: number,
+): Promise<'go-on' | 'pause' | 'lost'> {
   await store.db
     .update(orders)
     .set({ leaseUntil: fromNow(leaseSeconds) as never })
     .where(and(eq(orders.id, orderId), eq(orders.leaseOwner, owner)))
-  const [row] = await store.db.select({ owner: orders.leaseOwner, status: orders.status }).from(orders).where(eq(orders.id, orderId))
+  const [row] = await store.db
+    .select({ owner: orders.leaseOwner, status: orders.status })
+    .from(orders)
+    .where(eq(orders.id, orderId))
   if (row?.owner !== owner) return 'lost'
   return row.status === 'pausing' ? 'pause' : 'go-on'
 }
@@ -133,7 +169,11 @@ export async function endOrder(store: Store, orderId: number, owner: string, sta
 /** It threw: it is begun again after a pause, or has failed where it was begun often enough. */
 export function orderThrew(store: Store, orderId: number, owner: string, reason: string): Promise<'again' | 'failed'> {
   return store.db.transaction(async (transaction) => {
-    const [row] = await transaction.select({ attempts: orders.attempts }).from(orders).where(ours(orderId, owner)).for('update')
+    const [row] = await transaction
+      .select({ attempts: orders.attempts })
+      .from(orders)
+      .where(ours(orderId, owner))
+      .for('update')
     const attempts = (row?.attempts ?? 0) + 1
     const failed = attempts >= mostAttempts
     await transaction
@@ -141,7 +181,13 @@ export function orderThrew(store: Store, orderId: number, owner: string, reason:
       .set(
         failed
           ? { status: 'failed', attempts, reason: shortened(reason), ...letGo, endedAt: now as never }
-          : { status: 'open', attempts, reason: shortened(reason), ...letGo, notBefore: fromNow(pauseAfterAttempt * attempts) as never },
+          : {
+              status: 'open',
+              attempts,
+              reason: shortened(reason),
+              ...letGo,
+              notBefore: fromNow(pauseAfterAttempt * attempts) as never,
+            },
       )
       .where(ours(orderId, owner))
     return failed ? 'failed' : 'again'
@@ -192,6 +238,11 @@ export async function orderState(store: Store, orderId: number): Promise<OrderSt
 
 /** The newest order of a job, where that one failed: people must hear of it until another is placed. */
 export async function failedOrder(store: Store, jobId: number): Promise<OrderState | undefined> {
-  const [row] = await store.db.select(stateColumns).from(orders).where(eq(orders.jobId, jobId)).orderBy(desc(orders.id)).limit(1)
+  const [row] = await store.db
+    .select(stateColumns)
+    .from(orders)
+    .where(eq(orders.jobId, jobId))
+    .orderBy(desc(orders.id))
+    .limit(1)
   return row?.status === 'failed' ? row : undefined
 }

@@ -10,7 +10,10 @@ export async function planInThread(input: PlanInput): Promise<Planning> {
   if (input.units.length <= fewUnits) return makePlan(input)
   return new Promise((resolve, reject) => {
     // Not by `new`: the bundler of the pages would look for the file among its own.
-    const worker: Worker = Reflect.construct(Worker, [join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), 'dist/planner.mjs'), { workerData: input }])
+    const worker: Worker = Reflect.construct(Worker, [
+      join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), 'dist/planner.mjs'),
+      { workerData: input },
+    ])
     worker.once('message', resolve)
     worker.once('error', reject)
     worker.once('exit', (code) => reject(new Error(`the planner ended with ${code} and no plan`)))

@@ -23,7 +23,13 @@ export async function loadPlans(store: Store, jobId: number): Promise<KeptPlans>
   const before = new Map<string, PlannedBefore>(
     rows.map(({ unitId, address, radios }) => [
       unitId,
-      { ...plannedNothing, address, set: Object.fromEntries(radios.map(({ band, channel, width }) => [band, { channel, width }])) as PlannedBefore['set'] },
+      {
+        ...plannedNothing,
+        address,
+        set: Object.fromEntries(
+          radios.map(({ band, channel, width }) => [band, { channel, width }]),
+        ) as PlannedBefore['set'],
+      },
     ]),
   )
   for (const { unitId, channels, address } of locks) {
@@ -44,12 +50,26 @@ export async function loadPlans(store: Store, jobId: number): Promise<KeptPlans>
  *
  * @param revision  the revision of the job that it was made from
  */
-export function savePlans(store: Store, jobId: number, { plans, faults, cost }: Planning, revision: number, at: Date): Promise<'kept' | 'outdated'> {
-  const result = { faults: faults.map(({ unit, sentence }) => ({ ...(unit === undefined ? {} : { unit }), sentence })), cost, at, revision }
+export function savePlans(
+  store: Store,
+  jobId: number,
+  { plans, faults, cost }: Planning,
+  revision: number,
+  at: Date,
+): Promise<'kept' | 'outdated'> {
+  const result = {
+    faults: faults.map(({ unit, sentence }) => ({ ...(unit === undefined ? {} : { unit }), sentence })),
+    cost,
+    at,
+    revision,
+  }
   return inTransaction(store, async ({ db }) => {
     if ((await revisionOf(db, jobId, 'locked')) !== revision) return 'outdated'
     await db.delete(unitPlans).where(eq(unitPlans.jobId, jobId))
-    if (plans.length > 0) await db.insert(unitPlans).values(plans.map(({ unit, address, radios }) => ({ jobId, unitId: unit, address, radios: [...radios] })))
+    if (plans.length > 0)
+      await db
+        .insert(unitPlans)
+        .values(plans.map(({ unit, address, radios }) => ({ jobId, unitId: unit, address, radios: [...radios] })))
     await db
       .insert(plannings)
       .values({ jobId, ...result })
@@ -69,7 +89,13 @@ export async function planIsCurrent(store: Store, jobId: number): Promise<boolea
 }
 
 /** Locks a unit's channel in a band, or lets it go with undefined. */
-export function lockChannel(store: Store, jobId: number, unitId: string, band: Band, channel: number | undefined): Promise<void> {
+export function lockChannel(
+  store: Store,
+  jobId: number,
+  unitId: string,
+  band: Band,
+  channel: number | undefined,
+): Promise<void> {
   return changeLocks(store, jobId, unitId, ({ channels, address }) => {
     const { [band]: _before, ...others } = channels
     return { channels: channel === undefined ? others : { ...others, [band]: channel }, address }

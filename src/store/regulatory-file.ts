@@ -42,13 +42,23 @@ function regulatoryDate(): string {
 
 /** The rules in force in this installation. */
 export async function radioRules(store: Store): Promise<RadioRules> {
-  const [row] = await store.db.select({ label: installationFiles.label, at: installationFiles.at }).from(installationFiles).where(eq(installationFiles.name, fileName))
+  const [row] = await store.db
+    .select({ label: installationFiles.label, at: installationFiles.at })
+    .from(installationFiles)
+    .where(eq(installationFiles.name, fileName))
   if (!row) return { database: loadRegulatory(), origin: `of ${regulatoryDate()}`, from: 'program' }
   if (dropped?.label !== row.label) {
-    const [file] = await store.db.select({ bytes: installationFiles.bytes }).from(installationFiles).where(eq(installationFiles.name, fileName))
+    const [file] = await store.db
+      .select({ bytes: installationFiles.bytes })
+      .from(installationFiles)
+      .where(eq(installationFiles.name, fileName))
     dropped = { label: row.label, database: readRegulatoryDatabase(file?.bytes ?? Buffer.alloc(0)) }
   }
-  return { database: dropped.database, origin: `from ${row.label}, dropped in on ${row.at.toISOString().slice(0, 10)}`, from: 'installation' }
+  return {
+    database: dropped.database,
+    origin: `from ${row.label}, dropped in on ${row.at.toISOString().slice(0, 10)}`,
+    from: 'installation',
+  }
 }
 
 export interface RulesFile {
@@ -68,23 +78,34 @@ const mostShown = 30
  * Looks at a newer file: it must be whole and plausible, know the countries that the present one knows and those of the
  * jobs, and where its signature is given, that must fit. It is kept aside until somebody says yes; nothing changes.
  */
-export async function offerRegulatory(store: Store, file: RulesFile): Promise<{ ok: true; offer: RulesOffer } | { ok: false; sentence: string }> {
+export async function offerRegulatory(
+  store: Store,
+  file: RulesFile,
+): Promise<{ ok: true; offer: RulesOffer } | { ok: false; sentence: string }> {
   const refused = (sentence: string) => ({ ok: false as const, sentence: `${sentence} The rules stay as they were.` })
   const name = file.name.replace(/[^\p{L}\p{N} ._-]/gu, '_').slice(0, 80)
   let database: RegulatoryDatabase
   try {
     database = readRegulatoryDatabase(file.bytes)
   } catch (error) {
-    if (error instanceof RegulatoryFormatError) return refused(`${name} is not a regulatory database: ${error.message}.`)
+    if (error instanceof RegulatoryFormatError)
+      return refused(`${name} is not a regulatory database: ${error.message}.`)
     throw error
   }
   const [nonsense, ...more] = implausible(database)
-  if (nonsense !== undefined) return refused(`${name} cannot be right: ${nonsense}${more.length > 0 ? `, and ${more.length} more like it` : ''}.`)
+  if (nonsense !== undefined)
+    return refused(`${name} cannot be right: ${nonsense}${more.length > 0 ? `, and ${more.length} more like it` : ''}.`)
   const missing = ['00', ...file.countries].find((code) => !database.has(code))
-  if (missing) return refused(`${name} has no rules for ${missing}, and ${missing === '00' ? 'every such file has them' : 'a job is there'}.`)
+  if (missing)
+    return refused(
+      `${name} has no rules for ${missing}, and ${missing === '00' ? 'every such file has them' : 'a job is there'}.`,
+    )
   const before = (await radioRules(store)).database
   const lost = [...before.keys()].filter((code) => !database.has(code))
-  if (lost.length > before.size / 10) return refused(`${name} lacks ${lost.length} countries that the present file has: it is cut short, or another kind of file.`)
+  if (lost.length > before.size / 10)
+    return refused(
+      `${name} lacks ${lost.length} countries that the present file has: it is cut short, or another kind of file.`,
+    )
   const signature = file.signature === undefined ? undefined : await readSignature(file.bytes, file.signature)
   if (signature?.kind === 'does-not-fit') return refused(`The signature does not fit ${name}: ${signature.reason}.`)
   const hash = createHash('sha256').update(file.bytes).digest('hex')
@@ -121,7 +142,8 @@ export function takeRegulatory(store: Store, hash: string, at: Date): Promise<st
       .from(installationFiles)
       .where(eq(installationFiles.name, offeredName))
       .for('update')
-    if (!offered || createHash('sha256').update(offered.bytes).digest('hex') !== hash) return 'Another file was brought meanwhile. Look at the newest, then say yes to that.'
+    if (!offered || createHash('sha256').update(offered.bytes).digest('hex') !== hash)
+      return 'Another file was brought meanwhile. Look at the newest, then say yes to that.'
     const kept = { label: offered.label, bytes: offered.bytes, at }
     await db
       .insert(installationFiles)

@@ -20,7 +20,11 @@ export type Signer = z.infer<typeof signerSchema>
 const signersSchema = z.object({ signers: z.array(signerSchema) })
 
 /** @param bytes  what is signed @param signature  DER @param signers  whose certificates are known */
-export async function readSignature(bytes: Buffer, signature: Buffer, signers: readonly Signer[] = knownSigners()): Promise<SignatureReading> {
+export async function readSignature(
+  bytes: Buffer,
+  signature: Buffer,
+  signers: readonly Signer[] = knownSigners(),
+): Promise<SignatureReading> {
   // Large, and asked for once in a while.
   const pki = await import('pkijs')
   let signed: SignedData
@@ -34,13 +38,20 @@ export async function readSignature(bytes: Buffer, signature: Buffer, signers: r
   }
   if (!certificate) return { kind: 'does-not-fit', reason: 'it does not bring the certificate of its signer' }
   const fits = await signed.verify({ signer: 0, data: arrayBuffer(bytes), checkChain: false }).catch(() => false)
-  if (!fits) return { kind: 'does-not-fit', reason: 'the file was changed after it was signed, or it was signed for another file' }
+  if (!fits)
+    return {
+      kind: 'does-not-fit',
+      reason: 'the file was changed after it was signed, or it was signed for another file',
+    }
   const fingerprint = createHash('sha256')
     .update(Buffer.from(certificate.toSchema(true).toBER()))
     .digest('hex')
   const known = signers.find((signer) => signer.fingerprint === fingerprint)
   if (known) return { kind: 'known', words: `Signed by ${known.words}, and unchanged since.` }
-  return { kind: 'unknown', words: `Signed with a key that is not known here (certificate ${fingerprint.slice(0, 16)}…), and unchanged since.` }
+  return {
+    kind: 'unknown',
+    words: `Signed with a key that is not known here (certificate ${fingerprint.slice(0, 16)}…), and unchanged since.`,
+  }
 }
 
 /** Signers of whom the program brings the fingerprint of the certificate, SHA-256. */

@@ -28,14 +28,19 @@ const mostTries = 5
  *
  * @returns undefined, with nothing changed, where the job is gone or its country has no radio rules
  */
-export async function replan(store: Store, jobId: number, { effort = 'brief', planner = planInThread }: ReplanOptions = {}): Promise<Planning | undefined> {
+export async function replan(
+  store: Store,
+  jobId: number,
+  { effort = 'brief', planner = planInThread }: ReplanOptions = {},
+): Promise<Planning | undefined> {
   for (let tries = 1; ; tries += 1) {
     // First the revision, then what it numbers: what changes in between makes the plan outdated, never the other way.
     const revision = await revisionOf(store.db, jobId, 'free')
     const input = revision === undefined ? undefined : await planInputOf(store, jobId, effort)
     if (revision === undefined || !input) return undefined
     const planning = await planner(input)
-    if ((await savePlans(store, jobId, planning, revision, new Date())) === 'kept' || tries === mostTries) return planning
+    if ((await savePlans(store, jobId, planning, revision, new Date())) === 'kept' || tries === mostTries)
+      return planning
   }
 }
 

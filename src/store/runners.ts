@@ -14,10 +14,19 @@ export interface RunnerReport {
 }
 
 const now = sql`utc_timestamp(3)`
-const msAgo = (column: typeof runners.seenAt | typeof runners.sweptAt) => sql<number | null>`timestampdiff(microsecond, ${column}, ${now}) div 1000`
+const msAgo = (column: typeof runners.seenAt | typeof runners.sweptAt) =>
+  sql<number | null>`timestampdiff(microsecond, ${column}, ${now}) div 1000`
 
-export async function reportRunner(store: Store, id: string, host: string, report: { wire: RunnerReport['wire']; sweptMsAgo: number | null }): Promise<void> {
-  const sweptAt = report.sweptMsAgo === null ? null : sql`utc_timestamp(3) - interval ${Math.round(report.sweptMsAgo) * 1000} microsecond`
+export async function reportRunner(
+  store: Store,
+  id: string,
+  host: string,
+  report: { wire: RunnerReport['wire']; sweptMsAgo: number | null },
+): Promise<void> {
+  const sweptAt =
+    report.sweptMsAgo === null
+      ? null
+      : sql`utc_timestamp(3) - interval ${Math.round(report.sweptMsAgo) * 1000} microsecond`
   const fields = { host, wire: report.wire, seenAt: now as never, sweptAt: sweptAt as never }
   await store.db
     .insert(runners)
@@ -32,5 +41,11 @@ export async function newestReport(store: Store): Promise<RunnerReport | undefin
     .from(runners)
     .orderBy(asc(msAgo(runners.seenAt)))
     .limit(1)
-  return row && { ...row, silentMs: Number(row.silentMs), sweptMsAgo: row.sweptMsAgo === null ? null : Number(row.sweptMsAgo) }
+  return (
+    row && {
+      ...row,
+      silentMs: Number(row.silentMs),
+      sweptMsAgo: row.sweptMsAgo === null ? null : Number(row.sweptMsAgo),
+    }
+  )
 }

@@ -2,7 +2,20 @@
  * Tables. Times are UTC; `version` grows with every change that a person makes, so that a second writer is told.
  */
 import { sql } from 'drizzle-orm'
-import { bigint, customType, datetime, double, foreignKey, int, longtext, mysqlEnum, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
+import {
+  bigint,
+  customType,
+  datetime,
+  double,
+  foreignKey,
+  int,
+  longtext,
+  mysqlEnum,
+  mysqlTable,
+  primaryKey,
+  unique,
+  varchar,
+} from 'drizzle-orm/mysql-core'
 import { briefSchema } from '../core/brief/brief'
 import { locksSchema } from '../core/job/job-document'
 import { musterEventSchema } from '../core/muster/events'
@@ -59,7 +72,11 @@ export const units = mysqlTable(
     port: int('port'),
     version: int('version').notNull().default(1),
   },
-  (table) => [primaryKey({ columns: [table.jobId, table.id] }), unique('one_mac_per_job').on(table.jobId, table.mac), unique('one_name_per_job').on(table.jobId, table.name)],
+  (table) => [
+    primaryKey({ columns: [table.jobId, table.id] }),
+    unique('one_mac_per_job').on(table.jobId, table.mac),
+    unique('one_name_per_job').on(table.jobId, table.name),
+  ],
 )
 
 export const unitPlans = mysqlTable(
@@ -73,17 +90,30 @@ export const unitPlans = mysqlTable(
   (table) => [
     primaryKey({ columns: [table.jobId, table.unitId] }),
     unique('one_address_per_job').on(table.jobId, table.address),
-    foreignKey({ name: 'plan_of_unit', columns: [table.jobId, table.unitId], foreignColumns: [units.jobId, units.id] }).onDelete('cascade'),
+    foreignKey({
+      name: 'plan_of_unit',
+      columns: [table.jobId, table.unitId],
+      foreignColumns: [units.jobId, units.id],
+    }).onDelete('cascade'),
   ],
 )
 
 /** What the user has set by hand. Apart from the plan, so that it outlives one that fails. */
 export const unitLocks = mysqlTable(
   'unit_locks',
-  { jobId: jobId(), unitId: unitId('unit_id').notNull(), channels: locksColumn('channels').notNull(), address: varchar('address', { length: 15 }) },
+  {
+    jobId: jobId(),
+    unitId: unitId('unit_id').notNull(),
+    channels: locksColumn('channels').notNull(),
+    address: varchar('address', { length: 15 }),
+  },
   (table) => [
     primaryKey({ columns: [table.jobId, table.unitId] }),
-    foreignKey({ name: 'lock_of_unit', columns: [table.jobId, table.unitId], foreignColumns: [units.jobId, units.id] }).onDelete('cascade'),
+    foreignKey({
+      name: 'lock_of_unit',
+      columns: [table.jobId, table.unitId],
+      foreignColumns: [units.jobId, units.id],
+    }).onDelete('cascade'),
   ],
 )
 
@@ -98,15 +128,28 @@ export const plannings = mysqlTable('plannings', {
 })
 
 /** Floors, places and what was heard: edited and undone as a whole, so kept as one. */
-export const sites = mysqlTable('sites', { jobId: jobId().primaryKey(), site: siteColumn('site').notNull(), version: int('version').notNull().default(1) })
+export const sites = mysqlTable('sites', {
+  jobId: jobId().primaryKey(),
+  site: siteColumn('site').notNull(),
+  version: int('version').notNull().default(1),
+})
 
 /** Files, kept once by what they hold: the name is the SHA-256 of the bytes, hexadecimal. */
-export const files = mysqlTable('files', { hash: varchar('hash', { length: 64 }).primaryKey(), size: int('size').notNull(), at: time('at').notNull() })
+export const files = mysqlTable('files', {
+  hash: varchar('hash', { length: 64 }).primaryKey(),
+  size: int('size').notNull(),
+  at: time('at').notNull(),
+})
 
 /** Their bytes in parts, so that neither a statement nor the memory ever holds a whole one. */
 export const fileParts = mysqlTable(
   'file_parts',
-  { file: varchar('file', { length: 64 }).notNull(), part: int('part').notNull(), bytes: longBlob('bytes').notNull(), at: time('at').notNull() },
+  {
+    file: varchar('file', { length: 64 }).notNull(),
+    part: int('part').notNull(),
+    bytes: longBlob('bytes').notNull(),
+    at: time('at').notNull(),
+  },
   (table) => [primaryKey({ columns: [table.file, table.part] })],
 )
 
@@ -178,7 +221,12 @@ export const backups = mysqlTable(
 /** Certificates as they were at first sight, SHA-256. */
 export const pins = mysqlTable(
   'pins',
-  { jobId: jobId(), mac: varchar('mac', { length: 17 }).notNull(), fingerprint: varchar('fingerprint', { length: 95 }).notNull(), at: time('at').notNull() },
+  {
+    jobId: jobId(),
+    mac: varchar('mac', { length: 17 }).notNull(),
+    fingerprint: varchar('fingerprint', { length: 95 }).notNull(),
+    at: time('at').notNull(),
+  },
   (table) => [primaryKey({ columns: [table.jobId, table.mac] })],
 )
 
@@ -201,14 +249,19 @@ export const orders = mysqlTable(
     /** Why it failed. */
     reason: varchar('reason', { length: 500 }),
     /** 1 while this is an open muster: a job has one at the most. */
-    openMuster: int('open_muster').generatedAlwaysAs(sql`(if(kind = 'muster' and status in ('open', 'claimed', 'pausing'), 1, null))`, { mode: 'stored' }),
+    openMuster: int('open_muster').generatedAlwaysAs(
+      sql`(if(kind = 'muster' and status in ('open', 'claimed', 'pausing'), 1, null))`,
+      { mode: 'stored' },
+    ),
   },
   (table) => [unique('one_open_muster_per_job').on(table.jobId, table.openMuster)],
 )
 
-export const events = mysqlTable('events', { jobId: jobId(), seq: int('seq').notNull(), at: time('at').notNull(), event: eventColumn('event').notNull() }, (table) => [
-  primaryKey({ columns: [table.jobId, table.seq] }),
-])
+export const events = mysqlTable(
+  'events',
+  { jobId: jobId(), seq: int('seq').notNull(), at: time('at').notNull(), event: eventColumn('event').notNull() },
+  (table) => [primaryKey({ columns: [table.jobId, table.seq] })],
+)
 
 export const runners = mysqlTable('runners', {
   id: varchar('id', { length: 60 }).primaryKey(),

@@ -7,7 +7,10 @@ import type { SealedSecrets } from '../core/job/job-document'
 const cost = { n: 65536, r: 8, p: 1 } as const
 const secretsSchema = z.record(z.string().max(120), z.string().max(1000))
 
-export async function sealSecretsUnder(passphrase: string, secrets: ReadonlyMap<string, string>): Promise<SealedSecrets> {
+export async function sealSecretsUnder(
+  passphrase: string,
+  secrets: ReadonlyMap<string, string>,
+): Promise<SealedSecrets> {
   const salt = randomBytes(16)
   const nonce = randomBytes(12)
   const cipher = createCipheriv('aes-256-gcm', await keyOf(passphrase, salt, cost), nonce)
@@ -22,7 +25,10 @@ export async function sealSecretsUnder(passphrase: string, secrets: ReadonlyMap<
 }
 
 /** @returns undefined where the passphrase is not the one, or the file was changed */
-export async function openSecretsUnder(passphrase: string, file: SealedSecrets): Promise<ReadonlyMap<string, string> | undefined> {
+export async function openSecretsUnder(
+  passphrase: string,
+  file: SealedSecrets,
+): Promise<ReadonlyMap<string, string> | undefined> {
   const bytes = (text: string): Buffer => Buffer.from(text, 'base64')
   const tag = bytes(file.tag)
   const nonce = bytes(file.nonce)
@@ -39,6 +45,8 @@ export async function openSecretsUnder(passphrase: string, file: SealedSecrets):
 
 function keyOf(passphrase: string, salt: Buffer, { n, r, p }: { n: number; r: number; p: number }): Promise<Buffer> {
   return new Promise((resolve, reject) => {
-    scrypt(passphrase.normalize('NFKC'), salt, 32, { N: n, r, p, maxmem: 256 * n * r + 1024 * 1024 }, (error, key) => (error ? reject(error) : resolve(key)))
+    scrypt(passphrase.normalize('NFKC'), salt, 32, { N: n, r, p, maxmem: 256 * n * r + 1024 * 1024 }, (error, key) =>
+      error ? reject(error) : resolve(key),
+    )
   })
 }

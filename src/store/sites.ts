@@ -12,7 +12,10 @@ export interface KeptSite {
 }
 
 export async function loadSite(store: Store, jobId: number): Promise<KeptSite> {
-  const [row] = await store.db.select({ site: sites.site, version: sites.version }).from(sites).where(eq(sites.jobId, jobId))
+  const [row] = await store.db
+    .select({ site: sites.site, version: sites.version })
+    .from(sites)
+    .where(eq(sites.jobId, jobId))
   return row ?? { site: emptySite, version: 0 }
 }
 
@@ -45,8 +48,17 @@ export interface Drawing {
 }
 
 /** Shows a file as the drawing of a floor, in the place of the one before. */
-export async function keepDrawing(store: Store, jobId: number, floorId: string, { type, file }: Drawing, at: Date): Promise<void> {
-  await store.db.insert(floorDrawings).values({ jobId, floorId, type, file, at }).onDuplicateKeyUpdate({ set: { type, file, at } })
+export async function keepDrawing(
+  store: Store,
+  jobId: number,
+  floorId: string,
+  { type, file }: Drawing,
+  at: Date,
+): Promise<void> {
+  await store.db
+    .insert(floorDrawings)
+    .values({ jobId, floorId, type, file, at })
+    .onDuplicateKeyUpdate({ set: { type, file, at } })
 }
 
 export async function findDrawing(store: Store, jobId: number, floorId: string): Promise<Drawing | undefined> {
@@ -58,5 +70,8 @@ export async function findDrawing(store: Store, jobId: number, floorId: string):
 }
 
 export async function listDrawings(store: Store, jobId: number): Promise<(Drawing & { readonly floor: string })[]> {
-  return store.db.select({ floor: floorDrawings.floorId, type: floorDrawings.type, file: floorDrawings.file }).from(floorDrawings).where(eq(floorDrawings.jobId, jobId))
+  return store.db
+    .select({ floor: floorDrawings.floorId, type: floorDrawings.type, file: floorDrawings.file })
+    .from(floorDrawings)
+    .where(eq(floorDrawings.jobId, jobId))
 }

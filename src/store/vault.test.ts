@@ -55,7 +55,13 @@ it('is made by one of many processes that start at once, and all have the same',
   const codes = await Promise.all(
     Array.from(
       { length: 6 },
-      () => new Promise((resolve) => spawn(process.execPath, ['-e', script], { cwd: join(import.meta.dirname, '../..'), stdio: 'inherit' }).once('exit', resolve)),
+      () =>
+        new Promise((resolve) =>
+          spawn(process.execPath, ['-e', script], { cwd: join(import.meta.dirname, '../..'), stdio: 'inherit' }).once(
+            'exit',
+            resolve,
+          ),
+        ),
     ),
   )
   expect(codes).toEqual([0, 0, 0, 0, 0, 0])

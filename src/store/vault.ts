@@ -35,12 +35,15 @@ export class Vault {
 
   /** @throws VaultError where key, label or bytes do not belong together */
   open(label: string, sealed: Buffer): string {
-    if (sealed[0] !== form || sealed.length < 1 + nonceBytes + tagBytes) throw new VaultError(`${label} is not sealed by this vault`)
+    if (sealed[0] !== form || sealed.length < 1 + nonceBytes + tagBytes)
+      throw new VaultError(`${label} is not sealed by this vault`)
     const nonce = sealed.subarray(1, 1 + nonceBytes)
     const tag = sealed.subarray(1 + nonceBytes, 1 + nonceBytes + tagBytes)
     try {
       const decipher = createDecipheriv('aes-256-gcm', this.#key, nonce).setAAD(Buffer.from(label)).setAuthTag(tag)
-      return Buffer.concat([decipher.update(sealed.subarray(1 + nonceBytes + tagBytes)), decipher.final()]).toString('utf8')
+      return Buffer.concat([decipher.update(sealed.subarray(1 + nonceBytes + tagBytes)), decipher.final()]).toString(
+        'utf8',
+      )
     } catch (cause) {
       throw new VaultError(`${label} was sealed with another key`, { cause })
     }
@@ -53,7 +56,8 @@ export function openVault(keyFile: string, fromEnvironment = process.env.AIR_MUS
   if (!existsSync(keyFile)) {
     makeKey(keyFile)
   }
-  if ((statSync(keyFile).mode & 0o077) !== 0) throw new VaultError(`others can read the vault's key: run chmod 600 ${keyFile}`)
+  if ((statSync(keyFile).mode & 0o077) !== 0)
+    throw new VaultError(`others can read the vault's key: run chmod 600 ${keyFile}`)
   return new Vault(Buffer.from(readFileSync(keyFile, 'utf8').trim(), 'hex'))
 }
 

@@ -2,7 +2,15 @@
  * What can go wrong between the laptop and a unit: a closed set of kinds, each with the reason from the device.
  */
 
-export const wireErrorKinds = ['unreachable', 'refused', 'wrong-unit', 'untrusted', 'timeout', 'garbled', 'rejected'] as const
+export const wireErrorKinds = [
+  'unreachable',
+  'refused',
+  'wrong-unit',
+  'untrusted',
+  'timeout',
+  'garbled',
+  'rejected',
+] as const
 /**
  * unreachable: nothing answers there. refused: it answers and does not let us in. wrong-unit: somebody else answers.
  * untrusted: its certificate is not the one that was pinned. timeout: it began and did not end. garbled: the reply

@@ -13,7 +13,15 @@ export interface Building {
 }
 
 /** Rooms along a corridor, with walls of one material between them and another along the corridor. */
-export function building(seed: number, { radios, floors, roomM, walls: build = 'mixed' }: { radios: number; floors: number; roomM: number; walls?: 'mixed' | 'heavy' }): Building {
+export function building(
+  seed: number,
+  {
+    radios,
+    floors,
+    roomM,
+    walls: build = 'mixed',
+  }: { radios: number; floors: number; roomM: number; walls?: 'mixed' | 'heavy' },
+): Building {
   const random = seeded(seed)
   const perFloor = Math.ceil(radios / floors)
   const across = Math.ceil(perFloor / 2)
@@ -28,9 +36,22 @@ export function building(seed: number, { radios, floors, roomM, walls: build = '
       { material: along, x1: 0, y1: roomM + 3, x2: widthM, y2: roomM + 3 },
     ]
     for (let room = 1; room < across; room += 1) {
-      walls.push({ material: between, x1: room * roomM, y1: 0, x2: room * roomM, y2: roomM }, { material: between, x1: room * roomM, y1: roomM + 3, x2: room * roomM, y2: depthM })
+      walls.push(
+        { material: between, x1: room * roomM, y1: 0, x2: room * roomM, y2: roomM },
+        { material: between, x1: room * roomM, y1: roomM + 3, x2: room * roomM, y2: depthM },
+      )
     }
-    return { id: `floor-${storey}`, name: `Floor ${storey}`, storey, heightM: 3.2, place: 'indoor', widthM, depthM, drawing: null, walls }
+    return {
+      id: `floor-${storey}`,
+      name: `Floor ${storey}`,
+      storey,
+      heightM: 3.2,
+      place: 'indoor',
+      widthM,
+      depthM,
+      drawing: null,
+      walls,
+    }
   })
   return {
     floors: made,
@@ -51,20 +72,48 @@ export function building(seed: number, { radios, floors, roomM, walls: build = '
 }
 
 /** One option for each legal block of a width, without a wait for radar where that leaves some. */
-export function optionsOf(country: CountryRules, band: Band, width: Width, radar: 'avoid' | 'welcome'): ChannelOption[] {
+export function optionsOf(
+  country: CountryRules,
+  band: Band,
+  width: Width,
+  radar: 'avoid' | 'welcome',
+): ChannelOption[] {
   const raster = [1, 6, 11]
-  const blocks = legalBlocks(country).filter((block) => block.band === band && block.width === width && (band !== '2.4' || raster.includes(block.channel)))
+  const blocks = legalBlocks(country).filter(
+    (block) => block.band === band && block.width === width && (band !== '2.4' || raster.includes(block.channel)),
+  )
   const firsts = blocks.filter((block, index) => blocks.findIndex((other) => other.lowMhz === block.lowMhz) === index)
   const free = firsts.filter((block) => radar === 'welcome' || !block.radar)
-  return free.map(({ channel, lowMhz, highMhz, radar: listens }) => ({ channel, width, lowMhz, highMhz, radar: listens, price: 0 }))
+  return free.map(({ channel, lowMhz, highMhz, radar: listens }) => ({
+    channel,
+    width,
+    lowMhz,
+    highMhz,
+    radar: listens,
+    price: 0,
+  }))
 }
 
-export function problemOf({ radios }: Building, band: Band, options: readonly ChannelOption[], others: readonly OtherNetwork[] = []): ChannelProblem {
-  return { radios: radios.map(({ id }) => ({ id, band, options: [...options], locked: null, set: null })), hears: hearings(band, radios), others: [...others] }
+export function problemOf(
+  { radios }: Building,
+  band: Band,
+  options: readonly ChannelOption[],
+  others: readonly OtherNetwork[] = [],
+): ChannelProblem {
+  return {
+    radios: radios.map(({ id }) => ({ id, band, options: [...options], locked: null, set: null })),
+    hears: hearings(band, radios),
+    others: [...others],
+  }
 }
 
 /** Networks of neighbours, each heard by a few radios. */
-export function neighbours(seed: number, { radios }: Building, options: readonly ChannelOption[], count: number): OtherNetwork[] {
+export function neighbours(
+  seed: number,
+  { radios }: Building,
+  options: readonly ChannelOption[],
+  count: number,
+): OtherNetwork[] {
   const random = seeded(seed)
   return Array.from({ length: count }, () => {
     const radio = radios[Math.floor(random() * radios.length)] as PlacedRadio

@@ -18,7 +18,9 @@ export function integerProgramme({ radios, hears, others }: ChannelProblem): str
     rules.push(`${options.map((_, option) => `x${radio}_${option}`).join(' + ')} = 1`)
     options.forEach((option, index) => {
       choices.push(`x${radio}_${index}`)
-      const own = others.filter((other) => other.radio === id).reduce((sum, other) => sum + overlapOf(option, other) * weightOf(other.dbm), 0)
+      const own = others
+        .filter((other) => other.radio === id)
+        .reduce((sum, other) => sum + overlapOf(option, other) * weightOf(other.dbm), 0)
       if (own > 0) cost.push(`${own} x${radio}_${index}`)
     })
   })
@@ -57,7 +59,10 @@ function cliqueCuts(count: number, blocks: number, pairs: ReturnType<typeof pair
   const cuts: string[] = []
   for (const size of [blocks + 1, blocks + 2, 2 * blocks + 1]) {
     const found: string[] = []
-    const least = Array.from({ length: blocks }, (_, block) => Math.floor((size + block) / blocks)).reduce((sum, share) => sum + (share * (share - 1)) / 2, 0)
+    const least = Array.from({ length: blocks }, (_, block) => Math.floor((size + block) / blocks)).reduce(
+      (sum, share) => sum + (share * (share - 1)) / 2,
+      0,
+    )
     const grow = (clique: readonly number[], candidates: readonly number[]): void => {
       if (found.length >= mostCuts) return
       if (clique.length === size) {

@@ -15,7 +15,9 @@ import { readRegulatoryDatabase } from '../../src/core/regulatory/database'
 import { building, neighbours, optionsOf, problemOf } from './building'
 import { integerProgramme } from './integer-programme'
 
-const database = readRegulatoryDatabase(readFileSync(join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), 'data/regulatory.db')))
+const database = readRegulatoryDatabase(
+  readFileSync(join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), 'data/regulatory.db')),
+)
 const print = (text: string): void => {
   process.stdout.write(`${text}\n`)
 }
@@ -29,7 +31,8 @@ const timed = <T>(act: () => T): { value: T; seconds: number } => {
   const value = act()
   return { value, seconds: (performance.now() - begun) / 1000 }
 }
-const median = (values: readonly number[]): number => values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0
+const median = (values: readonly number[]): number =>
+  values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0
 
 /** Country, band, width: what the buildings take turns with. */
 const settings = [
@@ -101,13 +104,23 @@ function oneDrag(): void {
   const options = optionsOf(countryOf('NZ'), '5', 40, 'welcome')
   const before = planChannels(problemOf(house, '5', options))
   const times = Array.from({ length: 9 }, (_, turn) => {
-    const moved = { ...house, radios: house.radios.map((radio, index) => (index === turn * 20 ? { ...radio, x: radio.x + 9, y: radio.y + 2 } : radio)) }
+    const moved = {
+      ...house,
+      radios: house.radios.map((radio, index) =>
+        index === turn * 20 ? { ...radio, x: radio.x + 9, y: radio.y + 2 } : radio,
+      ),
+    }
     return timed(() => {
       const problem = problemOf(moved, '5', options)
-      return planChannels({ ...problem, radios: problem.radios.map((radio) => ({ ...radio, set: before.chosen.get(radio.id) ?? null })) }, 'brief')
+      return planChannels(
+        { ...problem, radios: problem.radios.map((radio) => ({ ...radio, set: before.chosen.get(radio.id) ?? null })) },
+        'brief',
+      )
     }).seconds
   })
-  print(`replanning after one drag of a plan of 200 radios: median ${(1000 * median(times)).toFixed(0)} ms of ${times.length} (wanted: under 200 ms)`)
+  print(
+    `replanning after one drag of a plan of 200 radios: median ${(1000 * median(times)).toFixed(0)} ms of ${times.length} (wanted: under 200 ms)`,
+  )
 }
 
 function heatMap(): void {
@@ -115,9 +128,16 @@ function heatMap(): void {
   const [drawn] = house.floors
   if (!drawn) return
   const floor = { ...drawn, widthM: 100, depthM: 60 }
-  const radios = house.radios.map((radio, index) => ({ ...radio, floor, x: 5 + (index % 6) * 18, y: 6 + Math.floor(index / 6) * 12 }))
+  const radios = house.radios.map((radio, index) => ({
+    ...radio,
+    floor,
+    x: 5 + (index % 6) * 18,
+    y: 6 + Math.floor(index / 6) * 12,
+  }))
   const times = Array.from({ length: 9 }, () => timed(() => coverage('5', floor, radios, 0.5)).seconds)
-  print(`received level of 100 x 60 m at 0.5 m, 30 units, ${floor.walls.length} walls: median ${(1000 * median(times)).toFixed(0)} ms of ${times.length} (wanted: under 300 ms)`)
+  print(
+    `received level of 100 x 60 m at 0.5 m, 30 units, ${floor.walls.length} walls: median ${(1000 * median(times)).toFixed(0)} ms of ${times.length} (wanted: under 300 ms)`,
+  )
   print(`  (${hearings('5', radios).length} pairs hear each other there)`)
 }
 

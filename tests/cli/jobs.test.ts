@@ -24,12 +24,21 @@ afterEach(() => fresh.drop())
 function muster(...args: string[]): { status: number | null; out: string; err: string } {
   return musterWith({ AIR_MUSTER_DB: fresh.url, AIR_MUSTER_VAULT_FILE: fresh.vaultKeyFile }, ...args)
 }
-function musterWith(more: Record<string, string>, ...args: string[]): { status: number | null; out: string; err: string } {
+function musterWith(
+  more: Record<string, string>,
+  ...args: string[]
+): { status: number | null; out: string; err: string } {
   const env = { ...process.env, ...more }
-  const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), ...args], { encoding: 'utf8', cwd: root, env })
+  const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), ...args], {
+    encoding: 'utf8',
+    cwd: root,
+    env,
+  })
   return { status, out: stdout, err: stderr }
 }
-function changed(change: (job: { units: { mac: string }[]; brief: { country: string; management: { cidr: string } } }) => void): string {
+function changed(
+  change: (job: { units: { mac: string }[]; brief: { country: string; management: { cidr: string } } }) => void,
+): string {
   const job = parse(readFileSync(demo, 'utf8'))
   change(job)
   const file = join(dirname(fresh.vaultKeyFile), 'job.yaml')
@@ -41,19 +50,29 @@ it('loads a job with a plan for each unit and secrets that nobody typed, and lis
   expect(muster('jobs').out).toBe('There are no jobs yet.\n')
   expect(muster('load', demo)).toEqual({ status: 0, out: 'port-ellery is loaded: 4 units.\n', err: '' })
   const job = await findJob(fresh.store, 'port-ellery')
-  expect([...(await secretTimes(fresh.store, job?.id ?? 0)).keys()].sort()).toEqual(['admin/password', 'network/crew/passphrase'])
+  expect([...(await secretTimes(fresh.store, job?.id ?? 0)).keys()].sort()).toEqual([
+    'admin/password',
+    'network/crew/passphrase',
+  ])
   expect(muster('jobs').out).toBe('port-ellery  Port Ellery ferry terminal, 0 of 4 answer\n')
   expect(muster('roll', 'port-ellery').out).toContain('0 of 4 answer')
   const sheet = muster('export', 'port-ellery', '--csv').out.split('\r\n')
   expect(sheet[0]).toMatch(/^name,place,model,mac,serial,switch port,address,/)
   expect(sheet).toHaveLength(6 - 1)
-  expect(sheet[3]).toContain('hall-03,gate A,Ostrel O-40,02:4f:52:10:6a:2e,OS4-7731-2E,3,10.44.8.22,6,20,11,60,40,17,Ellery Crew,not mustered')
+  expect(sheet[3]).toContain(
+    'hall-03,gate A,Ostrel O-40,02:4f:52:10:6a:2e,OS4-7731-2E,3,10.44.8.22,6,20,11,60,40,17,Ellery Crew,not mustered',
+  )
 })
 
 it('prints a whole job without its secrets, and loads it again under another name', () => {
   expect(muster('load', demo).status).toBe(0)
   const whole = JSON.parse(muster('export', 'port-ellery', '--job').out)
-  expect(whole).toMatchObject({ format: 'air-muster-job', slug: 'port-ellery', secrets: null, units: [{ id: 'hall-01', address: '10.44.8.20' }, {}, { locks: { '5': 60 } }, {}] })
+  expect(whole).toMatchObject({
+    format: 'air-muster-job',
+    slug: 'port-ellery',
+    secrets: null,
+    units: [{ id: 'hall-01', address: '10.44.8.20' }, {}, { locks: { '5': 60 } }, {}],
+  })
   const copy = join(dirname(fresh.vaultKeyFile), 'copy.json')
   writeFileSync(copy, JSON.stringify({ ...whole, slug: 'copy' }))
   expect(muster('load', copy).out).toBe('copy is loaded: 4 units.\n')
@@ -78,13 +97,19 @@ it('names file, place and fault of a job that cannot be loaded, and loads nothin
 it('places an order that a runner finds, for all units or for those that are named', async () => {
   muster('load', demo)
   expect(muster('run', 'port-ellery', '--units', 'hall-01', 'hall-02').out).toBe('The muster begins.\n')
-  expect(await claimOrder(fresh.store, 'me', 5)).toMatchObject({ kind: 'muster', units: theseUnits('hall-01', 'hall-02') })
+  expect(await claimOrder(fresh.store, 'me', 5)).toMatchObject({
+    kind: 'muster',
+    units: theseUnits('hall-01', 'hall-02'),
+  })
   expect(muster('sweep', 'port-ellery').status).toBe(0)
   expect(await claimOrder(fresh.store, 'another', 5)).toMatchObject({ kind: 'sweep', units: allUnits })
 })
 
 it('says which jobs there are when it is asked for another', () => {
-  expect(muster('roll', 'nowhere')).toMatchObject({ status: 2, err: 'There is no job "nowhere". There are none yet.\n' })
+  expect(muster('roll', 'nowhere')).toMatchObject({
+    status: 2,
+    err: 'There is no job "nowhere". There are none yet.\n',
+  })
 })
 
 it('takes units by name or id, in whatever letters, and names those that there are where one is none', async () => {
@@ -99,7 +124,10 @@ it('takes units by name or id, in whatever letters, and names those that there a
   })
   // One muster of a job at a time: another press joins it, or is told.
   expect(muster('run', 'port-ellery', '--units', 'hall-02').status).toBe(0)
-  expect(muster('run', 'port-ellery')).toMatchObject({ status: 2, err: expect.stringContaining('A muster of this job is under way, for other units.') })
+  expect(muster('run', 'port-ellery')).toMatchObject({
+    status: 2,
+    err: expect.stringContaining('A muster of this job is under way, for other units.'),
+  })
 })
 
 it('ends with 3 and says so where it waits and no runner works', async () => {
@@ -139,12 +167,19 @@ it('ends with 1 and the reason where the muster has failed', async () => {
       .toBe(job?.id)
     await orderThrew(fresh.store, order?.id ?? 0, 'me', 'the switch is on fire')
   }
-  expect(await waiting).toEqual({ status: 1, err: 'The muster failed three times and is not begun again by itself: the switch is on fire\n' })
+  expect(await waiting).toEqual({
+    status: 1,
+    err: 'The muster failed three times and is not begun again by itself: the switch is on fire\n',
+  })
 })
 
 it.each([
   ['broken YAML', 'slug: [unclosed\nname: x\n', /job\.yaml line \d+ is not YAML: .+\.$/],
-  ['brackets without end', `a: ${'['.repeat(500)}\n`, /job\.yaml line 1: brackets are 16 deep at the most, and closed as often as opened\.$/],
+  [
+    'brackets without end',
+    `a: ${'['.repeat(500)}\n`,
+    /job\.yaml line 1: brackets are 16 deep at the most, and closed as often as opened\.$/,
+  ],
   ['broken JSON', '{"slug": ', /job\.yaml: it is not JSON \(.+\)\.$/],
   ['a doubled MAC', 'doubled', /job\.yaml: units\.1\.mac: hall-02 has the same MAC as hall-01: 02:4f:52:10:6a:2c$/],
 ])('says in one sentence what is wrong with a file: %s', (_what, text, sentence) => {
@@ -159,13 +194,23 @@ it.each([
 
 describe('where the installation does not answer', () => {
   it('says in one sentence that the database is down, and ends with 2', () => {
-    const { status, err } = musterWith({ AIR_MUSTER_DB: 'mariadb://air_muster:x@127.0.0.1:1/air_muster', AIR_MUSTER_VAULT_FILE: fresh.vaultKeyFile }, 'jobs')
-    expect({ status, err }).toEqual({ status: 2, err: 'The database does not answer. See whether npm run demo still runs; it starts a database that died again by itself.\n' })
+    const { status, err } = musterWith(
+      { AIR_MUSTER_DB: 'mariadb://air_muster:x@127.0.0.1:1/air_muster', AIR_MUSTER_VAULT_FILE: fresh.vaultKeyFile },
+      'jobs',
+    )
+    expect({ status, err }).toEqual({
+      status: 2,
+      err: 'The database does not answer. See whether npm run demo still runs; it starts a database that died again by itself.\n',
+    })
   })
 
   it.each([
     ['nothing runs', undefined, 'Nothing runs here: start it with npm run demo.'],
-    ['a start was broken off', '{"launcher": 1', 'running.json cannot be read: the start is still under way, or was broken off.'],
+    [
+      'a start was broken off',
+      '{"launcher": 1',
+      'running.json cannot be read: the start is still under way, or was broken off.',
+    ],
     [
       'what ran has ended',
       JSON.stringify({ launcher: 2 ** 22 + 7, databaseUrl: 'mariadb://x', vaultKeyFile: 'y' }),
@@ -184,10 +229,19 @@ describe('where the installation does not answer', () => {
 it('deletes a job by its name, and prints its log afterwards', async () => {
   await loadJob(fresh.store, demoJob(), new Date())
   const job = await findJob(fresh.store, 'port-ellery')
-  await appendEvents(fresh.store, job?.id ?? 0, [{ at: new Date('2026-11-20T10:00:00Z'), event: { kind: 'log', unit: 'hall-01', text: 'signed in' } }])
-  expect(muster('delete', 'port-ellery', '--name', 'Port')).toMatchObject({ status: 2, err: 'To delete it, type its name as it stands: Port Ellery ferry terminal\n' })
-  expect(muster('delete', 'port-ellery', '--name', 'Port Ellery ferry terminal').out).toBe(`Port Ellery ferry terminal is deleted. Its log is kept: muster log ${job?.id}\n`)
+  await appendEvents(fresh.store, job?.id ?? 0, [
+    { at: new Date('2026-11-20T10:00:00Z'), event: { kind: 'log', unit: 'hall-01', text: 'signed in' } },
+  ])
+  expect(muster('delete', 'port-ellery', '--name', 'Port')).toMatchObject({
+    status: 2,
+    err: 'To delete it, type its name as it stands: Port Ellery ferry terminal\n',
+  })
+  expect(muster('delete', 'port-ellery', '--name', 'Port Ellery ferry terminal').out).toBe(
+    `Port Ellery ferry terminal is deleted. Its log is kept: muster log ${job?.id}\n`,
+  )
   expect(muster('jobs').out).toBe('There are no jobs yet.\n')
   expect(muster('jobs', '--deleted').out).toMatch(new RegExp(`^${job?.id} {2}Port Ellery ferry terminal, deleted 20`))
-  expect(muster('log', String(job?.id)).out).toBe('2026-11-20T10:00:00.000Z  {"kind":"log","unit":"hall-01","text":"signed in"}\n')
+  expect(muster('log', String(job?.id)).out).toBe(
+    '2026-11-20T10:00:00.000Z  {"kind":"log","unit":"hall-01","text":"signed in"}\n',
+  )
 })

@@ -15,7 +15,10 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }))
 const muster = (problem: unknown, ...more: string[]) => {
   const file = join(folder, 'problem.json')
   writeFileSync(file, typeof problem === 'string' ? problem : JSON.stringify(problem))
-  return spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'plan', '--problem', file, ...more], { cwd: root, encoding: 'utf8' })
+  return spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'plan', '--problem', file, ...more], {
+    cwd: root,
+    encoding: 'utf8',
+  })
 }
 const options = [
   { channel: 36, width: 80, lowMhz: 5170, highMhz: 5250, radar: false },
@@ -51,7 +54,11 @@ describe('muster plan', () => {
     expect(wrong.status).toBe(2)
     expect(wrong.stderr).toMatch(/problem\.json: hears\.0: there is no radio "z"/)
     expect(muster('{', '--json').stderr).toMatch(/problem\.json is not JSON/)
-    const none = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'plan', '--problem', join(folder, 'none.json')], { cwd: root, encoding: 'utf8' })
+    const none = spawnSync(
+      process.execPath,
+      [join(root, 'bin/muster.mjs'), 'plan', '--problem', join(folder, 'none.json')],
+      { cwd: root, encoding: 'utf8' },
+    )
     expect([none.status, none.stderr]).toEqual([2, expect.stringContaining('cannot be read')])
   })
 })

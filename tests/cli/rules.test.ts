@@ -5,7 +5,11 @@ import { expect, it } from 'vitest'
 
 const root = join(import.meta.dirname, '../..')
 function muster(...args: string[]): { status: number | null; out: string; err: string } {
-  const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), ...args], { encoding: 'utf8', cwd: root, maxBuffer: 64 * 1024 * 1024 })
+  const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), ...args], {
+    encoding: 'utf8',
+    cwd: root,
+    maxBuffer: 64 * 1024 * 1024,
+  })
   return { status, out: stdout, err: stderr }
 }
 
@@ -14,7 +18,16 @@ it('prints the blocks of a country as JSON', () => {
   expect(status).toBe(0)
   const answer = JSON.parse(out)
   expect(answer).toMatchObject({ country: 'NZ', dfs: 'ETSI' })
-  expect(answer.blocks).toContainEqual({ band: '5', channel: 36, width: 20, lowMhz: 5170, highMhz: 5190, eirpDbm: 30, radar: false, indoor: false })
+  expect(answer.blocks).toContainEqual({
+    band: '5',
+    channel: 36,
+    width: 20,
+    lowMhz: 5170,
+    highMhz: 5190,
+    eirpDbm: 30,
+    radar: false,
+    indoor: false,
+  })
 })
 
 it('prints every country, one object to a line', () => {

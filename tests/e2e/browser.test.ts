@@ -58,14 +58,19 @@ describe('at a desk, 1280 by 800', () => {
     for (const mac of macs) await site.hand({ do: 'press-reset', mac, seconds: 12 })
     await go('bench')
     await sees('4 units share this factory address')
-    expect(await page.$$eval('tr[data-mac]', (rows) => rows.map((row) => (row as HTMLElement).dataset.mac))).toEqual(macs)
+    expect(await page.$$eval('tr[data-mac]', (rows) => rows.map((row) => (row as HTMLElement).dataset.mac))).toEqual(
+      macs,
+    )
     await page.evaluate(() => Object.assign(window, { neverReloaded: true }))
     await press('Muster the 4 that match')
     await page.locator('a[data-stage="muster"]').click()
     await sees('Your next move')
     await sees('Pause after this step')
     const seen = new Set<string>()
-    const cells = () => page.$$eval('tr[data-unit="hall-03"] td[data-step] > span', (all) => all.map((each) => (each as HTMLElement).dataset.is ?? ''))
+    const cells = () =>
+      page.$$eval('tr[data-unit="hall-03"] td[data-step] > span', (all) =>
+        all.map((each) => (each as HTMLElement).dataset.is ?? ''),
+      )
     await expect
       .poll(
         async () => {
@@ -89,13 +94,22 @@ describe('at a desk, 1280 by 800', () => {
     expect(site.complaints).toEqual([])
 
     // Logs, redo log, tables: whatever was written by now holds no secret in clear.
-    const store = openStore({ url: site.stack.env.AIR_MUSTER_DB ?? '', vaultKeyFile: site.stack.env.AIR_MUSTER_VAULT_FILE ?? '' })
+    const store = openStore({
+      url: site.stack.env.AIR_MUSTER_DB ?? '',
+      vaultKeyFile: site.stack.env.AIR_MUSTER_VAULT_FILE ?? '',
+    })
     const secrets = [...(await openSecrets(store, 1)).values()]
     await store.close()
     expect(secrets).toHaveLength(2)
-    const files = readdirSync(site.folder, { recursive: true, encoding: 'utf8' }).filter((file) => /\.(log|ibd|ibdata)$|ib_logfile0$|ibdata1$|undo/.test(file))
-    expect(files).toEqual(expect.arrayContaining(['logs/runner.log', 'logs/web.log', 'mariadb/data/air_muster/secrets.ibd']))
-    for (const file of files) for (const secret of secrets) expect(readFileSync(join(site.folder, file)).includes(secret), `${file} holds a secret`).toBe(false)
+    const files = readdirSync(site.folder, { recursive: true, encoding: 'utf8' }).filter((file) =>
+      /\.(log|ibd|ibdata)$|ib_logfile0$|ibdata1$|undo/.test(file),
+    )
+    expect(files).toEqual(
+      expect.arrayContaining(['logs/runner.log', 'logs/web.log', 'mariadb/data/air_muster/secrets.ibd']),
+    )
+    for (const file of files)
+      for (const secret of secrets)
+        expect(readFileSync(join(site.folder, file)).includes(secret), `${file} holds a secret`).toBe(false)
   })
 
   it('shows why a unit is held and what the hands do', async () => {
@@ -124,12 +138,17 @@ describe('on a ladder, 390 by 844', () => {
     await page.waitForSelector('section[aria-label="hall-02"] h2', { visible: true })
     expect(await page.$eval('section[aria-label="hall-02"]', (card) => card.innerText)).toContain('6a:2d')
     await sees('4 of 4 answer', 45_000)
-    expect(await page.$$eval('section[aria-label="hall-02"] li > span', (all) => all.map((each) => (each as HTMLElement).dataset.is))).toEqual(
-      Array.from({ length: 12 }, () => 'done'),
-    )
+    expect(
+      await page.$$eval('section[aria-label="hall-02"] li > span', (all) =>
+        all.map((each) => (each as HTMLElement).dataset.is),
+      ),
+    ).toEqual(Array.from({ length: 12 }, () => 'done'))
     for (const stage of ['brief', 'kit', 'plan', 'bench', 'muster', 'handover']) {
       await go(stage)
-      expect(await page.evaluate(() => document.documentElement.scrollWidth), `${stage} is as wide as the phone`).toBeLessThanOrEqual(390)
+      expect(
+        await page.evaluate(() => document.documentElement.scrollWidth),
+        `${stage} is as wide as the phone`,
+      ).toBeLessThanOrEqual(390)
     }
   })
 })

@@ -59,7 +59,8 @@ describe("a job of one's own", () => {
     await open('/')
     await sees('There are none yet. Begin one, or take one in from a file.')
     await press('Begin a job')
-    const named = async (label: string, text: string) => (await page.waitForSelector(`::-p-aria([name="${label}"][role="textbox"])`))?.type(text)
+    const named = async (label: string, text: string) =>
+      (await page.waitForSelector(`::-p-aria([name="${label}"][role="textbox"])`))?.type(text)
     await named('Name of the job', 'Thornby mill')
     await named('The site', 'Mill and loading yard')
     await page.select('[role="dialog"] select', 'GB')
@@ -78,7 +79,9 @@ describe("a job of one's own", () => {
     // What is not whole is not lost by a reload.
     await page.reload()
     await sees('Not saved yet: 1 field to mend')
-    expect(await page.$eval('[aria-label="Time zone"]', (input) => (input as HTMLInputElement).value)).toBe('Europe/Lundon')
+    expect(await page.$eval('[aria-label="Time zone"]', (input) => (input as HTMLInputElement).value)).toBe(
+      'Europe/Lundon',
+    )
     await type('Time zone', 'Europe/London')
     await saved()
     await type('Gateway', '10.20.9.1')
@@ -116,13 +119,17 @@ describe("a job of one's own", () => {
     await press('Make another')
     await sees('A new one is made: 92 bits, without look-alike characters.')
     await press('Show')
-    await page.waitForFunction(() => /[A-Za-z2-9]{4}-[A-Za-z2-9]{4}-[A-Za-z2-9]{4}-[A-Za-z2-9]{4}/.test(document.body.innerText))
+    await page.waitForFunction(() =>
+      /[A-Za-z2-9]{4}-[A-Za-z2-9]{4}-[A-Za-z2-9]{4}-[A-Za-z2-9]{4}/.test(document.body.innerText),
+    )
     await sees('The asking is recorded.')
   })
 
   it('puts no open network on air until its name is typed twice', async () => {
     await choose('Security', 'open')
-    await sees('"Thornby Crew" would be open: anyone nearby could read what its clients send. It is not put on air until its name is typed a second time.')
+    await sees(
+      '"Thornby Crew" would be open: anyone nearby could read what its clients send. It is not put on air until its name is typed a second time.',
+    )
     await type('The name of the open network, again', 'Thornby Crew')
     await sees('"Thornby Crew" is open, as you confirmed')
     await press('Use WPA2-Personal')
@@ -134,14 +141,21 @@ describe("a job of one's own", () => {
     await other.goto(`${site.stack.url}/jobs/thornby-mill/brief`, { waitUntil: 'load' })
     const client = (await other.waitForSelector('[aria-label="Client"]')) as ElementHandle
     await client.type('Thornby Grain')
-    await other.waitForFunction(() => document.querySelector('[role="status"]')?.textContent === 'Saved' && document.body.innerText.includes('Undo'))
+    await other.waitForFunction(
+      () =>
+        document.querySelector('[role="status"]')?.textContent === 'Saved' && document.body.innerText.includes('Undo'),
+    )
     await other.waitForFunction(async () => (await (await fetch(location.href)).text()).includes('Thornby Grain'))
     await other.close()
     await type('Site', 'Mill alone')
     await sees('Somebody else has changed the brief in the meantime.')
     await press('Load what is saved')
-    await page.waitForFunction(() => (document.querySelector('[aria-label="Client"]') as HTMLInputElement | null)?.value === 'Thornby Grain')
-    expect(await page.$eval('[aria-label="Site"]', (input) => (input as HTMLInputElement).value)).toBe('Mill and loading yard')
+    await page.waitForFunction(
+      () => (document.querySelector('[aria-label="Client"]') as HTMLInputElement | null)?.value === 'Thornby Grain',
+    )
+    expect(await page.$eval('[aria-label="Site"]', (input) => (input as HTMLInputElement).value)).toBe(
+      'Mill and loading yard',
+    )
   })
 
   it('takes a second network for guests, and keeps them from the units', async () => {
@@ -172,17 +186,14 @@ describe("a job of one's own", () => {
     await saved()
     await page.reload()
     await sees('4 units on the list')
-    expect(await page.$$eval('[role="row"] [data-column="mac"]', (cells) => cells.map((cell) => cell.textContent))).toEqual([
-      '02:4f:52:77:00:01',
-      '02:4f:52:77:00:02',
-      '02:4f:52:77:00:03',
-      '02:b7:1c:77:00:01',
-      '',
-    ])
+    expect(
+      await page.$$eval('[role="row"] [data-column="mac"]', (cells) => cells.map((cell) => cell.textContent)),
+    ).toEqual(['02:4f:52:77:00:01', '02:4f:52:77:00:02', '02:4f:52:77:00:03', '02:b7:1c:77:00:01', ''])
   })
 
   it('is edited as a sheet: keys, fill, paste, sort, undo; a fault keeps only its own row from being saved', async () => {
-    const cell = (row: string, column: string) => page.$eval(`[data-row="${row}"] [data-column="${column}"]`, (found) => found.textContent)
+    const cell = (row: string, column: string) =>
+      page.$eval(`[data-row="${row}"] [data-column="${column}"]`, (found) => found.textContent)
     await page.locator('[data-row="mill-02"] [data-column="place"]').click()
     await page.keyboard.type('sack hoist')
     await page.keyboard.press('Enter')
@@ -203,13 +214,22 @@ describe("a job of one's own", () => {
     await page.keyboard.down('Control')
     await page.keyboard.press('d')
     await page.keyboard.up('Control')
-    expect([await cell('mill-01', 'port'), await cell('mill-02', 'port'), await cell('mill-03', 'port')]).toEqual(['11', '12', '13'])
+    expect([await cell('mill-01', 'port'), await cell('mill-02', 'port'), await cell('mill-03', 'port')]).toEqual([
+      '11',
+      '12',
+      '13',
+    ])
 
     await page.locator('[data-row="new"] [data-column="name"]').click()
     await page.evaluate(() => {
       const clipboardData = new DataTransfer()
-      clipboardData.setData('text/plain', 'mill-06\tattic\to-40\t024f.5277.0006\tOS4-9006\t6\nmill-07\tcellar\to-40\t024f.5277.0001\t\t7')
-      document.querySelector('[role="grid"]')?.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
+      clipboardData.setData(
+        'text/plain',
+        'mill-06\tattic\to-40\t024f.5277.0006\tOS4-9006\t6\nmill-07\tcellar\to-40\t024f.5277.0001\t\t7',
+      )
+      document
+        .querySelector('[role="grid"]')
+        ?.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
     })
     await sees('6 units on the list')
     await sees('Saved, but for 1 row to mend')
@@ -223,14 +243,9 @@ describe("a job of one's own", () => {
 
     await page.locator('[role="columnheader"]').click()
     await page.locator('[role="columnheader"]').click()
-    expect(await page.$$eval('[role="row"][data-row]', (rows) => rows.map((row) => (row as HTMLElement).dataset.row))).toEqual([
-      'yard-01',
-      'mill-06',
-      'mill-03',
-      'mill-02',
-      'mill-01',
-      'new',
-    ])
+    expect(
+      await page.$$eval('[role="row"][data-row]', (rows) => rows.map((row) => (row as HTMLElement).dataset.row)),
+    ).toEqual(['yard-01', 'mill-06', 'mill-03', 'mill-02', 'mill-01', 'new'])
     await press('Undo')
     await press('Undo')
     await saved()
@@ -250,7 +265,8 @@ describe("a job of one's own", () => {
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur())
     // As fast as only a scanner types: within one frame, and ended by Enter.
     await page.evaluate(() => {
-      for (const key of [...'OS4-9008', 'Enter']) window.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
+      for (const key of [...'OS4-9008', 'Enter'])
+        window.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
     })
     await sees('serial landed on mill-08.')
     expect(page.url()).toContain('/kit')
@@ -262,7 +278,9 @@ describe("a job of one's own", () => {
     await page.evaluate(() => {
       const clipboardData = new DataTransfer()
       clipboardData.setData('text/plain', 'bench-1\tbench\tLowbeam L24\t02:10:24:77:00:01')
-      document.querySelector('[role="grid"]')?.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
+      document
+        .querySelector('[role="grid"]')
+        ?.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
     })
     await sees('of 370 W that bench-1 gives')
     await saved()
@@ -306,8 +324,12 @@ describe("a job of one's own", () => {
     await press('Lock it')
     await sees('mill-02 is locked to 10.20.0.150, which is in use, reserved, in the DHCP pool or outside the subnet')
     const kea = JSON.parse(await get('/api/jobs/thornby-mill/addresses/kea'))
-    expect(kea.Dhcp4.subnet4[0].reservations).toEqual(expect.arrayContaining([{ 'hw-address': '02:4f:52:77:00:03', 'ip-address': '10.20.0.77', hostname: 'mill-03' }]))
-    expect(await get('/api/jobs/thornby-mill/addresses/dnsmasq')).toContain('dhcp-host=02:4f:52:77:00:01,10.20.0.20,mill-01')
+    expect(kea.Dhcp4.subnet4[0].reservations).toEqual(
+      expect.arrayContaining([{ 'hw-address': '02:4f:52:77:00:03', 'ip-address': '10.20.0.77', hostname: 'mill-03' }]),
+    )
+    expect(await get('/api/jobs/thornby-mill/addresses/dnsmasq')).toContain(
+      'dhcp-host=02:4f:52:77:00:01,10.20.0.20,mill-01',
+    )
     expect(await get('/api/jobs/thornby-mill/addresses/hosts')).toMatch(/^10\.20\.0\.20 {2}mill-01$/m)
     const row = await page.waitForSelector('::-p-xpath(//tr[@data-unit="mill-02"]//button[contains(., "let it go")])')
     await row?.click()
@@ -351,7 +373,8 @@ describe("a job of one's own", () => {
     await page.waitForSelector('line[data-material="concrete"]')
     await press('Move')
 
-    const channels = () => page.$$eval('g[data-unit] text:first-of-type', (texts) => texts.map((text) => text.textContent))
+    const channels = () =>
+      page.$$eval('g[data-unit] text:first-of-type', (texts) => texts.map((text) => text.textContent))
     const before = await page.$eval('g[data-unit="mill-01"]', (mark) => mark.getAttribute('transform'))
     const mark = await (await page.waitForSelector('g[data-unit="mill-01"] rect'))?.boundingBox()
     if (!mark) throw new Error('no unit')
@@ -375,7 +398,11 @@ describe("a job of one's own", () => {
     await type('Metres between the two points', '30')
     await page.locator('form ::-p-xpath(//button[contains(., "Set the scale")][@type="submit"])').click()
     await page.keyboard.press('Escape')
-    await page.waitForFunction(() => [...document.querySelectorAll('aside input')].some((input) => Math.abs(Number((input as HTMLInputElement).value) - 60) < 0.6))
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('aside input')].some(
+        (input) => Math.abs(Number((input as HTMLInputElement).value) - 60) < 0.6,
+      ),
+    )
   })
 
   it('takes drawings of every kind, and refuses what is none', async () => {
@@ -383,7 +410,10 @@ describe("a job of one's own", () => {
     await file(drawing, 'broken.png', 'this is no picture')
     await sees('broken.png cannot be shown. Take SVG, PNG, JPEG or PDF; save it anew if it is one of them.')
     const shown = () => page.waitForSelector('svg image[href*="/drawing/"]')
-    const natural = (): Promise<string> => page.evaluate(async () => (await fetch('/api/jobs/thornby-mill/drawing/floor-0')).headers.get('content-type') ?? '')
+    const natural = (): Promise<string> =>
+      page.evaluate(
+        async () => (await fetch('/api/jobs/thornby-mill/drawing/floor-0')).headers.get('content-type') ?? '',
+      )
     await file(
       drawing,
       'mill.svg',
@@ -391,9 +421,12 @@ describe("a job of one's own", () => {
     )
     await shown()
     await expect.poll(natural).toBe('image/svg+xml')
-    const headers = await page.evaluate(async () => (await fetch('/api/jobs/thornby-mill/drawing/floor-0')).headers.get('content-security-policy'))
+    const headers = await page.evaluate(async () =>
+      (await fetch('/api/jobs/thornby-mill/drawing/floor-0')).headers.get('content-security-policy'),
+    )
     expect(headers).toContain('sandbox')
-    const picture = async (kind: 'png' | 'jpeg'): Promise<Buffer> => Buffer.from(await page.screenshot({ type: kind, clip: { x: 0, y: 0, width: 200, height: 100 } }))
+    const picture = async (kind: 'png' | 'jpeg'): Promise<Buffer> =>
+      Buffer.from(await page.screenshot({ type: kind, clip: { x: 0, y: 0, width: 200, height: 100 } }))
     await file(drawing, 'mill.jpg', await picture('jpeg'))
     await expect.poll(natural, { timeout: 8000 }).toBe('image/jpeg')
     await file(drawing, 'mill.pdf', Buffer.from(await page.pdf({ width: '400px', height: '300px', pageRanges: '1' })))
@@ -446,7 +479,12 @@ describe("a job of one's own", () => {
       body.set('passphrase', 'a long enough one')
       return (await fetch('/api/jobs/thornby-mill/job-file', { method: 'POST', body })).text()
     })
-    expect(JSON.parse(text)).toMatchObject({ format: 'air-muster-job', slug: 'thornby-mill', secrets: { cipher: 'aes-256-gcm' }, brief: { country: 'GB' } })
+    expect(JSON.parse(text)).toMatchObject({
+      format: 'air-muster-job',
+      slug: 'thornby-mill',
+      secrets: { cipher: 'aes-256-gcm' },
+      brief: { country: 'GB' },
+    })
     await open('/')
     await press('Take one in from a file')
     await file('[role="dialog"] input[type="file"]', 'job.json', text)
@@ -462,14 +500,20 @@ describe("a job of one's own", () => {
     await page.waitForSelector('g[data-unit="mill-01"]')
     await open('/')
     await press('Take one in from a file')
-    await file('[role="dialog"] input[type="file"]', 'bad.json', JSON.stringify({ ...JSON.parse(text), secrets: null, brief: { ...JSON.parse(text).brief, country: 'gb' } }))
+    await file(
+      '[role="dialog"] input[type="file"]',
+      'bad.json',
+      JSON.stringify({ ...JSON.parse(text), secrets: null, brief: { ...JSON.parse(text).brief, country: 'gb' } }),
+    )
     await press('Take it in')
     await sees('brief.country: a country is two capital letters, such as NZ')
   })
 
   it('is deleted when its name is typed, and not before', async () => {
     await open('/')
-    const text = await page.evaluate(async () => (await fetch('/api/jobs/thornby-mill/job-file', { method: 'POST', body: new FormData() })).text())
+    const text = await page.evaluate(async () =>
+      (await fetch('/api/jobs/thornby-mill/job-file', { method: 'POST', body: new FormData() })).text(),
+    )
     const taken = await page.evaluate(
       async (body) => (await fetch('/api/upload/job-file', { method: 'POST', body })).json(),
       JSON.stringify({ ...JSON.parse(text), name: 'To be deleted', slug: 'to-be-deleted', drawings: [] }),
@@ -480,7 +524,9 @@ describe("a job of one's own", () => {
     await sees('Type its name: To be deleted')
     const input = await page.waitForSelector('[role="dialog"] input')
     await input?.type('To be')
-    expect(await page.$eval('[role="dialog"] button[type="submit"]', (button) => (button as HTMLButtonElement).disabled)).toBe(true)
+    expect(
+      await page.$eval('[role="dialog"] button[type="submit"]', (button) => (button as HTMLButtonElement).disabled),
+    ).toBe(true)
     await input?.type(' deleted')
     await press('Delete the job')
     await page.waitForFunction(() => !document.body.innerText.includes('To be deleted'))
@@ -492,7 +538,8 @@ describe("a job of one's own", () => {
     await press('Import a list')
     const rows = Array.from(
       { length: 500 },
-      (_, index) => `bin-${String(index).padStart(3, '0')},02:4f:52:99:${(index >> 8).toString(16).padStart(2, '0')}:${(index & 255).toString(16).padStart(2, '0')},Ostrel O-40`,
+      (_, index) =>
+        `bin-${String(index).padStart(3, '0')},02:4f:52:99:${(index >> 8).toString(16).padStart(2, '0')}:${(index & 255).toString(16).padStart(2, '0')},Ostrel O-40`,
     )
     await file('input[type="file"][accept*="csv"]', 'many.csv', `name,mac,model\n${rows.join('\n')}\n`)
     await sees('500 to add')
@@ -516,13 +563,26 @@ describe("a job of one's own", () => {
     await page.locator('[data-row="bin-470"] [data-column="place"]').click()
     await page.keyboard.type('top')
     await page.keyboard.press('Enter')
-    await page.waitForFunction(() => document.querySelector('[data-row="bin-470"] [data-column="place"]')?.textContent === 'top')
-    await page.waitForFunction(() => document.querySelector('[role="status"]')?.textContent === 'Saved', { timeout: 60_000 })
+    await page.waitForFunction(
+      () => document.querySelector('[data-row="bin-470"] [data-column="place"]')?.textContent === 'top',
+    )
+    await page.waitForFunction(() => document.querySelector('[role="status"]')?.textContent === 'Saved', {
+      timeout: 60_000,
+    })
   })
 
   it('complained about nothing in the browser, and fits a phone', async () => {
     await page.setViewport({ width: 390, height: 844, hasTouch: true, isMobile: true })
-    for (const path of ['brief', 'kit', 'kit/cards', 'plan', 'plan?view=band', 'plan?view=addresses', 'plan?view=laptop', 'plan?view=rules']) {
+    for (const path of [
+      'brief',
+      'kit',
+      'kit/cards',
+      'plan',
+      'plan?view=band',
+      'plan?view=addresses',
+      'plan?view=laptop',
+      'plan?view=rules',
+    ]) {
       await open(`/jobs/thornby-mill/${path}`)
       expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390)
     }

@@ -37,7 +37,9 @@ describe('the frame', () => {
     const { page, go, sees } = shared
     await go('muster')
     await sees('Your next move')
-    expect(await page.$$eval('nav[aria-label="Stages"] a', (tabs) => tabs.map((tab) => tab.getAttribute('aria-current')))).toEqual([null, null, null, null, 'page', null])
+    expect(
+      await page.$$eval('nav[aria-label="Stages"] a', (tabs) => tabs.map((tab) => tab.getAttribute('aria-current'))),
+    ).toEqual([null, null, null, null, 'page', null])
     const words = await page.$$eval('td[data-step] .visually-hidden', (cells) => cells.map((cell) => cell.textContent))
     expect(words).toEqual(Array.from({ length: 4 * 12 }, () => 'not yet'))
     expect(await page.$$eval('th[scope="col"]', (heads) => heads.map((head) => head.textContent))).toEqual([
@@ -76,7 +78,10 @@ describe('the muster by its buttons', () => {
     await press('Call the roll again')
     // A roll that changes nothing may be over between two looks: what it leaves says that it was called.
     // Cells of the table alone: the phone's tick list tells one unit once more.
-    await page.waitForFunction(() => document.querySelectorAll('td[data-step="country"] [title*="was right already"]').length === 4, { timeout: 50_000 })
+    await page.waitForFunction(
+      () => document.querySelectorAll('td[data-step="country"] [title*="was right already"]').length === 4,
+      { timeout: 50_000 },
+    )
     await sees('4 of 4 answer', 50_000)
   })
 
@@ -89,7 +94,9 @@ describe('the muster by its buttons', () => {
     await page.locator('a[data-stage="brief"]').click()
     await page.waitForSelector('[aria-label="Hidden or shown"]')
     await page.select('[aria-label="Hidden or shown"]', 'yes')
-    await page.waitForFunction(() => document.querySelector('a[data-stage="muster"]')?.textContent?.includes('0 of 4 answer, 4 changed'))
+    await page.waitForFunction(() =>
+      document.querySelector('a[data-stage="muster"]')?.textContent?.includes('0 of 4 answer, 4 changed'),
+    )
     await page.locator('a[data-stage="muster"]').click()
     await sees('changed since: muster it again')
     await page.locator('tr[data-unit="hall-02"]').click()
@@ -98,12 +105,17 @@ describe('the muster by its buttons', () => {
       await page.waitForFunction((path) => location.pathname.endsWith(path), {}, stage)
       await sees('Network "Ellery Crew": hidden is off, to be on.')
       // Without a floor the plan is a list.
-      if (stage === 'plan') await expect.poll(() => page.$eval('tr[data-unit="booth-01"]', (row) => row.innerText)).toMatch(/10\.44\.8\.23.*channel 149, 40 MHz/s)
+      if (stage === 'plan')
+        await expect
+          .poll(() => page.$eval('tr[data-unit="booth-01"]', (row) => row.innerText))
+          .toMatch(/10\.44\.8\.23.*channel 149, 40 MHz/s)
     }
     await press('Call this unit again')
     await sees('1 of 4 answer', 50_000)
     await page.locator('a[data-stage="handover"]').click()
-    await sees('hall-01 was changed since it was mustered. Network "Ellery Crew": hidden is off, to be on. Muster it again.')
+    await sees(
+      'hall-01 was changed since it was mustered. Network "Ellery Crew": hidden is off, to be on. Muster it again.',
+    )
 
     await page.locator('a[data-stage="muster"]').click()
     await hand({ do: 'press-reset', mac: '02:4f:52:10:6a:2c', seconds: 10, certificate: 'new' })

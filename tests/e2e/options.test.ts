@@ -62,7 +62,9 @@ describe('the brief', () => {
     await sees('Travellers may reach Management: guests on "Ellery Travellers" could open every unit\'s sign-in.')
     await press('Keep them apart')
     await page.waitForFunction(() => !document.body.innerText.includes('Travellers may reach Management: guests'))
-    expect(await page.$eval('[aria-label="Crew may reach Management"]', (box) => (box as HTMLInputElement).checked)).toBe(true)
+    expect(
+      await page.$eval('[aria-label="Crew may reach Management"]', (box) => (box as HTMLInputElement).checked),
+    ).toBe(true)
     await saved()
   })
 
@@ -85,10 +87,15 @@ describe('the floor', () => {
     await page.$eval('g[data-unit="hall-05"]', (mark) => (mark as SVGGElement).focus())
     await page.keyboard.press('Enter')
     await page.keyboard.press('ArrowRight')
-    await page.waitForFunction(() => (document.querySelector('[aria-label="Metres from the left"]') as HTMLInputElement | null)?.value === '12.5')
+    await page.waitForFunction(
+      () =>
+        (document.querySelector('[aria-label="Metres from the left"]') as HTMLInputElement | null)?.value === '12.5',
+    )
     await type('Metres from the top', '18,5')
     await page.keyboard.press('Tab')
-    await page.waitForFunction(() => (document.querySelector('[aria-label="Metres from the top"]') as HTMLInputElement | null)?.value === '18.5')
+    await page.waitForFunction(
+      () => (document.querySelector('[aria-label="Metres from the top"]') as HTMLInputElement | null)?.value === '18.5',
+    )
     expect(await at('hall-05')).not.toBe(before)
     await press('Undo')
     await press('Undo')
@@ -108,7 +115,9 @@ describe('the floor', () => {
     await page.keyboard.press('Enter')
     await sees('5 GHz: channel 44, 40 MHz')
     await press('Let 44 go')
-    await page.waitForFunction(() => document.body.innerText.includes('Lock 44') || /5 GHz: channel (?!44)\d+/.test(document.body.innerText))
+    await page.waitForFunction(
+      () => document.body.innerText.includes('Lock 44') || /5 GHz: channel (?!44)\d+/.test(document.body.innerText),
+    )
   })
 
   it('erases a wall, and has it back', async () => {
@@ -134,11 +143,17 @@ describe('the floor', () => {
 })
 
 describe('addresses that others ask', () => {
-  const status = (path: string, init?: object) => page.evaluate(async (asked, how) => (await fetch(asked, how)).status, `/api/${path}`, init)
+  const status = (path: string, init?: object) =>
+    page.evaluate(async (asked, how) => (await fetch(asked, how)).status, `/api/${path}`, init)
 
   it('answer with what there is, and with 404 for what there is not', async () => {
     expect(await status('jobs/port-ellery/addresses/kea')).toBe(200)
-    for (const path of ['jobs/port-ellery/addresses/other', 'jobs/nothing/addresses/kea', 'jobs/port-ellery/drawing/none', 'jobs/Port%20Ellery/as-built.csv'])
+    for (const path of [
+      'jobs/port-ellery/addresses/other',
+      'jobs/nothing/addresses/kea',
+      'jobs/port-ellery/drawing/none',
+      'jobs/Port%20Ellery/as-built.csv',
+    ])
       expect(await status(path), path).toBe(404)
     const schema = await page.evaluate(async () => (await fetch('/api/job-schema')).json())
     expect(schema).toMatchObject({ title: 'Air Muster job', properties: { brief: {}, units: {}, site: {} } })

@@ -35,7 +35,9 @@ beforeAll(async () => {
   buildSiteIfStale()
   folder = mkdtempSync(join(tmpdir(), 'air-muster-strangers-'))
   stack = await startStack({ folder, pace: 60, wantedPort: 0 })
-  cookie = (await fetch(`${stack.url}/?key=${stack.key}`, { redirect: 'manual' })).headers.get('set-cookie')?.split(';')[0] ?? ''
+  cookie =
+    (await fetch(`${stack.url}/?key=${stack.key}`, { redirect: 'manual' })).headers.get('set-cookie')?.split(';')[0] ??
+    ''
   withoutJobs = await (await fetch(`${stack.url}/`, { headers: { cookie } })).text()
   await loadDemoJob(stack.env, ['port-ellery'])
   store = openStore({ url: stack.env.AIR_MUSTER_DB ?? '', vaultKeyFile: stack.env.AIR_MUSTER_VAULT_FILE ?? '' })
@@ -46,7 +48,8 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true })
 })
 
-const ask = (path: string, init: RequestInit = {}) => fetch(`${stack.url}${path}`, { redirect: 'manual', ...init, headers: { cookie, ...init.headers } })
+const ask = (path: string, init: RequestInit = {}) =>
+  fetch(`${stack.url}${path}`, { redirect: 'manual', ...init, headers: { cookie, ...init.headers } })
 const job = async () => {
   const found = await findJob(store, 'port-ellery')
   if (!found) throw new Error('no job')
@@ -71,12 +74,16 @@ describe('whoever comes without the key of this start', () => {
   })
 
   it('is let in by it once, by a cookie after that, and the key leaves the address', async () => {
-    const reply = await fetch(`${stack.url}/jobs/port-ellery/bench?key=${stack.key}&unit=hall-01`, { redirect: 'manual' })
+    const reply = await fetch(`${stack.url}/jobs/port-ellery/bench?key=${stack.key}&unit=hall-01`, {
+      redirect: 'manual',
+    })
     expect(reply.status).toBe(200)
     const page = await reply.text()
     expect(page).toContain('<meta http-equiv="refresh" content="0;url=/jobs/port-ellery/bench?unit=hall-01">')
     expect(page).not.toContain(stack.key)
-    const odd = await (await fetch(`${stack.url}/jobs/"><script>x?key=${stack.key}&a="><b>`, { redirect: 'manual' })).text()
+    const odd = await (
+      await fetch(`${stack.url}/jobs/"><script>x?key=${stack.key}&a="><b>`, { redirect: 'manual' })
+    ).text()
     expect(odd).not.toMatch(/<script|<b>|""/)
     expect(reply.headers.get('set-cookie')).toMatch(/^air-muster-\d+=[\w-]{24}; Path=\/; HttpOnly; SameSite=Strict$/)
     expect((await fetch(`${stack.url}/?key=wrong`, { redirect: 'manual' })).status).toBe(401)
@@ -84,7 +91,10 @@ describe('whoever comes without the key of this start', () => {
   })
 
   it('is told whether the pages answer, and nothing else', async () => {
-    expect(await (await ask('/api/health', { headers: { cookie: '' } })).json()).toEqual({ ready: true, started: expect.stringMatching(/^[0-9a-f]{24}$/) })
+    expect(await (await ask('/api/health', { headers: { cookie: '' } })).json()).toEqual({
+      ready: true,
+      started: expect.stringMatching(/^[0-9a-f]{24}$/),
+    })
   })
 
   it.each([
@@ -93,7 +103,11 @@ describe('whoever comes without the key of this start', () => {
   ])('is refused with 403 as %s, key or not', async (_what, headers) => {
     for (const path of ['/', '/api/upload/job-file']) {
       const status = await new Promise<number | undefined>((resolve) => {
-        httpRequest(`${stack.url}${path}`, { method: path === '/' ? 'GET' : 'POST', headers: { cookie, ...headers } }, (reply) => resolve(reply.resume().statusCode)).end()
+        httpRequest(
+          `${stack.url}${path}`,
+          { method: path === '/' ? 'GET' : 'POST', headers: { cookie, ...headers } },
+          (reply) => resolve(reply.resume().statusCode),
+        ).end()
       })
       expect(status, path).toBe(403)
     }
@@ -106,14 +120,24 @@ describe('every page', () => {
     expect(await (await ask('/jobs/nowhere/bench')).text()).toContain('There is no such job.')
   })
 
-  it.each(['/', '/jobs/port-ellery/plan', '/jobs/nowhere/brief', '/nowhere/at/all'])('says what it may load, with a word that no other answer has: %s', async (path) => {
-    const [first, second] = await Promise.all([ask(path), ask(path)])
-    const policy = first.headers.get('content-security-policy') ?? ''
-    expect(policy).toMatch(/script-src 'self' 'nonce-[A-Za-z0-9+/=]{24}' 'strict-dynamic'/)
-    for (const rule of ["default-src 'self'", "object-src 'none'", "base-uri 'none'", "frame-ancestors 'none'", "form-action 'self'"]) expect(policy).toContain(rule)
-    expect(policy).not.toBe(second.headers.get('content-security-policy'))
-    expect(first.headers.get('x-content-type-options')).toBe('nosniff')
-  })
+  it.each(['/', '/jobs/port-ellery/plan', '/jobs/nowhere/brief', '/nowhere/at/all'])(
+    'says what it may load, with a word that no other answer has: %s',
+    async (path) => {
+      const [first, second] = await Promise.all([ask(path), ask(path)])
+      const policy = first.headers.get('content-security-policy') ?? ''
+      expect(policy).toMatch(/script-src 'self' 'nonce-[A-Za-z0-9+/=]{24}' 'strict-dynamic'/)
+      for (const rule of [
+        "default-src 'self'",
+        "object-src 'none'",
+        "base-uri 'none'",
+        "frame-ancestors 'none'",
+        "form-action 'self'",
+      ])
+        expect(policy).toContain(rule)
+      expect(policy).not.toBe(second.headers.get('content-security-policy'))
+      expect(first.headers.get('x-content-type-options')).toBe('nosniff')
+    },
+  )
 
   it('answers odd paths and methods in their own terms, never with 500', async () => {
     const paths = [
@@ -132,11 +156,19 @@ describe('every page', () => {
     const methods = ['GET', 'HEAD', 'POST', 'PUT', 'DELETE', 'PATCH', 'OPTIONS']
     for (const path of paths)
       for (const method of methods) {
-        const reply = await ask(path, { method, signal: AbortSignal.timeout(5000), ...(method === 'POST' ? { body: 'x=1', headers: { 'content-type': 'text/plain' } } : {}) })
+        const reply = await ask(path, {
+          method,
+          signal: AbortSignal.timeout(5000),
+          ...(method === 'POST' ? { body: 'x=1', headers: { 'content-type': 'text/plain' } } : {}),
+        })
         await reply.body?.cancel()
         expect(reply.status, `${method} ${path}`).toBeLessThan(500)
       }
-    const action = await ask('/jobs/port-ellery/brief', { method: 'POST', headers: { 'next-action': '00'.repeat(20), 'content-type': 'text/plain' }, body: '[' })
+    const action = await ask('/jobs/port-ellery/brief', {
+      method: 'POST',
+      headers: { 'next-action': '00'.repeat(20), 'content-type': 'text/plain' },
+      body: '[',
+    })
     expect(action.status).toBeLessThan(500)
   })
 })
@@ -147,11 +179,17 @@ describe('the stream of events', () => {
     expect(reply.headers.get('content-type')).toBe('text/event-stream')
     const reader = reply.body?.getReader()
     let streamed = ''
-    while (!(streamed.includes('"seq":1,') && streamed.includes('event: pulse'))) streamed += new TextDecoder().decode((await reader?.read())?.value)
+    while (!(streamed.includes('"seq":1,') && streamed.includes('event: pulse')))
+      streamed += new TextDecoder().decode((await reader?.read())?.value)
     await reader?.cancel()
     expect(streamed).toContain('{"job":"port-ellery","events":[{"seq":1,')
     const pulse = pulseSchema.parse(JSON.parse(/event: pulse\ndata: (.*)/.exec(streamed)?.[1] ?? ''))
-    expect(pulse).toMatchObject({ database: 'answers', wire: 'works', disk: 'has-room', parts: [{ name: 'database' }, { name: 'lab' }, { name: 'runner' }, { name: 'pages' }] })
+    expect(pulse).toMatchObject({
+      database: 'answers',
+      wire: 'works',
+      disk: 'has-room',
+      parts: [{ name: 'database' }, { name: 'lab' }, { name: 'runner' }, { name: 'pages' }],
+    })
   })
 })
 
@@ -163,7 +201,8 @@ describe('a row that cannot be read', () => {
     const reply = await ask('/api/events?after=broken:0,port-ellery:0')
     const reader = reply.body?.getReader()
     let streamed = ''
-    while (!(streamed.includes('"job":"port-ellery"') && streamed.includes('event: pulse'))) streamed += new TextDecoder().decode((await reader?.read())?.value)
+    while (!(streamed.includes('"job":"port-ellery"') && streamed.includes('event: pulse')))
+      streamed += new TextDecoder().decode((await reader?.read())?.value)
     await reader?.cancel()
     expect(streamed).toContain('"database":"answers"')
     expect(await (await ask('/')).text()).toContain('A row of events.event cannot be read')
@@ -174,11 +213,18 @@ describe('a row that cannot be read', () => {
 
 describe('a large file', () => {
   const megabytes = 1024 * 1024
-  const drawing = (size: number) => Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), randomBytes(size - 8)])
+  const drawing = (size: number) =>
+    Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), randomBytes(size - 8)])
   const send = (floor: string, body: Buffer, type = 'image/png') =>
-    ask(`/api/upload/jobs/port-ellery/drawing/${floor}`, { method: 'POST', body: new Uint8Array(body), headers: { 'content-type': type, 'x-file-name': 'Gr%C3%BCnplan.png' } })
+    ask(`/api/upload/jobs/port-ellery/drawing/${floor}`, {
+      method: 'POST',
+      body: new Uint8Array(body),
+      headers: { 'content-type': type, 'x-file-name': 'Gr%C3%BCnplan.png' },
+    })
   const kept = async () => {
-    const [rows] = (await store.db.execute('select count(*) as files, coalesce(sum(size), 0) as size from files')) as unknown as [[{ files: number; size: string }]]
+    const [rows] = (await store.db.execute(
+      'select count(*) as files, coalesce(sum(size), 0) as size from files',
+    )) as unknown as [[{ files: number; size: string }]]
     return { files: Number(rows[0].files), size: Number(rows[0].size) }
   }
 
@@ -193,45 +239,82 @@ describe('a large file', () => {
         .update(Buffer.from(await reply.arrayBuffer()))
         .digest('hex'),
     ).toBe(createHash('sha256').update(png).digest('hex'))
-    expect((await ask('/api/jobs/port-ellery/drawing/yard', { headers: { 'if-none-match': reply.headers.get('etag') ?? '' } })).status).toBe(304)
+    expect(
+      (
+        await ask('/api/jobs/port-ellery/drawing/yard', {
+          headers: { 'if-none-match': reply.headers.get('etag') ?? '' },
+        })
+      ).status,
+    ).toBe(304)
   })
 
   it('beyond that, or of another kind than it says, is refused in words and leaves nothing', async () => {
     const before = await kept()
-    expect(await (await send('hall', drawing(25 * megabytes + 1))).json()).toEqual({ ok: false, sentence: 'Grünplan.png is too large: it has more than 25 MB. Save it smaller.' })
+    expect(await (await send('hall', drawing(25 * megabytes + 1))).json()).toEqual({
+      ok: false,
+      sentence: 'Grünplan.png is too large: it has more than 25 MB. Save it smaller.',
+    })
     expect(await (await send('hall', Buffer.from('no picture'))).json()).toMatchObject({
       ok: false,
       sentence: 'Grünplan.png says that it is image/png, and its content is something else.',
     })
-    expect(await (await send('hall', drawing(100), 'text/html')).json()).toMatchObject({ ok: false, sentence: expect.stringContaining('is not a drawing that can be shown') })
+    expect(await (await send('hall', drawing(100), 'text/html')).json()).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining('is not a drawing that can be shown'),
+    })
     expect((await kept()).size - before.size).toBeLessThan(100)
   })
 
   it('comes with its job, and goes into no log', async () => {
-    const floor = { id: 'hall', name: 'Hall', storey: 0, heightM: 3, place: 'indoor' as const, widthM: 30, depthM: 20, drawing: null, walls: [] }
+    const floor = {
+      id: 'hall',
+      name: 'Hall',
+      storey: 0,
+      heightM: 3,
+      place: 'indoor' as const,
+      widthM: 30,
+      depthM: 20,
+      drawing: null,
+      walls: [],
+    }
     const { id } = await job()
     await saveSite(store, id, { ...emptySite, floors: [floor] }, 1)
     const png = drawing(4 * megabytes)
     await send('hall', png)
-    const file = Buffer.from(JSON.stringify({ ...(await exportJob(store, await job(), undefined)), slug: 'with-drawing' }))
+    const file = Buffer.from(
+      JSON.stringify({ ...(await exportJob(store, await job(), undefined)), slug: 'with-drawing' }),
+    )
     expect(file.length).toBeGreaterThan(35 * megabytes)
-    const reply = await ask('/api/upload/job-file', { method: 'POST', body: new Uint8Array(file), headers: { 'content-type': 'application/json' } })
+    const reply = await ask('/api/upload/job-file', {
+      method: 'POST',
+      body: new Uint8Array(file),
+      headers: { 'content-type': 'application/json' },
+    })
     expect(await reply.json()).toEqual({ ok: true, value: 'with-drawing' })
     // A job that the database refuses is refused in words, and its content is in no log either.
-    for (const name of ['web.log', 'runner.log']) expect(readFileSync(join(folder, 'logs', name)).length, name).toBeLessThan(40_000)
+    for (const name of ['web.log', 'runner.log'])
+      expect(readFileSync(join(folder, 'logs', name)).length, name).toBeLessThan(40_000)
   })
 })
 
 describe('a job file', () => {
   const send = async (text: string, passphrase = '') =>
-    (await (await ask('/api/upload/job-file', { method: 'POST', body: text, headers: { 'x-passphrase': encodeURIComponent(passphrase) } })).json()) as {
+    (await (
+      await ask('/api/upload/job-file', {
+        method: 'POST',
+        body: text,
+        headers: { 'x-passphrase': encodeURIComponent(passphrase) },
+      })
+    ).json()) as {
       ok: boolean
       sentence?: string
       field?: string
       value?: string
     }
   const jobs = async () => {
-    const [rows] = (await store.db.execute('select count(*) as jobs, (select count(*) from units) as units from jobs')) as unknown as [[Record<string, number>]]
+    const [rows] = (await store.db.execute(
+      'select count(*) as jobs, (select count(*) from units) as units from jobs',
+    )) as unknown as [[Record<string, number>]]
     return rows[0]
   }
 
@@ -241,12 +324,19 @@ describe('a job file', () => {
       const [first, second] = document.units
       if (first && second) second.mac = first.mac
     })
-    expect(await send(JSON.stringify(twin))).toEqual({ ok: false, sentence: 'This job file cannot be taken:\nunits.1.mac: hall-02 has the same MAC as hall-01: 02:4f:52:10:6a:2c' })
+    expect(await send(JSON.stringify(twin))).toEqual({
+      ok: false,
+      sentence: 'This job file cannot be taken:\nunits.1.mac: hall-02 has the same MAC as hall-01: 02:4f:52:10:6a:2c',
+    })
     expect(await jobs()).toEqual(before)
   })
 
   it('asks for its passphrase where its secrets are sealed, in whatever letters', async () => {
-    const sealed = JSON.stringify({ ...(await exportJob(store, await job(), 'Grüße vom Kai')), slug: 'sealed', drawings: [] })
+    const sealed = JSON.stringify({
+      ...(await exportJob(store, await job(), 'Grüße vom Kai')),
+      slug: 'sealed',
+      drawings: [],
+    })
     expect(await send(sealed, 'another one')).toMatchObject({ ok: false, field: 'passphrase' })
     expect(await send(sealed, 'Grüße vom Kai')).toEqual({ ok: true, value: 'sealed' })
   })
@@ -255,7 +345,11 @@ describe('a job file', () => {
     ['nothing', '', 'This is not a job file: it is not JSON'],
     ['a tower of brackets', '['.repeat(200_000), 'This is not a job file: it is more than 64 levels deep.'],
     ['another file', '{"format":"else"}', 'this is not a job file: its format is not "air-muster-job"'],
-    ['a card that would keep us busy', JSON.stringify({ ...demoJob(), slug: 'x', cards: ['! '.repeat(200_000)] }), 'kit cards have 256 kB altogether at the most'],
+    [
+      'a card that would keep us busy',
+      JSON.stringify({ ...demoJob(), slug: 'x', cards: ['! '.repeat(200_000)] }),
+      'kit cards have 256 kB altogether at the most',
+    ],
   ])('that is %s is refused at once', async (_what, text, sentence) => {
     const began = performance.now()
     expect((await send(text)).sentence).toContain(sentence)

@@ -32,14 +32,27 @@ describe('ten tabs of one browser', () => {
     const here = others.filter((_, tab) => tab % 3 !== 2)
     await here[0]?.bringToFront()
     await here[0]?.locator('::-p-xpath(//button[contains(., "Muster all 4")])').click()
-    await here[1]?.waitForFunction(() => document.body.innerText.includes('Pause after this step'), { timeout: 15_000, polling: 200 })
+    await here[1]?.waitForFunction(() => document.body.innerText.includes('Pause after this step'), {
+      timeout: 15_000,
+      polling: 200,
+    })
     await first.close()
     for (const page of here) {
       await page.bringToFront()
-      await page.waitForFunction(() => document.body.innerText.includes('4 of 4 answer'), { timeout: 45_000, polling: 200 })
+      await page.waitForFunction(() => document.body.innerText.includes('4 of 4 answer'), {
+        timeout: 45_000,
+        polling: 200,
+      })
     }
-    for (const [tab, page] of others.entries()) expect(await answering(page)).toBe(tab % 3 === 2 ? '0 of 32 answer' : '4 of 4 answer')
-    const streams = await Promise.all(others.map((page) => page.evaluate(() => performance.getEntriesByType('resource').filter(({ name }) => name.includes('/api/events')).length)))
+    for (const [tab, page] of others.entries())
+      expect(await answering(page)).toBe(tab % 3 === 2 ? '0 of 32 answer' : '4 of 4 answer')
+    const streams = await Promise.all(
+      others.map((page) =>
+        page.evaluate(
+          () => performance.getEntriesByType('resource').filter(({ name }) => name.includes('/api/events')).length,
+        ),
+      ),
+    )
     // Whoever never read the stream has never opened one.
     expect(streams.filter((count) => count === 0).length).toBeGreaterThanOrEqual(6)
     await Promise.all(others.map((page) => page.close()))
@@ -47,9 +60,12 @@ describe('ten tabs of one browser', () => {
 })
 
 describe('a part that is killed in the middle of a muster', () => {
-  it.each(['pages', 'database', 'lab', 'runner'] as const)('comes back by itself, is said on the page, and all units answer: %s', async (part) => {
-    await site.page.bringToFront()
-    await site.go('muster')
-    await killDuringMuster({ stack: site.stack, page: site.page, part, afterMs: 2500 })
-  })
+  it.each(['pages', 'database', 'lab', 'runner'] as const)(
+    'comes back by itself, is said on the page, and all units answer: %s',
+    async (part) => {
+      await site.page.bringToFront()
+      await site.go('muster')
+      await killDuringMuster({ stack: site.stack, page: site.page, part, afterMs: 2500 })
+    },
+  )
 })

@@ -49,7 +49,13 @@ const lock = async (locks: Record<string, string>): Promise<void> => {
 }
 const changeRow = async (id: string, change: Partial<Unit>): Promise<void> => {
   const row = (await listUnits(bench.store, bench.jobId)).find((unit) => unit.id === id)
-  if (row) await changeKit(bench.store, bench.jobId, { add: [], remove: [], order: undefined, change: [{ ...row, ...change }] })
+  if (row)
+    await changeKit(bench.store, bench.jobId, {
+      add: [],
+      remove: [],
+      order: undefined,
+      change: [{ ...row, ...change }],
+    })
 }
 
 describe('a brief that is changed after a muster', () => {
@@ -62,7 +68,9 @@ describe('a brief that is changed after a muster', () => {
     const view = await viewJob(bench.store, bench.job.slug)
     if (!view) throw new Error('the job is gone')
     const rows = asBuilt(view.job.brief, view.units, view.plans, view.roll)
-    expect(missing(rows)[0]).toBe('hall-01 was changed since it was mustered. Network "Ellery Crew": hidden is off, to be on. Muster it again.')
+    expect(missing(rows)[0]).toBe(
+      'hall-01 was changed since it was mustered. Network "Ellery Crew": hidden is off, to be on. Muster it again.',
+    )
     await again()
     expect(await whoAnswers()).toHaveLength(4)
     expect(bench.lab.units()[0]?.configuration['air-muster-wireless:wireless'].network[0]?.hidden).toBe(true)
@@ -74,13 +82,21 @@ describe('a brief that is changed after a muster', () => {
     expect((await rowOf('booth-01'))?.changes).toEqual(['Network "Ellery Crew": the passphrase differs.'])
     await again()
     expect(await whoAnswers()).toHaveLength(4)
-    expect(bench.lab.units()[3]?.configuration['air-muster-wireless:wireless'].network[0]?.security.passphrase).toBe('another-phrase-2Wq')
+    expect(bench.lab.units()[3]?.configuration['air-muster-wireless:wireless'].network[0]?.security.passphrase).toBe(
+      'another-phrase-2Wq',
+    )
     expect(JSON.stringify(await allEvents(bench.store, bench.jobId))).not.toContain('another-phrase-2Wq')
   })
 
   it('with another management network moves every unit over', async () => {
     await changeBrief((brief) => {
-      brief.management = { ...brief.management, cidr: '10.45.0.0/25', gateway: '10.45.0.1', dhcpPool: null, dnsServers: ['10.45.0.1'] }
+      brief.management = {
+        ...brief.management,
+        cidr: '10.45.0.0/25',
+        gateway: '10.45.0.1',
+        dhcpPool: null,
+        dnsServers: ['10.45.0.1'],
+      }
     })
     await again()
     expect(await whoAnswers()).toHaveLength(4)
@@ -93,7 +109,8 @@ describe('an admin password that is replaced', () => {
 
   it('is set by signing in with the one before', async () => {
     const before = (await openSecrets(bench.store, bench.jobId)).get('admin/password') ?? ''
-    for (const many of ['once', 'thrice', 'often', 'again', 'twice']) await sealSecret(bench.store, bench.jobId, 'admin/password', `Replaced-Pw-77-${many}`, new Date())
+    for (const many of ['once', 'thrice', 'often', 'again', 'twice'])
+      await sealSecret(bench.store, bench.jobId, 'admin/password', `Replaced-Pw-77-${many}`, new Date())
     expect((await rowOf('hall-01'))?.changes).toEqual(['The admin password is another.'])
     await again()
     expect(await whoAnswers()).toHaveLength(4)
@@ -188,7 +205,11 @@ it('a unit that was reset and shows another certificate is held, until somebody 
   await expect.poll(() => plugged.unit.phase).toBe('up')
   await again([first.id])
   const row = await rowOf(first.id)
-  expect(row?.steps['sign-in']).toMatchObject({ is: 'held', why: 'Its certificate is not the one it showed first.', press: 'trust-new-certificate' })
+  expect(row?.steps['sign-in']).toMatchObject({
+    is: 'held',
+    why: 'Its certificate is not the one it showed first.',
+    press: 'trust-new-certificate',
+  })
   expect(plugged.unit.accepts('setup', 'setup')).toBe(true)
   await forgetPin(bench.store, bench.jobId, first.mac)
   await again([first.id])

@@ -26,7 +26,11 @@ afterEach(async () => {
 })
 
 function startRunner(): ChildProcess {
-  const runner = spawn(process.execPath, [join(root, 'dist/runner.mjs')], { cwd: root, env: { ...process.env, ...bench.env }, stdio: 'ignore' })
+  const runner = spawn(process.execPath, [join(root, 'dist/runner.mjs')], {
+    cwd: root,
+    env: { ...process.env, ...bench.env },
+    stdio: 'ignore',
+  })
   runners.push(runner)
   return runner
 }
@@ -37,7 +41,10 @@ const at = (events: readonly PlacedEvent[], step: Step, is: StepState['is']): bo
 
 const moments: readonly { name: string; pace?: number; reached: (events: readonly PlacedEvent[]) => boolean }[] = [
   { name: 'while the networks are written', reached: (events) => at(events, 'networks', 'working') },
-  { name: 'when the door of the password is open', reached: (events) => events.some(({ event }) => event.kind === 'door' && event.door === 'password') },
+  {
+    name: 'when the door of the password is open',
+    reached: (events) => events.some(({ event }) => event.kind === 'door' && event.door === 'password'),
+  },
   { name: 'while the units apply their new addresses', reached: (events) => at(events, 'address', 'waiting') },
   { name: 'while the units restart', reached: (events) => at(events, 'return', 'waiting') },
   // It listens for a minute from its restart on, also while the laptop hesitates.
@@ -48,7 +55,9 @@ it.each(moments)('killed $name, it is started again and all four answer', async 
   bench = await openBench({ pace })
   const first = startRunner()
   await bench.order()
-  await expect.poll(async () => reached(await allEvents(bench.store, bench.jobId)), { timeout: 60_000, interval: 10 }).toBe(true)
+  await expect
+    .poll(async () => reached(await allEvents(bench.store, bench.jobId)), { timeout: 60_000, interval: 10 })
+    .toBe(true)
   const gone = new Promise((resolve) => first.once('exit', resolve))
   first.kill('SIGKILL')
   await gone
@@ -56,6 +65,8 @@ it.each(moments)('killed $name, it is started again and all four answer', async 
   expect(bench.job.units.every((unit) => answers(broken.rows.get(unit.id)))).toBe(false)
   startRunner()
   const roll = await bench.settled()
-  expect(bench.job.units.filter((unit) => answers(roll.rows.get(unit.id))).map((unit) => unit.id)).toEqual(bench.job.units.map((unit) => unit.id))
+  expect(bench.job.units.filter((unit) => answers(roll.rows.get(unit.id))).map((unit) => unit.id)).toEqual(
+    bench.job.units.map((unit) => unit.id),
+  )
   expect(bench.lab.air.everOpen).toEqual([])
 })

@@ -27,7 +27,8 @@ afterEach(async () => {
 })
 
 const environment = () => ({ ...process.env, AIR_MUSTER_DATA: folder, DISPLAY: '', WAYLAND_DISPLAY: '' })
-const note = (): { pids: number[]; address: string; launcher: number } => JSON.parse(readFileSync(join(folder, 'running.json'), 'utf8'))
+const note = (): { pids: number[]; address: string; launcher: number } =>
+  JSON.parse(readFileSync(join(folder, 'running.json'), 'utf8'))
 const lives = (pid: number): boolean => {
   try {
     // A child that nobody has waited for yet is dead all the same.
@@ -64,7 +65,8 @@ async function opened(address: string): Promise<string> {
   return (await fetch(new URL(next, address), { headers: { cookie } })).text()
 }
 
-const ready = (demo: { words: () => string }) => expect.poll(demo.words, { timeout: 50_000 }).toContain('Air Muster is ready: http://127.0.0.1:')
+const ready = (demo: { words: () => string }) =>
+  expect.poll(demo.words, { timeout: 50_000 }).toContain('Air Muster is ready: http://127.0.0.1:')
 
 it('serves its pages and the command line, says so to a second start, and ends every child on Ctrl-C', async () => {
   const demo = start('--port', '47810')
@@ -73,11 +75,26 @@ it('serves its pages and the command line, says so to a second start, and ends e
   expect(pids).toHaveLength(4)
   expect(demo.words()).toContain(`Air Muster is ready: ${address}`)
   expect(await opened(address)).toContain('Port Ellery ferry terminal')
-  const jobs = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'jobs'], { encoding: 'utf8', env: environment() })
-  expect(jobs.stdout).toBe('port-ellery  Port Ellery ferry terminal, 0 of 4 answer\nport-ellery-whole  Port Ellery, all buildings, 0 of 32 answer\n')
-  const rolled = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'roll', 'port-ellery', '--json'], { encoding: 'utf8', env: environment() })
-  expect(JSON.parse(rolled.stdout)).toMatchObject({ job: 'port-ellery', muster: 'idle', units: [{ unit: 'hall-01', address: '10.44.8.20', answers: false }, {}, {}, {}] })
-  const unknown = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'roll', 'nowhere'], { encoding: 'utf8', env: environment() })
+  const jobs = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'jobs'], {
+    encoding: 'utf8',
+    env: environment(),
+  })
+  expect(jobs.stdout).toBe(
+    'port-ellery  Port Ellery ferry terminal, 0 of 4 answer\nport-ellery-whole  Port Ellery, all buildings, 0 of 32 answer\n',
+  )
+  const rolled = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'roll', 'port-ellery', '--json'], {
+    encoding: 'utf8',
+    env: environment(),
+  })
+  expect(JSON.parse(rolled.stdout)).toMatchObject({
+    job: 'port-ellery',
+    muster: 'idle',
+    units: [{ unit: 'hall-01', address: '10.44.8.20', answers: false }, {}, {}, {}],
+  })
+  const unknown = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'roll', 'nowhere'], {
+    encoding: 'utf8',
+    env: environment(),
+  })
   expect(unknown.status).toBe(2)
   expect(unknown.stderr).toBe('There is no job "nowhere". There are: port-ellery, port-ellery-whole.\n')
 
@@ -87,7 +104,9 @@ it('serves its pages and the command line, says so to a second start, and ends e
 
   // Whatever is killed is started again at its address, and the same key opens it.
   for (const pid of pids) process.kill(pid, 'SIGKILL')
-  await expect.poll(() => note().pids.filter((pid) => lives(pid) && !pids.includes(pid)).length, { timeout: 30_000 }).toBe(4)
+  await expect
+    .poll(() => note().pids.filter((pid) => lives(pid) && !pids.includes(pid)).length, { timeout: 30_000 })
+    .toBe(4)
   await expect.poll(() => opened(address).catch(() => ''), { timeout: 20_000 }).toContain('Port Ellery ferry terminal')
   const again = note().pids
 

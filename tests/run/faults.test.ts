@@ -20,7 +20,9 @@ afterEach(async () => {
 const sweepOrder = (jobId = bench.jobId) => placeOrder(bench.store, { jobId, kind: 'sweep', units: allUnits })
 const statusOf = async (id: number) => (await orderState(bench.store, id))?.status
 const placed = async () => {
-  const [rows] = (await bench.store.db.execute(sql`select count(*) as count from orders where kind = 'muster'`)) as unknown as [[{ count: number }]]
+  const [rows] = (await bench.store.db.execute(
+    sql`select count(*) as count from orders where kind = 'muster'`,
+  )) as unknown as [[{ count: number }]]
   return Number(rows[0].count)
 }
 const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
@@ -41,12 +43,16 @@ describe('an order that always throws', () => {
     bench = await openBench()
     const other = await loadJob(bench.store, { ...bench.job, slug: 'harbour', name: 'Harbour' }, new Date())
     await appendEvents(bench.store, other, [{ at: new Date(), event: { kind: 'log', unit: 'hall-01', text: 'x' } }])
-    await bench.store.db.execute(sql`update events set event = '{"kind":"from a newer program"}' where job_id = ${other}`)
+    await bench.store.db.execute(
+      sql`update events set event = '{"kind":"from a newer program"}' where job_id = ${other}`,
+    )
     const stop = bench.startRunner()
     const broken = await placeOrder(bench.store, { jobId: other, kind: 'muster', units: allUnits })
     const whole = await bench.order()
     await expect.poll(() => statusOf(broken), { timeout: 40_000, interval: 200 }).toBe('failed')
-    expect(await orderState(bench.store, broken)).toMatchObject({ reason: expect.stringContaining('A row of events.event cannot be read (') })
+    expect(await orderState(bench.store, broken)).toMatchObject({
+      reason: expect.stringContaining('A row of events.event cannot be read ('),
+    })
     await bench.settled()
     expect(await statusOf(whole)).toBe('done')
     const roll = await bench.roll()
@@ -96,7 +102,9 @@ describe('a sweep that is slow', () => {
     await pinOnFirstSight(bench.store, bench.jobId, '02:4f:52:10:6a:2c', 'AA:BB:CC:DD', new Date())
     bench.startRunner()
     await sweepOrder()
-    await expect.poll(async () => (await bench.roll()).sightings.map(({ answers: how }) => how), { timeout: 10_000 }).toEqual(['untrusted', 'service', 'service', 'service'])
+    await expect
+      .poll(async () => (await bench.roll()).sightings.map(({ answers: how }) => how), { timeout: 10_000 })
+      .toEqual(['untrusted', 'service', 'service', 'service'])
   })
 })
 
@@ -108,7 +116,8 @@ describe('a fault that no hand can cure', () => {
   ])('is held once and mustered by nobody: %s', async (what, why) => {
     bench = await openBench({
       change: (job) => {
-        if (what.startsWith('an open')) job.brief.networks[0] = { ...job.brief.networks[0], security: 'open', openConfirmation: '' } as never
+        if (what.startsWith('an open'))
+          job.brief.networks[0] = { ...job.brief.networks[0], security: 'open', openConfirmation: '' } as never
         if (what.startsWith('a model') && job.units[0]) job.units[0].model = 'Brackwater B7'
         if (what.startsWith('a gateway')) job.brief.management.gateway = '10.9.9.1'
       },
@@ -128,7 +137,10 @@ describe('a fault that no hand can cure', () => {
     bench.lab.unplug('02:4f:52:10:6a:2c')
     bench.startRunner()
     await bench.order(['hall-01'])
-    expect((await bench.settled()).rows.get('hall-01')?.steps.reach).toMatchObject({ is: 'held', resumesWhen: 'it-answers' })
+    expect((await bench.settled()).rows.get('hall-01')?.steps.reach).toMatchObject({
+      is: 'held',
+      resumesWhen: 'it-answers',
+    })
     bench.lab.plugIn('02:4f:52:10:6a:2c')
     await expect.poll(async () => answers((await bench.roll()).rows.get('hall-01')), { timeout: 30_000 }).toBe(true)
     await rest(1500)
@@ -142,7 +154,10 @@ describe('a clock', () => {
     bench.startRunner()
     await bench.order()
     await expect
-      .poll(async () => [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.is === 'waiting').length, { timeout: 30_000, interval: 20 })
+      .poll(
+        async () => [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.is === 'waiting').length,
+        { timeout: 30_000, interval: 20 },
+      )
       .toBeGreaterThan(0)
     const before = Date.now
     vi.spyOn(Date, 'now').mockImplementation(() => before() + 600_000)
@@ -153,10 +168,15 @@ describe('a clock', () => {
   it('that stood still in a sleep of an hour has nobody be late, and what was lost by it is tried again', async () => {
     bench = await openBench({ pace: 40 })
     let slept = 0
-    bench.startRunner({ clock: new AwakeClock({ monotonic: () => performance.now() + slept, wall: () => Date.now() + slept }) })
+    bench.startRunner({
+      clock: new AwakeClock({ monotonic: () => performance.now() + slept, wall: () => Date.now() + slept }),
+    })
     await bench.order()
     await expect
-      .poll(async () => [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.is === 'waiting').length, { timeout: 30_000, interval: 20 })
+      .poll(
+        async () => [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.is === 'waiting').length,
+        { timeout: 30_000, interval: 20 },
+      )
       .toBeGreaterThan(0)
     slept = 3_600_000
     const roll = await bench.settled()
@@ -169,7 +189,13 @@ it('musters with the plan of the newest brief, although it was changed and nobod
   const { findJob, saveBrief } = await import('../../src/store/jobs')
   const job = await findJob(bench.store, bench.job.slug)
   if (!job) throw new Error('no job')
-  const management = { ...job.brief.management, cidr: '10.99.0.0/24', gateway: '10.99.0.1', dnsServers: ['10.99.0.1'], dhcpPool: null }
+  const management = {
+    ...job.brief.management,
+    cidr: '10.99.0.0/24',
+    gateway: '10.99.0.1',
+    dnsServers: ['10.99.0.1'],
+    dhcpPool: null,
+  }
   await saveBrief(bench.store, job.id, { ...job.brief, management }, job.version)
   bench.startRunner()
   await placeOrder(bench.store, { jobId: bench.jobId, kind: 'muster', units: theseUnits('hall-01') })

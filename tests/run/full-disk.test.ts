@@ -28,7 +28,11 @@ it('a runner whose log has no room works on', async () => {
   const full = openSync('/dev/full', 'w')
   let runner: ChildProcess | undefined
   try {
-    runner = spawn(process.execPath, [join(root, 'dist/runner.mjs')], { cwd: root, env: { ...process.env, ...bench.env }, stdio: ['ignore', full, full] })
+    runner = spawn(process.execPath, [join(root, 'dist/runner.mjs')], {
+      cwd: root,
+      env: { ...process.env, ...bench.env },
+      stdio: ['ignore', full, full],
+    })
     await bench.order()
     const roll = await bench.settled()
     expect([...roll.rows.values()].filter(answers)).toHaveLength(4)
@@ -47,7 +51,9 @@ it('a muster waits for a database that has no room for its events, and goes on w
   try {
     const stop = bench.startRunner()
     const order = await bench.order()
-    await expect.poll(async () => [...(await bench.roll()).rows.values()].some((row) => row.steps.networks), { timeout: 20_000 }).toBe(true)
+    await expect
+      .poll(async () => [...(await bench.roll()).rows.values()].some((row) => row.steps.networks), { timeout: 20_000 })
+      .toBe(true)
     // The server's own answer where a table space has no room: a full one cannot be emptied again without room.
     await bench.store.db.execute(
       sql`create trigger no_room before insert on events for each row signal sqlstate 'HY000' set mysql_errno = 1114, message_text = 'The table is full'`,
@@ -66,29 +72,37 @@ it('a muster waits for a database that has no room for its events, and goes on w
 })
 
 /** A disk of its own takes a mount, and that takes root; an ordinary user has the two tests above. */
-const mayMount = process.getuid?.() === 0 && spawnSync('sh', ['-c', 'd=$(mktemp -d) && mount -t tmpfs -o size=1m tmpfs "$d" && umount "$d" && rmdir "$d"']).status === 0
-it.runIf(mayMount)('a page says that the disk is full while a muster is under way, and all units answer when there is room', async () => {
-  expect(spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=420m', 'tmpfs', folder]).status).toBe(0)
-  mounted = true
-  const browser = await openBrowser()
-  const data = join(folder, 'data')
-  mkdirSync(data)
-  const site = await openSite(browser, { pace: 40, folder: data })
-  try {
-    await site.page.setViewport({ width: 1280, height: 800 })
-    await site.go('muster')
-    await site.press('Muster all 4')
-    await site.page.waitForSelector('[data-is="waiting"]')
-    const junk = join(folder, 'junk')
-    const { bavail, bsize } = statfsSync(folder)
-    writeFileSync(junk, Buffer.alloc(bavail * bsize))
-    await site.sees('The disk of this laptop is full', 5000)
-    await new Promise((resolve) => setTimeout(resolve, 3000))
-    rmSync(junk)
-    await site.page.waitForFunction(() => !document.body.innerText.includes('The disk of this laptop is full'), { timeout: 10_000 })
-    await site.sees('4 of 4 answer', 60_000)
-  } finally {
-    await site.close()
-    await browser.close()
-  }
-})
+const mayMount =
+  process.getuid?.() === 0 &&
+  spawnSync('sh', ['-c', 'd=$(mktemp -d) && mount -t tmpfs -o size=1m tmpfs "$d" && umount "$d" && rmdir "$d"'])
+    .status === 0
+it.runIf(mayMount)(
+  'a page says that the disk is full while a muster is under way, and all units answer when there is room',
+  async () => {
+    expect(spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=420m', 'tmpfs', folder]).status).toBe(0)
+    mounted = true
+    const browser = await openBrowser()
+    const data = join(folder, 'data')
+    mkdirSync(data)
+    const site = await openSite(browser, { pace: 40, folder: data })
+    try {
+      await site.page.setViewport({ width: 1280, height: 800 })
+      await site.go('muster')
+      await site.press('Muster all 4')
+      await site.page.waitForSelector('[data-is="waiting"]')
+      const junk = join(folder, 'junk')
+      const { bavail, bsize } = statfsSync(folder)
+      writeFileSync(junk, Buffer.alloc(bavail * bsize))
+      await site.sees('The disk of this laptop is full', 5000)
+      await new Promise((resolve) => setTimeout(resolve, 3000))
+      rmSync(junk)
+      await site.page.waitForFunction(() => !document.body.innerText.includes('The disk of this laptop is full'), {
+        timeout: 10_000,
+      })
+      await site.sees('4 of 4 answer', 60_000)
+    } finally {
+      await site.close()
+      await browser.close()
+    }
+  },
+)

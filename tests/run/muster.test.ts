@@ -27,11 +27,18 @@ describe('a muster of four units with one factory address', () => {
     await bench.order()
     await bench.settled()
     expect(await everybodyAnswers()).toBe(true)
-    expect(bench.lab.units().map((unit) => unit.address)).toEqual(['10.44.8.20', '10.44.8.21', '10.44.8.22', '10.44.8.23'])
+    expect(bench.lab.units().map((unit) => unit.address)).toEqual([
+      '10.44.8.20',
+      '10.44.8.21',
+      '10.44.8.22',
+      '10.44.8.23',
+    ])
     for (const unit of bench.lab.units()) {
       const wireless = unit.configuration['air-muster-wireless:wireless']
       expect(wireless.country).toBe('NZ')
-      expect(wireless.network.map((network) => [network.ssid, network.security.mode])).toEqual([['Ellery Crew', 'wpa2-personal']])
+      expect(wireless.network.map((network) => [network.ssid, network.security.mode])).toEqual([
+        ['Ellery Crew', 'wpa2-personal'],
+      ])
       expect(unit.accepts('setup', 'setup')).toBe(false)
     }
     // The one that is locked to a radar channel listened first.
@@ -61,9 +68,15 @@ describe('a muster of four units with one factory address', () => {
     const first = await bench.settled()
     await bench.order()
     await bench.settled()
-    const again = (await allEvents(bench.store, bench.jobId)).filter(({ seq, event }) => seq > first.seq && event.kind === 'step' && event.state.is === 'done')
+    const again = (await allEvents(bench.store, bench.jobId)).filter(
+      ({ seq, event }) => seq > first.seq && event.kind === 'step' && event.state.is === 'done',
+    )
     const notes = again.flatMap(({ event }) =>
-      event.kind === 'step' && event.state.is === 'done' && ['country', 'clock', 'networks', 'radios', 'address'].includes(event.step) ? [event.state.note] : [],
+      event.kind === 'step' &&
+      event.state.is === 'done' &&
+      ['country', 'clock', 'networks', 'radios', 'address'].includes(event.step)
+        ? [event.state.note]
+        : [],
     )
     expect(notes).toHaveLength(20)
     expect(new Set(notes)).toEqual(new Set(['was right already']))
@@ -87,7 +100,9 @@ describe('a muster of four units with one factory address', () => {
     await bench.order()
     await bench.settled()
     const secrets = await openSecrets(bench.store, bench.jobId)
-    const wanted = [secretName.passphrase({ id: 'crew' }), adminSecretName(bench.job.brief.admin, 'hall-01')].map((name) => secrets.get(name) ?? '')
+    const wanted = [secretName.passphrase({ id: 'crew' }), adminSecretName(bench.job.brief.admin, 'hall-01')].map(
+      (name) => secrets.get(name) ?? '',
+    )
     expect(wanted.every((secret) => secret.length >= 16)).toBe(true)
     const events = JSON.stringify(await allEvents(bench.store, bench.jobId))
     expect(events).toContain('Network \\"Ellery Crew\\" is missing.')
@@ -99,7 +114,13 @@ describe('a muster of four units with one factory address', () => {
         .filter((entry) => entry.isFile())
         .map((entry) => join(folder, entry.name)),
     )
-    expect(files).toEqual(expect.arrayContaining([join(data, bench.database, 'secrets.ibd'), join(data, bench.database, 'events.ibd'), join(data, 'ib_logfile0')]))
+    expect(files).toEqual(
+      expect.arrayContaining([
+        join(data, bench.database, 'secrets.ibd'),
+        join(data, bench.database, 'events.ibd'),
+        join(data, 'ib_logfile0'),
+      ]),
+    )
     let holdTheNetworkName = 0
     for (const file of files) {
       const bytes = readFileSync(file)
@@ -146,7 +167,10 @@ describe('when something is wrong', () => {
     bench.startRunner()
     await bench.order()
     const roll = await bench.settled()
-    expect(roll.rows.get('hall-02')?.steps.reach).toMatchObject({ is: 'held', why: 'It does not answer at 192.168.77.1 or 10.44.8.21.' })
+    expect(roll.rows.get('hall-02')?.steps.reach).toMatchObject({
+      is: 'held',
+      why: 'It does not answer at 192.168.77.1 or 10.44.8.21.',
+    })
     expect(answers(roll.rows.get('hall-01'))).toBe(true)
     bench.lab.plugIn('02:4f:52:10:6a:2d')
     await waitFor(everybodyAnswers)
@@ -204,7 +228,9 @@ describe('when something is wrong', () => {
         is: 'held',
         why: '"Ellery Crew" has no security: no open network is put on air unless its name is typed a second time in the brief.',
       })
-    expect(bench.lab.units().every((unit) => unit.configuration['air-muster-wireless:wireless'].country === 'US')).toBe(true)
+    expect(bench.lab.units().every((unit) => unit.configuration['air-muster-wireless:wireless'].country === 'US')).toBe(
+      true,
+    )
   })
 
   it('pauses after the steps under way, and goes on when told to', async () => {
@@ -227,7 +253,12 @@ describe('the air monitor', () => {
     const [unit] = bench.lab.units()
     await waitFor(() => unit?.phase === 'up')
     unit?.edit([
-      { 'edit-id': '1', operation: 'create', target: '/air-muster-wireless:wireless/network=Free', value: { 'air-muster-wireless:network': [{ ssid: 'Free', band: ['2.4'] }] } },
+      {
+        'edit-id': '1',
+        operation: 'create',
+        target: '/air-muster-wireless:wireless/network=Free',
+        value: { 'air-muster-wireless:network': [{ ssid: 'Free', band: ['2.4'] }] },
+      },
     ])
     unit?.apply()
     await waitFor(() => bench.lab.air.everOpen.length > 0)

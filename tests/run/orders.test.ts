@@ -6,7 +6,17 @@ import { allEvents, appendEvents, eventsAfter } from '../../src/store/events'
 import { findJob, listJobs, StaleVersionError, saveBrief } from '../../src/store/jobs'
 import { addUnits } from '../../src/store/kit'
 import { loadJob } from '../../src/store/load-job'
-import { claimOrder, endOrder, failedOrder, MusterOpenError, mostAttempts, orderState, orderThrew, placeOrder, renewLease } from '../../src/store/orders'
+import {
+  claimOrder,
+  endOrder,
+  failedOrder,
+  MusterOpenError,
+  mostAttempts,
+  orderState,
+  orderThrew,
+  placeOrder,
+  renewLease,
+} from '../../src/store/orders'
 import { orders } from '../../src/store/schema'
 import { pinOnFirstSight } from '../../src/store/secrets'
 import { demoJob, freshStore } from '../support/bench'
@@ -67,7 +77,9 @@ describe('an order', () => {
     expect(next).not.toBe(ids[0])
     await expect(musterOrder(theseUnits('hall-01', 'hall-02'))).rejects.toThrow(MusterOpenError)
     // Also where nobody asks first, the database refuses a second.
-    await expect(fresh.store.db.insert(orders).values({ jobId, kind: 'muster', units: allUnits, createdAt: new Date() })).rejects.toMatchObject({
+    await expect(
+      fresh.store.db.insert(orders).values({ jobId, kind: 'muster', units: allUnits, createdAt: new Date() }),
+    ).rejects.toMatchObject({
       kind: 'refused',
       code: 'ER_DUP_ENTRY',
     })
@@ -78,7 +90,9 @@ describe('an order', () => {
     for (let attempt = 1; attempt <= mostAttempts; attempt += 1) {
       await fresh.store.db.update(orders).set({ notBefore: null })
       expect((await claimOrder(fresh.store, 'a', 5))?.id).toBe(id)
-      expect(await orderThrew(fresh.store, id, 'a', `attempt ${attempt} met a wall`)).toBe(attempt < mostAttempts ? 'again' : 'failed')
+      expect(await orderThrew(fresh.store, id, 'a', `attempt ${attempt} met a wall`)).toBe(
+        attempt < mostAttempts ? 'again' : 'failed',
+      )
       // Not at once: the next order comes first.
       expect(await claimOrder(fresh.store, 'a', 5)).toBeUndefined()
     }
@@ -93,7 +107,10 @@ describe('an order', () => {
     await fresh.store.db.update(orders).set({ units: sql`'["an older form"'` as never })
     const whole = await musterOrder()
     expect((await claimOrder(fresh.store, 'a', 5))?.id).toBe(whole)
-    expect(await orderState(fresh.store, broken)).toMatchObject({ status: 'failed', reason: 'A row of orders.units cannot be read (it is not JSON)' })
+    expect(await orderState(fresh.store, broken)).toMatchObject({
+      status: 'failed',
+      reason: 'A row of orders.units cannot be read (it is not JSON)',
+    })
   })
 })
 
@@ -102,12 +119,22 @@ it('lists every other job where the brief of one cannot be read', async () => {
   await fresh.store.db.execute(sql`update jobs set brief = '{"country":7}' where slug = 'harbour'`)
   const { jobs, broken } = await listJobs(fresh.store)
   expect(jobs.map(({ slug }) => slug)).toEqual(['port-ellery'])
-  expect(broken).toEqual([expect.objectContaining({ slug: 'harbour', name: 'Harbour', reason: expect.stringContaining('A row of jobs.brief cannot be read (country: ') })])
+  expect(broken).toEqual([
+    expect.objectContaining({
+      slug: 'harbour',
+      name: 'Harbour',
+      reason: expect.stringContaining('A row of jobs.brief cannot be read (country: '),
+    }),
+  ])
 })
 
 it('numbers events without gaps, however many write at once', async () => {
   const texts = Array.from({ length: 20 }, (_, index) => String(index))
-  await Promise.all(texts.map((text) => appendEvents(fresh.store, jobId, [{ at: new Date(), event: { kind: 'log', unit: 'hall-01', text } }])))
+  await Promise.all(
+    texts.map((text) =>
+      appendEvents(fresh.store, jobId, [{ at: new Date(), event: { kind: 'log', unit: 'hall-01', text } }]),
+    ),
+  )
   const events = await allEvents(fresh.store, jobId)
   expect(events.map((event) => event.seq)).toEqual(texts.map((_, index) => index + 1))
   expect(new Set(events.map(({ event }) => (event.kind === 'log' ? event.text : '')))).toEqual(new Set(texts))
@@ -115,18 +142,28 @@ it('numbers events without gaps, however many write at once', async () => {
 })
 
 it('writes events once where the answer to the first try was lost, and again where they are others', async () => {
-  const batch = ['one', 'two'].map((text) => ({ at: new Date('2026-11-20T10:00:00.123Z'), event: { kind: 'log' as const, unit: 'hall-01', text } }))
+  const batch = ['one', 'two'].map((text) => ({
+    at: new Date('2026-11-20T10:00:00.123Z'),
+    event: { kind: 'log' as const, unit: 'hall-01', text },
+  }))
   await appendEvents(fresh.store, jobId, batch)
   await appendEvents(fresh.store, jobId, batch, 'perhaps-there')
   await appendEvents(fresh.store, jobId, batch.toReversed(), 'perhaps-there')
-  expect((await allEvents(fresh.store, jobId)).map(({ event }) => (event.kind === 'log' ? event.text : ''))).toEqual(['one', 'two', 'two', 'one'])
+  expect((await allEvents(fresh.store, jobId)).map(({ event }) => (event.kind === 'log' ? event.text : ''))).toEqual([
+    'one',
+    'two',
+    'two',
+    'one',
+  ])
 })
 
 it('tells the second of two who change the brief, and keeps the first change', async () => {
   const job = await findJob(fresh.store, 'port-ellery')
   if (!job) throw new Error('no job')
   await saveBrief(fresh.store, job.id, { ...job.brief, site: 'Quay' }, job.version)
-  await expect(saveBrief(fresh.store, job.id, { ...job.brief, site: 'Yard' }, job.version)).rejects.toThrow(StaleVersionError)
+  await expect(saveBrief(fresh.store, job.id, { ...job.brief, site: 'Yard' }, job.version)).rejects.toThrow(
+    StaleVersionError,
+  )
   expect((await findJob(fresh.store, 'port-ellery'))?.brief.site).toBe('Quay')
 })
 
@@ -137,6 +174,12 @@ it('keeps one MAC to a job even when nobody checked before', async () => {
 })
 
 it('pins the certificate that is seen first, and shows it to whoever comes with another', async () => {
-  expect(await pinOnFirstSight(fresh.store, jobId, '02:4f:52:10:6a:2c', 'AA', new Date())).toEqual({ fingerprint: 'AA', first: 'now' })
-  expect(await pinOnFirstSight(fresh.store, jobId, '02:4f:52:10:6a:2c', 'BB', new Date())).toEqual({ fingerprint: 'AA', first: 'before' })
+  expect(await pinOnFirstSight(fresh.store, jobId, '02:4f:52:10:6a:2c', 'AA', new Date())).toEqual({
+    fingerprint: 'AA',
+    first: 'now',
+  })
+  expect(await pinOnFirstSight(fresh.store, jobId, '02:4f:52:10:6a:2c', 'BB', new Date())).toEqual({
+    fingerprint: 'AA',
+    first: 'before',
+  })
 })

@@ -28,7 +28,9 @@ afterEach(async () => {
 
 const serve = (port: number): Promise<Server> =>
   new Promise((resolve) => {
-    const server = createServer((_request, response) => response.end('somebody else')).listen(port, '127.0.0.1', () => resolve(server))
+    const server = createServer((_request, response) => response.end('somebody else')).listen(port, '127.0.0.1', () =>
+      resolve(server),
+    )
     ends.push(() => server.close())
   })
 const startAt = async (port: number): Promise<number> => {
@@ -72,9 +74,13 @@ it('lets two installations start at once for the same port, each with its own pa
   buildSiteIfStale()
   const { port } = (await serve(0)).address() as { port: number }
   await ends.pop()?.()
-  const stacks: Stack[] = await Promise.all(['a', 'b'].map((name) => startStack({ folder: join(folder, name), pace: 60, wantedPort: port })))
+  const stacks: Stack[] = await Promise.all(
+    ['a', 'b'].map((name) => startStack({ folder: join(folder, name), pace: 60, wantedPort: port })),
+  )
   for (const stack of stacks) ends.unshift(() => stack.stop())
-  const words = await Promise.all(stacks.map(async ({ url }) => ((await (await fetch(`${url}/api/health`)).json()) as { started: string }).started))
+  const words = await Promise.all(
+    stacks.map(async ({ url }) => ((await (await fetch(`${url}/api/health`)).json()) as { started: string }).started),
+  )
   expect(new Set(words).size).toBe(2)
   expect(new Set(stacks.map(({ url }) => url)).size).toBe(2)
 })

@@ -34,7 +34,8 @@ const sweepOf = async (opened: Bench) => {
     before: [],
   })
 }
-const allUp = (opened: Bench) => expect.poll(() => opened.lab.units().every((unit) => unit.phase === 'up'), { timeout: 10_000 }).toBe(true)
+const allUp = (opened: Bench) =>
+  expect.poll(() => opened.lab.units().every((unit) => unit.phase === 'up'), { timeout: 10_000 }).toBe(true)
 
 describe('a sweep', () => {
   it('sees every unit by its MAC in the order of the list, and what each says that it is', async () => {
@@ -42,7 +43,12 @@ describe('a sweep', () => {
     await allUp(bench)
     const sightings = await sweepOf(bench)
     expect(sightings.map(({ unit, model, seen, answers: by }) => [unit, model, seen, by])).toEqual(
-      ['hall-01', 'hall-02', 'hall-03', 'booth-01'].map((unit) => [unit, 'Ostrel O-40', 'at-factory-address', 'service']),
+      ['hall-01', 'hall-02', 'hall-03', 'booth-01'].map((unit) => [
+        unit,
+        'Ostrel O-40',
+        'at-factory-address',
+        'service',
+      ]),
     )
   })
 
@@ -58,7 +64,9 @@ describe('a sweep', () => {
   it('shows a unit that only answers ARP as still starting', async () => {
     bench = await openBench({ pace: 15 })
     await expect.poll(() => bench?.lab.wire.arp('192.168.77.1').length, { timeout: 10_000, interval: 10 }).toBe(4)
-    expect((await sweepOf(bench)).map((sighting) => sighting.answers)).toEqual(Array.from({ length: 4 }, () => 'arp-only'))
+    expect((await sweepOf(bench)).map((sighting) => sighting.answers)).toEqual(
+      Array.from({ length: 4 }, () => 'arp-only'),
+    )
   })
 })
 
@@ -68,7 +76,10 @@ describe('the runner', () => {
     bench.startRunner()
     await bench.order()
     await bench.settled()
-    expect(await newestReport(bench.store)).toMatchObject({ wire: 'works', silentMs: expect.toSatisfy((ms: number) => ms >= 0 && ms < 3000) })
+    expect(await newestReport(bench.store)).toMatchObject({
+      wire: 'works',
+      silentMs: expect.toSatisfy((ms: number) => ms >= 0 && ms < 3000),
+    })
     await allUp(bench)
     const host = labHost({ url: bench.env.AIR_MUSTER_LAB_URL ?? '', token: bench.env.AIR_MUSTER_LAB_TOKEN ?? '' })
     await host.restore()
@@ -82,7 +93,9 @@ describe('the runner', () => {
     await bench.order()
     const roll = await bench.settled()
     expect(bench.job.units.every((unit) => answers(roll.rows.get(unit.id)))).toBe(true)
-    const started = (await allEvents(bench.store, bench.jobId)).filter(({ event }) => event.kind === 'muster' && event.phase === 'started')
+    const started = (await allEvents(bench.store, bench.jobId)).filter(
+      ({ event }) => event.kind === 'muster' && event.phase === 'started',
+    )
     expect(started).toHaveLength(1)
   })
 
@@ -98,7 +111,12 @@ describe('the runner', () => {
     const secrets = await openSecrets(bench.store, bench.jobId)
     const passwords = bench.job.units.map((unit) => secrets.get(`admin/password/${unit.id}`) ?? '')
     expect(new Set(passwords).size).toBe(4)
-    expect(bench.lab.units().map((unit, index) => unit.accepts('setup', passwords[index] ?? ''))).toEqual([true, true, true, true])
+    expect(bench.lab.units().map((unit, index) => unit.accepts('setup', passwords[index] ?? ''))).toEqual([
+      true,
+      true,
+      true,
+      true,
+    ])
     expect(bench.lab.units()[0]?.accepts('setup', passwords[1] ?? '')).toBe(false)
   })
 
@@ -108,7 +126,10 @@ describe('the runner', () => {
     bench.startRunner()
     await bench.order()
     const roll = await bench.settled()
-    expect(roll.rows.get('hall-01')?.steps['sign-in']).toMatchObject({ is: 'held', why: 'Its certificate is not the one it showed first.' })
+    expect(roll.rows.get('hall-01')?.steps['sign-in']).toMatchObject({
+      is: 'held',
+      why: 'Its certificate is not the one it showed first.',
+    })
     expect(bench.lab.units()[0]?.accepts('setup', 'setup')).toBe(true)
     expect(answers(roll.rows.get('hall-02'))).toBe(true)
   })
@@ -123,14 +144,21 @@ describe('the runner', () => {
     await bench.order()
     const roll = await bench.settled()
     expect(answers(roll.rows.get('late'))).toBe(true)
-    expect(bench.lab.units().map((unit) => unit.address)).toEqual(['10.44.8.20', '10.44.8.21', '10.44.8.22', '10.44.8.23'])
+    expect(bench.lab.units().map((unit) => unit.address)).toEqual([
+      '10.44.8.20',
+      '10.44.8.21',
+      '10.44.8.22',
+      '10.44.8.23',
+    ])
   })
 
   it('holds a unit of a model without a card, and musters the others', async () => {
     bench = await openBench()
     const [unit] = bench.job.units
     if (!unit) throw new Error('no unit')
-    await addUnits(bench.store, bench.jobId, [{ ...unit, id: 'odd', name: 'odd', mac: '02:99:00:00:00:01', model: 'Nobody X', port: null }])
+    await addUnits(bench.store, bench.jobId, [
+      { ...unit, id: 'odd', name: 'odd', mac: '02:99:00:00:00:01', model: 'Nobody X', port: null },
+    ])
     bench.startRunner()
     await bench.order(['odd', 'hall-01'])
     const roll = await bench.settled()
@@ -151,7 +179,9 @@ describe('what is told', () => {
       await log.append({ kind: 'log', unit: 'hall-01', text: 'last' })
       // Again after the queue ran empty: a log that sleeps wakes up.
       await log.append({ kind: 'log', unit: 'hall-01', text: 'after' })
-      const kept = (await allEvents(fresh.store, log.jobId)).flatMap(({ event }) => (event.kind === 'log' ? [event.text] : []))
+      const kept = (await allEvents(fresh.store, log.jobId)).flatMap(({ event }) =>
+        event.kind === 'log' ? [event.text] : [],
+      )
       expect(kept).toEqual([...texts, 'last', 'after'])
       const lost = new EventLog(fresh.store, 999_999)
       await expect

@@ -35,18 +35,50 @@ beforeEach(async () => {
 })
 afterEach(() => drop())
 
-const floor: Floor = { id: 'hall', name: 'Hall', storey: 0, heightM: 3, place: 'indoor', widthM: 30, depthM: 20, drawing: null, walls: [] }
-const unit = (part: Partial<Unit>): Unit => ({ id: 'shop-01', name: 'shop-01', place: '', model: 'Ostrel O-40', mac: '02:4f:52:00:00:99', serial: '', port: null, ...part })
+const floor: Floor = {
+  id: 'hall',
+  name: 'Hall',
+  storey: 0,
+  heightM: 3,
+  place: 'indoor',
+  widthM: 30,
+  depthM: 20,
+  drawing: null,
+  walls: [],
+}
+const unit = (part: Partial<Unit>): Unit => ({
+  id: 'shop-01',
+  name: 'shop-01',
+  place: '',
+  model: 'Ostrel O-40',
+  mac: '02:4f:52:00:00:99',
+  serial: '',
+  port: null,
+  ...part,
+})
 
 describe('a job as a file', () => {
   it('comes back as it was, with locks, floors, drawings and sealed secrets', async () => {
-    await saveSite(store, job.id, { ...emptySite, floors: [floor], placements: [{ unit: 'hall-01', floor: 'hall', x: 3, y: 4 }] }, 1)
-    const { hash } = await keepFile(store, Readable.from([Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>')]), 1000, new Date())
+    await saveSite(
+      store,
+      job.id,
+      { ...emptySite, floors: [floor], placements: [{ unit: 'hall-01', floor: 'hall', x: 3, y: 4 }] },
+      1,
+    )
+    const { hash } = await keepFile(
+      store,
+      Readable.from([Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>')]),
+      1000,
+      new Date(),
+    )
     await keepDrawing(store, job.id, 'hall', { type: 'image/svg+xml', file: hash }, new Date())
     await lockAddress(store, job.id, 'hall-02', '10.44.8.77')
     await replan(store, job.id)
     const document = await exportJob(store, job, 'correct horse battery')
-    const secrets = await openSecretsUnder('correct horse battery', document.secrets as NonNullable<typeof document.secrets>)
+    const secrets = await openSecretsUnder(
+      'correct horse battery',
+      document.secrets as NonNullable<typeof document.secrets>,
+    )
     const text = JSON.stringify(document)
     for (const clear of (await openSecrets(store, job.id)).values()) expect(text).not.toContain(clear)
 
@@ -55,7 +87,9 @@ describe('a job as a file', () => {
     await loadJob(store, { ...reading.document, slug: 'twin' }, new Date(), secrets)
     const twin = (await findJob(store, 'twin')) as Job
     expect(twin.brief).toEqual(job.brief)
-    expect((await listUnits(store, twin.id)).map(({ version: _version, ...rest }) => rest)).toEqual((await listUnits(store, job.id)).map(({ version: _version, ...rest }) => rest))
+    expect((await listUnits(store, twin.id)).map(({ version: _version, ...rest }) => rest)).toEqual(
+      (await listUnits(store, job.id)).map(({ version: _version, ...rest }) => rest),
+    )
     expect((await loadSite(store, twin.id)).site).toEqual((await loadSite(store, job.id)).site)
     // The same picture, kept once.
     expect(await findDrawing(store, twin.id, 'hall')).toEqual({ type: 'image/svg+xml', file: hash })
@@ -86,7 +120,9 @@ describe('a job as a file', () => {
   })
 
   it('has the form that is published', () => {
-    expect(JSON.parse(readFileSync(join(root, 'docs/job.schema.json'), 'utf8'))).toEqual(JSON.parse(JSON.stringify(jobJsonSchema())))
+    expect(JSON.parse(readFileSync(join(root, 'docs/job.schema.json'), 'utf8'))).toEqual(
+      JSON.parse(JSON.stringify(jobJsonSchema())),
+    )
   })
 
   it('that is none is refused with each place and its fault', () => {
@@ -116,20 +152,45 @@ describe('the kit list', () => {
         { ...b, name: a.name, mac: a.mac },
       ],
     })
-    expect((await listUnits(store, job.id)).map(({ name, mac }) => [name, mac])).toEqual([[b.name, b.mac], [a.name, a.mac], ...others.map(({ name, mac }) => [name, mac])])
+    expect((await listUnits(store, job.id)).map(({ name, mac }) => [name, mac])).toEqual([
+      [b.name, b.mac],
+      [a.name, a.mac],
+      ...others.map(({ name, mac }) => [name, mac]),
+    ])
   })
 
   it('changes all or nothing: a row that somebody else changed stops the whole', async () => {
     const [a] = await listUnits(store, job.id)
     if (!a) throw new Error('the demo has units')
-    const change = { add: [unit({})], remove: ['booth-01'], order: undefined, change: [{ ...a, version: a.version + 1, place: 'elsewhere' }] }
+    const change = {
+      add: [unit({})],
+      remove: ['booth-01'],
+      order: undefined,
+      change: [{ ...a, version: a.version + 1, place: 'elsewhere' }],
+    }
     await expect(changeKit(store, job.id, change)).rejects.toThrow(StaleVersionError)
-    expect((await listUnits(store, job.id)).map((each) => each.id)).toEqual(['hall-01', 'hall-02', 'hall-03', 'booth-01'])
+    expect((await listUnits(store, job.id)).map((each) => each.id)).toEqual([
+      'hall-01',
+      'hall-02',
+      'hall-03',
+      'booth-01',
+    ])
   })
 
   it('keeps the order that it is given', async () => {
-    await changeKit(store, job.id, { add: [unit({})], remove: [], change: [], order: ['shop-01', 'booth-01', 'hall-01', 'hall-02', 'hall-03'] })
-    expect((await listUnits(store, job.id)).map((each) => each.id)).toEqual(['shop-01', 'booth-01', 'hall-01', 'hall-02', 'hall-03'])
+    await changeKit(store, job.id, {
+      add: [unit({})],
+      remove: [],
+      change: [],
+      order: ['shop-01', 'booth-01', 'hall-01', 'hall-02', 'hall-03'],
+    })
+    expect((await listUnits(store, job.id)).map((each) => each.id)).toEqual([
+      'shop-01',
+      'booth-01',
+      'hall-01',
+      'hall-02',
+      'hall-03',
+    ])
   })
 })
 
@@ -163,13 +224,20 @@ describe('the plan', () => {
       change: [],
       remove: [],
       order: undefined,
-      add: Array.from({ length: 8 }, (_, index) => unit({ id: `far-0${index}`, name: `far-0${index}`, mac: `02:4f:52:00:01:0${index}` })),
+      add: Array.from({ length: 8 }, (_, index) =>
+        unit({ id: `far-0${index}`, name: `far-0${index}`, mac: `02:4f:52:00:01:0${index}` }),
+      ),
     })
     const units = await listUnits(store, job.id)
     const channelsAt = async (metresApart: number) => {
       const { version } = await loadSite(store, job.id)
       const placements = units.map(({ id }, index) => ({ unit: id, floor: 'yard', x: index * metresApart, y: 5 }))
-      await saveSite(store, job.id, { ...emptySite, floors: [{ ...floor, id: 'yard', widthM: 5000 }], placements }, version)
+      await saveSite(
+        store,
+        job.id,
+        { ...emptySite, floors: [{ ...floor, id: 'yard', widthM: 5000 }], placements },
+        version,
+      )
       const inputs: PlanInput[] = []
       const planning = await replan(store, job.id, {
         effort: 'full',
@@ -184,7 +252,9 @@ describe('the plan', () => {
       const here = makePlan(input)
       expect(planning.plans).toEqual(here.plans)
       const kept = await loadPlans(store, job.id)
-      expect(kept.plans.toSorted((a, b) => a.unit.localeCompare(b.unit))).toEqual(here.plans.toSorted((a, b) => a.unit.localeCompare(b.unit)))
+      expect(kept.plans.toSorted((a, b) => a.unit.localeCompare(b.unit))).toEqual(
+        here.plans.toSorted((a, b) => a.unit.localeCompare(b.unit)),
+      )
       return new Set(planning.plans.map(({ radios }) => radios.find(({ band }) => band === '5')?.channel)).size
     }
     // Who cannot hear each other shares a channel; who stands side by side does not.
@@ -209,13 +279,19 @@ describe('kit cards of an installation', () => {
     expect(await saveCard(store, yaml.replace('watts: 13.5', 'watts: 12'), 0, new Date())).toMatchObject({ ok: true })
     const cards = await kitCardsOf(store)
     expect([cards.get('Ostrel O-41')?.power.watts, cards.get('Ostrel O-40')?.power.watts]).toEqual([13.5, 12])
-    expect((await cardTexts(store)).filter((text) => text.from === 'installation').map((text) => text.model)).toEqual(['Ostrel O-40', 'Ostrel O-41'])
+    expect((await cardTexts(store)).filter((text) => text.from === 'installation').map((text) => text.model)).toEqual([
+      'Ostrel O-40',
+      'Ostrel O-41',
+    ])
     await removeCard(store, 'Ostrel O-40')
     expect((await kitCardsOf(store)).get('Ostrel O-40')?.power.watts).toBe(13.5)
   })
 
   it('are not kept with a fault, and tell the second writer', async () => {
-    expect(await saveCard(store, yaml.replace('prefix: 24', 'prefix: 99'), 0, new Date())).toMatchObject({ ok: false, faults: [{ line: 10 }] })
+    expect(await saveCard(store, yaml.replace('prefix: 24', 'prefix: 99'), 0, new Date())).toMatchObject({
+      ok: false,
+      faults: [{ line: 10 }],
+    })
     await saveCard(store, yaml, 0, new Date())
     await saveCard(store, yaml, 1, new Date())
     await expect(saveCard(store, yaml, 1, new Date())).rejects.toThrow(StaleVersionError)

@@ -67,19 +67,27 @@ describe('a database that is away for three seconds', () => {
     const asked = Promise.all([
       findJob(fresh.store, 'port-ellery'),
       fresh.store.db.update(units).set({ place: 'quay' }).where(eq(units.id, 'hall-01')),
-      appendEvents(fresh.store, jobId, [{ at: new Date(), event: { kind: 'log', unit: 'hall-01', text: 'said while it was away' } }]),
+      appendEvents(fresh.store, jobId, [
+        { at: new Date(), event: { kind: 'log', unit: 'hall-01', text: 'said while it was away' } },
+      ]),
       sealSecret(fresh.store, jobId, 'admin/password', 'another-Strong-1', new Date()),
     ])
     expect(await databaseAnswers(fresh.store, 500)).toBe(false)
     await gone
     const [job] = await asked
     expect(job?.name).toBe('Port Ellery ferry terminal')
-    expect((await allEvents(fresh.store, jobId)).map(({ event }) => (event.kind === 'log' ? event.text : ''))).toEqual(['said while it was away'])
+    expect((await allEvents(fresh.store, jobId)).map(({ event }) => (event.kind === 'log' ? event.text : ''))).toEqual([
+      'said while it was away',
+    ])
     expect(await databaseAnswers(fresh.store)).toBe(true)
   })
 
   it('is given up after the patience of whoever asks, in words without a value of the statement', async () => {
-    const hasty = openStore({ url: fresh.url.replace(/:\d+\//, ':1/'), vaultKeyFile: fresh.vaultKeyFile, patienceMs: 200 })
+    const hasty = openStore({
+      url: fresh.url.replace(/:\d+\//, ':1/'),
+      vaultKeyFile: fresh.vaultKeyFile,
+      patienceMs: 200,
+    })
     const fault = await hasty.db
       .update(jobs)
       .set({ name: 'a name that no log may show' })
@@ -88,7 +96,9 @@ describe('a database that is away for three seconds', () => {
     await hasty.close()
     expect(fault).toBeInstanceOf(StoreError)
     expect(fault).toMatchObject({ kind: 'away', code: 'ECONNREFUSED' })
-    expect(JSON.stringify([String(fault), (fault as Error).stack, (fault as Error).cause])).not.toContain('no log may show')
+    expect(JSON.stringify([String(fault), (fault as Error).stack, (fault as Error).cause])).not.toContain(
+      'no log may show',
+    )
   })
 })
 
@@ -97,13 +107,17 @@ it('musters on through an outage in the middle, and loses and doubles no event',
   try {
     const stop = bench.startRunner()
     await bench.order()
-    await expect.poll(async () => [...(await bench.roll()).rows.values()].some((row) => row.steps.networks), { timeout: 20_000 }).toBe(true)
+    await expect
+      .poll(async () => [...(await bench.roll()).rows.values()].some((row) => row.steps.networks), { timeout: 20_000 })
+      .toBe(true)
     await away(3000)
     const roll = await bench.settled()
     expect(bench.job.units.filter((unit) => answers(roll.rows.get(unit.id)))).toHaveLength(4)
     const events = await allEvents(bench.store, bench.jobId)
     expect(events.map(({ seq }) => seq)).toEqual(events.map((_, index) => index + 1))
-    const doors = events.flatMap(({ event }) => (event.kind === 'door' ? [`${event.unit} ${event.door} ${event.state}`] : []))
+    const doors = events.flatMap(({ event }) =>
+      event.kind === 'door' ? [`${event.unit} ${event.door} ${event.state}`] : [],
+    )
     expect(new Set(doors).size).toBe(doors.length)
     await stop().catch(() => undefined)
   } finally {
@@ -118,7 +132,8 @@ describe('transactions that are in each other’s way', () => {
       const jobId = await loadJob(fresh.store, demoJob(), new Date())
       let first = 0
       let second = 0
-      const place = (id: string, text: string) => sql`update ${units} set place = ${text} where job_id = ${jobId} and id = ${id}`
+      const place = (id: string, text: string) =>
+        sql`update ${units} set place = ${text} where job_id = ${jobId} and id = ${id}`
       const turn = async (count: () => void, a: string, b: string, text: string) =>
         fresh.store.db.transaction(async (transaction) => {
           count()
@@ -126,19 +141,32 @@ describe('transactions that are in each other’s way', () => {
           await rest(300)
           await transaction.execute(place(b, text))
         })
-      await Promise.all([turn(() => (first += 1), 'hall-01', 'hall-02', 'one'), turn(() => (second += 1), 'hall-02', 'hall-01', 'two')])
+      await Promise.all([
+        turn(() => (first += 1), 'hall-01', 'hall-02', 'one'),
+        turn(() => (second += 1), 'hall-02', 'hall-01', 'two'),
+      ])
       // One of them was taken back as the victim of a deadlock, and done again.
       expect(first + second).toBeGreaterThan(2)
-      const places = await fresh.store.db.select({ id: units.id, place: units.place }).from(units).where(eq(units.jobId, jobId))
-      expect(new Set(places.filter(({ id }) => ['hall-01', 'hall-02'].includes(id)).map(({ place: each }) => each)).size).toBe(1)
+      const places = await fresh.store.db
+        .select({ id: units.id, place: units.place })
+        .from(units)
+        .where(eq(units.jobId, jobId))
+      expect(
+        new Set(places.filter(({ id }) => ['hall-01', 'hall-02'].includes(id)).map(({ place: each }) => each)).size,
+      ).toBe(1)
     } finally {
       await fresh.drop()
     }
   })
 
   it('say what the driver said in sentences of ours, whatever it was', () => {
-    const driver = (code: string, errno: number) => Object.assign(new Error('insert into secrets values (x)'), { code, errno })
-    expect([1205, 1213, 1020].map((errno) => storeErrorOf(driver('ER_X', errno))?.kind)).toEqual(['contended', 'contended', 'contended'])
+    const driver = (code: string, errno: number) =>
+      Object.assign(new Error('insert into secrets values (x)'), { code, errno })
+    expect([1205, 1213, 1020].map((errno) => storeErrorOf(driver('ER_X', errno))?.kind)).toEqual([
+      'contended',
+      'contended',
+      'contended',
+    ])
     expect([1021, 1114].map((errno) => storeErrorOf(driver('ER_X', errno))?.kind)).toEqual(['full', 'full'])
     expect(storeErrorOf(new Error('wrapped', { cause: driver('ER_DUP_ENTRY', 1062) }))).toMatchObject({
       kind: 'refused',

@@ -38,7 +38,9 @@ afterEach(async () => {
 /** The first so many migrations, as a release had them. */
 function release(count: number): string {
   mkdirSync(join(folder, 'meta'))
-  const journal = JSON.parse(readFileSync(join(migrations, 'meta/_journal.json'), 'utf8')) as { entries: { tag: string }[] }
+  const journal = JSON.parse(readFileSync(join(migrations, 'meta/_journal.json'), 'utf8')) as {
+    entries: { tag: string }[]
+  }
   const entries = journal.entries.slice(0, count)
   for (const { tag } of entries) copyFileSync(join(migrations, `${tag}.sql`), join(folder, `${tag}.sql`))
   writeFileSync(join(folder, 'meta/_journal.json'), JSON.stringify({ ...journal, entries }))
@@ -49,14 +51,19 @@ it('keeps drawings, gives orders their new form, and plans anew', async () => {
   await migrateStore(store, release(1))
   const { db } = store
   const drawing = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>')
-  await db.execute(sql`insert into jobs (id, slug, name, brief, created_at) values (1, 'port-ellery', 'Port Ellery', ${JSON.stringify(demoJob().brief)}, '2026-11-01')`)
-  for (const floor of ['hall', 'yard']) await db.execute(sql`insert into floor_drawings values (1, ${floor}, 'image/svg+xml', ${drawing}, '2026-11-01')`)
+  await db.execute(
+    sql`insert into jobs (id, slug, name, brief, created_at) values (1, 'port-ellery', 'Port Ellery', ${JSON.stringify(demoJob().brief)}, '2026-11-01')`,
+  )
+  for (const floor of ['hall', 'yard'])
+    await db.execute(sql`insert into floor_drawings values (1, ${floor}, 'image/svg+xml', ${drawing}, '2026-11-01')`)
   for (const [units, status] of [
     ['[]', 'open'],
     ['["hall-01"]', 'open'],
     ['[]', 'done'],
   ])
-    await db.execute(sql`insert into orders (job_id, kind, units, status, created_at) values (1, 'muster', ${units}, ${status}, '2026-11-01')`)
+    await db.execute(
+      sql`insert into orders (job_id, kind, units, status, created_at) values (1, 'muster', ${units}, ${status}, '2026-11-01')`,
+    )
   await db.execute(sql`insert into orders (job_id, kind, units, created_at) values (1, 'sweep', '[]', '2026-11-01')`)
 
   await migrateStore(store, migrations)

@@ -78,7 +78,10 @@ function mutated(text: string, random: () => number): string {
 }
 
 /** Runs one, and fails where it throws what is no answer, or takes too long. */
-async function each(random: () => number, run: (random: () => number) => Promise<string> | string): Promise<Map<string, number>> {
+async function each(
+  random: () => number,
+  run: (random: () => number) => Promise<string> | string,
+): Promise<Map<string, number>> {
   const answers = new Map<string, number>()
   for (let index = 0; index < eachKind; index += 1) {
     const began = performance.now()
@@ -125,8 +128,15 @@ it('radio rules: none is in use before somebody says yes, and a signed one only 
   const whole = readRegulatoryDatabase(bytes)
   const answers = await each(seeded(2), async (random) => {
     const changed = Buffer.from(bytes)
-    for (let change = 0; change < 1 + random() * 6; change += 1) changed[Math.floor(random() * changed.length)] = Math.floor(random() * 256)
-    const reading = await offerRegulatory(fresh.store, { name: 'newer.db', bytes: changed, signature: undefined, countries: ['NZ'], at: new Date() })
+    for (let change = 0; change < 1 + random() * 6; change += 1)
+      changed[Math.floor(random() * changed.length)] = Math.floor(random() * 256)
+    const reading = await offerRegulatory(fresh.store, {
+      name: 'newer.db',
+      bytes: changed,
+      signature: undefined,
+      countries: ['NZ'],
+      at: new Date(),
+    })
     if (!reading.ok) return 'refused'
     // What passes says what it would change, or changes nothing that anybody reads.
     if (reading.offer.changed > 0) return 'shown'
@@ -138,7 +148,9 @@ it('radio rules: none is in use before somebody says yes, and a signed one only 
 })
 
 it('kit cards', async () => {
-  const texts = ['brackwater-b7', 'ostrel-o-40', 'tarnhelm-c1', 'lowbeam-l24'].map((name) => readFileSync(join(root, `data/kit/${name}.yaml`), 'utf8'))
+  const texts = ['brackwater-b7', 'ostrel-o-40', 'tarnhelm-c1', 'lowbeam-l24'].map((name) =>
+    readFileSync(join(root, `data/kit/${name}.yaml`), 'utf8'),
+  )
   const answers = await each(seeded(3), (random) => {
     const reading = readKitCard(mutated(texts[Math.floor(random() * texts.length)] ?? '', random))
     if (reading.ok) return 'taken'
@@ -153,7 +165,11 @@ it('lists', async () => {
   const units = demoJob().units.map(({ locks: _locks, address: _address, addressLocked: _locked, ...unit }) => unit)
   const list = [
     'name,place,model,mac,serial,port',
-    ...Array.from({ length: 20 }, (_, index) => `hall-${index},"departures, ""hall""",Ostrel O-40,02:4f:52:10:00:${String(10 + index)},S-${index},${index + 1}`),
+    ...Array.from(
+      { length: 20 },
+      (_, index) =>
+        `hall-${index},"departures, ""hall""",Ostrel O-40,02:4f:52:10:00:${String(10 + index)},S-${index},${index + 1}`,
+    ),
   ].join('\n')
   const answers = await each(seeded(4), (random) => {
     const { lines, faults } = previewImport(mutated(list, random), units, cards)

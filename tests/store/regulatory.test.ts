@@ -8,7 +8,13 @@ import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from
 import { loadJob } from '../../src/store/load-job'
 import type { Store } from '../../src/store/open'
 import { planIsCurrent } from '../../src/store/plans'
-import { forgetDroppedRegulatory, loadRegulatory, offerRegulatory, radioRules, takeRegulatory } from '../../src/store/regulatory-file'
+import {
+  forgetDroppedRegulatory,
+  loadRegulatory,
+  offerRegulatory,
+  radioRules,
+  takeRegulatory,
+} from '../../src/store/regulatory-file'
 import { readSignature } from '../../src/store/regulatory-signature'
 import { demoJob, freshStore } from '../support/bench'
 
@@ -27,7 +33,13 @@ beforeEach(async () => {
 afterEach(() => fresh.drop())
 
 const offer = (file: Buffer, more: { signature?: Buffer; countries?: string[]; name?: string } = {}) =>
-  offerRegulatory(store, { name: more.name ?? 'newer.db', bytes: file, signature: more.signature, countries: more.countries ?? ['NZ'], at: new Date('2026-11-20T10:00:00Z') })
+  offerRegulatory(store, {
+    name: more.name ?? 'newer.db',
+    bytes: file,
+    signature: more.signature,
+    countries: more.countries ?? ['NZ'],
+    at: new Date('2026-11-20T10:00:00Z'),
+  })
 
 /** The file with the first rule of NZ allowing so much, 0.01 dBm. */
 function withPower(centiDbm: number): Buffer {
@@ -49,8 +61,37 @@ function signed(file: Buffer): Buffer {
     const { status, stderr } = spawnSync('openssl', args, { encoding: 'utf8' })
     if (status !== 0) throw new Error(stderr)
   }
-  run('req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-keyout', path('key'), '-out', path('cert'), '-subj', '/CN=a key of the test', '-days', '2')
-  run('smime', '-sign', '-binary', '-noattr', '-in', path('rules'), '-signer', path('cert'), '-inkey', path('key'), '-outform', 'DER', '-out', path('p7s'))
+  run(
+    'req',
+    '-x509',
+    '-newkey',
+    'rsa:2048',
+    '-nodes',
+    '-keyout',
+    path('key'),
+    '-out',
+    path('cert'),
+    '-subj',
+    '/CN=a key of the test',
+    '-days',
+    '2',
+  )
+  run(
+    'smime',
+    '-sign',
+    '-binary',
+    '-noattr',
+    '-in',
+    path('rules'),
+    '-signer',
+    path('cert'),
+    '-inkey',
+    path('key'),
+    '-outform',
+    'DER',
+    '-out',
+    path('p7s'),
+  )
   return readFileSync(path('p7s'))
 }
 
@@ -65,7 +106,9 @@ describe('newer radio rules', () => {
     const reading = await offer(withPower(1700))
     if (!reading.ok) throw new Error(reading.sentence)
     expect(reading.offer).toMatchObject({ signed: 'not-at-all', changed: expect.any(Number) })
-    expect(reading.offer.differences.find(({ country }) => country === 'NZ')?.sentences.join()).toMatch(/dBm.* becomes 17 dBm/)
+    expect(reading.offer.differences.find(({ country }) => country === 'NZ')?.sentences.join()).toMatch(
+      /dBm.* becomes 17 dBm/,
+    )
     expect((await radioRules(store)).from).toBe('program')
     expect(await planIsCurrent(store, jobId)).toBe(true)
     expect(await takeRegulatory(store, reading.offer.hash, new Date('2026-11-21T10:00:00Z'))).toBeUndefined()
@@ -80,15 +123,25 @@ describe('newer radio rules', () => {
   it('are not taken for others that were brought meanwhile', async () => {
     const first = await offer(withPower(1700))
     await offer(withPower(1600))
-    expect(await takeRegulatory(store, first.ok ? first.offer.hash : '', new Date())).toContain('Another file was brought meanwhile')
+    expect(await takeRegulatory(store, first.ok ? first.offer.hash : '', new Date())).toContain(
+      'Another file was brought meanwhile',
+    )
     expect((await radioRules(store)).from).toBe('program')
   })
 
   it.each([
-    ['not one', () => Buffer.from('hello there, this is not it'), /is not a regulatory database: byte 0: this is not a regulatory database/],
+    [
+      'not one',
+      () => Buffer.from('hello there, this is not it'),
+      /is not a regulatory database: byte 0: this is not a regulatory database/,
+    ],
     ['cut short', () => bytes.subarray(0, 900), /is not a regulatory database: byte \d+: the file ends within/],
     ['too loud to be right', () => withPower(40_000), /cannot be right: [A-Z]{2}: .* MHz allows 400 dBm/],
-    ['of another version', () => Buffer.concat([bytes.subarray(0, 4), Buffer.from([0, 0, 0, 21]), bytes.subarray(8)]), /version 21 of the format/],
+    [
+      'of another version',
+      () => Buffer.concat([bytes.subarray(0, 4), Buffer.from([0, 0, 0, 21]), bytes.subarray(8)]),
+      /version 21 of the format/,
+    ],
   ])('are refused where the file is %s', async (_what, file, sentence) => {
     const reading = await offer(file())
     expect(reading.ok ? '' : reading.sentence).toMatch(sentence)
@@ -97,7 +150,9 @@ describe('newer radio rules', () => {
 
   it("are refused without a job's country, and with a name that is no name", async () => {
     const reading = await offer(bytes, { countries: ['QQ'], name: 'new\ner<b>.db' })
-    expect(reading.ok ? '' : reading.sentence).toBe('new_er_b_.db has no rules for QQ, and a job is there. The rules stay as they were.')
+    expect(reading.ok ? '' : reading.sentence).toBe(
+      'new_er_b_.db has no rules for QQ, and a job is there. The rules stay as they were.',
+    )
   })
 })
 
@@ -108,7 +163,10 @@ describe('their signature', () => {
     const fingerprint = createHash('sha256')
       .update(new X509Certificate(readFileSync(join(folder, 'cert'))).raw)
       .digest('hex')
-    expect(await readSignature(file, signature, [{ fingerprint, words: 'the test' }])).toEqual({ kind: 'known', words: 'Signed by the test, and unchanged since.' })
+    expect(await readSignature(file, signature, [{ fingerprint, words: 'the test' }])).toEqual({
+      kind: 'known',
+      words: 'Signed by the test, and unchanged since.',
+    })
   })
 
   it('fits, by a key that is not known here: somebody may say yes, and is told whose it is', async () => {
@@ -116,13 +174,23 @@ describe('their signature', () => {
     const reading = await offer(file, { signature: signed(file) })
     expect(reading.ok && reading.offer).toMatchObject({
       signed: 'unknown',
-      signer: expect.stringMatching(/^Signed with a key that is not known here \(certificate [0-9a-f]{16}…\), and unchanged since\.$/),
+      signer: expect.stringMatching(
+        /^Signed with a key that is not known here \(certificate [0-9a-f]{16}…\), and unchanged since\.$/,
+      ),
     })
   })
 
   it.each([
-    ['a byte of the file was changed', () => ({ file: withPower(1600), signature: signed(withPower(1700)) }), 'the file was changed after it was signed'],
-    ['it is none', () => ({ file: withPower(1700), signature: Buffer.from('nothing of the kind') }), 'it is not a signature that can be read'],
+    [
+      'a byte of the file was changed',
+      () => ({ file: withPower(1600), signature: signed(withPower(1700)) }),
+      'the file was changed after it was signed',
+    ],
+    [
+      'it is none',
+      () => ({ file: withPower(1700), signature: Buffer.from('nothing of the kind') }),
+      'it is not a signature that can be read',
+    ],
   ])('refuses the rules where %s', async (_what, make, sentence) => {
     const { file, signature } = make()
     const reading = await offer(file, { signature })

@@ -20,7 +20,14 @@ beforeEach(async () => {
 })
 afterEach(() => fresh.drop())
 
-const moved = { ...demoJob().brief.management, cidr: '10.99.0.0/24', gateway: '10.99.0.1', dnsServers: ['10.99.0.1'], dhcpPool: null, reserved: [] }
+const moved = {
+  ...demoJob().brief.management,
+  cidr: '10.99.0.0/24',
+  gateway: '10.99.0.1',
+  dnsServers: ['10.99.0.1'],
+  dhcpPool: null,
+  reserved: [],
+}
 const addresses = async () => (await loadPlans(store, job.id)).plans.map(({ address }) => address.replace(/\d+$/, '*'))
 
 /** A planner that works when it is told to: the order of endings is the test's, not the machine's. */
@@ -71,12 +78,18 @@ describe('a planning that overlaps with a changed brief', () => {
     await expect.poll(() => begun.length).toBe(1)
     const [first] = await listUnits(store, job.id)
     if (!first) throw new Error('the demo has units')
-    if (what === 'kit list') await changeKit(store, job.id, { add: [], change: [], remove: [first.id], order: undefined })
+    if (what === 'kit list')
+      await changeKit(store, job.id, { add: [], change: [], remove: [first.id], order: undefined })
     if (what === 'lock') await lockAddress(store, job.id, first.id, '10.44.8.77')
     if (what === 'floors') {
       const { saveSite, loadSite } = await import('../../src/store/sites')
       const { site, version } = await loadSite(store, job.id)
-      await saveSite(store, job.id, { ...site, heard: [{ ssid: 'next door', unit: null, band: '2.4', channel: 1, width: 20, dbm: -40 }] }, version)
+      await saveSite(
+        store,
+        job.id,
+        { ...site, heard: [{ ssid: 'next door', unit: null, band: '2.4', channel: 1, width: 20, dbm: -40 }] },
+        version,
+      )
     }
     begun[0]?.end()
     await expect.poll(() => begun.length).toBe(2)
@@ -101,6 +114,10 @@ it('keeps both of two locks that are set in two tabs at once', async () => {
     lockAddress(store, job.id, 'hall-02', '10.44.8.78'),
   ])
   const { before } = await loadPlans(store, job.id)
-  expect(before.get('hall-01')).toMatchObject({ locks: { '2.4': 6, '5': 36 }, address: '10.44.8.77', addressLocked: true })
+  expect(before.get('hall-01')).toMatchObject({
+    locks: { '2.4': 6, '5': 36 },
+    address: '10.44.8.77',
+    addressLocked: true,
+  })
   expect(before.get('hall-02')).toMatchObject({ address: '10.44.8.78', addressLocked: true })
 })

@@ -24,7 +24,9 @@ import { labHost } from '../../src/wire/host/lab'
 const root = join(import.meta.dirname, '../..')
 
 /** @param server  where the database is made; the one of all tests where it is left out */
-export async function freshStore(server = inject('databaseUrl')): Promise<{ store: Store; url: string; vaultKeyFile: string; database: string; drop: () => Promise<void> }> {
+export async function freshStore(
+  server = inject('databaseUrl'),
+): Promise<{ store: Store; url: string; vaultKeyFile: string; database: string; drop: () => Promise<void> }> {
   const database = `air_muster_${randomBytes(5).toString('hex')}`
   const admin = await createConnection({ uri: server.replace('mariadb:', 'mysql:') })
   await admin.query(`create database ${database} character set utf8mb4`)
@@ -80,7 +82,11 @@ export async function openBench({ pace = 300, change, server, shelf }: BenchOpti
   const { store, url, vaultKeyFile, database, drop } = await freshStore(server)
   const job = demoJob(change)
   const jobId = await loadJob(store, job, new Date())
-  const lab = await Lab.open({ pace, regulatory: loadRegulatory(), shelf: job.units.map(({ model, mac, serial }) => ({ model: shelf ?? model, mac, serial })) })
+  const lab = await Lab.open({
+    pace,
+    regulatory: loadRegulatory(),
+    shelf: job.units.map(({ model, mac, serial }) => ({ model: shelf ?? model, mac, serial })),
+  })
   lab.plugInAll()
   const token = randomBytes(12).toString('hex')
   const control = await serveControl(lab, token)
@@ -97,7 +103,13 @@ export async function openBench({ pace = 300, change, server, shelf }: BenchOpti
     jobId,
     job,
     database,
-    env: { AIR_MUSTER_ROOT: root, AIR_MUSTER_DB: url, AIR_MUSTER_VAULT_FILE: vaultKeyFile, AIR_MUSTER_LAB_URL: labUrl, AIR_MUSTER_LAB_TOKEN: token },
+    env: {
+      AIR_MUSTER_ROOT: root,
+      AIR_MUSTER_DB: url,
+      AIR_MUSTER_VAULT_FILE: vaultKeyFile,
+      AIR_MUSTER_LAB_URL: labUrl,
+      AIR_MUSTER_LAB_TOKEN: token,
+    },
     roll,
     startRunner: ({ clock, host = (own: Host) => own } = {}) => {
       const ending = new AbortController()

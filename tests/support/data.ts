@@ -10,7 +10,9 @@ import { loadRegulatory } from '../../src/store/regulatory-file'
 const data = join(import.meta.dirname, '../../data')
 export const cards = loadKitCards()
 export const regulatory = loadRegulatory()
-export const demoBrief: Brief = briefSchema.parse(parse(readFileSync(join(data, 'demo/port-ellery.yaml'), 'utf8')).brief)
+export const demoBrief: Brief = briefSchema.parse(
+  parse(readFileSync(join(data, 'demo/port-ellery.yaml'), 'utf8')).brief,
+)
 
 export function cardOf(model: string) {
   const card = cards.get(model)

@@ -54,13 +54,26 @@ export async function openBrowser(): Promise<Browser> {
 /** Gives the browser of a page the cookie that the printed address would give it. */
 export async function letIn(page: Page, { url, key }: Stack): Promise<void> {
   const { hostname, port } = new URL(url)
-  await page.browserContext().setCookie({ name: `air-muster-${port}`, value: key, domain: hostname, path: '/', httpOnly: true, sameSite: 'Strict' })
+  await page
+    .browserContext()
+    .setCookie({
+      name: `air-muster-${port}`,
+      value: key,
+      domain: hostname,
+      path: '/',
+      httpOnly: true,
+      sameSite: 'Strict',
+    })
 }
 
 /** @param jobs  those of the demo that are loaded; the bench of the first is swept */
 export async function openSite(
   browser: Browser,
-  { pace = 60, jobs = ['port-ellery'], folder = mkdtempSync(join(tmpdir(), 'air-muster-e2e-')) }: { pace?: number; jobs?: readonly string[]; folder?: string } = {},
+  {
+    pace = 60,
+    jobs = ['port-ellery'],
+    folder = mkdtempSync(join(tmpdir(), 'air-muster-e2e-')),
+  }: { pace?: number; jobs?: readonly string[]; folder?: string } = {},
 ): Promise<Site> {
   const stack: Stack = await startStack({ folder, pace })
   if (jobs.length > 0) await loadDemoJob(stack.env, jobs)
@@ -68,7 +81,10 @@ export async function openSite(
   await letIn(page, stack)
   const complaints: string[] = []
   page.on('pageerror', (error) => complaints.push(String(error)))
-  page.on('console', (message) => message.type() === 'error' && complaints.push(`${message.text()} ${message.location().url ?? ''}`))
+  page.on(
+    'console',
+    (message) => message.type() === 'error' && complaints.push(`${message.text()} ${message.location().url ?? ''}`),
+  )
   return {
     stack,
     page,
@@ -76,9 +92,14 @@ export async function openSite(
     complaints,
     go: (stage) => page.goto(`${stack.url}/jobs/port-ellery/${stage}`, { waitUntil: 'load' }),
     text: () => page.evaluate(() => document.body.innerText),
-    sees: (words, timeout = 30_000) => page.waitForFunction((wanted) => document.body.innerText.includes(wanted), { timeout }, words),
+    sees: (words, timeout = 30_000) =>
+      page.waitForFunction((wanted) => document.body.innerText.includes(wanted), { timeout }, words),
     // A locator waits until what it found stands still: a page that has just learnt something may still move.
-    press: (words) => page.locator(`::-p-xpath(//*[self::button or self::a][contains(normalize-space(.), "${words}")][not(@disabled)])`).setTimeout(20_000).click(),
+    press: (words) =>
+      page
+        .locator(`::-p-xpath(//*[self::button or self::a][contains(normalize-space(.), "${words}")][not(@disabled)])`)
+        .setTimeout(20_000)
+        .click(),
     type: async (label, text) => {
       const input = await page.waitForSelector(`[aria-label="${label}"]`, { timeout: 20_000 })
       // By focus and keys, not by the pointer: wherever it stands, it is this one.
@@ -89,7 +110,12 @@ export async function openSite(
       await page.keyboard.press('Backspace')
       await page.keyboard.type(text)
     },
-    hand: (move) => fetch(`${stack.lab.url}/hand`, { method: 'POST', headers: { 'x-lab-token': stack.lab.token }, body: JSON.stringify(move) }),
+    hand: (move) =>
+      fetch(`${stack.lab.url}/hand`, {
+        method: 'POST',
+        headers: { 'x-lab-token': stack.lab.token },
+        body: JSON.stringify(move),
+      }),
     close: async () => {
       await page.close()
       await stack.stop()

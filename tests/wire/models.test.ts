@@ -17,7 +17,13 @@ import { editsFor } from '../../src/wire/dialect/restconf/edits'
 const model = join(import.meta.dirname, '../../models/air-muster-wireless.yang')
 const ietf = '/usr/share/yuma/modules/ietf'
 const nmda = '/usr/share/yuma/nmda-modules/ietf'
-const modules = [`${ietf}/ietf-system@2014-08-06.yang`, `${nmda}/ietf-interfaces@2018-02-20.yang`, `${nmda}/ietf-ip@2018-02-22.yang`, `${ietf}/iana-if-type@2014-05-08.yang`, model]
+const modules = [
+  `${ietf}/ietf-system@2014-08-06.yang`,
+  `${nmda}/ietf-interfaces@2018-02-20.yang`,
+  `${nmda}/ietf-ip@2018-02-22.yang`,
+  `${ietf}/iana-if-type@2014-05-08.yang`,
+  model,
+]
 const features = ['-F', 'ietf-system:ntp,local-users,authentication,timezone-name']
 const folder = mkdtempSync(join(tmpdir(), 'air-muster-yang-'))
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
@@ -33,7 +39,8 @@ function judge(type: 'config' | 'data' | 'edit', data: unknown): { good: boolean
   return yanglint('-t', type, ...modules, file)
 }
 
-const boxed = (): AccessPoint => new AccessPoint(ostrelO40, { mac: '02:4f:52:00:00:01', serial: 'S-1' }, new LabClock(1000), loadRegulatory())
+const boxed = (): AccessPoint =>
+  new AccessPoint(ostrelO40, { mac: '02:4f:52:00:00:01', serial: 'S-1' }, new LabClock(1000), loadRegulatory())
 
 describe('yanglint', () => {
   it('accepts our module with the IETF modules that it needs, without a warning', () => {
@@ -70,7 +77,13 @@ describe('yanglint', () => {
         },
       ],
       radios: found.radios.map((radio) => ({ ...radio, powerDbm: 14, width: 20 })),
-      management: { method: 'static' as const, address: '10.44.8.20', prefix: 24, gateway: '10.44.8.1', dnsServers: ['10.44.8.1'] },
+      management: {
+        method: 'static' as const,
+        address: '10.44.8.20',
+        prefix: 24,
+        gateway: '10.44.8.1',
+        dnsServers: ['10.44.8.1'],
+      },
       services: { lights: false },
     }
     const edits = editsFor(compare(wanted, found), wanted, 'uplink')
@@ -79,7 +92,11 @@ describe('yanglint', () => {
     expect(judge('config', unit.configuration)).toMatchObject({ good: true })
     for (const edit of edits.filter((each) => each.target.startsWith('/air-muster-wireless:wireless/') && each.value)) {
       expect(
-        judge('edit', { 'air-muster-wireless:wireless': Object.fromEntries(Object.entries(edit.value ?? {}).map(([name, value]) => [name.split(':')[1], value])) }),
+        judge('edit', {
+          'air-muster-wireless:wireless': Object.fromEntries(
+            Object.entries(edit.value ?? {}).map(([name, value]) => [name.split(':')[1], value]),
+          ),
+        }),
       ).toMatchObject({ good: true })
     }
   })
@@ -87,7 +104,10 @@ describe('yanglint', () => {
   it('rejects data with a channel width that there is not: the judge can say no', () => {
     const unit = boxed()
     const wireless = unit.configuration['air-muster-wireless:wireless']
-    const faulty = { ...unit.configuration, 'air-muster-wireless:wireless': { ...wireless, radio: wireless.radio.map((radio) => ({ ...radio, width: 30 })) } }
+    const faulty = {
+      ...unit.configuration,
+      'air-muster-wireless:wireless': { ...wireless, radio: wireless.radio.map((radio) => ({ ...radio, width: 30 })) },
+    }
     const verdict = judge('config', faulty)
     expect(verdict.good).toBe(false)
     expect(verdict.words).toMatch(/range/)

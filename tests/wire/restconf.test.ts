@@ -35,7 +35,11 @@ describe('the restconf dialect with an Ostrel O-40', () => {
   let fingerprint = ''
 
   beforeEach(async () => {
-    lab = await Lab.open({ pace: 1000, regulatory: loadRegulatory(), shelf: [{ model: 'Ostrel O-40', mac, serial: 'S-1' }] })
+    lab = await Lab.open({
+      pace: 1000,
+      regulatory: loadRegulatory(),
+      shelf: [{ model: 'Ostrel O-40', mac, serial: 'S-1' }],
+    })
     lab.plugInAll()
     const { server } = lab.plugged(mac)
     unit = restconf(laneTo(server.port), {
@@ -79,7 +83,10 @@ describe('the restconf dialect with an Ostrel O-40', () => {
   })
 
   it('notices that another unit answers on its lane', async () => {
-    const other = restconf({ ...laneTo(lab.plugged(mac).server.port), mac: '02:4f:52:00:00:02' }, { port: 443, managementInterface: 'uplink', pin: anyPin })
+    const other = restconf(
+      { ...laneTo(lab.plugged(mac).server.port), mac: '02:4f:52:00:00:02' },
+      { port: 443, managementInterface: 'uplink', pin: anyPin },
+    )
     expect(await kindOf(other.signIn({ user: 'setup', password: 'setup' }))).toBe('wrong-unit')
     other.close()
   })
@@ -110,8 +117,16 @@ describe('the restconf dialect with an Ostrel O-40', () => {
           bands: ['2.4', '5'],
         },
       ],
-      radios: found.radios.map((radio) => (radio.band === '5' ? { ...radio, channel: 149, width: 40, powerDbm: 20 } : radio)),
-      management: { method: 'static', address: '10.44.8.20', prefix: 24, gateway: '10.44.8.1', dnsServers: ['10.44.8.1'] },
+      radios: found.radios.map((radio) =>
+        radio.band === '5' ? { ...radio, channel: 149, width: 40, powerDbm: 20 } : radio,
+      ),
+      management: {
+        method: 'static',
+        address: '10.44.8.20',
+        prefix: 24,
+        gateway: '10.44.8.1',
+        dnsServers: ['10.44.8.1'],
+      },
     }
     await writeTo(wanted)
     expect(compare(wanted, await unit.read())).toEqual([])
@@ -120,7 +135,11 @@ describe('the restconf dialect with an Ostrel O-40', () => {
 
   it('gives the unit’s own reason for a channel that its country forbids, and leaves everything as it was', async () => {
     const found = await signedIn()
-    const wanted = { ...found, name: 'changed', radios: found.radios.map((radio) => (radio.band === '2.4' ? { ...radio, channel: 13 } : radio)) }
+    const wanted = {
+      ...found,
+      name: 'changed',
+      radios: found.radios.map((radio) => (radio.band === '2.4' ? { ...radio, channel: 13 } : radio)),
+    }
     const rejection = await writeTo(wanted).catch((error: unknown) => error)
     expect(rejection).toMatchObject({ kind: 'rejected' })
     expect(String(rejection)).toContain('Channel 13 at 20 MHz is not legal in US')
@@ -164,7 +183,11 @@ describe('a device that answers as none should', () => {
   })
 
   const ask = async (): Promise<unknown> => {
-    const device = restconf(laneTo((server.address() as AddressInfo).port), { port: 443, managementInterface: 'uplink', pin: anyPin })
+    const device = restconf(laneTo((server.address() as AddressInfo).port), {
+      port: 443,
+      managementInterface: 'uplink',
+      pin: anyPin,
+    })
     try {
       return await device.read().catch((error: unknown) => error)
     } finally {
@@ -179,7 +202,10 @@ describe('a device that answers as none should', () => {
     ['a fault of its own', { status: 500, body: 'oops' }, 'garbled'],
     [
       'a rejection',
-      { status: 400, body: '{"ietf-restconf:errors":{"error":[{"error-type":"application","error-tag":"invalid-value","error-message":"no\\u0007way"}]}}' },
+      {
+        status: 400,
+        body: '{"ietf-restconf:errors":{"error":[{"error-type":"application","error-tag":"invalid-value","error-message":"no\\u0007way"}]}}',
+      },
       'rejected',
     ],
     ['an answer without end', { status: 200, body: '', hang: true as const }, 'timeout'],

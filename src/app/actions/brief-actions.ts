@@ -54,7 +54,8 @@ export async function makeSecretAction(slug: string, name: string): Promise<Outc
       job.brief,
       units.map((unit) => unit.id),
     )
-    if (!wanted.includes(secretSchema.parse(name))) return failed('The saved brief has no such secret yet: wait until it is saved.')
+    if (!wanted.includes(secretSchema.parse(name)))
+      return failed('The saved brief has no such secret yet: wait until it is saved.')
     await sealSecret(store, job.id, name, makeSecret(), new Date())
     revalidatePath(`/jobs/${slug}`, 'layout')
     return done

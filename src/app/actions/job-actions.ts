@@ -25,7 +25,8 @@ export async function createJobAction(input: z.input<typeof newJobSchema>): Prom
   if (!parsed.success) return failedBy(parsed.error)
   const { name, site, country, timeZone } = parsed.data
   const store = await getStore()
-  if (!(await radioRules(store)).database.has(country)) return failed('Choose the country from the list: it decides everything about radios.', 'country')
+  if (!(await radioRules(store)).database.has(country))
+    return failed('Choose the country from the list: it decides everything about radios.', 'country')
   const slug = slugOf(name, new Set(await jobSlugs(store)))
   const at = new Date()
   const brief = newBrief(site, country, timeZone)

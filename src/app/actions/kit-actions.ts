@@ -30,7 +30,9 @@ export async function saveKitAction(slug: string, input: z.input<typeof changesS
     const { add, change, remove, order } = parsed.data
     const before = await listUnits(store, job.id)
     // The database keeps MACs and names apart too; here the fault has a sentence.
-    const fault = reviewRoster(merged(before, parsed.data), await kitCardsOf(store)).find((each) => each.weight === 'row')
+    const fault = reviewRoster(merged(before, parsed.data), await kitCardsOf(store)).find(
+      (each) => each.weight === 'row',
+    )
     if (fault) return failed(fault.sentence, fault.field)
     await changeKit(store, job.id, { add, change, remove, order })
     const units = await listUnits(store, job.id)
@@ -52,7 +54,8 @@ export async function saveCardAction(yaml: string, version: number): Promise<Out
   if (!text.success) return failed(`A kit card has ${cardBounds.size / 1024} kB at the most.`)
   try {
     const reading = await saveCard(await getStore(), text.data, z.int().parse(version), new Date())
-    if (!reading.ok) return failed(reading.faults.map((fault) => `Line ${fault.line}: ${fault.field} ${fault.reason}`).join('\n'))
+    if (!reading.ok)
+      return failed(reading.faults.map((fault) => `Line ${fault.line}: ${fault.field} ${fault.reason}`).join('\n'))
     revalidatePath('/jobs/[job]', 'layout')
     return { ok: true, value: modelName(reading.card) }
   } catch (error) {

@@ -32,7 +32,12 @@ export async function trustNewCertificate(slug: string, unit: string): Promise<O
   return withJob(slug, async (store, job) => {
     const found = (await listUnits(store, job.id)).find((each) => each.id === unit)
     if (!found) return failed('This unit is no longer on the kit list.')
-    await appendEvents(store, job.id, [{ at: new Date(), event: { kind: 'log', unit: found.id, text: 'somebody says that it was reset: its next certificate is pinned' } }])
+    await appendEvents(store, job.id, [
+      {
+        at: new Date(),
+        event: { kind: 'log', unit: found.id, text: 'somebody says that it was reset: its next certificate is pinned' },
+      },
+    ])
     await forgetPin(store, job.id, found.mac)
     await placeOrder(store, { jobId: job.id, kind: 'muster', units: theseUnits(found.id) })
     return done

@@ -24,9 +24,20 @@ export async function planAgain(slug: string): Promise<Outcome> {
 }
 
 /** @param channel null lets the channel go */
-export async function lockChannelAction(slug: string, unit: string, band: string, channel: number | null): Promise<Outcome> {
+export async function lockChannelAction(
+  slug: string,
+  unit: string,
+  band: string,
+  channel: number | null,
+): Promise<Outcome> {
   return withJob(slug, async (store, job) => {
-    await lockChannel(store, job.id, unitIdSchema.parse(unit), bandSchema.parse(band), z.int().nullable().parse(channel) ?? undefined)
+    await lockChannel(
+      store,
+      job.id,
+      unitIdSchema.parse(unit),
+      bandSchema.parse(band),
+      z.int().nullable().parse(channel) ?? undefined,
+    )
     return replanAndShow(store, job, 'brief')
   })
 }
@@ -35,7 +46,8 @@ export async function lockChannelAction(slug: string, unit: string, band: string
 export async function lockAddressAction(slug: string, unit: string, address: string | null): Promise<Outcome> {
   return withJob(slug, async (store, job) => {
     const wanted = z.string().max(20).nullable().parse(address)?.trim()
-    if (wanted !== undefined && parseIpv4(wanted) === undefined) return failed(`"${wanted}" is not an IPv4 address such as 10.44.8.21.`, 'address')
+    if (wanted !== undefined && parseIpv4(wanted) === undefined)
+      return failed(`"${wanted}" is not an IPv4 address such as 10.44.8.21.`, 'address')
     await lockAddress(store, job.id, unitIdSchema.parse(unit), wanted)
     return replanAndShow(store, job, 'brief')
   })

@@ -24,9 +24,13 @@ export function refusal(request: Request): Response | undefined {
   const origin = request.headers.get('origin')
   const hostIsOurs = ownNames.has(host.replace(/:\d+$/, ''))
   const originIsOurs = origin === null || origin === `http://${host}`
-  if (!hostIsOurs || !originIsOurs) return plain(403, 'Air Muster answers this laptop alone. Open it at the address that npm run demo printed.')
+  if (!hostIsOurs || !originIsOurs)
+    return plain(403, 'Air Muster answers this laptop alone. Open it at the address that npm run demo printed.')
   if (openPaths.has(new URL(request.url).pathname) || hasKey(request, host)) return undefined
-  return plain(401, 'Air Muster does not know this browser. Open it at the whole address that its terminal printed, with the key at its end; npm run demo prints it again.')
+  return plain(
+    401,
+    'Air Muster does not know this browser. Open it at the whole address that its terminal printed, with the key at its end; npm run demo prints it again.',
+  )
 }
 
 /** Is this the key of this start? */
@@ -45,5 +49,8 @@ function hasKey(request: Request, host: string): boolean {
 }
 
 function plain(status: number, sentence: string): Response {
-  return new Response(`${sentence}\n`, { status, headers: { 'content-type': 'text/plain; charset=utf-8', 'cache-control': 'no-store' } })
+  return new Response(`${sentence}\n`, {
+    status,
+    headers: { 'content-type': 'text/plain; charset=utf-8', 'cache-control': 'no-store' },
+  })
 }

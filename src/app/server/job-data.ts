@@ -18,7 +18,11 @@ export const loadJobData = cache(async (slug: string): Promise<JobData> => {
   const view = await viewJob(store, slug)
   if (!view) notFound()
   const { job, units, plans, before, planFaults, cards, secretTimes, roll } = view
-  const [rules, weak, { site, version }] = await Promise.all([radioRules(store), weakSecrets(store, job.id), loadSite(store, job.id)])
+  const [rules, weak, { site, version }] = await Promise.all([
+    radioRules(store),
+    weakSecrets(store, job.id),
+    loadSite(store, job.id),
+  ])
   const country = rules.database.get(job.brief.country)
   const models = modelsOf(units, cards)
   return {
@@ -31,7 +35,8 @@ export const loadJobData = cache(async (slug: string): Promise<JobData> => {
     country,
     countryName: countryName(job.brief.country),
     rulesOrigin: rules.origin,
-    briefFaults: reviewBrief({ brief: job.brief, country, models, weak }).filter((fault) => fault.weight === 'mend').length,
+    briefFaults: reviewBrief({ brief: job.brief, country, models, weak }).filter((fault) => fault.weight === 'mend')
+      .length,
     rosterFaults: reviewRoster(units, cards),
     planFaults,
     secretTimes,

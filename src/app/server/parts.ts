@@ -4,7 +4,16 @@ import { readFile, statfs } from 'node:fs/promises'
 import { z } from 'zod'
 import { type Pulse, partNames } from '../../core/muster/pulse'
 
-const fileSchema = z.object({ parts: z.array(z.object({ name: z.enum(partNames), standing: z.enum(['runs', 'away']), since: z.iso.datetime(), restarts: z.int() })) })
+const fileSchema = z.object({
+  parts: z.array(
+    z.object({
+      name: z.enum(partNames),
+      standing: z.enum(['runs', 'away']),
+      since: z.iso.datetime(),
+      restarts: z.int(),
+    }),
+  ),
+})
 
 export async function partsNow(now: number): Promise<Pulse['parts']> {
   const file = process.env.AIR_MUSTER_PARTS

@@ -12,7 +12,13 @@ export async function upload<T>(request: Request, act: () => Promise<Outcome<T>>
     return NextResponse.json(await act())
   } catch (error) {
     console.error(error instanceof Error ? `${error.name}: ${error.message.slice(0, 300)}` : 'an upload failed')
-    return NextResponse.json({ ok: false, sentence: 'It could not be kept: the database does not take it at the moment. Nothing was changed; try again.' }, { status: 503 })
+    return NextResponse.json(
+      {
+        ok: false,
+        sentence: 'It could not be kept: the database does not take it at the moment. Nothing was changed; try again.',
+      },
+      { status: 503 },
+    )
   }
 }
 

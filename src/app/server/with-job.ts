@@ -16,7 +16,10 @@ export async function jobOf(slug: unknown): Promise<{ store: Store; job: Job } |
 }
 
 /** Runs an action on a job. A second writer is told in words. */
-export async function withJob<T>(slug: unknown, act: (store: Store, job: Job) => Promise<Outcome<T>>): Promise<Outcome<T>> {
+export async function withJob<T>(
+  slug: unknown,
+  act: (store: Store, job: Job) => Promise<Outcome<T>>,
+): Promise<Outcome<T>> {
   try {
     const found = await jobOf(slug)
     return found ? await act(found.store, found.job) : failed('This job is no longer there.')
@@ -30,8 +33,10 @@ export async function withJob<T>(slug: unknown, act: (store: Store, job: Job) =>
 
 function storeSentence(error: StoreError | BrokenRowError): string {
   if (error instanceof BrokenRowError) return `${error.message}. The other jobs are not touched by it.`
-  if (error.kind === 'away') return 'The database is away. Nothing was changed; it is started again, then try once more.'
-  if (error.kind === 'full') return 'The disk of the database is full. Nothing was changed; make room, then try once more.'
+  if (error.kind === 'away')
+    return 'The database is away. Nothing was changed; it is started again, then try once more.'
+  if (error.kind === 'full')
+    return 'The disk of the database is full. Nothing was changed; make room, then try once more.'
   console.error(error.message)
   return 'The database does not take this. Nothing was changed.'
 }

@@ -31,7 +31,11 @@ describe('allocation', () => {
   })
 
   it('keeps the address a unit already has when the list is sorted another way', () => {
-    const given = allocate(subnet, [{ unit: 'c' }, { unit: 'b', held: '10.44.8.21' }, { unit: 'a', held: '10.44.8.20' }], [])
+    const given = allocate(
+      subnet,
+      [{ unit: 'c' }, { unit: 'b', held: '10.44.8.21' }, { unit: 'a', held: '10.44.8.20' }],
+      [],
+    )
     expect(given.ok && [...given.addresses]).toEqual([
       ['c', '10.44.8.22'],
       ['b', '10.44.8.21'],
@@ -47,7 +51,11 @@ describe('allocation', () => {
   it('says plainly when no address is left', () => {
     const small: Subnet = { ...subnet, cidr: '10.0.0.0/30', gateway: '10.0.0.1', dnsServers: [], dhcpPool: null }
     expect(allocate(small, named('a'), []).ok).toBe(true)
-    expect(allocate(small, named('a', 'b'), [])).toMatchObject({ ok: false, reason: expect.stringContaining('has no address left for b'), addresses: new Map([['a', '10.0.0.2']]) })
+    expect(allocate(small, named('a', 'b'), [])).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('has no address left for b'),
+      addresses: new Map([['a', '10.0.0.2']]),
+    })
   })
 
   it('gives controllers the lowest addresses, wherever they stand on the list', () => {
@@ -57,7 +65,11 @@ describe('allocation', () => {
   })
 
   it('stays within the static range and off reserved addresses, and says when the range is full', () => {
-    const ranged: Subnet = { ...subnet, staticRange: { first: '10.44.8.30', last: '10.44.8.32' }, reserved: ['10.44.8.31'] }
+    const ranged: Subnet = {
+      ...subnet,
+      staticRange: { first: '10.44.8.30', last: '10.44.8.32' },
+      reserved: ['10.44.8.31'],
+    }
     const given = allocate(ranged, named('a', 'b'), [])
     expect(given.ok && [...given.addresses.values()]).toEqual(['10.44.8.30', '10.44.8.32'])
     expect(allocate(ranged, named('a', 'b', 'c'), [])).toMatchObject({
@@ -84,7 +96,9 @@ describe('allocation', () => {
       fc.property(fc.integer({ min: 1, max: 20 }), edits, (count, { remove, add, shuffle }) => {
         const first = allocate(subnet, named(...Array.from({ length: count }, (_, index) => `u${index}`)), [])
         if (!first.ok) return
-        const kept = [...first.addresses].filter((_, index) => !remove.includes(index)).map(([unit, held]) => ({ unit, held }))
+        const kept = [...first.addresses]
+          .filter((_, index) => !remove.includes(index))
+          .map(([unit, held]) => ({ unit, held }))
         const turned = [
           ...kept.slice(shuffle % (kept.length + 1)),
           ...named(...Array.from({ length: add }, (_, index) => `new${index}`)),
@@ -99,36 +113,47 @@ describe('allocation', () => {
 
   it('gives no address twice, none outside the subnet, none that is to be avoided; and the same ones again', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 24, max: 28 }), fc.integer({ min: 0, max: 12 }), fc.array(fc.integer({ min: 1, max: 254 }), { maxLength: 20 }), (prefix, count, used) => {
-        const wanted: Subnet = { ...subnet, cidr: `10.44.8.0/${prefix}`, dhcpPool: { first: '10.44.8.4', last: '10.44.8.6' } }
-        const inUse = used.map((last) => `10.44.8.${last}`)
-        const units = Array.from({ length: count }, (_, index) => ({ unit: `u${index}` }))
-        const given = allocate(wanted, units, inUse)
-        if (!given.ok) return
-        const addresses = [...given.addresses.values()]
-        const cidr = parseCidr(wanted.cidr)
-        expect(new Set(addresses).size).toBe(count)
-        for (const address of addresses) {
-          const number = parseIpv4(address) ?? 0
-          expect(cidr && number >= cidr.firstHost && number <= cidr.lastHost).toBe(true)
-          expect(['10.44.8.1', '10.44.8.2', '10.44.8.4', '10.44.8.5', '10.44.8.6', ...inUse]).not.toContain(address)
-        }
-        const again = allocate(
-          wanted,
-          units.toReversed().map(({ unit }) => ({ unit, held: given.addresses.get(unit) })),
-          inUse,
-        )
-        expect(again.ok && new Map([...again.addresses].sort())).toEqual(new Map([...given.addresses].sort()))
-      }),
+      fc.property(
+        fc.integer({ min: 24, max: 28 }),
+        fc.integer({ min: 0, max: 12 }),
+        fc.array(fc.integer({ min: 1, max: 254 }), { maxLength: 20 }),
+        (prefix, count, used) => {
+          const wanted: Subnet = {
+            ...subnet,
+            cidr: `10.44.8.0/${prefix}`,
+            dhcpPool: { first: '10.44.8.4', last: '10.44.8.6' },
+          }
+          const inUse = used.map((last) => `10.44.8.${last}`)
+          const units = Array.from({ length: count }, (_, index) => ({ unit: `u${index}` }))
+          const given = allocate(wanted, units, inUse)
+          if (!given.ok) return
+          const addresses = [...given.addresses.values()]
+          const cidr = parseCidr(wanted.cidr)
+          expect(new Set(addresses).size).toBe(count)
+          for (const address of addresses) {
+            const number = parseIpv4(address) ?? 0
+            expect(cidr && number >= cidr.firstHost && number <= cidr.lastHost).toBe(true)
+            expect(['10.44.8.1', '10.44.8.2', '10.44.8.4', '10.44.8.5', '10.44.8.6', ...inUse]).not.toContain(address)
+          }
+          const again = allocate(
+            wanted,
+            units.toReversed().map(({ unit }) => ({ unit, held: given.addresses.get(unit) })),
+            inUse,
+          )
+          expect(again.ok && new Map([...again.addresses].sort())).toEqual(new Map([...given.addresses].sort()))
+        },
+      ),
     )
   })
 })
 
 it('reads addresses strictly', () => {
   expect(parseIpv4('10.44.8.1')).toBe(0x0a2c0801)
-  for (const text of ['10.44.8', '010.44.8.1', '10.44.8.256', '0x0a.1.1.1', '', '10.44.8.1 ']) expect(parseIpv4(text)).toBeUndefined()
+  for (const text of ['10.44.8', '010.44.8.1', '10.44.8.256', '0x0a.1.1.1', '', '10.44.8.1 '])
+    expect(parseIpv4(text)).toBeUndefined()
   expect(parseCidr('10.44.8.7/24')).toMatchObject({ prefix: 24, firstHost: 0x0a2c0801, lastHost: 0x0a2c08fe })
-  for (const text of ['10.44.8.0', '10.44.8.0/33', '10.44.8.0/31', '10.44.8.0/24/1']) expect(parseCidr(text)).toBeUndefined()
+  for (const text of ['10.44.8.0', '10.44.8.0/33', '10.44.8.0/31', '10.44.8.0/24/1'])
+    expect(parseCidr(text)).toBeUndefined()
   expect(sameSubnet('192.168.77.254', '192.168.77.1', 24)).toBe(true)
   expect(sameSubnet('192.168.78.254', '192.168.77.1', 24)).toBe(false)
 })

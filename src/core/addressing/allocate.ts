@@ -56,12 +56,16 @@ export function allocate(subnet: Subnet, requests: readonly AddressRequest[], in
     }
     return undefined
   }
-  const order = requests.map((request, index) => ({ ...request, index })).sort((a, b) => (a.rank ?? 1) - (b.rank ?? 1) || a.index - b.index)
+  const order = requests
+    .map((request, index) => ({ ...request, index }))
+    .sort((a, b) => (a.rank ?? 1) - (b.rank ?? 1) || a.index - b.index)
   for (const { unit } of order) {
     if (given.has(unit)) continue
     const address = free()
     if (address === undefined) {
-      const where = subnet.staticRange ? `The static range ${subnet.staticRange.first} to ${subnet.staticRange.last}` : subnet.cidr
+      const where = subnet.staticRange
+        ? `The static range ${subnet.staticRange.first} to ${subnet.staticRange.last}`
+        : subnet.cidr
       const cure = subnet.staticRange ? 'Widen the static range.' : 'Make the pool smaller or the subnet larger.'
       return {
         ok: false,

@@ -38,7 +38,10 @@ describe('reservations', () => {
       { 'hw-address': '02:4f:52:10:6a:2c', 'ip-address': '10.44.8.21', hostname: 'hall-1' },
     ])
     expect(subnet['option-data']).toEqual(
-      expect.arrayContaining([expect.objectContaining({ code: 138, data: '10.44.8.20' }), expect.objectContaining({ code: 43, data: '07040A2C0814' })]),
+      expect.arrayContaining([
+        expect.objectContaining({ code: 138, data: '10.44.8.20' }),
+        expect.objectContaining({ code: 43, data: '07040A2C0814' }),
+      ]),
     )
   })
 
@@ -50,7 +53,9 @@ describe('reservations', () => {
     expect(text).toContain('dhcp-host=02:4f:52:10:6a:2c,10.44.8.21,hall-1\n')
     expect(text).toContain('dhcp-option=138,10.44.8.20\n')
     expect(text).toContain('dhcp-option=43,07:04:0a:2c:08:14\n')
-    expect(checked('/usr/sbin/dnsmasq', ['--test', '-C'], 'broken.conf', `${text}dhcp-range=nonsense\n`).status).not.toBe(0)
+    expect(
+      checked('/usr/sbin/dnsmasq', ['--test', '-C'], 'broken.conf', `${text}dhcp-range=nonsense\n`).status,
+    ).not.toBe(0)
   })
 
   it('have no options for controllers where there is none, and a hosts file has a line a unit', () => {
@@ -91,13 +96,21 @@ describe('the laptop', () => {
 
   it('is told the exact commands to set it and to undo it', () => {
     expect(lines[0]?.commands).toEqual([
-      { system: 'Linux', set: 'sudo ip address add 10.44.8.248/24 dev enp3s0', undo: 'sudo ip address del 10.44.8.248/24 dev enp3s0' },
+      {
+        system: 'Linux',
+        set: 'sudo ip address add 10.44.8.248/24 dev enp3s0',
+        undo: 'sudo ip address del 10.44.8.248/24 dev enp3s0',
+      },
       {
         system: 'Windows',
         set: 'netsh interface ipv4 add address name="Ethernet" address=10.44.8.248 mask=255.255.255.0 store=active skipassource=true',
         undo: 'netsh interface ipv4 delete address name="Ethernet" address=10.44.8.248 store=active',
       },
-      { system: 'macOS', set: 'sudo ifconfig en0 inet 10.44.8.248 netmask 255.255.255.0 alias', undo: 'sudo ifconfig en0 inet 10.44.8.248 -alias' },
+      {
+        system: 'macOS',
+        set: 'sudo ifconfig en0 inet 10.44.8.248 netmask 255.255.255.0 alias',
+        undo: 'sudo ifconfig en0 inet 10.44.8.248 -alias',
+      },
     ])
   })
 })
@@ -123,7 +136,11 @@ describe('names that would be more than a name', () => {
 
   it('are refused before, where they are typed or come in with a file', () => {
     const reading = briefSchema.safeParse(bad.brief)
-    expect(reading.error?.issues).toMatchObject([{ path: ['management', 'name'], message: 'this stands on one line, without tabs or other control characters' }])
-    expect(unitSchema.safeParse({ id: 'a', place: '', model: 'x', serial: '', port: null, ...bad.units[0] }).success).toBe(false)
+    expect(reading.error?.issues).toMatchObject([
+      { path: ['management', 'name'], message: 'this stands on one line, without tabs or other control characters' },
+    ])
+    expect(
+      unitSchema.safeParse({ id: 'a', place: '', model: 'x', serial: '', port: null, ...bad.units[0] }).success,
+    ).toBe(false)
   })
 })

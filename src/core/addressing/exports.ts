@@ -45,8 +45,14 @@ export function option43(controllers: readonly AddressedController[]): string | 
   const codes = [...new Set(controllers.flatMap((each) => each.option43Code ?? []))]
   if (codes.length === 0) return undefined
   const bytes = codes.flatMap((code) => {
-    const addresses = controllers.filter((each) => each.option43Code === code).map((each) => parseIpv4(each.address) ?? 0)
-    return [code, addresses.length * 4, ...addresses.flatMap((address) => [24, 16, 8, 0].map((shift) => (address >>> shift) & 255))]
+    const addresses = controllers
+      .filter((each) => each.option43Code === code)
+      .map((each) => parseIpv4(each.address) ?? 0)
+    return [
+      code,
+      addresses.length * 4,
+      ...addresses.flatMap((address) => [24, 16, 8, 0].map((shift) => (address >>> shift) & 255)),
+    ]
   })
   return bytes.map((byte) => byte.toString(16).padStart(2, '0')).join('')
 }
@@ -58,10 +64,16 @@ export function keaConfig({ brief, units, controllers }: ExportInput): string {
   const vendor = option43(controllers)
   const options = [
     ...(management.gateway ? [{ name: 'routers', data: management.gateway }] : []),
-    ...(management.dnsServers.length > 0 ? [{ name: 'domain-name-servers', data: management.dnsServers.join(', ') }] : []),
+    ...(management.dnsServers.length > 0
+      ? [{ name: 'domain-name-servers', data: management.dnsServers.join(', ') }]
+      : []),
     // Kea 2.2 names option 138 only from version 2.4 on, so it is given by its code.
-    ...(controllers.length > 0 ? [{ name: 'capwap-ac-v4', code: 138, space: 'dhcp4', data: controllers.map((each) => each.address).join(', ') }] : []),
-    ...(vendor ? [{ name: 'vendor-encapsulated-options', code: 43, 'csv-format': false, data: vendor.toUpperCase() }] : []),
+    ...(controllers.length > 0
+      ? [{ name: 'capwap-ac-v4', code: 138, space: 'dhcp4', data: controllers.map((each) => each.address).join(', ') }]
+      : []),
+    ...(vendor
+      ? [{ name: 'vendor-encapsulated-options', code: 43, 'csv-format': false, data: vendor.toUpperCase() }]
+      : []),
   ]
   const config = {
     Dhcp4: {
@@ -73,7 +85,11 @@ export function keaConfig({ brief, units, controllers }: ExportInput): string {
           subnet: cidr ? `${formatIpv4(cidr.network)}/${cidr.prefix}` : management.cidr,
           pools: management.dhcpPool ? [{ pool: `${management.dhcpPool.first} - ${management.dhcpPool.last}` }] : [],
           'option-data': options,
-          reservations: units.map(({ name, mac, address }) => ({ 'hw-address': mac, 'ip-address': address, hostname: hostName(name) })),
+          reservations: units.map(({ name, mac, address }) => ({
+            'hw-address': mac,
+            'ip-address': address,
+            hostname: hostName(name),
+          })),
         },
       ],
     },
@@ -90,10 +106,17 @@ export function dnsmasqConfig({ brief, units, controllers }: ExportInput): strin
   const vendor = option43(controllers)
   return `${[
     `# ${onOneLine(management.name)}, ${management.cidr}: made by Air Muster`,
-    management.dhcpPool ? `dhcp-range=${management.dhcpPool.first},${management.dhcpPool.last},${mask},12h` : `dhcp-range=${network},static,${mask}`,
+    management.dhcpPool
+      ? `dhcp-range=${management.dhcpPool.first},${management.dhcpPool.last},${mask},12h`
+      : `dhcp-range=${network},static,${mask}`,
     ...(management.gateway ? [`dhcp-option=option:router,${management.gateway}`] : []),
     ...(management.dnsServers.length > 0 ? [`dhcp-option=option:dns-server,${management.dnsServers.join(',')}`] : []),
-    ...(controllers.length > 0 ? ['# where access points find their controller (RFC 5417)', `dhcp-option=138,${controllers.map((each) => each.address).join(',')}`] : []),
+    ...(controllers.length > 0
+      ? [
+          '# where access points find their controller (RFC 5417)',
+          `dhcp-option=138,${controllers.map((each) => each.address).join(',')}`,
+        ]
+      : []),
     ...(vendor ? [`dhcp-option=43,${vendor.match(/../g)?.join(':')}`] : []),
     ...units.map(({ name, mac, address }) => `dhcp-host=${mac},${address},${hostName(name)}`),
   ].join('\n')}\n`

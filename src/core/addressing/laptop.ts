@@ -24,7 +24,12 @@ export interface SystemCommands {
 }
 
 /** @param inUse addresses that are taken: planned for units, or seen on the wire */
-export function laptopAddresses(brief: Brief, models: readonly KitCard[], inUse: readonly string[], interfaceName = 'enp3s0'): LaptopAddress[] {
+export function laptopAddresses(
+  brief: Brief,
+  models: readonly KitCard[],
+  inUse: readonly string[],
+  interfaceName = 'enp3s0',
+): LaptopAddress[] {
   const factory = new Map<string, { cidr: string; models: string[]; units: string[] }>()
   for (const card of models) {
     const { address, prefix } = card.factory
@@ -42,18 +47,36 @@ export function laptopAddresses(brief: Brief, models: readonly KitCard[], inUse:
     avoid: [subnet.gateway, ...subnet.dnsServers, ...subnet.reserved].flatMap((text) => text ?? []),
     pool: subnet.dhcpPool,
   }))
-  const boxes = [...factory.values()].map((group) => ({ why: `${group.models.join(', ')} out of the box`, cidr: group.cidr, avoid: group.units, pool: null }))
+  const boxes = [...factory.values()].map((group) => ({
+    why: `${group.models.join(', ')} out of the box`,
+    cidr: group.cidr,
+    avoid: group.units,
+    pool: null,
+  }))
   return [...site, ...boxes].flatMap(({ why, cidr, avoid, pool }): LaptopAddress[] => {
     const parsed = parseCidr(cidr)
     if (!parsed) return []
     const taken = new Set([...avoid, ...inUse].flatMap((text) => parseIpv4(text) ?? []))
     const [poolFirst, poolLast] = [parseIpv4(pool?.first ?? ''), parseIpv4(pool?.last ?? '')]
-    const inPool = (address: number): boolean => poolFirst !== undefined && poolLast !== undefined && address >= poolFirst && address <= poolLast
+    const inPool = (address: number): boolean =>
+      poolFirst !== undefined && poolLast !== undefined && address >= poolFirst && address <= poolLast
     // From the top: the lowest addresses are where servers and factory addresses sit.
-    for (let address = parsed.lastHost - 4 > parsed.firstHost ? parsed.lastHost - 4 : parsed.lastHost; address >= parsed.firstHost; address -= 1) {
+    for (
+      let address = parsed.lastHost - 4 > parsed.firstHost ? parsed.lastHost - 4 : parsed.lastHost;
+      address >= parsed.firstHost;
+      address -= 1
+    ) {
       if (taken.has(address) || inPool(address)) continue
       const text = formatIpv4(address)
-      return [{ why, subnet: `${formatIpv4(parsed.network)}/${parsed.prefix}`, address: text, prefix: parsed.prefix, commands: commandsFor(text, parsed.prefix, interfaceName) }]
+      return [
+        {
+          why,
+          subnet: `${formatIpv4(parsed.network)}/${parsed.prefix}`,
+          address: text,
+          prefix: parsed.prefix,
+          commands: commandsFor(text, parsed.prefix, interfaceName),
+        },
+      ]
     }
     return []
   })
@@ -62,14 +85,22 @@ export function laptopAddresses(brief: Brief, models: readonly KitCard[], inUse:
 function commandsFor(address: string, prefix: number, interfaceName: string): SystemCommands[] {
   const mask = maskOf(prefix)
   return [
-    { system: 'Linux', set: `sudo ip address add ${address}/${prefix} dev ${interfaceName}`, undo: `sudo ip address del ${address}/${prefix} dev ${interfaceName}` },
+    {
+      system: 'Linux',
+      set: `sudo ip address add ${address}/${prefix} dev ${interfaceName}`,
+      undo: `sudo ip address del ${address}/${prefix} dev ${interfaceName}`,
+    },
     {
       system: 'Windows',
       // Without skipassource replies could leave by this address; store=active is gone with the next restart at the latest.
       set: `netsh interface ipv4 add address name="Ethernet" address=${address} mask=${mask} store=active skipassource=true`,
       undo: `netsh interface ipv4 delete address name="Ethernet" address=${address} store=active`,
     },
-    { system: 'macOS', set: `sudo ifconfig en0 inet ${address} netmask ${mask} alias`, undo: `sudo ifconfig en0 inet ${address} -alias` },
+    {
+      system: 'macOS',
+      set: `sudo ifconfig en0 inet ${address} netmask ${mask} alias`,
+      undo: `sudo ifconfig en0 inet ${address} -alias`,
+    },
   ]
 }
 

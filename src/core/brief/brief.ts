@@ -16,7 +16,10 @@ export const briefSchema = z.object({
   client: lineSchema(120).default(''),
   site: lineSchema(120).min(1, 'name the site'),
   timeZone: z.string().refine(isTimeZone, 'this is not a time zone of the IANA list, such as Pacific/Auckland'),
-  ntpServers: z.array(lineSchema(253).min(1)).min(1, 'units need a time server: a wrong clock breaks joins and certificates').max(3),
+  ntpServers: z
+    .array(lineSchema(253).min(1))
+    .min(1, 'units need a time server: a wrong clock breaks joins and certificates')
+    .max(3),
   management: subnetSchema,
   subnets: z.array(siteSubnetSchema).max(64).default([]),
   /** Who may reach whom; what is not named is kept apart. */
@@ -52,8 +55,12 @@ export function isAdminSecret(name: string): boolean {
 /** Names of all the secrets that a brief needs for these units. */
 export function neededSecrets(brief: Brief, units: readonly string[]): string[] {
   const names = [
-    ...brief.networks.filter(({ security }) => takesPassphrase(security)).map((network) => secretName.passphrase(network)),
-    ...brief.networks.filter(({ security }) => security === 'wpa2-enterprise').map((network) => secretName.radius(network)),
+    ...brief.networks
+      .filter(({ security }) => takesPassphrase(security))
+      .map((network) => secretName.passphrase(network)),
+    ...brief.networks
+      .filter(({ security }) => security === 'wpa2-enterprise')
+      .map((network) => secretName.radius(network)),
     secretName.jobPassword,
     ...units.map((unit) => adminSecretName(brief.admin, unit)),
     ...(brief.admin.pushedLogin === 'own' ? [secretName.pushedPassword] : []),

@@ -8,9 +8,18 @@ export function readBriefDraft(value: unknown): Brief | undefined {
   const parsed = briefSchema.safeParse(value)
   if (parsed.success) return value as Brief
   const shape = parsed.error.issues.every((issue) => {
-    const at = issue.path.reduce<unknown>((inner, key) => (typeof inner === 'object' && inner !== null ? (inner as Record<PropertyKey, unknown>)[key] : undefined), value)
+    const at = issue.path.reduce<unknown>(
+      (inner, key) =>
+        typeof inner === 'object' && inner !== null ? (inner as Record<PropertyKey, unknown>)[key] : undefined,
+      value,
+    )
     const wantsMore = issue.code === 'invalid_type' && ['object', 'array', 'record', 'map'].includes(issue.expected)
-    return !wantsMore && issue.code !== 'invalid_union' && at !== undefined && (typeof at !== 'object' || at === null || issue.code === 'too_small' || issue.code === 'custom')
+    return (
+      !wantsMore &&
+      issue.code !== 'invalid_union' &&
+      at !== undefined &&
+      (typeof at !== 'object' || at === null || issue.code === 'too_small' || issue.code === 'custom')
+    )
   })
   return shape ? (value as Brief) : undefined
 }

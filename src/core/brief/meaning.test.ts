@@ -14,21 +14,26 @@ const { management } = demoBrief
 describe('beside the brief stands', () => {
   it('how many static addresses are left: without pool, gateway, servers and what is kept free', () => {
     expect(said(demoBrief, 'management')).toEqual(['153 static addresses are free for units in 10.44.8.0/24.'])
-    expect(said(brief({ management: { ...management, dhcpPool: null, reserved: ['10.44.8.9'] } }), 'management')).toEqual([
-      '252 static addresses are free for units in 10.44.8.0/24.',
-    ])
-    expect(said(brief({ management: { ...management, staticRange: { first: '10.44.8.90', last: '10.44.8.109' } } }), 'management')).toEqual([
-      '10 static addresses are free for units in 10.44.8.0/24.',
-    ])
+    expect(
+      said(brief({ management: { ...management, dhcpPool: null, reserved: ['10.44.8.9'] } }), 'management'),
+    ).toEqual(['252 static addresses are free for units in 10.44.8.0/24.'])
+    expect(
+      said(
+        brief({ management: { ...management, staticRange: { first: '10.44.8.90', last: '10.44.8.109' } } }),
+        'management',
+      ),
+    ).toEqual(['10 static addresses are free for units in 10.44.8.0/24.'])
   })
 
   it('where the clients of each network land, and what many networks cost', () => {
     expect(said(brief({ networks: [] }), 'networks')).toEqual(['No wireless network yet: units would be silent.'])
-    expect(said(brief({ networks: [{ ...newNetwork('a', 'Open'), security: 'open', vlan: 44 }] }), 'networks')).toEqual([
-      '"Open": Open, 2.4 and 5 GHz, clients land in the management network.',
-    ])
+    expect(said(brief({ networks: [{ ...newNetwork('a', 'Open'), security: 'open', vlan: 44 }] }), 'networks')).toEqual(
+      ['"Open": Open, 2.4 and 5 GHz, clients land in the management network.'],
+    )
     const five = Array.from({ length: 5 }, (_, index) => newNetwork(`n${index}`, `Net ${index}`))
-    expect(said(brief({ networks: five }), 'networks').at(-1)).toBe('5 networks each send a beacon ten times a second on every radio: airtime goes before the first client comes.')
+    expect(said(brief({ networks: five }), 'networks').at(-1)).toBe(
+      '5 networks each send a beacon ten times a second on every radio: airtime goes before the first client comes.',
+    )
   })
 
   it('what each subnet hands out, who may reach whom, and who is kept apart', () => {
@@ -41,7 +46,15 @@ describe('beside the brief stands', () => {
       dnsServers: [],
       dhcpPool: { first: `10.44.${vlan}.20`, last: `10.44.${vlan}.250` },
     })
-    expect(said(brief({ subnets: [subnet('crew', 'Crew', 46), subnet('guests', 'Guests', 47)], talks: [{ from: 'crew', to: 'management' }] }), 'subnets')).toEqual([
+    expect(
+      said(
+        brief({
+          subnets: [subnet('crew', 'Crew', 46), subnet('guests', 'Guests', 47)],
+          talks: [{ from: 'crew', to: 'management' }],
+        }),
+        'subnets',
+      ),
+    ).toEqual([
       'Crew hands out 231 addresses and leaves 23 for static use.',
       'Guests hands out 231 addresses and leaves 23 for static use.',
       'Crew may reach Management.',
@@ -65,11 +78,26 @@ describe('beside the brief stands', () => {
         }),
         'radio',
       ).slice(0, 2),
-    ).toEqual(['In United Kingdom at 5 GHz: 12 channels of 20 MHz, 12 must listen for radar first.', 'In United Kingdom at 6 GHz no 80 MHz channel is legal.'])
+    ).toEqual([
+      'In United Kingdom at 5 GHz: 12 channels of 20 MHz, 12 must listen for radar first.',
+      'In United Kingdom at 6 GHz no 80 MHz channel is legal.',
+    ])
   })
 
   it('what is kept for the papers alone, and how passwords are shared', () => {
-    expect(said(brief({ aftercare: { snmp: { user: 'watch' }, syslog: '10.44.8.9', firmware: '2.4', restart: { day: 'sun', at: '03:30' } } }), 'aftercare')[1]).toBe(
+    expect(
+      said(
+        brief({
+          aftercare: {
+            snmp: { user: 'watch' },
+            syslog: '10.44.8.9',
+            firmware: '2.4',
+            restart: { day: 'sun', at: '03:30' },
+          },
+        }),
+        'aftercare',
+      )[1],
+    ).toBe(
       "Kept for the client's papers: SNMPv3, syslog, a weekly restart, firmware 2.4 or newer. A muster sets the lights and does not write these yet.",
     )
     expect(said(brief({ admin: { ...demoBrief.admin, passwords: 'one-per-unit' } }), 'admin')).toEqual([
@@ -79,6 +107,10 @@ describe('beside the brief stands', () => {
 
   it('what the country means for radar', () => {
     expect(said(brief({ country: 'US' }), 'site')[0]).toMatch(/^United States follows the FCC radar rules\./)
-    expect(briefMeaning(demoBrief, undefined).some((meaning) => meaning.section === 'site' || meaning.sentence.startsWith('In '))).toBe(false)
+    expect(
+      briefMeaning(demoBrief, undefined).some(
+        (meaning) => meaning.section === 'site' || meaning.sentence.startsWith('In '),
+      ),
+    ).toBe(false)
   })
 })

@@ -17,13 +17,17 @@ export interface Meaning {
 }
 
 export function briefMeaning(brief: Brief, country: CountryRules | undefined): Meaning[] {
-  const say = (section: BriefSection, sentences: readonly string[]): Meaning[] => sentences.map((sentence) => ({ section, sentence }))
+  const say = (section: BriefSection, sentences: readonly string[]): Meaning[] =>
+    sentences.map((sentence) => ({ section, sentence }))
   return [
     ...say('site', country ? [radarMeaning(country)] : []),
     ...say('management', [addressMeaning(brief)]),
     ...say('networks', networkMeaning(brief)),
     ...say('subnets', subnetMeaning(brief)),
-    ...say('radio', country ? brief.radio.bands.map(({ band, width }) => bandMeaning(brief, country, band, width)) : []),
+    ...say(
+      'radio',
+      country ? brief.radio.bands.map(({ band, width }) => bandMeaning(brief, country, band, width)) : [],
+    ),
     ...say('radio', brief.radio.bands.length > 0 ? [powerMeaning(brief)] : []),
     ...say('admin', [adminMeaning(brief)]),
     ...say('aftercare', aftercareMeaning(brief)),
@@ -32,13 +36,16 @@ export function briefMeaning(brief: Brief, country: CountryRules | undefined): M
 
 function radarMeaning({ country, dfs }: CountryRules): string {
   const name = countryName(country)
-  if (dfs === null) return `${name} has no radar rules in the database. Changing the country later resets channels on much equipment.`
+  if (dfs === null)
+    return `${name} has no radar rules in the database. Changing the country later resets channels on much equipment.`
   return `${name} follows the ${dfs} radar rules. Changing the country later resets channels on much equipment, so nothing about radios is written before it.`
 }
 
 function bandMeaning(brief: Brief, country: CountryRules, band: string, width: number): string {
   const outdoors = brief.radio.place === 'outdoor'
-  const blocks = legalBlocks(country).filter((block) => block.band === band && block.width === width && !(outdoors && block.indoor))
+  const blocks = legalBlocks(country).filter(
+    (block) => block.band === band && block.width === width && !(outdoors && block.indoor),
+  )
   const distinct = blocks.filter((block, index) => blocks.findIndex((other) => other.lowMhz === block.lowMhz) === index)
   const radar = distinct.filter((block) => block.radar).length
   const where = `In ${countryName(country.country)} at ${band} GHz`
@@ -48,7 +55,9 @@ function bandMeaning(brief: Brief, country: CountryRules, band: string, width: n
 }
 
 function powerMeaning({ radio }: Brief): string {
-  const quiet = radio.bands.some(({ band }) => band === '2.4') ? ` At 2.4 GHz ${targetDbm(radio, '2.4')} dBm, so that clients lean to 5 GHz.` : ''
+  const quiet = radio.bands.some(({ band }) => band === '2.4')
+    ? ` At 2.4 GHz ${targetDbm(radio, '2.4')} dBm, so that clients lean to 5 GHz.`
+    : ''
   return `Units speak at about ${radio.power.clientDbm} dBm, as loud as the weakest device answers; there is room to raise it.${quiet}`
 }
 
@@ -75,21 +84,37 @@ function networkMeaning({ networks, subnets, management }: Brief): string[] {
   if (networks.length === 0) return ['No wireless network yet: units would be silent.']
   const subnetOf = (vlan: number | null): string => {
     if (vlan === management.vlan) return 'the management network'
-    return subnets.find((subnet) => subnet.vlan === vlan)?.name ?? (vlan === null ? 'whatever is untagged' : `VLAN ${vlan}`)
+    return (
+      subnets.find((subnet) => subnet.vlan === vlan)?.name ?? (vlan === null ? 'whatever is untagged' : `VLAN ${vlan}`)
+    )
   }
   return [
-    ...networks.map(({ ssid, security, vlan, bands }) => `"${ssid}": ${securityWords(security)}, ${bands.join(' and ')} GHz, clients land in ${subnetOf(vlan)}.`),
-    ...(networks.length > 4 ? [`${networks.length} networks each send a beacon ten times a second on every radio: airtime goes before the first client comes.`] : []),
+    ...networks.map(
+      ({ ssid, security, vlan, bands }) =>
+        `"${ssid}": ${securityWords(security)}, ${bands.join(' and ')} GHz, clients land in ${subnetOf(vlan)}.`,
+    ),
+    ...(networks.length > 4
+      ? [
+          `${networks.length} networks each send a beacon ten times a second on every radio: airtime goes before the first client comes.`,
+        ]
+      : []),
   ]
 }
 
 function subnetMeaning({ subnets, talks, management }: Brief): string[] {
-  const names = new Map([[managementId, management.name], ...subnets.map((subnet) => [subnet.id, subnet.name] as const)])
+  const names = new Map([
+    [managementId, management.name],
+    ...subnets.map((subnet) => [subnet.id, subnet.name] as const),
+  ])
   const apart = subnets.filter((subnet) => !talks.some((rule) => rule.from === subnet.id))
   return [
     ...subnets.flatMap((subnet) => freeForStatic(subnet.name, subnet.cidr, subnet.dhcpPool)),
-    ...talks.flatMap(({ from, to }) => (names.has(from) && names.has(to) ? [`${names.get(from)} may reach ${names.get(to)}.`] : [])),
-    ...(apart.length > 0 ? [`${apart.map((subnet) => subnet.name).join(', ')}: out to the internet, and to nobody on the site.`] : []),
+    ...talks.flatMap(({ from, to }) =>
+      names.has(from) && names.has(to) ? [`${names.get(from)} may reach ${names.get(to)}.`] : [],
+    ),
+    ...(apart.length > 0
+      ? [`${apart.map((subnet) => subnet.name).join(', ')}: out to the internet, and to nobody on the site.`]
+      : []),
   ]
 }
 
@@ -98,7 +123,9 @@ function freeForStatic(name: string, text: string, pool: { first: string; last: 
   const [first, last] = [parseIpv4(pool?.first ?? ''), parseIpv4(pool?.last ?? '')]
   if (!cidr || first === undefined || last === undefined) return []
   const handed = last - first + 1
-  return [`${name} hands out ${handed} addresses and leaves ${cidr.lastHost - cidr.firstHost + 1 - handed} for static use.`]
+  return [
+    `${name} hands out ${handed} addresses and leaves ${cidr.lastHost - cidr.firstHost + 1 - handed} for static use.`,
+  ]
 }
 
 function adminMeaning({ admin }: Brief): string {
@@ -117,6 +144,8 @@ function aftercareMeaning({ aftercare }: Brief): string[] {
   ].filter((words) => typeof words === 'string')
   return [
     'Telnet stays off: it sends the admin password for all to read.',
-    ...(kept.length > 0 ? [`Kept for the client's papers: ${kept.join(', ')}. A muster sets the lights and does not write these yet.`] : []),
+    ...(kept.length > 0
+      ? [`Kept for the client's papers: ${kept.join(', ')}. A muster sets the lights and does not write these yet.`]
+      : []),
   ]
 }

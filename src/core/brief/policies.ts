@@ -9,7 +9,9 @@ export const policyWidths = [20, 40, 80, 160] as const
 
 export const radioPolicySchema = z.object({
   place: z.enum(['indoor', 'outdoor']),
-  bands: z.array(z.object({ band: bandSchema, width: z.union(policyWidths.map((width) => z.literal(width))) })).min(1, 'choose a band at least'),
+  bands: z
+    .array(z.object({ band: bandSchema, width: z.union(policyWidths.map((width) => z.literal(width))) }))
+    .min(1, 'choose a band at least'),
   /** Whether channels that must listen for radar are planned: never where a choice without is free. */
   radar: z.enum(['welcome', 'avoid']),
   /** Whether the plan may make a radio narrower than its band's width where that lowers the interference. */
@@ -47,7 +49,10 @@ export type AdminPolicy = z.infer<typeof adminPolicySchema>
 const hostSchema = z
   .string()
   .trim()
-  .regex(/^[A-Za-z0-9]([A-Za-z0-9.-]{0,251}[A-Za-z0-9])?$/, 'a server is an address or a name, such as 10.44.8.5 or mail.example')
+  .regex(
+    /^[A-Za-z0-9]([A-Za-z0-9.-]{0,251}[A-Za-z0-9])?$/,
+    'a server is an address or a name, such as 10.44.8.5 or mail.example',
+  )
 
 export const aftercareSchema = z.object({
   /** SNMPv3 (RFC 3414) with authentication and privacy; its keys lie in the vault. */

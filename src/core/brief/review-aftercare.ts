@@ -25,7 +25,8 @@ export function reviewAftercare({ aftercare, management, subnets }: Brief): Brie
     faults.push({
       field: 'aftercare.ssh',
       weight: 'know',
-      sentence: 'SSH stays on after the visit: whoever has the admin password can sign in from anywhere in the management network.',
+      sentence:
+        'SSH stays on after the visit: whoever has the admin password can sign in from anywhere in the management network.',
     })
   return faults
 }

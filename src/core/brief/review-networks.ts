@@ -8,15 +8,24 @@ import type { WirelessNetwork } from './wireless-network'
 type Check = (network: WirelessNetwork, path: string, brief: Brief, index: number) => BriefFault | undefined
 
 export function reviewNetworks(brief: Brief, models: readonly KitCard[]): BriefFault[] {
-  return [...brief.networks.flatMap((network, index) => checks.flatMap((check) => check(network, `networks.${index}`, brief, index) ?? [])), ...tooMany(brief, models)]
+  return [
+    ...brief.networks.flatMap((network, index) =>
+      checks.flatMap((check) => check(network, `networks.${index}`, brief, index) ?? []),
+    ),
+    ...tooMany(brief, models),
+  ]
 }
 
 /** Each looks at one network; the order is that in which the sentences stand. */
 const checks: readonly Check[] = [
   function twiceOnABand({ ssid, bands }, path, brief, index) {
-    const twin = brief.networks.slice(0, index).find((other) => other.ssid === ssid && other.bands.some((band) => bands.includes(band)))
+    const twin = brief.networks
+      .slice(0, index)
+      .find((other) => other.ssid === ssid && other.bands.some((band) => bands.includes(band)))
     if (!twin) return undefined
-    const other = [`${ssid} 2`, `${ssid}-2`, `${[...ssid].slice(0, 10).join('')} 2`].find((name) => ssidBytes(name) <= 32 && !brief.networks.some((each) => each.ssid === name))
+    const other = [`${ssid} 2`, `${ssid}-2`, `${[...ssid].slice(0, 10).join('')} 2`].find(
+      (name) => ssidBytes(name) <= 32 && !brief.networks.some((each) => each.ssid === name),
+    )
     return {
       field: `${path}.ssid`,
       weight: 'mend',
@@ -35,22 +44,43 @@ const checks: readonly Check[] = [
   },
   function onManagement({ ssid, purpose, vlan }, path, brief) {
     if (purpose === 'staff' || vlan !== brief.management.vlan) return undefined
-    const vlans = new Set([brief.management.vlan, ...brief.networks.map((network) => network.vlan), ...brief.subnets.map((subnet) => subnet.vlan)])
+    const vlans = new Set([
+      brief.management.vlan,
+      ...brief.networks.map((network) => network.vlan),
+      ...brief.subnets.map((subnet) => subnet.vlan),
+    ])
     const site = brief.subnets.find(
-      (subnet) => subnet.vlan !== brief.management.vlan && !brief.networks.some((network) => network.purpose === 'staff' && network.vlan === subnet.vlan),
+      (subnet) =>
+        subnet.vlan !== brief.management.vlan &&
+        !brief.networks.some((network) => network.purpose === 'staff' && network.vlan === subnet.vlan),
     )
-    const free = Array.from({ length: 4094 }, (_, at) => at + 1).find((each) => each > (brief.management.vlan ?? 9) && !vlans.has(each))
+    const free = Array.from({ length: 4094 }, (_, at) => at + 1).find(
+      (each) => each > (brief.management.vlan ?? 9) && !vlans.has(each),
+    )
     const other = site?.vlan ?? free
     const where = vlan === null ? 'is untagged like management' : `is on the management VLAN ${vlan}`
     return {
       field: `${path}.vlan`,
       weight: 'mend',
       sentence: `"${ssid}" ${where}: its clients could reach every unit.`,
-      ...(other === undefined ? {} : { mend: { words: site ? `Use VLAN ${other}, ${site.name}` : `Use VLAN ${other}`, set: [{ path: `${path}.vlan`, value: other }] } }),
+      ...(other === undefined
+        ? {}
+        : {
+            mend: {
+              words: site ? `Use VLAN ${other}, ${site.name}` : `Use VLAN ${other}`,
+              set: [{ path: `${path}.vlan`, value: other }],
+            },
+          }),
     }
   },
   function vlanWithoutSubnet({ ssid, vlan }, path, brief) {
-    if (vlan === null || vlan === brief.management.vlan || brief.subnets.length === 0 || brief.subnets.some((subnet) => subnet.vlan === vlan)) return undefined
+    if (
+      vlan === null ||
+      vlan === brief.management.vlan ||
+      brief.subnets.length === 0 ||
+      brief.subnets.some((subnet) => subnet.vlan === vlan)
+    )
+      return undefined
     return {
       field: `${path}.vlan`,
       weight: 'know',
@@ -68,7 +98,10 @@ const checks: readonly Check[] = [
       mend:
         left.length > 0
           ? { words: `Leave ${missing} GHz out`, set: [{ path: `${path}.bands`, value: left }] }
-          : { words: `Use ${missing} GHz on this site`, set: [{ path: 'radio.bands', value: [...brief.radio.bands, { band: missing, width: 20 }] }] },
+          : {
+              words: `Use ${missing} GHz on this site`,
+              set: [{ path: 'radio.bands', value: [...brief.radio.bands, { band: missing, width: 20 }] }],
+            },
     }
   },
   function hiddenExplained({ ssid, hidden }, path) {
@@ -150,7 +183,10 @@ const checks: readonly Check[] = [
       field: `${path}.limits`,
       weight: 'mend',
       sentence: `One client of "${ssid}" may take ${perClientKbps} kbit/s, more than the ${sharedKbps} that all of them share.`,
-      mend: { words: `Give one client ${sharedKbps}`, set: [{ path: `${path}.limits.perClientKbps`, value: sharedKbps }] },
+      mend: {
+        words: `Give one client ${sharedKbps}`,
+        set: [{ path: `${path}.limits.perClientKbps`, value: sharedKbps }],
+      },
     }
   },
 ]

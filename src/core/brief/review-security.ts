@@ -5,7 +5,11 @@ import { type Brief, secretName } from './brief'
 import type { BriefFault } from './fault'
 import { securityNames, takesPassphrase, type WirelessNetwork } from './wireless-network'
 
-export function reviewSecurity(brief: Brief, models: readonly KitCard[], weak: ReadonlyMap<string, Weakness>): BriefFault[] {
+export function reviewSecurity(
+  brief: Brief,
+  models: readonly KitCard[],
+  weak: ReadonlyMap<string, Weakness>,
+): BriefFault[] {
   return brief.networks.flatMap((network, index) => {
     const path = `networks.${index}`
     return [
@@ -67,7 +71,11 @@ function oldClients({ ssid, security, purpose, bands }: WirelessNetwork, path: s
   }
 }
 
-function notCarried({ ssid, security }: WirelessNetwork, path: string, models: readonly KitCard[]): BriefFault | undefined {
+function notCarried(
+  { ssid, security }: WirelessNetwork,
+  path: string,
+  models: readonly KitCard[],
+): BriefFault | undefined {
   if (security === 'open') return undefined
   const carriers = models.filter(carriesNetworks)
   const unable = carriers.filter((card) => !card.limits.security.includes(security))
@@ -78,13 +86,24 @@ function notCarried({ ssid, security }: WirelessNetwork, path: string, models: r
     field: `${path}.security`,
     weight: 'mend',
     sentence: `"${ssid}" is ${securityNames[security]}, which ${unable.map(modelName).join(', ')} cannot do.`,
-    ...(common ? { mend: { words: `Use ${securityNames[common]}`, set: [{ path: `${path}.security`, value: common }] } } : {}),
+    ...(common
+      ? { mend: { words: `Use ${securityNames[common]}`, set: [{ path: `${path}.security`, value: common }] } }
+      : {}),
   }
 }
 
-function guessable(network: WirelessNetwork, path: string, weak: ReadonlyMap<string, Weakness>): BriefFault | undefined {
+function guessable(
+  network: WirelessNetwork,
+  path: string,
+  weak: ReadonlyMap<string, Weakness>,
+): BriefFault | undefined {
   const name = secretName.passphrase(network)
   const weakness = weak.get(name)
   if (!weakness || !takesPassphrase(network.security)) return undefined
-  return { field: `${path}.passphrase`, weight: 'mend', sentence: weaknessSentence(network.ssid, weakness), mend: { words: 'Make a strong one', make: name } }
+  return {
+    field: `${path}.passphrase`,
+    weight: 'mend',
+    sentence: weaknessSentence(network.ssid, weakness),
+    mend: { words: 'Make a strong one', make: name },
+  }
 }

@@ -13,12 +13,21 @@ interface Placed {
 }
 
 export function reviewSubnets(brief: Brief, models: readonly KitCard[]): BriefFault[] {
-  const all = [{ id: managementId, path: 'management', subnet: brief.management }, ...brief.subnets.map((subnet, index) => ({ id: subnet.id, path: `subnets.${index}`, subnet }))]
+  const all = [
+    { id: managementId, path: 'management', subnet: brief.management },
+    ...brief.subnets.map((subnet, index) => ({ id: subnet.id, path: `subnets.${index}`, subnet })),
+  ]
   const placed = all.flatMap((each): Placed[] => {
     const cidr = parseCidr(each.subnet.cidr)
     return cidr ? [{ ...each, cidr }] : []
   })
-  return [...placed.flatMap(insideItself), ...overlaps(brief, placed), ...sameVlan(placed), ...factorySubnets(placed[0], models), ...talks(brief)]
+  return [
+    ...placed.flatMap(insideItself),
+    ...overlaps(brief, placed),
+    ...sameVlan(placed),
+    ...factorySubnets(placed[0], models),
+    ...talks(brief),
+  ]
 }
 
 /** Gateway, pool, static range and reserved addresses belong inside, and out of each other's way. */
@@ -37,7 +46,8 @@ function insideItself({ path, subnet, cidr }: Placed): BriefFault[] {
     { key: 'dhcpPool', words: 'DHCP pool', range: subnet.dhcpPool },
     { key: 'staticRange', words: 'static range', range: subnet.staticRange },
   ] as const
-  for (const { key, words, range } of ranges) if (range) faults.push(...rangeFaults(`${path}.${key}`, words, range, cidr, subnet.cidr))
+  for (const { key, words, range } of ranges)
+    if (range) faults.push(...rangeFaults(`${path}.${key}`, words, range, cidr, subnet.cidr))
   const { dhcpPool, staticRange } = subnet
   if (dhcpPool && staticRange && touches(dhcpPool, staticRange))
     faults.push({
@@ -51,7 +61,10 @@ function insideItself({ path, subnet, cidr }: Placed): BriefFault[] {
       field: `${path}.dhcpPool`,
       weight: 'mend',
       sentence: `The DHCP pool of ${subnet.name} would hand out the gateway's own address ${subnet.gateway}.`,
-      mend: { words: 'Begin the pool above it', set: [{ path: `${path}.dhcpPool.first`, value: formatIpv4((parseIpv4(subnet.gateway) ?? 0) + 1) }] },
+      mend: {
+        words: 'Begin the pool above it',
+        set: [{ path: `${path}.dhcpPool.first`, value: formatIpv4((parseIpv4(subnet.gateway) ?? 0) + 1) }],
+      },
     })
   subnet.reserved.forEach((address) => {
     if (!inside(address))
@@ -59,7 +72,10 @@ function insideItself({ path, subnet, cidr }: Placed): BriefFault[] {
         field: `${path}.reserved`,
         weight: 'mend',
         sentence: `The reserved address ${address} is outside ${subnet.cidr}.`,
-        mend: { words: 'Take it off', set: [{ path: `${path}.reserved`, value: subnet.reserved.filter((each) => each !== address) }] },
+        mend: {
+          words: 'Take it off',
+          set: [{ path: `${path}.reserved`, value: subnet.reserved.filter((each) => each !== address) }],
+        },
       })
   })
   return faults
@@ -81,7 +97,10 @@ function rangeFaults(path: string, words: string, range: AddressRange, cidr: Cid
   if (!outside) return []
   const within = { first: Math.max(first, cidr.firstHost), last: Math.min(last, cidr.lastHost) }
   // Where nothing of it lies inside, the upper half is as good as any.
-  const half = within.first > within.last ? { first: Math.floor((cidr.firstHost + cidr.lastHost) / 2), last: cidr.lastHost } : within
+  const half =
+    within.first > within.last
+      ? { first: Math.floor((cidr.firstHost + cidr.lastHost) / 2), last: cidr.lastHost }
+      : within
   const value = { first: formatIpv4(half.first), last: formatIpv4(half.last) }
   return [
     {
@@ -107,7 +126,12 @@ function overlaps(brief: Brief, placed: readonly Placed[]): BriefFault[] {
       placed.filter((one) => one !== each).map((one) => one.subnet.cidr),
     )
     const mend =
-      free && each.path !== 'management' ? { words: `Move it to ${free}`, set: [{ path: each.path, value: moveSubnet(brief.subnets[index - 1] ?? each.subnet, free) }] } : undefined
+      free && each.path !== 'management'
+        ? {
+            words: `Move it to ${free}`,
+            set: [{ path: each.path, value: moveSubnet(brief.subnets[index - 1] ?? each.subnet, free) }],
+          }
+        : undefined
     return [
       {
         field: `${each.path}.cidr`,
@@ -124,14 +148,18 @@ function sameVlan(placed: readonly Placed[]): BriefFault[] {
     const other = placed.slice(0, index).find((before) => before.subnet.vlan === each.subnet.vlan)
     if (!other || !each.path.startsWith('subnets')) return []
     const taken = new Set(placed.map((one) => one.subnet.vlan))
-    const free = Array.from({ length: 4094 }, (_, at) => at + 1).find((vlan) => vlan > (each.subnet.vlan ?? 1) && !taken.has(vlan))
+    const free = Array.from({ length: 4094 }, (_, at) => at + 1).find(
+      (vlan) => vlan > (each.subnet.vlan ?? 1) && !taken.has(vlan),
+    )
     const where = each.subnet.vlan === null ? 'both untagged' : `both on VLAN ${each.subnet.vlan}`
     return [
       {
         field: `${each.path}.vlan`,
         weight: 'mend',
         sentence: `${each.subnet.name} and ${other.subnet.name} are ${where}: they would be one network.`,
-        ...(free === undefined ? {} : { mend: { words: `Use VLAN ${free}`, set: [{ path: `${each.path}.vlan`, value: free }] } }),
+        ...(free === undefined
+          ? {}
+          : { mend: { words: `Use VLAN ${free}`, set: [{ path: `${each.path}.vlan`, value: free }] } }),
       },
     ]
   })
@@ -155,9 +183,15 @@ function factorySubnets(management: Placed | undefined, models: readonly KitCard
 
 /** Guests and things never reach management. */
 function talks(brief: Brief): BriefFault[] {
-  const names = new Map([[managementId, brief.management.name], ...brief.subnets.map((subnet) => [subnet.id, subnet.name] as const)])
+  const names = new Map([
+    [managementId, brief.management.name],
+    ...brief.subnets.map((subnet) => [subnet.id, subnet.name] as const),
+  ])
   return brief.talks.flatMap(({ from, to }, index): BriefFault[] => {
-    const mend = { words: 'Keep them apart', set: [{ path: 'talks', value: brief.talks.filter((_, at) => at !== index) }] }
+    const mend = {
+      words: 'Keep them apart',
+      set: [{ path: 'talks', value: brief.talks.filter((_, at) => at !== index) }],
+    }
     if (!names.has(from) || !names.has(to))
       return [
         {
@@ -169,7 +203,12 @@ function talks(brief: Brief): BriefFault[] {
       ]
     if (to !== managementId) return []
     const vlan = brief.subnets.find((subnet) => subnet.id === from)?.vlan
-    const risky = brief.networks.find((network) => (network.purpose === 'guests' || network.purpose === 'things') && network.vlan !== null && network.vlan === vlan)
+    const risky = brief.networks.find(
+      (network) =>
+        (network.purpose === 'guests' || network.purpose === 'things') &&
+        network.vlan !== null &&
+        network.vlan === vlan,
+    )
     if (!risky) return []
     return [
       {

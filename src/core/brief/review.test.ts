@@ -26,8 +26,11 @@ const subnet = (part: Partial<SiteSubnet>): SiteSubnet => ({
   reserved: [],
   ...part,
 })
-const review = (brief: Brief, models: readonly KitCard[] = [cardOf('Ostrel O-40')], weak: ReadonlyMap<string, Weakness> = new Map()) =>
-  reviewBrief({ brief, country: countryOf(brief.country), models, weak })
+const review = (
+  brief: Brief,
+  models: readonly KitCard[] = [cardOf('Ostrel O-40')],
+  weak: ReadonlyMap<string, Weakness> = new Map(),
+) => reviewBrief({ brief, country: countryOf(brief.country), models, weak })
 const management = demoBrief.management
 
 it('passes as it is in the demo, and says what it means', () => {
@@ -46,10 +49,19 @@ it('passes as it is in the demo, and says what it means', () => {
 
 /** Each fault: what provokes it, its sentence, and the words of its mend. */
 const faults: readonly (readonly [what: string, brief: Brief, sentence: string, mend: string | undefined])[] = [
-  ['a country without rules', { ...demoBrief, country: 'QQ' }, 'There are no radio rules for QQ. Choose the country from the list.', undefined],
+  [
+    'a country without rules',
+    { ...demoBrief, country: 'QQ' },
+    'There are no radio rules for QQ. Choose the country from the list.',
+    undefined,
+  ],
   [
     'a width that is not legal',
-    { ...demoBrief, country: 'US', radio: { ...demoBrief.radio, bands: [...demoBrief.radio.bands, { band: '6', width: 80 }] } },
+    {
+      ...demoBrief,
+      country: 'US',
+      radio: { ...demoBrief.radio, bands: [...demoBrief.radio.bands, { band: '6', width: 80 }] },
+    },
     'United States has no legal 80 MHz channel at 6 GHz for an access point.',
     'Leave 6 GHz out',
   ],
@@ -101,10 +113,19 @@ const faults: readonly (readonly [what: string, brief: Brief, sentence: string, 
     'Guests 10.44.8.0/25 overlaps Management 10.44.8.0/24: nobody could tell which way an address is.',
     'Move it to 10.44.9.0/25',
   ],
-  ['two subnets on one VLAN', { ...demoBrief, subnets: [subnet({ vlan: 44 })] }, 'Guests and Management are both on VLAN 44: they would be one network.', 'Use VLAN 45'],
+  [
+    'two subnets on one VLAN',
+    { ...demoBrief, subnets: [subnet({ vlan: 44 })] },
+    'Guests and Management are both on VLAN 44: they would be one network.',
+    'Use VLAN 45',
+  ],
   [
     'guests who may reach management',
-    { ...withNetwork({ purpose: 'guests', vlan: 47, isolation: true }), subnets: [subnet({})], talks: [{ from: 'guests', to: 'management' }] },
+    {
+      ...withNetwork({ purpose: 'guests', vlan: 47, isolation: true }),
+      subnets: [subnet({})],
+      talks: [{ from: 'guests', to: 'management' }],
+    },
     'Guests may reach Management: guests on "Ellery Crew" could open every unit\'s sign-in.',
     'Keep them apart',
   ],
@@ -180,14 +201,24 @@ const faults: readonly (readonly [what: string, brief: Brief, sentence: string, 
     '"Ellery Crew" asks a RADIUS server who may join, and none is named.',
     'Use WPA2-Personal',
   ],
-  ['6 GHz without WPA3', withNetwork({ bands: ['6'] }), '"Ellery Crew" is meant for 6 GHz with WPA2-Personal; at 6 GHz only WPA3 is allowed.', 'Use WPA3-Personal'],
+  [
+    '6 GHz without WPA3',
+    withNetwork({ bands: ['6'] }),
+    '"Ellery Crew" is meant for 6 GHz with WPA2-Personal; at 6 GHz only WPA3 is allowed.',
+    'Use WPA3-Personal',
+  ],
   [
     'old scanners and WPA3 alone',
     withNetwork({ purpose: 'things', vlan: 47, security: 'wpa3-personal' }),
     '"Ellery Crew" is WPA3 only: old scanners and sensors know WPA2 at the most and could not join.',
     'Use WPA3/WPA2 mixed',
   ],
-  ['security that a model lacks', withNetwork({ security: 'wpa3-personal' }), '"Ellery Crew" is WPA3-Personal, which Ostrel O-40 cannot do.', 'Use WPA2-Personal'],
+  [
+    'security that a model lacks',
+    withNetwork({ security: 'wpa3-personal' }),
+    '"Ellery Crew" is WPA3-Personal, which Ostrel O-40 cannot do.',
+    'Use WPA2-Personal',
+  ],
   [
     'plain HTTP',
     { ...demoBrief, aftercare: { ...demoBrief.aftercare, httpsOnly: false } },
@@ -196,7 +227,11 @@ const faults: readonly (readonly [what: string, brief: Brief, sentence: string, 
   ],
   [
     'a syslog server that nobody reaches',
-    { ...demoBrief, management: { ...management, gateway: null }, aftercare: { ...demoBrief.aftercare, syslog: '192.0.2.9' } },
+    {
+      ...demoBrief,
+      management: { ...management, gateway: null },
+      aftercare: { ...demoBrief.aftercare, syslog: '192.0.2.9' },
+    },
     'The syslog server 192.0.2.9 is outside every subnet of the site, and management has no gateway: no line would arrive.',
     'Leave syslog out',
   ],
@@ -222,15 +257,26 @@ describe('what must be mended', () => {
   })
 
   it('tells of more networks than the smallest model of the kit carries', () => {
-    const many = { ...demoBrief, networks: Array.from({ length: 7 }, (_, index) => network({ id: `n${index}`, ssid: `Net ${index}` })) }
-    expect(review(many, [cardOf('Ostrel O-40'), cardOf('Tarnhelm T2'), cardOf('Windrow W5')]).map((fault) => fault.sentence)).toContain(
-      'The brief has 7 networks; Tarnhelm T2 carries 6. Join some into one, or choose another model.',
-    )
+    const many = {
+      ...demoBrief,
+      networks: Array.from({ length: 7 }, (_, index) => network({ id: `n${index}`, ssid: `Net ${index}` })),
+    }
+    expect(
+      review(many, [cardOf('Ostrel O-40'), cardOf('Tarnhelm T2'), cardOf('Windrow W5')]).map((fault) => fault.sentence),
+    ).toContain('The brief has 7 networks; Tarnhelm T2 carries 6. Join some into one, or choose another model.')
   })
 
   it.each([
-    ['the name itself', 'ellery crew', 'The passphrase of "Ellery Crew" is its own name: it is the first that anybody tries.'],
-    ['a word with a year', 'Welcome2024', /^The passphrase of "Ellery Crew" can be guessed: about \d+ bits, and 40 are wanted\./],
+    [
+      'the name itself',
+      'ellery crew',
+      'The passphrase of "Ellery Crew" is its own name: it is the first that anybody tries.',
+    ],
+    [
+      'a word with a year',
+      'Welcome2024',
+      /^The passphrase of "Ellery Crew" can be guessed: about \d+ bits, and 40 are wanted\./,
+    ],
     ['the site with a digit', 'PortEllery1', /can be guessed/],
     ['keys side by side', 'qwertzuiop', /can be guessed/],
   ])('tells of a passphrase that is %s', (_what, passphrase, sentence) => {
@@ -247,19 +293,57 @@ describe('what must be mended', () => {
 
 describe('what one should know', () => {
   it.each([
-    ['a hidden network', withNetwork({ hidden: true }), /^"Ellery Crew" is hidden: every device must be told its name/, 'Show its name'],
-    ['a least signal', withNetwork({ leastDbm: -75 }), /^Clients of "Ellery Crew" below -75 dBm are let go\. One with nowhere better to go comes back/, 'Let nobody go'],
-    ['fast roaming for things', withNetwork({ purpose: 'things', fastRoaming: true }), /old scanners and sensors may refuse/, 'Switch it off'],
-    ['low rates dropped for things', withNetwork({ purpose: 'things' }), /Low data rates are dropped/, 'Keep low rates'],
-    ['an open network that was confirmed', withNetwork({ security: 'open', openConfirmation: 'Ellery Crew' }), /is open, as you confirmed/, 'Use WPA2-Personal'],
-    ['SSH left on', { ...demoBrief, aftercare: { ...demoBrief.aftercare, ssh: 'on' as const } }, /SSH stays on after the visit/, undefined],
+    [
+      'a hidden network',
+      withNetwork({ hidden: true }),
+      /^"Ellery Crew" is hidden: every device must be told its name/,
+      'Show its name',
+    ],
+    [
+      'a least signal',
+      withNetwork({ leastDbm: -75 }),
+      /^Clients of "Ellery Crew" below -75 dBm are let go\. One with nowhere better to go comes back/,
+      'Let nobody go',
+    ],
+    [
+      'fast roaming for things',
+      withNetwork({ purpose: 'things', fastRoaming: true }),
+      /old scanners and sensors may refuse/,
+      'Switch it off',
+    ],
+    [
+      'low rates dropped for things',
+      withNetwork({ purpose: 'things' }),
+      /Low data rates are dropped/,
+      'Keep low rates',
+    ],
+    [
+      'an open network that was confirmed',
+      withNetwork({ security: 'open', openConfirmation: 'Ellery Crew' }),
+      /is open, as you confirmed/,
+      'Use WPA2-Personal',
+    ],
+    [
+      'SSH left on',
+      { ...demoBrief, aftercare: { ...demoBrief.aftercare, ssh: 'on' as const } },
+      /SSH stays on after the visit/,
+      undefined,
+    ],
     [
       'a factory subnet on the site',
-      { ...demoBrief, management: { ...management, cidr: '192.168.77.0/24', gateway: '192.168.77.2', dhcpPool: null, dnsServers: [] } },
+      {
+        ...demoBrief,
+        management: { ...management, cidr: '192.168.77.0/24', gateway: '192.168.77.2', dhcpPool: null, dnsServers: [] },
+      },
       /Ostrel O-40 comes out of its box at 192\.168\.77\.1/,
       undefined,
     ],
-    ['a VLAN that nobody here serves', { ...demoBrief, subnets: [subnet({})] }, /is on VLAN 46, which has no subnet in this brief/, undefined],
+    [
+      'a VLAN that nobody here serves',
+      { ...demoBrief, subnets: [subnet({})] },
+      /is on VLAN 46, which has no subnet in this brief/,
+      undefined,
+    ],
     [
       'what a model does not do',
       withNetwork({ hours: { days: ['mon'], from: '08:00', to: '18:00' } }),
@@ -277,10 +361,26 @@ describe('what a field alone can tell', () => {
   const issue = (brief: unknown): string | undefined => briefSchema.safeParse(brief).error?.issues[0]?.message
   it.each([
     ['TKIP', { ...demoBrief, networks: [{ ...crew, cipher: 'tkip' }] }, /the cipher is AES-CCMP: TKIP is broken/],
-    ['Telnet', { ...demoBrief, aftercare: { telnet: 'on' } }, /Telnet stays off: it sends the admin password for all to read/],
-    ['a name of too many bytes', { ...demoBrief, networks: [{ ...crew, ssid: 'é'.repeat(17) }] }, /is 34 bytes long; a network name holds 32 at the most/],
-    ['a name with a space that nobody sees', { ...demoBrief, networks: [{ ...crew, ssid: ' x' }] }, /begins or ends with a space/],
-    ['a VLAN out of range', { ...demoBrief, management: { ...management, vlan: 4095 } }, /a VLAN is a whole number from 1 to 4094/],
+    [
+      'Telnet',
+      { ...demoBrief, aftercare: { telnet: 'on' } },
+      /Telnet stays off: it sends the admin password for all to read/,
+    ],
+    [
+      'a name of too many bytes',
+      { ...demoBrief, networks: [{ ...crew, ssid: 'é'.repeat(17) }] },
+      /is 34 bytes long; a network name holds 32 at the most/,
+    ],
+    [
+      'a name with a space that nobody sees',
+      { ...demoBrief, networks: [{ ...crew, ssid: ' x' }] },
+      /begins or ends with a space/,
+    ],
+    [
+      'a VLAN out of range',
+      { ...demoBrief, management: { ...management, vlan: 4095 } },
+      /a VLAN is a whole number from 1 to 4094/,
+    ],
     ['no time server', { ...demoBrief, ntpServers: [] }, /units need a time server/],
   ])('refuses %s, with the reason', (_what, brief, reason) => {
     expect(issue(brief)).toMatch(reason)

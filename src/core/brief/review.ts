@@ -40,7 +40,14 @@ export function reviewBrief(input: ReviewInput): BriefFault[] {
 }
 
 function reviewCountry({ brief, country }: ReviewInput): BriefFault[] {
-  if (!country) return [{ field: 'country', weight: 'mend', sentence: `There are no radio rules for ${brief.country}. Choose the country from the list.` }]
+  if (!country)
+    return [
+      {
+        field: 'country',
+        weight: 'mend',
+        sentence: `There are no radio rules for ${brief.country}. Choose the country from the list.`,
+      },
+    ]
   const outdoors = brief.radio.place === 'outdoor'
   const blocks = legalBlocks(country).filter((block) => !(outdoors && block.indoor))
   return brief.radio.bands.flatMap(({ band, width }, index): BriefFault[] => {
@@ -54,7 +61,10 @@ function reviewCountry({ brief, country }: ReviewInput): BriefFault[] {
         sentence: `${countryName(brief.country)} has no legal ${width} MHz channel at ${band} GHz ${outdoors ? 'outdoors' : 'for an access point'}.`,
         mend:
           widest === undefined
-            ? { words: `Leave ${band} GHz out`, set: [{ path: 'radio.bands', value: brief.radio.bands.filter((each) => each.band !== band) }] }
+            ? {
+                words: `Leave ${band} GHz out`,
+                set: [{ path: 'radio.bands', value: brief.radio.bands.filter((each) => each.band !== band) }],
+              }
             : { words: `Use ${widest} MHz`, set: [{ path: `radio.bands.${index}.width`, value: widest }] },
       },
     ]

@@ -30,7 +30,9 @@ describe('a subnet that is moved', () => {
   })
 
   it('finds the next place that overlaps nobody', () => {
-    const cidr = fc.tuple(fc.nat(3), fc.nat(255), fc.integer({ min: 20, max: 29 })).map(([a, b, prefix]) => `10.${a}.${b}.0/${prefix}`)
+    const cidr = fc
+      .tuple(fc.nat(3), fc.nat(255), fc.integer({ min: 20, max: 29 }))
+      .map(([a, b, prefix]) => `10.${a}.${b}.0/${prefix}`)
     fc.assert(
       fc.property(cidr, fc.array(cidr, { maxLength: 12 }), (from, taken) => {
         const found = parseCidr(nextFreeCidr(from, taken) ?? '')
@@ -38,7 +40,8 @@ describe('a subnet that is moved', () => {
         expect(found.prefix).toBe(parseCidr(from)?.prefix)
         for (const other of taken) {
           const parsed = parseCidr(other)
-          if (parsed) expect(overlap(found, parsed), `${formatIpv4(found.network)}/${found.prefix} and ${other}`).toBe(false)
+          if (parsed)
+            expect(overlap(found, parsed), `${formatIpv4(found.network)}/${found.prefix} and ${other}`).toBe(false)
         }
       }),
     )
@@ -54,7 +57,11 @@ it('mends a copy: the brief that was there stays as it was', () => {
 it('needs secrets for what it has, and for nothing else', () => {
   const brief = briefSchema.parse({
     ...demoBrief,
-    networks: [newNetwork('a', 'A'), { ...newNetwork('b', 'B'), security: 'wpa2-enterprise' }, { ...newNetwork('c', 'C'), security: 'open' }],
+    networks: [
+      newNetwork('a', 'A'),
+      { ...newNetwork('b', 'B'), security: 'wpa2-enterprise' },
+      { ...newNetwork('c', 'C'), security: 'open' },
+    ],
     admin: { ...demoBrief.admin, passwords: 'one-per-unit', pushedLogin: 'own' },
     aftercare: { snmp: { user: 'watch' } },
   })

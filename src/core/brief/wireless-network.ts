@@ -31,7 +31,11 @@ export function takesPassphrase(mode: SecurityMode): boolean {
 
 export const days = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const
 const clockSchema = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time of day is written 07:30, from 00:00 to 23:59')
-const hoursSchema = z.object({ days: z.array(z.enum(days)).min(1, 'choose a day at least'), from: clockSchema, to: clockSchema })
+const hoursSchema = z.object({
+  days: z.array(z.enum(days)).min(1, 'choose a day at least'),
+  from: clockSchema,
+  to: clockSchema,
+})
 
 const kbpsRule = 'a rate is a whole number of kbit/s from 64 to 10000000'
 const kbps = z.int(kbpsRule).min(64, kbpsRule).max(10_000_000, kbpsRule).nullable().default(null)
@@ -50,7 +54,10 @@ export const wirelessNetworkSchema = z.object({
   security: securityModeSchema,
   /** AES-CCMP is the one cipher. */
   cipher: z
-    .literal('ccmp', { error: 'the cipher is AES-CCMP: TKIP is broken, and it holds every client to 54 Mbit/s (IEEE 802.11 forbids it with high-throughput rates)' })
+    .literal('ccmp', {
+      error:
+        'the cipher is AES-CCMP: TKIP is broken, and it holds every client to 54 Mbit/s (IEEE 802.11 forbids it with high-throughput rates)',
+    })
     .default('ccmp'),
   /** An open network takes its own name, typed a second time. */
   openConfirmation: z.string().default(''),
@@ -62,7 +69,13 @@ export const wirelessNetworkSchema = z.object({
   vlan: vlanSchema.nullable(),
   hidden: z.boolean(),
   isolation: z.boolean(),
-  limits: z.object({ perClientKbps: kbps, sharedKbps: kbps, mostClients: z.int(clientsRule).min(1, clientsRule).max(2000, clientsRule).nullable().default(null) }).prefault({}),
+  limits: z
+    .object({
+      perClientKbps: kbps,
+      sharedKbps: kbps,
+      mostClients: z.int(clientsRule).min(1, clientsRule).max(2000, clientsRule).nullable().default(null),
+    })
+    .prefault({}),
   /** When it is on air; null for always. */
   hours: hoursSchema.nullable().default(null),
   /** What is done with clients that know both 2.4 and 5 GHz, and only above a signal, dBm. */
@@ -72,11 +85,22 @@ export const wirelessNetworkSchema = z.object({
   leastDbm: level,
   /** Fast transition, IEEE 802.11r. */
   fastRoaming: z.boolean().default(false),
-  macList: z.object({ rule: z.enum(['none', 'allow', 'deny']), macs: z.array(macSchema).max(2000) }).prefault({ rule: 'none', macs: [] }),
+  macList: z
+    .object({ rule: z.enum(['none', 'allow', 'deny']), macs: z.array(macSchema).max(2000) })
+    .prefault({ rule: 'none', macs: [] }),
 })
 export type WirelessNetwork = z.infer<typeof wirelessNetworkSchema>
 
 /** A network as a new one begins. */
 export function newNetwork(id: string, ssid: string): WirelessNetwork {
-  return wirelessNetworkSchema.parse({ id, ssid, purpose: 'staff', bands: ['2.4', '5'], security: 'wpa2-personal', vlan: null, hidden: false, isolation: false })
+  return wirelessNetworkSchema.parse({
+    id,
+    ssid,
+    purpose: 'staff',
+    bands: ['2.4', '5'],
+    security: 'wpa2-personal',
+    vlan: null,
+    hidden: false,
+    isolation: false,
+  })
 }

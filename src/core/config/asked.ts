@@ -44,7 +44,9 @@ export function askingOf({ brief, units, plans, cards, secretTimes }: Asking): R
       const card = cards.get(unit.model)
       if (!plan || !card) return []
       const config = unitConfigOf({ brief, unit, plan, card, secrets: marks }, prefix)
-      return [[unit.id, { mac: unit.mac, config, password: marks.get(adminSecretName(brief.admin, unit.id)) ?? '' }] as const]
+      return [
+        [unit.id, { mac: unit.mac, config, password: marks.get(adminSecretName(brief.admin, unit.id)) ?? '' }] as const,
+      ]
     }),
   )
 }

@@ -71,10 +71,14 @@ function compareNetworks(wanted: readonly NetworkConfig[], found: readonly Netwo
 
 function compareNetwork(wanted: NetworkConfig, found: NetworkConfig | undefined): Difference[] {
   const { ssid } = wanted
-  if (!found) return [{ path: ['networks', ssid], wanted, found: undefined, secret: false, sentence: `Network "${ssid}" is missing.` }]
+  if (!found)
+    return [
+      { path: ['networks', ssid], wanted, found: undefined, secret: false, sentence: `Network "${ssid}" is missing.` },
+    ]
   const of = (name: string): string => `Network "${ssid}": ${name}`
   // Null is a passphrase that the unit does not show: it is written anew only with the security itself.
-  const passphraseDiffers = found.security.passphrase !== null && wanted.security.passphrase !== found.security.passphrase
+  const passphraseDiffers =
+    found.security.passphrase !== null && wanted.security.passphrase !== found.security.passphrase
   return [
     ...field(['networks', ssid, 'security', 'mode'], of('security'), wanted.security.mode, found.security.mode),
     ...(passphraseDiffers
@@ -98,7 +102,16 @@ function compareNetwork(wanted: NetworkConfig, found: NetworkConfig | undefined)
 
 function compareRadio(wanted: RadioConfig, found: RadioConfig | undefined): Difference[] {
   const { band } = wanted
-  if (!found) return [{ path: ['radios', band], wanted, found: undefined, secret: false, sentence: `The unit shows no ${band} GHz radio.` }]
+  if (!found)
+    return [
+      {
+        path: ['radios', band],
+        wanted,
+        found: undefined,
+        secret: false,
+        sentence: `The unit shows no ${band} GHz radio.`,
+      },
+    ]
   return [
     ...field(['radios', band, 'channel'], `Channel at ${band} GHz`, wanted.channel, found.channel),
     ...field(['radios', band, 'width'], `Width at ${band} GHz (MHz)`, wanted.width, found.width),

@@ -8,12 +8,29 @@ import { radioId } from '../radio/plan-radios'
 import { explainPlan, planLive, radiosOnAir } from './live-plan'
 import { makePlan, type PlanInput, plannedNothing, type UnitPlan } from './plan'
 
-const whole = jobDocumentSchema.parse(parse(readFileSync(join(import.meta.dirname, '../../../data/demo/port-ellery-whole.yaml'), 'utf8')))
-const input: PlanInput = { brief: whole.brief, units: whole.units, cards, country: countryOf('NZ'), before: new Map(), site: whole.site, effort: 'brief' }
+const whole = jobDocumentSchema.parse(
+  parse(readFileSync(join(import.meta.dirname, '../../../data/demo/port-ellery-whole.yaml'), 'utf8')),
+)
+const input: PlanInput = {
+  brief: whole.brief,
+  units: whole.units,
+  cards,
+  country: countryOf('NZ'),
+  before: new Map(),
+  site: whole.site,
+  effort: 'brief',
+}
 const live = planLive(input)
 const setBy = (plans: readonly UnitPlan[]): PlanInput['before'] =>
   new Map(
-    plans.map(({ unit, address, radios }) => [unit, { ...plannedNothing, address, set: Object.fromEntries(radios.map(({ band, channel, width }) => [band, { channel, width }])) }]),
+    plans.map(({ unit, address, radios }) => [
+      unit,
+      {
+        ...plannedNothing,
+        address,
+        set: Object.fromEntries(radios.map(({ band, channel, width }) => [band, { channel, width }])),
+      },
+    ]),
   )
 
 describe('the plan of a whole site', () => {
@@ -38,7 +55,9 @@ describe('the plan of a whole site', () => {
   })
 
   it('is explained radio by radio, and its cost is the sum of its bands', () => {
-    const planned = live.plans.flatMap(({ unit, radios }) => (unit.startsWith('link') ? [] : radios.map(({ band }) => radioId(unit, band))))
+    const planned = live.plans.flatMap(({ unit, radios }) =>
+      unit.startsWith('link') ? [] : radios.map(({ band }) => radioId(unit, band)),
+    )
     expect([...live.reasons.keys()].sort()).toEqual(planned.sort())
     expect([...live.costByBand.values()].reduce((sum, cost) => sum + cost, 0)).toBeCloseTo(live.cost, 6)
     expect(explainPlan(input, live.plans).cost).toBeCloseTo(live.cost, 6)
@@ -46,7 +65,9 @@ describe('the plan of a whole site', () => {
 
   it('moves nobody to another address, and makes nothing worse, when it is planned again', () => {
     const again = makePlan({ ...input, before: setBy(live.plans) })
-    expect(again.plans.map(({ unit, address }) => [unit, address])).toEqual(live.plans.map(({ unit, address }) => [unit, address]))
+    expect(again.plans.map(({ unit, address }) => [unit, address])).toEqual(
+      live.plans.map(({ unit, address }) => [unit, address]),
+    )
     expect(again.cost).toBeLessThanOrEqual(live.cost + 1e-6)
   })
 
@@ -54,14 +75,21 @@ describe('the plan of a whole site', () => {
     const fewer = whole.units.filter((unit) => !unit.id.startsWith('booth'))
     const again = makePlan({
       ...input,
-      units: [{ ...whole.units[2], id: 'fresh', name: 'fresh', mac: '02:4f:52:aa:aa:aa' } as (typeof fewer)[number], ...fewer],
+      units: [
+        { ...whole.units[2], id: 'fresh', name: 'fresh', mac: '02:4f:52:aa:aa:aa' } as (typeof fewer)[number],
+        ...fewer,
+      ],
       before: setBy(live.plans),
     })
-    for (const { unit, address } of again.plans) if (unit !== 'fresh') expect(address).toBe(live.plans.find((plan) => plan.unit === unit)?.address)
+    for (const { unit, address } of again.plans)
+      if (unit !== 'fresh') expect(address).toBe(live.plans.find((plan) => plan.unit === unit)?.address)
   })
 
   it('gives the others theirs when one unit has a fault', () => {
-    const { plans, faults } = makePlan({ ...input, before: new Map([['hall-01', { ...plannedNothing, locks: { '5': 13 } }]]) })
+    const { plans, faults } = makePlan({
+      ...input,
+      before: new Map([['hall-01', { ...plannedNothing, locks: { '5': 13 } }]]),
+    })
     expect(plans).toHaveLength(31)
     expect(faults.map((fault) => fault.unit)).toEqual(['hall-01'])
   })
@@ -69,6 +97,12 @@ describe('the plan of a whole site', () => {
   it('knows where its radios are on air, as loud as they are set', () => {
     const onAir = radiosOnAir('2.4', whole.site, new Map(live.plans.map((plan) => [plan.unit, plan])))
     expect(onAir).toHaveLength(whole.site.placements.length)
-    expect(onAir.find((radio) => radio.id === 'hall-01')).toMatchObject({ x: 8, y: 7, powerDbm: 11, gain: 3, floor: { id: 'hall' } })
+    expect(onAir.find((radio) => radio.id === 'hall-01')).toMatchObject({
+      x: 8,
+      y: 7,
+      powerDbm: 11,
+      gain: 3,
+      floor: { id: 'hall' },
+    })
   })
 })

@@ -28,7 +28,10 @@ export function planLive(input: PlanInput): LivePlan {
 }
 
 /** Explains a plan that is there. */
-export function explainPlan({ brief, units, cards, country, before, site = emptySite }: PlanInput, plans: readonly UnitPlan[]): LivePlan {
+export function explainPlan(
+  { brief, units, cards, country, before, site = emptySite }: PlanInput,
+  plans: readonly UnitPlan[],
+): LivePlan {
   const requests = units.flatMap((unit) => {
     const card = cards.get(unit.model)
     return card ? [{ unit: unit.id, card, locks: (before.get(unit.id) ?? plannedNothing).locks, set: {} }] : []
@@ -36,17 +39,37 @@ export function explainPlan({ brief, units, cards, country, before, site = empty
   const { problem, faults } = channelProblemOf(country, brief.radio, requests, site)
   const chosen = new Map<string, ChannelOption>(
     plans.flatMap(({ unit, radios }) =>
-      radios.map(({ band, channel, width, lowMhz, radar }) => [radioId(unit, band), { channel, width, lowMhz, highMhz: lowMhz + width, radar, price: 0 }] as const),
+      radios.map(
+        ({ band, channel, width, lowMhz, radar }) =>
+          [radioId(unit, band), { channel, width, lowMhz, highMhz: lowMhz + width, radar, price: 0 }] as const,
+      ),
     ),
   )
   const costByBand = new Map(
     brief.radio.bands.map(({ band }) => {
       const radios = problem.radios.filter((radio) => radio.band === band)
       const own = new Set(radios.map((radio) => radio.id))
-      return [band, costOf({ radios, hears: problem.hears.filter(({ a }) => own.has(a)), others: problem.others.filter(({ radio }) => own.has(radio)) }, chosen)] as const
+      return [
+        band,
+        costOf(
+          {
+            radios,
+            hears: problem.hears.filter(({ a }) => own.has(a)),
+            others: problem.others.filter(({ radio }) => own.has(radio)),
+          },
+          chosen,
+        ),
+      ] as const
     }),
   )
-  return { plans, faults, reasons: explainRadios(problem, chosen), hears: problem.hears, cost: costOf(problem, chosen), costByBand }
+  return {
+    plans,
+    faults,
+    reasons: explainRadios(problem, chosen),
+    hears: problem.hears,
+    cost: costOf(problem, chosen),
+    costByBand,
+  }
 }
 
 /** Radios of one band where they hang, as loud as they are planned. */

@@ -52,7 +52,16 @@ export interface Planning {
 }
 
 /** Plans every unit. A unit with a fault has no plan; the others have theirs. */
-export function makePlan({ brief, units, cards, country, before, inUse = [], site = emptySite, effort = 'full' }: PlanInput): Planning {
+export function makePlan({
+  brief,
+  units,
+  cards,
+  country,
+  before,
+  inUse = [],
+  site = emptySite,
+  effort = 'full',
+}: PlanInput): Planning {
   const known = units.flatMap((unit) => {
     const card = cards.get(unit.model)
     const { locks, set, address, addressLocked } = before.get(unit.id) ?? plannedNothing
@@ -62,7 +71,12 @@ export function makePlan({ brief, units, cards, country, before, inUse = [], sit
   const factory = known.flatMap(({ card }) => card.factory.address ?? [])
   const allocation = allocate(
     brief.management,
-    known.map(({ unit, card, address, addressLocked }) => ({ unit, held: address, locked: addressLocked, rank: card.role === 'controller' ? 0 : 1 })),
+    known.map(({ unit, card, address, addressLocked }) => ({
+      unit,
+      held: address,
+      locked: addressLocked,
+      rank: card.role === 'controller' ? 0 : 1,
+    })),
     [...inUse, ...factory],
   )
   const { plans, faults, problem, cost } = planRadios(country, brief.radio, known, site, effort)
@@ -73,15 +87,26 @@ export function makePlan({ brief, units, cards, country, before, inUse = [], sit
   return {
     plans: known
       .filter(({ unit }) => !faulty.has(unit) && allocation.addresses.has(unit))
-      .map(({ unit }) => ({ unit, address: allocation.addresses.get(unit) ?? '', radios: [...(plans.get(unit) ?? []), ...[links.plans.get(unit)].flatMap((plan) => plan ?? [])] })),
-    faults: [...(allocation.ok ? [] : [{ unit: undefined, sentence: allocation.reason }]), ...allFaults, ...lostLocks(known, allocation.addresses)],
+      .map(({ unit }) => ({
+        unit,
+        address: allocation.addresses.get(unit) ?? '',
+        radios: [...(plans.get(unit) ?? []), ...[links.plans.get(unit)].flatMap((plan) => plan ?? [])],
+      })),
+    faults: [
+      ...(allocation.ok ? [] : [{ unit: undefined, sentence: allocation.reason }]),
+      ...allFaults,
+      ...lostLocks(known, allocation.addresses),
+    ],
     problem,
     cost,
   }
 }
 
 /** A locked address that could not be kept is said, not swapped in silence. */
-function lostLocks(known: readonly { unit: string; address: string | undefined; addressLocked: boolean }[], given: ReadonlyMap<string, string>): Planning['faults'] {
+function lostLocks(
+  known: readonly { unit: string; address: string | undefined; addressLocked: boolean }[],
+  given: ReadonlyMap<string, string>,
+): Planning['faults'] {
   return known
     .filter(({ unit, address, addressLocked }) => addressLocked && address !== undefined && given.get(unit) !== address)
     .map(({ unit, address }) => ({

@@ -24,7 +24,12 @@ export interface AsBuiltRow {
   readonly provenAt: number | undefined
 }
 
-export function asBuilt(brief: Brief, units: readonly Unit[], plans: ReadonlyMap<string, UnitPlan>, roll: Roll): AsBuiltRow[] {
+export function asBuilt(
+  brief: Brief,
+  units: readonly Unit[],
+  plans: ReadonlyMap<string, UnitPlan>,
+  roll: Roll,
+): AsBuiltRow[] {
   return units.map((unit) => {
     const row = roll.rows.get(unit.id)
     const plan = plans.get(unit.id)
@@ -33,7 +38,12 @@ export function asBuilt(brief: Brief, units: readonly Unit[], plans: ReadonlyMap
     const bad = row?.checks.filter((check) => check.verdict === 'bad').map((check) => check.what) ?? []
     // What was proven is printed; a unit that never was shows what is planned for it.
     const proven = row?.proven?.config
-    const planned = (plan?.radios ?? []).map(({ band, channel, width, power }) => ({ band, channel, width, powerDbm: power.set }))
+    const planned = (plan?.radios ?? []).map(({ band, channel, width, power }) => ({
+      band,
+      channel,
+      width,
+      powerDbm: power.set,
+    }))
     return {
       name: proven?.name ?? unit.name,
       place: unit.place,
@@ -42,10 +52,15 @@ export function asBuilt(brief: Brief, units: readonly Unit[], plans: ReadonlyMap
       serial: unit.serial,
       port: unit.port,
       address: proven?.management.address ?? plan?.address ?? '',
-      radios: proven ? proven.radios.map(({ band, channel, width, powerDbm }) => ({ band, channel, width, powerDbm })) : planned,
+      radios: proven
+        ? proven.radios.map(({ band, channel, width, powerDbm }) => ({ band, channel, width, powerDbm }))
+        : planned,
       networks: (proven ?? brief).networks.map((network) => network.ssid),
       state: answers(row) ? 'answers' : held ? 'held' : isChanged(row) ? 'changed since' : 'not mustered',
-      remark: heldState?.is === 'held' ? `${held ? procedure[held].title : ''}: ${heldState.why}` : [bad.join(', '), ...(row?.changes ?? [])].filter(Boolean).join(' '),
+      remark:
+        heldState?.is === 'held'
+          ? `${held ? procedure[held].title : ''}: ${heldState.why}`
+          : [bad.join(', '), ...(row?.changes ?? [])].filter(Boolean).join(' '),
       provenAt: row?.checks.length ? Math.max(...row.checks.map((check) => check.at)) : undefined,
     }
   })
@@ -56,7 +71,8 @@ export function missing(rows: readonly AsBuiltRow[]): string[] {
   return rows.flatMap((row) => {
     if (row.state === 'answers') return []
     if (row.state === 'held') return [`${row.name} is held. ${row.remark}`]
-    if (row.state === 'changed since') return [`${row.name} was changed since it was mustered. ${row.remark} Muster it again.`]
+    if (row.state === 'changed since')
+      return [`${row.name} was changed since it was mustered. ${row.remark} Muster it again.`]
     return [`${row.name} has not been mustered.`]
   })
 }

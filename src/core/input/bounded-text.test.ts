@@ -69,13 +69,20 @@ describe('a kit card that was made to keep us busy', () => {
   })
 
   it('is named with the line and what is the most', () => {
-    expect(yamlFault(`maker: x\nmodel: ${many('[', 40)}`, cardBounds)).toEqual({ line: 2, reason: 'brackets are 16 deep at the most, and closed as often as opened' })
+    expect(yamlFault(`maker: x\nmodel: ${many('[', 40)}`, cardBounds)).toEqual({
+      line: 2,
+      reason: 'brackets are 16 deep at the most, and closed as often as opened',
+    })
     const reading = readKitCard(`a: 1\n${many(' ', 90)}b: 2`)
-    expect(reading.ok ? [] : reading.faults).toEqual([{ line: 2, field: '', reason: 'it begins 90 spaces in; 60 are the most' }])
+    expect(reading.ok ? [] : reading.faults).toEqual([
+      { line: 2, field: '', reason: 'it begins 90 spaces in; 60 are the most' },
+    ])
   })
 
   it('may hold brackets and signs in quotes and comments as it likes', () => {
-    expect(yamlFault(`a: "[[[[[[[[[[[[[[[[[[[["\nb: '!!!!! &&&& ****'\n# [[[[[[[[[[[[[[[[[[[[[[[[\n`, cardBounds)).toBeUndefined()
+    expect(
+      yamlFault(`a: "[[[[[[[[[[[[[[[[[[[["\nb: '!!!!! &&&& ****'\n# [[[[[[[[[[[[[[[[[[[[[[[[\n`, cardBounds),
+    ).toBeUndefined()
   })
 })
 

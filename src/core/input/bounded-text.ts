@@ -27,16 +27,25 @@ export interface YamlBounds {
 /** A kit card has 2 to 4 kB; these leave it room for dialogues. */
 export const cardBounds: YamlBounds = { size: 32 * 1024, lines: 1500, depth: 16, indent: 60, marks: 20, entries: 4000 }
 /** A job as YAML, from the command line. */
-export const jobYamlBounds: YamlBounds = { size: 8 * 1024 * 1024, lines: 200_000, depth: 16, indent: 60, marks: 20, entries: 2_000_000 }
+export const jobYamlBounds: YamlBounds = {
+  size: 8 * 1024 * 1024,
+  lines: 200_000,
+  depth: 16,
+  indent: 60,
+  marks: 20,
+  entries: 2_000_000,
+}
 
 /** @returns the first place where YAML goes beyond its bounds */
 export function yamlFault(text: string, bounds: YamlBounds): TextFault | undefined {
-  if (text.length > bounds.size) return { line: 1, reason: `it has ${kilobytes(text.length)} kB; ${kilobytes(bounds.size)} are the most` }
+  if (text.length > bounds.size)
+    return { line: 1, reason: `it has ${kilobytes(text.length)} kB; ${kilobytes(bounds.size)} are the most` }
   let depth = 0
   let marks = 0
   let entries = 0
   const lines = text.split(/\r\n|\r|\n/)
-  if (lines.length > bounds.lines) return { line: bounds.lines, reason: `it has ${lines.length} lines; ${bounds.lines} are the most` }
+  if (lines.length > bounds.lines)
+    return { line: bounds.lines, reason: `it has ${lines.length} lines; ${bounds.lines} are the most` }
   for (const [index, whole] of lines.entries()) {
     const line = index + 1
     const indent = whole.search(/[^ \t]/)
@@ -47,7 +56,8 @@ export function yamlFault(text: string, bounds: YamlBounds): TextFault | undefin
       if (character === '[' || character === '{') depth += 1
       else if (character === ']' || character === '}') depth -= 1
       else if (character === ':' || character === ',') entries += 1
-      if (Math.abs(depth) > bounds.depth) return { line, reason: `brackets are ${bounds.depth} deep at the most, and closed as often as opened` }
+      if (Math.abs(depth) > bounds.depth)
+        return { line, reason: `brackets are ${bounds.depth} deep at the most, and closed as often as opened` }
     }
     const dashes = /^\s*((?:[-?]\s+)*)/.exec(bare)?.[1]?.match(/[-?]/g)?.length ?? 0
     if (dashes > bounds.depth) return { line, reason: `lists are ${bounds.depth} deep at the most` }
@@ -62,7 +72,9 @@ export function yamlFault(text: string, bounds: YamlBounds): TextFault | undefin
 /** Levels of a job file are fewer than ten. */
 const deepestJson = 64
 
-export type JsonReading = { readonly ok: true; readonly value: unknown } | { readonly ok: false; readonly reason: string }
+export type JsonReading =
+  | { readonly ok: true; readonly value: unknown }
+  | { readonly ok: false; readonly reason: string }
 
 /**
  * Parses JSON of a bounded size and depth.
@@ -70,7 +82,8 @@ export type JsonReading = { readonly ok: true; readonly value: unknown } | { rea
  * @param size  UTF-16 units at the most
  */
 export function parseJson(text: string, size: number): JsonReading {
-  if (text.length > size) return { ok: false, reason: `it has ${kilobytes(text.length)} kB; ${kilobytes(size)} are the most` }
+  if (text.length > size)
+    return { ok: false, reason: `it has ${kilobytes(text.length)} kB; ${kilobytes(size)} are the most` }
   if (deeperThan(text, deepestJson)) return { ok: false, reason: `it is more than ${deepestJson} levels deep` }
   try {
     return { ok: true, value: JSON.parse(text) }
@@ -80,7 +93,8 @@ export function parseJson(text: string, size: number): JsonReading {
 }
 
 /** Some parsers quote what they met, and with it all of a long line. */
-const plain = (error: unknown): string => (error instanceof Error ? error.message.replace(/\s+/g, ' ').slice(0, 120) : 'unknown reason')
+const plain = (error: unknown): string =>
+  error instanceof Error ? error.message.replace(/\s+/g, ' ').slice(0, 120) : 'unknown reason'
 
 function deeperThan(text: string, most: number): boolean {
   let depth = 0
@@ -95,7 +109,9 @@ function deeperThan(text: string, most: number): boolean {
   return false
 }
 
-const [quote, backslash, openBracket, openBrace, closeBracket, closeBrace] = [...'"\\[{]}'].map((character) => character.charCodeAt(0))
+const [quote, backslash, openBracket, openBrace, closeBracket, closeBrace] = [...'"\\[{]}'].map((character) =>
+  character.charCodeAt(0),
+)
 
 /** Place of the quote that ends the string which begins at `from`. */
 function endOfString(text: string, from: number): number {

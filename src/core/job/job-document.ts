@@ -12,7 +12,9 @@ import { unitIdSchema, unitSchema } from '../kit/unit'
 import { emptySite, siteSchema } from '../radio/floor'
 
 export const jobFormat = 'air-muster-job'
-export const slugSchema = z.string().regex(/^[a-z0-9-]{1,60}$/, 'a job is filed under small letters, digits and dashes, 60 at the most')
+export const slugSchema = z
+  .string()
+  .regex(/^[a-z0-9-]{1,60}$/, 'a job is filed under small letters, digits and dashes, 60 at the most')
 export const jobNameSchema = lineSchema(120).min(1, 'a job takes a name')
 
 /** Channel by band that the user has set. */
@@ -26,7 +28,13 @@ export const largestJobFile = 160 * 1024 * 1024
 
 /** AES-256-GCM under a key that scrypt (RFC 7914) makes of the passphrase; inside, a JSON object of names and secrets. */
 export const sealedSecretsSchema = z.object({
-  kdf: z.object({ name: z.literal('scrypt'), n: z.int().min(16384).max(262144), r: z.int().min(8).max(16), p: z.int().min(1).max(4), salt: base64 }),
+  kdf: z.object({
+    name: z.literal('scrypt'),
+    n: z.int().min(16384).max(262144),
+    r: z.int().min(8).max(16),
+    p: z.int().min(1).max(4),
+    salt: base64,
+  }),
   cipher: z.literal('aes-256-gcm'),
   nonce: base64,
   tag: base64,
@@ -63,7 +71,10 @@ const documentSchema = z.object({
   cards: z
     .array(z.string())
     .max(40)
-    .refine((cards) => cards.reduce((sum, text) => sum + text.length, 0) <= mostCardText, `kit cards have ${mostCardText / 1024} kB altogether at the most`)
+    .refine(
+      (cards) => cards.reduce((sum, text) => sum + text.length, 0) <= mostCardText,
+      `kit cards have ${mostCardText / 1024} kB altogether at the most`,
+    )
     .default([]),
   secrets: sealedSecretsSchema.nullable().default(null),
 })
@@ -82,13 +93,23 @@ export const jobDocumentSchema = documentSchema.superRefine(({ units, drawings }
     for (const [index, unit] of units.entries()) {
       const value = unit[field]?.toLowerCase()
       const first = value === undefined ? undefined : seen.get(value)
-      if (first !== undefined) context.addIssue({ code: 'custom', path: ['units', index, field], message: `${unit.name} has the same ${words} as ${first}: ${unit[field]}` })
+      if (first !== undefined)
+        context.addIssue({
+          code: 'custom',
+          path: ['units', index, field],
+          message: `${unit.name} has the same ${words} as ${first}: ${unit[field]}`,
+        })
       else if (value !== undefined) seen.set(value, unit.name)
     }
   }
   const floors = new Set<string>()
   for (const [index, { floor }] of drawings.entries()) {
-    if (floors.has(floor)) context.addIssue({ code: 'custom', path: ['drawings', index, 'floor'], message: `the floor "${floor}" has two drawings` })
+    if (floors.has(floor))
+      context.addIssue({
+        code: 'custom',
+        path: ['drawings', index, 'floor'],
+        message: `the floor "${floor}" has two drawings`,
+      })
     floors.add(floor)
   }
 })
@@ -118,8 +139,13 @@ export function slugOf(name: string, taken: ReadonlySet<string>): string {
 }
 
 /** Faults of a file that is none, each with its place: `brief.management.cidr: …`. */
-export function readJobDocument(value: unknown): { readonly ok: true; readonly document: JobDocument } | { readonly ok: false; readonly faults: readonly string[] } {
+export function readJobDocument(
+  value: unknown,
+): { readonly ok: true; readonly document: JobDocument } | { readonly ok: false; readonly faults: readonly string[] } {
   const parsed = jobDocumentSchema.safeParse(value)
   if (parsed.success) return { ok: true, document: parsed.data }
-  return { ok: false, faults: parsed.error.issues.map((issue) => `${issue.path.join('.') || 'the file'}: ${issue.message}`) }
+  return {
+    ok: false,
+    faults: parsed.error.issues.map((issue) => `${issue.path.join('.') || 'the file'}: ${issue.message}`),
+  }
 }

@@ -22,7 +22,15 @@ export const cardRadioSchema = z.strictObject({
 export type CardRadio = z.infer<typeof cardRadioSchema>
 
 /** What a model can do for a network beside carrying it; what is missing here is not set by a muster. */
-export const networkFeatures = ['rate-limits', 'most-clients', 'hours', 'steering', 'least-signal', 'fast-roaming', 'mac-list'] as const
+export const networkFeatures = [
+  'rate-limits',
+  'most-clients',
+  'hours',
+  'steering',
+  'least-signal',
+  'fast-roaming',
+  'mac-list',
+] as const
 export type NetworkFeature = (typeof networkFeatures)[number]
 
 /** How a value is read back: a command, and an expression whose named group `value` holds it. */

@@ -3,8 +3,17 @@ import { cards } from '../../../tests/support/data'
 import { importFaultWords, previewImport } from './import-csv'
 import type { Unit } from './unit'
 
-const there: Unit = { id: 'hall-01', name: 'hall-01', place: 'desk', model: 'Ostrel O-40', mac: '02:4f:52:00:00:01', serial: 'S-1', port: 1 }
-const told = (text: string, units: readonly Unit[] = []) => previewImport(text, units, cards).lines.map((line) => [line.line, line.kind, ...line.faults.map(importFaultWords)])
+const there: Unit = {
+  id: 'hall-01',
+  name: 'hall-01',
+  place: 'desk',
+  model: 'Ostrel O-40',
+  mac: '02:4f:52:00:00:01',
+  serial: 'S-1',
+  port: 1,
+}
+const told = (text: string, units: readonly Unit[] = []) =>
+  previewImport(text, units, cards).lines.map((line) => [line.line, line.kind, ...line.faults.map(importFaultWords)])
 
 describe('importing a list', () => {
   it('reads a messy file: a byte order mark, semicolons, Windows line ends, any order of columns, MACs in any notation', () => {
@@ -13,15 +22,31 @@ describe('importing a list', () => {
     const preview = previewImport(text, [], cards)
     expect(preview.ignored).toEqual(['Remarks'])
     expect(preview.lines.map((line) => [line.line, line.kind, line.cells])).toEqual([
-      [2, 'adds', { name: 'hall-03', place: 'gate "A"; left', model: 'Ostrel O-40', mac: '02:4f:52:00:00:03', serial: 'S-3', port: '3' }],
-      [4, 'adds', { name: 'hall-04', place: 'café', model: 'Ostrel O-40', mac: '02:4f:52:00:00:04', serial: 'S-4', port: '4' }],
+      [
+        2,
+        'adds',
+        {
+          name: 'hall-03',
+          place: 'gate "A"; left',
+          model: 'Ostrel O-40',
+          mac: '02:4f:52:00:00:03',
+          serial: 'S-3',
+          port: '3',
+        },
+      ],
+      [
+        4,
+        'adds',
+        { name: 'hall-04', place: 'café', model: 'Ostrel O-40', mac: '02:4f:52:00:00:04', serial: 'S-4', port: '4' },
+      ],
       // The model is told by the MAC where nobody wrote it.
       [5, 'adds', { name: 'hall-05', place: '', model: 'Ostrel O-40', mac: '02:4f:52:00:00:05', serial: '', port: '' }],
     ])
   })
 
   it('tells by their content which columns a file without headings has', () => {
-    const text = 'hall-01\tdesk\t02:4f:52:00:00:01\tOstrel O-40\tOS4-7731-2C\t1\nhall-02\tcafé\t02:4f:52:00:00:02\tOstrel O-40\tOS4-7731-2D\t2\n'
+    const text =
+      'hall-01\tdesk\t02:4f:52:00:00:01\tOstrel O-40\tOS4-7731-2C\t1\nhall-02\tcafé\t02:4f:52:00:00:02\tOstrel O-40\tOS4-7731-2D\t2\n'
     expect(previewImport(text, [], cards).found).toEqual({ mac: 2, model: 3, port: 5, serial: 4, name: 0, place: 1 })
     expect(told(text)).toEqual([
       [1, 'adds'],
@@ -31,7 +56,12 @@ describe('importing a list', () => {
 
   it('shows what a line changes, and leaves alone what the file does not speak of', () => {
     const preview = previewImport('name,mac,port\nhall-01,02:4f:52:00:00:01,7\n', [there], cards)
-    expect(preview.lines[0]).toMatchObject({ kind: 'changes', id: 'hall-01', before: { port: '1' }, cells: { port: '7', place: 'desk', serial: 'S-1' } })
+    expect(preview.lines[0]).toMatchObject({
+      kind: 'changes',
+      id: 'hall-01',
+      before: { port: '1' },
+      cells: { port: '7', place: 'desk', serial: 'S-1' },
+    })
     expect(told('name,mac,port\nhall-01,02:4f:52:00:00:01,1\n', [there])).toEqual([[2, 'same']])
   })
 
@@ -39,8 +69,17 @@ describe('importing a list', () => {
     const text =
       'name,mac,model,port\nhall-02,02:4f:52:00:00,Ostrel O-40,2\nhall-03,02:4f:52:00:00:03,Ostrel O-99,many\n,02:4f:52:00:00:04,Ostrel O-40,\nhall-03,02:4f:52:00:00:03,Ostrel O-40,\nhall-01,02:4f:52:00:00:09,Ostrel O-40,\n'
     expect(told(text, [there])).toEqual([
-      [2, 'fault', 'MAC: "02:4f:52:00:00" is not a MAC address: it takes six pairs of 0-9 and a-f, such as 02:4f:52:10:6a:2c'],
-      [3, 'fault', 'Port: a switch port is a whole number from 1 to 512', 'Model: there is no kit card for "Ostrel O-99"'],
+      [
+        2,
+        'fault',
+        'MAC: "02:4f:52:00:00" is not a MAC address: it takes six pairs of 0-9 and a-f, such as 02:4f:52:10:6a:2c',
+      ],
+      [
+        3,
+        'fault',
+        'Port: a switch port is a whole number from 1 to 512',
+        'Model: there is no kit card for "Ostrel O-99"',
+      ],
       [4, 'fault', 'Unit: a unit takes a name'],
       [5, 'fault', 'MAC: line 3 has the same MAC: 02:4f:52:00:00:03', 'Unit: line 3 has the same name: hall-03'],
       [6, 'fault', 'Unit: hall-01 is on the list already, with the MAC 02:4f:52:00:00:01'],
@@ -48,7 +87,11 @@ describe('importing a list', () => {
   })
 
   it('counts lines rightly where a cell has several', () => {
-    expect(told('name,place,mac,model\n"hall-02","first\nfloor",02:4f:52:00:00:02,Ostrel O-40\nhall-03,,nonsense,Ostrel O-40\n').map(([line, kind]) => [line, kind])).toEqual([
+    expect(
+      told(
+        'name,place,mac,model\n"hall-02","first\nfloor",02:4f:52:00:00:02,Ostrel O-40\nhall-03,,nonsense,Ostrel O-40\n',
+      ).map(([line, kind]) => [line, kind]),
+    ).toEqual([
       [2, 'adds'],
       [4, 'fault'],
     ])

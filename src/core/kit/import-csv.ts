@@ -41,16 +41,34 @@ const headings: Readonly<Record<Column, readonly string[]>> = {
   name: ['name', 'unit', 'unitname', 'hostname', 'host', 'device', 'devicename', 'apname', 'ap', 'label'],
   place: ['place', 'location', 'room', 'where', 'area', 'position', 'site'],
   model: ['model', 'type', 'product', 'modell', 'devicetype', 'makermodel', 'partnumber'],
-  mac: ['mac', 'macaddress', 'macaddr', 'ethernetmac', 'hwaddress', 'hardwareaddress', 'ethernetaddress', 'wiredmac', 'macid'],
+  mac: [
+    'mac',
+    'macaddress',
+    'macaddr',
+    'ethernetmac',
+    'hwaddress',
+    'hardwareaddress',
+    'ethernetaddress',
+    'wiredmac',
+    'macid',
+  ],
   serial: ['serial', 'serialnumber', 'serialno', 'sn', 'snr', 'seriennummer'],
   port: ['port', 'switchport', 'swport', 'interface', 'portno', 'portnumber'],
 }
 
 const plain = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '')
 
-export function previewImport(text: string, units: readonly Unit[], cards: ReadonlyMap<string, KitCard>): ImportPreview {
+export function previewImport(
+  text: string,
+  units: readonly Unit[],
+  cards: ReadonlyMap<string, KitCard>,
+): ImportPreview {
   const nothing = { lines: [], found: {}, ignored: [] }
-  if (text.length > longest) return { ...nothing, faults: [`The file has ${text.length} characters; ${longest} are read at the most. Split it.`] }
+  if (text.length > longest)
+    return {
+      ...nothing,
+      faults: [`The file has ${text.length} characters; ${longest} are read at the most. Split it.`],
+    }
   const records = readRecords(text)
   const [first] = records
   if (!first) return { ...nothing, faults: ['The file is empty: it needs a line for each unit.'] }
@@ -64,7 +82,14 @@ export function previewImport(text: string, units: readonly Unit[], cards: Reado
         cards,
       )
   if (found.mac === undefined)
-    return { ...nothing, found, ignored: named.ignored, faults: ['No column holds MAC addresses: name one "MAC" in the first line. It is what tells one box from another.'] }
+    return {
+      ...nothing,
+      found,
+      ignored: named.ignored,
+      faults: [
+        'No column holds MAC addresses: name one "MAC" in the first line. It is what tells one box from another.',
+      ],
+    }
   return { lines: compareLines(body, found, units, cards), found, ignored: headed ? named.ignored : [], faults: [] }
 }
 
@@ -78,7 +103,9 @@ function readRecords(text: string): CsvRecord[] {
   const clean = text.replace(/^\uFEFF/, '').replace(/^sep=(.)\r?\n/i, '')
   const skipped = text.replace(/^\uFEFF/, '').length === clean.length ? 0 : 1
   const firstLine = clean.split(/\r?\n/).find((line) => line.trim() !== '') ?? ''
-  const separator = [';', '\t', ',', '|'].map((sign) => ({ sign, count: firstLine.split(sign).length })).sort((a, b) => b.count - a.count)[0]
+  const separator = [';', '\t', ',', '|']
+    .map((sign) => ({ sign, count: firstLine.split(sign).length }))
+    .sort((a, b) => b.count - a.count)[0]
   const records: CsvRecord[] = []
   let line = 1 + skipped
   let read = 0
@@ -106,7 +133,10 @@ function findByHeading(values: readonly string[]): { found: Partial<Record<Colum
 }
 
 /** Without headings: a column is what most of its cells look like; what is left is the name, then the place. */
-function findByContent(rows: readonly (readonly string[])[], cards: ReadonlyMap<string, KitCard>): Partial<Record<Column, number>> {
+function findByContent(
+  rows: readonly (readonly string[])[],
+  cards: ReadonlyMap<string, KitCard>,
+): Partial<Record<Column, number>> {
   const width = Math.max(0, ...rows.map((row) => row.length))
   const looks: readonly [Column, (value: string) => boolean][] = [
     ['mac', (value) => parseMac(value) !== undefined],
@@ -119,7 +149,10 @@ function findByContent(rows: readonly (readonly string[])[], cards: ReadonlyMap<
   for (const [column, like] of looks) {
     const best = Array.from({ length: width }, (_, index) => index)
       .filter((index) => !taken.has(index))
-      .map((index) => ({ index, share: rows.filter((row) => like(row[index] ?? '')).length / Math.max(1, rows.length) }))
+      .map((index) => ({
+        index,
+        share: rows.filter((row) => like(row[index] ?? '')).length / Math.max(1, rows.length),
+      }))
       .sort((a, b) => b.share - a.share)[0]
     if (best && best.share > 0.5) {
       found[column] = best.index
@@ -135,7 +168,12 @@ function findByContent(rows: readonly (readonly string[])[], cards: ReadonlyMap<
   return found
 }
 
-function compareLines(body: readonly CsvRecord[], found: Partial<Record<Column, number>>, units: readonly Unit[], cards: ReadonlyMap<string, KitCard>): ImportLine[] {
+function compareLines(
+  body: readonly CsvRecord[],
+  found: Partial<Record<Column, number>>,
+  units: readonly Unit[],
+  cards: ReadonlyMap<string, KitCard>,
+): ImportLine[] {
   const byMac = new Map(units.map((unit) => [unit.mac, unit]))
   const bySerial = new Map(units.filter((unit) => unit.serial !== '').map((unit) => [unit.serial.toLowerCase(), unit]))
   const taken = new Set(units.map((unit) => unit.id))
@@ -160,20 +198,38 @@ function compareLines(body: readonly CsvRecord[], found: Partial<Record<Column, 
     const id = there?.id ?? rowId(cells.name, taken)
     taken.add(id)
     const reading = readCells(id, cells)
-    const faults: { column: Column | 'list'; sentence: string }[] = reading.ok ? [] : reading.faults.map(({ column, sentence }) => ({ column, sentence }))
+    const faults: { column: Column | 'list'; sentence: string }[] = reading.ok
+      ? []
+      : reading.faults.map(({ column, sentence }) => ({ column, sentence }))
     for (const column of ['mac', 'name'] as const) {
       const key = cells[column].toLowerCase()
       const other = key === '' ? undefined : firstLine[column].get(key)
-      if (other !== undefined) faults.push({ column, sentence: `line ${other} has the same ${column === 'mac' ? 'MAC' : 'name'}: ${cells[column]}` })
+      if (other !== undefined)
+        faults.push({
+          column,
+          sentence: `line ${other} has the same ${column === 'mac' ? 'MAC' : 'name'}: ${cells[column]}`,
+        })
       else firstLine[column].set(key, line)
     }
-    const namesake = units.find((unit) => unit.name.toLowerCase() === cells.name.toLowerCase() && unit.id !== id && !claimed.has(unit.id))
-    if (namesake && !there) faults.push({ column: 'name', sentence: `${namesake.name} is on the list already, with the MAC ${namesake.mac}` })
-    if (cells.model !== '' && !cards.has(cells.model)) faults.push({ column: 'model', sentence: `there is no kit card for "${cells.model}"` })
-    if (cells.model === '') faults.push({ column: 'model', sentence: 'the model is missing, and the MAC does not tell it' })
+    const namesake = units.find(
+      (unit) => unit.name.toLowerCase() === cells.name.toLowerCase() && unit.id !== id && !claimed.has(unit.id),
+    )
+    if (namesake && !there)
+      faults.push({ column: 'name', sentence: `${namesake.name} is on the list already, with the MAC ${namesake.mac}` })
+    if (cells.model !== '' && !cards.has(cells.model))
+      faults.push({ column: 'model', sentence: `there is no kit card for "${cells.model}"` })
+    if (cells.model === '')
+      faults.push({ column: 'model', sentence: 'the model is missing, and the MAC does not tell it' })
     if (there) claimed.add(there.id)
     const same = before && columns.every((column) => before[column] === cells[column])
-    return { line, id, cells, before, faults, kind: faults.length > 0 ? 'fault' : same ? 'same' : before ? 'changes' : 'adds' }
+    return {
+      line,
+      id,
+      cells,
+      before,
+      faults,
+      kind: faults.length > 0 ? 'fault' : same ? 'same' : before ? 'changes' : 'adds',
+    }
   })
 }
 

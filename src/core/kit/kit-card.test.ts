@@ -50,18 +50,28 @@ describe('the cards that come with the program', () => {
       'Tarnhelm T3',
       'Windrow W5',
     ])
-    expect(new Set([...cards.values()].map((card) => card.dialect.kind))).toEqual(new Set(['restconf', 'cli', 'netconf', 'managed', 'snmp']))
-    expect(new Set([...cards.values()].map((card) => card.factory.addressing))).toEqual(new Set(['static', 'dhcp-first', 'dhcp-only']))
+    expect(new Set([...cards.values()].map((card) => card.dialect.kind))).toEqual(
+      new Set(['restconf', 'cli', 'netconf', 'managed', 'snmp']),
+    )
+    expect(new Set([...cards.values()].map((card) => card.factory.addressing))).toEqual(
+      new Set(['static', 'dhcp-first', 'dhcp-only']),
+    )
   })
 
   it('have MACs of their own, locally administered, and name controllers that there are', () => {
     const prefixes = [...cards.values()].flatMap((card) => card.recognise.macPrefixes)
     expect(new Set(prefixes).size).toBe(prefixes.length)
     for (const prefix of prefixes) expect(prefix[1]).toMatch(/[26ae]/)
-    for (const { dialect } of cards.values()) if (dialect.kind === 'managed') for (const by of dialect.by) expect(cards.get(by)?.role).toBe('controller')
+    for (const { dialect } of cards.values())
+      if (dialect.kind === 'managed') for (const by of dialect.by) expect(cards.get(by)?.role).toBe('controller')
   })
 
   it('are set directly only where this release speaks their dialect to an access point at an address of its own', () => {
-    expect([...cards.values()].filter(isDirect).map(modelName)).toEqual(['Hearth H1', 'Ostrel O-20 US', 'Ostrel O-20', 'Ostrel O-40'])
+    expect([...cards.values()].filter(isDirect).map(modelName)).toEqual([
+      'Hearth H1',
+      'Ostrel O-20 US',
+      'Ostrel O-20',
+      'Ostrel O-40',
+    ])
   })
 })

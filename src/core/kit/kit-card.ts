@@ -58,7 +58,9 @@ export const kitCardSchema = z.strictObject({
   /** Where its housing lets it hang. */
   place: z.enum(['indoor', 'outdoor', 'either']).default('indoor'),
   recognise: z.strictObject({
-    macPrefixes: z.array(z.string().regex(/^[0-9a-f]{2}(:[0-9a-f]{2}){2}$/, 'a MAC prefix is three pairs, such as 02:4f:52')),
+    macPrefixes: z.array(
+      z.string().regex(/^[0-9a-f]{2}(:[0-9a-f]{2}){2}$/, 'a MAC prefix is three pairs, such as 02:4f:52'),
+    ),
     realm: z.string().default(''),
     /** SNMPv2-MIB sysObjectID (RFC 3418). */
     sysObjectId: z
@@ -68,7 +70,11 @@ export const kitCardSchema = z.strictObject({
   }),
   factory: z.strictObject(factoryFields),
   /** What it draws; `class` is the power class of IEEE 802.3 clause 33 and 145, by which a port is budgeted. */
-  power: z.strictObject({ poe: z.enum([...poeTypes, 'mains']), class: z.int().min(0).max(8).optional(), watts: z.number().positive() }),
+  power: z.strictObject({
+    poe: z.enum([...poeTypes, 'mains']),
+    class: z.int().min(0).max(8).optional(),
+    watts: z.number().positive(),
+  }),
   /** What a switch gives. */
   supplies: z.strictObject({ ports: z.int().min(1), poe: z.enum(poeTypes), watts: z.number().positive() }).optional(),
   /** How long the unit takes, seconds. */
@@ -85,7 +91,10 @@ export const kitCardSchema = z.strictObject({
 export type KitCard = z.infer<typeof kitCardSchema>
 
 /** A card of a unit that is spoken to at a factory address of its own, in a dialect that this release speaks. */
-export type DirectCard = KitCard & { readonly factory: { readonly address: string }; readonly dialect: { readonly kind: 'restconf' } }
+export type DirectCard = KitCard & {
+  readonly factory: { readonly address: string }
+  readonly dialect: { readonly kind: 'restconf' }
+}
 
 export function isDirect(card: KitCard): card is DirectCard {
   return card.dialect.kind === 'restconf' && card.factory.address !== null && card.role === 'access-point'
@@ -98,7 +107,9 @@ export interface CardFault {
   readonly reason: string
 }
 
-export type CardReading = { readonly ok: true; readonly card: KitCard } | { readonly ok: false; readonly faults: readonly CardFault[] }
+export type CardReading =
+  | { readonly ok: true; readonly card: KitCard }
+  | { readonly ok: false; readonly faults: readonly CardFault[] }
 
 /** Does it carry wireless networks for clients? A controller has no radio, and a link has no clients. */
 export function carriesNetworks(card: Pick<KitCard, 'radios' | 'role'>): boolean {
@@ -127,7 +138,13 @@ export function readKitCard(yamlText: string): CardReading {
   if (document.errors.length > 0) {
     return {
       ok: false,
-      faults: document.errors.slice(0, mostFaults).map((error) => ({ line: error.linePos?.[0].line ?? 1, field: '', reason: error.message.split('\n')[0] ?? error.message })),
+      faults: document.errors
+        .slice(0, mostFaults)
+        .map((error) => ({
+          line: error.linePos?.[0].line ?? 1,
+          field: '',
+          reason: error.message.split('\n')[0] ?? error.message,
+        })),
     }
   }
   const parsed = kitCardSchema.safeParse(document.toJS())
@@ -139,5 +156,12 @@ export function readKitCard(yamlText: string): CardReading {
     }
     return 1
   }
-  return { ok: false, faults: parsed.error.issues.map((issue) => ({ line: lineOf(issue.path), field: issue.path.join('.'), reason: issue.message })) }
+  return {
+    ok: false,
+    faults: parsed.error.issues.map((issue) => ({
+      line: lineOf(issue.path),
+      field: issue.path.join('.'),
+      reason: issue.message,
+    })),
+  }
 }

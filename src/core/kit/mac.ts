@@ -16,6 +16,9 @@ export function parseMac(text: string): string | undefined {
 export const macSchema = z.string().transform((text, context) => {
   const mac = parseMac(text)
   if (mac) return mac
-  context.addIssue({ code: 'custom', message: `"${text}" is not a MAC address: it takes six pairs of 0-9 and a-f, such as 02:4f:52:10:6a:2c` })
+  context.addIssue({
+    code: 'custom',
+    message: `"${text}" is not a MAC address: it takes six pairs of 0-9 and a-f, such as 02:4f:52:10:6a:2c`,
+  })
   return z.NEVER
 })

@@ -16,6 +16,8 @@ export function matchModel(written: string, cards: ReadonlyMap<string, KitCard>)
 
 /** The model whose MACs begin like this one; undefined where none does or several do. */
 export function modelOfMac(mac: string, cards: ReadonlyMap<string, KitCard>): string | undefined {
-  const found = [...cards.values()].filter((card) => card.recognise.macPrefixes.some((prefix) => mac.startsWith(prefix)))
+  const found = [...cards.values()].filter((card) =>
+    card.recognise.macPrefixes.some((prefix) => mac.startsWith(prefix)),
+  )
   return found.length === 1 && found[0] ? modelName(found[0]) : undefined
 }

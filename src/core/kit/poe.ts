@@ -44,7 +44,10 @@ export function poeLoad(units: readonly Unit[], cards: ReadonlyMap<string, KitCa
   const round = (watts: number): number => Math.round(watts * 10) / 10
   return {
     switchName: switches.length > 1 ? `${switches.length} switches` : switches[0]?.name,
-    budgetWatts: switches.length === 0 ? undefined : switches.reduce((sum, unit) => sum + (cards.get(unit.model)?.supplies?.watts ?? 0), 0),
+    budgetWatts:
+      switches.length === 0
+        ? undefined
+        : switches.reduce((sum, unit) => sum + (cards.get(unit.model)?.supplies?.watts ?? 0), 0),
     byClassWatts: round(fed.reduce((sum, { powerClass }) => sum + (classWatts[powerClass] ?? 0), 0)),
     byDrawWatts: round(fed.reduce((sum, { card }) => sum + card.power.watts, 0)),
     poweredUnits: fed.length,
@@ -70,9 +73,15 @@ export function reviewPoe(units: readonly Unit[], cards: ReadonlyMap<string, Kit
     const card = cards.get(unit.model)
     if (!card || card.power.poe === 'mains') continue
     if (typeOrder.indexOf(card.power.poe) > typeOrder.indexOf(supply.poe))
-      faults.push({ unit: unit.id, sentence: `${unit.name} (${modelName(card)}) needs ${card.power.poe}; the ports of ${switchName} give ${supply.poe} at the most.` })
+      faults.push({
+        unit: unit.id,
+        sentence: `${unit.name} (${modelName(card)}) needs ${card.power.poe}; the ports of ${switchName} give ${supply.poe} at the most.`,
+      })
     if (unit.port !== null && unit.port > supply.ports)
-      faults.push({ unit: unit.id, sentence: `${unit.name} is to be in port ${unit.port}; ${switchName} has ${supply.ports} ports.` })
+      faults.push({
+        unit: unit.id,
+        sentence: `${unit.name} is to be in port ${unit.port}; ${switchName} has ${supply.ports} ports.`,
+      })
   }
   return faults
 }

@@ -29,7 +29,14 @@ export function reviewRoster(units: readonly Unit[], cards: ReadonlyMap<string, 
     ...duplicates(units),
     ...units.flatMap((unit) => reviewUnit(unit, cards)),
     ...reviewControllers(units, cards),
-    ...reviewPoe(units, cards).map(({ unit, sentence }): RosterFault => ({ unit, field: unit === undefined ? 'list' : 'port', sentence, weight: 'mend' })),
+    ...reviewPoe(units, cards).map(
+      ({ unit, sentence }): RosterFault => ({
+        unit,
+        field: unit === undefined ? 'list' : 'port',
+        sentence,
+        weight: 'mend',
+      }),
+    ),
   ]
 }
 
@@ -39,7 +46,15 @@ function duplicates(units: readonly Unit[]): RosterFault[] {
     return units.flatMap((unit): RosterFault[] => {
       const value = String(unit[field] ?? '').toLowerCase()
       const first = value === '' ? undefined : seen.get(value)
-      if (first) return [{ unit: unit.id, field, weight, sentence: `${unit.name} has the same ${words} as ${first.name}: ${unit[field]}.` }]
+      if (first)
+        return [
+          {
+            unit: unit.id,
+            field,
+            weight,
+            sentence: `${unit.name} has the same ${words} as ${first.name}: ${unit[field]}.`,
+          },
+        ]
       seen.set(value, unit)
       return []
     })
@@ -48,15 +63,28 @@ function duplicates(units: readonly Unit[]): RosterFault[] {
 
 function reviewUnit(unit: Unit, cards: ReadonlyMap<string, KitCard>): RosterFault[] {
   const card = cards.get(unit.model)
-  if (!card) return [{ unit: unit.id, field: 'model', weight: 'mend', sentence: `There is no kit card for "${unit.model}".` }]
+  if (!card)
+    return [{ unit: unit.id, field: 'model', weight: 'mend', sentence: `There is no kit card for "${unit.model}".` }]
   const faults: RosterFault[] = []
   if (!matches(card.limits.namePattern, unit.name))
-    faults.push({ unit: unit.id, field: 'name', weight: 'mend', sentence: `${unit.model} does not take the name "${unit.name}": ${card.limits.nameWords}.` })
+    faults.push({
+      unit: unit.id,
+      field: 'name',
+      weight: 'mend',
+      sentence: `${unit.model} does not take the name "${unit.name}": ${card.limits.nameWords}.`,
+    })
   const { macPrefixes } = card.recognise
   if (macPrefixes.length > 0 && !macPrefixes.some((prefix) => unit.mac.startsWith(prefix))) {
-    const other = [...cards.values()].find((each) => each.recognise.macPrefixes.some((prefix) => unit.mac.startsWith(prefix)))
+    const other = [...cards.values()].find((each) =>
+      each.recognise.macPrefixes.some((prefix) => unit.mac.startsWith(prefix)),
+    )
     if (other)
-      faults.push({ unit: unit.id, field: 'model', weight: 'mend', sentence: `${unit.name} is listed as ${unit.model}, and its MAC ${unit.mac} is that of a ${modelName(other)}.` })
+      faults.push({
+        unit: unit.id,
+        field: 'model',
+        weight: 'mend',
+        sentence: `${unit.name} is listed as ${unit.model}, and its MAC ${unit.mac} is that of a ${modelName(other)}.`,
+      })
   }
   return faults
 }
@@ -73,7 +101,14 @@ function reviewControllers(units: readonly Unit[], cards: ReadonlyMap<string, Ki
     const most = cards.get(controller.model)?.limits.mostUnits
     const count = managed.filter(({ by }) => by.includes(controller.model)).length
     if (most === undefined || count <= most) return []
-    return [{ unit: controller.id, field: 'model', weight: 'mend', sentence: `${controller.name} manages ${most} units at the most; ${count} are on the list.` }]
+    return [
+      {
+        unit: controller.id,
+        field: 'model',
+        weight: 'mend',
+        sentence: `${controller.name} manages ${most} units at the most; ${count} are on the list.`,
+      },
+    ]
   })
   return [
     ...orphans.map(

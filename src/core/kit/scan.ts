@@ -31,17 +31,34 @@ export function landScan({ text, rows, last, cards }: ScanInput): Landing {
   if (!mac && !serial) return { kind: 'nothing', sentence: `"${text.trim()}" is neither a MAC nor a serial number.` }
   const rowMac = (row: SheetRow): string | undefined => parseMac(row.cells.mac)
   const byMac = mac && rows.find((row) => rowMac(row) === mac)
-  if (byMac) return serial && byMac.cells.serial === '' ? { kind: 'fills', row: byMac.id, cells: { serial } } : { kind: 'found', row: byMac.id, by: 'mac' }
+  if (byMac)
+    return serial && byMac.cells.serial === ''
+      ? { kind: 'fills', row: byMac.id, cells: { serial } }
+      : { kind: 'found', row: byMac.id, by: 'mac' }
   const bySerial = serial && rows.find((row) => row.cells.serial.toLowerCase() === serial.toLowerCase())
-  if (bySerial) return mac && bySerial.cells.mac === '' ? { kind: 'fills', row: bySerial.id, cells: { mac } } : { kind: 'found', row: bySerial.id, by: 'serial' }
+  if (bySerial)
+    return mac && bySerial.cells.mac === ''
+      ? { kind: 'fills', row: bySerial.id, cells: { mac } }
+      : { kind: 'found', row: bySerial.id, by: 'serial' }
 
   const cells = { ...(mac ? { mac } : {}), ...(serial ? { serial } : {}) }
   // The other half of the label that was scanned just now.
   const before = rows.find((row) => row.id === last)
-  if (before && !(mac && serial) && before.cells[mac ? 'mac' : 'serial'] === '') return { kind: 'fills', row: before.id, cells }
+  if (before && !(mac && serial) && before.cells[mac ? 'mac' : 'serial'] === '')
+    return { kind: 'fills', row: before.id, cells }
   const model = mac && modelOfMac(mac, cards)
-  const waiting = rows.find((row) => row.cells.mac.trim() === '' && row.cells.serial.trim() === '' && (!model || row.cells.model === '' || row.cells.model === model))
-  if (waiting) return { kind: 'fills', row: waiting.id, cells: { ...cells, ...(model && waiting.cells.model === '' ? { model } : {}) } }
+  const waiting = rows.find(
+    (row) =>
+      row.cells.mac.trim() === '' &&
+      row.cells.serial.trim() === '' &&
+      (!model || row.cells.model === '' || row.cells.model === model),
+  )
+  if (waiting)
+    return {
+      kind: 'fills',
+      row: waiting.id,
+      cells: { ...cells, ...(model && waiting.cells.model === '' ? { model } : {}) },
+    }
   return { kind: 'new', cells: { ...cells, ...(model ? { model } : {}) } }
 }
 
@@ -55,6 +72,8 @@ function readLabel(text: string): { mac: string | undefined; serial: string | un
   const whole = parseMac(text)
   if (whole) return { mac: whole, serial: undefined }
   const mac = parts.map(parseMac).find((each) => each !== undefined)
-  const serial = parts.find((part) => parseMac(part) === undefined && /^[A-Za-z0-9][A-Za-z0-9./-]{2,39}$/.test(part) && /\d/.test(part))
+  const serial = parts.find(
+    (part) => parseMac(part) === undefined && /^[A-Za-z0-9][A-Za-z0-9./-]{2,39}$/.test(part) && /\d/.test(part),
+  )
   return { mac, serial }
 }

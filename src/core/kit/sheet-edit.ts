@@ -22,7 +22,12 @@ export interface CellRange {
 }
 
 export function rangeOf(a: CellPlace, b: CellPlace): CellRange {
-  return { top: Math.min(a.row, b.row), bottom: Math.max(a.row, b.row), left: Math.min(a.column, b.column), right: Math.max(a.column, b.column) }
+  return {
+    top: Math.min(a.row, b.row),
+    bottom: Math.max(a.row, b.row),
+    left: Math.min(a.column, b.column),
+    right: Math.max(a.column, b.column),
+  }
 }
 
 /** What was typed, brought to the form that the list keeps: a MAC with colons, a model by its full name. */
@@ -34,7 +39,12 @@ export function tidy(column: Column, text: string, cards: ReadonlyMap<string, Ki
 }
 
 /** Puts a block of text in from a corner on; rows that are missing are added. */
-export function pasteBlock(rows: readonly SheetRow[], corner: CellPlace, block: readonly (readonly string[])[], cards: ReadonlyMap<string, KitCard>): SheetRow[] {
+export function pasteBlock(
+  rows: readonly SheetRow[],
+  corner: CellPlace,
+  block: readonly (readonly string[])[],
+  cards: ReadonlyMap<string, KitCard>,
+): SheetRow[] {
   const next = [...rows]
   const taken = new Set(rows.map((row) => row.id))
   block.forEach((line, down) => {
@@ -111,13 +121,19 @@ export interface SheetChanges {
  * @param units units of the rows that are whole, in order
  * @param kept  the list as the store has it
  */
-export function sheetChanges(rows: readonly SheetRow[], units: readonly Unit[], kept: readonly (Unit & { readonly version: number })[]): SheetChanges | undefined {
+export function sheetChanges(
+  rows: readonly SheetRow[],
+  units: readonly Unit[],
+  kept: readonly (Unit & { readonly version: number })[],
+): SheetChanges | undefined {
   const known = new Map(kept.map((unit) => [unit.id, unit]))
   const there = new Set(rows.filter((row) => !isEmptyRow(row)).map((row) => row.id))
   const add = units.filter((unit) => !known.has(unit.id))
   const change = units.flatMap((unit) => {
     const before = known.get(unit.id)
-    return before && sheetFields.some((field) => before[field] !== unit[field]) ? [{ ...unit, version: before.version }] : []
+    return before && sheetFields.some((field) => before[field] !== unit[field])
+      ? [{ ...unit, version: before.version }]
+      : []
   })
   const remove = kept.filter((unit) => !there.has(unit.id)).map((unit) => unit.id)
   // Rows that are not whole yet keep the place that their kept unit has.

@@ -12,7 +12,14 @@ export const columns = ['name', 'place', 'model', 'mac', 'serial', 'port'] as co
 export type Column = (typeof columns)[number]
 export type Cells = Readonly<Record<Column, string>>
 
-export const columnTitles: Readonly<Record<Column, string>> = { name: 'Unit', place: 'Place', model: 'Model', mac: 'MAC', serial: 'Serial', port: 'Port' }
+export const columnTitles: Readonly<Record<Column, string>> = {
+  name: 'Unit',
+  place: 'Place',
+  model: 'Model',
+  mac: 'MAC',
+  serial: 'Serial',
+  port: 'Port',
+}
 
 export interface SheetRow {
   readonly id: string
@@ -21,7 +28,10 @@ export interface SheetRow {
 
 /** Rows as a browser keeps them. */
 export const sheetRowsSchema = z.array(
-  z.object({ id: unitIdSchema, cells: z.object(Object.fromEntries(columns.map((column) => [column, z.string()])) as Record<Column, z.ZodString>) }),
+  z.object({
+    id: unitIdSchema,
+    cells: z.object(Object.fromEntries(columns.map((column) => [column, z.string()])) as Record<Column, z.ZodString>),
+  }),
 )
 
 export const emptyCells: Cells = { name: '', place: '', model: '', mac: '', serial: '', port: '' }
@@ -73,9 +83,18 @@ function asRowFault({ unit, field, sentence, weight }: RosterFault): RowFault[] 
 }
 
 /** One row's cells as a unit. */
-export function readCells(id: string, cells: Cells): { readonly ok: true; readonly unit: Unit } | { readonly ok: false; readonly faults: RowFault[] } {
+export function readCells(
+  id: string,
+  cells: Cells,
+): { readonly ok: true; readonly unit: Unit } | { readonly ok: false; readonly faults: RowFault[] } {
   const port = cells.port.trim()
-  const parsed = unitSchema.safeParse({ id, ...cells, mac: cells.mac.trim(), model: cells.model.trim(), port: port === '' ? null : /^\d+$/.test(port) ? Number(port) : Number.NaN })
+  const parsed = unitSchema.safeParse({
+    id,
+    ...cells,
+    mac: cells.mac.trim(),
+    model: cells.model.trim(),
+    port: port === '' ? null : /^\d+$/.test(port) ? Number(port) : Number.NaN,
+  })
   if (parsed.success) return { ok: true, unit: parsed.data }
   return {
     ok: false,

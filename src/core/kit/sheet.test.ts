@@ -22,7 +22,11 @@ const draft = (id: string, cells: Partial<SheetRow['cells']>): SheetRow => ({ id
 describe('the sheet', () => {
   it('keeps rows that are whole and says what the others lack, by column', () => {
     const reading = readSheet(
-      [row(unit(1)), draft('x', { name: 'x', mac: '02:4f', model: 'Ostrel O-40' }), draft('y', { name: 'hall-01', mac: '02:4f:52:00:00:09', model: 'Ostrel O-40' })],
+      [
+        row(unit(1)),
+        draft('x', { name: 'x', mac: '02:4f', model: 'Ostrel O-40' }),
+        draft('y', { name: 'hall-01', mac: '02:4f:52:00:00:09', model: 'Ostrel O-40' }),
+      ],
       cards,
     )
     expect(reading.units.map((each) => each.id)).toEqual(['hall-01'])
@@ -68,7 +72,12 @@ describe('the sheet', () => {
   })
 
   it('empties a range and nothing beside it', () => {
-    expect(clearCells([row(unit(1)), row(unit(2))], { top: 1, bottom: 1, left: 4, right: 5 }).map(({ cells }) => [cells.serial, cells.port])).toEqual([
+    expect(
+      clearCells([row(unit(1)), row(unit(2))], { top: 1, bottom: 1, left: 4, right: 5 }).map(({ cells }) => [
+        cells.serial,
+        cells.port,
+      ]),
+    ).toEqual([
       ['S-1', '1'],
       ['', ''],
     ])
@@ -78,7 +87,12 @@ describe('the sheet', () => {
     const kept = [1, 2, 3].map((number) => ({ ...unit(number), version: number }))
     const rows = [row(unit(3)), row(unit(1, { place: 'desk' })), draft('new', cellsOf(unit(4)))]
     const changes = sheetChanges(rows, readSheet(rows, cards).units, kept)
-    expect(changes).toMatchObject({ add: [{ id: 'new' }], change: [{ id: 'hall-01', place: 'desk', version: 1 }], remove: ['hall-02'], order: ['hall-03', 'hall-01', 'new'] })
+    expect(changes).toMatchObject({
+      add: [{ id: 'new' }],
+      change: [{ id: 'hall-01', place: 'desk', version: 1 }],
+      remove: ['hall-02'],
+      order: ['hall-03', 'hall-01', 'new'],
+    })
     expect(sheetChanges(kept.map(row), kept, kept)).toBeUndefined()
   })
 
@@ -90,24 +104,35 @@ describe('the sheet', () => {
 
   it('never loses a cell in a paste, wherever it begins', () => {
     fc.assert(
-      fc.property(fc.nat(5), fc.array(fc.array(fc.stringMatching(/^[a-z]{1,6}$/), { minLength: 1, maxLength: 6 }), { minLength: 1, maxLength: 6 }), (top, block) => {
-        const before = [1, 2, 3].map((number) => row(unit(number)))
-        const after = pasteBlock(before, { row: Math.min(top, 3), column: 0 }, block, cards)
-        const corner = Math.min(top, 3)
-        block.forEach((line, down) => {
-          expect(Object.values(after[corner + down]?.cells ?? {}).slice(0, line.length)).toEqual(line)
-        })
-        before.slice(0, corner).forEach((each, index) => {
-          expect(after[index]).toEqual(each)
-        })
-        expect(new Set(after.map((each) => each.id)).size).toBe(after.length)
-      }),
+      fc.property(
+        fc.nat(5),
+        fc.array(fc.array(fc.stringMatching(/^[a-z]{1,6}$/), { minLength: 1, maxLength: 6 }), {
+          minLength: 1,
+          maxLength: 6,
+        }),
+        (top, block) => {
+          const before = [1, 2, 3].map((number) => row(unit(number)))
+          const after = pasteBlock(before, { row: Math.min(top, 3), column: 0 }, block, cards)
+          const corner = Math.min(top, 3)
+          block.forEach((line, down) => {
+            expect(Object.values(after[corner + down]?.cells ?? {}).slice(0, line.length)).toEqual(line)
+          })
+          before.slice(0, corner).forEach((each, index) => {
+            expect(after[index]).toEqual(each)
+          })
+          expect(new Set(after.map((each) => each.id)).size).toBe(after.length)
+        },
+      ),
     )
   })
 })
 
 describe('a label that is scanned', () => {
-  const rows = [row(unit(1)), draft('a', { name: 'yard-01', model: 'Brackwater B7' }), draft('b', { name: 'hall-02', model: 'Ostrel O-40' })]
+  const rows = [
+    row(unit(1)),
+    draft('a', { name: 'yard-01', model: 'Brackwater B7' }),
+    draft('b', { name: 'hall-02', model: 'Ostrel O-40' }),
+  ]
   const scan = (text: string, last?: string) => landScan({ text, rows, last, cards })
 
   it('lands on the next row that waits for a box of its model', () => {
@@ -116,9 +141,17 @@ describe('a label that is scanned', () => {
   })
 
   it('takes MAC and serial from one code, or one after the other', () => {
-    expect(scan('S/N:OS4-99;MAC:024f52000008')).toEqual({ kind: 'fills', row: 'b', cells: { mac: '02:4f:52:00:00:08', serial: 'OS4-99' } })
+    expect(scan('S/N:OS4-99;MAC:024f52000008')).toEqual({
+      kind: 'fills',
+      row: 'b',
+      cells: { mac: '02:4f:52:00:00:08', serial: 'OS4-99' },
+    })
     const half = [...rows.slice(0, 2), draft('b', { name: 'hall-02', model: 'Ostrel O-40', mac: '02:4f:52:00:00:08' })]
-    expect(landScan({ text: 'OS4-99', rows: half, last: 'b', cards })).toEqual({ kind: 'fills', row: 'b', cells: { serial: 'OS4-99' } })
+    expect(landScan({ text: 'OS4-99', rows: half, last: 'b', cards })).toEqual({
+      kind: 'fills',
+      row: 'b',
+      cells: { serial: 'OS4-99' },
+    })
   })
 
   it('finds the row that has it already', () => {
@@ -134,6 +167,9 @@ describe('a label that is scanned', () => {
   })
 
   it('says that it is neither, and changes nothing', () => {
-    expect(scan('hello there')).toEqual({ kind: 'nothing', sentence: '"hello there" is neither a MAC nor a serial number.' })
+    expect(scan('hello there')).toEqual({
+      kind: 'nothing',
+      sentence: '"hello there" is neither a MAC nor a serial number.',
+    })
   })
 })

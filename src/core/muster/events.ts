@@ -25,7 +25,13 @@ export const stepStateSchema = z.discriminatedUnion('is', [
 export type StepState = z.infer<typeof stepStateSchema>
 export type Held = Extract<StepState, { is: 'held' }>
 
-export const checkSchema = z.object({ what: z.string(), expected: z.string(), observed: z.string(), verdict: z.enum(['good', 'bad']), at: z.number() })
+export const checkSchema = z.object({
+  what: z.string(),
+  expected: z.string(),
+  observed: z.string(),
+  verdict: z.enum(['good', 'bad']),
+  at: z.number(),
+})
 export type Check = z.infer<typeof checkSchema>
 
 export const sightingSchema = z.object({
@@ -55,7 +61,11 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('step'), unit, step: z.enum(steps), state: stepStateSchema }),
   z.object({ kind: z.literal('log'), unit, text: z.string() }),
   z.object({ kind: z.literal('check'), unit, check: checkSchema }),
-  z.object({ kind: z.literal('muster'), phase: z.enum(['started', 'pausing', 'paused', 'ended']), units: z.array(unit) }),
+  z.object({
+    kind: z.literal('muster'),
+    phase: z.enum(['started', 'pausing', 'paused', 'ended']),
+    units: z.array(unit),
+  }),
   /** A one-way door: opened before the unit hears of the change, passed when the new way in is proven. */
   z.object({
     kind: z.literal('door'),

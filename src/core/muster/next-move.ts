@@ -15,7 +15,8 @@ export interface NextMove {
 
 export function nextMove(unit: Unit, row: RollRow | undefined, roll: Roll, address: string | undefined): NextMove {
   if (answers(row)) return { words: `answers at ${address ?? 'its address'}`, tone: 'answers', until: undefined }
-  if (isChanged(row) && roll.muster === 'idle') return { words: 'changed since: muster it again', tone: 'hands', until: undefined }
+  if (isChanged(row) && roll.muster === 'idle')
+    return { words: 'changed since: muster it again', tone: 'hands', until: undefined }
   const [step, state] = currentStep(row)
   switch (state.is) {
     case 'held':
@@ -27,12 +28,19 @@ export function nextMove(unit: Unit, row: RollRow | undefined, roll: Roll, addre
     default:
       break
   }
-  if (roll.muster === 'paused') return { words: `paused before ${procedure[step].title.toLowerCase()}`, tone: 'quiet', until: undefined }
+  if (roll.muster === 'paused')
+    return { words: `paused before ${procedure[step].title.toLowerCase()}`, tone: 'quiet', until: undefined }
   if (roll.muster !== 'idle') return { words: procedure[step].doing, tone: 'working', until: undefined }
   const sighting = roll.sightings.find((each) => each.mac === unit.mac)
-  if (!sighting) return { words: unit.port === null ? 'Plug it in' : `Plug it into port ${unit.port}`, tone: 'hands', until: undefined }
+  if (!sighting)
+    return {
+      words: unit.port === null ? 'Plug it in' : `Plug it into port ${unit.port}`,
+      tone: 'hands',
+      until: undefined,
+    }
   if (sighting.answers === 'arp-only') return { words: 'starting up', tone: 'waiting', until: undefined }
-  if (sighting.answers === 'untrusted') return { words: 'shows another certificate than before', tone: 'hands', until: undefined }
+  if (sighting.answers === 'untrusted')
+    return { words: 'shows another certificate than before', tone: 'hands', until: undefined }
   return { words: 'ready to muster', tone: 'quiet', until: undefined }
 }
 

@@ -4,7 +4,21 @@
 import type { ConfigPart } from '../config/compare'
 import type { KitCard } from '../kit/kit-card'
 
-export const steps = ['reach', 'sign-in', 'backup', 'country', 'clock', 'networks', 'radios', 'password', 'address', 'return', 'joined', 'on-air', 'proof'] as const
+export const steps = [
+  'reach',
+  'sign-in',
+  'backup',
+  'country',
+  'clock',
+  'networks',
+  'radios',
+  'password',
+  'address',
+  'return',
+  'joined',
+  'on-air',
+  'proof',
+] as const
 export type Step = (typeof steps)[number]
 
 export interface StepRule {

@@ -38,10 +38,14 @@ const list = new Intl.ListFormat('en-GB', { type: 'conjunction' })
 
 /** Parts that were started again a moment ago, in one sentence. */
 function returned({ parts }: Pulse): string[] {
-  const names = parts.filter(({ standing, restarts, forMs }) => standing === 'runs' && restarts > 0 && forMs < justRestartedMs).map(({ name }) => name)
+  const names = parts
+    .filter(({ standing, restarts, forMs }) => standing === 'runs' && restarts > 0 && forMs < justRestartedMs)
+    .map(({ name }) => name)
   if (names.length === 0) return []
   const subject = list.format(names.map((name) => `the ${name}`))
-  return [`T${subject.slice(1)} ${names.length > 1 || names[0] === 'pages' ? 'were away and are back' : 'was away and is back'}.`]
+  return [
+    `T${subject.slice(1)} ${names.length > 1 || names[0] === 'pages' ? 'were away and are back' : 'was away and is back'}.`,
+  ]
 }
 
 /** What people must know about the parts, the worst first. */
@@ -50,10 +54,18 @@ export function pulseSentences(pulse: Pulse): string[] {
   const silent = pulse.runnerSilentMs === null || pulse.runnerSilentMs > silentRunnerMs
   const has = pulse.parts.length > 0
   return [
-    ...(pulse.disk === 'full' ? ['The disk of this laptop is full: nothing is lost, and all goes on when there is room again.'] : []),
-    ...(pulse.database === 'away' || away.has('database') ? ['The database is away: it is started again, and all goes on from where it was.'] : []),
+    ...(pulse.disk === 'full'
+      ? ['The disk of this laptop is full: nothing is lost, and all goes on when there is room again.']
+      : []),
+    ...(pulse.database === 'away' || away.has('database')
+      ? ['The database is away: it is started again, and all goes on from where it was.']
+      : []),
     ...(away.has('lab') || (pulse.wire === 'away' && pulse.database === 'answers' && !silent)
-      ? [has ? 'The lab is away: it is started again, its units as after a power cut.' : 'This laptop does not reach the wire.']
+      ? [
+          has
+            ? 'The lab is away: it is started again, its units as after a power cut.'
+            : 'This laptop does not reach the wire.',
+        ]
       : []),
     ...(away.has('runner') || (silent && pulse.database === 'answers')
       ? [has ? 'Nobody works on the wire: the runner is started again.' : 'Nobody works on the wire: start the runner.']

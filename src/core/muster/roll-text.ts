@@ -8,7 +8,12 @@ import { answers, type Roll } from './roll'
 const marks: Readonly<Record<StepState['is'], string>> = { idle: '.', working: '>', waiting: '~', done: '+', held: '#' }
 
 /** @param shown  the steps that have a column */
-export function rollText(units: readonly Unit[], roll: Roll, addresses: ReadonlyMap<string, string>, shown: readonly Step[] = steps.filter((step) => step !== 'joined')): string {
+export function rollText(
+  units: readonly Unit[],
+  roll: Roll,
+  addresses: ReadonlyMap<string, string>,
+  shown: readonly Step[] = steps.filter((step) => step !== 'joined'),
+): string {
   const nameWidth = Math.max(4, ...units.map((unit) => unit.name.length))
   const heads = shown.map((step) => procedure[step].title)
   const lines = units.map((unit) => {
@@ -16,7 +21,13 @@ export function rollText(units: readonly Unit[], roll: Roll, addresses: Readonly
     const cells = shown.map((step, index) => marks[row?.steps[step]?.is ?? 'idle'].padEnd(heads[index]?.length ?? 1))
     return `${unit.name.padEnd(nameWidth)}  ${cells.join(' ')}  ${nextMove(unit, row, roll, addresses.get(unit.id)).words}`
   })
-  return [`${'Unit'.padEnd(nameWidth)}  ${heads.join(' ')}  Next move`, ...lines, '', summary(units, roll), '+ done   > working   ~ waiting   # held   . not yet'].join('\n')
+  return [
+    `${'Unit'.padEnd(nameWidth)}  ${heads.join(' ')}  Next move`,
+    ...lines,
+    '',
+    summary(units, roll),
+    '+ done   > working   ~ waiting   # held   . not yet',
+  ].join('\n')
 }
 
 /** `4 of 4 answer`. */

@@ -11,8 +11,17 @@ import { answers, emptyRoll, foldRoll, withChanges } from './roll'
 import { rollText } from './roll-text'
 import { standings } from './stages'
 
-const unit: Unit = { id: 'a', name: 'hall-01', place: 'desk', model: 'Ostrel O-40', mac: '02:4f:52:10:6a:2c', serial: 'S', port: 7 }
-const placed = (...events: MusterEvent[]): PlacedEvent[] => events.map((event, index) => ({ seq: index + 1, at: 1000 * (index + 1), event }))
+const unit: Unit = {
+  id: 'a',
+  name: 'hall-01',
+  place: 'desk',
+  model: 'Ostrel O-40',
+  mac: '02:4f:52:10:6a:2c',
+  serial: 'S',
+  port: 7,
+}
+const placed = (...events: MusterEvent[]): PlacedEvent[] =>
+  events.map((event, index) => ({ seq: index + 1, at: 1000 * (index + 1), event }))
 const step = (name: Step, state: StepState): MusterEvent => ({ kind: 'step', unit: 'a', step: name, state })
 const allDone = steps.map((name) => step(name, { is: 'done' }))
 const asked: Asked = {
@@ -30,7 +39,10 @@ const asked: Asked = {
   },
 }
 const changed = (events: MusterEvent[]) =>
-  withChanges(foldRoll(placed(...events, { kind: 'proven', unit: 'a', asked })), new Map([['a', { ...asked, config: { ...asked.config, country: 'GB' } }]]))
+  withChanges(
+    foldRoll(placed(...events, { kind: 'proven', unit: 'a', asked })),
+    new Map([['a', { ...asked, config: { ...asked.config, country: 'GB' } }]]),
+  )
 const card = { role: 'access-point' as const, timing: { start: 70, apply: 90, restart: 70 } }
 
 describe('the roll', () => {
@@ -48,7 +60,13 @@ describe('the roll', () => {
   })
 
   it('asks every step again in a new muster, and remembers the doors', () => {
-    const roll = foldRoll(placed(...allDone, { kind: 'door', unit: 'a', door: 'password', state: 'passed' }, { kind: 'muster', phase: 'started', units: ['a'] }))
+    const roll = foldRoll(
+      placed(
+        ...allDone,
+        { kind: 'door', unit: 'a', door: 'password', state: 'passed' },
+        { kind: 'muster', phase: 'started', units: ['a'] },
+      ),
+    )
     expect(roll.rows.get('a')).toMatchObject({ steps: {}, passwordDoor: 'passed', addressDoor: 'shut' })
     expect(answers(roll.rows.get('a'))).toBe(false)
   })
@@ -57,13 +75,19 @@ describe('the roll', () => {
     const proven = foldRoll(placed(...allDone, { kind: 'proven', unit: 'a', asked }))
     const marked = (now: Asked) => withChanges(proven, new Map([['a', now]])).rows.get('a')
     expect(answers(marked(asked))).toBe(true)
-    const moved = marked({ ...asked, password: 'admin/password of later', config: { ...asked.config, name: 'gate-01' } })
+    const moved = marked({
+      ...asked,
+      password: 'admin/password of later',
+      config: { ...asked.config, name: 'gate-01' },
+    })
     expect(answers(moved)).toBe(false)
     expect(moved?.changes).toEqual(['Name is hall-01, to be gate-01.', 'The admin password is another.'])
     expect(withChanges(proven, new Map()).rows.get('a')?.changes).toEqual(['Nothing is planned for it any more.'])
     // A roll that was marked may be marked again, and one that is being mustered is not measured by the last time.
     expect(answers(withChanges(withChanges(proven, new Map()), new Map([['a', asked]])).rows.get('a'))).toBe(true)
-    const begun = foldRoll(placed(...allDone, { kind: 'proven', unit: 'a', asked }, { kind: 'muster', phase: 'started', units: ['a'] }))
+    const begun = foldRoll(
+      placed(...allDone, { kind: 'proven', unit: 'a', asked }, { kind: 'muster', phase: 'started', units: ['a'] }),
+    )
     expect(withChanges(begun, new Map()).rows.get('a')?.changes).toEqual([])
   })
 
@@ -82,10 +106,20 @@ describe('the roll', () => {
 })
 
 describe('your next move', () => {
-  const move = (...events: MusterEvent[]) => nextMove(unit, foldRoll(placed(...events)).rows.get('a'), foldRoll(placed(...events)), '10.0.0.20')
+  const move = (...events: MusterEvent[]) =>
+    nextMove(unit, foldRoll(placed(...events)).rows.get('a'), foldRoll(placed(...events)), '10.0.0.20')
   const seen = (answersBy: 'service' | 'arp-only'): MusterEvent => ({
     kind: 'sweep',
-    sightings: [{ mac: unit.mac, address: '192.168.77.1', model: null, unit: 'a', seen: 'at-factory-address', answers: answersBy }],
+    sightings: [
+      {
+        mac: unit.mac,
+        address: '192.168.77.1',
+        model: null,
+        unit: 'a',
+        seen: 'at-factory-address',
+        answers: answersBy,
+      },
+    ],
   })
 
   it.each<[string, MusterEvent[], string, string]>([
@@ -100,11 +134,18 @@ describe('your next move', () => {
 
   it('of a unit that is to be something else now', () => {
     const roll = changed(allDone)
-    expect(nextMove(unit, roll.rows.get('a'), roll, '10.0.0.20')).toMatchObject({ words: 'changed since: muster it again', tone: 'hands' })
+    expect(nextMove(unit, roll.rows.get('a'), roll, '10.0.0.20')).toMatchObject({
+      words: 'changed since: muster it again',
+      tone: 'hands',
+    })
   })
 
   it('tells until when a wait lasts', () => {
-    expect(move(step('address', { is: 'waiting', until: 9000, waitingFor: 'applying' }))).toEqual({ words: 'applying', tone: 'waiting', until: 9000 })
+    expect(move(step('address', { is: 'waiting', until: 9000, waitingFor: 'applying' }))).toEqual({
+      words: 'applying',
+      tone: 'waiting',
+      until: 9000,
+    })
   })
 })
 
@@ -112,7 +153,10 @@ it('estimates by the slowest unit, and counts a wait down', () => {
   const fresh = { row: undefined, card, listensForRadar: false }
   expect(secondsLeft([fresh, { ...fresh, listensForRadar: true }], 0, 1)).toBe(90 + 70 + 60 + 9 * 2)
   const waiting = foldRoll(
-    placed(...allDone.filter((event) => event.kind === 'step' && event.step !== 'address'), step('address', { is: 'waiting', until: 60_000, waitingFor: 'x' })),
+    placed(
+      ...allDone.filter((event) => event.kind === 'step' && event.step !== 'address'),
+      step('address', { is: 'waiting', until: 60_000, waitingFor: 'x' }),
+    ),
   ).rows.get('a')
   expect(secondsLeft([{ ...fresh, row: waiting }], 59_000, 30)).toBe(30)
   expect(secondsLeft([], 0, 1)).toBe(0)
@@ -132,7 +176,14 @@ it('is printed for a terminal with a sign for each step', () => {
 describe('stages and handover', () => {
   const brief = { networks: [{ ssid: '=Crew' }] } as unknown as Brief
   const stand = (events: MusterEvent[]) =>
-    standings({ brief, countryName: 'New Zealand', units: [unit], planned: 1, faults: { brief: 0, kit: 2, plan: 0 }, roll: foldRoll(placed(...events)) })
+    standings({
+      brief,
+      countryName: 'New Zealand',
+      units: [unit],
+      planned: 1,
+      faults: { brief: 0, kit: 2, plan: 0 },
+      roll: foldRoll(placed(...events)),
+    })
 
   it('says in a few words where each stage stands', () => {
     expect(stand([])).toMatchObject({
@@ -146,26 +197,49 @@ describe('stages and handover', () => {
   })
 
   it('adds held and changed units up where a tab has no room for both', () => {
-    const events: MusterEvent[] = [...allDone, { kind: 'proven', unit: 'a', asked }, { kind: 'step', unit: 'b', step: 'reach', state: { is: 'held', why: 'No.', hands: [] } }]
+    const events: MusterEvent[] = [
+      ...allDone,
+      { kind: 'proven', unit: 'a', asked },
+      { kind: 'step', unit: 'b', step: 'reach', state: { is: 'held', why: 'No.', hands: [] } },
+    ]
     const roll = withChanges(foldRoll(placed(...events)), new Map())
     const units = [unit, { ...unit, id: 'b' }]
-    expect(standings({ brief, countryName: 'New Zealand', units, planned: 2, faults: { brief: 0, kit: 0, plan: 0 }, roll }).muster.words).toBe('0 of 2 answer, 2 need you')
+    expect(
+      standings({ brief, countryName: 'New Zealand', units, planned: 2, faults: { brief: 0, kit: 0, plan: 0 }, roll })
+        .muster.words,
+    ).toBe('0 of 2 answer, 2 need you')
   })
 
   it('prints a unit that is to be something else now as it was left', () => {
     const roll = changed(allDone)
-    expect(standings({ brief, countryName: 'New Zealand', units: [unit], planned: 1, faults: { brief: 0, kit: 0, plan: 0 }, roll })).toMatchObject({
+    expect(
+      standings({
+        brief,
+        countryName: 'New Zealand',
+        units: [unit],
+        planned: 1,
+        faults: { brief: 0, kit: 0, plan: 0 },
+        roll,
+      }),
+    ).toMatchObject({
       muster: { words: '0 of 1 answer, 1 changed', mark: 'attention' },
       handover: { words: 'opens when all answer', mark: 'none' },
     })
     const [row] = asBuilt(brief, [{ ...unit, name: 'gate-01' }], new Map(), roll)
-    expect(row).toMatchObject({ name: 'hall-01', address: '10.0.0.20', state: 'changed since', radios: [{ band: '5', channel: 36, width: 40, powerDbm: 17 }] })
+    expect(row).toMatchObject({
+      name: 'hall-01',
+      address: '10.0.0.20',
+      state: 'changed since',
+      radios: [{ band: '5', channel: 36, width: 40, powerDbm: 17 }],
+    })
   })
 
   it('names what is missing until every unit answers', () => {
     const sheet = (events: MusterEvent[]) => asBuilt(brief, [unit], new Map(), foldRoll(placed(...events)))
     expect(missing(sheet([]))).toEqual(['hall-01 has not been mustered.'])
-    expect(missing(sheet([step('reach', { is: 'held', why: 'It is away.', hands: [] })]))).toEqual(['hall-01 is held. Reach: It is away.'])
+    expect(missing(sheet([step('reach', { is: 'held', why: 'It is away.', hands: [] })]))).toEqual([
+      'hall-01 is held. Reach: It is away.',
+    ])
     expect(missing(sheet(allDone))).toEqual([])
   })
 

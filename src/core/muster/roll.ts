@@ -47,7 +47,14 @@ export const emptyRow: RollRow = {
   proven: undefined,
   changes: [],
 }
-export const emptyRoll: Roll = { seq: 0, rows: new Map(), muster: 'idle', sightings: [], sweptAt: undefined, laptop: undefined }
+export const emptyRoll: Roll = {
+  seq: 0,
+  rows: new Map(),
+  muster: 'idle',
+  sightings: [],
+  sweptAt: undefined,
+  laptop: undefined,
+}
 
 /** Lines of a unit's log that are kept at hand; all of them are in the store. */
 const longestLog = 200
@@ -91,9 +98,14 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
     case 'check':
       return { ...row, checks: [...row.checks.filter((check) => check.what !== event.check.what), event.check] }
     case 'door':
-      return event.door === 'password' ? { ...row, passwordDoor: event.state, givenPassword: event.secret ?? row.givenPassword } : { ...row, addressDoor: event.state }
+      return event.door === 'password'
+        ? { ...row, passwordDoor: event.state, givenPassword: event.secret ?? row.givenPassword }
+        : { ...row, addressDoor: event.state }
     case 'kept':
-      return { ...row, copies: event.copy === 'as-found' ? { ...row.copies, asFound: at } : { ...row.copies, asLeft: at } }
+      return {
+        ...row,
+        copies: event.copy === 'as-found' ? { ...row.copies, asFound: at } : { ...row.copies, asLeft: at },
+      }
     case 'proven':
       return { ...row, proven: event.asked }
   }
@@ -116,7 +128,8 @@ export function withChanges(roll: Roll, asking: ReadonlyMap<string, Asked>): Rol
     const now = asking.get(unit)
     return now ? changesSince(proven, now) : ['Nothing is planned for it any more.']
   }
-  const marked = (row: RollRow, sentences: readonly string[]): RollRow => (sentences.length + row.changes.length === 0 ? row : { ...row, changes: sentences })
+  const marked = (row: RollRow, sentences: readonly string[]): RollRow =>
+    sentences.length + row.changes.length === 0 ? row : { ...row, changes: sentences }
   return { ...roll, rows: new Map([...roll.rows].map(([unit, row]) => [unit, marked(row, changes(unit, row))])) }
 }
 

@@ -18,5 +18,7 @@ export function isSelected(selection: Selection, unit: string): boolean {
 
 /** Does one selection hold everything that another asks for? */
 export function covers(selection: Selection, asked: Selection): boolean {
-  return selection.kind === 'all' || (asked.kind === 'these' && asked.units.every((unit) => selection.units.includes(unit)))
+  return (
+    selection.kind === 'all' || (asked.kind === 'these' && asked.units.every((unit) => selection.units.includes(unit)))
+  )
 }

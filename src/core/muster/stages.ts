@@ -34,7 +34,10 @@ export function standings({ brief, countryName, units, planned, faults, roll }: 
   const all = units.length > 0 && answering === units.length
   return {
     brief: judged(faults.brief, `${countryName}, ${counted(brief.networks.length, 'network')}`),
-    kit: units.length === 0 ? { words: 'nothing on the list yet', mark: 'attention' } : judged(faults.kit, `${counted(units.length, 'unit')} on the list`),
+    kit:
+      units.length === 0
+        ? { words: 'nothing on the list yet', mark: 'attention' }
+        : judged(faults.kit, `${counted(units.length, 'unit')} on the list`),
     plan:
       units.length === 0
         ? { words: 'nothing to plan yet', mark: 'none' }
@@ -42,10 +45,16 @@ export function standings({ brief, countryName, units, planned, faults, roll }: 
           ? { words: `${counted(units.length - planned, 'unit')} without a plan`, mark: 'attention' }
           : judged(faults.plan, 'addresses and channels set'),
     bench: {
-      words: present.size === 0 ? 'nothing on the wire yet' : `${matched} on the wire${strays > 0 ? `, ${counted(strays, 'stray')}` : ''}`,
+      words:
+        present.size === 0
+          ? 'nothing on the wire yet'
+          : `${matched} on the wire${strays > 0 ? `, ${counted(strays, 'stray')}` : ''}`,
       mark: strays > 0 ? 'attention' : matched === units.length && matched > 0 ? 'done' : 'none',
     },
-    muster: { words: `${answering} of ${units.length} answer${troubles(held, changed)}`, mark: held + changed > 0 ? 'attention' : all ? 'done' : 'none' },
+    muster: {
+      words: `${answering} of ${units.length} answer${troubles(held, changed)}`,
+      mark: held + changed > 0 ? 'attention' : all ? 'done' : 'none',
+    },
     handover: all ? { words: 'ready to print', mark: 'done' } : { words: 'opens when all answer', mark: 'none' },
   }
 }
@@ -57,5 +66,7 @@ function troubles(held: number, changed: number): string {
 }
 
 function judged(faults: number, words: string): Standing {
-  return faults > 0 ? { words: counted(faults, 'thing to mend', 'things to mend'), mark: 'attention' } : { words, mark: 'done' }
+  return faults > 0
+    ? { words: counted(faults, 'thing to mend', 'things to mend'), mark: 'attention' }
+    : { words, mark: 'done' }
 }

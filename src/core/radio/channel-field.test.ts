@@ -13,7 +13,8 @@ const problemOfSeed = (seed: number, radios: number): ChannelProblem => {
   return problemOf(house, '5', options, neighbours(seed, house, options, 4))
 }
 const fieldOf = ({ radios, hears, others }: ChannelProblem): ChannelField => new ChannelField(radios, hears, others)
-const costNow = (problem: ChannelProblem, field: ChannelField): number => costOf(problem, new Map(problem.radios.map(({ id }, at) => [id, field.optionOf(at)])))
+const costNow = (problem: ChannelProblem, field: ChannelField): number =>
+  costOf(problem, new Map(problem.radios.map(({ id }, at) => [id, field.optionOf(at)])))
 
 /** What each option costs a radio, worked out anew. */
 function priceAnew(problem: ChannelProblem, field: ChannelField, radio: number, option: ChannelOption): number {
@@ -25,37 +26,61 @@ function priceAnew(problem: ChannelProblem, field: ChannelField, radio: number, 
   })
   return (
     heard.reduce((sum, { at, dbm }) => sum + overlapOf(option, field.optionOf(at)) * weightOf(dbm), 0) +
-    problem.others.filter((other) => other.radio === own).reduce((sum, other) => sum + overlapOf(option, other) * weightOf(other.dbm), 0)
+    problem.others
+      .filter((other) => other.radio === own)
+      .reduce((sum, other) => sum + overlapOf(option, other) * weightOf(other.dbm), 0)
   )
 }
 
 describe('the field of prices', () => {
   it('is kept current by any moves, as if it were worked out anew', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 500 }), fc.integer({ min: 2, max: 12 }), fc.array(fc.tuple(fc.nat(11), fc.nat(50)), { maxLength: 30 }), (seed, radios, moves) => {
-        const problem = problemOfSeed(seed, radios)
-        const field = fieldOf(problem)
-        placeLoudestFirst(field)
-        for (const [radio, pick] of moves) {
-          const at = radio % radios
-          const choices = field.choices[at] ?? new Int32Array()
-          field.move(at, choices[pick % choices.length] ?? 0)
-        }
-        problem.radios.forEach(({ options }, radio) => {
-          for (const choice of field.choices[radio] ?? []) {
-            const option = options[field.optionAt[radio * field.blocks + choice] ?? 0] as ChannelOption
-            // The preference among equals is worth less than any difference that counts.
-            expect(field.price[radio * field.blocks + choice]).toBeCloseTo(priceAnew(problem, field, radio, option), 2)
+      fc.property(
+        fc.integer({ min: 1, max: 500 }),
+        fc.integer({ min: 2, max: 12 }),
+        fc.array(fc.tuple(fc.nat(11), fc.nat(50)), { maxLength: 30 }),
+        (seed, radios, moves) => {
+          const problem = problemOfSeed(seed, radios)
+          const field = fieldOf(problem)
+          placeLoudestFirst(field)
+          for (const [radio, pick] of moves) {
+            const at = radio % radios
+            const choices = field.choices[at] ?? new Int32Array()
+            field.move(at, choices[pick % choices.length] ?? 0)
           }
-        })
-      }),
+          problem.radios.forEach(({ options }, radio) => {
+            for (const choice of field.choices[radio] ?? []) {
+              const option = options[field.optionAt[radio * field.blocks + choice] ?? 0] as ChannelOption
+              // The preference among equals is worth less than any difference that counts.
+              expect(field.price[radio * field.blocks + choice]).toBeCloseTo(
+                priceAnew(problem, field, radio, option),
+                2,
+              )
+            }
+          })
+        },
+      ),
       { numRuns: 40 },
     )
   })
 
   it('takes options that differ in the primary channel alone for one block, and keeps the primary that is set', () => {
-    const [first, second] = [36, 40].map((channel): ChannelOption => ({ channel, width: 40, lowMhz: 5170, highMhz: 5210, radar: false, price: 0 }))
-    const field = fieldOf({ radios: [{ id: 'a', band: '5', options: [first, second] as ChannelOption[], locked: null, set: { channel: 40, width: 40 } }], hears: [], others: [] })
+    const [first, second] = [36, 40].map(
+      (channel): ChannelOption => ({ channel, width: 40, lowMhz: 5170, highMhz: 5210, radar: false, price: 0 }),
+    )
+    const field = fieldOf({
+      radios: [
+        {
+          id: 'a',
+          band: '5',
+          options: [first, second] as ChannelOption[],
+          locked: null,
+          set: { channel: 40, width: 40 },
+        },
+      ],
+      hears: [],
+      others: [],
+    })
     expect(field.choices[0]).toHaveLength(1)
     field.move(0, field.cheapest(0))
     expect(field.optionOf(0).channel).toBe(40)

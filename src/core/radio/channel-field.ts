@@ -5,7 +5,15 @@
  * alone are one block.
  */
 // biome-ignore-all lint/style/noNonNullAssertion: indexes into arrays of known length, in the innermost loops
-import { type ChannelOption, type ChannelProblem, isLocked, overlapOf, type ProblemRadio, pairsOf, weightOf } from './channel-problem'
+import {
+  type ChannelOption,
+  type ChannelProblem,
+  isLocked,
+  overlapOf,
+  type ProblemRadio,
+  pairsOf,
+  weightOf,
+} from './channel-problem'
 
 /**
  * Among equals: first no wait for radar, then what is set already, then the widest. Small enough to outweigh no real
@@ -61,7 +69,8 @@ export class ChannelField {
     for (const { radio, dbm, ...span } of others) {
       const at = index.get(radio)
       if (at === undefined || weightOf(dbm) === 0) continue
-      for (const block of this.choices[at] ?? []) this.price[at * this.blocks + block]! += overlapOf(spans[block]!, span) * weightOf(dbm)
+      for (const block of this.choices[at] ?? [])
+        this.price[at * this.blocks + block]! += overlapOf(spans[block]!, span) * weightOf(dbm)
     }
     const pairs = pairsOf(radios, hears)
     this.start = new Int32Array(radios.length + 1)
@@ -92,7 +101,11 @@ export class ChannelField {
       const block = blockOf(option)
       const cell = at * this.blocks + block
       const changes = radio.set !== null && !isLocked(option, radio.set)
-      const preferred = option.price + (option.radar ? preference.radar : 0) + (changes ? preference.change : 0) + preference.narrower * (widest / option.width - 1)
+      const preferred =
+        option.price +
+        (option.radar ? preference.radar : 0) +
+        (changes ? preference.change : 0) +
+        preference.narrower * (widest / option.width - 1)
       const known = this.optionAt[cell]!
       if (known === -1) found.push(block)
       // Of several primaries of one block the one that is set stays, else the first.
@@ -113,7 +126,8 @@ export class ChannelField {
     const changed: number[] = []
     const delta: number[] = []
     for (let cell = 0; cell < blocks; cell += 1) {
-      const by = (block === -1 ? 0 : overlap[cell * blocks + block]!) - (before === -1 ? 0 : overlap[cell * blocks + before]!)
+      const by =
+        (block === -1 ? 0 : overlap[cell * blocks + block]!) - (before === -1 ? 0 : overlap[cell * blocks + before]!)
       if (by === 0) continue
       changed.push(cell)
       delta.push(by)

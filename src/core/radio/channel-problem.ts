@@ -13,8 +13,18 @@ export const quietestDbm = -92
 
 /** `price` is what an option costs by itself, beside what it disturbs: bandwidth that is given up. The cost leaves it out. */
 const optionSchema = z
-  .object({ channel: z.int(), width: z.number().positive(), lowMhz: z.number(), highMhz: z.number(), radar: z.boolean().default(false), price: z.number().min(0).default(0) })
-  .refine((option) => option.highMhz > option.lowMhz, 'an option ends above where it begins: highMhz is greater than lowMhz')
+  .object({
+    channel: z.int(),
+    width: z.number().positive(),
+    lowMhz: z.number(),
+    highMhz: z.number(),
+    radar: z.boolean().default(false),
+    price: z.number().min(0).default(0),
+  })
+  .refine(
+    (option) => option.highMhz > option.lowMhz,
+    'an option ends above where it begins: highMhz is greater than lowMhz',
+  )
 export type ChannelOption = z.infer<typeof optionSchema>
 
 const choiceSchema = z.object({ channel: z.int(), width: z.number().positive() })
@@ -38,7 +48,11 @@ const otherSchema = z.object({ radio: z.string(), lowMhz: z.number(), highMhz: z
 export type OtherNetwork = z.infer<typeof otherSchema>
 
 export const channelProblemSchema = z
-  .object({ radios: z.array(problemRadioSchema), hears: z.array(hearingSchema).default([]), others: z.array(otherSchema).default([]) })
+  .object({
+    radios: z.array(problemRadioSchema),
+    hears: z.array(hearingSchema).default([]),
+    others: z.array(otherSchema).default([]),
+  })
   .check((context) => {
     const { radios, hears, others } = context.value
     const known = new Set<string>()
@@ -63,7 +77,9 @@ export const channelProblemSchema = z
 export type ChannelProblem = z.infer<typeof channelProblemSchema>
 
 export function isLocked(option: ChannelChoice, locked: number | ChannelChoice): boolean {
-  return typeof locked === 'number' ? option.channel === locked : option.channel === locked.channel && option.width === locked.width
+  return typeof locked === 'number'
+    ? option.channel === locked
+    : option.channel === locked.channel && option.width === locked.width
 }
 
 export interface Span {

@@ -22,13 +22,21 @@ export function seeded(seed: number): () => number {
 /** Gives every radio without a block its cheapest one, the loudest radios first. */
 export function placeLoudestFirst(field: ChannelField): void {
   const { start, weight } = field
-  const loudness = Float64Array.from(field.radios, (_, radio) => weight.subarray(start[radio]!, start[radio + 1]!).reduce((sum, w) => sum + w, 0))
-  const order = [...field.radios.keys()].filter((radio) => field.block[radio] === -1).sort((a, b) => loudness[b]! - loudness[a]! || a - b)
+  const loudness = Float64Array.from(field.radios, (_, radio) =>
+    weight.subarray(start[radio]!, start[radio + 1]!).reduce((sum, w) => sum + w, 0),
+  )
+  const order = [...field.radios.keys()]
+    .filter((radio) => field.block[radio] === -1)
+    .sort((a, b) => loudness[b]! - loudness[a]! || a - b)
   for (const radio of order) field.move(radio, field.cheapest(radio))
 }
 
 /** Lets every radio that would be better off move, until none would. */
-export function settle(field: ChannelField, from: Iterable<number> = field.radios.keys(), moved?: (radio: number, before: number) => void): void {
+export function settle(
+  field: ChannelField,
+  from: Iterable<number> = field.radios.keys(),
+  moved?: (radio: number, before: number) => void,
+): void {
   const queue = [...from]
   const queued = new Set(queue)
   for (let at = 0; at < queue.length; at += 1) {
@@ -55,7 +63,8 @@ function total(field: ChannelField): number {
     sum += field.priceNow(radio)
     for (let edge = field.start[radio]!; edge < field.start[radio + 1]!; edge += 1) {
       const other = field.neighbour[edge]!
-      if (other > radio) sum -= field.weight[edge]! * field.overlap[field.block[radio]! * field.blocks + field.block[other]!]!
+      if (other > radio)
+        sum -= field.weight[edge]! * field.overlap[field.block[radio]! * field.blocks + field.block[other]!]!
     }
   }
   return sum

@@ -10,7 +10,11 @@ const option = (channel: number, width = 20, radar = false): ChannelOption => {
   const lowMhz = 5000 + 5 * channel - 10
   return { channel, width, lowMhz, highMhz: lowMhz + width, radar, price: 0 }
 }
-const radio = (id: string, options: readonly ChannelOption[], part: Partial<ChannelProblem['radios'][number]> = {}): ChannelProblem['radios'][number] => ({
+const radio = (
+  id: string,
+  options: readonly ChannelOption[],
+  part: Partial<ChannelProblem['radios'][number]> = {},
+): ChannelProblem['radios'][number] => ({
   id,
   band: '5',
   options: [...options],
@@ -68,7 +72,11 @@ describe('a plan of channels', () => {
     const options = [option(36), option(36, 40), option(44)]
     const others = [{ radio: 'b', lowMhz: 5210, highMhz: 5230, dbm: -60 }]
     const problem: ChannelProblem = {
-      radios: [radio('a', options, { locked: 44 }), radio('b', options), radio('c', options, { locked: { channel: 36, width: 40 } })],
+      radios: [
+        radio('a', options, { locked: 44 }),
+        radio('b', options),
+        radio('c', options, { locked: { channel: 36, width: 40 } }),
+      ],
       hears: [],
       others,
     }
@@ -79,14 +87,35 @@ describe('a plan of channels', () => {
   })
 
   it('prefers among equals no wait for radar, then what is set already, then the wider', () => {
-    expect(channelsOf({ radios: [radio('a', [option(52, 20, true), option(36)])], hears: [], others: [] })).toEqual({ a: 36 })
-    expect(channelsOf({ radios: [radio('a', [option(36), option(44)], { set: { channel: 44, width: 20 } })], hears: [], others: [] })).toEqual({ a: 44 })
-    expect(channelsOf({ radios: [radio('a', [option(52, 20, true), option(36)], { set: { channel: 52, width: 20 } })], hears: [], others: [] })).toEqual({ a: 36 })
-    expect(planChannels({ radios: [radio('a', [option(36), option(36, 40)])], hears: [], others: [] }).chosen.get('a')?.width).toBe(40)
+    expect(channelsOf({ radios: [radio('a', [option(52, 20, true), option(36)])], hears: [], others: [] })).toEqual({
+      a: 36,
+    })
+    expect(
+      channelsOf({
+        radios: [radio('a', [option(36), option(44)], { set: { channel: 44, width: 20 } })],
+        hears: [],
+        others: [],
+      }),
+    ).toEqual({ a: 44 })
+    expect(
+      channelsOf({
+        radios: [radio('a', [option(52, 20, true), option(36)], { set: { channel: 52, width: 20 } })],
+        hears: [],
+        others: [],
+      }),
+    ).toEqual({ a: 36 })
+    expect(
+      planChannels({ radios: [radio('a', [option(36), option(36, 40)])], hears: [], others: [] }).chosen.get('a')
+        ?.width,
+    ).toBe(40)
   })
 
   it('takes a radar channel where it disturbs less', () => {
-    const problem: ChannelProblem = { radios: [radio('a', [option(36)]), radio('b', [option(36), option(52, 20, true)])], hears: [{ a: 'a', b: 'b', dbm: -70 }], others: [] }
+    const problem: ChannelProblem = {
+      radios: [radio('a', [option(36)]), radio('b', [option(36), option(52, 20, true)])],
+      hears: [{ a: 'a', b: 'b', dbm: -70 }],
+      others: [],
+    }
     expect(channelsOf(problem)).toEqual({ a: 36, b: 52 })
   })
 
@@ -104,7 +133,12 @@ describe('a plan of channels', () => {
         const problem = problemOf(house, '2.4', options, neighbours(seed, house, options, 3))
         let best = Number.POSITIVE_INFINITY
         for (let plan = 0; plan < options.length ** count; plan += 1) {
-          const chosen = new Map(problem.radios.map(({ id }, index) => [id, options[Math.floor(plan / options.length ** index) % options.length] as ChannelOption]))
+          const chosen = new Map(
+            problem.radios.map(({ id }, index) => [
+              id,
+              options[Math.floor(plan / options.length ** index) % options.length] as ChannelOption,
+            ]),
+          )
           best = Math.min(best, costOf(problem, chosen))
         }
         expect(planChannels(problem, 'brief').cost).toBeCloseTo(best, 6)
@@ -121,7 +155,18 @@ describe('a plan of channels', () => {
 })
 
 describe('a problem that comes from outside', () => {
-  const good = { radios: [{ id: 'a', band: '5', options: [{ channel: 36, width: 80, lowMhz: 5170, highMhz: 5250, radar: false }], locked: null }], hears: [], others: [] }
+  const good = {
+    radios: [
+      {
+        id: 'a',
+        band: '5',
+        options: [{ channel: 36, width: 80, lowMhz: 5170, highMhz: 5250, radar: false }],
+        locked: null,
+      },
+    ],
+    hears: [],
+    others: [],
+  }
   it.each([
     ['no options', { ...good, radios: [{ ...good.radios[0], options: [] }] }, 'a radio needs one option at least'],
     [
@@ -130,10 +175,18 @@ describe('a problem that comes from outside', () => {
       'highMhz is greater than lowMhz',
     ],
     ['one radio twice', { ...good, radios: [good.radios[0], good.radios[0]] }, 'there is another radio "a"'],
-    ['a lock to nothing', { ...good, radios: [{ ...good.radios[0], locked: 40 }] }, 'radio "a" is locked to a channel that is none of its options'],
+    [
+      'a lock to nothing',
+      { ...good, radios: [{ ...good.radios[0], locked: 40 }] },
+      'radio "a" is locked to a channel that is none of its options',
+    ],
     ['a stranger', { ...good, hears: [{ a: 'a', b: 'x', dbm: -70 }] }, 'there is no radio "x"'],
     ['a radio that hears itself', { ...good, hears: [{ a: 'a', b: 'a', dbm: -70 }] }, 'radio "a" does not hear itself'],
-    ['a level of nobody', { ...good, others: [{ radio: 'x', lowMhz: 1, highMhz: 2, dbm: -70 }] }, 'there is no radio "x"'],
+    [
+      'a level of nobody',
+      { ...good, others: [{ radio: 'x', lowMhz: 1, highMhz: 2, dbm: -70 }] },
+      'there is no radio "x"',
+    ],
   ])('is refused for %s', (_what, problem, reason) => {
     expect(channelProblemSchema.safeParse(problem).error?.issues[0]?.message).toContain(reason)
   })

@@ -41,7 +41,8 @@ export function coverage(band: Band, floor: Floor, radios: readonly PlacedRadio[
       const next = loudestOf(open, best)
       if (next === -1) break
       const source = sources[next] as Source
-      const level = (open[next] ?? 0) - (source.walls?.loss(band, source.x, source.y, x, y, (open[next] ?? 0) - best) ?? 0)
+      const level =
+        (open[next] ?? 0) - (source.walls?.loss(band, source.x, source.y, x, y, (open[next] ?? 0) - best) ?? 0)
       open[next] = -200
       if (level <= best) continue
       best = level
@@ -73,7 +74,12 @@ function sourceOf(band: Band, floor: Floor, radio: PlacedRadio): Source {
     x: radio.x,
     y: radio.y,
     riseSquared: rise * rise,
-    atOneMetre: radio.powerDbm + radio.gain + phoneGain - floorLoss(band, Math.abs(radio.floor.storey - floor.storey)) - distanceLoss(band, 1, how),
+    atOneMetre:
+      radio.powerDbm +
+      radio.gain +
+      phoneGain -
+      floorLoss(band, Math.abs(radio.floor.storey - floor.storey)) -
+      distanceLoss(band, 1, how),
     halfCoefficient: distanceCoefficient(band, how) / 2,
     walls: same && floor.walls.length > 0 ? indexOfWalls(floor.walls) : undefined,
   }

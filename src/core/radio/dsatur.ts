@@ -75,5 +75,9 @@ class Heap {
 }
 
 function before(a: Waiting, b: Waiting): boolean {
-  return a.saturation !== b.saturation ? a.saturation > b.saturation : a.loudness !== b.loudness ? a.loudness > b.loudness : a.radio < b.radio
+  return a.saturation !== b.saturation
+    ? a.saturation > b.saturation
+    : a.loudness !== b.loudness
+      ? a.loudness > b.loudness
+      : a.radio < b.radio
 }

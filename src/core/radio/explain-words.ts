@@ -12,7 +12,11 @@ export function reasonSentences(reason: RadioReason, channel: number, nameOf: (r
       : loudest
         ? `Nobody whom it hears is on its channel ${channel}; the loudest is ${who(loudest.radio)} at ${Math.round(loudest.dbm)} dBm, elsewhere.`
         : `It hears nobody, on channel ${channel} or another.`,
-    ...(next ? [`Channel ${next.option.channel} at ${next.option.width} MHz would be next: ${next.cost.toFixed(1)} of disturbance there, ${reason.cost.toFixed(1)} here.`] : []),
+    ...(next
+      ? [
+          `Channel ${next.option.channel} at ${next.option.width} MHz would be next: ${next.cost.toFixed(1)} of disturbance there, ${reason.cost.toFixed(1)} here.`,
+        ]
+      : []),
     ...(withoutRadar
       ? [
           `It listens for radar before it is on air, 60 s. Channel ${withoutRadar.option.channel} is free of that, at ${Math.max(0, withoutRadar.cost - reason.cost).toFixed(1)} more disturbance.`,

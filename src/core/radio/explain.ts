@@ -27,8 +27,13 @@ export interface RadioReason {
   readonly withoutRadar: { readonly option: ChannelOption; readonly cost: number } | undefined
 }
 
-export function explainRadios(problem: ChannelProblem, chosen: ReadonlyMap<string, ChannelOption>): Map<string, RadioReason> {
-  const heard = new Map<string, { radio: string | undefined; span: Span; dbm: number }[]>(problem.radios.map(({ id }) => [id, []]))
+export function explainRadios(
+  problem: ChannelProblem,
+  chosen: ReadonlyMap<string, ChannelOption>,
+): Map<string, RadioReason> {
+  const heard = new Map<string, { radio: string | undefined; span: Span; dbm: number }[]>(
+    problem.radios.map(({ id }) => [id, []]),
+  )
   for (const { a, b, dbm } of problem.hears) {
     const [one, other] = [chosen.get(a), chosen.get(b)]
     if (!one || !other) continue
@@ -41,14 +46,21 @@ export function explainRadios(problem: ChannelProblem, chosen: ReadonlyMap<strin
       const own = chosen.get(radio.id)
       const around = heard.get(radio.id) ?? []
       if (!own) return []
-      const costAt = (option: Span): number => around.reduce((sum, each) => sum + overlapOf(option, each.span) * weightOf(each.dbm), 0)
+      const costAt = (option: Span): number =>
+        around.reduce((sum, each) => sum + overlapOf(option, each.span) * weightOf(each.dbm), 0)
       const priced = radio.options
         // As wide as its own: less bandwidth would be another bargain.
         .filter((option) => option.width === own.width && option.lowMhz !== own.lowMhz)
         .map((option) => ({ option, cost: costAt(option) }))
         .sort((a, b) => a.cost - b.cost || Number(a.option.radar) - Number(b.option.radar))
-      const disturbing = around.map(({ radio: other, span, dbm }) => ({ radio: other, dbm, overlap: overlapOf(own, span) }))
-      const worst = disturbing.filter((each) => each.overlap > 0 && weightOf(each.dbm) > 0).sort((a, b) => b.overlap * weightOf(b.dbm) - a.overlap * weightOf(a.dbm))[0]
+      const disturbing = around.map(({ radio: other, span, dbm }) => ({
+        radio: other,
+        dbm,
+        overlap: overlapOf(own, span),
+      }))
+      const worst = disturbing
+        .filter((each) => each.overlap > 0 && weightOf(each.dbm) > 0)
+        .sort((a, b) => b.overlap * weightOf(b.dbm) - a.overlap * weightOf(a.dbm))[0]
       const reason: RadioReason = {
         radio: radio.id,
         cost: costAt(own),

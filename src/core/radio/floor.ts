@@ -26,7 +26,9 @@ export const floorSchema = z.object({
   widthM: z.number().min(1, 'a floor is 1 m wide at least').max(5000),
   depthM: z.number().min(1, 'a floor is 1 m deep at least').max(5000),
   /** Size of the drawing, pixels, and how many metres one of them is; null without a drawing. */
-  drawing: z.object({ widthPx: z.number().positive(), heightPx: z.number().positive(), metresPerPx: z.number().positive() }).nullable(),
+  drawing: z
+    .object({ widthPx: z.number().positive(), heightPx: z.number().positive(), metresPerPx: z.number().positive() })
+    .nullable(),
   walls: z.array(wallSchema).max(2000),
 })
 export type Floor = z.infer<typeof floorSchema>
@@ -45,7 +47,12 @@ export const heardNetworkSchema = z.object({
 })
 
 /** What one unit hears of another, measured on the site: it stands for what would be worked out. */
-export const measuredLevelSchema = z.object({ a: idSchema, b: idSchema, band: bandSchema, dbm: z.number().min(-120).max(0) })
+export const measuredLevelSchema = z.object({
+  a: idSchema,
+  b: idSchema,
+  band: bandSchema,
+  dbm: z.number().min(-120).max(0),
+})
 
 /** A radio link: one end gives access, the other is the station that locks to it. */
 export const linkSchema = z.object({

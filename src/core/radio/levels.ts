@@ -34,7 +34,12 @@ export function heightM(floor: Pick<Floor, 'storey' | 'heightM'>): number {
  *
  * @param enough  where the loss comes to this much it need not be exact: walls beyond are not counted
  */
-export function lossBetween(band: Band, a: { floor: Floor; x: number; y: number }, b: { floor: Floor; x: number; y: number }, enough = Number.POSITIVE_INFINITY): number {
+export function lossBetween(
+  band: Band,
+  a: { floor: Floor; x: number; y: number },
+  b: { floor: Floor; x: number; y: number },
+  enough = Number.POSITIVE_INFINITY,
+): number {
   const floors = Math.abs(a.floor.storey - b.floor.storey)
   const rise = floors === 0 ? 0 : heightM(a.floor) - heightM(b.floor)
   const metres = Math.hypot(a.x - b.x, a.y - b.y, rise)
@@ -42,7 +47,9 @@ export function lossBetween(band: Band, a: { floor: Floor; x: number; y: number 
   // Through a floor the drawn walls of neither storey say what is in the way: the coefficient does.
   const walls = same ? wallsOf(a.floor) : 'in-coefficient'
   const straight = distanceLoss(band, metres, walls) + floorLoss(band, floors)
-  return straight >= enough || !same ? straight : straight + indexOfWalls(a.floor.walls).loss(band, a.x, a.y, b.x, b.y, enough - straight)
+  return straight >= enough || !same
+    ? straight
+    : straight + indexOfWalls(a.floor.walls).loss(band, a.x, a.y, b.x, b.y, enough - straight)
 }
 
 /**
@@ -50,7 +57,9 @@ export function lossBetween(band: Band, a: { floor: Floor; x: number; y: number 
  * thousand of them need not be compared each with each.
  */
 export function hearings(band: Band, radios: readonly PlacedRadio[]): Hearing[] {
-  const loudest = radios.reduce((most, { powerDbm, gain }) => Math.max(most, powerDbm + gain), 0) + radios.reduce((most, { gain }) => Math.max(most, gain), 0)
+  const loudest =
+    radios.reduce((most, { powerDbm, gain }) => Math.max(most, powerDbm + gain), 0) +
+    radios.reduce((most, { gain }) => Math.max(most, gain), 0)
   const drawn = radios.some((radio) => wallsOf(radio.floor) === 'drawn')
   const farM = Math.max(1, distanceOfLoss(band, loudest - quietestDbm, drawn ? 'drawn' : 'in-coefficient'))
   const squares = new Map<string, number[]>()

@@ -92,14 +92,23 @@ export function linkRemarks(budget: LinkBudget): { readonly weight: 'mend' | 'kn
       sentence: `The way is not clear: ${round(Math.max(0, budget.clearanceM))} m stand free where ${round(wanted)} m are needed (60 % of the first Fresnel zone). Raise a mast by ${round(wanted - budget.clearanceM)} m.`,
     })
   if (budget.marginDb < wantedMarginDb)
-    remarks.push({ weight: 'mend', sentence: `The margin is ${round(budget.marginDb)} dB and ${wantedMarginDb} dB are wanted: use a narrower channel, or larger antennas.` })
+    remarks.push({
+      weight: 'mend',
+      sentence: `The margin is ${round(budget.marginDb)} dB and ${wantedMarginDb} dB are wanted: use a narrower channel, or larger antennas.`,
+    })
   if (budget.receivedDbm > tooLoudDbm)
-    remarks.push({ weight: 'mend', sentence: `${round(budget.receivedDbm)} dBm arrive, and a receiver is overloaded above ${tooLoudDbm} dBm: set less power.` })
+    remarks.push({
+      weight: 'mend',
+      sentence: `${round(budget.receivedDbm)} dBm arrive, and a receiver is overloaded above ${tooLoudDbm} dBm: set less power.`,
+    })
   if (budget.onBenchDbm > tooLoudDbm)
     remarks.push({
       weight: 'know',
       sentence: `On the bench about ${Math.round(budget.onBenchDbm)} dBm will arrive, far too loud: there, use the least power, and let no antenna look at the other.`,
     })
-  remarks.push({ weight: 'know', sentence: 'The far end is changed first: the near one can still be reached when the link is down.' })
+  remarks.push({
+    weight: 'know',
+    sentence: 'The far end is changed first: the near one can still be reached when the link is down.',
+  })
   return remarks
 }

@@ -6,7 +6,17 @@ import { emptySite, type Link } from './floor'
 import { earthBulge, faintestDbm, freeSpaceLoss, fresnelRadius, linkBudget, linkRemarks } from './link'
 import { planLinks } from './plan-links'
 
-const link = (part: Partial<Link> = {}): Link => ({ a: 'quay', b: 'light', distanceM: 1800, heightA: 14, heightB: 12, obstacle: null, width: 40, channel: null, ...part })
+const link = (part: Partial<Link> = {}): Link => ({
+  a: 'quay',
+  b: 'light',
+  distanceM: 1800,
+  heightA: 14,
+  heightB: 12,
+  obstacle: null,
+  width: 40,
+  channel: null,
+  ...part,
+})
 const radio = { centreMhz: 5510, width: 40, powerDbm: 3, gain: 23 }
 const policy = radioPolicySchema.parse({ place: 'indoor', bands: [{ band: '5', width: 40 }], radar: 'welcome' })
 const cards = new Map([
@@ -36,10 +46,17 @@ describe('the budget of a link', () => {
   })
 
   it('says what must be mended: a mast too low, too little margin, too much level', () => {
-    const said = (part: Partial<Link>, at = radio) => linkRemarks(linkBudget(link(part), at)).map((remark) => remark.sentence)
-    expect(said({ obstacle: { distanceM: 900, heightM: 12 } })[0]).toMatch(/^The way is not clear: 1\.0 m stand free where 3\.0 m are needed .* Raise a mast by 2\.0 m\.$/)
-    expect(said({ distanceM: 90_000, heightA: 500, heightB: 500 })).toEqual(expect.arrayContaining([expect.stringMatching(/^The margin is -10\.3 dB and 15 dB are wanted/)]))
-    expect(said({ distanceM: 30 }, { ...radio, powerDbm: 20 })[0]).toMatch(/a receiver is overloaded above -30 dBm: set less power/)
+    const said = (part: Partial<Link>, at = radio) =>
+      linkRemarks(linkBudget(link(part), at)).map((remark) => remark.sentence)
+    expect(said({ obstacle: { distanceM: 900, heightM: 12 } })[0]).toMatch(
+      /^The way is not clear: 1\.0 m stand free where 3\.0 m are needed .* Raise a mast by 2\.0 m\.$/,
+    )
+    expect(said({ distanceM: 90_000, heightA: 500, heightB: 500 })).toEqual(
+      expect.arrayContaining([expect.stringMatching(/^The margin is -10\.3 dB and 15 dB are wanted/)]),
+    )
+    expect(said({ distanceM: 30 }, { ...radio, powerDbm: 20 })[0]).toMatch(
+      /a receiver is overloaded above -30 dBm: set less power/,
+    )
   })
 
   it('warns that on the bench it is far too loud, and that the far end is changed first', () => {
@@ -77,7 +94,11 @@ describe('the plan of a link', () => {
 
   it('keeps a channel that was chosen, and refuses one that is not legal or two models', () => {
     expect(plan('NZ', { channel: 149 }).plans.get('light')).toMatchObject({ channel: 149, locked: true })
-    expect(plan('JP', { channel: 149 }).faults[0]?.sentence).toBe('No 40 MHz channel is legal outdoors in JP for Windrow W5 on 149: use another width.')
-    expect(plan('NZ', { b: 'hall' }).faults[0]?.sentence).toBe('quay and hall are of two models, Windrow W5 and Ostrel O-40: both ends of a link are the same.')
+    expect(plan('JP', { channel: 149 }).faults[0]?.sentence).toBe(
+      'No 40 MHz channel is legal outdoors in JP for Windrow W5 on 149: use another width.',
+    )
+    expect(plan('NZ', { b: 'hall' }).faults[0]?.sentence).toBe(
+      'quay and hall are of two models, Windrow W5 and Ostrel O-40: both ends of a link are the same.',
+    )
   })
 })

@@ -22,7 +22,10 @@ export type Effort = 'full' | 'brief' | 'greedy'
 /** Cells looked at; some hundred million are a second. */
 function workFor(count: number, effort: Effort): number {
   if (effort === 'greedy') return 0
-  if (count <= smallField) return effort === 'full' ? Math.min(36_000_000, 2_000_000 + 500_000 * count) : Math.min(4_000_000, 100_000 + 25_000 * count)
+  if (count <= smallField)
+    return effort === 'full'
+      ? Math.min(36_000_000, 2_000_000 + 500_000 * count)
+      : Math.min(4_000_000, 100_000 + 25_000 * count)
   return effort === 'full' ? Math.min(32_000 * count, 300_000_000) : 12_000_000
 }
 

@@ -24,7 +24,13 @@ export interface LinkPlans {
 const wantedDbm = -45
 
 /** @param busy blocks that access points of the site use: a link stays off them where it can */
-export function planLinks(country: CountryRules, policy: RadioPolicy, site: Site, cardOf: (unit: string) => KitCard | undefined, busy: readonly Span[]): LinkPlans {
+export function planLinks(
+  country: CountryRules,
+  policy: RadioPolicy,
+  site: Site,
+  cardOf: (unit: string) => KitCard | undefined,
+  busy: readonly Span[],
+): LinkPlans {
   const plans = new Map<string, RadioPlan>()
   const faults: { unit: string; sentence: string }[] = []
   const legal = legalBlocks(country)
@@ -37,16 +43,27 @@ export function planLinks(country: CountryRules, policy: RadioPolicy, site: Site
     const [card, other] = [cardOf(link.a), cardOf(link.b)]
     if (!card || !other) continue
     if (modelName(card) !== modelName(other)) {
-      faults.push({ unit: link.a, sentence: `${link.a} and ${link.b} are of two models, ${modelName(card)} and ${modelName(other)}: both ends of a link are the same.` })
+      faults.push({
+        unit: link.a,
+        sentence: `${link.a} and ${link.b} are of two models, ${modelName(card)} and ${modelName(other)}: both ends of a link are the same.`,
+      })
       continue
     }
     const radio = card.radios[0]
     const options = radio
-      ? radioOptions(legal, policy, { radio, width: link.width as Width, place: 'outdoor', lock: link.channel ?? undefined }).filter((block) => block.width === link.width)
+      ? radioOptions(legal, policy, {
+          radio,
+          width: link.width as Width,
+          place: 'outdoor',
+          lock: link.channel ?? undefined,
+        }).filter((block) => block.width === link.width)
       : []
     const price = (block: Span): number =>
-      heard.reduce((sum, each) => sum + overlapOf(block, each) * each.weight, 0) + taken.reduce((sum, each) => sum + 10 * overlapOf(block, each), 0)
-    const block = options.toSorted((a, b) => price(a) - price(b) || Number(a.radar) - Number(b.radar) || b.eirpDbm - a.eirpDbm)[0]
+      heard.reduce((sum, each) => sum + overlapOf(block, each) * each.weight, 0) +
+      taken.reduce((sum, each) => sum + 10 * overlapOf(block, each), 0)
+    const block = options.toSorted(
+      (a, b) => price(a) - price(b) || Number(a.radar) - Number(b.radar) || b.eirpDbm - a.eirpDbm,
+    )[0]
     const plan = radio && block && planEnd(block, radio, link)
     if (!radio || !block || !plan) {
       faults.push({
@@ -65,7 +82,10 @@ function planEnd(block: LegalBlock, radio: KitCard['radios'][number], link: Link
   const most = highestLegalStep(block.eirpDbm, radio.gain, radio.steps)
   if (most === undefined) return undefined
   // As much as brings the wanted level, and no more: louder only disturbs others.
-  const target = Math.min(most, wantedDbm + freeSpaceLoss((block.lowMhz + block.highMhz) / 2, link.distanceM) - 2 * radio.gain)
+  const target = Math.min(
+    most,
+    wantedDbm + freeSpaceLoss((block.lowMhz + block.highMhz) / 2, link.distanceM) - 2 * radio.gain,
+  )
   const power = planPower(block.eirpDbm, radio.gain, radio.steps, Math.max(target, Math.min(...radio.steps)))
   if (!power) return undefined
   return {

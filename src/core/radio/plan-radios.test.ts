@@ -20,7 +20,18 @@ const policy = (part: object = {}): RadioPolicy =>
     narrower: 'never',
     ...part,
   })
-const floor = (part: Partial<Floor> = {}): Floor => ({ id: 'g', name: 'Ground', storey: 0, heightM: 3, place: 'indoor', widthM: 60, depthM: 30, drawing: null, walls: [], ...part })
+const floor = (part: Partial<Floor> = {}): Floor => ({
+  id: 'g',
+  name: 'Ground',
+  storey: 0,
+  heightM: 3,
+  place: 'indoor',
+  widthM: 60,
+  depthM: 30,
+  drawing: null,
+  walls: [],
+  ...part,
+})
 const channels = (of: ReturnType<typeof planRadios>, band: string): (number | undefined)[] =>
   [...of.plans.values()].map((radios) => radios.find((radio) => radio.band === band)?.channel)
 
@@ -33,7 +44,11 @@ describe('channels and power', () => {
   })
 
   it('are reused where places say that nobody is disturbed, whatever the order of the list', () => {
-    const site: Site = { ...emptySite, floors: [floor({ widthM: 4000 })], placements: [0, 1900, 3800].map((x, index) => ({ unit: `u${index}`, floor: 'g', x, y: 5 })) }
+    const site: Site = {
+      ...emptySite,
+      floors: [floor({ widthM: 4000 })],
+      placements: [0, 1900, 3800].map((x, index) => ({ unit: `u${index}`, floor: 'g', x, y: 5 })),
+    }
     const plan = planRadios(countryOf('NZ'), policy(), requests(3), site)
     expect(plan.cost).toBe(0)
     expect(new Set(channels(plan, '5')).size).toBe(1)
@@ -61,14 +76,19 @@ describe('channels and power', () => {
   })
 
   it('stay off radar where they can, and take it where it is welcome and disturbs less', () => {
-    const of = (radar: string) => [...planRadios(countryOf('NZ'), policy({ radar }), requests(12), emptySite).plans.values()].flat()
+    const of = (radar: string) =>
+      [...planRadios(countryOf('NZ'), policy({ radar }), requests(12), emptySite).plans.values()].flat()
     expect(of('avoid').some((radio) => radio.radar)).toBe(false)
     expect(of('welcome').some((radio) => radio.radar)).toBe(true)
   })
 
   it('are narrower only where the policy lets them, where that pays, and say so', () => {
     const crowd = (narrower: string) => {
-      const site: Site = { ...emptySite, floors: [floor()], placements: Array.from({ length: 8 }, (_, index) => ({ unit: `u${index}`, floor: 'g', x: 2 * index, y: 5 })) }
+      const site: Site = {
+        ...emptySite,
+        floors: [floor()],
+        placements: Array.from({ length: 8 }, (_, index) => ({ unit: `u${index}`, floor: 'g', x: 2 * index, y: 5 })),
+      }
       return planRadios(countryOf('NZ'), policy({ narrower, bands: [{ band: '5', width: 80 }] }), requests(8), site)
     }
     const kept = [...crowd('never').plans.values()].flat()
@@ -94,19 +114,30 @@ describe('channels and power', () => {
   })
 
   it('use 1, 5, 9, 13 where that is wanted and legal, else 1, 6, 11', () => {
-    const of = (code: string) => new Set(channels(planRadios(countryOf(code), policy({ raster24: '1-5-9-13' }), requests(4), emptySite), '2.4'))
+    const of = (code: string) =>
+      new Set(channels(planRadios(countryOf(code), policy({ raster24: '1-5-9-13' }), requests(4), emptySite), '2.4'))
     expect(of('GB')).toEqual(new Set([1, 5, 9, 13]))
     expect([...of('US')].every((channel) => [1, 6, 11].includes(channel ?? 0))).toBe(true)
   })
 
   it('use preferred scanning channels at 6 GHz', () => {
-    const plan = planRadios(countryOf('GB'), policy({ bands: [{ band: '6', width: 20 }] }), requests(5, 'Tarnhelm T2'), emptySite)
+    const plan = planRadios(
+      countryOf('GB'),
+      policy({ bands: [{ band: '6', width: 20 }] }),
+      requests(5, 'Tarnhelm T2'),
+      emptySite,
+    )
     expect(channels(plan, '6').every((channel) => channel !== undefined && isScanningChannel(channel))).toBe(true)
     expect([5, 21, 229].every(isScanningChannel) && ![1, 6, 233].some(isScanningChannel)).toBe(true)
   })
 
   it('are quieter at 2.4 GHz by the figure of the policy, on a step that the model has', () => {
-    const [radios] = planRadios(countryOf('NZ'), policy({ power: { clientDbm: 18, lowerAt24Db: 6 } }), requests(1), emptySite).plans.values()
+    const [radios] = planRadios(
+      countryOf('NZ'),
+      policy({ power: { clientDbm: 18, lowerAt24Db: 6 } }),
+      requests(1),
+      emptySite,
+    ).plans.values()
     expect(radios?.map((radio) => radio.power)).toEqual([
       { limit: 36, gain: 3, most: 20, target: 12, set: 11 },
       { limit: 30, gain: 5, most: 23, target: 18, set: 17 },
@@ -116,7 +147,12 @@ describe('channels and power', () => {
 
 describe('what cannot be planned', () => {
   it('is refused by the name of the rule: a lock that is not legal', () => {
-    const { faults } = planRadios(countryOf('US'), policy(), requests(1, 'Ostrel O-40', { locks: { '2.4': 13 } }), emptySite)
+    const { faults } = planRadios(
+      countryOf('US'),
+      policy(),
+      requests(1, 'Ostrel O-40', { locks: { '2.4': 13 } }),
+      emptySite,
+    )
     expect(faults.map((fault) => fault.sentence)).toEqual([
       'Ostrel O-40 finds channel 13 at 2.4 GHz neither legal in US nor within its own powers. Channel 13 at 20 MHz is not legal in US: no rule covers 2462 to 2482 MHz.',
     ])
@@ -124,7 +160,9 @@ describe('what cannot be planned', () => {
 
   it('is refused for a unit whose country is locked', () => {
     const { faults } = planRadios(countryOf('NZ'), policy(), requests(1, 'Ostrel O-20 US'), emptySite)
-    expect(faults.map((fault) => fault.sentence)).toEqual(['Ostrel O-20 US is locked to United States: it cannot be used in New Zealand.'])
+    expect(faults.map((fault) => fault.sentence)).toEqual([
+      'Ostrel O-20 US is locked to United States: it cannot be used in New Zealand.',
+    ])
   })
 })
 
@@ -153,7 +191,14 @@ describe('in every country of the database', () => {
             ],
           })
           const band = lock === undefined ? '5' : lock <= 13 ? '2.4' : lock === 37 || lock === 93 ? '6' : '5'
-          const asked = models.map((model, index): RadioRequest => ({ unit: `u${index}`, card: cardOf(model), locks: lock === undefined ? {} : { [band]: lock }, set: {} }))
+          const asked = models.map(
+            (model, index): RadioRequest => ({
+              unit: `u${index}`,
+              card: cardOf(model),
+              locks: lock === undefined ? {} : { [band]: lock },
+              set: {},
+            }),
+          )
           const { plans, faults } = planRadios(country, wanted, asked, emptySite, 'brief')
           for (const [unit, radios] of plans) {
             const card = asked.find((each) => each.unit === unit)?.card
@@ -188,7 +233,9 @@ describe('in every country of the database', () => {
       ] as const) {
         if (legal.has(`${band} ${channel} 20`)) continue
         const judgement = judgeChannel(country, band, channel, 20)
-        expect(judgement.legal ? '' : judgement.refusal.reason).toContain(`Channel ${channel} at 20 MHz is not legal in ${country.country}: `)
+        expect(judgement.legal ? '' : judgement.refusal.reason).toContain(
+          `Channel ${channel} at 20 MHz is not legal in ${country.country}: `,
+        )
       }
     }
   })

@@ -11,7 +11,14 @@ import { type Band, blockOf } from '../regulatory/blocks'
 import { countryName } from '../regulatory/country'
 import type { CountryRules } from '../regulatory/database'
 import { judgeChannel, type LegalBlock, legalBlocks } from '../regulatory/legal'
-import { type ChannelChoice, type ChannelProblem, type Hearing, type OtherNetwork, type ProblemRadio, quietestDbm } from './channel-problem'
+import {
+  type ChannelChoice,
+  type ChannelProblem,
+  type Hearing,
+  type OtherNetwork,
+  type ProblemRadio,
+  quietestDbm,
+} from './channel-problem'
 import type { Floor, Placement, Site } from './floor'
 import { hearings, type PlacedRadio } from './levels'
 import { type Effort, planChannels } from './plan-channels'
@@ -64,7 +71,10 @@ export function channelProblemOf(
     const { card, locks, unit } = request
     const { countryLocked } = card.quirks
     if (countryLocked !== null && countryLocked !== country.country) {
-      faults.push({ unit, sentence: `${modelName(card)} is locked to ${countryName(countryLocked)}: it cannot be used in ${countryName(country.country)}.` })
+      faults.push({
+        unit,
+        sentence: `${modelName(card)} is locked to ${countryName(countryLocked)}: it cannot be used in ${countryName(country.country)}.`,
+      })
       continue
     }
     const floor = floors.get(places.get(unit)?.floor ?? '')
@@ -73,15 +83,30 @@ export function channelProblemOf(
       const radio = card.radios.find((each) => each.band === band)
       if (!radio || card.role === 'link-end') continue
       const options = radioOptions(legal, policy, { radio, width, place, lock: locks[band] })
-      if (options.length > 0) wanted.push({ request, radio, band, place, options: policy.narrower === 'allowed' ? options : widest(options) })
+      if (options.length > 0)
+        wanted.push({ request, radio, band, place, options: policy.narrower === 'allowed' ? options : widest(options) })
       else faults.push({ unit, sentence: refusal(country, card, band, width, place, locks[band]) })
     }
   }
   const hears = policy.bands.flatMap(({ band }) => hearingsOf(band, wanted, policy, floors, places, site))
-  return { wanted, problem: { radios: wanted.map((each) => problemRadio(each, each.options)), hears, others: wanted.flatMap((each) => othersFor(each, site)) }, faults }
+  return {
+    wanted,
+    problem: {
+      radios: wanted.map((each) => problemRadio(each, each.options)),
+      hears,
+      others: wanted.flatMap((each) => othersFor(each, site)),
+    },
+    faults,
+  }
 }
 
-export function planRadios(country: CountryRules, policy: RadioPolicy, requests: readonly RadioRequest[], site: Site, effort: Effort = 'full'): RadioPlans {
+export function planRadios(
+  country: CountryRules,
+  policy: RadioPolicy,
+  requests: readonly RadioRequest[],
+  site: Site,
+  effort: Effort = 'full',
+): RadioPlans {
   const { wanted, problem, faults } = channelProblemOf(country, policy, requests, site)
   const { hears, others } = problem
   const wide: ChannelProblem = { radios: wanted.map((each) => problemRadio(each, widest(each.options))), hears, others }
@@ -92,7 +117,10 @@ export function planRadios(country: CountryRules, policy: RadioPolicy, requests:
     const wideChosen = plan.chosen
     const radios = wanted.map((each) => {
       const id = radioId(each.request.unit, each.band)
-      return { ...problemRadio(each, disturbed.has(id) ? each.options : widest(each.options)), set: wideChosen.get(id) ?? null }
+      return {
+        ...problemRadio(each, disturbed.has(id) ? each.options : widest(each.options)),
+        set: wideChosen.get(id) ?? null,
+      }
     })
     const narrower = planChannels({ radios, hears, others }, effort)
     const given = [...narrower.chosen.values()].reduce((sum, option) => sum + option.price, 0)
@@ -127,24 +155,38 @@ function problemRadio({ request, band }: Wanted, options: readonly LegalBlock[])
 }
 
 /** Radios that share air with somebody they hear, in a plan. */
-function disturbedRadios(problem: ChannelProblem, chosen: ReadonlyMap<string, { lowMhz: number; highMhz: number }>): Set<string> {
+function disturbedRadios(
+  problem: ChannelProblem,
+  chosen: ReadonlyMap<string, { lowMhz: number; highMhz: number }>,
+): Set<string> {
   const found = new Set<string>()
-  const meet = (a: { lowMhz: number; highMhz: number } | undefined, b: { lowMhz: number; highMhz: number } | undefined): boolean =>
-    a !== undefined && b !== undefined && a.lowMhz < b.highMhz && b.lowMhz < a.highMhz
+  const meet = (
+    a: { lowMhz: number; highMhz: number } | undefined,
+    b: { lowMhz: number; highMhz: number } | undefined,
+  ): boolean => a !== undefined && b !== undefined && a.lowMhz < b.highMhz && b.lowMhz < a.highMhz
   for (const { a, b } of problem.hears) if (meet(chosen.get(a), chosen.get(b))) found.add(a).add(b)
   for (const other of problem.others) if (meet(chosen.get(other.radio), other)) found.add(other.radio)
   return found
 }
 
 /** Worked out from places and walls; where a level was measured, that. */
-function hearingsOf(band: Band, wanted: readonly Wanted[], policy: RadioPolicy, floors: ReadonlyMap<string, Floor>, places: ReadonlyMap<string, Placement>, site: Site): Hearing[] {
+function hearingsOf(
+  band: Band,
+  wanted: readonly Wanted[],
+  policy: RadioPolicy,
+  floors: ReadonlyMap<string, Floor>,
+  places: ReadonlyMap<string, Placement>,
+  site: Site,
+): Hearing[] {
   const here = wanted.filter((each) => each.band === band)
   const placed = here.flatMap(({ request, radio, options }): PlacedRadio[] => {
     const place = places.get(request.unit)
     const floor = floors.get(place?.floor ?? '')
     const most = options.reduce((limit, option) => Math.max(limit, option.eirpDbm), 0)
     const power = planPower(most, radio.gain, radio.steps, targetDbm(policy, band))
-    return place && floor && power ? [{ id: radioId(request.unit, band), floor, x: place.x, y: place.y, powerDbm: power.set, gain: radio.gain }] : []
+    return place && floor && power
+      ? [{ id: radioId(request.unit, band), floor, x: place.x, y: place.y, powerDbm: power.set, gain: radio.gain }]
+      : []
   })
   const known = new Set(here.map((each) => radioId(each.request.unit, band)))
   const measured = site.measured
@@ -169,7 +211,8 @@ function assumedHearings(ids: readonly string[], placed: ReadonlySet<string>): H
     const found: Hearing[] = []
     for (let away = 1; nextOnList.dbm - nextOnList.fallsBy * (away - 1) > quietestDbm; away += 1) {
       const b = ids[at + away]
-      if (b !== undefined && !(placed.has(a) && placed.has(b))) found.push({ a, b, dbm: nextOnList.dbm - nextOnList.fallsBy * (away - 1) })
+      if (b !== undefined && !(placed.has(a) && placed.has(b)))
+        found.push({ a, b, dbm: nextOnList.dbm - nextOnList.fallsBy * (away - 1) })
     }
     return found
   })
@@ -213,7 +256,14 @@ function radioPlans(
 }
 
 /** Why a radio has no channel at all, by the name of the rule where a rule forbids it. */
-function refusal(country: CountryRules, card: KitCard, band: Band, width: number, place: 'indoor' | 'outdoor', lock: number | undefined): string {
+function refusal(
+  country: CountryRules,
+  card: KitCard,
+  band: Band,
+  width: number,
+  place: 'indoor' | 'outdoor',
+  lock: number | undefined,
+): string {
   const what = lock === undefined ? `a channel of ${width} MHz or less` : `channel ${lock}`
   const start = `${modelName(card)} finds ${what} at ${band} GHz neither legal ${place === 'outdoor' ? 'outdoors ' : ''}in ${country.country} nor within its own powers.`
   if (lock === undefined) return start

@@ -6,8 +6,26 @@ import { hearings, lossBetween, type PlacedRadio } from './levels'
 import { distanceLoss, distanceOfLoss, floorLoss } from './propagation'
 import { WallIndex } from './wall-index'
 
-const floor = (part: Partial<Floor> = {}): Floor => ({ id: 'g', name: 'Ground', storey: 0, heightM: 3, place: 'indoor', widthM: 40, depthM: 30, drawing: null, walls: [], ...part })
-const at = (id: string, x: number, y: number, on: Floor, powerDbm = 17): PlacedRadio => ({ id, floor: on, x, y, powerDbm, gain: 3 })
+const floor = (part: Partial<Floor> = {}): Floor => ({
+  id: 'g',
+  name: 'Ground',
+  storey: 0,
+  heightM: 3,
+  place: 'indoor',
+  widthM: 40,
+  depthM: 30,
+  drawing: null,
+  walls: [],
+  ...part,
+})
+const at = (id: string, x: number, y: number, on: Floor, powerDbm = 17): PlacedRadio => ({
+  id,
+  floor: on,
+  x,
+  y,
+  powerDbm,
+  gain: 3,
+})
 
 describe('losses', () => {
   it('follow ITU-R P.1238 with the office coefficients', () => {
@@ -22,7 +40,10 @@ describe('losses', () => {
   it('are nothing less within a metre, and are turned round exactly', () => {
     expect(distanceLoss('5', 0, 'drawn')).toBe(distanceLoss('5', 1, 'drawn'))
     fc.assert(
-      fc.property(fc.double({ min: 1, max: 5000, noNaN: true }), (metres) => Math.abs(distanceOfLoss('5', distanceLoss('5', metres, 'drawn'), 'drawn') / metres - 1) < 1e-9),
+      fc.property(
+        fc.double({ min: 1, max: 5000, noNaN: true }),
+        (metres) => Math.abs(distanceOfLoss('5', distanceLoss('5', metres, 'drawn'), 'drawn') / metres - 1) < 1e-9,
+      ),
     )
   })
 
@@ -31,7 +52,8 @@ describe('losses', () => {
       { material: 'brick' as const, x1: 10, y1: 0, x2: 10, y2: 20 },
       { material: 'glass' as const, x1: 20, y1: 0, x2: 20, y2: 5 },
     ]
-    const loss = (ax: number, ay: number, bx: number, by: number): number => new WallIndex(walls).loss('5', ax, ay, bx, by, Number.POSITIVE_INFINITY)
+    const loss = (ax: number, ay: number, bx: number, by: number): number =>
+      new WallIndex(walls).loss('5', ax, ay, bx, by, Number.POSITIVE_INFINITY)
     expect(loss(0, 10, 30, 10)).toBe(13)
     expect(loss(0, 2, 30, 2)).toBe(18)
     expect(loss(0, 10, 9, 10)).toBe(0)
@@ -41,15 +63,23 @@ describe('losses', () => {
     const metre = fc.integer({ min: -300, max: 300 })
     const line = fc.record({ x1: metre, y1: metre, x2: metre, y2: metre })
     fc.assert(
-      fc.property(fc.array(line, { minLength: 30, maxLength: 60 }), fc.array(line, { minLength: 1, maxLength: 10 }), fc.integer({ min: 1, max: 60 }), (drawn, ways, enough) => {
-        const walls = drawn.map((wall) => ({ ...wall, material: 'brick' as const }))
-        const index = new WallIndex(walls)
-        for (const { x1, y1, x2, y2 } of ways) {
-          const each = walls.reduce((sum, wall) => sum + new WallIndex([wall]).loss('5', x1, y1, x2, y2, Number.POSITIVE_INFINITY), 0)
-          expect(index.loss('5', x1, y1, x2, y2, Number.POSITIVE_INFINITY)).toBe(each)
-          if (each >= enough) expect(index.loss('5', x1, y1, x2, y2, enough)).toBeGreaterThanOrEqual(enough)
-        }
-      }),
+      fc.property(
+        fc.array(line, { minLength: 30, maxLength: 60 }),
+        fc.array(line, { minLength: 1, maxLength: 10 }),
+        fc.integer({ min: 1, max: 60 }),
+        (drawn, ways, enough) => {
+          const walls = drawn.map((wall) => ({ ...wall, material: 'brick' as const }))
+          const index = new WallIndex(walls)
+          for (const { x1, y1, x2, y2 } of ways) {
+            const each = walls.reduce(
+              (sum, wall) => sum + new WallIndex([wall]).loss('5', x1, y1, x2, y2, Number.POSITIVE_INFINITY),
+              0,
+            )
+            expect(index.loss('5', x1, y1, x2, y2, Number.POSITIVE_INFINITY)).toBe(each)
+            if (each >= enough) expect(index.loss('5', x1, y1, x2, y2, enough)).toBeGreaterThanOrEqual(enough)
+          }
+        },
+      ),
     )
   })
 })
@@ -60,7 +90,9 @@ describe('who hears whom', () => {
     const walled = floor({ walls: [{ material: 'brick', x1: 10, y1: 0, x2: 10, y2: 30 }] })
     const loss = (on: Floor): number => lossBetween('5', { floor: on, x: 5, y: 5 }, { floor: on, x: 15, y: 5 })
     expect(loss(walled) - loss(open)).toBeCloseTo(13, 6)
-    expect(lossBetween('5', { floor: floor(), x: 5, y: 5 }, { floor: floor({ id: 'u', storey: 1 }), x: 5, y: 5 })).toBeGreaterThan(distanceLoss('5', 3, 'in-coefficient') + 15)
+    expect(
+      lossBetween('5', { floor: floor(), x: 5, y: 5 }, { floor: floor({ id: 'u', storey: 1 }), x: 5, y: 5 }),
+    ).toBeGreaterThan(distanceLoss('5', 3, 'in-coefficient') + 15)
   })
 
   it('is told for the louder direction, and for nobody at or below -92 dBm', () => {
@@ -74,12 +106,19 @@ describe('who hears whom', () => {
   it('finds the same pairs as comparing each with each, wherever the squares end', () => {
     fc.assert(
       fc.property(
-        fc.array(fc.record({ x: fc.integer({ min: -200, max: 400 }), y: fc.integer({ min: -200, max: 400 }), up: fc.nat(2) }), { minLength: 2, maxLength: 14 }),
+        fc.array(
+          fc.record({ x: fc.integer({ min: -200, max: 400 }), y: fc.integer({ min: -200, max: 400 }), up: fc.nat(2) }),
+          { minLength: 2, maxLength: 14 },
+        ),
         (places) => {
           const floors = [0, 1, 2].map((storey) => floor({ id: `f${storey}`, storey }))
           const radios = places.map(({ x, y, up }, index) => at(`r${index}`, x, y, floors[up] as Floor))
           const each = radios.flatMap((a, index) =>
-            radios.slice(index + 1).flatMap((b) => (Math.max(a.powerDbm, b.powerDbm) + 6 - lossBetween('5', a, b) > -92 ? [`${a.id} ${b.id}`] : [])),
+            radios
+              .slice(index + 1)
+              .flatMap((b) =>
+                Math.max(a.powerDbm, b.powerDbm) + 6 - lossBetween('5', a, b) > -92 ? [`${a.id} ${b.id}`] : [],
+              ),
           )
           expect(new Set(hearings('5', radios).map(({ a, b }) => `${a} ${b}`))).toEqual(new Set(each))
         },

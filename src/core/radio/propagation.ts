@@ -56,9 +56,19 @@ export function floorLoss(band: Band, count: number): Db {
 
 /** Whether two segments cross: each one's ends lie on either side of the other. */
 export function crosses(ax: number, ay: number, bx: number, by: number, { x1, y1, x2, y2 }: Wall): boolean {
-  if (Math.max(x1, x2) < Math.min(ax, bx) || Math.min(x1, x2) > Math.max(ax, bx) || Math.max(y1, y2) < Math.min(ay, by) || Math.min(y1, y2) > Math.max(ay, by)) return false
-  const side = (px: number, py: number, qx: number, qy: number, rx: number, ry: number): number => (qx - px) * (ry - py) - (qy - py) * (rx - px)
-  return side(x1, y1, x2, y2, ax, ay) * side(x1, y1, x2, y2, bx, by) < 0 && side(ax, ay, bx, by, x1, y1) * side(ax, ay, bx, by, x2, y2) <= 0
+  if (
+    Math.max(x1, x2) < Math.min(ax, bx) ||
+    Math.min(x1, x2) > Math.max(ax, bx) ||
+    Math.max(y1, y2) < Math.min(ay, by) ||
+    Math.min(y1, y2) > Math.max(ay, by)
+  )
+    return false
+  const side = (px: number, py: number, qx: number, qy: number, rx: number, ry: number): number =>
+    (qx - px) * (ry - py) - (qy - py) * (rx - px)
+  return (
+    side(x1, y1, x2, y2, ax, ay) * side(x1, y1, x2, y2, bx, by) < 0 &&
+    side(ax, ay, bx, by, x1, y1) * side(ax, ay, bx, by, x2, y2) <= 0
+  )
 }
 
 /** Where walls count one by one: where they are drawn, and outdoors, where there are none. */

@@ -11,7 +11,10 @@ import type { LegalBlock } from '../regulatory/legal'
 import { highestLegalStep } from './power'
 
 /** Channels at 2.4 GHz that do not overlap. */
-const rasters24: Readonly<Record<RadioPolicy['raster24'], readonly number[]>> = { '1-6-11': [1, 6, 11], '1-5-9-13': [1, 5, 9, 13] }
+const rasters24: Readonly<Record<RadioPolicy['raster24'], readonly number[]>> = {
+  '1-6-11': [1, 6, 11],
+  '1-5-9-13': [1, 5, 9, 13],
+}
 
 /** Preferred scanning channels at 6 GHz: 5, 21, 37 and so on to 229 (IEEE 802.11ax 26.17.2.3.3). */
 export function isScanningChannel(channel: number): boolean {
@@ -30,7 +33,11 @@ export interface RadioDemand {
  *
  * @param legal  every legal block of the country
  */
-export function radioOptions(legal: readonly LegalBlock[], policy: RadioPolicy, { radio, width, place, lock }: RadioDemand): LegalBlock[] {
+export function radioOptions(
+  legal: readonly LegalBlock[],
+  policy: RadioPolicy,
+  { radio, width, place, lock }: RadioDemand,
+): LegalBlock[] {
   const usable = legal.filter(
     (block) =>
       block.band === radio.band &&
@@ -41,7 +48,10 @@ export function radioOptions(legal: readonly LegalBlock[], policy: RadioPolicy, 
       // A block on which even the lowest step would be too loud is none.
       highestLegalStep(block.eirpDbm, radio.gain, radio.steps) !== undefined,
   )
-  const chosen = lock === undefined ? onePrimaryEach(onRaster(usable, policy)) : onePrimaryEach(usable.filter((block) => block.channel === lock))
+  const chosen =
+    lock === undefined
+      ? onePrimaryEach(onRaster(usable, policy))
+      : onePrimaryEach(usable.filter((block) => block.channel === lock))
   const quiet = chosen.filter((block) => !block.radar)
   const kept = policy.radar === 'welcome' || quiet.length === 0 || lock !== undefined ? chosen : quiet
   return kept.toSorted((a, b) => b.width - a.width || a.lowMhz - b.lowMhz)
@@ -50,10 +60,16 @@ export function radioOptions(legal: readonly LegalBlock[], policy: RadioPolicy, 
 /** What the policy wants of the channels of a band, where that leaves any. */
 function onRaster(blocks: readonly LegalBlock[], policy: RadioPolicy): readonly LegalBlock[] {
   const at = (band: Band) => blocks.filter((block) => block.band === band)
-  const raster = rasters24[policy.raster24].every((channel) => at('2.4').some((block) => block.channel === channel)) ? rasters24[policy.raster24] : rasters24['1-6-11']
+  const raster = rasters24[policy.raster24].every((channel) => at('2.4').some((block) => block.channel === channel))
+    ? rasters24[policy.raster24]
+    : rasters24['1-6-11']
   const at24 = at('2.4').filter((block) => raster.includes(block.channel))
   const scanning = at('6').filter((block) => isScanningChannel(block.channel))
-  return [...(at24.length > 0 ? at24 : at('2.4')), ...at('5'), ...(policy.scanning6 === 'preferred' && scanning.length > 0 ? scanning : at('6'))]
+  return [
+    ...(at24.length > 0 ? at24 : at('2.4')),
+    ...at('5'),
+    ...(policy.scanning6 === 'preferred' && scanning.length > 0 ? scanning : at('6')),
+  ]
 }
 
 /** Blocks that differ in the primary channel alone are one choice. */

@@ -36,8 +36,13 @@ const runs5: readonly (readonly [first: number, last: number])[] = [
 ]
 
 /** Every block of every band, each primary channel and width, in order of band, channel, width and frequency. */
-export const allBlocks: readonly ChannelBlock[] = [...blocksAt24(), ...runs5.flatMap(([first, last]) => blocksOfRun('5', first, last, [20, ...wide])), ...blocksAt6()].sort(
-  (a, b) => bands.indexOf(a.band) - bands.indexOf(b.band) || a.channel - b.channel || a.width - b.width || a.lowMhz - b.lowMhz,
+export const allBlocks: readonly ChannelBlock[] = [
+  ...blocksAt24(),
+  ...runs5.flatMap(([first, last]) => blocksOfRun('5', first, last, [20, ...wide])),
+  ...blocksAt6(),
+].sort(
+  (a, b) =>
+    bands.indexOf(a.band) - bands.indexOf(b.band) || a.channel - b.channel || a.width - b.width || a.lowMhz - b.lowMhz,
 )
 
 /** 2.4 GHz: 20 MHz about each centre; a pair with its secondary four channels above, and one with it four below. */
@@ -47,7 +52,8 @@ function blocksAt24(): ChannelBlock[] {
     const lowMhz = centreMhz('2.4', channel) - 10
     blocks.push({ band: '2.4', channel, width: 20, lowMhz, highMhz: lowMhz + 20 })
     if (channel + 4 <= lastChannelAt24) blocks.push({ band: '2.4', channel, width: 40, lowMhz, highMhz: lowMhz + 40 })
-    if (channel > 4 && channel <= lastChannelAt24) blocks.push({ band: '2.4', channel, width: 40, lowMhz: lowMhz - 20, highMhz: lowMhz + 20 })
+    if (channel > 4 && channel <= lastChannelAt24)
+      blocks.push({ band: '2.4', channel, width: 40, lowMhz: lowMhz - 20, highMhz: lowMhz + 20 })
   }
   return blocks
 }
@@ -64,7 +70,8 @@ function blocksOfRun(band: Band, first: number, last: number, widths: readonly W
     const span = (width / 20) * 4
     for (let start = first; start + span - 4 <= last; start += span) {
       const lowMhz = centreMhz(band, start) - 10
-      for (let channel = start; channel < start + span; channel += 4) blocks.push({ band, channel, width, lowMhz, highMhz: lowMhz + width })
+      for (let channel = start; channel < start + span; channel += 4)
+        blocks.push({ band, channel, width, lowMhz, highMhz: lowMhz + width })
     }
   }
   return blocks

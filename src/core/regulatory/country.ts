@@ -23,7 +23,17 @@ export function countriesByName(codes: Iterable<string>): CountryName[] {
 }
 
 /** Names that people type and that no list of official names holds. */
-const commonNames: Readonly<Record<string, string>> = { UK: 'GB', EN: 'GB', ENGLAND: 'GB', SCOTLAND: 'GB', WALES: 'GB', USA: 'US', AMERICA: 'US', HOLLAND: 'NL', WORLD: '00' }
+const commonNames: Readonly<Record<string, string>> = {
+  UK: 'GB',
+  EN: 'GB',
+  ENGLAND: 'GB',
+  SCOTLAND: 'GB',
+  WALES: 'GB',
+  USA: 'US',
+  AMERICA: 'US',
+  HOLLAND: 'NL',
+  WORLD: '00',
+}
 
 /**
  * The codes nearest to what was typed: by the name's beginning, by a letter in common at the same place.
@@ -38,7 +48,8 @@ export function nearCountries(typed: string, codes: readonly string[]): CountryN
   const score = (code: string): number => {
     const name = countryName(code).toUpperCase()
     if (commonNames[wanted] === code || name === wanted) return 10
-    if (wanted.length > 2) return name.startsWith(wanted) ? 8 : name.includes(wanted) ? 6 : editDistance(name, wanted) <= 2 ? 5 : 0
+    if (wanted.length > 2)
+      return name.startsWith(wanted) ? 8 : name.includes(wanted) ? 6 : editDistance(name, wanted) <= 2 ? 5 : 0
     const [first, second] = wanted
     if (code === `${second}${first}`) return 4
     return (code[0] === first ? 2 : 0) + (code[1] === second ? 1 : 0)

@@ -64,16 +64,19 @@ const ruleWithListenBytes = 18
  */
 export function readRegulatoryDatabase(bytes: Uint8Array): RegulatoryDatabase {
   const file = new Reader(bytes)
-  if (file.u32(0, 'the magic number') !== magic) throw new RegulatoryFormatError('byte 0: this is not a regulatory database (it does not begin with RGDB)')
+  if (file.u32(0, 'the magic number') !== magic)
+    throw new RegulatoryFormatError('byte 0: this is not a regulatory database (it does not begin with RGDB)')
   const found = file.u32(4, 'the version')
-  if (found !== version) throw new RegulatoryFormatError(`byte 4: version ${found} of the format; this program reads version ${version}`)
+  if (found !== version)
+    throw new RegulatoryFormatError(`byte 4: version ${found} of the format; this program reads version ${version}`)
 
   const countries = new Map<string, CountryRules>()
   for (let at = 8; ; at += 4) {
     const pointer = file.u16(at + 2, 'a country entry') * 4
     if (pointer === 0) return countries
     const country = String.fromCharCode(file.u8(at, 'a country entry'), file.u8(at + 1, 'a country entry'))
-    if (!/^([A-Z]{2}|00)$/.test(country)) throw new RegulatoryFormatError(`byte ${at}: ${JSON.stringify(country)} is not a country code`)
+    if (!/^([A-Z]{2}|00)$/.test(country))
+      throw new RegulatoryFormatError(`byte ${at}: ${JSON.stringify(country)} is not a country code`)
     if (countries.has(country)) throw new RegulatoryFormatError(`byte ${at}: ${country} stands there twice`)
     countries.set(country, { country, ...readCollection(file, pointer, country) })
   }
@@ -87,19 +90,26 @@ function readCollection(file: Reader, at: number, country: string): Omit<Country
   const dfs = dfsRegions[file.u8(at + 2, what)]
   if (dfs === undefined) throw new RegulatoryFormatError(`byte ${at + 2}: ${what} name an unknown DFS region`)
   const list = at + length + (length % 2)
-  const rules = Array.from({ length: count }, (_, index) => readRule(file, file.u16(list + index * 2, what) * 4, country))
+  const rules = Array.from({ length: count }, (_, index) =>
+    readRule(file, file.u16(list + index * 2, what) * 4, country),
+  )
   return { dfs, rules }
 }
 
 function readRule(file: Reader, at: number, country: string): RegulatoryRule {
   const what = `a rule of ${country}`
   const length = file.u8(at, what)
-  if (length < ruleFixedBytes) throw new RegulatoryFormatError(`byte ${at}: ${what} has length ${length}, at least ${ruleFixedBytes} is needed`)
+  if (length < ruleFixedBytes)
+    throw new RegulatoryFormatError(`byte ${at}: ${what} has length ${length}, at least ${ruleFixedBytes} is needed`)
   const flags = file.u8(at + 1, what)
-  if (flags > knownFlags) throw new RegulatoryFormatError(`byte ${at + 1}: ${what} has flags ${flags} that this program does not know`)
+  if (flags > knownFlags)
+    throw new RegulatoryFormatError(`byte ${at + 1}: ${what} has flags ${flags} that this program does not know`)
   const startKhz = file.u32(at + 4, what)
   const endKhz = file.u32(at + 8, what)
-  if (endKhz <= startKhz) throw new RegulatoryFormatError(`byte ${at + 4}: ${what} ends at ${endKhz} kHz, not above its start at ${startKhz} kHz`)
+  if (endKhz <= startKhz)
+    throw new RegulatoryFormatError(
+      `byte ${at + 4}: ${what} ends at ${endKhz} kHz, not above its start at ${startKhz} kHz`,
+    )
   const listenSeconds = length >= ruleWithListenBytes ? file.u16(at + 16, what) : 0
   return {
     startKhz,

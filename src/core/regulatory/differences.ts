@@ -17,10 +17,14 @@ export function rulesDifferences(before: RegulatoryDatabase, after: RegulatoryDa
 function countryDifferences(before: CountryRules | undefined, after: CountryRules | undefined): string[] {
   if (!before) return ['is new']
   if (!after) return ['is no longer there']
-  const [was, is] = [before, after].map(({ rules }) => new Map(rules.map((rule) => [rangeOf(rule), conditionsOf(rule)])))
+  const [was, is] = [before, after].map(
+    ({ rules }) => new Map(rules.map((rule) => [rangeOf(rule), conditionsOf(rule)])),
+  )
   const ranges = [...new Set([...(was?.keys() ?? []), ...(is?.keys() ?? [])])]
   return [
-    ...(before.dfs === after.dfs ? [] : [`radar rules of ${before.dfs ?? 'nobody'} become those of ${after.dfs ?? 'nobody'}`]),
+    ...(before.dfs === after.dfs
+      ? []
+      : [`radar rules of ${before.dfs ?? 'nobody'} become those of ${after.dfs ?? 'nobody'}`]),
     ...ranges.flatMap((range) => {
       const [old, now] = [was?.get(range), is?.get(range)]
       if (old === now) return []
@@ -32,7 +36,16 @@ function countryDifferences(before: CountryRules | undefined, after: CountryRule
 
 const rangeOf = ({ startKhz, endKhz }: RegulatoryRule): string => `${startKhz / 1000} to ${endKhz / 1000} MHz`
 
-function conditionsOf({ eirpCentiDbm, bandwidthKhz, dfs, noOutdoor, noIr, noOfdm, autoBandwidth, listenSeconds }: RegulatoryRule): string {
+function conditionsOf({
+  eirpCentiDbm,
+  bandwidthKhz,
+  dfs,
+  noOutdoor,
+  noIr,
+  noOfdm,
+  autoBandwidth,
+  listenSeconds,
+}: RegulatoryRule): string {
   return [
     `${eirpCentiDbm / 100} dBm`,
     `${bandwidthKhz / 1000} MHz wide${autoBandwidth ? ' with its neighbours' : ''}`,

@@ -21,8 +21,11 @@ const channels = (code: string, band: Band, width: Width): number[] =>
     ),
   ].sort((a, b) => a - b)
 const one = (code: string, band: Band, channel: number, width: Width) =>
-  legalBlocks(rulesOf(code)).filter((block) => block.band === band && block.channel === channel && block.width === width)
-const range = (first: number, last: number, step = 4): number[] => Array.from({ length: (last - first) / step + 1 }, (_, index) => first + index * step)
+  legalBlocks(rulesOf(code)).filter(
+    (block) => block.band === band && block.channel === channel && block.width === width,
+  )
+const range = (first: number, last: number, step = 4): number[] =>
+  Array.from({ length: (last - first) / step + 1 }, (_, index) => first + index * step)
 
 describe('New Zealand', () => {
   it('has 13 channels at 2.4 GHz at 36 dBm, and pairs within them', () => {
@@ -35,8 +38,12 @@ describe('New Zealand', () => {
   })
 
   it('bonds 36 to 64 through two rules by auto-bandwidth, with the lower limit and radar of the second', () => {
-    expect(one('NZ', '5', 36, 160)).toEqual([{ band: '5', channel: 36, width: 160, lowMhz: 5170, highMhz: 5330, eirpDbm: 27, radar: true, indoor: false }])
-    expect(one('NZ', '5', 36, 80)).toEqual([{ band: '5', channel: 36, width: 80, lowMhz: 5170, highMhz: 5250, eirpDbm: 30, radar: false, indoor: false }])
+    expect(one('NZ', '5', 36, 160)).toEqual([
+      { band: '5', channel: 36, width: 160, lowMhz: 5170, highMhz: 5330, eirpDbm: 27, radar: true, indoor: false },
+    ])
+    expect(one('NZ', '5', 36, 80)).toEqual([
+      { band: '5', channel: 36, width: 80, lowMhz: 5170, highMhz: 5250, eirpDbm: 30, radar: false, indoor: false },
+    ])
   })
 
   it('ends at 173 in the upper band, whose rule is 80 MHz wide and not automatic', () => {
@@ -64,13 +71,17 @@ describe('United Kingdom', () => {
   })
 
   it('keeps 144 under the rule that ends at 5730 MHz although another overlaps it, and ends at 165', () => {
-    expect(one('GB', '5', 144, 20)).toEqual([{ band: '5', channel: 144, width: 20, lowMhz: 5710, highMhz: 5730, eirpDbm: 26.98, radar: true, indoor: false }])
+    expect(one('GB', '5', 144, 20)).toEqual([
+      { band: '5', channel: 144, width: 20, lowMhz: 5710, highMhz: 5730, eirpDbm: 26.98, radar: true, indoor: false },
+    ])
     expect(channels('GB', '5', 20).slice(-5)).toEqual(range(149, 165))
     expect(one('GB', '5', 149, 20)[0]).toMatchObject({ indoor: true, radar: false, eirpDbm: 23.01 })
   })
 
   it('is indoors and radar at once where 36 to 64 are bonded', () => {
-    expect(one('GB', '5', 48, 160)).toEqual([{ band: '5', channel: 48, width: 160, lowMhz: 5170, highMhz: 5330, eirpDbm: 20, radar: true, indoor: true }])
+    expect(one('GB', '5', 48, 160)).toEqual([
+      { band: '5', channel: 48, width: 160, lowMhz: 5170, highMhz: 5330, eirpDbm: 20, radar: true, indoor: true },
+    ])
   })
 })
 
@@ -89,7 +100,10 @@ describe('Japan', () => {
     const judgement = judgeChannel(rulesOf('JP'), '2.4', 14, 20)
     expect(judgement).toMatchObject({
       legal: false,
-      refusal: { reason: 'Channel 14 at 20 MHz is not legal in JP: by the rule for 2474 to 2494 MHz, only old modulations (no OFDM) are allowed there.' },
+      refusal: {
+        reason:
+          'Channel 14 at 20 MHz is not legal in JP: by the rule for 2474 to 2494 MHz, only old modulations (no OFDM) are allowed there.',
+      },
     })
   })
 
@@ -102,7 +116,10 @@ describe('the world default', () => {
   it('lets an access point start on 1 to 11 alone', () => {
     expect(legalBlocks(rulesOf('00')).every((block) => block.band === '2.4' && block.channel <= 11)).toBe(true)
     expect(channels('00', '2.4', 20)).toEqual(range(1, 11, 1))
-    expect(judgeChannel(rulesOf('00'), '5', 36, 20)).toMatchObject({ legal: false, refusal: { reason: expect.stringContaining('nothing may start to radiate') } })
+    expect(judgeChannel(rulesOf('00'), '5', 36, 20)).toMatchObject({
+      legal: false,
+      refusal: { reason: expect.stringContaining('nothing may start to radiate') },
+    })
   })
 })
 
@@ -122,7 +139,10 @@ describe('every country', () => {
       for (const block of legalBlocks(country)) {
         for (let low = block.lowMhz; low < block.highMhz; low += 20) {
           const holding = country.rules.find((rule) => rule.startKhz <= low * 1000 && rule.endKhz >= (low + 20) * 1000)
-          expect(holding && !holding.noIr && !holding.noOfdm && holding.eirpCentiDbm >= Math.round(block.eirpDbm * 100), `${country.country} ${block.channel}`).toBe(true)
+          expect(
+            holding && !holding.noIr && !holding.noOfdm && holding.eirpCentiDbm >= Math.round(block.eirpDbm * 100),
+            `${country.country} ${block.channel}`,
+          ).toBe(true)
         }
       }
     }
@@ -132,13 +152,17 @@ describe('every country', () => {
     for (const country of database.values()) {
       for (const block of allBlocks) {
         const judgement = judge(country, block)
-        if (!judgement.legal) expect(judgement.refusal.reason).toContain(`Channel ${block.channel} at ${block.width} MHz is not legal in ${country.country}`)
+        if (!judgement.legal)
+          expect(judgement.refusal.reason).toContain(
+            `Channel ${block.channel} at ${block.width} MHz is not legal in ${country.country}`,
+          )
       }
     }
   })
 })
 
 it('numbers 6 GHz to 233, and blocks as they are bonded from 1', () => {
-  const at6 = (width: Width) => new Set(allBlocks.filter((block) => block.band === '6' && block.width === width).map((block) => block.lowMhz))
+  const at6 = (width: Width) =>
+    new Set(allBlocks.filter((block) => block.band === '6' && block.width === width).map((block) => block.lowMhz))
   expect([20, 40, 80, 160, 320].map((width) => at6(width as Width).size)).toEqual([59, 29, 14, 7, 6])
 })

@@ -21,7 +21,9 @@ export interface Refusal {
   readonly rule: RegulatoryRule | undefined
 }
 
-export type Judgement = { readonly legal: true; readonly block: LegalBlock } | { readonly legal: false; readonly refusal: Refusal }
+export type Judgement =
+  | { readonly legal: true; readonly block: LegalBlock }
+  | { readonly legal: false; readonly refusal: Refusal }
 
 /** Conditions that no access point can meet, in the order in which they are named to the user. */
 const forbidding: readonly { flag: 'noIr' | 'noOfdm'; words: string }[] = [
@@ -75,11 +77,20 @@ function ruleOfPiece(country: CountryRules, lowMhz: number): RegulatoryRule | un
   return known.get(lowMhz)
 }
 
-function refuse(country: CountryRules, block: ChannelBlock, lowMhz: number, rule: RegulatoryRule | undefined): Refusal | undefined {
+function refuse(
+  country: CountryRules,
+  block: ChannelBlock,
+  lowMhz: number,
+  rule: RegulatoryRule | undefined,
+): Refusal | undefined {
   const subject = `Channel ${block.channel} at ${block.width} MHz is not legal in ${country.country}`
   if (!rule) return { reason: `${subject}: no rule covers ${lowMhz} to ${lowMhz + 20} MHz.`, rule: undefined }
   const widest = widestKhz(country.rules, rule)
-  if (widest < block.width * 1000) return { reason: `${subject}: ${describeRule(rule)} lets a channel be ${widest / 1000} MHz wide at the most.`, rule }
+  if (widest < block.width * 1000)
+    return {
+      reason: `${subject}: ${describeRule(rule)} lets a channel be ${widest / 1000} MHz wide at the most.`,
+      rule,
+    }
   const broken = forbidding.find(({ flag }) => rule[flag])
   return broken && { reason: `${subject}: by ${describeRule(rule)}, ${broken.words}.`, rule }
 }
@@ -117,7 +128,9 @@ function widestKhz(rules: readonly RegulatoryRule[], rule: RegulatoryRule): numb
  * 2.4 GHz is judged with its secondary channel above, else below.
  */
 export function judgeChannel(country: CountryRules, band: Band, channel: number, width: number): Judgement {
-  const candidates = allBlocks.filter((block) => block.band === band && block.channel === channel && block.width === width)
+  const candidates = allBlocks.filter(
+    (block) => block.band === band && block.channel === channel && block.width === width,
+  )
   const judgements = candidates.map((block) => judge(country, block))
   return (
     judgements.find((each) => each.legal) ??

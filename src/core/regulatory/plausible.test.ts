@@ -7,7 +7,8 @@ import { implausible } from './plausible'
 const nz = regulatory.get('NZ')
 if (!nz) throw new Error('no NZ')
 const [first, ...others] = nz.rules as [RegulatoryRule, ...RegulatoryRule[]]
-const withFirst = (change: Partial<RegulatoryRule>) => new Map(regulatory).set('NZ', { ...nz, rules: [{ ...first, ...change }, ...others] })
+const withFirst = (change: Partial<RegulatoryRule>) =>
+  new Map(regulatory).set('NZ', { ...nz, rules: [{ ...first, ...change }, ...others] })
 
 describe('rules of the radio', () => {
   it('that come with the program are plausible', () => {
@@ -34,7 +35,14 @@ describe('what newer rules change', () => {
     newer.set('QQ', { ...nz, country: 'QQ' })
     expect(rulesDifferences(regulatory, newer)).toEqual([
       { country: 'AD', sentences: ['is no longer there'] },
-      { country: 'NZ', sentences: [expect.stringMatching(/^2400 to 2483\.5 MHz: \d+ dBm, 40 MHz wide becomes 10 dBm, 40 MHz wide, indoors only$/)] },
+      {
+        country: 'NZ',
+        sentences: [
+          expect.stringMatching(
+            /^2400 to 2483\.5 MHz: \d+ dBm, 40 MHz wide becomes 10 dBm, 40 MHz wide, indoors only$/,
+          ),
+        ],
+      },
       { country: 'QQ', sentences: ['is new'] },
     ])
     expect(rulesDifferences(regulatory, regulatory)).toEqual([])

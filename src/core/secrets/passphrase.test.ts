@@ -29,7 +29,14 @@ it('takes 64 hexadecimal digits as a key', () => {
 })
 
 it('reads a MAC in any usual notation', () => {
-  for (const text of ['02:4F:52:10:6A:2C', '02-4f-52-10-6a-2c', '024f.5210.6a2c', '024F52106A2C', ' 02:4f:52:10:6a:2c ']) expect(parseMac(text)).toBe('02:4f:52:10:6a:2c')
+  for (const text of [
+    '02:4F:52:10:6A:2C',
+    '02-4f-52-10-6a-2c',
+    '024f.5210.6a2c',
+    '024F52106A2C',
+    ' 02:4f:52:10:6a:2c ',
+  ])
+    expect(parseMac(text)).toBe('02:4f:52:10:6a:2c')
   for (const text of ['02:4f:52:10:6a', '02:4f:52:10:6a:2g', '']) expect(parseMac(text)).toBeUndefined()
   expect(macSchema.safeParse('label').error?.issues[0]?.message).toContain('six pairs')
 })

@@ -16,7 +16,8 @@ export type RandomBelow = (below: number) => number
 /** What is wrong with a WPA2 passphrase (IEEE 802.11-2020 J.4.1); undefined where it may be used. */
 export function passphraseFault(passphrase: string): string | undefined {
   if (/^[0-9a-fA-F]{64}$/.test(passphrase)) return undefined
-  if (!/^[\x20-\x7e]*$/.test(passphrase)) return 'The passphrase has a character that is not plain ASCII: some clients could not type it.'
+  if (!/^[\x20-\x7e]*$/.test(passphrase))
+    return 'The passphrase has a character that is not plain ASCII: some clients could not type it.'
   if (passphrase.length < 8) return `The passphrase has ${passphrase.length} characters; WPA2 needs 8 at least.`
   if (passphrase.length > 63) return `The passphrase has ${passphrase.length} characters; WPA2 takes 63 at the most.`
   return undefined
@@ -32,7 +33,8 @@ export function generatePassword(random: RandomBelow, characters = 16): string {
   for (;;) {
     const text = Array.from({ length: characters }, () => pick(alphabet)).join('')
     const kinds = [clearLetters, clearCapitals, clearDigits]
-    if (kinds.every((kind) => [...text].some((letter) => kind.includes(letter)))) return (text.match(/.{1,4}/g) ?? []).join('-')
+    if (kinds.every((kind) => [...text].some((letter) => kind.includes(letter))))
+      return (text.match(/.{1,4}/g) ?? []).join('-')
   }
 }
 

@@ -22,7 +22,11 @@ export function guessBits(text: string, siteWords: readonly string[]): number {
  *
  * @param siteWords  names that a guesser would try: SSID, client, site
  */
-export function passphraseWeakness(passphrase: string, ssid: string, siteWords: readonly string[]): Weakness | undefined {
+export function passphraseWeakness(
+  passphrase: string,
+  ssid: string,
+  siteWords: readonly string[],
+): Weakness | undefined {
   if (passphrase.toLowerCase() === ssid.toLowerCase()) return { kind: 'same-as-name' }
   const bits = guessBits(
     passphrase,

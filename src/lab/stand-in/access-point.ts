@@ -58,7 +58,9 @@ export class AccessPoint {
   /** Address that is in effect. */
   get address(): string | null {
     const interfaces = this.#effective['ietf-interfaces:interfaces'].interface
-    return interfaces.find((each) => each.name === this.sheet.managementInterface)?.['ietf-ip:ipv4']?.address[0]?.ip ?? null
+    return (
+      interfaces.find((each) => each.name === this.sheet.managementInterface)?.['ietf-ip:ipv4']?.address[0]?.ip ?? null
+    )
   }
 
   /** Its network stack answers ARP and ICMP some seconds before its service does. */
@@ -111,7 +113,8 @@ export class AccessPoint {
    * @throws DatastoreError
    */
   edit(edits: readonly YangEdit[]): void {
-    if (this.#phase === 'applying') throw new DatastoreError('in-use', 'changes are being applied; try again when it has restarted')
+    if (this.#phase === 'applying')
+      throw new DatastoreError('in-use', 'changes are being applied; try again when it has restarted')
     const before = this.#staged
     let after = edits.reduce((config, edit) => {
       const next = applyEdit(config, edit)
@@ -124,7 +127,8 @@ export class AccessPoint {
     for (const [user, password] of passwords) this.#passwords.set(user, password)
     this.#staged = after
     if (passwords.size > 0) this.#remember()
-    if (before['air-muster-wireless:wireless'].country !== after['air-muster-wireless:wireless'].country) this.#countryTakesEffect(after)
+    if (before['air-muster-wireless:wireless'].country !== after['air-muster-wireless:wireless'].country)
+      this.#countryTakesEffect(after)
   }
 
   /** Puts what is staged into effect: works on it, restarts, and then is what it was told to be. */
@@ -150,7 +154,11 @@ export class AccessPoint {
 
   get changesWaiting(): boolean {
     if (this.#compared?.staged !== this.#staged || this.#compared.effective !== this.#effective) {
-      this.#compared = { staged: this.#staged, effective: this.#effective, differ: JSON.stringify(this.#staged) !== JSON.stringify(this.#effective) }
+      this.#compared = {
+        staged: this.#staged,
+        effective: this.#effective,
+        differ: JSON.stringify(this.#staged) !== JSON.stringify(this.#effective),
+      }
     }
     return this.#compared.differ
   }
@@ -169,7 +177,11 @@ export class AccessPoint {
         const tuned = { band: each.band, channel: each.channel, width: each.width, power: each.power }
         const listensFor = this.#mustListen(each) ? Math.ceil(radarListenSeconds - listenedFor) : 0
         if (listensFor > 0) return { ...tuned, condition: 'listening' as const, 'listens-for': listensFor, network: [] }
-        return { ...tuned, condition: 'on-air' as const, network: networks.map((one) => ({ ssid: one.ssid, security: one.security.mode })) }
+        return {
+          ...tuned,
+          condition: 'on-air' as const,
+          network: networks.map((one) => ({ ssid: one.ssid, security: one.security.mode })),
+        }
       }),
     }
   }
@@ -190,7 +202,10 @@ export class AccessPoint {
 
   #countryTakesEffect(after: YangConfig): void {
     const { country, radio } = after['air-muster-wireless:wireless']
-    this.#effective = { ...this.#effective, 'air-muster-wireless:wireless': { ...this.#effective['air-muster-wireless:wireless'], country, radio } }
+    this.#effective = {
+      ...this.#effective,
+      'air-muster-wireless:wireless': { ...this.#effective['air-muster-wireless:wireless'], country, radio },
+    }
     this.#remember()
     this.#radiosSince = this.clock.now()
   }
@@ -203,7 +218,12 @@ export class AccessPoint {
   #judge(config: YangConfig, radio: YangRadio) {
     const { country } = config['air-muster-wireless:wireless']
     const rules = this.regulatory.get(country)
-    if (!rules) throw new DatastoreError('invalid-value', `country ${country} is not known`, '/air-muster-wireless:wireless/country')
+    if (!rules)
+      throw new DatastoreError(
+        'invalid-value',
+        `country ${country} is not known`,
+        '/air-muster-wireless:wireless/country',
+      )
     return judgeChannel(rules, radio.band, radio.channel, radio.width)
   }
 
@@ -211,7 +231,12 @@ export class AccessPoint {
   #withResetRadios(config: YangConfig): YangConfig {
     const wireless = config['air-muster-wireless:wireless']
     const rules = this.regulatory.get(wireless.country)
-    if (!rules) throw new DatastoreError('invalid-value', `country ${wireless.country} is not known`, '/air-muster-wireless:wireless/country')
+    if (!rules)
+      throw new DatastoreError(
+        'invalid-value',
+        `country ${wireless.country} is not known`,
+        '/air-muster-wireless:wireless/country',
+      )
     const legal = legalBlocks(rules)
     const radio = wireless.radio.map((each) => {
       const first = legal.find((block) => block.band === each.band && block.width === 20)
@@ -229,21 +254,37 @@ export class AccessPoint {
   #checkRules(config: YangConfig, passwords: ReadonlyMap<string, string>): void {
     const { network, radio } = config['air-muster-wireless:wireless']
     const at = '/air-muster-wireless:wireless'
-    if (network.length > this.sheet.mostNetworks) throw new DatastoreError('invalid-value', `at most ${this.sheet.mostNetworks} networks`, `${at}/network`)
-    if (radio.length !== this.sheet.factory.radios.length) throw new DatastoreError('invalid-value', 'radios come with the unit; none can be made or removed', `${at}/radio`)
+    if (network.length > this.sheet.mostNetworks)
+      throw new DatastoreError('invalid-value', `at most ${this.sheet.mostNetworks} networks`, `${at}/network`)
+    if (radio.length !== this.sheet.factory.radios.length)
+      throw new DatastoreError('invalid-value', 'radios come with the unit; none can be made or removed', `${at}/radio`)
     for (const each of network)
       if (each.security.mode === 'wpa2-personal' && each.security.passphrase === undefined)
         throw new DatastoreError('invalid-value', `network "${each.ssid}" has no passphrase`, `${at}/network`)
     for (const each of radio) {
       const judgement = this.#judge(config, each)
-      if (!judgement.legal) throw new DatastoreError('invalid-value', judgement.refusal.reason, `${at}/radio=${each.band}/channel`)
+      if (!judgement.legal)
+        throw new DatastoreError('invalid-value', judgement.refusal.reason, `${at}/radio=${each.band}/channel`)
       if (!this.sheet.powers[each.band]?.includes(each.power))
-        throw new DatastoreError('invalid-value', `${each.power} dBm is not one of its steps`, `${at}/radio=${each.band}/power`)
-      if (!this.sheet.widths[each.band]?.includes(each.width)) throw new DatastoreError('invalid-value', `it cannot be ${each.width} MHz wide`, `${at}/radio=${each.band}/width`)
+        throw new DatastoreError(
+          'invalid-value',
+          `${each.power} dBm is not one of its steps`,
+          `${at}/radio=${each.band}/power`,
+        )
+      if (!this.sheet.widths[each.band]?.includes(each.width))
+        throw new DatastoreError(
+          'invalid-value',
+          `it cannot be ${each.width} MHz wide`,
+          `${at}/radio=${each.band}/width`,
+        )
     }
     for (const password of passwords.values())
       if (password.length < this.sheet.passwordShortest)
-        throw new DatastoreError('invalid-value', `a password has ${this.sheet.passwordShortest} characters at least`, '/ietf-system:system/authentication')
+        throw new DatastoreError(
+          'invalid-value',
+          `a password has ${this.sheet.passwordShortest} characters at least`,
+          '/ietf-system:system/authentication',
+        )
   }
 
   #factoryConfig(): YangConfig {
@@ -259,7 +300,10 @@ export class AccessPoint {
           {
             name: managementInterface,
             type: 'iana-if-type:ethernetCsmacd',
-            'ietf-ip:ipv4': { address: [{ ip: factory.address, 'prefix-length': factory.prefix }], 'air-muster-wireless:method': 'static' },
+            'ietf-ip:ipv4': {
+              address: [{ ip: factory.address, 'prefix-length': factory.prefix }],
+              'air-muster-wireless:method': 'static',
+            },
           },
         ],
       },
@@ -277,7 +321,12 @@ function takePasswords(config: YangConfig): Map<string, string> {
   const given = config['ietf-system:system'].authentication.user.filter((user) => user.password !== undefined)
   return new Map(
     given.map((user) => {
-      if (!user.password?.startsWith('$0$')) throw new DatastoreError('invalid-value', 'this unit takes passwords in clear, marked $0$', '/ietf-system:system/authentication')
+      if (!user.password?.startsWith('$0$'))
+        throw new DatastoreError(
+          'invalid-value',
+          'this unit takes passwords in clear, marked $0$',
+          '/ietf-system:system/authentication',
+        )
       return [user.name, user.password.slice(3)]
     }),
   )
@@ -285,5 +334,11 @@ function takePasswords(config: YangConfig): Map<string, string> {
 
 function withoutPasswords(config: YangConfig): YangConfig {
   const system = config['ietf-system:system']
-  return { ...config, 'ietf-system:system': { ...system, authentication: { user: system.authentication.user.map(({ name }) => ({ name })) } } }
+  return {
+    ...config,
+    'ietf-system:system': {
+      ...system,
+      authentication: { user: system.authentication.user.map(({ name }) => ({ name })) },
+    },
+  }
 }

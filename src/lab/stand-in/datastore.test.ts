@@ -5,7 +5,8 @@ import { LabClock } from '../clock'
 import { AccessPoint } from './access-point'
 import { ostrelO40 } from './sheet'
 
-const boxed = () => new AccessPoint(ostrelO40, { mac: '02:4f:52:00:00:01', serial: 'S-1' }, new LabClock(1000), loadRegulatory())
+const boxed = () =>
+  new AccessPoint(ostrelO40, { mac: '02:4f:52:00:00:01', serial: 'S-1' }, new LabClock(1000), loadRegulatory())
 const network = (ssid: string, more: object = {}) => ({
   'edit-id': '1',
   operation: 'create' as const,
@@ -19,21 +20,43 @@ it('takes edits all or none', () => {
   expect(() => unit.edit([network('Good'), network('Bad', { vlan: 5000 })])).toThrow()
   expect(unit.configuration).toBe(before)
   unit.edit([network('Good')])
-  expect(unit.configuration['air-muster-wireless:wireless'].network.map((each) => each.ssid)).toEqual(['Ostrel', 'Good'])
+  expect(unit.configuration['air-muster-wireless:wireless'].network.map((each) => each.ssid)).toEqual([
+    'Ostrel',
+    'Good',
+  ])
 })
 
 it.each([
   ['what is there already', [network('Ostrel')], 'it is there already'],
-  ['a key that is not the target’s', [{ ...network('A'), target: '/air-muster-wireless:wireless/network=B' }], 'the key in the value'],
+  [
+    'a key that is not the target’s',
+    [{ ...network('A'), target: '/air-muster-wireless:wireless/network=B' }],
+    'the key in the value',
+  ],
   ['an unknown leaf', [network('A', { colour: 'red' })], 'colour'],
-  ['a secured network without a passphrase', [network('A', { security: { mode: 'wpa2-personal' } })], 'has no passphrase'],
+  [
+    'a secured network without a passphrase',
+    [network('A', { security: { mode: 'wpa2-personal' } })],
+    'has no passphrase',
+  ],
   ['a ninth network', Array.from({ length: 8 }, (_, index) => network(`N${index}`)), 'at most 8 networks'],
   [
     'an unknown country',
-    [{ 'edit-id': '1', operation: 'merge' as const, target: '/air-muster-wireless:wireless', value: { 'air-muster-wireless:wireless': { country: 'XX' } } }],
+    [
+      {
+        'edit-id': '1',
+        operation: 'merge' as const,
+        target: '/air-muster-wireless:wireless',
+        value: { 'air-muster-wireless:wireless': { country: 'XX' } },
+      },
+    ],
     'country XX is not known',
   ],
-  ['a radio that it does not have', [{ 'edit-id': '1', operation: 'delete' as const, target: '/air-muster-wireless:wireless/radio=6' }], 'nothing to delete'],
+  [
+    'a radio that it does not have',
+    [{ 'edit-id': '1', operation: 'delete' as const, target: '/air-muster-wireless:wireless/radio=6' }],
+    'nothing to delete',
+  ],
 ])('refuses %s', (_name, edits, words) => {
   expect(() => boxed().edit(edits)).toThrow(words)
 })

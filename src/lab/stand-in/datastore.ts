@@ -20,12 +20,24 @@ export class DatastoreError extends Error {
     super(message)
   }
   toError(): YangError {
-    return { 'error-type': 'application', 'error-tag': this.tag, ...(this.path === undefined ? {} : { 'error-path': this.path }), 'error-message': this.message }
+    return {
+      'error-type': 'application',
+      'error-tag': this.tag,
+      ...(this.path === undefined ? {} : { 'error-path': this.path }),
+      'error-message': this.message,
+    }
   }
 }
 
 /** Key leaf of each list in the modules that are served. */
-const listKeys: Readonly<Record<string, string>> = { user: 'name', server: 'name', interface: 'name', address: 'ip', network: 'ssid', radio: 'band' }
+const listKeys: Readonly<Record<string, string>> = {
+  user: 'name',
+  server: 'name',
+  interface: 'name',
+  address: 'ip',
+  network: 'ssid',
+  radio: 'band',
+}
 
 /** @throws DatastoreError */
 export function applyEdit(config: YangConfig, edit: YangEdit): YangConfig {
@@ -63,7 +75,13 @@ function descend(node: Node, step: PathSegment, target: string): Node {
   return found
 }
 
-function put(parent: Node, step: PathSegment, operation: YangEdit['operation'], value: Node | undefined, target: string): void {
+function put(
+  parent: Node,
+  step: PathSegment,
+  operation: YangEdit['operation'],
+  value: Node | undefined,
+  target: string,
+): void {
   const name = nameIn(parent, step.name)
   const isEntry = step.keys.length > 0
   const list = isEntry ? entries(parent, name) : []
@@ -97,13 +115,17 @@ function unwrapped(value: Node, step: PathSegment, target: string): Node {
   const [wrapped] = Object.entries(value).flatMap(([name, inner]) => (bare(name) === bare(step.name) ? [inner] : []))
   const inner = Array.isArray(wrapped) && wrapped.length === 1 ? wrapped[0] : wrapped
   if (!isNode(inner)) throw new DatastoreError('malformed-message', `the value is not a ${bare(step.name)}`, target)
-  if (step.keys.length > 0 && inner[keyOf(step.name)] !== step.keys[0]) throw new DatastoreError('invalid-value', 'the key in the value is not that of the target', target)
+  if (step.keys.length > 0 && inner[keyOf(step.name)] !== step.keys[0])
+    throw new DatastoreError('invalid-value', 'the key in the value is not that of the target', target)
   return inner
 }
 
 /** Members of another module carry its name, members of the same one do not (RFC 7951, 4). */
 function nameIn(node: Node, name: string): string {
-  return name in node ? name : (Object.keys(node).find((each) => bare(each) === bare(name)) ?? (topLevel.has(name) || name.startsWith('ietf-ip:') ? name : bare(name)))
+  return name in node
+    ? name
+    : (Object.keys(node).find((each) => bare(each) === bare(name)) ??
+        (topLevel.has(name) || name.startsWith('ietf-ip:') ? name : bare(name)))
 }
 const topLevel = new Set(['ietf-system:system', 'ietf-interfaces:interfaces', 'air-muster-wireless:wireless'])
 

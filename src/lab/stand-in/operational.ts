@@ -16,7 +16,11 @@ export function operationalData(unit: AccessPoint): Record<string, unknown> {
   const { interface: interfaces } = unit.configuration['ietf-interfaces:interfaces']
   return {
     ...unit.configuration,
-    'ietf-interfaces:interfaces': { interface: interfaces.map((each) => (each.name === unit.sheet.managementInterface ? { ...interfaceState(unit), ...each } : each)) },
+    'ietf-interfaces:interfaces': {
+      interface: interfaces.map((each) =>
+        each.name === unit.sheet.managementInterface ? { ...interfaceState(unit), ...each } : each,
+      ),
+    },
     'air-muster-wireless:wireless-state': unit.air(),
   }
 }

@@ -6,7 +6,14 @@ import { createServer, type Server } from 'node:https'
 import type { AddressInfo } from 'node:net'
 import type { Duplex } from 'node:stream'
 import { generate } from 'selfsigned'
-import { type YangEdit, type YangError, type YangPatchStatus, yangDataType, yangPatchSchema, yangPatchType } from '../../wire/codec/yang-patch'
+import {
+  type YangEdit,
+  type YangError,
+  type YangPatchStatus,
+  yangDataType,
+  yangPatchSchema,
+  yangPatchType,
+} from '../../wire/codec/yang-patch'
 import { Flash } from '../flash'
 import type { AccessPoint } from './access-point'
 import { DatastoreError } from './datastore'
@@ -75,12 +82,22 @@ export class RestconfServer {
       }
       const url = new URL(request.url ?? '/', 'https://unit')
       const path = decodePath(url.pathname)
-      if (request.method === 'GET' && path.startsWith('/restconf/data')) return this.#get(response, path.slice('/restconf/data'.length), url.searchParams.get('content') ?? 'all')
-      if (request.method === 'PATCH' && path === '/restconf/data') return this.#patch(response, request, await body(request))
-      if (request.method === 'POST' && path.startsWith('/restconf/operations/')) return this.#operate(response, path.slice('/restconf/operations/'.length))
-      send(response, 404, errors({ 'error-type': 'protocol', 'error-tag': 'invalid-value', 'error-message': 'there is nothing here' }))
+      if (request.method === 'GET' && path.startsWith('/restconf/data'))
+        return this.#get(response, path.slice('/restconf/data'.length), url.searchParams.get('content') ?? 'all')
+      if (request.method === 'PATCH' && path === '/restconf/data')
+        return this.#patch(response, request, await body(request))
+      if (request.method === 'POST' && path.startsWith('/restconf/operations/'))
+        return this.#operate(response, path.slice('/restconf/operations/'.length))
+      send(
+        response,
+        404,
+        errors({ 'error-type': 'protocol', 'error-tag': 'invalid-value', 'error-message': 'there is nothing here' }),
+      )
     } catch (error) {
-      const fault = error instanceof DatastoreError ? error : new DatastoreError('malformed-message', error instanceof Error ? error.message : 'not understood')
+      const fault =
+        error instanceof DatastoreError
+          ? error
+          : new DatastoreError('malformed-message', error instanceof Error ? error.message : 'not understood')
       send(response, fault.tag === 'in-use' ? 409 : 400, errors(fault.toError()))
     }
   }
@@ -94,16 +111,32 @@ export class RestconfServer {
   }
 
   #get(response: ServerResponse, path: string, content: string): void {
-    if (path === '/air-muster-wireless:wireless-state') return send(response, 200, { 'air-muster-wireless:wireless-state': this.#unit.air() })
+    if (path === '/air-muster-wireless:wireless-state')
+      return send(response, 200, { 'air-muster-wireless:wireless-state': this.#unit.air() })
     if (path === `/ietf-interfaces:interfaces/interface=${this.#unit.sheet.managementInterface}`)
       return send(response, 200, { 'ietf-interfaces:interface': [interfaceState(this.#unit)] })
-    if (path === '') return send(response, 200, { 'ietf-restconf:data': content === 'config' ? this.#unit.configuration : operationalData(this.#unit) })
-    send(response, 404, errors({ 'error-type': 'protocol', 'error-tag': 'invalid-value', 'error-message': `there is no ${path}` }))
+    if (path === '')
+      return send(response, 200, {
+        'ietf-restconf:data': content === 'config' ? this.#unit.configuration : operationalData(this.#unit),
+      })
+    send(
+      response,
+      404,
+      errors({ 'error-type': 'protocol', 'error-tag': 'invalid-value', 'error-message': `there is no ${path}` }),
+    )
   }
 
   #patch(response: ServerResponse, request: IncomingMessage, text: string): void {
     if (!request.headers['content-type']?.startsWith(yangPatchType)) {
-      return send(response, 415, errors({ 'error-type': 'protocol', 'error-tag': 'invalid-value', 'error-message': `a change comes as ${yangPatchType}` }))
+      return send(
+        response,
+        415,
+        errors({
+          'error-type': 'protocol',
+          'error-tag': 'invalid-value',
+          'error-message': `a change comes as ${yangPatchType}`,
+        }),
+      )
     }
     const patch = yangPatchSchema.parse(JSON.parse(text))['ietf-yang-patch:yang-patch']
     const fault = this.#tryEdits(patch.edit)
@@ -124,16 +157,23 @@ export class RestconfServer {
   }
 
   #operate(response: ServerResponse, operation: string): void {
-    const operations: Readonly<Record<string, () => void>> = { 'air-muster-wireless:apply': () => this.#unit.apply(), 'ietf-system:system-restart': () => this.#unit.restart() }
+    const operations: Readonly<Record<string, () => void>> = {
+      'air-muster-wireless:apply': () => this.#unit.apply(),
+      'ietf-system:system-restart': () => this.#unit.restart(),
+    }
     const operate = Object.hasOwn(operations, operation) ? operations[operation] : undefined
-    if (!operate) return send(response, 404, errors({ 'error-type': 'protocol', 'error-tag': 'operation-not-supported' }))
+    if (!operate)
+      return send(response, 404, errors({ 'error-type': 'protocol', 'error-tag': 'operation-not-supported' }))
     response.once('finish', () => setImmediate(operate))
     response.writeHead(204).end()
   }
 }
 
 async function selfSigned(unit: AccessPoint): Promise<{ key: string; cert: string }> {
-  const { private: key, cert } = await generate([{ name: 'commonName', value: unit.identity.serial }], { keyType: 'ec', algorithm: 'sha256' })
+  const { private: key, cert } = await generate([{ name: 'commonName', value: unit.identity.serial }], {
+    keyType: 'ec',
+    algorithm: 'sha256',
+  })
   return { key, cert }
 }
 

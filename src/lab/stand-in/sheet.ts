@@ -17,7 +17,12 @@ export interface StandInSheet {
     readonly network: string
   }
   /** Seconds. */
-  readonly timing: { readonly start: number; readonly apply: number; readonly restart: number; readonly resetHold: number }
+  readonly timing: {
+    readonly start: number
+    readonly apply: number
+    readonly restart: number
+    readonly resetHold: number
+  }
   readonly managementInterface: string
   readonly powers: Readonly<Record<string, readonly number[]>>
   readonly widths: Readonly<Record<string, readonly number[]>>
@@ -48,4 +53,6 @@ export const ostrelO40: StandInSheet = {
 }
 
 /** Sheets by `maker model`. */
-export const sheets: ReadonlyMap<string, StandInSheet> = new Map([ostrelO40].map((sheet) => [`${sheet.maker} ${sheet.model}`, sheet]))
+export const sheets: ReadonlyMap<string, StandInSheet> = new Map(
+  [ostrelO40].map((sheet) => [`${sheet.maker} ${sheet.model}`, sheet]),
+)

@@ -41,7 +41,10 @@ async function applied(run: UnitRun): Promise<void> {
     if (!(await run.host.arp(old)).includes(run.unit.mac)) return
     if ((await stillWaiting(run)) === 'none') return
     if (deadline.hasPassed())
-      throw held(`It is still applying after ${apply * 2 + 60} s.`, ['Leave it powered for two minutes more.', 'Then muster it again: it goes on where it stopped.'])
+      throw held(`It is still applying after ${apply * 2 + 60} s.`, [
+        'Leave it powered for two minutes more.',
+        'Then muster it again: it goes on where it stopped.',
+      ])
   }
 }
 

@@ -21,7 +21,11 @@ export async function freeAddress(run: UnitRun): Promise<void> {
     if (!mover || mover.is === 'over') throw taken(address, other, run.names.get(other))
     if (told !== mover.name) {
       told = mover.name
-      await run.tell('address', { is: 'waiting', until: run.due(apply + restart), waitingFor: `${mover.name} leaves ${address} first` })
+      await run.tell('address', {
+        is: 'waiting',
+        until: run.due(apply + restart),
+        waitingFor: `${mover.name} leaves ${address} first`,
+      })
     }
     await run.pause(2)
   }
@@ -46,6 +50,12 @@ async function leadsBack(run: UnitRun, address: string): Promise<boolean> {
 
 function taken(address: string, mac: string, name: string | undefined): Error {
   return name === undefined
-    ? held(`${address} is taken by ${mac}.`, ['Find that device and take it off the wire, or plan another address.', 'Then muster this unit again.'])
-    : held(`${address} is still the address of ${name}.`, [`Muster ${name} as well: it is to have another. Or plan another address for this unit.`, 'Then muster this unit again.'])
+    ? held(`${address} is taken by ${mac}.`, [
+        'Find that device and take it off the wire, or plan another address.',
+        'Then muster this unit again.',
+      ])
+    : held(`${address} is still the address of ${name}.`, [
+        `Muster ${name} as well: it is to have another. Or plan another address for this unit.`,
+        'Then muster this unit again.',
+      ])
 }

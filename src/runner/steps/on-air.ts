@@ -13,7 +13,11 @@ export async function onAir(run: UnitRun): Promise<string> {
   for (;;) {
     const radios = await run.dialect.air()
     const open = radios.flatMap((radio) => radio.networks).find((network) => network.security === 'open')
-    if (open) throw held(`Network "${open.ssid}" is on air without security.`, ['Take its cable out now.', 'Check the brief, then muster it again.'])
+    if (open)
+      throw held(`Network "${open.ssid}" is on air without security.`, [
+        'Take its cable out now.',
+        'Check the brief, then muster it again.',
+      ])
     const listening = radios.filter((radio) => radio.condition === 'listening')
     const longest = Math.max(0, ...listening.map((radio) => radio.listensFor))
     const faults = run.compiled.config.radios.flatMap((wanted) =>
@@ -30,7 +34,11 @@ export async function onAir(run: UnitRun): Promise<string> {
       await run.tell('on-air', { is: 'waiting', until: run.due(longest), waitingFor: 'listening for radar' })
     }
     if (deadline.hasPassed())
-      throw held('A radio is not on air as planned.', ['Read below what differs.', 'If it heard radar, plan another channel; else muster it again.'], faults.join(' '))
+      throw held(
+        'A radio is not on air as planned.',
+        ['Read below what differs.', 'If it heard radar, plan another channel; else muster it again.'],
+        faults.join(' '),
+      )
     await run.pause(2)
   }
 }
@@ -39,10 +47,17 @@ function airFaults(run: UnitRun, wanted: RadioConfig, seen: RadioOnAir | undefin
   if (seen?.condition !== 'on-air') return [`The ${wanted.band} GHz radio is ${seen?.condition ?? 'missing'}.`]
   const faults: string[] = []
   if (seen.channel !== wanted.channel || seen.width !== wanted.width)
-    faults.push(`The ${wanted.band} GHz radio is on channel ${seen.channel} at ${seen.width} MHz, planned is ${wanted.channel} at ${wanted.width} MHz.`)
-  for (const network of run.compiled.config.networks.filter((each) => each.enabled && each.bands.includes(wanted.band))) {
+    faults.push(
+      `The ${wanted.band} GHz radio is on channel ${seen.channel} at ${seen.width} MHz, planned is ${wanted.channel} at ${wanted.width} MHz.`,
+    )
+  for (const network of run.compiled.config.networks.filter(
+    (each) => each.enabled && each.bands.includes(wanted.band),
+  )) {
     const found = seen.networks.find((each) => each.ssid === network.ssid)
-    if (found?.security !== network.security.mode) faults.push(`"${network.ssid}" is ${found ? `secured by ${found.security}` : 'not on air'} at ${wanted.band} GHz.`)
+    if (found?.security !== network.security.mode)
+      faults.push(
+        `"${network.ssid}" is ${found ? `secured by ${found.security}` : 'not on air'} at ${wanted.band} GHz.`,
+      )
   }
   return faults
 }

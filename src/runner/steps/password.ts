@@ -19,7 +19,10 @@ export async function password(run: UnitRun): Promise<string> {
   if (!(await opens(second, login))) {
     second.close()
     await takeBack(run)
-    throw held('It took the new password and then refused it.', ['Its old password is back. Muster it again.', 'If it happens twice, have another password made in the brief.'])
+    throw held('It took the new password and then refused it.', [
+      'Its old password is back. Muster it again.',
+      'If it happens twice, have another password made in the brief.',
+    ])
   }
   run.keepSession(second, login, address)
   await run.door('password', 'passed')

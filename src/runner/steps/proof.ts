@@ -34,14 +34,30 @@ export async function proof(run: UnitRun): Promise<string> {
 }
 
 const checks: readonly ((run: UnitRun) => Promise<Observation>)[] = [
-  async (run) => ({ what: `ARP at ${run.plan.address}`, expected: run.unit.mac, observed: (await run.host.arp(run.plan.address)).join(', ') || 'no answer' }),
+  async (run) => ({
+    what: `ARP at ${run.plan.address}`,
+    expected: run.unit.mac,
+    observed: (await run.host.arp(run.plan.address)).join(', ') || 'no answer',
+  }),
   async (run) => ({
     what: 'Ping',
     expected: run.card.quirks.ignoresPing ? 'not asked' : 'answers',
-    observed: run.card.quirks.ignoresPing ? 'not asked' : (await (await run.lane(run.plan.address)).ping()) ? 'answers' : 'no answer',
+    observed: run.card.quirks.ignoresPing
+      ? 'not asked'
+      : (await (await run.lane(run.plan.address)).ping())
+        ? 'answers'
+        : 'no answer',
   }),
-  async (run) => ({ what: 'New login over HTTPS', expected: 'accepted', observed: (await loginOpens(run, 'new')) ? 'accepted' : 'refused' }),
-  async (run) => ({ what: 'Factory login', expected: 'refused', observed: (await loginOpens(run, 'factory')) ? 'accepted' : 'refused' }),
+  async (run) => ({
+    what: 'New login over HTTPS',
+    expected: 'accepted',
+    observed: (await loginOpens(run, 'new')) ? 'accepted' : 'refused',
+  }),
+  async (run) => ({
+    what: 'Factory login',
+    expected: 'refused',
+    observed: (await loginOpens(run, 'factory')) ? 'accepted' : 'refused',
+  }),
   async (run) => ({
     what: `Factory address ${run.card.factory.address}`,
     expected: 'left',
@@ -49,12 +65,20 @@ const checks: readonly ((run: UnitRun) => Promise<Observation>)[] = [
   }),
   async (run) => {
     const differences = compare(run.compiled.config, await run.dialect.read())
-    return { what: 'Settings read back', expected: 'as asked', observed: differences.length === 0 ? 'as asked' : differences.map(({ sentence }) => sentence).join(' ') }
+    return {
+      what: 'Settings read back',
+      expected: 'as asked',
+      observed: differences.length === 0 ? 'as asked' : differences.map(({ sentence }) => sentence).join(' '),
+    }
   },
   async (run) => {
     const networks = (await run.dialect.air()).flatMap((radio) => radio.networks)
     const open = networks.filter((network) => network.security === 'open')
-    return { what: 'Networks on air', expected: 'all secured', observed: open.length === 0 ? 'all secured' : `${open.map(({ ssid }) => ssid).join(', ')} open` }
+    return {
+      what: 'Networks on air',
+      expected: 'all secured',
+      observed: open.length === 0 ? 'all secured' : `${open.map(({ ssid }) => ssid).join(', ')} open`,
+    }
   },
 ]
 

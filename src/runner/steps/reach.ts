@@ -39,12 +39,18 @@ export async function reach(run: UnitRun): Promise<string> {
  */
 function placesOf({ card, plan, doors, provenAddress, seenAt }: UnitRun): string[] {
   const { address } = card.factory
-  const places = doors.address === 'shut' ? [address, plan.address, provenAddress, seenAt] : [plan.address, provenAddress, address, seenAt]
+  const places =
+    doors.address === 'shut'
+      ? [address, plan.address, provenAddress, seenAt]
+      : [plan.address, provenAddress, address, seenAt]
   return [...new Set(places.filter((place) => place !== undefined))]
 }
 
 /** Where the unit answers now: by ARP with its own MAC, and whether its service takes a connection. */
-export async function locate(run: UnitRun, addresses: readonly string[]): Promise<{ address: string; answers: 'service' | 'arp-only' } | undefined> {
+export async function locate(
+  run: UnitRun,
+  addresses: readonly string[],
+): Promise<{ address: string; answers: 'service' | 'arp-only' } | undefined> {
   for (const address of addresses) {
     if (!(await run.host.arp(address)).includes(run.unit.mac)) continue
     return { address, answers: (await serviceAnswers(run, address)) ? 'service' : 'arp-only' }

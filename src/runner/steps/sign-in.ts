@@ -11,7 +11,10 @@ export async function signIn(run: UnitRun): Promise<string> {
   try {
     const model = await dialect.identify()
     if (model !== run.card.recognise.realm)
-      throw held(`It says that it is ${model}, not ${modelName(run.card)}.`, ['Read the model on its label.', 'Correct the kit list, then muster it again.'])
+      throw held(`It says that it is ${model}, not ${modelName(run.card)}.`, [
+        'Read the model on its label.',
+        'Correct the kit list, then muster it again.',
+      ])
     const credentials = await firstThatOpens(run, dialect)
     if (!credentials) throw refusesAllPasswords({ unit: run.unit, card: run.card })
     run.keepSession(dialect, credentials.login, address)
@@ -32,7 +35,12 @@ async function firstThatOpens(run: UnitRun, dialect: Dialect): Promise<Key | und
   const job: Key = { login: run.newLogin, words: "the job's password" }
   const old = run.oldLogins.map((login): Key => ({ login, words: 'a password that the job had before' }))
   // The likelier first: some units lock out whoever guesses. After a crash it may be either of two.
-  const keys = run.doors.password === 'shut' ? [factory, job, ...old] : run.passwordWasReplaced ? [...old, job, factory] : [job, factory, ...old]
+  const keys =
+    run.doors.password === 'shut'
+      ? [factory, job, ...old]
+      : run.passwordWasReplaced
+        ? [...old, job, factory]
+        : [job, factory, ...old]
   for (const key of keys) {
     try {
       await dialect.signIn(key.login)

@@ -11,25 +11,33 @@ export function BenchSide() {
   const strays = roll.sightings.filter((sighting) => sighting.unit === null)
   return (
     <aside className={`${sheet.sheet} ${sheet.pad}`} aria-label="Labels and strays">
-      <b>{awaited.length === 0 ? 'Every unit of the list is on the wire.' : `Waiting for ${awaited.length} of ${units.length}`}</b>
+      <b>
+        {awaited.length === 0
+          ? 'Every unit of the list is on the wire.'
+          : `Waiting for ${awaited.length} of ${units.length}`}
+      </b>
       {awaited.length > 0 && (
         <ul className={classes.awaited}>
           {awaited.map((unit) => (
             <li key={unit.id}>
               <b>{unit.name}</b> <span className="soft">{unit.model}</span>
               <div>
-                {unit.port === null ? 'Plug it in' : `Plug it into port ${unit.port}`}, label ends in <span className="mono">{unit.mac.slice(-5)}</span>
+                {unit.port === null ? 'Plug it in' : `Plug it into port ${unit.port}`}, label ends in{' '}
+                <span className="mono">{unit.mac.slice(-5)}</span>
               </div>
             </li>
           ))}
         </ul>
       )}
-      {awaited.length === 0 && <p className="soft">They match the kit list by the MAC on their labels. Select one to see its slip.</p>}
+      {awaited.length === 0 && (
+        <p className="soft">They match the kit list by the MAC on their labels. Select one to see its slip.</p>
+      )}
       {strays.map((stray) => (
         <div key={stray.mac} className={classes.warning}>
           <b>Not on the kit list</b>
           <div>
-            <span className="mono">{stray.mac}</span> answers at <span className="mono">{stray.address}</span>. Read the labels: put it on the list, or take its cable out.
+            <span className="mono">{stray.mac}</span> answers at <span className="mono">{stray.address}</span>. Read the
+            labels: put it on the list, or take its cable out.
           </div>
         </div>
       ))}

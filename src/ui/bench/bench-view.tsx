@@ -21,22 +21,42 @@ export function BenchView() {
   const present = new Set(roll.sightings.map((sighting) => sighting.mac))
   const matching = units.filter((unit) => present.has(unit.mac))
   const sweptMsAgo = pulse?.sweptMsAgo
-  const sweptSeconds = pulse && typeof sweptMsAgo === 'number' && now > 0 ? Math.max(0, (sweptMsAgo + now - pulse.heardAt) / 1000) : undefined
+  const sweptSeconds =
+    pulse && typeof sweptMsAgo === 'number' && now > 0
+      ? Math.max(0, (sweptMsAgo + now - pulse.heardAt) / 1000)
+      : undefined
   const resting = roll.muster === 'idle' || roll.muster === 'paused'
   return (
     <div className={sheet.page}>
       <div className={sheet.head}>
-        <h1>{present.size === 0 ? 'Nothing on the wire yet' : `${present.size} ${present.size === 1 ? 'unit' : 'units'} on the wire`}</h1>
-        {sweptSeconds !== undefined && <span className="soft">swept {sweptSeconds < 2 ? 'just now' : `${duration(sweptSeconds)} ago`}</span>}
+        <h1>
+          {present.size === 0
+            ? 'Nothing on the wire yet'
+            : `${present.size} ${present.size === 1 ? 'unit' : 'units'} on the wire`}
+        </h1>
+        {sweptSeconds !== undefined && (
+          <span className="soft">swept {sweptSeconds < 2 ? 'just now' : `${duration(sweptSeconds)} ago`}</span>
+        )}
         <div className={sheet.headRight}>
           <Button variant="default" disabled={pending} onClick={() => order(() => sweepNow(job.slug))}>
             Sweep now
           </Button>
           <Button
             disabled={pending || matching.length === 0 || !resting}
-            onClick={() => order(() => musterUnits(job.slug, matching.length === units.length ? allUnits : theseUnits(...matching.map((unit) => unit.id))))}
+            onClick={() =>
+              order(() =>
+                musterUnits(
+                  job.slug,
+                  matching.length === units.length ? allUnits : theseUnits(...matching.map((unit) => unit.id)),
+                ),
+              )
+            }
           >
-            {!resting ? 'Mustering' : matching.length === 0 ? 'Nothing to muster yet' : `Muster the ${matching.length} that match`}
+            {!resting
+              ? 'Mustering'
+              : matching.length === 0
+                ? 'Nothing to muster yet'
+                : `Muster the ${matching.length} that match`}
           </Button>
         </div>
       </div>
@@ -45,8 +65,8 @@ export function BenchView() {
         <div className={sheet.sheet}>
           {groups.length === 0 && (
             <p className={sheet.pad}>
-              Plug the units of the kit list into the switch, one cable each, and let them start. They appear here by their MAC, all of them at once, even where they share one
-              factory address.
+              Plug the units of the kit list into the switch, one cable each, and let them start. They appear here by
+              their MAC, all of them at once, even where they share one factory address.
             </p>
           )}
           {groups.map((group) => (
@@ -62,5 +82,7 @@ export function BenchView() {
 function groupByAddress(sightings: readonly Sighting[]): { address: string; sightings: Sighting[] }[] {
   const groups = new Map<string, Sighting[]>()
   for (const sighting of sightings) groups.set(sighting.address, [...(groups.get(sighting.address) ?? []), sighting])
-  return [...groups].map(([address, of]) => ({ address, sightings: of })).sort((a, b) => b.sightings.length - a.sightings.length)
+  return [...groups]
+    .map(([address, of]) => ({ address, sightings: of }))
+    .sort((a, b) => b.sightings.length - a.sightings.length)
 }

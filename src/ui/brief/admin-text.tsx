@@ -25,7 +25,11 @@ export function AdminText() {
         {brief.admin.passwords === 'one-per-job' ? (
           <SecretField name="admin/password" label="Admin password" />
         ) : (
-          <span className="soft">{units.length === 0 ? 'They are made as units come to the kit list.' : `${units.length} are made and sealed.`}</span>
+          <span className="soft">
+            {units.length === 0
+              ? 'They are made as units come to the kit list.'
+              : `${units.length} are made and sealed.`}
+          </span>
         )}
       </p>
       <p>
@@ -38,7 +42,11 @@ export function AdminText() {
             { value: 'same', words: 'the same password' },
           ]}
         />
-        . {brief.admin.pushedLogin === 'own' && <SecretField name="admin/pushed-password" label="Password that it sets" />} Indicator lights are{' '}
+        .{' '}
+        {brief.admin.pushedLogin === 'own' && (
+          <SecretField name="admin/pushed-password" label="Password that it sets" />
+        )}{' '}
+        Indicator lights are{' '}
         <Choice
           path="admin.lights"
           label="Indicator lights"

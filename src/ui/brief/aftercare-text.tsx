@@ -11,7 +11,8 @@ export function AftercareText() {
   return (
     <>
       <p>
-        Units are managed over <YesNo path="aftercare.httpsOnly" label="HTTPS only" yes="HTTPS only" no="HTTPS and plain HTTP" />, SSH is{' '}
+        Units are managed over{' '}
+        <YesNo path="aftercare.httpsOnly" label="HTTPS only" yes="HTTPS only" no="HTTPS and plain HTTP" />, SSH is{' '}
         <Choice
           path="aftercare.ssh"
           label="SSH"
@@ -34,13 +35,17 @@ export function AftercareText() {
         {aftercare.snmp && (
           <>
             {' '}
-            as <TextField path="aftercare.snmp.user" label="SNMP user" face="mono" /> <SecretField name="snmp/authentication" label="Authentication key" />{' '}
+            as <TextField path="aftercare.snmp.user" label="SNMP user" face="mono" />{' '}
+            <SecretField name="snmp/authentication" label="Authentication key" />{' '}
             <SecretField name="snmp/privacy" label="Privacy key" />
           </>
         )}
-        . Syslog goes to <TextField path="aftercare.syslog" label="Syslog server" kind="optional" face="mono" placeholder="nobody" />.
+        . Syslog goes to{' '}
+        <TextField path="aftercare.syslog" label="Syslog server" kind="optional" face="mono" placeholder="nobody" />.
       </p>
-      <Faults under={['aftercare.httpsOnly', 'aftercare.ssh', 'aftercare.snmp', 'aftercare.syslog', 'aftercare.telnet']} />
+      <Faults
+        under={['aftercare.httpsOnly', 'aftercare.ssh', 'aftercare.snmp', 'aftercare.syslog', 'aftercare.telnet']}
+      />
       <p>
         Alerts are{' '}
         <Choice
@@ -78,7 +83,8 @@ export function AftercareText() {
             <TextField path="aftercare.restart.at" label="Time of the restart" face="mono" />
           </>
         )}
-        . Firmware is <TextField path="aftercare.firmware" label="Oldest firmware" face="mono" placeholder="whatever they bring" />
+        . Firmware is{' '}
+        <TextField path="aftercare.firmware" label="Oldest firmware" face="mono" placeholder="whatever they bring" />
         {aftercare.firmware !== '' && ' or newer'}.
       </p>
       <Faults under={['aftercare.mail', 'aftercare.restart', 'aftercare.firmware']} />

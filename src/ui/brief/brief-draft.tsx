@@ -45,7 +45,13 @@ export function useBrief(): BriefDraft {
 const restMs = 600
 const draftSchema = z.object({ version: z.int(), brief: z.unknown() })
 
-export function BriefDraftProvider({ rules, children }: { rules: ReadonlyMap<string, CountryRules>; children: ReactNode }) {
+export function BriefDraftProvider({
+  rules,
+  children,
+}: {
+  rules: ReadonlyMap<string, CountryRules>
+  children: ReactNode
+}) {
   const { job, units, cards, weak } = useJob()
   const [brief, setBrief] = useState<Brief>(job.brief)
   const [round, setRound] = useState(0)
@@ -74,7 +80,10 @@ export function BriefDraftProvider({ rules, children }: { rules: ReadonlyMap<str
   })
 
   const autosave = useAutosave({
-    pending: useMemo(() => (changed && parsed.success ? { text, brief: parsed.data } : undefined), [changed, text, parsed]),
+    pending: useMemo(
+      () => (changed && parsed.success ? { text, brief: parsed.data } : undefined),
+      [changed, text, parsed],
+    ),
     restMs,
     save: (pending) => saveBriefAction(job.slug, kept.version, pending.brief),
     onSaved: (version, pending) => setKept({ text: pending.text, version: version ?? kept.version }),
@@ -82,20 +91,32 @@ export function BriefDraftProvider({ rules, children }: { rules: ReadonlyMap<str
   const { saving, refusal } = autosave
 
   const lastWhole = useRef(job.brief)
-  const whole = useMemo(() => (parsed.success ? parsed.data : wholeAgain(brief, lastWhole.current, parsed.error.issues)), [brief, parsed])
+  const whole = useMemo(
+    () => (parsed.success ? parsed.data : wholeAgain(brief, lastWhole.current, parsed.error.issues)),
+    [brief, parsed],
+  )
   lastWhole.current = whole
   const { unfinished, faults, meanings } = useMemo(() => {
     const models = modelsOf(units, cards)
     const country = rules.get(brief.country)
     const issues = parsed.success ? [] : parsed.error.issues
-    const unfinished = issues.map((issue): BriefFault => ({ field: issue.path.join('.'), weight: 'mend', sentence: issue.message }))
-    return { unfinished, faults: [...unfinished, ...reviewBrief({ brief: whole, country, models, weak })], meanings: briefMeaning(whole, country) }
+    const unfinished = issues.map(
+      (issue): BriefFault => ({ field: issue.path.join('.'), weight: 'mend', sentence: issue.message }),
+    )
+    return {
+      unfinished,
+      faults: [...unfinished, ...reviewBrief({ brief: whole, country, models, weak })],
+      meanings: briefMeaning(whole, country),
+    }
   }, [parsed, whole, brief.country, rules, units, cards, weak])
 
   const standing: Standing = refusal
     ? { is: 'refused', words: refusal }
     : !parsed.success
-      ? { is: 'unfinished', words: `Not saved yet: ${unfinished.length} ${unfinished.length === 1 ? 'field' : 'fields'} to mend` }
+      ? {
+          is: 'unfinished',
+          words: `Not saved yet: ${unfinished.length} ${unfinished.length === 1 ? 'field' : 'fields'} to mend`,
+        }
       : saving || changed
         ? { is: 'saving', words: 'Saving …' }
         : { is: 'saved', words: 'Saved' }

@@ -19,6 +19,9 @@ it('puts the value of before where a field is at fault, and keeps every other ch
 })
 
 it('goes back to before where a field has no value of before', () => {
-  const typing = withValue(demoBrief, 'networks', [...demoBrief.networks, { ...demoBrief.networks[0], id: 'new', ssid: '' }])
+  const typing = withValue(demoBrief, 'networks', [
+    ...demoBrief.networks,
+    { ...demoBrief.networks[0], id: 'new', ssid: '' },
+  ])
   expect(wholeAgain(typing, demoBrief, issuesOf(typing))).toEqual(demoBrief)
 })

@@ -60,8 +60,10 @@ function BriefPage({ countries }: { countries: readonly Option[] }) {
       <div className={classes.paper}>
         <Section id="site" title="The site">
           <p>
-            For <TextField path="client" label="Client" placeholder="the client" /> at <TextField path="site" label="Site" placeholder="the site" />, in{' '}
-            <Choice path="country" label="Country" options={countries} />. Clocks show <TextField path="timeZone" label="Time zone" placeholder="time zone" /> time, told by{' '}
+            For <TextField path="client" label="Client" placeholder="the client" /> at{' '}
+            <TextField path="site" label="Site" placeholder="the site" />, in{' '}
+            <Choice path="country" label="Country" options={countries} />. Clocks show{' '}
+            <TextField path="timeZone" label="Time zone" placeholder="time zone" /> time, told by{' '}
             <TextField path="ntpServers" label="Time servers" kind="list" face="mono" placeholder="time servers" />.
           </p>
           <Faults under={['client', 'site', 'country', 'timeZone', 'ntpServers']} />
@@ -74,7 +76,13 @@ function BriefPage({ countries }: { countries: readonly Option[] }) {
           title={brief.networks.length === 1 ? 'The wireless network' : 'The wireless networks'}
           act={
             brief.networks.length < 16 && (
-              <button type="button" className={classes.add} onClick={() => change('networks', [...brief.networks, freshNetwork(brief.networks.map(({ id }) => id))])}>
+              <button
+                type="button"
+                className={classes.add}
+                onClick={() =>
+                  change('networks', [...brief.networks, freshNetwork(brief.networks.map(({ id }) => id))])
+                }
+              >
                 Add a network
               </button>
             )
@@ -90,7 +98,11 @@ function BriefPage({ countries }: { countries: readonly Option[] }) {
           id="subnets"
           title="The site's other subnets"
           act={
-            <button type="button" className={classes.add} onClick={() => change('subnets', [...brief.subnets, newSubnet(brief)])}>
+            <button
+              type="button"
+              className={classes.add}
+              onClick={() => change('subnets', [...brief.subnets, newSubnet(brief)])}
+            >
               Add a subnet
             </button>
           }

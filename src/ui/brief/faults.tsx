@@ -16,7 +16,9 @@ import { useBrief } from './brief-draft'
 export function Faults({ under, except = [] }: { under: readonly string[]; except?: readonly string[] }) {
   const { faults } = useBrief()
   const within = (field: string, path: string): boolean => field === path || field.startsWith(`${path}.`)
-  const here = faults.filter(({ field }) => under.some((path) => within(field, path)) && !except.some((path) => within(field, path)))
+  const here = faults.filter(
+    ({ field }) => under.some((path) => within(field, path)) && !except.some((path) => within(field, path)),
+  )
   if (here.length === 0) return null
   return (
     <ul className={classes.faults}>
@@ -43,7 +45,12 @@ function FaultLine({ fault }: { fault: BriefFault }) {
         {refusal && ` ${refusal.sentence}`}
       </span>
       {cure && (
-        <Button variant="default" size="compact-sm" disabled={pending} onClick={() => ('set' in cure ? mend(cure.set) : order(() => makeSecretAction(job.slug, cure.make)))}>
+        <Button
+          variant="default"
+          size="compact-sm"
+          disabled={pending}
+          onClick={() => ('set' in cure ? mend(cure.set) : order(() => makeSecretAction(job.slug, cure.make)))}
+        >
           {cure.words}
         </Button>
       )}

@@ -15,7 +15,10 @@ interface FieldProps {
 /** How a kind of value is written as text, and read back. */
 const kinds = {
   text: { write: (value: unknown) => String(value ?? ''), read: (text: string): unknown => text },
-  optional: { write: (value: unknown) => String(value ?? ''), read: (text: string): unknown => (text.trim() === '' ? null : text.trim()) },
+  optional: {
+    write: (value: unknown) => String(value ?? ''),
+    read: (text: string): unknown => (text.trim() === '' ? null : text.trim()),
+  },
   number: {
     write: (value: unknown) => (typeof value === 'number' ? String(value) : ''),
     read: (text: string): unknown => {
@@ -33,18 +36,41 @@ const kinds = {
   },
 } as const
 
-export function TextField({ path, label, placeholder, kind = 'text', face = 'text' }: FieldProps & { kind?: keyof typeof kinds; face?: 'text' | 'mono' }) {
+export function TextField({
+  path,
+  label,
+  placeholder,
+  kind = 'text',
+  face = 'text',
+}: FieldProps & { kind?: keyof typeof kinds; face?: 'text' | 'mono' }) {
   const { round } = useBrief()
-  return <TypedText key={`${path} ${round}`} path={path} label={label} kind={kind} face={face} {...(placeholder === undefined ? {} : { placeholder })} />
+  return (
+    <TypedText
+      key={`${path} ${round}`}
+      path={path}
+      label={label}
+      kind={kind}
+      face={face}
+      {...(placeholder === undefined ? {} : { placeholder })}
+    />
+  )
 }
 
 /** Holds its own text, so that what is typed half-way stays as it is typed. */
-function TypedText({ path, label, placeholder, kind, face }: FieldProps & { kind: keyof typeof kinds; face: 'text' | 'mono' }) {
+function TypedText({
+  path,
+  label,
+  placeholder,
+  kind,
+  face,
+}: FieldProps & { kind: keyof typeof kinds; face: 'text' | 'mono' }) {
   const { brief, change, faults } = useBrief()
   const { read, write } = kinds[kind]
   const value = valueAt(brief, path)
   const [typed, setTyped] = useState(() => write(value))
-  const faulty = faults.some((fault) => fault.weight === 'mend' && (fault.field === path || fault.field.startsWith(`${path}.`)))
+  const faulty = faults.some(
+    (fault) => fault.weight === 'mend' && (fault.field === path || fault.field.startsWith(`${path}.`)),
+  )
   return (
     <input
       className={classes.field}
@@ -58,7 +84,9 @@ function TypedText({ path, label, placeholder, kind, face }: FieldProps & { kind
       spellCheck={false}
       inputMode={kind === 'number' ? 'numeric' : 'text'}
       // A value that came from elsewhere, a mend or a sibling field, shows itself.
-      value={JSON.stringify(read(typed)) === JSON.stringify(value ?? (kind === 'text' ? '' : null)) ? typed : write(value)}
+      value={
+        JSON.stringify(read(typed)) === JSON.stringify(value ?? (kind === 'text' ? '' : null)) ? typed : write(value)
+      }
       onChange={(event) => {
         setTyped(event.currentTarget.value)
         change(path, read(event.currentTarget.value))
@@ -134,7 +162,9 @@ export function Several({ path, label, options }: FieldProps & { options: readon
             onChange={(event) =>
               change(
                 path,
-                event.currentTarget.checked ? options.map((each) => each.value).filter((each) => each === value || chosen.includes(each)) : chosen.filter((each) => each !== value),
+                event.currentTarget.checked
+                  ? options.map((each) => each.value).filter((each) => each === value || chosen.includes(each))
+                  : chosen.filter((each) => each !== value),
               )
             }
           />

@@ -19,7 +19,12 @@ export function JobFile() {
         Job as a file
       </Button>
       <Modal opened={opened} onClose={dialog.close} title="The whole job as a file">
-        <form method="post" action={`/api/jobs/${job.slug}/job-file`} className={classes.jobFile} onSubmit={dialog.close}>
+        <form
+          method="post"
+          action={`/api/jobs/${job.slug}/job-file`}
+          className={classes.jobFile}
+          onSubmit={dialog.close}
+        >
           <p>Brief, kit, floors and locks. Another Air Muster takes it in on its Jobs page.</p>
           <PasswordInput
             name="passphrase"

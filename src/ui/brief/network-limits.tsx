@@ -15,7 +15,9 @@ const steeringWords: Readonly<Record<(typeof steerings)[number], string>> = {
 /** Limits, hours and roaming of a network: folded away until somebody wants them. */
 export function NetworkLimits({ path, network }: { path: string; network: WirelessNetwork }) {
   const { change, faults } = useBrief()
-  const fields = ['limits', 'hours', 'steering', 'steeringAboveDbm', 'leastDbm', 'fastRoaming', 'macList'].map((field) => `${path}.${field}`)
+  const fields = ['limits', 'hours', 'steering', 'steeringAboveDbm', 'leastDbm', 'fastRoaming', 'macList'].map(
+    (field) => `${path}.${field}`,
+  )
   const used =
     network.hours !== null ||
     network.steering !== 'client-decides' ||
@@ -28,9 +30,31 @@ export function NetworkLimits({ path, network }: { path: string; network: Wirele
     <details className={classes.more} open={used || faulty || undefined}>
       <summary>Limits, hours and roaming</summary>
       <p>
-        One client may take <TextField path={`${path}.limits.perClientKbps`} label="Most for one client, kbit/s" kind="number" face="mono" placeholder="any" /> kbit/s, all of them
-        together <TextField path={`${path}.limits.sharedKbps`} label="Most for all clients together, kbit/s" kind="number" face="mono" placeholder="any" /> kbit/s; at most{' '}
-        <TextField path={`${path}.limits.mostClients`} label="Most clients" kind="number" face="mono" placeholder="any number of" /> clients.
+        One client may take{' '}
+        <TextField
+          path={`${path}.limits.perClientKbps`}
+          label="Most for one client, kbit/s"
+          kind="number"
+          face="mono"
+          placeholder="any"
+        />{' '}
+        kbit/s, all of them together{' '}
+        <TextField
+          path={`${path}.limits.sharedKbps`}
+          label="Most for all clients together, kbit/s"
+          kind="number"
+          face="mono"
+          placeholder="any"
+        />{' '}
+        kbit/s; at most{' '}
+        <TextField
+          path={`${path}.limits.mostClients`}
+          label="Most clients"
+          kind="number"
+          face="mono"
+          placeholder="any number of"
+        />{' '}
+        clients.
       </p>
       <Faults under={[`${path}.limits`]} />
       <p>
@@ -42,13 +66,16 @@ export function NetworkLimits({ path, network }: { path: string; network: Wirele
             { value: 'always', words: 'always' },
             { value: 'hours', words: 'at these hours' },
           ]}
-          read={(value) => (value === 'always' ? null : { days: ['mon', 'tue', 'wed', 'thu', 'fri'], from: '07:00', to: '19:00' })}
+          read={(value) =>
+            value === 'always' ? null : { days: ['mon', 'tue', 'wed', 'thu', 'fri'], from: '07:00', to: '19:00' }
+          }
           write={(value) => (value ? 'hours' : 'always')}
         />
         {network.hours && (
           <>
             {' '}
-            <Several path={`${path}.hours.days`} label="Days on air" options={dayOptions} /> from <TextField path={`${path}.hours.from`} label="On air from" face="mono" /> to{' '}
+            <Several path={`${path}.hours.days`} label="Days on air" options={dayOptions} /> from{' '}
+            <TextField path={`${path}.hours.from`} label="On air from" face="mono" /> to{' '}
             <TextField path={`${path}.hours.to`} label="On air to" face="mono" />
           </>
         )}
@@ -56,14 +83,35 @@ export function NetworkLimits({ path, network }: { path: string; network: Wirele
       </p>
       <Faults under={[`${path}.hours`]} />
       <p>
-        The band <Choice path={`${path}.steering`} label="Steering of clients" options={steerings.map((value) => ({ value, words: steeringWords[value] }))} />
+        The band{' '}
+        <Choice
+          path={`${path}.steering`}
+          label="Steering of clients"
+          options={steerings.map((value) => ({ value, words: steeringWords[value] }))}
+        />
         {network.steering !== 'client-decides' && (
           <>
-            , above <TextField path={`${path}.steeringAboveDbm`} label="Steer only above, dBm" kind="number" face="mono" placeholder="any" /> dBm
+            , above{' '}
+            <TextField
+              path={`${path}.steeringAboveDbm`}
+              label="Steer only above, dBm"
+              kind="number"
+              face="mono"
+              placeholder="any"
+            />{' '}
+            dBm
           </>
         )}
-        . Clients below <TextField path={`${path}.leastDbm`} label="Let go below, dBm" kind="number" face="mono" placeholder="no level" />
-        {network.leastDbm !== null && ' dBm'} are let go. Fast roaming (802.11r) is <YesNo path={`${path}.fastRoaming`} label="Fast roaming" yes="on" no="off" />.
+        . Clients below{' '}
+        <TextField
+          path={`${path}.leastDbm`}
+          label="Let go below, dBm"
+          kind="number"
+          face="mono"
+          placeholder="no level"
+        />
+        {network.leastDbm !== null && ' dBm'} are let go. Fast roaming (802.11r) is{' '}
+        <YesNo path={`${path}.fastRoaming`} label="Fast roaming" yes="on" no="off" />.
       </p>
       <Faults under={[`${path}.steering`, `${path}.steeringAboveDbm`, `${path}.leastDbm`, `${path}.fastRoaming`]} />
       <p>
@@ -79,7 +127,14 @@ export function NetworkLimits({ path, network }: { path: string; network: Wirele
         may join
         {network.macList.rule !== 'none' && (
           <>
-            : <TextField path={`${path}.macList.macs`} label="MACs on the list" kind="list" face="mono" placeholder="MACs, with commas" />
+            :{' '}
+            <TextField
+              path={`${path}.macList.macs`}
+              label="MACs on the list"
+              kind="list"
+              face="mono"
+              placeholder="MACs, with commas"
+            />
           </>
         )}
         .{' '}

@@ -31,8 +31,10 @@ export function NetworkText({ index }: { index: number }) {
   return (
     <article className={classes.network} aria-label={`Network ${network.ssid}`}>
       <p>
-        <TextField path={`${path}.ssid`} label="Name of the network (SSID)" placeholder="name" /> <span className={classes.count}>{ssidBytes(network.ssid)} of 32 bytes</span> is
-        for <Choice path={`${path}.purpose`} label="What the network is for" options={purposes} />, at <Several path={`${path}.bands`} label="Bands" options={bandOptions} />.
+        <TextField path={`${path}.ssid`} label="Name of the network (SSID)" placeholder="name" />{' '}
+        <span className={classes.count}>{ssidBytes(network.ssid)} of 32 bytes</span> is for{' '}
+        <Choice path={`${path}.purpose`} label="What the network is for" options={purposes} />, at{' '}
+        <Several path={`${path}.bands`} label="Bands" options={bandOptions} />.
         <button
           type="button"
           className={classes.remove}
@@ -52,22 +54,46 @@ export function NetworkText({ index }: { index: number }) {
         <Choice
           path={`${path}.security`}
           label="Security"
-          options={securityModes.map((mode) => ({ value: mode, words: mode === 'open' ? 'nothing: it is open' : securityNames[mode] }))}
+          options={securityModes.map((mode) => ({
+            value: mode,
+            words: mode === 'open' ? 'nothing: it is open' : securityNames[mode],
+          }))}
         />
         {network.security !== 'open' && ', encrypted with AES-CCMP'}.{' '}
-        {takesPassphrase(network.security) && <SecretField name={secretName.passphrase(network)} label="Passphrase" network={network.id} />}
+        {takesPassphrase(network.security) && (
+          <SecretField name={secretName.passphrase(network)} label="Passphrase" network={network.id} />
+        )}
         {network.security === 'open' && (
           <>
-            Type its name again to confirm that it is open: <TextField path={`${path}.openConfirmation`} label="The name of the open network, again" placeholder="name again" />
+            Type its name again to confirm that it is open:{' '}
+            <TextField
+              path={`${path}.openConfirmation`}
+              label="The name of the open network, again"
+              placeholder="name again"
+            />
           </>
         )}
         {network.security === 'wpa2-enterprise' && <RadiusServers path={path} network={network} />}
       </p>
-      <Faults under={[`${path}.security`, `${path}.passphrase`, `${path}.openConfirmation`, `${path}.radius`, `${path}.cipher`]} />
+      <Faults
+        under={[
+          `${path}.security`,
+          `${path}.passphrase`,
+          `${path}.openConfirmation`,
+          `${path}.radius`,
+          `${path}.cipher`,
+        ]}
+      />
       <p>
-        Clients land on VLAN <TextField path={`${path}.vlan`} label="VLAN of the network" kind="number" face="mono" placeholder="none" /> and{' '}
-        <YesNo path={`${path}.isolation`} label="Client isolation" yes="are kept from each other" no="may reach each other" />. Its name is{' '}
-        <YesNo path={`${path}.hidden`} label="Hidden or shown" yes="hidden" no="shown" />.
+        Clients land on VLAN{' '}
+        <TextField path={`${path}.vlan`} label="VLAN of the network" kind="number" face="mono" placeholder="none" /> and{' '}
+        <YesNo
+          path={`${path}.isolation`}
+          label="Client isolation"
+          yes="are kept from each other"
+          no="may reach each other"
+        />
+        . Its name is <YesNo path={`${path}.hidden`} label="Hidden or shown" yes="hidden" no="shown" />.
       </p>
       <Faults under={[`${path}.vlan`, `${path}.isolation`, `${path}.hidden`]} />
       <NetworkLimits path={path} network={network} />

@@ -62,7 +62,9 @@ export function RadioText() {
               onClick={() =>
                 change(
                   'radio.bands',
-                  [...radio.bands, { band, width: band === '2.4' ? 20 : 40 }].sort((a, b) => bands.indexOf(a.band) - bands.indexOf(b.band)),
+                  [...radio.bands, { band, width: band === '2.4' ? 20 : 40 }].sort(
+                    (a, b) => bands.indexOf(a.band) - bands.indexOf(b.band),
+                  ),
                 )
               }
             >
@@ -130,8 +132,11 @@ export function RadioText() {
         )}
       </p>
       <p>
-        The weakest device speaks at <TextField path="radio.power.clientDbm" label="Power of the weakest device, dBm" kind="number" face="mono" /> dBm, and units match it; 2.4 GHz
-        is <TextField path="radio.power.lowerAt24Db" label="How much quieter 2.4 GHz is, dB" kind="number" face="mono" /> dB quieter.
+        The weakest device speaks at{' '}
+        <TextField path="radio.power.clientDbm" label="Power of the weakest device, dBm" kind="number" face="mono" />{' '}
+        dBm, and units match it; 2.4 GHz is{' '}
+        <TextField path="radio.power.lowerAt24Db" label="How much quieter 2.4 GHz is, dB" kind="number" face="mono" />{' '}
+        dB quieter.
       </p>
       <Faults under={['radio']} except={['radio.bands', 'radio.place']} />
     </>

@@ -24,7 +24,11 @@ export function SecretField({ name, label, network }: { name: string; label: str
     start(async () => {
       const answer = await makeSecretAction(job.slug, name)
       setShown(undefined)
-      setSentence(answer.ok ? `A new one is made: ${Math.floor(generatedBits())} bits, without look-alike characters.` : answer.sentence)
+      setSentence(
+        answer.ok
+          ? `A new one is made: ${Math.floor(generatedBits())} bits, without look-alike characters.`
+          : answer.sentence,
+      )
     })
   const keep = () =>
     start(async () => {
@@ -36,7 +40,8 @@ export function SecretField({ name, label, network }: { name: string; label: str
     })
   return (
     <span className={classes.secret}>
-      <span className={classes.secretLabel}>{label}</span> <span className="mono">{shown ?? (exists ? '••••••••••••' : 'made when the brief is saved')}</span>
+      <span className={classes.secretLabel}>{label}</span>{' '}
+      <span className="mono">{shown ?? (exists ? '••••••••••••' : 'made when the brief is saved')}</span>
       {exists && typed === undefined && (
         <span className={classes.secretActs}>
           <button type="button" disabled={pending} onClick={shown === undefined ? show : () => setShown(undefined)}>

@@ -5,7 +5,17 @@ import classes from './brief.module.css'
 import { useBrief } from './brief-draft'
 
 /** A part of the page for the client, with what it means at its side. */
-export function Section({ id, title, act, children }: { id: BriefSection; title: string; act?: ReactNode; children: ReactNode }) {
+export function Section({
+  id,
+  title,
+  act,
+  children,
+}: {
+  id: BriefSection
+  title: string
+  act?: ReactNode
+  children: ReactNode
+}) {
   const { meanings } = useBrief()
   const here = meanings.filter((meaning) => meaning.section === id)
   return (

@@ -17,7 +17,9 @@ export function SiteSubnets() {
     )
   return (
     <>
-      {subnets.length === 0 && <p className="soft">None: networks without a subnet here are served by somebody else.</p>}
+      {subnets.length === 0 && (
+        <p className="soft">None: networks without a subnet here are served by somebody else.</p>
+      )}
       {subnets.map((subnet, index) => (
         <article key={subnet.id} className={classes.network} aria-label={`Subnet ${subnet.name}`}>
           <p>
@@ -38,8 +40,15 @@ export function SiteSubnets() {
 export function newSubnet(brief: ReturnType<typeof useBrief>['brief']): SiteSubnet {
   const taken = new Set([brief.management.vlan, ...brief.subnets.map((subnet) => subnet.vlan)])
   const wanted = brief.networks.map((network) => network.vlan).find((vlan) => vlan !== null && !taken.has(vlan))
-  const vlan = wanted ?? Array.from({ length: 4094 }, (_, at) => at + 1).find((each) => each > (brief.management.vlan ?? 9) && !taken.has(each)) ?? null
-  const cidr = nextFreeCidr(brief.management.cidr, [brief.management.cidr, ...brief.subnets.map((subnet) => subnet.cidr)]) ?? '10.30.0.0/24'
+  const vlan =
+    wanted ??
+    Array.from({ length: 4094 }, (_, at) => at + 1).find(
+      (each) => each > (brief.management.vlan ?? 9) && !taken.has(each),
+    ) ??
+    null
+  const cidr =
+    nextFreeCidr(brief.management.cidr, [brief.management.cidr, ...brief.subnets.map((subnet) => subnet.cidr)]) ??
+    '10.30.0.0/24'
   const base = cidr.split('/')[0]?.split('.').slice(0, 3).join('.') ?? '10.30.0'
   const small = Number(cidr.split('/')[1]) > 24
   const names = brief.networks.filter((network) => network.vlan === vlan).map((network) => network.ssid)
@@ -61,10 +70,16 @@ export function newSubnet(brief: ReturnType<typeof useBrief>['brief']): SiteSubn
 /** Who may open connections to whom: rows to columns. */
 function Talks() {
   const { brief, change } = useBrief()
-  const all = [{ id: managementId, name: brief.management.name }, ...brief.subnets.map(({ id, name }) => ({ id, name }))]
+  const all = [
+    { id: managementId, name: brief.management.name },
+    ...brief.subnets.map(({ id, name }) => ({ id, name })),
+  ]
   const may = (from: string, to: string): boolean => brief.talks.some((rule) => rule.from === from && rule.to === to)
   const set = (from: string, to: string, allowed: boolean) =>
-    change('talks', allowed ? [...brief.talks, { from, to }] : brief.talks.filter((rule) => !(rule.from === from && rule.to === to)))
+    change(
+      'talks',
+      allowed ? [...brief.talks, { from, to }] : brief.talks.filter((rule) => !(rule.from === from && rule.to === to)),
+    )
   return (
     <>
       <p>Who may reach whom; what is not ticked is kept apart.</p>

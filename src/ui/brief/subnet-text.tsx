@@ -14,8 +14,10 @@ export function SubnetText({ path }: { path: string }) {
     <>
       <p>
         It is <TextField path={`${path}.cidr`} label="Subnet" face="mono" /> on VLAN{' '}
-        <TextField path={`${path}.vlan`} label="VLAN" kind="number" face="mono" placeholder="none, untagged" />, with the gateway{' '}
-        <TextField path={`${path}.gateway`} label="Gateway" kind="optional" face="mono" placeholder="none" /> and the DNS servers{' '}
+        <TextField path={`${path}.vlan`} label="VLAN" kind="number" face="mono" placeholder="none, untagged" />, with
+        the gateway{' '}
+        <TextField path={`${path}.gateway`} label="Gateway" kind="optional" face="mono" placeholder="none" /> and the
+        DNS servers{' '}
         <TextField path={`${path}.dnsServers`} label="DNS servers" kind="list" face="mono" placeholder="none" />.
       </p>
       <Faults under={[`${path}.cidr`, `${path}.vlan`, `${path}.gateway`, `${path}.dnsServers`, `${path}.name`]} />
@@ -52,8 +54,13 @@ export function SubnetText({ path }: { path: string }) {
         {range !== null && (
           <>
             {' '}
-            <TextField path={`${path}.staticRange.first`} label="Static addresses from" face="mono" placeholder="from" /> to{' '}
-            <TextField path={`${path}.staticRange.last`} label="Static addresses to" face="mono" placeholder="to" />
+            <TextField
+              path={`${path}.staticRange.first`}
+              label="Static addresses from"
+              face="mono"
+              placeholder="from"
+            />{' '}
+            to <TextField path={`${path}.staticRange.last`} label="Static addresses to" face="mono" placeholder="to" />
           </>
         )}
         ; <TextField path={`${path}.reserved`} label="Reserved addresses" kind="list" face="mono" placeholder="none" />{' '}

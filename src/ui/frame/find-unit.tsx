@@ -10,7 +10,9 @@ export function FindUnit({ typed, onFound }: { typed: string; onFound: (unit: st
   const { units } = useJob()
   const plain = (text: string): string => text.toLowerCase().replace(/[:\-. ]/g, '')
   const wanted = plain(typed)
-  const found = units.filter((unit) => [unit.name, unit.place, unit.mac, unit.serial].some((text) => plain(text).includes(wanted))).slice(0, most)
+  const found = units
+    .filter((unit) => [unit.name, unit.place, unit.mac, unit.serial].some((text) => plain(text).includes(wanted)))
+    .slice(0, most)
   if (found.length === 0) return <p>No unit on the list has that.</p>
   return (
     <ul style={{ listStyle: 'none', margin: '10px 0 0', padding: 0 }}>

@@ -23,10 +23,16 @@ export function LaptopStrip() {
           </span>
         ))}
         {!laptop && <span>not looked at yet: sweep the bench</span>}
-        {laptop && laptop.pace !== 1 && <span className={classes.pace}>rehearsal, {laptop.pace} times faster than life</span>}
+        {laptop && laptop.pace !== 1 && (
+          <span className={classes.pace}>rehearsal, {laptop.pace} times faster than life</span>
+        )}
         <span className={classes.right}>
           {laptop ? `${laptop.lanes} ${laptop.lanes === 1 ? 'lane' : 'lanes'} open` : ''}
-          <UnstyledButton className={classes.restore ?? ''} disabled={pending || roll.muster !== 'idle'} onClick={() => order(() => restoreLaptop(job.slug))}>
+          <UnstyledButton
+            className={classes.restore ?? ''}
+            disabled={pending || roll.muster !== 'idle'}
+            onClick={() => order(() => restoreLaptop(job.slug))}
+          >
             Put it back as it was
           </UnstyledButton>
         </span>

@@ -4,7 +4,17 @@ import Link from 'next/link'
 import classes from './frame.module.css'
 
 /** A page that has only a sentence to say, and what to do next. */
-export function Message({ title, words, link, act }: { title: string; words: string; link?: { href: string; words: string }; act?: { words: string; run: () => void } }) {
+export function Message({
+  title,
+  words,
+  link,
+  act,
+}: {
+  title: string
+  words: string
+  link?: { href: string; words: string }
+  act?: { words: string; run: () => void }
+}) {
   return (
     <main className={classes.message}>
       <h1>{title}</h1>

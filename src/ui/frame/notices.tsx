@@ -11,9 +11,13 @@ export function Notices() {
   const failed = pulse?.failed[job.slug]
   const sentences = [
     ...(connection === 'lost' ? ['No news from Air Muster: this page looks for it and goes on by itself.'] : []),
-    ...(connection === 'locked-out' ? ['Air Muster was started anew and does not know this browser: open it at the address that its terminal prints.'] : []),
+    ...(connection === 'locked-out'
+      ? ['Air Muster was started anew and does not know this browser: open it at the address that its terminal prints.']
+      : []),
     ...(connection === 'live' && pulse ? pulseSentences(pulse) : []),
-    ...(failed ? [`${orderWords[failed.kind]} failed three times and is not begun again by itself: ${failed.reason}`] : []),
+    ...(failed
+      ? [`${orderWords[failed.kind]} failed three times and is not begun again by itself: ${failed.reason}`]
+      : []),
   ]
   return (
     <div aria-live="polite" className={classes.notices}>

@@ -18,7 +18,12 @@ afterEach(() => {
 const typed = (keys: readonly string[], everyMs: number, act?: () => void): boolean[] => {
   const burst = scanBurst()
   return keys.map((key, index) => {
-    const taken = burst.heard({ key, timeStamp: 1000 + index * everyMs, repeat: false, preventDefault: () => undefined } as KeyboardEvent)
+    const taken = burst.heard({
+      key,
+      timeStamp: 1000 + index * everyMs,
+      repeat: false,
+      preventDefault: () => undefined,
+    } as KeyboardEvent)
     if (!taken && act) burst.unless(act)
     return taken
   })

@@ -11,7 +11,11 @@ export function SchemeSwitch() {
   const mounted = useMounted()
   const other = mounted && scheme === 'dark' ? 'light' : 'dark'
   return (
-    <UnstyledButton className={classes.tool ?? ''} onClick={() => setColorScheme(other)} aria-label={`Use the ${other} scheme`}>
+    <UnstyledButton
+      className={classes.tool ?? ''}
+      onClick={() => setColorScheme(other)}
+      aria-label={`Use the ${other} scheme`}
+    >
       {other}
     </UnstyledButton>
   )

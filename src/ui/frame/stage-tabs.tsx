@@ -5,7 +5,14 @@ import { type Standing, stages, standings } from '../../core/muster/stages'
 import { useJob } from '../live/job-provider'
 import classes from './stage-tabs.module.css'
 
-export const stageNames = { brief: 'Brief', kit: 'Kit', plan: 'Plan', bench: 'Bench', muster: 'Muster', handover: 'Handover' } as const
+export const stageNames = {
+  brief: 'Brief',
+  kit: 'Kit',
+  plan: 'Plan',
+  bench: 'Bench',
+  muster: 'Muster',
+  handover: 'Handover',
+} as const
 
 const marks: Readonly<Record<Standing['mark'], { sign: string; words: string }>> = {
   done: { sign: '✓', words: 'done' },
@@ -31,7 +38,13 @@ export function StageTabs() {
         const { words, mark } = all[stage]
         const here = path.split('/')[3] === stage
         return (
-          <Link key={stage} href={`/jobs/${job.slug}/${stage}`} className={classes.tab ?? ''} aria-current={here ? 'page' : undefined} data-stage={stage}>
+          <Link
+            key={stage}
+            href={`/jobs/${job.slug}/${stage}`}
+            className={classes.tab ?? ''}
+            aria-current={here ? 'page' : undefined}
+            data-stage={stage}
+          >
             <b>
               <span className={classes.number}>{index + 1} </span>
               {stageNames[stage]}

@@ -37,7 +37,13 @@ export function HandoverView() {
           As built: {job.brief.site}, {countryName}.{' '}
           {newest > 0 && (
             <span suppressHydrationWarning>
-              Proven {new Date(newest).toLocaleString('en-GB', { dateStyle: 'long', timeStyle: 'short', timeZone: job.brief.timeZone })} ({job.brief.timeZone}).
+              Proven{' '}
+              {new Date(newest).toLocaleString('en-GB', {
+                dateStyle: 'long',
+                timeStyle: 'short',
+                timeZone: job.brief.timeZone,
+              })}{' '}
+              ({job.brief.timeZone}).
             </span>
           )}
         </p>
@@ -50,7 +56,13 @@ export function HandoverView() {
             </>
           )}
           . Wireless {networks.length === 1 ? 'network' : 'networks'}:{' '}
-          {networks.map((network) => `${network.ssid} (${securityWords(network.security)}${network.vlan === null ? '' : `, VLAN ${network.vlan}`})`).join('; ') || 'none'}.
+          {networks
+            .map(
+              (network) =>
+                `${network.ssid} (${securityWords(network.security)}${network.vlan === null ? '' : `, VLAN ${network.vlan}`})`,
+            )
+            .join('; ') || 'none'}
+          .
         </p>
         <div className={classes.scroll}>
           <table className={sheet.table}>

@@ -31,8 +31,8 @@ export function DeleteJob({ id, name }: { id: number; name: string }) {
           }}
         >
           <p>
-            Brief, kit list, plan, floors, passwords and the units’ copies are gone for good; save the job as a file first if you may need them. Its log is kept. The units
-            themselves stay as they are.
+            Brief, kit list, plan, floors, passwords and the units’ copies are gone for good; save the job as a file
+            first if you may need them. Its log is kept. The units themselves stay as they are.
           </p>
           <TextInput
             label={`Type its name: ${name}`}

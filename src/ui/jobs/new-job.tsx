@@ -41,7 +41,10 @@ export function NewJob({ countries }: { countries: readonly Option[] }) {
           <NativeSelect
             label="Country"
             description="It decides which channels, widths and powers are legal. Nothing about radios is written before it."
-            data={[{ value: '', label: 'choose the country' }, ...countries.map(({ value, words }) => ({ value, label: words }))]}
+            data={[
+              { value: '', label: 'choose the country' },
+              ...countries.map(({ value, words }) => ({ value, label: words })),
+            ]}
             value={job.country}
             error={fault?.field === 'country' ? fault.sentence : undefined}
             onChange={(event) => setJob({ ...job, country: event.currentTarget.value })}

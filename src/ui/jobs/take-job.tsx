@@ -21,7 +21,10 @@ export function TakeJob() {
   const asksPassphrase = sealed || fault?.field === 'passphrase'
   const take = () =>
     order(async () => {
-      const outcome = await sendFile<string>('job-file', file ?? new Blob(), { 'content-type': 'application/json', 'x-passphrase': passphrase })
+      const outcome = await sendFile<string>('job-file', file ?? new Blob(), {
+        'content-type': 'application/json',
+        'x-passphrase': passphrase,
+      })
       if (outcome.ok) router.push(`/jobs/${outcome.value}/brief`)
       return outcome
     })

@@ -5,7 +5,15 @@ import sheetClasses from '../theme/sheet.module.css'
 import classes from './kit.module.css'
 
 /** A card as YAML, with its lines numbered and the faulty ones marked. */
-export function CardEditor({ yaml, faults, onChange }: { yaml: string; faults: readonly CardFault[]; onChange: (yaml: string) => void }) {
+export function CardEditor({
+  yaml,
+  faults,
+  onChange,
+}: {
+  yaml: string
+  faults: readonly CardFault[]
+  onChange: (yaml: string) => void
+}) {
   const numbers = useRef<HTMLPreElement>(null)
   const faulty = new Map(faults.map((fault) => [fault.line, fault.reason]))
   const lines = yaml.split('\n').length

@@ -32,7 +32,8 @@ export function CardFacts({ card }: { card: KitCard }) {
         <dt>Out of the box</dt>
         <dd>
           {factory.address ? <span className="mono">{factory.address}</span> : 'what DHCP gives'}
-          {factory.addressing === 'dhcp-first' && ', after it asked DHCP'}, signs in with <span className="mono">{factory.login.user}</span>
+          {factory.addressing === 'dhcp-first' && ', after it asked DHCP'}, signs in with{' '}
+          <span className="mono">{factory.login.user}</span>
           {factory.setupSsid && `, broadcasts ${factory.setupSsid}`}
         </dd>
         <dt>Takes</dt>
@@ -40,12 +41,17 @@ export function CardFacts({ card }: { card: KitCard }) {
           {timing.start} s to start, {timing.apply} s to apply
         </dd>
         <dt>Power</dt>
-        <dd>{power.poe === 'mains' ? `mains, ${power.watts} W` : `${power.poe}, class ${classOf(power)}, ${power.watts} W at the most`}</dd>
+        <dd>
+          {power.poe === 'mains'
+            ? `mains, ${power.watts} W`
+            : `${power.poe}, class ${classOf(power)}, ${power.watts} W at the most`}
+        </dd>
         {card.radios.map((radio) => (
           <div key={radio.name} className={classes.pair}>
             <dt>{radio.band} GHz</dt>
             <dd>
-              to {Math.max(...radio.widths)} MHz, {Math.min(...radio.steps)} to {Math.max(...radio.steps)} dBm, {radio.gain} dBi
+              to {Math.max(...radio.widths)} MHz, {Math.min(...radio.steps)} to {Math.max(...radio.steps)} dBm,{' '}
+              {radio.gain} dBi
             </dd>
           </div>
         ))}

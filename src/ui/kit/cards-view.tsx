@@ -31,13 +31,18 @@ export function CardsView({ lines, chosen }: { lines: readonly CardLine[]; chose
   const changed = yaml !== line?.yaml
   const name = reading.ok ? modelName(reading.card) : undefined
   // A card with another name is a new one; what the program brings is never written over.
-  const version = line?.from === 'installation' && name === line.model ? line.version : (lines.find((each) => each.model === name && each.from === 'installation')?.version ?? 0)
+  const version =
+    line?.from === 'installation' && name === line.model
+      ? line.version
+      : (lines.find((each) => each.model === name && each.from === 'installation')?.version ?? 0)
   const show = (model: string) => router.push(`/jobs/${job.slug}/kit/cards?model=${encodeURIComponent(model)}`)
   return (
     <div className={sheetClasses.page}>
       <div className={sheetClasses.head}>
         <h1>Kit cards</h1>
-        <span className="soft">What is particular to a model. Change one and keep it, or give it another name and it is a new one.</span>
+        <span className="soft">
+          What is particular to a model. Change one and keep it, or give it another name and it is a new one.
+        </span>
         <div className={sheetClasses.headRight}>
           {line?.from === 'installation' && (
             <Button variant="default" disabled={pending} onClick={() => order(() => removeCardAction(line.model))}>
@@ -68,12 +73,20 @@ export function CardsView({ lines, chosen }: { lines: readonly CardLine[]; chose
       <div className={classes.cards}>
         <nav className={`${sheetClasses.sheet} ${classes.cardList}`} aria-label="Kit cards">
           {lines.map((each) => (
-            <Link key={each.model} href={`/jobs/${job.slug}/kit/cards?model=${encodeURIComponent(each.model)}`} aria-current={each.model === line?.model ? 'page' : undefined}>
+            <Link
+              key={each.model}
+              href={`/jobs/${job.slug}/kit/cards?model=${encodeURIComponent(each.model)}`}
+              aria-current={each.model === line?.model ? 'page' : undefined}
+            >
               {each.model} {each.from === 'installation' && <span className="soft">ours</span>}
             </Link>
           ))}
         </nav>
-        <CardEditor yaml={yaml} faults={reading.ok ? [] : reading.faults} onChange={(text) => line && setDraft({ model: line.model, yaml: text })} />
+        <CardEditor
+          yaml={yaml}
+          faults={reading.ok ? [] : reading.faults}
+          onChange={(text) => line && setDraft({ model: line.model, yaml: text })}
+        />
         <aside className={`${sheetClasses.sheet} ${sheetClasses.pad}`} aria-label="What the card says">
           {reading.ok ? (
             <CardFacts card={reading.card} />

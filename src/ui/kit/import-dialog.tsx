@@ -14,7 +14,10 @@ const kinds = { adds: 'adds', changes: 'changes', same: 'as it is', fault: 'faul
 export function ImportDialog({ sheet, onClose }: { sheet: KitSheet; onClose: () => void }) {
   const { cards } = useJob()
   const [text, setText] = useState('')
-  const preview = useMemo(() => (text.trim() === '' ? undefined : previewImport(text, sheet.units, cards)), [text, sheet.units, cards])
+  const preview = useMemo(
+    () => (text.trim() === '' ? undefined : previewImport(text, sheet.units, cards)),
+    [text, sheet.units, cards],
+  )
   const count = (kind: keyof typeof kinds): number => preview?.lines.filter((line) => line.kind === kind).length ?? 0
   const good = count('adds') + count('changes')
   const take = () => {
@@ -22,7 +25,10 @@ export function ImportDialog({ sheet, onClose }: { sheet: KitSheet; onClose: () 
     const byId = new Map(lines.map((line) => [line.id, line.cells]))
     sheet.change((rows) => {
       const known = new Set(rows.map((row) => row.id))
-      return [...rows.map((row) => ({ ...row, cells: byId.get(row.id) ?? row.cells })), ...lines.filter((line) => !known.has(line.id)).map(({ id, cells }) => ({ id, cells }))]
+      return [
+        ...rows.map((row) => ({ ...row, cells: byId.get(row.id) ?? row.cells })),
+        ...lines.filter((line) => !known.has(line.id)).map(({ id, cells }) => ({ id, cells })),
+      ]
     })
     onClose()
   }
@@ -58,7 +64,8 @@ export function ImportDialog({ sheet, onClose }: { sheet: KitSheet; onClose: () 
         {preview && preview.lines.length > 0 && (
           <>
             <p role="status">
-              <b>{count('adds')}</b> to add, <b>{count('changes')}</b> to change, {count('same')} as they are, <b>{count('fault')}</b> with faults.
+              <b>{count('adds')}</b> to add, <b>{count('changes')}</b> to change, {count('same')} as they are,{' '}
+              <b>{count('fault')}</b> with faults.
               {preview.ignored.length > 0 && ` Columns left out: ${preview.ignored.join(', ')}.`}
             </p>
             <div className={classes.preview}>
@@ -85,7 +92,10 @@ export function ImportDialog({ sheet, onClose }: { sheet: KitSheet; onClose: () 
                         ))}
                       </td>
                       {columns.map((column) => (
-                        <td key={column} data-changed={line.before !== undefined && line.before[column] !== line.cells[column]}>
+                        <td
+                          key={column}
+                          data-changed={line.before !== undefined && line.before[column] !== line.cells[column]}
+                        >
                           {line.cells[column]}
                         </td>
                       ))}
@@ -97,7 +107,9 @@ export function ImportDialog({ sheet, onClose }: { sheet: KitSheet; onClose: () 
           </>
         )}
         <div className={classes.acts}>
-          {count('fault') > 0 && <span className="soft">Lines with faults are left out: mend them in the file, or take the others now.</span>}
+          {count('fault') > 0 && (
+            <span className="soft">Lines with faults are left out: mend them in the file, or take the others now.</span>
+          )}
           <Button variant="default" onClick={onClose}>
             Leave it
           </Button>

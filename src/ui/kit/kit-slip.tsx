@@ -41,8 +41,14 @@ export function KitSlip({ sheet }: { sheet: KitSheet }) {
       </aside>
     )
   return (
-    <aside id="slip" tabIndex={-1} className={`${sheetClasses.sheet} ${sheetClasses.pad}`} aria-label={`Slip of ${row.cells.name}`}>
-      <b className={classes.slipName}>{row.cells.name || 'A unit without a name'}</b> <span className="soft">{row.cells.place}</span>
+    <aside
+      id="slip"
+      tabIndex={-1}
+      className={`${sheetClasses.sheet} ${sheetClasses.pad}`}
+      aria-label={`Slip of ${row.cells.name}`}
+    >
+      <b className={classes.slipName}>{row.cells.name || 'A unit without a name'}</b>{' '}
+      <span className="soft">{row.cells.place}</span>
       {faults.map((fault) => (
         <p key={`${fault.column} ${fault.sentence}`} className={classes.note} data-weight={fault.weight}>
           <b>{fault.column === 'list' ? '' : columnTitles[fault.column]}</b> {fault.sentence}

@@ -21,7 +21,11 @@ export function PoeLine({ sheet }: { sheet: KitSheet }) {
         aria-label={`${byDrawWatts} W drawn at the most, ${byClassWatts} W by class${budgetWatts === undefined ? '' : ` of ${budgetWatts} W`}`}
       >
         <span className={classes.poeClass} style={{ width: share(byClassWatts) }} />
-        <span className={classes.poeDrawn} data-over={budgetWatts !== undefined && byDrawWatts > budgetWatts} style={{ width: share(byDrawWatts) }} />
+        <span
+          className={classes.poeDrawn}
+          data-over={budgetWatts !== undefined && byDrawWatts > budgetWatts}
+          style={{ width: share(byDrawWatts) }}
+        />
         {budgetWatts !== undefined && <span className={classes.poeBudget} style={{ left: share(budgetWatts) }} />}
       </div>
       <span className="soft">

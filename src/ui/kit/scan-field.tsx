@@ -25,7 +25,10 @@ export function ScanField({ sheet }: { sheet: KitSheet }) {
     const fresh = landing.kind === 'new' ? rowWith(sheet.rows, landing.cells) : undefined
     const id = fresh?.id ?? (landing.kind === 'new' ? '' : landing.row)
     if (fresh) sheet.change((rows) => [...rows, fresh])
-    if (landing.kind === 'fills') sheet.change((rows) => rows.map((row) => (row.id === id ? { ...row, cells: { ...row.cells, ...landing.cells } } : row)))
+    if (landing.kind === 'fills')
+      sheet.change((rows) =>
+        rows.map((row) => (row.id === id ? { ...row, cells: { ...row.cells, ...landing.cells } } : row)),
+      )
     const name = fresh?.cells.name ?? sheet.rows.find((row) => row.id === id)?.cells.name ?? id
     const what =
       landing.kind === 'found'

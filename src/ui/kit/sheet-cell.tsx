@@ -38,7 +38,9 @@ export function SheetCell({ column, text, fault, place, state, typing, onType, o
       onDoubleClick={() => onPick('nothing', true)}
     >
       {typing === undefined ? (
-        <span className={place === 'new' ? classes.hint : ''}>{place === 'new' && column === 'name' && text === '' ? 'type or paste here' : text}</span>
+        <span className={place === 'new' ? classes.hint : ''}>
+          {place === 'new' && column === 'name' && text === '' ? 'type or paste here' : text}
+        </span>
       ) : (
         <>
           <input
@@ -54,7 +56,8 @@ export function SheetCell({ column, text, fault, place, state, typing, onType, o
             onKeyDown={(event) => {
               event.stopPropagation()
               if (event.key === 'Escape') onType(undefined)
-              else if (event.key === 'Enter' || event.key === 'Tab') onCommit(typing, event.key === 'Enter' ? 'down' : 'right')
+              else if (event.key === 'Enter' || event.key === 'Tab')
+                onCommit(typing, event.key === 'Enter' ? 'down' : 'right')
               else return
               event.preventDefault()
               event.currentTarget.closest<HTMLElement>('[role="grid"]')?.focus()

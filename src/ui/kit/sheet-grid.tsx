@@ -5,7 +5,15 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import Papa from 'papaparse'
 import { type ClipboardEvent, type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
 import { type CellPlace, clearCells, fillDown, pasteBlock, rangeOf, sortRows, tidy } from '../../core/kit/sheet-edit'
-import { type Column, columns, columnTitles, emptyCells, type RowFault, rowId, type SheetRow } from '../../core/kit/sheet-row'
+import {
+  type Column,
+  columns,
+  columnTitles,
+  emptyCells,
+  type RowFault,
+  rowId,
+  type SheetRow,
+} from '../../core/kit/sheet-row'
 import { useJob } from '../live/job-provider'
 import { SheetCell } from './sheet-cell'
 import classes from './sheet-grid.module.css'
@@ -25,13 +33,21 @@ export function SheetGrid({ sheet }: { sheet: KitSheet }) {
   // One empty row more than there are: typing there begins a new unit.
   const shown = useMemo((): readonly SheetRow[] => [...rows, { id: 'new', cells: emptyCells }], [rows])
   const faultsByRow = useMemo(() => groupFaults(faults), [faults])
-  const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => body.current, estimateSize: () => rowPx, overscan: 12 })
+  const virtual = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => body.current,
+    estimateSize: () => rowPx,
+    overscan: 12,
+  })
   const range = rangeOf(at, anchor)
   const here = useRef(at)
   here.current = at
 
   const go = (row: number, column: number, keep: 'anchor' | 'nothing' = 'nothing') => {
-    const next = { row: Math.min(Math.max(row, 0), shown.length - 1), column: Math.min(Math.max(column, 0), columns.length - 1) }
+    const next = {
+      row: Math.min(Math.max(row, 0), shown.length - 1),
+      column: Math.min(Math.max(column, 0), columns.length - 1),
+    }
     setAt(next)
     if (keep === 'nothing') setAnchor(next)
     setTyping(undefined)
@@ -58,7 +74,10 @@ export function SheetGrid({ sheet }: { sheet: KitSheet }) {
   const act = (event: KeyboardEvent) => {
     const step = acts[event.key]
     if (event.ctrlKey || event.metaKey) {
-      if (event.key === 'd') change((before) => fillDown(before, range.top === range.bottom ? { ...range, top: Math.max(0, range.top - 1) } : range))
+      if (event.key === 'd')
+        change((before) =>
+          fillDown(before, range.top === range.bottom ? { ...range, top: Math.max(0, range.top - 1) } : range),
+        )
       else if (event.key === 'z') sheet.undo()
       else if (event.key === 'a') {
         setAnchor({ row: 0, column: 0 })
@@ -71,7 +90,8 @@ export function SheetGrid({ sheet }: { sheet: KitSheet }) {
       const next = at.row * columns.length + at.column + (event.shiftKey ? -1 : 1)
       if (next < 0 || next >= shown.length * columns.length) return
       go(Math.floor(next / columns.length), next % columns.length)
-    } else if (event.key === 'Enter' || event.key === 'F2') setTyping(shown[at.row]?.cells[columns[at.column] ?? 'name'] ?? '')
+    } else if (event.key === 'Enter' || event.key === 'F2')
+      setTyping(shown[at.row]?.cells[columns[at.column] ?? 'name'] ?? '')
     else if (event.key === 'Delete' || event.key === 'Backspace') change((before) => clearCells(before, range))
     else if (event.key === 'Escape') setAnchor(at)
     else if (event.key.length === 1) setTyping(event.key)
@@ -81,13 +101,17 @@ export function SheetGrid({ sheet }: { sheet: KitSheet }) {
   }
   const copy = (event: ClipboardEvent) => {
     if (typing !== undefined) return
-    const block = rows.slice(range.top, range.bottom + 1).map(({ cells }) => columns.slice(range.left, range.right + 1).map((column) => cells[column]))
+    const block = rows
+      .slice(range.top, range.bottom + 1)
+      .map(({ cells }) => columns.slice(range.left, range.right + 1).map((column) => cells[column]))
     event.clipboardData.setData('text/plain', Papa.unparse(block, { delimiter: '\t', newline: '\n' }))
     event.preventDefault()
   }
   const paste = (event: ClipboardEvent) => {
     if (typing !== undefined) return
-    const block = Papa.parse<string[]>(event.clipboardData.getData('text/plain').replace(/\r?\n$/, ''), { delimiter: '\t' }).data
+    const block = Papa.parse<string[]>(event.clipboardData.getData('text/plain').replace(/\r?\n$/, ''), {
+      delimiter: '\t',
+    }).data
     change((before) => pasteBlock(before, { row: range.top, column: range.left }, block, cards))
     event.preventDefault()
   }

@@ -31,7 +31,9 @@ export interface KitSheet {
 
 export function useKitSheet(): KitSheet {
   const { job, units, cards } = useJob()
-  const [rows, setRows] = useState<readonly SheetRow[]>(() => units.map((unit) => ({ id: unit.id, cells: cellsOf(unit) })))
+  const [rows, setRows] = useState<readonly SheetRow[]>(() =>
+    units.map((unit) => ({ id: unit.id, cells: cellsOf(unit) })),
+  )
   const history = useHistory<readonly SheetRow[]>()
   const [kept, setKept] = useState(units)
   const storageKey = `air-muster kit ${job.slug}`
@@ -58,7 +60,13 @@ export function useKitSheet(): KitSheet {
     ? { is: 'refused', words: autosave.refusal }
     : autosave.saving || pending
       ? { is: 'saving', words: 'Saving …' }
-      : { is: 'saved', words: drafts.length > 0 ? `Saved, but for ${drafts.length} ${drafts.length === 1 ? 'row' : 'rows'} to mend` : 'Saved' }
+      : {
+          is: 'saved',
+          words:
+            drafts.length > 0
+              ? `Saved, but for ${drafts.length} ${drafts.length === 1 ? 'row' : 'rows'} to mend`
+              : 'Saved',
+        }
 
   return {
     rows,

@@ -11,7 +11,13 @@ import type { CountryRules } from '../../core/regulatory/database'
 import type { Weakness } from '../../core/secrets/weakness'
 
 export interface JobData {
-  readonly job: { readonly id: number; readonly slug: string; readonly name: string; readonly brief: Brief; readonly version: number }
+  readonly job: {
+    readonly id: number
+    readonly slug: string
+    readonly name: string
+    readonly brief: Brief
+    readonly version: number
+  }
   readonly units: readonly (Unit & { readonly version: number })[]
   readonly plans: ReadonlyMap<string, UnitPlan>
   /** What planning again starts from: addresses, channels and locks. */

@@ -51,14 +51,24 @@ export function JobProvider({ data, children }: { data: JobData; children: React
 
   const { units, plans, cards, secretTimes } = data
   const { brief } = data.job
-  const asking = useMemo(() => askingOf({ brief, units, plans, cards, secretTimes }), [brief, units, plans, cards, secretTimes])
+  const asking = useMemo(
+    () => askingOf({ brief, units, plans, cards, secretTimes }),
+    [brief, units, plans, cards, secretTimes],
+  )
   const roll = useMemo(() => withChanges(told, asking), [told, asking])
-  const value = useMemo(() => ({ ...data, roll, pulse, connection, selected, select }), [data, roll, pulse, connection, selected])
+  const value = useMemo(
+    () => ({ ...data, roll, pulse, connection, selected, select }),
+    [data, roll, pulse, connection, selected],
+  )
   return <JobContext value={value}>{children}</JobContext>
 }
 
 /** @param seq  number of the newest event that is here */
-function useNews(slug: string, seq: { current: number }, add: (events: readonly PlacedEvent[]) => void): Pick<LiveJob, 'pulse' | 'connection'> {
+function useNews(
+  slug: string,
+  seq: { current: number },
+  add: (events: readonly PlacedEvent[]) => void,
+): Pick<LiveJob, 'pulse' | 'connection'> {
   const [pulse, setPulse] = useState<HeardPulse>()
   const [connection, setConnection] = useState<LiveJob['connection']>('live')
   const act = useRef(add)

@@ -169,7 +169,9 @@ export class NewsStream {
       for (const want of this.#wanted.values()) if (want.job === job && last) want.seq = Math.max(want.seq, last.seq)
       this.#say({ kind: 'events', job, events })
     })
-    source.addEventListener('pulse', (message) => this.#say({ kind: 'pulse', pulse: pulseSchema.parse(JSON.parse(message.data)) }))
+    source.addEventListener('pulse', (message) =>
+      this.#say({ kind: 'pulse', pulse: pulseSchema.parse(JSON.parse(message.data)) }),
+    )
     this.#source = source
   }
 
@@ -178,7 +180,11 @@ export class NewsStream {
     const silent = performance.now() - this.#heardAt
     if (this.#leads) {
       const tried = performance.now() - this.#openedAt
-      if (silent > silentStreamMs ? tried > silentStreamMs : this.#source?.readyState === EventSource.CLOSED && tried > 1000) {
+      if (
+        silent > silentStreamMs
+          ? tried > silentStreamMs
+          : this.#source?.readyState === EventSource.CLOSED && tried > 1000
+      ) {
         void this.#askWhetherLockedOut()
         this.#open()
       }

@@ -3,7 +3,11 @@ import { useCallback, useState, useTransition } from 'react'
 import type { Failure, Outcome } from '../../app/actions/outcome'
 
 /** Runs an action; tells whether it is under way, and the sentence where it failed. */
-export function useOrder(): { order: (act: () => Promise<Outcome>) => void; pending: boolean; fault: Failure | undefined } {
+export function useOrder(): {
+  order: (act: () => Promise<Outcome>) => void
+  pending: boolean
+  fault: Failure | undefined
+} {
   const [pending, start] = useTransition()
   const [fault, setFault] = useState<Failure>()
   const order = useCallback((act: () => Promise<Outcome>) => {

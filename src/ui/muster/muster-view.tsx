@@ -30,7 +30,15 @@ export function MusterView() {
   const left = secondsLeft(
     units.flatMap((unit, index) => {
       const card = cards.get(unit.model)
-      return card ? [{ row: rows[index], card, listensForRadar: plans.get(unit.id)?.radios.some((radio) => radio.radar) ?? false }] : []
+      return card
+        ? [
+            {
+              row: rows[index],
+              card,
+              listensForRadar: plans.get(unit.id)?.radios.some((radio) => radio.radar) ?? false,
+            },
+          ]
+        : []
     }),
     now,
     roll.laptop?.pace ?? 1,
@@ -43,16 +51,26 @@ export function MusterView() {
         <h1>
           {answering} of {units.length} answer
         </h1>
-        <div className={classes.bar} role="img" aria-label={`${answering} answer, ${underWay} under way, ${changed} changed since, ${held} held`}>
+        <div
+          className={classes.bar}
+          role="img"
+          aria-label={`${answering} answer, ${underWay} under way, ${changed} changed since, ${held} held`}
+        >
           <span style={{ width: share(answering), background: 'var(--leaf)' }} />
           <span style={{ width: share(underWay + changed), background: 'var(--brass)' }} />
           <span style={{ width: share(held), background: 'var(--flare)' }} />
         </div>
-        {working && <span className="soft">{now === 0 || left === 0 ? 'nearly done' : `about ${duration(left)} left`}</span>}
+        {working && (
+          <span className="soft">{now === 0 || left === 0 ? 'nearly done' : `about ${duration(left)} left`}</span>
+        )}
         {roll.muster === 'paused' && <span className="soft">paused</span>}
         <div className={sheet.headRight}>
           {working && (
-            <Button variant="default" disabled={pending || roll.muster === 'pausing'} onClick={() => order(() => pauseMuster(job.slug))}>
+            <Button
+              variant="default"
+              disabled={pending || roll.muster === 'pausing'}
+              onClick={() => order(() => pauseMuster(job.slug))}
+            >
               {roll.muster === 'pausing' ? 'Pausing after this step' : 'Pause after this step'}
             </Button>
           )}

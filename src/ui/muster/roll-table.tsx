@@ -64,7 +64,11 @@ export function RollTable({ now }: { now: number }) {
               </td>
               {columns.map((step) => (
                 <td key={step} className={classes.stepCell} data-step={step}>
-                  {own.includes(step) ? <StepCell title={procedure[step].title} state={row?.steps[step]} now={now} pace={pace} /> : <span className="soft">–</span>}
+                  {own.includes(step) ? (
+                    <StepCell title={procedure[step].title} state={row?.steps[step]} now={now} pace={pace} />
+                  ) : (
+                    <span className="soft">–</span>
+                  )}
                 </td>
               ))}
               <td className="mono">{unit.port ?? ''}</td>

@@ -13,7 +13,8 @@ export function RollVoice() {
     for (const unit of units) {
       const row = roll.rows.get(unit.id)
       const state = answers(row) ? 'answers' : heldStep(row) ? 'is held' : isChanged(row) ? 'was changed since' : ''
-      if (state !== '' && said.current.has(unit.id) && said.current.get(unit.id) !== state) news.push(`${unit.name} ${state}.`)
+      if (state !== '' && said.current.has(unit.id) && said.current.get(unit.id) !== state)
+        news.push(`${unit.name} ${state}.`)
       said.current.set(unit.id, state)
     }
     if (news.length > 0) setWords(news.join(' '))

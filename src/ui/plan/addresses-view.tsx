@@ -21,7 +21,9 @@ export function AddressesView() {
   const controllers = units.flatMap((unit): AddressedController[] => {
     const card = cards.get(unit.model)
     const address = plans.get(unit.id)?.address
-    return card?.role === 'controller' && address ? [{ name: unit.name, mac: unit.mac, address, option43Code: card.discovery?.option43Code }] : []
+    return card?.role === 'controller' && address
+      ? [{ name: unit.name, mac: unit.mac, address, option43Code: card.discovery?.option43Code }]
+      : []
   })
   const vendor = option43(controllers)
   return (
@@ -49,7 +51,10 @@ export function AddressesView() {
           <b>{management.name}</b> <span className="mono">{management.cidr}</span>
           {management.vlan !== null && `, VLAN ${management.vlan}`}
         </p>
-        <p className="soft">Addresses are given in the order of the list, controllers first, outside of the DHCP pool. A unit keeps its own when the list changes.</p>
+        <p className="soft">
+          Addresses are given in the order of the list, controllers first, outside of the DHCP pool. A unit keeps its
+          own when the list changes.
+        </p>
         <b>Reservations, where the site prefers those</b>
         <ul className={classes.files}>
           {files.map(({ form, words }) => (
@@ -60,7 +65,9 @@ export function AddressesView() {
         </ul>
         {controllers.length > 0 && (
           <>
-            <p className="soft">Both also tell access points where their controller is. For another server, the values:</p>
+            <p className="soft">
+              Both also tell access points where their controller is. For another server, the values:
+            </p>
             <dl className={classes.options}>
               <dt>Option 138</dt>
               <dd className="mono">{controllers.map((controller) => controller.address).join(', ')}</dd>
@@ -104,7 +111,13 @@ function AddressRow({ unit, selected, onSelect }: { unit: Unit; selected: boolea
             if (typed !== undefined) lock(typed)
           }}
         >
-          <input className="mono" aria-label={`Address of ${unit.name}`} size={15} value={typed ?? address} onChange={(event) => setTyped(event.currentTarget.value)} />
+          <input
+            className="mono"
+            aria-label={`Address of ${unit.name}`}
+            size={15}
+            value={typed ?? address}
+            onChange={(event) => setTyped(event.currentTarget.value)}
+          />
           {typed !== undefined && typed !== address && (
             <button type="submit" disabled={pending}>
               Lock it
@@ -114,7 +127,12 @@ function AddressRow({ unit, selected, onSelect }: { unit: Unit; selected: boolea
         {fault && <p className={sheet.fault}>{fault.sentence}</p>}
       </td>
       <td>
-        <button type="button" className={classes.quiet} disabled={pending || address === ''} onClick={() => lock(locked ? null : address)}>
+        <button
+          type="button"
+          className={classes.quiet}
+          disabled={pending || address === ''}
+          onClick={() => lock(locked ? null : address)}
+        >
           {locked ? 'locked, let it go' : 'lock'}
         </button>
       </td>

@@ -34,7 +34,11 @@ export function BandRow({ band, users }: { band: Band; users: readonly User[] })
   const heard = site.heard.filter((each) => each.band === band)
   return (
     <div className={classes.scroll}>
-      <div className={classes.band} data-band={band} style={{ '--levels': Math.max(2, ...levels.map((level) => level + 1)) } as React.CSSProperties}>
+      <div
+        className={classes.band}
+        data-band={band}
+        style={{ '--levels': Math.max(2, ...levels.map((level) => level + 1)) } as React.CSSProperties}
+      >
         <div className={classes.users}>
           {users.map((user, index) => (
             <button
@@ -96,7 +100,9 @@ export function BandRow({ band, users }: { band: Band; users: readonly User[] })
 function stack(users: readonly User[]): number[] {
   const placed: (User & { level: number })[] = []
   return users.map((user) => {
-    const meets = placed.filter((other) => other.lowMhz < user.lowMhz + user.width && user.lowMhz < other.lowMhz + other.width).map((other) => other.level)
+    const meets = placed
+      .filter((other) => other.lowMhz < user.lowMhz + user.width && user.lowMhz < other.lowMhz + other.width)
+      .map((other) => other.level)
     let level = 0
     while (meets.includes(level)) level += 1
     placed.push({ ...user, level })

@@ -25,8 +25,14 @@ export function BandView() {
         <PlanSlip key={unit.id} unit={unit} />
       ) : (
         <aside className={`${sheet.sheet} ${sheet.pad}`}>
-          <p className="soft">Select a unit to see what it hears worst, what the next best channel would cost, and how its power is worked out.</p>
-          <p className="soft">A tall bar is a channel with a unit on it, one box for each. Pale ground must listen for radar first; striped ground is for indoors only.</p>
+          <p className="soft">
+            Select a unit to see what it hears worst, what the next best channel would cost, and how its power is worked
+            out.
+          </p>
+          <p className="soft">
+            A tall bar is a channel with a unit on it, one box for each. Pale ground must listen for radar first;
+            striped ground is for indoors only.
+          </p>
         </aside>
       )}
     </div>
@@ -46,7 +52,15 @@ function BandPart({ band, width }: { band: Band; width: number }) {
       <h2>
         {band} GHz air, {width} MHz wide <span className="soft">{rows.length} radios</span>
       </h2>
-      <BandRow band={band} users={rows.map(({ unit, radio }) => ({ unit: unit.id, name: unit.name, lowMhz: radio.lowMhz, width: radio.width }))} />
+      <BandRow
+        band={band}
+        users={rows.map(({ unit, radio }) => ({
+          unit: unit.id,
+          name: unit.name,
+          lowMhz: radio.lowMhz,
+          width: radio.width,
+        }))}
+      />
       <table className={sheet.table}>
         <thead>
           <tr>
@@ -80,14 +94,17 @@ function BandPart({ band, width }: { band: Band; width: number }) {
               <td className={sheet.whole}>
                 {reason?.worst ? (
                   <>
-                    <span className="mono">{Math.round(reason.worst.dbm)}</span> {reason.worst.radio === undefined ? "a neighbour's" : (names.get(reason.worst.radio) ?? '')}
+                    <span className="mono">{Math.round(reason.worst.dbm)}</span>{' '}
+                    {reason.worst.radio === undefined ? "a neighbour's" : (names.get(reason.worst.radio) ?? '')}
                   </>
                 ) : (
                   <span className="soft">nobody</span>
                 )}
               </td>
               <td className={`${sheet.whole} soft`}>
-                {reason?.next ? `${reason.next.option.channel}, ${reason.next.cost.toFixed(1)} against ${reason.cost.toFixed(1)}` : 'no other'}
+                {reason?.next
+                  ? `${reason.next.option.channel}, ${reason.next.cost.toFixed(1)} against ${reason.cost.toFixed(1)}`
+                  : 'no other'}
               </td>
             </tr>
           ))}

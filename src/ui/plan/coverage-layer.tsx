@@ -9,7 +9,12 @@ import classes from './floor-map.module.css'
 import { usePlan } from './plan-context'
 
 /** Steps of the picture: from which level on, dBm, and what a phone makes of it. */
-const steps: readonly { readonly from: number; readonly words: string; readonly light: string; readonly dark: string }[] = [
+const steps: readonly {
+  readonly from: number
+  readonly words: string
+  readonly light: string
+  readonly dark: string
+}[] = [
   { from: -45, words: 'very loud', light: '#b98aae', dark: '#7d4f70' },
   { from: -55, words: 'loud', light: '#cba6c2', dark: '#6a4560' },
   { from: -65, words: 'fast', light: '#d9bfd3', dark: '#573b50' },
@@ -30,14 +35,27 @@ function stepOf(floor: Floor): number {
 }
 
 /** The received level of the loudest unit, painted over the floor. */
-export function CoverageLayer({ floor, band, scale, onPainted }: { floor: Floor; band: Band; scale: number; onPainted: (coverage: Coverage) => void }) {
+export function CoverageLayer({
+  floor,
+  band,
+  scale,
+  onPainted,
+}: {
+  floor: Floor
+  band: Band
+  scale: number
+  onPainted: (coverage: Coverage) => void
+}) {
   const { site, plans, paint } = usePlan()
   const scheme = useComputedColorScheme('light')
   const [coverage, setCoverage] = useState<Coverage>()
   // Those of this floor first: the pointer names them by their place.
   const radios = useMemo(() => {
     const all = radiosOnAir(band, site, plans)
-    return [...all.filter((radio) => radio.floor.id === floor.id), ...all.filter((radio) => radio.floor.id !== floor.id)]
+    return [
+      ...all.filter((radio) => radio.floor.id === floor.id),
+      ...all.filter((radio) => radio.floor.id !== floor.id),
+    ]
   }, [band, site, plans, floor.id])
 
   useEffect(() => {

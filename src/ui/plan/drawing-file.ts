@@ -1,6 +1,8 @@
 /** A drawing that somebody chose: a picture as it is, a page of a PDF as a picture. */
 
-export type DrawingReading = { readonly ok: true; readonly file: File; readonly widthPx: number; readonly heightPx: number } | { readonly ok: false; readonly sentence: string }
+export type DrawingReading =
+  | { readonly ok: true; readonly file: File; readonly widthPx: number; readonly heightPx: number }
+  | { readonly ok: false; readonly sentence: string }
 
 /** Longest side that a page of a PDF is drawn with, pixels. */
 const longestPx = 2400
@@ -20,7 +22,10 @@ export async function readDrawing(file: File): Promise<DrawingReading> {
       URL.revokeObjectURL(address)
     }
   } catch {
-    return { ok: false, sentence: `${file.name} cannot be shown. Take SVG, PNG, JPEG or PDF; save it anew if it is one of them.` }
+    return {
+      ok: false,
+      sentence: `${file.name} cannot be shown. Take SVG, PNG, JPEG or PDF; save it anew if it is one of them.`,
+    }
   }
 }
 
@@ -39,5 +44,10 @@ async function readPdf(file: File): Promise<DrawingReading> {
   const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'))
   await document.destroy()
   if (!blob) return { ok: false, sentence: `The first page of ${file.name} cannot be drawn.` }
-  return { ok: true, file: new File([blob], file.name.replace(/\.pdf$/i, '.png'), { type: 'image/png' }), widthPx: canvas.width, heightPx: canvas.height }
+  return {
+    ok: true,
+    file: new File([blob], file.name.replace(/\.pdf$/i, '.png'), { type: 'image/png' }),
+    widthPx: canvas.width,
+    heightPx: canvas.height,
+  }
 }

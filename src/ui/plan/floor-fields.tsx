@@ -9,8 +9,13 @@ import { usePlan } from './plan-context'
 export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: string) => void }) {
   const { units } = useJob()
   const { site, change, live, plans } = usePlan()
-  const set = (part: Partial<Floor>) => change((before) => ({ ...before, floors: before.floors.map((each) => (each.id === floor.id ? { ...each, ...part } : each)) }))
-  const number = (text: string): number | undefined => (text.trim() !== '' && Number.isFinite(Number(text)) ? Number(text) : undefined)
+  const set = (part: Partial<Floor>) =>
+    change((before) => ({
+      ...before,
+      floors: before.floors.map((each) => (each.id === floor.id ? { ...each, ...part } : each)),
+    }))
+  const number = (text: string): number | undefined =>
+    text.trim() !== '' && Number.isFinite(Number(text)) ? Number(text) : undefined
   const figure = (label: string, value: number, least: number, take: (value: number) => void) => (
     <label>
       {label}{' '}
@@ -30,13 +35,22 @@ export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: 
   const placed = new Set(site.placements.map((placement) => placement.unit))
   const loose = units.filter((unit) => !placed.has(unit.id) && (plans.get(unit.id)?.radios.length ?? 0) > 0)
   return (
-    <aside id="slip" tabIndex={-1} className={`${sheet.sheet} ${sheet.pad} ${classes.slip}`} aria-label={`Slip of ${floor.name}`}>
+    <aside
+      id="slip"
+      tabIndex={-1}
+      className={`${sheet.sheet} ${sheet.pad} ${classes.slip}`}
+      aria-label={`Slip of ${floor.name}`}
+    >
       <div className={classes.floorFields}>
         <label>
           Name{' '}
           <input
             defaultValue={floor.name}
-            onBlur={(event) => event.currentTarget.value.trim() !== '' && event.currentTarget.value !== floor.name && set({ name: event.currentTarget.value.trim() })}
+            onBlur={(event) =>
+              event.currentTarget.value.trim() !== '' &&
+              event.currentTarget.value !== floor.name &&
+              set({ name: event.currentTarget.value.trim() })
+            }
           />
         </label>
         <label>
@@ -51,7 +65,10 @@ export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: 
           set({
             widthM,
             ...(floor.drawing
-              ? { drawing: { ...floor.drawing, metresPerPx: widthM / floor.drawing.widthPx }, depthM: (floor.drawing.heightPx * widthM) / floor.drawing.widthPx }
+              ? {
+                  drawing: { ...floor.drawing, metresPerPx: widthM / floor.drawing.widthPx },
+                  depthM: (floor.drawing.heightPx * widthM) / floor.drawing.widthPx,
+                }
               : {}),
           }),
         )}
@@ -64,7 +81,8 @@ export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: 
             ? 'Outdoors: levels as along a line of sight.'
             : 'No walls are drawn: levels are those of an office, ITU-R P.1238. Draw walls, and they count one by one.'
           : `${floor.walls.length} walls are drawn and count one by one.`}
-        {live && ` Disturbance of the whole plan: ${[...live.costByBand].map(([band, cost]) => `${cost.toFixed(1)} at ${band} GHz`).join(', ')}.`}
+        {live &&
+          ` Disturbance of the whole plan: ${[...live.costByBand].map(([band, cost]) => `${cost.toFixed(1)} at ${band} GHz`).join(', ')}.`}
       </p>
       {loose.length > 0 && (
         <div>
@@ -81,12 +99,18 @@ export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: 
           </ul>
         </div>
       )}
-      {loose.length === 0 && <p className="soft">Every unit with a radio is placed. Select one to see why it has its channel.</p>}
+      {loose.length === 0 && (
+        <p className="soft">Every unit with a radio is placed. Select one to see why it has its channel.</p>
+      )}
       <button
         type="button"
         className={classes.quiet}
         onClick={() =>
-          change((before) => ({ ...before, floors: before.floors.filter((each) => each.id !== floor.id), placements: before.placements.filter((each) => each.floor !== floor.id) }))
+          change((before) => ({
+            ...before,
+            floors: before.floors.filter((each) => each.id !== floor.id),
+            placements: before.placements.filter((each) => each.floor !== floor.id),
+          }))
         }
       >
         Take this floor away

@@ -36,7 +36,10 @@ export function FloorMap({ floor, band, tool, onTool, material, picture }: Props
   const left = Math.max(marginPx, (width - floor.widthM * scale) / 2)
   const hand = useFloorPointer(board, floor, { scale, left, top: marginPx }, tool, material, onTool)
   const px = (metres: number): number => metres * scale
-  const here = useMemo(() => site.placements.filter((placement) => placement.floor === floor.id), [site.placements, floor.id])
+  const here = useMemo(
+    () => site.placements.filter((placement) => placement.floor === floor.id),
+    [site.placements, floor.id],
+  )
   const onAir = here.filter((placement) => plans.get(placement.unit)?.radios.some((radio) => radio.band === band))
   const pointed = hand.pointer && coverage && picture === 'shown' ? levelAt(coverage, hand.pointer) : undefined
   const rule = Math.min(10, floor.widthM)
@@ -83,9 +86,23 @@ export function FloorMap({ floor, band, tool, onTool, material, picture }: Props
               </line>
             ))}
             <HearingLines here={here} band={band} px={px} />
-            {hand.begun && hand.end && <line className={classes.drawn} x1={px(hand.begun.x)} y1={px(hand.begun.y)} x2={px(hand.end.x)} y2={px(hand.end.y)} />}
+            {hand.begun && hand.end && (
+              <line
+                className={classes.drawn}
+                x1={px(hand.begun.x)}
+                y1={px(hand.begun.y)}
+                x2={px(hand.end.x)}
+                y2={px(hand.end.y)}
+              />
+            )}
             {hand.measured && (
-              <line className={classes.drawn} x1={px(hand.measured.from.x)} y1={px(hand.measured.from.y)} x2={px(hand.measured.to.x)} y2={px(hand.measured.to.y)} />
+              <line
+                className={classes.drawn}
+                x1={px(hand.measured.from.x)}
+                y1={px(hand.measured.from.y)}
+                x2={px(hand.measured.to.x)}
+                y2={px(hand.measured.to.y)}
+              />
             )}
             {here.map((placement) => (
               <UnitMark
@@ -115,15 +132,21 @@ export function FloorMap({ floor, band, tool, onTool, material, picture }: Props
       {picture === 'shown' && <CoverageLegend band={band} />}
       {pointed && (
         <span className={classes.pointed} role="status">
-          <b className="mono">{Math.round(pointed.dbm)} dBm</b> from {units.find((unit) => unit.id === onAir[pointed.index]?.unit)?.name ?? 'another floor'}
+          <b className="mono">{Math.round(pointed.dbm)} dBm</b> from{' '}
+          {units.find((unit) => unit.id === onAir[pointed.index]?.unit)?.name ?? 'another floor'}
         </span>
       )}
-      {hand.measured && <ScaleQuestion floor={floor} from={hand.measured.from} to={hand.measured.to} onDone={hand.letGo} />}
+      {hand.measured && (
+        <ScaleQuestion floor={floor} from={hand.measured.from} to={hand.measured.to} onDone={hand.letGo} />
+      )}
     </div>
   )
 }
 
-function levelAt({ columns, rows, stepM, dbm, loudest }: Coverage, { x, y }: Point): { dbm: number; index: number } | undefined {
+function levelAt(
+  { columns, rows, stepM, dbm, loudest }: Coverage,
+  { x, y }: Point,
+): { dbm: number; index: number } | undefined {
   const [column, row] = [Math.floor(x / stepM), Math.floor(y / stepM)]
   if (column < 0 || row < 0 || column >= columns || row >= rows) return undefined
   const level = dbm[row * columns + column]

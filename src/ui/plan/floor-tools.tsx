@@ -35,7 +35,10 @@ export function FloorTools({ floor, tool, onTool, material, onMaterial, picture,
   const [refusal, setRefusal] = useState<string>()
   const placing = tool.kind === 'place' ? units.find((unit) => unit.id === tool.unit) : undefined
   const words: Readonly<Record<Tool['kind'], string>> = {
-    move: tookMs === undefined ? 'drag a unit; channels follow' : `drag a unit; channels followed in ${(tookMs / 1000).toFixed(tookMs < 95 ? 2 : 1)} s`,
+    move:
+      tookMs === undefined
+        ? 'drag a unit; channels follow'
+        : `drag a unit; channels followed in ${(tookMs / 1000).toFixed(tookMs < 95 ? 2 : 1)} s`,
     wall: 'click where a wall begins and where it ends; Esc lets go',
     erase: 'click a wall to take it away',
     scale: 'click two points whose distance you know',
@@ -50,13 +53,20 @@ export function FloorTools({ floor, tool, onTool, material, onMaterial, picture,
     }
     const { widthPx, heightPx } = reading
     order(async () => {
-      const outcome = await sendFile(`jobs/${job.slug}/drawing/${floor.id}`, reading.file, { 'content-type': reading.file.type, 'x-file-name': reading.file.name })
+      const outcome = await sendFile(`jobs/${job.slug}/drawing/${floor.id}`, reading.file, {
+        'content-type': reading.file.type,
+        'x-file-name': reading.file.name,
+      })
       // Until its scale is set, the drawing is as wide as the floor was.
       const metresPerPx = floor.widthM / widthPx
       if (outcome.ok)
         change((before) => ({
           ...before,
-          floors: before.floors.map((each) => (each.id === floor.id ? { ...each, drawing: { widthPx, heightPx, metresPerPx }, depthM: heightPx * metresPerPx } : each)),
+          floors: before.floors.map((each) =>
+            each.id === floor.id
+              ? { ...each, drawing: { widthPx, heightPx, metresPerPx }, depthM: heightPx * metresPerPx }
+              : each,
+          ),
         }))
       return outcome
     })
@@ -71,7 +81,11 @@ export function FloorTools({ floor, tool, onTool, material, onMaterial, picture,
       {tool.kind === 'wall' && (
         <label>
           of{' '}
-          <select aria-label="Material" value={material} onChange={(event) => onMaterial(event.currentTarget.value as Material)}>
+          <select
+            aria-label="Material"
+            value={material}
+            onChange={(event) => onMaterial(event.currentTarget.value as Material)}
+          >
             {materials.map((each) => (
               <option key={each}>{each}</option>
             ))}
@@ -92,7 +106,12 @@ export function FloorTools({ floor, tool, onTool, material, onMaterial, picture,
         />
       </label>
       <label>
-        <input type="checkbox" checked={picture === 'shown'} onChange={(event) => onPicture(event.currentTarget.checked ? 'shown' : 'hidden')} /> received level
+        <input
+          type="checkbox"
+          checked={picture === 'shown'}
+          onChange={(event) => onPicture(event.currentTarget.checked ? 'shown' : 'hidden')}
+        />{' '}
+        received level
       </label>
       <span className="soft" role="status">
         {words[tool.kind]}

@@ -51,8 +51,8 @@ export function FloorView() {
         <div className={sheet.sheet}>
           <div className={`${sheet.pad} ${classes.empty}`}>
             <p>
-              No floor yet. With one, the plan knows who hears whom, and channels are reused only where nobody is disturbed. Without one, whom a unit hears is taken from the order
-              of the list.
+              No floor yet. With one, the plan knows who hears whom, and channels are reused only where nobody is
+              disturbed. Without one, whom a unit hears is taken from the order of the list.
             </p>
             <Button onClick={addFloor}>Add the first floor</Button>
           </div>
@@ -87,10 +87,30 @@ export function FloorView() {
             ))}
           </span>
         </div>
-        <FloorTools floor={floor} tool={tool} onTool={setTool} material={material} onMaterial={setMaterial} picture={picture} onPicture={setPicture} />
-        <FloorMap key={floor.id} floor={floor} band={band} tool={tool} onTool={setTool} material={material} picture={picture} />
+        <FloorTools
+          floor={floor}
+          tool={tool}
+          onTool={setTool}
+          material={material}
+          onMaterial={setMaterial}
+          picture={picture}
+          onPicture={setPicture}
+        />
+        <FloorMap
+          key={floor.id}
+          floor={floor}
+          band={band}
+          tool={tool}
+          onTool={setTool}
+          material={material}
+          picture={picture}
+        />
       </div>
-      {unit ? <PlanSlip key={unit.id} unit={unit} /> : <FloorFields key={floor.id} floor={floor} onPlace={(id) => setTool({ kind: 'place', unit: id })} />}
+      {unit ? (
+        <PlanSlip key={unit.id} unit={unit} />
+      ) : (
+        <FloorFields key={floor.id} floor={floor} onPlace={(id) => setTool({ kind: 'place', unit: id })} />
+      )}
     </div>
   )
 }

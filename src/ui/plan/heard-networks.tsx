@@ -54,9 +54,19 @@ export function HeardNetworks() {
                   {each.band} GHz, channel <span className="mono">{each.channel}</span>, {each.width} MHz
                 </td>
                 <td className="mono">{each.dbm} dBm</td>
-                <td className="soft">{each.unit === null ? 'everywhere' : `at ${units.find((unit) => unit.id === each.unit)?.name ?? each.unit}`}</td>
+                <td className="soft">
+                  {each.unit === null
+                    ? 'everywhere'
+                    : `at ${units.find((unit) => unit.id === each.unit)?.name ?? each.unit}`}
+                </td>
                 <td>
-                  <button type="button" className={classes.quiet} onClick={() => change((before) => ({ ...before, heard: before.heard.filter((_, at) => at !== index) }))}>
+                  <button
+                    type="button"
+                    className={classes.quiet}
+                    onClick={() =>
+                      change((before) => ({ ...before, heard: before.heard.filter((_, at) => at !== index) }))
+                    }
+                  >
                     Take off
                   </button>
                 </td>
@@ -74,7 +84,14 @@ export function HeardNetworks() {
             </option>
           ))}
         </select>
-        <input name="channel" aria-label="Channel of the network" placeholder="channel" inputMode="numeric" required size={6} />
+        <input
+          name="channel"
+          aria-label="Channel of the network"
+          placeholder="channel"
+          inputMode="numeric"
+          required
+          size={6}
+        />
         <select name="width" aria-label="Width of the network" defaultValue="20">
           {[20, 40, 80, 160].map((width) => (
             <option key={width} value={width}>

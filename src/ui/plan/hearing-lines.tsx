@@ -33,10 +33,25 @@ function useHearingLines(here: readonly Placement[], band: Band): HearingLine[] 
   const places = new Map(here.map((placement) => [radioId(placement.unit, band), placement]))
   return (live?.hears ?? []).flatMap(({ a, b, dbm }) => {
     const [from, to] = [places.get(a), places.get(b)]
-    const [one, other] = [from, to].map((place) => plans.get(place?.unit ?? '')?.radios.find((radio) => radio.band === band))
+    const [one, other] = [from, to].map((place) =>
+      plans.get(place?.unit ?? '')?.radios.find((radio) => radio.band === band),
+    )
     if (!from || !to || !one || !other) return []
-    const shared = overlapOf({ lowMhz: one.lowMhz, highMhz: one.lowMhz + one.width }, { lowMhz: other.lowMhz, highMhz: other.lowMhz + other.width })
-    return shared > 0 ? [{ from, to, dbm, shared, words: one.channel === other.channel ? `both on ${one.channel}` : `${one.channel} and ${other.channel}` }] : []
+    const shared = overlapOf(
+      { lowMhz: one.lowMhz, highMhz: one.lowMhz + one.width },
+      { lowMhz: other.lowMhz, highMhz: other.lowMhz + other.width },
+    )
+    return shared > 0
+      ? [
+          {
+            from,
+            to,
+            dbm,
+            shared,
+            words: one.channel === other.channel ? `both on ${one.channel}` : `${one.channel} and ${other.channel}`,
+          },
+        ]
+      : []
   })
 }
 
@@ -53,7 +68,15 @@ const keyOf = ({ from, to }: HearingLine): string => `${from.unit} ${to.unit}`
 export function HearingLines({ here, band, px }: Props) {
   const lines = useHearingLines(here, band)
   return lines.map((line) => (
-    <line key={keyOf(line)} className={classes.hears} data-loud={line.dbm > loudDbm} x1={px(line.from.x)} y1={px(line.from.y)} x2={px(line.to.x)} y2={px(line.to.y)} />
+    <line
+      key={keyOf(line)}
+      className={classes.hears}
+      data-loud={line.dbm > loudDbm}
+      x1={px(line.from.x)}
+      y1={px(line.from.y)}
+      x2={px(line.to.x)}
+      y2={px(line.to.y)}
+    />
   ))
 }
 
@@ -62,12 +85,20 @@ export function HearingWords({ here, band, px }: Props) {
   const { selected } = useJob()
   const lines = useHearingLines(here, band)
   const own = lines.filter((line) => line.from.unit === selected || line.to.unit === selected)
-  const told = (own.length > 0 ? own : selected ? [] : lines).toSorted((a, b) => b.dbm - a.dbm).slice(0, own.length > 0 ? 4 : 1)
+  const told = (own.length > 0 ? own : selected ? [] : lines)
+    .toSorted((a, b) => b.dbm - a.dbm)
+    .slice(0, own.length > 0 ? 4 : 1)
   const taken: Box[] = here.map(({ x, y }) => boxAround({ x: px(x), y: px(y) + markBelow }, markWidth, markHeight))
   return told.map((line) => {
     const words = `${Math.round(line.dbm)} dBm, ${line.words}`
     const width = words.length * letterWidth
-    const spot = freeSpot({ x: px(line.from.x), y: px(line.from.y) }, { x: px(line.to.x), y: px(line.to.y) }, width, lineHeight, taken)
+    const spot = freeSpot(
+      { x: px(line.from.x), y: px(line.from.y) },
+      { x: px(line.to.x), y: px(line.to.y) },
+      width,
+      lineHeight,
+      taken,
+    )
     taken.push(boxAround(spot, width, lineHeight))
     return (
       <text key={keyOf(line)} className={classes.told} data-loud={line.dbm > loudDbm} x={spot.x} y={spot.y + 4}>

@@ -14,14 +14,17 @@ export function LaptopView() {
   const { job, units, cards, plans, roll } = useJob()
   const [system, setSystem] = useState<SystemCommands['system']>('Linux')
   const models = modelsOf(units, cards)
-  const inUse = [...[...plans.values()].map((plan) => plan.address), ...roll.sightings.map((sighting) => sighting.address)]
+  const inUse = [
+    ...[...plans.values()].map((plan) => plan.address),
+    ...roll.sightings.map((sighting) => sighting.address),
+  ]
   const lines = laptopAddresses(job.brief, models, inUse, roll.laptop?.interfaceName)
   const own = roll.laptop?.addresses.map((address) => address.cidr) ?? []
   return (
     <div className={`${sheet.sheet} ${sheet.pad} ${classes.laptop} ${classes.whole}`}>
       <p>
-        A laptop reaches a unit only from an address in the same subnet. Lanes do this by themselves; by hand it is one line each. None of these addresses is planned for a unit,
-        handed out by DHCP, or seen on the wire.
+        A laptop reaches a unit only from an address in the same subnet. Lanes do this by themselves; by hand it is one
+        line each. None of these addresses is planned for a unit, handed out by DHCP, or seen on the wire.
       </p>
       <div className={classes.systems} role="radiogroup" aria-label="System of the laptop">
         {systems.map((each) => (

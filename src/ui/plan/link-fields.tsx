@@ -47,7 +47,10 @@ export function LinkFields({ link, onChange }: { link: Link; onChange: (part: Pa
       {figure('Height of the access end, m', link.heightA, (value) => value !== null && onChange({ heightA: value }))}
       {figure('Height of the station end, m', link.heightB, (value) => value !== null && onChange({ heightB: value }))}
       {figure('Highest thing on the way, m', link.obstacle?.heightM ?? null, (value) =>
-        onChange({ obstacle: value === null ? null : { distanceM: link.obstacle?.distanceM ?? link.distanceM / 2, heightM: value } }),
+        onChange({
+          obstacle:
+            value === null ? null : { distanceM: link.obstacle?.distanceM ?? link.distanceM / 2, heightM: value },
+        }),
       )}
       {link.obstacle &&
         figure(
@@ -58,7 +61,11 @@ export function LinkFields({ link, onChange }: { link: Link; onChange: (part: Pa
         )}
       <label>
         Width{' '}
-        <select aria-label="Width of the link" value={link.width} onChange={(event) => onChange({ width: Number(event.currentTarget.value) as Link['width'] })}>
+        <select
+          aria-label="Width of the link"
+          value={link.width}
+          onChange={(event) => onChange({ width: Number(event.currentTarget.value) as Link['width'] })}
+        >
           {[20, 40, 80].map((width) => (
             <option key={width} value={width}>
               {width} MHz
@@ -66,7 +73,12 @@ export function LinkFields({ link, onChange }: { link: Link; onChange: (part: Pa
           ))}
         </select>
       </label>
-      {figure("Channel, empty for the plan's", link.channel, (value) => onChange({ channel: value === null ? null : Math.round(value) }), 1)}
+      {figure(
+        "Channel, empty for the plan's",
+        link.channel,
+        (value) => onChange({ channel: value === null ? null : Math.round(value) }),
+        1,
+      )}
     </div>
   )
 }

@@ -14,15 +14,22 @@ export function LinksView() {
   const ends = units.filter((unit) => cards.get(unit.model)?.role === 'link-end')
   const used = new Set(site.links.flatMap((link) => [link.a, link.b]))
   const [a, b] = ends.filter((unit) => !used.has(unit.id))
-  const fresh: Link | undefined = a && b && { a: a.id, b: b.id, distanceM: 500, heightA: 8, heightB: 8, obstacle: null, width: 40, channel: null }
+  const fresh: Link | undefined = a &&
+    b && { a: a.id, b: b.id, distanceM: 500, heightA: 8, heightB: 8, obstacle: null, width: 40, channel: null }
   return (
     <div className={`${sheet.sheet} ${sheet.pad} ${classes.whole}`}>
-      {ends.length < 2 && site.links.length === 0 && <p>A link needs two units of one link model on the kit list, such as a pair of Windrow W5.</p>}
+      {ends.length < 2 && site.links.length === 0 && (
+        <p>A link needs two units of one link model on the kit list, such as a pair of Windrow W5.</p>
+      )}
       {site.links.map((link, index) => (
         <LinkPart key={`${link.a} ${link.b}`} link={link} index={index} />
       ))}
       {fresh && (
-        <button type="button" className={classes.quiet} onClick={() => change((before) => ({ ...before, links: [...before.links, fresh] }))}>
+        <button
+          type="button"
+          className={classes.quiet}
+          onClick={() => change((before) => ({ ...before, links: [...before.links, fresh] }))}
+        >
           Add a link between {a?.name} and {b?.name}
         </button>
       )}
@@ -35,7 +42,14 @@ function LinkPart({ link, index }: { link: Link; index: number }) {
   const { plans, change } = usePlan()
   const nameOf = (id: string): string => units.find((unit) => unit.id === id)?.name ?? id
   const radio = plans.get(link.a)?.radios[0]
-  const budget = radio && linkBudget(link, { centreMhz: radio.lowMhz + radio.width / 2, width: radio.width, powerDbm: radio.power.set, gain: radio.power.gain })
+  const budget =
+    radio &&
+    linkBudget(link, {
+      centreMhz: radio.lowMhz + radio.width / 2,
+      width: radio.width,
+      powerDbm: radio.power.set,
+      gain: radio.power.gain,
+    })
   const far = units.find((unit) => unit.id === link.b)
   const lines: readonly (readonly [string, string])[] =
     radio && budget
@@ -53,16 +67,30 @@ function LinkPart({ link, index }: { link: Link; index: number }) {
     <section className={classes.reach}>
       <h2>
         {nameOf(link.a)} to {nameOf(link.b)}{' '}
-        <button type="button" className={classes.quiet} onClick={() => change((before) => ({ ...before, links: before.links.filter((_, at) => at !== index) }))}>
+        <button
+          type="button"
+          className={classes.quiet}
+          onClick={() => change((before) => ({ ...before, links: before.links.filter((_, at) => at !== index) }))}
+        >
           Take it off
         </button>
       </h2>
-      <LinkFields link={link} onChange={(part) => change((before) => ({ ...before, links: before.links.map((each, at) => (at === index ? { ...each, ...part } : each)) }))} />
+      <LinkFields
+        link={link}
+        onChange={(part) =>
+          change((before) => ({
+            ...before,
+            links: before.links.map((each, at) => (at === index ? { ...each, ...part } : each)),
+          }))
+        }
+      />
       {radio && (
         <p>
-          Both ends: channel <b className="mono">{radio.channel}</b>, {radio.width} MHz, {radio.power.set} dBm{radio.radar ? ', listens for radar first' : ''}. {nameOf(link.a)}{' '}
-          gives access; {nameOf(link.b)} is the station{far && <> and locks to {nameOf(link.a)}</>} (<span className="mono">{units.find((unit) => unit.id === link.a)?.mac}</span>),
-          and to any with the same name and passphrase where that one is gone.
+          Both ends: channel <b className="mono">{radio.channel}</b>, {radio.width} MHz, {radio.power.set} dBm
+          {radio.radar ? ', listens for radar first' : ''}. {nameOf(link.a)} gives access; {nameOf(link.b)} is the
+          station{far && <> and locks to {nameOf(link.a)}</>} (
+          <span className="mono">{units.find((unit) => unit.id === link.a)?.mac}</span>), and to any with the same name
+          and passphrase where that one is gone.
         </p>
       )}
       <div className={classes.linkColumns}>

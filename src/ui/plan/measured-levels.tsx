@@ -16,14 +16,22 @@ export function MeasuredLevels() {
     event.preventDefault()
     const form = event.currentTarget
     const fields = new FormData(form)
-    const parsed = measuredLevelSchema.safeParse({ a: fields.get('a'), b: fields.get('b'), band: fields.get('band'), dbm: -Math.abs(Number(fields.get('dbm'))) })
+    const parsed = measuredLevelSchema.safeParse({
+      a: fields.get('a'),
+      b: fields.get('b'),
+      band: fields.get('band'),
+      dbm: -Math.abs(Number(fields.get('dbm'))),
+    })
     if (!parsed.success || parsed.data.a === parsed.data.b) {
-      setFault(parsed.success ? 'A unit does not hear itself: choose two.' : 'A level is a number of dBm from -120 to 0.')
+      setFault(
+        parsed.success ? 'A unit does not hear itself: choose two.' : 'A level is a number of dBm from -120 to 0.',
+      )
       return
     }
     const { a, b, band } = parsed.data
     setFault(undefined)
-    const same = (each: { a: string; b: string; band: string }): boolean => each.band === band && ((each.a === a && each.b === b) || (each.a === b && each.b === a))
+    const same = (each: { a: string; b: string; band: string }): boolean =>
+      each.band === band && ((each.a === a && each.b === b) || (each.a === b && each.b === a))
     change((before) => ({ ...before, measured: [...before.measured.filter((each) => !same(each)), parsed.data] }))
     form.reset()
   }
@@ -44,7 +52,13 @@ export function MeasuredLevels() {
                 <td>{each.band} GHz</td>
                 <td className="mono">{each.dbm} dBm</td>
                 <td>
-                  <button type="button" className={classes.quiet} onClick={() => change((before) => ({ ...before, measured: before.measured.filter((one) => one !== each) }))}>
+                  <button
+                    type="button"
+                    className={classes.quiet}
+                    onClick={() =>
+                      change((before) => ({ ...before, measured: before.measured.filter((one) => one !== each) }))
+                    }
+                  >
                     Take off
                   </button>
                 </td>
@@ -55,7 +69,12 @@ export function MeasuredLevels() {
       )}
       <form className={classes.row} onSubmit={add}>
         {(['a', 'b'] as const).map((name) => (
-          <select key={name} name={name} aria-label={name === 'a' ? 'One unit' : 'The other unit'} defaultValue={units[name === 'a' ? 0 : 1]?.id}>
+          <select
+            key={name}
+            name={name}
+            aria-label={name === 'a' ? 'One unit' : 'The other unit'}
+            defaultValue={units[name === 'a' ? 0 : 1]?.id}
+          >
             {units.map((unit) => (
               <option key={unit.id} value={unit.id}>
                 {unit.name}

@@ -15,7 +15,12 @@ export function PlaceFields({ unit }: { unit: string }) {
   const set = (part: Partial<{ floor: string; x: number; y: number }>) =>
     change((before) => {
       const floor = before.floors[0]
-      const now = before.placements.find((each) => each.unit === unit) ?? { unit, floor: floor?.id ?? '', x: (floor?.widthM ?? 0) / 2, y: (floor?.depthM ?? 0) / 2 }
+      const now = before.placements.find((each) => each.unit === unit) ?? {
+        unit,
+        floor: floor?.id ?? '',
+        x: (floor?.widthM ?? 0) / 2,
+        y: (floor?.depthM ?? 0) / 2,
+      }
       return { ...before, placements: [...before.placements.filter((each) => each.unit !== unit), { ...now, ...part }] }
     })
   return (
@@ -26,7 +31,8 @@ export function PlaceFields({ unit }: { unit: string }) {
           value={placement?.floor ?? ''}
           onChange={(event) => {
             const floor = event.currentTarget.value
-            if (floor === '') change((before) => ({ ...before, placements: before.placements.filter((each) => each.unit !== unit) }))
+            if (floor === '')
+              change((before) => ({ ...before, placements: before.placements.filter((each) => each.unit !== unit) }))
             else set({ floor })
           }}
         >
@@ -50,7 +56,12 @@ export function PlaceFields({ unit }: { unit: string }) {
               defaultValue={placement[axis].toFixed(1)}
               onBlur={(event) => {
                 const typed = Number(event.currentTarget.value.replace(',', '.'))
-                if (event.currentTarget.value.trim() !== '' && Number.isFinite(typed) && typed !== Number(placement[axis].toFixed(1))) set({ [axis]: typed })
+                if (
+                  event.currentTarget.value.trim() !== '' &&
+                  Number.isFinite(typed) &&
+                  typed !== Number(placement[axis].toFixed(1))
+                )
+                  set({ [axis]: typed })
                 else event.currentTarget.value = placement[axis].toFixed(1)
               }}
             />{' '}

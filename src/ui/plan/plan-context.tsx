@@ -72,7 +72,11 @@ export function PlanProvider({ children }: { children: ReactNode }) {
     save: (pending) => saveSiteAction(job.slug, kept.version, pending),
     onSaved: (version, pending) => setKept({ site: pending, version: version ?? kept.version }),
   })
-  const standing: Standing = refusal ? { is: 'refused', words: refusal } : saving || !settled ? { is: 'saving', words: 'Saving …' } : { is: 'saved', words: 'Saved' }
+  const standing: Standing = refusal
+    ? { is: 'refused', words: refusal }
+    : saving || !settled
+      ? { is: 'saving', words: 'Saving …' }
+      : { is: 'saved', words: 'Saved' }
 
   const latest = useRef(site)
   latest.current = site
@@ -91,9 +95,15 @@ export function PlanProvider({ children }: { children: ReactNode }) {
     forgive()
     setSite(last)
   }, [pop, forgive])
-  const paint = useCallback<PlanState['paint']>((task, take) => send(task, ({ result, ms }) => 'dbm' in result && take(result, ms)), [send])
+  const paint = useCallback<PlanState['paint']>(
+    (task, take) => send(task, ({ result, ms }) => 'dbm' in result && take(result, ms)),
+    [send],
+  )
 
-  const plans = useMemo(() => (settled || !live ? served : new Map(live.plans.map((plan) => [plan.unit, plan]))), [settled, live, served])
+  const plans = useMemo(
+    () => (settled || !live ? served : new Map(live.plans.map((plan) => [plan.unit, plan]))),
+    [settled, live, served],
+  )
   const value: PlanState = { site, plans, live, tookMs, undoable: history.undoable, standing, change, undo, paint }
   return <PlanContext value={value}>{children}</PlanContext>
 }

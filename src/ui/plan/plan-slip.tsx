@@ -22,7 +22,12 @@ export function PlanSlip({ unit }: { unit: Unit }) {
   const plan = plans.get(unit.id)
   const placed = site.placements.some((placement) => placement.unit === unit.id)
   return (
-    <aside id="slip" tabIndex={-1} className={`${sheet.sheet} ${sheet.pad} ${classes.slip}`} aria-label={`Slip of ${unit.name}`}>
+    <aside
+      id="slip"
+      tabIndex={-1}
+      className={`${sheet.sheet} ${sheet.pad} ${classes.slip}`}
+      aria-label={`Slip of ${unit.name}`}
+    >
       <div>
         <b className={classes.slipName}>{unit.name}</b> <span className="soft">{unit.place}</span>
         <div className="soft">
@@ -48,9 +53,17 @@ function Unplanned({ unit }: { unit: Unit }) {
   const locks = Object.entries(before.get(unit.id)?.locks ?? {}) as [Band, number][]
   return (
     <div>
-      <p className={sheet.fault}>It has no plan. {planFaults.find((fault) => fault.unit === unit.id)?.sentence ?? 'What is wrong stands above.'}</p>
+      <p className={sheet.fault}>
+        It has no plan. {planFaults.find((fault) => fault.unit === unit.id)?.sentence ?? 'What is wrong stands above.'}
+      </p>
       {locks.map(([band, channel]) => (
-        <Button key={band} variant="default" size="compact-sm" disabled={pending} onClick={() => order(() => lockChannelAction(job.slug, unit.id, band, null))}>
+        <Button
+          key={band}
+          variant="default"
+          size="compact-sm"
+          disabled={pending}
+          onClick={() => order(() => lockChannelAction(job.slug, unit.id, band, null))}
+        >
           Let {channel} go at {band} GHz
         </Button>
       ))}
@@ -78,7 +91,10 @@ function RadioReasons({ unit, radio }: { unit: Unit; radio: RadioPlan }) {
           Narrowed from {radio.narrowedFrom} to {radio.width} MHz: that lowers the disturbance.
         </p>
       )}
-      {reason && reasonSentences(reason, radio.channel, (id) => names.get(id) ?? id).map((sentence) => <p key={sentence}>{sentence}</p>)}
+      {reason &&
+        reasonSentences(reason, radio.channel, (id) => names.get(id) ?? id).map((sentence) => (
+          <p key={sentence}>{sentence}</p>
+        ))}
       <div className={classes.acts}>
         {locked === undefined ? (
           <Button variant="default" size="compact-sm" disabled={pending} onClick={() => lock(radio.channel)}>

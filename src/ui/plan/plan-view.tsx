@@ -47,7 +47,12 @@ function PlanPage() {
 
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {
-      if (!(event.ctrlKey || event.metaKey) || event.key !== 'z' || (event.target instanceof HTMLElement && event.target.closest('input, textarea'))) return
+      if (
+        !(event.ctrlKey || event.metaKey) ||
+        event.key !== 'z' ||
+        (event.target instanceof HTMLElement && event.target.closest('input, textarea'))
+      )
+        return
       event.preventDefault()
       undo()
     }

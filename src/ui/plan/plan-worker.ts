@@ -9,7 +9,13 @@ import type { Band } from '../../core/regulatory/blocks'
 export type PlanTask =
   | { readonly kind: 'explain'; readonly input: PlanInput; readonly plans: readonly UnitPlan[] }
   | { readonly kind: 'plan'; readonly input: PlanInput }
-  | { readonly kind: 'coverage'; readonly band: Band; readonly floor: Floor; readonly radios: readonly PlacedRadio[]; readonly stepM: number }
+  | {
+      readonly kind: 'coverage'
+      readonly band: Band
+      readonly floor: Floor
+      readonly radios: readonly PlacedRadio[]
+      readonly stepM: number
+    }
 
 export interface PlanAnswer {
   readonly id: number

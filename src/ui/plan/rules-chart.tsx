@@ -9,8 +9,18 @@ import classes from './plan.module.css'
 const kinds = [
   { words: 'free to use', of: (block: LegalBlock) => !block.radar && !block.indoor, role: '--leaf', ground: 'full' },
   { words: 'indoors only', of: (block: LegalBlock) => !block.radar && block.indoor, role: '--leaf', ground: 'hollow' },
-  { words: 'listens for radar', of: (block: LegalBlock) => block.radar && !block.indoor, role: '--brass', ground: 'full' },
-  { words: 'radar, indoors only', of: (block: LegalBlock) => block.radar && block.indoor, role: '--brass', ground: 'hollow' },
+  {
+    words: 'listens for radar',
+    of: (block: LegalBlock) => block.radar && !block.indoor,
+    role: '--brass',
+    ground: 'full',
+  },
+  {
+    words: 'radar, indoors only',
+    of: (block: LegalBlock) => block.radar && block.indoor,
+    role: '--brass',
+    ground: 'hollow',
+  },
 ] as const
 
 /** Greatest EIRP over frequency, 20 MHz by 20 MHz, one picture a band. */
@@ -43,13 +53,19 @@ export function RulesChart({ country, place }: { country: CountryRules; place: '
             name: words,
             legendgroup: words,
             // Once for each kind, in the first band that has it.
-            showlegend: blocks.length > 0 && bands.findIndex((each) => legal.some((block) => block.band === each && of(block))) === column,
+            showlegend:
+              blocks.length > 0 &&
+              bands.findIndex((each) => legal.some((block) => block.band === each && of(block))) === column,
             x: blocks.map((block) => (block.lowMhz + block.highMhz) / 2),
             y: blocks.map((block) => block.eirpDbm),
             width: blocks.map(() => (band === '2.4' ? 4.4 : 18)),
             customdata: blocks.map((block) => block.channel),
             hovertemplate: 'channel %{customdata}: %{y:.1f} dBm EIRP<extra></extra>',
-            marker: { color: ground === 'full' ? colour(role) : colour('--sheet'), opacity: 0.85, line: { color: colour(role), width: ground === 'full' ? 0 : 2 } },
+            marker: {
+              color: ground === 'full' ? colour(role) : colour('--sheet'),
+              opacity: 0.85,
+              line: { color: colour(role), width: ground === 'full' ? 0 : 2 },
+            },
             xaxis: column === 0 ? 'x' : `x${column + 1}`,
             yaxis: 'y',
           }
@@ -77,7 +93,13 @@ export function RulesChart({ country, place }: { country: CountryRules; place: '
           xaxis: axis('2.4 GHz, MHz', [0, 0.17], [2395, 2490]),
           xaxis2: axis('5 GHz, MHz', [0.21, 0.6], [5160, 5900]),
           xaxis3: axis('6 GHz, MHz', [0.64, 1], [5935, 7130]),
-          yaxis: { title: { text: 'EIRP, dBm' }, rangemode: 'tozero', color: colour('--soft'), gridcolor: colour('--faint-rule'), fixedrange: true },
+          yaxis: {
+            title: { text: 'EIRP, dBm' },
+            rangemode: 'tozero',
+            color: colour('--soft'),
+            gridcolor: colour('--faint-rule'),
+            fixedrange: true,
+          },
           legend: { orientation: 'h', y: narrow ? -0.42 : -0.3 },
         } as never,
         { displayModeBar: false, responsive: true },
@@ -90,5 +112,12 @@ export function RulesChart({ country, place }: { country: CountryRules; place: '
     }
   }, [country, place, scheme])
 
-  return <div ref={box} className={classes.chart} role="img" aria-label={`Greatest EIRP by frequency in ${country.country}; the tables below hold the same`} />
+  return (
+    <div
+      ref={box}
+      className={classes.chart}
+      role="img"
+      aria-label={`Greatest EIRP by frequency in ${country.country}; the tables below hold the same`}
+    />
+  )
 }

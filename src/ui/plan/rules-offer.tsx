@@ -50,11 +50,13 @@ export function RulesOfferField() {
       {offer && (
         <section className={classes.offer} aria-label="Newer radio rules">
           <h2>
-            {offer.name}: {offer.countries} countries, {offer.changed === 0 ? 'nothing changes' : `${offer.changed} change`}
+            {offer.name}: {offer.countries} countries,{' '}
+            {offer.changed === 0 ? 'nothing changes' : `${offer.changed} change`}
           </h2>
           <p data-signed={offer.signed}>
             {offer.signer}
-            {offer.signed === 'not-at-all' && ' Choose regulatory.db and regulatory.db.p7s together where you have both.'}
+            {offer.signed === 'not-at-all' &&
+              ' Choose regulatory.db and regulatory.db.p7s together where you have both.'}
           </p>
           {offer.differences.length > 0 && (
             <ul>
@@ -63,7 +65,9 @@ export function RulesOfferField() {
                   <b>{country}</b> {sentences.join('; ')}
                 </li>
               ))}
-              {offer.changed > offer.differences.length && <li>and {offer.changed - offer.differences.length} countries more</li>}
+              {offer.changed > offer.differences.length && (
+                <li>and {offer.changed - offer.differences.length} countries more</li>
+              )}
             </ul>
           )}
           <div className={classes.offerActions}>

@@ -20,7 +20,10 @@ export function RulesView() {
   const [code, setCode] = useState(useSearchParams().get('country') ?? job.brief.country)
   const [place, setPlace] = useState<'indoor' | 'outdoor'>(job.brief.radio.place)
   const country = countries.find((each) => each.code === code)
-  const blocks = useMemo(() => (country ? legalBlocks(country.rules).filter((block) => place === 'indoor' || !block.indoor) : []), [country, place])
+  const blocks = useMemo(
+    () => (country ? legalBlocks(country.rules).filter((block) => place === 'indoor' || !block.indoor) : []),
+    [country, place],
+  )
   return (
     <div className={`${sheet.sheet} ${sheet.pad} ${classes.whole}`}>
       <div className={classes.row}>
@@ -31,7 +34,11 @@ export function RulesView() {
             </option>
           ))}
         </select>
-        <select aria-label="Place of the rules" value={place} onChange={(event) => setPlace(event.currentTarget.value as 'indoor' | 'outdoor')}>
+        <select
+          aria-label="Place of the rules"
+          value={place}
+          onChange={(event) => setPlace(event.currentTarget.value as 'indoor' | 'outdoor')}
+        >
           <option value="indoor">indoors</option>
           <option value="outdoor">outdoors</option>
         </select>
@@ -80,8 +87,12 @@ function BlockTable({ band, blocks }: { band: Band; blocks: ReturnType<typeof le
         </thead>
         <tbody>
           {channels.map((channel) => {
-            const own = blocks.find((block) => block.channel === channel && block.width === 20) ?? blocks.find((block) => block.channel === channel)
-            const marks = [own?.radar && 'listens for radar', own?.indoor && 'indoors only'].filter((mark) => typeof mark === 'string')
+            const own =
+              blocks.find((block) => block.channel === channel && block.width === 20) ??
+              blocks.find((block) => block.channel === channel)
+            const marks = [own?.radar && 'listens for radar', own?.indoor && 'indoors only'].filter(
+              (mark) => typeof mark === 'string',
+            )
             return (
               <tr key={channel}>
                 <td className="mono">{channel}</td>

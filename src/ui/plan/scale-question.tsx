@@ -19,7 +19,13 @@ export function ScaleQuestion({ floor, from, to, onDone }: Props) {
   const now = Math.hypot(to.x - from.x, to.y - from.y)
   const metres = Number(typed.replace(',', '.'))
   const factor = metres / now
-  const right = typed.trim() !== '' && metres > 0 && now > 0 && floor.widthM * factor <= 5000 && floor.widthM * factor >= 1 && floor.depthM * factor >= 1
+  const right =
+    typed.trim() !== '' &&
+    metres > 0 &&
+    now > 0 &&
+    floor.widthM * factor <= 5000 &&
+    floor.widthM * factor >= 1 &&
+    floor.depthM * factor >= 1
   const apply = () => {
     const times = (value: number): number => Math.round(value * factor * 100) / 100
     change((before) => ({
@@ -31,11 +37,19 @@ export function ScaleQuestion({ floor, from, to, onDone }: Props) {
               widthM: times(each.widthM),
               depthM: times(each.depthM),
               drawing: each.drawing && { ...each.drawing, metresPerPx: each.drawing.metresPerPx * factor },
-              walls: each.walls.map((wall) => ({ ...wall, x1: times(wall.x1), y1: times(wall.y1), x2: times(wall.x2), y2: times(wall.y2) })),
+              walls: each.walls.map((wall) => ({
+                ...wall,
+                x1: times(wall.x1),
+                y1: times(wall.y1),
+                x2: times(wall.x2),
+                y2: times(wall.y2),
+              })),
             }
           : each,
       ),
-      placements: before.placements.map((each) => (each.floor === floor.id ? { ...each, x: times(each.x), y: times(each.y) } : each)),
+      placements: before.placements.map((each) =>
+        each.floor === floor.id ? { ...each, x: times(each.x), y: times(each.y) } : each,
+      ),
     }))
     onDone()
   }

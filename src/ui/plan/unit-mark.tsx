@@ -21,7 +21,12 @@ interface Props {
   readonly onPick: () => void
 }
 
-const arrows: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-0.5, 0], ArrowRight: [0.5, 0], ArrowUp: [0, -0.5], ArrowDown: [0, 0.5] }
+const arrows: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-0.5, 0],
+  ArrowRight: [0.5, 0],
+  ArrowUp: [0, -0.5],
+  ArrowDown: [0, 0.5],
+}
 
 /** A unit on the floor: its channel in the band that is looked at, the others smaller. */
 export function UnitMark({ name, x, y, plan, band, size, state, onDown, onUp, onKey, onPick }: Props) {

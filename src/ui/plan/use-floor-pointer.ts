@@ -18,7 +18,14 @@ export interface Ground {
 }
 
 /** What the pointer does on a floor, in metres: places, drags, draws, measures. */
-export function useFloorPointer(board: RefObject<SVGSVGElement | null>, floor: Floor, ground: Ground, tool: Tool, material: Material, onTool: (tool: Tool) => void) {
+export function useFloorPointer(
+  board: RefObject<SVGSVGElement | null>,
+  floor: Floor,
+  ground: Ground,
+  tool: Tool,
+  material: Material,
+  onTool: (tool: Tool) => void,
+) {
   const { select } = useJob()
   const { change } = usePlan()
   const [begun, setBegun] = useState<Point>()
@@ -38,13 +45,31 @@ export function useFloorPointer(board: RefObject<SVGSVGElement | null>, floor: F
 
   const metresAt = (event: PointerEvent): Point => {
     const box = board.current?.getBoundingClientRect()
-    return { x: (event.clientX - (box?.left ?? 0) - ground.left) / ground.scale, y: (event.clientY - (box?.top ?? 0) - ground.top) / ground.scale }
+    return {
+      x: (event.clientX - (box?.left ?? 0) - ground.left) / ground.scale,
+      y: (event.clientY - (box?.top ?? 0) - ground.top) / ground.scale,
+    }
   }
-  const within = ({ x, y }: Point): Point => ({ x: tenth(Math.min(Math.max(x, 0), floor.widthM)), y: tenth(Math.min(Math.max(y, 0), floor.depthM)) })
+  const within = ({ x, y }: Point): Point => ({
+    x: tenth(Math.min(Math.max(x, 0), floor.widthM)),
+    y: tenth(Math.min(Math.max(y, 0), floor.depthM)),
+  })
   const put = (unit: string, at: Point, part: 'whole' | 'step') =>
-    change((before) => ({ ...before, placements: [...before.placements.filter((each) => each.unit !== unit), { unit, floor: floor.id, ...within(at) }] }), part)
+    change(
+      (before) => ({
+        ...before,
+        placements: [
+          ...before.placements.filter((each) => each.unit !== unit),
+          { unit, floor: floor.id, ...within(at) },
+        ],
+      }),
+      part,
+    )
   const setWalls = (edit: (walls: Floor['walls']) => Floor['walls']) =>
-    change((before) => ({ ...before, floors: before.floors.map((each) => (each.id === floor.id ? { ...each, walls: edit(each.walls) } : each)) }))
+    change((before) => ({
+      ...before,
+      floors: before.floors.map((each) => (each.id === floor.id ? { ...each, walls: edit(each.walls) } : each)),
+    }))
 
   return {
     begun,

@@ -31,7 +31,11 @@ export function HeldNote({ unit }: { unit: string }) {
       </div>
       {state.press === 'trust-new-certificate' && (
         <div>
-          <Button variant="default" disabled={pending || roll.muster !== 'idle'} onClick={() => order(() => trustNewCertificate(job.slug, unit))}>
+          <Button
+            variant="default"
+            disabled={pending || roll.muster !== 'idle'}
+            onClick={() => order(() => trustNewCertificate(job.slug, unit))}
+          >
             I reset it: trust its new certificate
           </Button>
           {fault && <p className={sheet.fault}>{fault.sentence}</p>}

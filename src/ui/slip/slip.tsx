@@ -38,7 +38,10 @@ export function Slip() {
       <ChangedNote unit={unit.id} />
       {!row?.steps.reach && <p className={classes.quiet}>{nextMove(unit, row, roll, plan?.address).words}</p>}
       <div>
-        <Button disabled={pending || roll.muster !== 'idle'} onClick={() => order(() => musterUnits(job.slug, theseUnits(unit.id)))}>
+        <Button
+          disabled={pending || roll.muster !== 'idle'}
+          onClick={() => order(() => musterUnits(job.slug, theseUnits(unit.id)))}
+        >
           {row && Object.keys(row.steps).length > 0 ? 'Call this unit again' : 'Muster this unit'}
         </Button>
         {fault && <p className={sheet.fault}>{fault.sentence}</p>}
@@ -51,7 +54,8 @@ export function Slip() {
             <div key={radio.band} style={{ display: 'contents' }}>
               <dt>{radio.band} GHz</dt>
               <dd>
-                channel <span className="mono">{radio.channel}</span>, {radio.width} MHz, {radio.power.set} dBm{radio.radar ? ', listens for radar' : ''}
+                channel <span className="mono">{radio.channel}</span>, {radio.width} MHz, {radio.power.set} dBm
+                {radio.radar ? ', listens for radar' : ''}
               </dd>
             </div>
           ))}
@@ -59,7 +63,9 @@ export function Slip() {
       )}
       {row && row.checks.length > 0 && (
         <div>
-          <b>{row.steps.proof?.is === 'done' || row.steps.proof?.is === 'held' ? 'Proof' : 'Its proof the last time'}</b>
+          <b>
+            {row.steps.proof?.is === 'done' || row.steps.proof?.is === 'held' ? 'Proof' : 'Its proof the last time'}
+          </b>
           <ul className={classes.checks}>
             {row.checks.map((check) => (
               <li key={check.what} data-verdict={check.verdict}>

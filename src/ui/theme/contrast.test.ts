@@ -5,7 +5,8 @@ import { expect, it } from 'vitest'
 
 const css = readFileSync(join(import.meta.dirname, 'tokens.css'), 'utf8')
 const [light = '', dark = ''] = [...css.matchAll(/:root[^{]*\{([^}]*)\}/g)].map((match) => match[1])
-const colours = (block: string): Map<string, string> => new Map([...block.matchAll(/--([a-z-]+): (#[0-9a-f]{6})/g)].map((match) => [match[1] ?? '', match[2] ?? '']))
+const colours = (block: string): Map<string, string> =>
+  new Map([...block.matchAll(/--([a-z-]+): (#[0-9a-f]{6})/g)].map((match) => [match[1] ?? '', match[2] ?? '']))
 
 function luminance(colour: string): number {
   const [red = 0, green = 0, blue = 0] = [1, 3, 5].map((at) => {
@@ -20,7 +21,10 @@ function contrast(a: string, b: string): number {
 }
 
 const pairs: readonly (readonly [text: string, ground: string])[] = [
-  ...['ink', 'soft', 'plum', 'leaf', 'brass', 'flare'].flatMap((text) => [[text, 'paper'] as const, [text, 'sheet'] as const]),
+  ...['ink', 'soft', 'plum', 'leaf', 'brass', 'flare'].flatMap((text) => [
+    [text, 'paper'] as const,
+    [text, 'sheet'] as const,
+  ]),
   ['soft', 'tab'],
   ['ink', 'plum-wash'],
   ['plum', 'plum-wash'],
@@ -38,5 +42,6 @@ it.each([
   ['dark', dark],
 ])('holds in the %s scheme', (_name, block) => {
   const found = colours(block)
-  for (const [text, ground] of pairs) expect(contrast(found.get(text) ?? '', found.get(ground) ?? ''), `${text} on ${ground}`).toBeGreaterThanOrEqual(4.5)
+  for (const [text, ground] of pairs)
+    expect(contrast(found.get(text) ?? '', found.get(ground) ?? ''), `${text} on ${ground}`).toBeGreaterThanOrEqual(4.5)
 })

@@ -5,7 +5,20 @@ export const theme = createTheme({
   fontFamily: 'var(--text)',
   fontFamilyMonospace: 'var(--mono)',
   fontSizes: { xs: '13px', sm: '14px', md: '14px', lg: '16px', xl: '20px' },
-  colors: { plum: ['#f9f0f6', '#f3e6ef', '#e3c6da', '#dba3cb', '#c278ad', '#a3578d', '#854074', '#6b2d5c', '#551f48', '#401435'] },
+  colors: {
+    plum: [
+      '#f9f0f6',
+      '#f3e6ef',
+      '#e3c6da',
+      '#dba3cb',
+      '#c278ad',
+      '#a3578d',
+      '#854074',
+      '#6b2d5c',
+      '#551f48',
+      '#401435',
+    ],
+  },
   primaryColor: 'plum',
   primaryShade: { light: 7, dark: 6 },
   autoContrast: true,
@@ -24,6 +37,10 @@ export const roles: CSSVariablesResolver = () => {
     '--mantine-color-placeholder': 'var(--soft)',
     '--mantine-color-error': 'var(--flare)',
   }
-  const dark = { '--mantine-color-dark-6': 'var(--paper)', '--mantine-color-dark-5': 'var(--tab)', '--mantine-color-dark-4': 'var(--rule)' }
+  const dark = {
+    '--mantine-color-dark-6': 'var(--paper)',
+    '--mantine-color-dark-5': 'var(--tab)',
+    '--mantine-color-dark-4': 'var(--rule)',
+  }
   return { variables: {}, light: both, dark: { ...both, ...dark } }
 }

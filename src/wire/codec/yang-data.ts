@@ -11,7 +11,9 @@ import type { NetworkConfig, RadioConfig, UnitConfig } from '../../core/config/u
 const yangBand = z.enum(['2.4', '5', '6'])
 
 export const yangNetworkSchema = z.strictObject({
-  ssid: z.string().refine((ssid) => ssid.length > 0 && new TextEncoder().encode(ssid).length <= 32, 'an SSID is 1 to 32 bytes'),
+  ssid: z
+    .string()
+    .refine((ssid) => ssid.length > 0 && new TextEncoder().encode(ssid).length <= 32, 'an SSID is 1 to 32 bytes'),
   enabled: z.boolean().default(true),
   hidden: z.boolean().default(false),
   vlan: z.int().min(1).max(4094).optional(),
@@ -22,7 +24,10 @@ export const yangNetworkSchema = z.strictObject({
       mode: securityModeSchema.default('open'),
       passphrase: z
         .string()
-        .regex(/^([ -~]{8,63}|[0-9a-fA-F]{64})$/, 'a passphrase is 8 to 63 printable ASCII characters or 64 hexadecimal digits')
+        .regex(
+          /^([ -~]{8,63}|[0-9a-fA-F]{64})$/,
+          'a passphrase is 8 to 63 printable ASCII characters or 64 hexadecimal digits',
+        )
         .optional(),
     })
     .default({ mode: 'open' }),
@@ -50,13 +55,31 @@ export const yangConfigSchema = z.strictObject({
     hostname: z.string().min(1).max(253).optional(),
     clock: z.strictObject({ 'timezone-name': z.string() }).optional(),
     ntp: z
-      .strictObject({ enabled: z.boolean().default(true), server: z.array(z.strictObject({ name: z.string(), udp: z.strictObject({ address: z.string() }) })).default([]) })
+      .strictObject({
+        enabled: z.boolean().default(true),
+        server: z.array(z.strictObject({ name: z.string(), udp: z.strictObject({ address: z.string() }) })).default([]),
+      })
       .optional(),
-    'dns-resolver': z.strictObject({ server: z.array(z.strictObject({ name: z.string(), 'udp-and-tcp': z.strictObject({ address: z.string() }) })).default([]) }).optional(),
-    authentication: z.strictObject({ user: z.array(z.strictObject({ name: z.string(), password: z.string().optional() })).min(1) }),
+    'dns-resolver': z
+      .strictObject({
+        server: z
+          .array(z.strictObject({ name: z.string(), 'udp-and-tcp': z.strictObject({ address: z.string() }) }))
+          .default([]),
+      })
+      .optional(),
+    authentication: z.strictObject({
+      user: z.array(z.strictObject({ name: z.string(), password: z.string().optional() })).min(1),
+    }),
   }),
   'ietf-interfaces:interfaces': z.strictObject({
-    interface: z.array(z.strictObject({ name: z.string(), type: z.string(), enabled: z.boolean().default(true), 'ietf-ip:ipv4': ipv4.optional() })),
+    interface: z.array(
+      z.strictObject({
+        name: z.string(),
+        type: z.string(),
+        enabled: z.boolean().default(true),
+        'ietf-ip:ipv4': ipv4.optional(),
+      }),
+    ),
   }),
   'air-muster-wireless:wireless': z.strictObject({
     country: z.string().regex(/^([A-Z]{2}|00)$/, 'a country is two capital letters'),
@@ -90,11 +113,16 @@ export type YangAir = z.infer<typeof yangAirSchema>
 export function toUnitConfig(data: YangConfig, managementInterface: string): UnitConfig {
   const system = data['ietf-system:system']
   const wireless = data['air-muster-wireless:wireless']
-  const ip = data['ietf-interfaces:interfaces'].interface.find((each) => each.name === managementInterface)?.['ietf-ip:ipv4']
+  const ip = data['ietf-interfaces:interfaces'].interface.find((each) => each.name === managementInterface)?.[
+    'ietf-ip:ipv4'
+  ]
   const address = ip?.address[0]
   return {
     country: wireless.country,
-    clock: { timeZone: system.clock?.['timezone-name'] ?? '', ntpServers: (system.ntp?.server ?? []).map((server) => server.udp.address) },
+    clock: {
+      timeZone: system.clock?.['timezone-name'] ?? '',
+      ntpServers: (system.ntp?.server ?? []).map((server) => server.udp.address),
+    },
     name: system.hostname ?? '',
     management: {
       method: ip?.['air-muster-wireless:method'] ?? 'static',
@@ -114,7 +142,15 @@ export function toUnitConfig(data: YangConfig, managementInterface: string): Uni
         bands: network.band,
       }),
     ),
-    radios: wireless.radio.map((radio): RadioConfig => ({ band: radio.band, enabled: radio.enabled, channel: radio.channel, width: radio.width, powerDbm: radio.power })),
+    radios: wireless.radio.map(
+      (radio): RadioConfig => ({
+        band: radio.band,
+        enabled: radio.enabled,
+        channel: radio.channel,
+        width: radio.width,
+        powerDbm: radio.power,
+      }),
+    ),
     admin: { user: system.authentication.user[0]?.name ?? '' },
     services: { lights: wireless.lights },
   }
@@ -129,6 +165,9 @@ export function toYangNetwork(network: NetworkConfig): YangNetwork {
     ...(network.vlan === null ? {} : { vlan: network.vlan }),
     isolation: network.isolation,
     band: network.bands,
-    security: { mode: network.security.mode, ...(network.security.passphrase === null ? {} : { passphrase: network.security.passphrase }) },
+    security: {
+      mode: network.security.mode,
+      ...(network.security.passphrase === null ? {} : { passphrase: network.security.passphrase }),
+    },
   }
 }

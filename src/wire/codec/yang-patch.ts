@@ -15,11 +15,20 @@ export const yangEditSchema = z.object({
 export type YangEdit = z.infer<typeof yangEditSchema>
 
 export const yangPatchSchema = z.object({
-  'ietf-yang-patch:yang-patch': z.object({ 'patch-id': z.string(), comment: z.string().optional(), edit: z.array(yangEditSchema).min(1) }),
+  'ietf-yang-patch:yang-patch': z.object({
+    'patch-id': z.string(),
+    comment: z.string().optional(),
+    edit: z.array(yangEditSchema).min(1),
+  }),
 })
 export type YangPatch = z.infer<typeof yangPatchSchema>
 
-const yangErrorSchema = z.object({ 'error-type': z.string(), 'error-tag': z.string(), 'error-path': z.string().optional(), 'error-message': z.string().optional() })
+const yangErrorSchema = z.object({
+  'error-type': z.string(),
+  'error-tag': z.string(),
+  'error-path': z.string().optional(),
+  'error-message': z.string().optional(),
+})
 export type YangError = z.infer<typeof yangErrorSchema>
 const errorList = z.object({ error: z.array(yangErrorSchema) })
 
@@ -28,7 +37,13 @@ export const yangPatchStatusSchema = z.object({
     'patch-id': z.string(),
     ok: z.tuple([z.null()]).optional(),
     errors: errorList.optional(),
-    'edit-status': z.object({ edit: z.array(z.object({ 'edit-id': z.string(), ok: z.tuple([z.null()]).optional(), errors: errorList.optional() })) }).optional(),
+    'edit-status': z
+      .object({
+        edit: z.array(
+          z.object({ 'edit-id': z.string(), ok: z.tuple([z.null()]).optional(), errors: errorList.optional() }),
+        ),
+      })
+      .optional(),
   }),
 })
 export type YangPatchStatus = z.infer<typeof yangPatchStatusSchema>
@@ -40,12 +55,20 @@ export function errorsIn(reply: unknown): YangError[] {
   const status = yangPatchStatusSchema.safeParse(reply)
   if (status.success) {
     const body = status.data['ietf-yang-patch:yang-patch-status']
-    return [...(body.errors?.error ?? []), ...(body['edit-status']?.edit ?? []).flatMap((edit) => edit.errors?.error ?? [])]
+    return [
+      ...(body.errors?.error ?? []),
+      ...(body['edit-status']?.edit ?? []).flatMap((edit) => edit.errors?.error ?? []),
+    ]
   }
   const errors = restconfErrorsSchema.safeParse(reply)
   return errors.success ? errors.data['ietf-restconf:errors'].error : []
 }
 
 export function yangPatch(id: string, edits: readonly Omit<YangEdit, 'edit-id'>[]): YangPatch {
-  return { 'ietf-yang-patch:yang-patch': { 'patch-id': id, edit: edits.map((edit, index) => ({ 'edit-id': `edit-${index + 1}`, ...edit })) } }
+  return {
+    'ietf-yang-patch:yang-patch': {
+      'patch-id': id,
+      edit: edits.map((edit, index) => ({ 'edit-id': `edit-${index + 1}`, ...edit })),
+    },
+  }
 }

@@ -16,7 +16,8 @@ const patienceMs = 5000
 
 /** The laptop of the lab. */
 export function labHost(lab: LabAddress): Host {
-  const ask = <Q extends LabQuestion>(question: Q, body: LabAsk<Q>): Promise<LabAnswer<Q>> => askLab(lab, question, body)
+  const ask = <Q extends LabQuestion>(question: Q, body: LabAsk<Q>): Promise<LabAnswer<Q>> =>
+    askLab(lab, question, body)
   return {
     name: 'lab',
     laptop: () => ask('laptop', {}),
@@ -84,6 +85,8 @@ async function askLab<Q extends LabQuestion>(lab: LabAddress, question: Q, body:
     if (!reply.ok) throw new Error(`the lab answered ${reply.status}`)
     return labWire[question].answer.parse(await reply.json()) as LabAnswer<Q>
   } catch (cause) {
-    throw new HostAwayError(`the wire does not work: ${cause instanceof Error ? cause.message : String(cause)}`, { cause })
+    throw new HostAwayError(`the wire does not work: ${cause instanceof Error ? cause.message : String(cause)}`, {
+      cause,
+    })
   }
 }

@@ -9,9 +9,21 @@ function host() {
   const told: string[] = []
   const opened = async (to: LaneTarget): Promise<Lane> => {
     told.push(`open ${to.address}`)
-    return { ...to, source: '192.168.77.254', connect: () => Promise.reject(new Error('no')), ping: async () => true, close: async () => void told.push(`close ${to.address}`) }
+    return {
+      ...to,
+      source: '192.168.77.254',
+      connect: () => Promise.reject(new Error('no')),
+      ping: async () => true,
+      close: async () => void told.push(`close ${to.address}`),
+    }
   }
-  const bare: Host = { name: 'test', laptop: () => Promise.reject(new Error('no')), arp: async () => [], openLane: opened, restore: async () => {} }
+  const bare: Host = {
+    name: 'test',
+    laptop: () => Promise.reject(new Error('no')),
+    arp: async () => [],
+    openLane: opened,
+    restore: async () => {},
+  }
   return { told, lanes: sharedLanes(bare) }
 }
 

@@ -32,7 +32,9 @@ interface Followed {
 function followedJobs(text: string): Followed[] {
   return text.split(',').flatMap((each) => {
     const [slug = '', seq = ''] = each.split(':')
-    return slugSchema.safeParse(slug).success && /^\d{1,9}$/.test(seq) ? [{ slug, id: undefined, seq: Number(seq) }] : []
+    return slugSchema.safeParse(slug).success && /^\d{1,9}$/.test(seq)
+      ? [{ slug, id: undefined, seq: Number(seq) }]
+      : []
   })
 }
 
@@ -41,7 +43,8 @@ export function GET(request: Request): Response {
   const encoder = new TextEncoder()
   const stream = new ReadableStream({
     async start(controller) {
-      const send = (event: string, data: unknown): void => controller.enqueue(encoder.encode(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`))
+      const send = (event: string, data: unknown): void =>
+        controller.enqueue(encoder.encode(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`))
       let pulsedAt = Number.NEGATIVE_INFINITY
       let database: Pulse['database'] = 'answers'
       let waiting: Promise<void> | undefined
@@ -71,7 +74,9 @@ export function GET(request: Request): Response {
       }
     },
   })
-  return new Response(stream, { headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' } })
+  return new Response(stream, {
+    headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
+  })
 }
 
 async function look(followed: readonly Followed[], send: (event: string, data: unknown) => void): Promise<void> {
@@ -108,13 +113,22 @@ async function ask(followed: readonly Followed[], quiet: Pulse): Promise<Pulse> 
   const store: Store = await getStore()
   const [report, failed] = await Promise.all([
     newestReport(store),
-    Promise.all(followed.map(async ({ slug, id }) => ({ slug, order: id === undefined ? undefined : await failedOrder(store, id) }))),
+    Promise.all(
+      followed.map(async ({ slug, id }) => ({
+        slug,
+        order: id === undefined ? undefined : await failedOrder(store, id),
+      })),
+    ),
   ])
   return {
     ...quiet,
     runnerSilentMs: report?.silentMs ?? null,
     wire: report?.wire ?? 'works',
     sweptMsAgo: report?.sweptMsAgo ?? null,
-    failed: Object.fromEntries(failed.flatMap(({ slug, order }) => (order ? [[slug, { kind: order.kind, reason: order.reason ?? '' }] as const] : []))),
+    failed: Object.fromEntries(
+      failed.flatMap(({ slug, order }) =>
+        order ? [[slug, { kind: order.kind, reason: order.reason ?? '' }] as const] : [],
+      ),
+    ),
   }
 }

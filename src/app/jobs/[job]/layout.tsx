@@ -7,7 +7,13 @@ import { loadJobData } from '../../server/job-data'
 
 export const dynamic = 'force-dynamic'
 
-export default async function JobLayout({ children, params }: { children: ReactNode; params: Promise<{ job: string }> }) {
+export default async function JobLayout({
+  children,
+  params,
+}: {
+  children: ReactNode
+  params: Promise<{ job: string }>
+}) {
   const data = await loadJobData((await params).job).catch((error: unknown) => {
     if (error instanceof BrokenRowError) return error
     throw error

@@ -10,7 +10,17 @@ const wanted: UnitConfig = {
   clock: { timeZone: 'Pacific/Auckland', ntpServers: ['10.44.8.1', '10.44.8.2'] },
   name: 'hall-01',
   management: { method: 'static', address: '10.44.8.20', prefix: 24, gateway: '10.44.8.1', dnsServers: [] },
-  networks: [{ ssid: 'Crew / staff', enabled: true, hidden: false, security: { mode: 'wpa2-personal', passphrase: 'eight or more' }, vlan: null, isolation: false, bands: ['5'] }],
+  networks: [
+    {
+      ssid: 'Crew / staff',
+      enabled: true,
+      hidden: false,
+      security: { mode: 'wpa2-personal', passphrase: 'eight or more' },
+      vlan: null,
+      isolation: false,
+      bands: ['5'],
+    },
+  ],
   radios: [{ band: '5', enabled: true, channel: 36, width: 40, powerDbm: 17 }],
   admin: { user: 'setup' },
   services: { lights: true },
@@ -39,7 +49,14 @@ describe('edits', () => {
       target: '/air-muster-wireless:wireless/network=Crew%20%2F%20staff',
       value: {
         'air-muster-wireless:network': [
-          { ssid: 'Crew / staff', enabled: true, hidden: false, isolation: false, band: ['5'], security: { mode: 'wpa2-personal', passphrase: 'eight or more' } },
+          {
+            ssid: 'Crew / staff',
+            enabled: true,
+            hidden: false,
+            isolation: false,
+            band: ['5'],
+            security: { mode: 'wpa2-personal', passphrase: 'eight or more' },
+          },
         ],
       },
     })
@@ -75,7 +92,11 @@ describe('edits', () => {
       },
     })
     expect(written[2]?.value).toEqual({
-      'ietf-ip:ipv4': { address: [{ ip: '10.44.8.20', 'prefix-length': 24 }], 'air-muster-wireless:method': 'static', 'air-muster-wireless:default-gateway': '10.44.8.1' },
+      'ietf-ip:ipv4': {
+        address: [{ ip: '10.44.8.20', 'prefix-length': 24 }],
+        'air-muster-wireless:method': 'static',
+        'air-muster-wireless:default-gateway': '10.44.8.1',
+      },
     })
   })
 
@@ -92,8 +113,17 @@ describe('edits', () => {
 it('finds the errors of a reply wherever they stand', () => {
   const error = { 'error-type': 'application', 'error-tag': 'invalid-value', 'error-message': 'no' }
   expect(errorsIn({ 'ietf-restconf:errors': { error: [error] } })).toEqual([error])
-  expect(errorsIn({ 'ietf-yang-patch:yang-patch-status': { 'patch-id': 'p', errors: { error: [error] } } })).toEqual([error])
-  expect(errorsIn({ 'ietf-yang-patch:yang-patch-status': { 'patch-id': 'p', 'edit-status': { edit: [{ 'edit-id': 'e', errors: { error: [error] } }] } } })).toEqual([error])
+  expect(errorsIn({ 'ietf-yang-patch:yang-patch-status': { 'patch-id': 'p', errors: { error: [error] } } })).toEqual([
+    error,
+  ])
+  expect(
+    errorsIn({
+      'ietf-yang-patch:yang-patch-status': {
+        'patch-id': 'p',
+        'edit-status': { edit: [{ 'edit-id': 'e', errors: { error: [error] } }] },
+      },
+    }),
+  ).toEqual([error])
   expect(errorsIn('no')).toEqual([])
 })
 

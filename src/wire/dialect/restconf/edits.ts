@@ -18,17 +18,31 @@ const system = '/ietf-system:system'
 const wireless = '/air-muster-wireless:wireless'
 
 const editsOf: Readonly<Record<ConfigPart, PartEdits>> = {
-  country: (wanted) => [{ operation: 'merge', target: wireless, value: { 'air-muster-wireless:wireless': { country: wanted.country } } }],
-  clock: (wanted) => [
-    { operation: 'merge', target: `${system}/clock`, value: { 'ietf-system:clock': { 'timezone-name': wanted.clock.timeZone } } },
-    { operation: 'replace', target: `${system}/ntp`, value: { 'ietf-system:ntp': { enabled: true, server: servers(wanted.clock.ntpServers, 'udp') } } },
+  country: (wanted) => [
+    { operation: 'merge', target: wireless, value: { 'air-muster-wireless:wireless': { country: wanted.country } } },
   ],
-  name: (wanted) => [{ operation: 'merge', target: system, value: { 'ietf-system:system': { hostname: wanted.name } } }],
+  clock: (wanted) => [
+    {
+      operation: 'merge',
+      target: `${system}/clock`,
+      value: { 'ietf-system:clock': { 'timezone-name': wanted.clock.timeZone } },
+    },
+    {
+      operation: 'replace',
+      target: `${system}/ntp`,
+      value: { 'ietf-system:ntp': { enabled: true, server: servers(wanted.clock.ntpServers, 'udp') } },
+    },
+  ],
+  name: (wanted) => [
+    { operation: 'merge', target: system, value: { 'ietf-system:system': { hostname: wanted.name } } },
+  ],
   networks: (wanted, keys) =>
     keys.map((ssid) => {
       const network = wanted.networks.find((each) => each.ssid === ssid)
       const target = `${wireless}/${entry('network', ssid)}`
-      return network ? { operation: 'replace', target, value: { 'air-muster-wireless:network': [toYangNetwork(network)] } } : { operation: 'remove', target }
+      return network
+        ? { operation: 'replace', target, value: { 'air-muster-wireless:network': [toYangNetwork(network)] } }
+        : { operation: 'remove', target }
     }),
   radios: (wanted, keys) =>
     wanted.radios
@@ -38,7 +52,13 @@ const editsOf: Readonly<Record<ConfigPart, PartEdits>> = {
         target: `${wireless}/${entry('radio', band)}`,
         value: { 'air-muster-wireless:radio': [{ band, enabled, channel, width, power: powerDbm }] },
       })),
-  services: (wanted) => [{ operation: 'merge', target: wireless, value: { 'air-muster-wireless:wireless': { lights: wanted.services.lights } } }],
+  services: (wanted) => [
+    {
+      operation: 'merge',
+      target: wireless,
+      value: { 'air-muster-wireless:wireless': { lights: wanted.services.lights } },
+    },
+  ],
   management: (wanted, _keys, managementInterface) => {
     const { method, address, prefix, gateway, dnsServers } = wanted.management
     return [
@@ -53,7 +73,11 @@ const editsOf: Readonly<Record<ConfigPart, PartEdits>> = {
           },
         },
       },
-      { operation: 'replace', target: `${system}/dns-resolver`, value: { 'ietf-system:dns-resolver': { server: servers(dnsServers, 'udp-and-tcp') } } },
+      {
+        operation: 'replace',
+        target: `${system}/dns-resolver`,
+        value: { 'ietf-system:dns-resolver': { server: servers(dnsServers, 'udp-and-tcp') } },
+      },
     ]
   },
 }

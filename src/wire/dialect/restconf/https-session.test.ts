@@ -7,7 +7,10 @@ import { HttpsSession, type PinCheck } from './https-session'
 
 let certificate: { key: string; cert: string }
 beforeAll(async () => {
-  const { private: key, cert } = await generate([{ name: 'commonName', value: 'S-1' }], { keyType: 'ec', algorithm: 'sha256' })
+  const { private: key, cert } = await generate([{ name: 'commonName', value: 'S-1' }], {
+    keyType: 'ec',
+    algorithm: 'sha256',
+  })
   certificate = { key, cert }
 })
 
@@ -100,7 +103,9 @@ describe('a question', () => {
   it('is not sent where the pin refuses the certificate', async () => {
     let asked = 0
     server.on('request', () => (asked += 1))
-    await expect(open(() => Promise.reject(new Error('another certificate'))).ask(question)).rejects.toThrow('another certificate')
+    await expect(open(() => Promise.reject(new Error('another certificate'))).ask(question)).rejects.toThrow(
+      'another certificate',
+    )
     expect(asked).toBe(0)
   })
 })

@@ -78,15 +78,27 @@ export class HttpsSession {
         port: this.#port,
         method: question.method,
         path: question.path,
-        headers: { ...question.headers, ...(question.body === undefined ? {} : { 'content-length': Buffer.byteLength(question.body) }) },
+        headers: {
+          ...question.headers,
+          ...(question.body === undefined ? {} : { 'content-length': Buffer.byteLength(question.body) }),
+        },
       })
       const fail = (error: Error): void => {
         clearTimeout(clock)
-        reject(error instanceof WireError ? error : new WireError('unreachable', plainReason(error.message), { cause: error }))
+        reject(
+          error instanceof WireError
+            ? error
+            : new WireError('unreachable', plainReason(error.message), { cause: error }),
+        )
       }
       // Rejected here, not through the request: one that has no socket, or a dead one, never says that it was destroyed.
       const clock = setTimeout(() => {
-        fail(new WireError('timeout', `${question.method} ${question.path} was not answered in ${this.#longestReplyMs / 1000} s`))
+        fail(
+          new WireError(
+            'timeout',
+            `${question.method} ${question.path} was not answered in ${this.#longestReplyMs / 1000} s`,
+          ),
+        )
         outgoing.destroy()
       }, this.#longestReplyMs)
       outgoing.on('error', fail)

@@ -6,7 +6,14 @@ import type { Difference } from '../../../core/config/compare'
 import type { UnitConfig } from '../../../core/config/unit-config'
 import { entry } from '../../codec/resource-path'
 import { toUnitConfig, type YangConfig, yangAirSchema, yangConfigSchema } from '../../codec/yang-data'
-import { errorsIn, type YangEdit, yangDataType, yangPatch, yangPatchStatusSchema, yangPatchType } from '../../codec/yang-patch'
+import {
+  errorsIn,
+  type YangEdit,
+  yangDataType,
+  yangPatch,
+  yangPatchStatusSchema,
+  yangPatchType,
+} from '../../codec/yang-patch'
 import type { Lane } from '../../host/host'
 import { plainReason, WireError } from '../../wire-error'
 import type { Credentials, Dialect, RadioOnAir } from '../dialect'
@@ -72,7 +79,11 @@ class Restconf implements Dialect {
   async changePassword(user: string, password: string): Promise<void> {
     // RFC 7317: "$0$" marks clear text that the unit is to hash.
     await this.#patch([
-      { operation: 'merge', target: `/ietf-system:system/authentication/${entry('user', user)}`, value: { 'ietf-system:user': [{ name: user, password: `$0$${password}` }] } },
+      {
+        operation: 'merge',
+        target: `/ietf-system:system/authentication/${entry('user', user)}`,
+        value: { 'ietf-system:user': [{ name: user, password: `$0$${password}` }] },
+      },
     ])
   }
 
@@ -124,25 +135,37 @@ class Restconf implements Dialect {
   async #patch(edits: readonly Omit<YangEdit, 'edit-id'>[]): Promise<void> {
     this.#patches += 1
     const body = JSON.stringify(yangPatch(`change-${this.#patches}`, edits))
-    const reply = await this.#session.ask({ method: 'PATCH', path: data, headers: { ...this.#headers(), 'content-type': yangPatchType }, body })
+    const reply = await this.#session.ask({
+      method: 'PATCH',
+      path: data,
+      headers: { ...this.#headers(), 'content-type': yangPatchType },
+      body,
+    })
     throwUnlessGood(reply)
     const status = parseReply(reply.text, yangPatchStatusSchema, 'the answer to a change')
-    if (!status['ietf-yang-patch:yang-patch-status'].ok) throw new WireError('rejected', reasonIn(reply) ?? 'the unit did not say that the change is done')
+    if (!status['ietf-yang-patch:yang-patch-status'].ok)
+      throw new WireError('rejected', reasonIn(reply) ?? 'the unit did not say that the change is done')
   }
 
   async #operate(operation: string): Promise<void> {
-    throwUnlessGood(await this.#session.ask({ method: 'POST', path: `${operations}/${operation}`, headers: this.#headers() }))
+    throwUnlessGood(
+      await this.#session.ask({ method: 'POST', path: `${operations}/${operation}`, headers: this.#headers() }),
+    )
   }
 
   #headers(): Record<string, string> {
-    return { accept: yangDataType, ...(this.#authorization === undefined ? {} : { authorization: this.#authorization }) }
+    return {
+      accept: yangDataType,
+      ...(this.#authorization === undefined ? {} : { authorization: this.#authorization }),
+    }
   }
 }
 
 function throwUnlessGood(reply: HttpsReply): void {
   if (reply.status >= 200 && reply.status < 300) return
   if (reply.status === 401 || reply.status === 403) throw new WireError('refused', `sign-in refused (${reply.status})`)
-  if (reply.status >= 400 && reply.status < 500) throw new WireError('rejected', reasonIn(reply) ?? `HTTP ${reply.status}`)
+  if (reply.status >= 400 && reply.status < 500)
+    throw new WireError('rejected', reasonIn(reply) ?? `HTTP ${reply.status}`)
   throw new WireError('garbled', reasonIn(reply) ?? `HTTP ${reply.status}`)
 }
 
@@ -150,7 +173,12 @@ function throwUnlessGood(reply: HttpsReply): void {
 function reasonIn(reply: HttpsReply): string | undefined {
   try {
     const [first] = errorsIn(JSON.parse(reply.text))
-    return first && plainReason(`${first['error-message'] ?? first['error-tag']}${first['error-path'] ? ` (${first['error-path']})` : ''}`)
+    return (
+      first &&
+      plainReason(
+        `${first['error-message'] ?? first['error-tag']}${first['error-path'] ? ` (${first['error-path']})` : ''}`,
+      )
+    )
   } catch {
     return undefined
   }

@@ -20,14 +20,19 @@ const mostFaults = 12
 
 async function take(request: Request, passphrase: string): Promise<Outcome<string>> {
   const text = await wholeText(request)
-  if (text === undefined) return failed(`This file has more than ${largestJobFile / 1024 / 1024} MB: it is not a job file.`)
+  if (text === undefined)
+    return failed(`This file has more than ${largestJobFile / 1024 / 1024} MB: it is not a job file.`)
   const json = parseJson(text, largestJobFile)
   if (!json.ok) return failed(`This is not a job file: ${json.reason}.`)
   const reading = readJobDocument(json.value)
   if (!reading.ok) return failed(`This job file cannot be taken:\n${reading.faults.slice(0, mostFaults).join('\n')}`)
   const { document } = reading
   const secrets = document.secrets ? await openSecretsUnder(passphrase, document.secrets) : new Map<string, string>()
-  if (!secrets) return failed('The passphrase does not open the secrets of this file. Type the one that it was sealed under.', 'passphrase')
+  if (!secrets)
+    return failed(
+      'The passphrase does not open the secrets of this file. Type the one that it was sealed under.',
+      'passphrase',
+    )
   const store = await getStore()
   const slug = slugOf(document.slug, new Set(await jobSlugs(store)))
   await loadJob(store, { ...document, slug }, new Date(), secrets)

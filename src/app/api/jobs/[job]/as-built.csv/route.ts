@@ -12,6 +12,10 @@ export async function GET(_request: Request, { params }: { params: Promise<{ job
   const sheet = asBuiltCsv(asBuilt(view.job.brief, view.units, view.plans, view.roll))
   // A byte order mark, so that spreadsheets take it for UTF-8.
   return new Response(`\ufeff${sheet}`, {
-    headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename="${view.job.slug}-as-built.csv"`, 'cache-control': 'no-store' },
+    headers: {
+      'content-type': 'text/csv; charset=utf-8',
+      'content-disposition': `attachment; filename="${view.job.slug}-as-built.csv"`,
+      'cache-control': 'no-store',
+    },
   })
 }

@@ -12,9 +12,16 @@ export async function POST(request: Request, { params }: { params: Promise<{ job
   const typed = (await request.formData()).get('passphrase')
   const passphrase = typeof typed === 'string' && typed !== '' ? typed : undefined
   if (passphrase !== undefined && passphrase.length < shortest)
-    return new Response(`The passphrase has ${passphrase.length} characters; ${shortest} are needed to seal the secrets. Go back and type a longer one, or none.`, { status: 400 })
+    return new Response(
+      `The passphrase has ${passphrase.length} characters; ${shortest} are needed to seal the secrets. Go back and type a longer one, or none.`,
+      { status: 400 },
+    )
   const document = await exportJob(found.store, found.job, passphrase)
   return new Response(`${JSON.stringify(document, null, 2)}\n`, {
-    headers: { 'content-type': 'application/json', 'content-disposition': `attachment; filename="${found.job.slug}.air-muster.json"`, 'cache-control': 'no-store' },
+    headers: {
+      'content-type': 'application/json',
+      'content-disposition': `attachment; filename="${found.job.slug}.air-muster.json"`,
+      'cache-control': 'no-store',
+    },
   })
 }

@@ -12,7 +12,10 @@ const forms: Readonly<Record<string, { file: string; type: string; write: (input
   hosts: { file: 'hosts.txt', type: 'text/plain; charset=utf-8', write: hostsFile },
 }
 
-export async function GET(_request: Request, { params }: { params: Promise<{ job: string; form: string }> }): Promise<Response> {
+export async function GET(
+  _request: Request,
+  { params }: { params: Promise<{ job: string; form: string }> },
+): Promise<Response> {
   const { job: slug, form } = await params
   const found = await jobOf(slug)
   const chosen = Object.hasOwn(forms, form) ? forms[form] : undefined
@@ -22,8 +25,20 @@ export async function GET(_request: Request, { params }: { params: Promise<{ job
   const addressed = view.units.flatMap((unit) => {
     const address = view.plans.get(unit.id)?.address
     const card = cards.get(unit.model)
-    return address && card ? [{ name: unit.name, mac: unit.mac, address, role: card.role, option43Code: card.discovery?.option43Code }] : []
+    return address && card
+      ? [{ name: unit.name, mac: unit.mac, address, role: card.role, option43Code: card.discovery?.option43Code }]
+      : []
   })
-  const text = chosen.write({ brief: view.job.brief, units: addressed, controllers: addressed.filter((unit) => unit.role === 'controller') })
-  return new Response(text, { headers: { 'content-type': chosen.type, 'content-disposition': `attachment; filename="${slug}-${chosen.file}"`, 'cache-control': 'no-store' } })
+  const text = chosen.write({
+    brief: view.job.brief,
+    units: addressed,
+    controllers: addressed.filter((unit) => unit.role === 'controller'),
+  })
+  return new Response(text, {
+    headers: {
+      'content-type': chosen.type,
+      'content-disposition': `attachment; filename="${slug}-${chosen.file}"`,
+      'cache-control': 'no-store',
+    },
+  })
 }

@@ -6,7 +6,10 @@ import { jobOf } from '../../../../../server/with-job'
 
 export const dynamic = 'force-dynamic'
 
-export async function GET(request: Request, { params }: { params: Promise<{ job: string; floor: string }> }): Promise<Response> {
+export async function GET(
+  request: Request,
+  { params }: { params: Promise<{ job: string; floor: string }> },
+): Promise<Response> {
   const { job: slug, floor } = await params
   const found = await jobOf(slug)
   const drawing = found && (await findDrawing(found.store, found.job.id, floor))
@@ -19,5 +22,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ job:
     'cache-control': 'private, no-cache',
   }
   if (request.headers.get('if-none-match') === headers.etag) return new Response(null, { status: 304, headers })
-  return new Response(Readable.toWeb(Readable.from(readFileParts(found.store, drawing.file))) as ReadableStream, { headers })
+  return new Response(Readable.toWeb(Readable.from(readFileParts(found.store, drawing.file))) as ReadableStream, {
+    headers,
+  })
 }

@@ -10,7 +10,10 @@ import { withJob } from '../../../../../../server/with-job'
 
 export const dynamic = 'force-dynamic'
 
-export async function POST(request: Request, { params }: { params: Promise<{ job: string; floor: string }> }): Promise<Response> {
+export async function POST(
+  request: Request,
+  { params }: { params: Promise<{ job: string; floor: string }> },
+): Promise<Response> {
   const { job: slug, floor } = await params
   return upload(request, () =>
     withJob(slug, async (store, job) => {
@@ -21,10 +24,12 @@ export async function POST(request: Request, { params }: { params: Promise<{ job
       try {
         const { hash, head } = await keepFile(store, bodyParts(request), largestDrawing, new Date())
         // A file that no floor shows is swept away in time.
-        if (!looksLike[type.data](head)) return failed(`${name} says that it is ${type.data}, and its content is something else.`)
+        if (!looksLike[type.data](head))
+          return failed(`${name} says that it is ${type.data}, and its content is something else.`)
         await keepDrawing(store, job.id, floor, { type: type.data, file: hash }, new Date())
       } catch (error) {
-        if (error instanceof FileTooLargeError) return failed(`${name} is too large: ${error.message}. Save it smaller.`)
+        if (error instanceof FileTooLargeError)
+          return failed(`${name} is too large: ${error.message}. Save it smaller.`)
         throw error
       }
       revalidatePath(`/jobs/${slug}`, 'layout')
@@ -35,7 +40,8 @@ export async function POST(request: Request, { params }: { params: Promise<{ job
 
 /** A name may say anything; the first bytes do not. */
 const looksLike = {
-  'image/png': (bytes: Buffer): boolean => bytes.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])),
+  'image/png': (bytes: Buffer): boolean =>
+    bytes.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])),
   'image/jpeg': (bytes: Buffer): boolean => bytes.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff])),
   'image/svg+xml': (bytes: Buffer): boolean => /<svg[\s>]/i.test(bytes.toString('utf8')),
 } as const
