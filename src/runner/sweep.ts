@@ -1,10 +1,11 @@
 /**
  * A sweep of the bench: who is on the wire, by MAC, at which address, and what it says that it is.
  */
-import type { UnitPlan } from '../core/config/plan'
+
 import { type DirectCard, isDirect, type KitCard } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
 import type { Sighting } from '../core/muster/events'
+import type { UnitPlan } from '../core/plan/plan'
 import type { Store } from '../store/open'
 import { pinOnFirstSight } from '../store/secrets'
 import { dialectOf } from '../wire/dialect/dialect-of'

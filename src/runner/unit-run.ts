@@ -3,12 +3,12 @@
  */
 import { type Asked, secretMark } from '../core/config/asked'
 import type { Compiled } from '../core/config/compile'
-import type { UnitPlan } from '../core/config/plan'
 import type { DirectCard } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
 import type { Check, StepState } from '../core/muster/events'
 import type { Step } from '../core/muster/procedure'
 import { emptyRow, type RollRow } from '../core/muster/roll'
+import type { UnitPlan } from '../core/plan/plan'
 import type { Store } from '../store/open'
 import { rest } from '../store/rest'
 import { type FormerPassword, pinOnFirstSight } from '../store/secrets'

@@ -1,8 +1,8 @@
 /** Everything about a job that a page, the command line or a runner needs, read at one time. */
 import { askingOf } from '../core/config/asked'
-import type { PlannedBefore, Planning, UnitPlan } from '../core/config/plan'
 import type { KitCard } from '../core/kit/kit-card'
 import { foldRoll, type Roll, withChanges } from '../core/muster/roll'
+import type { PlannedBefore, Planning, UnitPlan } from '../core/plan/plan'
 import { allEvents } from './events'
 import { findJob, type Job } from './jobs'
 import { type KeptUnit, listUnits } from './kit'

@@ -1,7 +1,7 @@
 /** Plans beside the process that asks: a large site takes seconds, and pages are to be answered meanwhile. */
 import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
-import { makePlan, type PlanInput, type Planning } from '../core/config/plan'
+import { makePlan, type PlanInput, type Planning } from '../core/plan/plan'
 
 /** Up to here a thread takes longer to start than the plan takes. */
 const fewUnits = 6

@@ -1,6 +1,6 @@
 /** Plans of a job: what each unit is given, what the user locked, and what the newest planning said. */
 import { and, eq } from 'drizzle-orm'
-import { type PlannedBefore, type Planning, plannedNothing, type UnitPlan } from '../core/config/plan'
+import { type PlannedBefore, type Planning, plannedNothing, type UnitPlan } from '../core/plan/plan'
 import type { Band } from '../core/regulatory/blocks'
 import { outdatePlan, revisionOf } from './jobs'
 import { inTransaction, type Store } from './open'

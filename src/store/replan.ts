@@ -1,6 +1,7 @@
 /** Plans a job anew from what is kept: brief, kit list, floors, addresses and locks. What a unit has, it keeps where it may. */
-import type { PlanInput, Planning } from '../core/config/plan'
+
 import { foldRoll } from '../core/muster/roll'
+import type { PlanInput, Planning } from '../core/plan/plan'
 import type { Effort } from '../core/radio/plan-channels'
 import { allEvents } from './events'
 import { jobById, revisionOf } from './jobs'

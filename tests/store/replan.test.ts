@@ -1,6 +1,6 @@
 /** Plannings that overlap with what people change: the newest inputs win, whoever ends last. */
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { makePlan, type PlanInput } from '../../src/core/config/plan'
+import { makePlan, type PlanInput } from '../../src/core/plan/plan'
 import { findJob, type Job, saveBrief } from '../../src/store/jobs'
 import { changeKit, listUnits } from '../../src/store/kit'
 import { loadJob } from '../../src/store/load-job'

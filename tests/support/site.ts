@@ -54,16 +54,14 @@ export async function openBrowser(): Promise<Browser> {
 /** Gives the browser of a page the cookie that the printed address would give it. */
 export async function letIn(page: Page, { url, key }: Stack): Promise<void> {
   const { hostname, port } = new URL(url)
-  await page
-    .browserContext()
-    .setCookie({
-      name: `air-muster-${port}`,
-      value: key,
-      domain: hostname,
-      path: '/',
-      httpOnly: true,
-      sameSite: 'Strict',
-    })
+  await page.browserContext().setCookie({
+    name: `air-muster-${port}`,
+    value: key,
+    domain: hostname,
+    path: '/',
+    httpOnly: true,
+    sameSite: 'Strict',
+  })
 }
 
 /** @param jobs  those of the demo that are loaded; the bench of the first is swept */

@@ -49,13 +49,9 @@ export function sameSubnet(a: string, b: string, prefix: number): boolean {
   return subnet !== undefined && other !== undefined && other >= subnet.network && other <= subnet.broadcast
 }
 
-export const ipv4Schema = z
-  .string()
-  .refine((text) => parseIpv4(text) !== undefined, {
-    error: (issue) => `"${String(issue.input)}" is not an IPv4 address such as 10.44.8.1`,
-  })
-export const cidrSchema = z
-  .string()
-  .refine((text) => parseCidr(text) !== undefined, {
-    error: (issue) => `"${String(issue.input)}" is not a subnet such as 10.44.8.0/24`,
-  })
+export const ipv4Schema = z.string().refine((text) => parseIpv4(text) !== undefined, {
+  error: (issue) => `"${String(issue.input)}" is not an IPv4 address such as 10.44.8.1`,
+})
+export const cidrSchema = z.string().refine((text) => parseCidr(text) !== undefined, {
+  error: (issue) => `"${String(issue.input)}" is not a subnet such as 10.44.8.0/24`,
+})

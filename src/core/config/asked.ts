@@ -8,9 +8,9 @@ import { parseCidr } from '../addressing/ipv4'
 import { adminSecretName, type Brief } from '../brief/brief'
 import type { KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
+import type { UnitPlan } from '../plan/plan'
 import { compare } from './compare'
 import { unitConfigOf } from './compile'
-import type { UnitPlan } from './plan'
 import { unitConfigSchema } from './unit-config'
 
 export const askedSchema = z.object({

@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { cardOf, countryOf, demoBrief as demo } from '../../../tests/support/data'
 import type { Brief } from '../brief/brief'
 import type { Unit } from '../kit/unit'
+import { makePlan, plannedNothing } from '../plan/plan'
 import { compare, withoutSecret } from './compare'
 import { compile } from './compile'
-import { makePlan, plannedNothing } from './plan'
 
 const card = cardOf('Ostrel O-40')
 const unit: Unit = {

@@ -9,10 +9,10 @@ import { adminSecretName, type Brief, secretName } from '../brief/brief'
 import { securityNames, takesPassphrase, type WirelessNetwork } from '../brief/wireless-network'
 import { type KitCard, modelName } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
+import type { UnitPlan } from '../plan/plan'
 import type { CountryRules } from '../regulatory/database'
 import { judgeChannel } from '../regulatory/legal'
 import { passphraseFault } from '../secrets/passphrase'
-import type { UnitPlan } from './plan'
 import type { NetworkConfig, RadioConfig, UnitConfig } from './unit-config'
 
 export interface Compiled {

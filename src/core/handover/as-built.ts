@@ -3,10 +3,10 @@
  */
 import Papa from 'papaparse'
 import type { Brief } from '../brief/brief'
-import type { UnitPlan } from '../config/plan'
 import type { Unit } from '../kit/unit'
 import { procedure } from '../muster/procedure'
 import { answers, heldStep, isChanged, type Roll } from '../muster/roll'
+import type { UnitPlan } from '../plan/plan'
 
 export interface AsBuiltRow {
   readonly name: string

@@ -138,13 +138,11 @@ export function readKitCard(yamlText: string): CardReading {
   if (document.errors.length > 0) {
     return {
       ok: false,
-      faults: document.errors
-        .slice(0, mostFaults)
-        .map((error) => ({
-          line: error.linePos?.[0].line ?? 1,
-          field: '',
-          reason: error.message.split('\n')[0] ?? error.message,
-        })),
+      faults: document.errors.slice(0, mostFaults).map((error) => ({
+        line: error.linePos?.[0].line ?? 1,
+        field: '',
+        reason: error.message.split('\n')[0] ?? error.message,
+      })),
     }
   }
   const parsed = kitCardSchema.safeParse(document.toJS())

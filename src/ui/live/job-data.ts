@@ -1,11 +1,11 @@
 /** What the server hands to the pages of a job. */
 
 import type { Brief } from '../../core/brief/brief'
-import type { PlannedBefore, Planning, UnitPlan } from '../../core/config/plan'
 import type { KitCard } from '../../core/kit/kit-card'
 import type { RosterFault } from '../../core/kit/roster'
 import type { Unit } from '../../core/kit/unit'
 import type { Roll } from '../../core/muster/roll'
+import type { PlannedBefore, Planning, UnitPlan } from '../../core/plan/plan'
 import type { Site } from '../../core/radio/floor'
 import type { CountryRules } from '../../core/regulatory/database'
 import type { Weakness } from '../../core/secrets/weakness'

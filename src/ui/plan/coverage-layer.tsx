@@ -1,7 +1,7 @@
 'use client'
 import { useComputedColorScheme } from '@mantine/core'
 import { useEffect, useMemo, useState } from 'react'
-import { radiosOnAir } from '../../core/config/live-plan'
+import { radiosOnAir } from '../../core/plan/live-plan'
 import type { Coverage } from '../../core/radio/coverage'
 import type { Floor } from '../../core/radio/floor'
 import type { Band } from '../../core/regulatory/blocks'

@@ -5,8 +5,8 @@
  */
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react'
 import { saveSiteAction } from '../../app/actions/plan-actions'
-import type { LivePlan } from '../../core/config/live-plan'
-import type { PlanInput, UnitPlan } from '../../core/config/plan'
+import type { LivePlan } from '../../core/plan/live-plan'
+import type { PlanInput, UnitPlan } from '../../core/plan/plan'
 import type { Coverage } from '../../core/radio/coverage'
 import type { Site } from '../../core/radio/floor'
 import { useJob } from '../live/job-provider'

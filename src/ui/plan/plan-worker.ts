@@ -1,6 +1,6 @@
 /** The worker of the Plan page: plans, explains and paints, so that the page never waits. */
-import { explainPlan, type LivePlan, planLive } from '../../core/config/live-plan'
-import type { PlanInput, UnitPlan } from '../../core/config/plan'
+import { explainPlan, type LivePlan, planLive } from '../../core/plan/live-plan'
+import type { PlanInput, UnitPlan } from '../../core/plan/plan'
 import { type Coverage, coverage } from '../../core/radio/coverage'
 import type { Floor } from '../../core/radio/floor'
 import type { PlacedRadio } from '../../core/radio/levels'

@@ -1,6 +1,6 @@
 'use client'
 import type { PointerEvent } from 'react'
-import type { UnitPlan } from '../../core/config/plan'
+import type { UnitPlan } from '../../core/plan/plan'
 import type { Band } from '../../core/regulatory/blocks'
 import classes from './floor-map.module.css'
 
