@@ -1,8 +1,8 @@
+import { getStore } from '../actions/store'
 import { countriesByName, countryName } from '../core/regulatory/country'
 import { jobLines } from '../store/job-lines'
 import { radioRules } from '../store/regulatory-file'
 import { JobsView } from '../ui/jobs/jobs-view'
-import { getStore } from './server/store'
 
 export const dynamic = 'force-dynamic'
 

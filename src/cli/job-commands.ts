@@ -1,5 +1,5 @@
 /** The commands that work on jobs: they need the database, which the start scripts name. */
-import { asBuilt, asBuiltCsv } from '../core/handover/as-built'
+import { asBuiltCsv } from '../core/handover/as-built'
 import { slugSchema } from '../core/job/job-document'
 import { answers } from '../core/muster/roll'
 import { rollText } from '../core/muster/roll-text'
@@ -8,7 +8,7 @@ import { deletedJobs, deleteJob, jobLog, NotDeletedError } from '../store/delete
 import { exportJob } from '../store/export-job'
 import { BrokenRowError, storeErrorOf } from '../store/faults'
 import { jobLines } from '../store/job-lines'
-import { type JobView, viewJob } from '../store/job-view'
+import { type JobView, sheetOf, viewJob } from '../store/job-view'
 import { namedJobs } from '../store/jobs'
 import { JobExistsError, loadJob } from '../store/load-job'
 import { migrateStore, openStore, type Store } from '../store/open'
@@ -227,7 +227,6 @@ export function exportSheet(slug: string, { csv, job: whole }: { csv?: true; job
       JSON.stringify(await exportJob(store, (await mustView(store, slug)).job, undefined), null, 2),
     )
   return withStore(async (store) => {
-    const { job, units, plans, roll: called } = await mustView(store, slug)
-    return asBuiltCsv(asBuilt(job.brief, units, plans, called)).trimEnd()
+    return asBuiltCsv(sheetOf(await mustView(store, slug))).trimEnd()
   })
 }

@@ -1,11 +1,13 @@
 /**
  * The lab's air: what all stand-ins transmit, sampled at every tick, with a lasting record of anything open.
  */
-import type { AccessPoint } from './stand-in/access-point'
+import type { Device } from './device/device'
 
 export interface OpenNetwork {
   readonly mac: string
   readonly ssid: string
+  /** Whether the unit was told that it is meant to be open. */
+  readonly said: 'twice' | 'never'
 }
 
 export class LabAir {
@@ -14,13 +16,18 @@ export class LabAir {
   readonly #heard = new Set<string>()
 
   /** Looks at every radio once. */
-  sample(units: readonly AccessPoint[]): void {
+  sample(units: readonly Device[]): void {
     this.#samples += 1
     for (const unit of units) {
-      for (const network of unit.air().radio.flatMap((radio) => radio.network)) {
-        this.#heard.add(network.ssid)
-        if (network.security === 'open')
-          this.#open.set(`${unit.identity.mac} ${network.ssid}`, { mac: unit.identity.mac, ssid: network.ssid })
+      for (const network of unit.air().flatMap((radio) => radio.networks)) {
+        this.#heard.add(network.name)
+        if (network.mode !== 'open') continue
+        const { mac } = unit.identity
+        this.#open.set(`${mac} ${network.name} ${network.meantOpen}`, {
+          mac,
+          ssid: network.name,
+          said: network.meantOpen ? 'twice' : 'never',
+        })
       }
     }
   }

@@ -53,9 +53,9 @@ it('is a host to whoever has the token', async () => {
   expect(await lane.ping()).toBe(true)
   const socket = await lane.connect(443)
   socket.destroy()
-  await expect(lane.connect(22)).rejects.toMatchObject({
+  await expect(lane.connect(81)).rejects.toMatchObject({
     kind: 'unreachable',
-    reason: `no answer from 192.168.77.1 port 22 (${mac})`,
+    reason: `no answer from 192.168.77.1 port 81 (${mac})`,
   })
   await lane.close()
   expect((await host.laptop()).lanes).toBe(0)

@@ -5,7 +5,7 @@ import { timingSafeEqual } from 'node:crypto'
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { z } from 'zod'
-import { type LabAnswer, type LabAsk, type LabQuestion, labTokenHeader, labWire } from '../wire/codec/lab-wire'
+import { type LabAnswer, type LabAsk, type LabQuestion, labTokenHeader, labWire } from '../core/rehearsal/lab-wire'
 import type { Lab } from './lab'
 
 const handSchema = z.discriminatedUnion('do', [
@@ -56,6 +56,7 @@ type Answers = { readonly [Q in LabQuestion]: (lab: Lab, ask: LabAsk<Q>) => LabA
 const answers: Answers = {
   laptop: (lab) => lab.wire.laptop(),
   arp: (lab, { address }) => ({ macs: lab.wire.arp(address) }),
+  neighbours: (lab, { subnets }) => ({ found: lab.wire.neighbours(subnets) }),
   'open-lane': (lab, target) => ({ source: lab.wire.openLane(target) }),
   'close-lane': (lab, target) => {
     lab.wire.closeLane(target)
@@ -97,7 +98,14 @@ function shelf(lab: Lab): unknown {
       phase: unit.phase,
       address: unit.address,
       lights: unit.lights,
-      radios: unit.air().radio,
+      radios: unit.air().map(({ radio, condition, networks }) => ({
+        band: radio.band,
+        condition,
+        channel: radio.channel,
+        width: radio.width,
+        power: radio.power,
+        networks: networks.map(({ name, mode }) => ({ ssid: name, security: mode })),
+      })),
     })),
     air: { samples: lab.air.samples, heard: lab.air.heard, everOpen: lab.air.everOpen },
   }

@@ -5,15 +5,15 @@
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { z } from 'zod'
-import { type YangConfig, yangConfigSchema } from '../wire/codec/yang-data'
+import { type DeviceSettings, deviceSettingsSchema } from './device/device-settings'
 
 const memorySchema = z.object({
-  config: yangConfigSchema.optional(),
+  settings: deviceSettingsSchema.optional(),
   passwords: z.record(z.string(), z.string()).optional(),
   certificate: z.object({ key: z.string(), cert: z.string() }).optional(),
 })
 export interface Memory {
-  readonly config?: YangConfig | undefined
+  readonly settings?: DeviceSettings | undefined
   readonly passwords?: Readonly<Record<string, string>> | undefined
   readonly certificate?: { readonly key: string; readonly cert: string } | undefined
 }

@@ -1,13 +1,17 @@
 /**
  * The lab: a shelf of stand-ins on one wire, ticking at its pace.
  */
+
+import type { AddressInfo } from 'node:net'
+import { createServer, type Server } from 'node:net'
 import type { RegulatoryDatabase } from '../core/regulatory/database'
 import { LabAir } from './air'
 import { LabClock } from './clock'
+import { Device } from './device/device'
+import { type StandInSheet, sheets } from './device/sheet'
+import { type DhcpOptions, DhcpServer, type Site } from './device/site'
 import { Flash } from './flash'
-import { AccessPoint } from './stand-in/access-point'
-import { RestconfServer } from './stand-in/restconf-server'
-import { sheets } from './stand-in/sheet'
+import { RestconfServer } from './fronts/restconf/server'
 import { LabWire, type PluggedUnit } from './wire'
 
 export interface ShelfEntry {
@@ -23,6 +27,18 @@ export interface LabOptions {
   readonly shelf: readonly ShelfEntry[]
   /** Folder of what stand-ins remember without power; undefined where the lab is not to be started again. */
   readonly memory?: string | undefined
+  /** A DHCP server on the wire, with addresses that it keeps for a MAC. */
+  readonly dhcp?: LabDhcp | undefined
+  /** Time servers that do not answer. */
+  readonly silentTimeServers?: readonly string[] | undefined
+  /** VLANs that the laptop's port carries with a tag. */
+  readonly vlans?: readonly number[] | undefined
+  /** Sheets of made-up variants, by `maker model`. */
+  readonly variants?: ReadonlyMap<string, StandInSheet> | undefined
+}
+
+export interface LabDhcp extends DhcpOptions {
+  readonly reserved?: Readonly<Record<string, string>> | undefined
 }
 
 /** Real milliseconds between two looks at the air. */
@@ -35,23 +51,31 @@ export class Lab {
   readonly #clock: LabClock
   readonly #ticking: NodeJS.Timeout
 
-  private constructor(clock: LabClock, units: readonly PluggedUnit[]) {
+  readonly #door: Server
+
+  private constructor(clock: LabClock, units: readonly PluggedUnit[], door: Server, vlans?: readonly number[]) {
     this.#clock = clock
     this.#units = units
-    this.wire = new LabWire(units, clock.pace)
-    this.#ticking = setInterval(() => this.air.sample(units.map(({ unit }) => unit)), tickMs)
+    this.#door = door
+    this.wire = new LabWire(units, { pace: clock.pace, vlans, doorPort: (door.address() as AddressInfo).port })
+    const sample = (): void => this.air.sample(units.map(({ unit }) => unit))
+    this.#ticking = setInterval(sample, tickMs)
+    // A network that was open for less than a tick was open.
+    for (const { unit } of units) unit.onEffect = sample
   }
 
   /** Builds the shelf. Nothing has power yet. */
-  static async open({ pace, regulatory, shelf, memory }: LabOptions): Promise<Lab> {
+  static async open(options: LabOptions): Promise<Lab> {
+    const { pace, regulatory, shelf, memory, variants = new Map() } = options
     const clock = new LabClock(pace)
+    const site = siteOf(options)
+    const known = new Map([...sheets, ...variants])
     const units = await Promise.all(
       shelf.map(async ({ model, mac, serial }): Promise<PluggedUnit> => {
-        const sheet = sheets.get(model)
-        if (!sheet)
-          throw new RangeError(`the lab has no stand-in for ${model}; it has ${[...sheets.keys()].join(', ')}`)
+        const sheet = known.get(model)
+        if (!sheet) throw new RangeError(`the lab has no stand-in for ${model}; it has ${[...known.keys()].join(', ')}`)
         const flash = new Flash(memory, mac)
-        const unit = new AccessPoint(sheet, { mac, serial }, clock, regulatory, flash)
+        const unit = new Device(sheet, { mac, serial }, clock, regulatory, flash, site)
         const server = await RestconfServer.listen(unit, flash)
         unit.onPhase = (phase) => {
           if (phase === 'off' || phase === 'starting') server.dropConnections()
@@ -59,14 +83,14 @@ export class Lab {
         return { unit, server, cable: 'in' }
       }),
     )
-    return new Lab(clock, units)
+    return new Lab(clock, units, await openDoor(), options.vlans)
   }
 
   get pace(): number {
     return this.#clock.pace
   }
 
-  units(): readonly AccessPoint[] {
+  units(): readonly Device[] {
     return this.#units.map(({ unit }) => unit)
   }
 
@@ -98,6 +122,22 @@ export class Lab {
   async close(): Promise<void> {
     clearInterval(this.#ticking)
     this.#clock.stop()
+    this.#door.close()
     await Promise.all(this.#units.map(({ server }) => server.close()))
   }
+}
+
+function siteOf({ dhcp, silentTimeServers = [] }: LabOptions): Site {
+  const server = dhcp && new DhcpServer(dhcp)
+  for (const [mac, address] of Object.entries(dhcp?.reserved ?? {})) server?.reserve(mac, address)
+  return { dhcp: server, ntpAnswers: (host) => !silentTimeServers.includes(host) }
+}
+
+/** Behind every port that is open and not spoken to: it takes the connection and ends it. */
+function openDoor(): Promise<Server> {
+  const door = createServer((socket) => {
+    socket.on('error', () => socket.destroy())
+    socket.end()
+  })
+  return new Promise((resolve) => door.listen(0, '127.0.0.1', () => resolve(door)))
 }

@@ -9,14 +9,31 @@ import { Lab } from './lab'
 
 const root = process.env.AIR_MUSTER_ROOT ?? process.cwd()
 const token = process.env.AIR_MUSTER_LAB_TOKEN ?? ''
-const shelfSchema = z.object({ shelf: z.array(z.object({ model: z.string(), mac: z.string(), serial: z.string() })) })
-const { shelf } = shelfSchema.parse(
+
+const address = z.ipv4()
+const shelfSchema = z.object({
+  shelf: z.array(z.object({ model: z.string(), mac: z.string(), serial: z.string() })),
+  dhcp: z
+    .object({
+      prefix: z.int(),
+      first: address,
+      last: address,
+      gateway: address,
+      dns: address,
+      reserved: z.record(z.string(), address).default({}),
+    })
+    .optional(),
+  silentTimeServers: z.array(z.string()).default([]),
+  vlans: z.array(z.int()).default([]),
+})
+
+const onTheShelf = shelfSchema.parse(
   parse(readFileSync(process.env.AIR_MUSTER_LAB_SHELF ?? join(root, 'data/demo/shelf.yaml'), 'utf8')),
 )
 const lab = await Lab.open({
   pace: Number(process.env.AIR_MUSTER_LAB_PACE ?? 60),
   regulatory: readRegulatoryDatabase(readFileSync(join(root, 'data/regulatory.db'))),
-  shelf,
+  ...onTheShelf,
   memory: process.env.AIR_MUSTER_LAB_MEMORY,
 })
 const control = await serveControl(lab, token, Number(process.env.AIR_MUSTER_LAB_PORT ?? 0))

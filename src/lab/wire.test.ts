@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { loadRegulatory } from '../store/regulatory-file'
+import { plainNetwork } from './device/device-settings'
 import { Lab } from './lab'
 
 const macs = ['02:4f:52:00:00:01', '02:4f:52:00:00:02', '02:4f:52:00:00:03'] as const
@@ -39,7 +40,9 @@ describe('the wire', () => {
     const ports = macs.map((mac) => lab.wire.dial({ ...factory(mac), port: 443 }))
     expect(new Set(ports).size).toBe(3)
     expect(ports).toEqual(macs.map((mac) => lab.plugged(mac).server.port))
-    expect(lab.wire.dial({ ...factory(first), port: 80 })).toBeNull()
+    // Out of its box it takes plain HTTP too; nothing listens on the port beside.
+    expect(lab.wire.dial({ ...factory(first), port: 80 })).not.toBeNull()
+    expect(lab.wire.dial({ ...factory(first), port: 81 })).toBeNull()
   })
 
   it('gives each lane a source address of its own, never the unit’s, and adds one address to the laptop', async () => {
@@ -109,34 +112,33 @@ describe('an access point', () => {
       const [unit] = calm.units()
       if (!unit) throw new Error('no unit')
       await expect.poll(() => unit.phase, { timeout: 5000 }).toBe('up')
-      unit.edit([
-        {
-          'edit-id': '1',
-          operation: 'replace',
-          target: '/air-muster-wireless:wireless/radio=5',
-          value: { 'air-muster-wireless:radio': [{ band: '5', enabled: true, channel: 52, width: 20, power: 14 }] },
-        },
-        {
-          'edit-id': '2',
-          operation: 'create',
-          target: '/air-muster-wireless:wireless/network=Crew',
-          value: {
-            'air-muster-wireless:network': [
-              { ssid: 'Crew', band: ['5'], security: { mode: 'wpa2-personal', passphrase: 'eight or more' } },
-            ],
+      unit.configure({
+        ...unit.configured,
+        radios: unit.configured.radios.map((radio) =>
+          radio.band === '5' ? { ...radio, channel: 52, width: 20, power: 14 } : radio,
+        ),
+        networks: [
+          {
+            ...plainNetwork,
+            id: 'crew',
+            name: 'Crew',
+            on: true,
+            bands: ['5'],
+            mode: 'wpa2-personal',
+            passphrase: 'eight or more',
           },
-        },
-      ])
+        ],
+      })
       unit.apply()
       expect(unit.lights).toBe('fast white')
-      const radio = () => unit.air().radio.find((each) => each.band === '5')
+      const radio = () => unit.air().find((each) => each.radio.band === '5')
       await expect.poll(() => radio()?.condition, { timeout: 5000, interval: 10 }).toBe('listening')
-      const seconds = radio()?.['listens-for'] ?? 0
+      const seconds = radio()?.listensFor ?? 0
       expect(seconds).toBeGreaterThan(0)
       expect(seconds).toBeLessThanOrEqual(60)
-      expect(radio()?.network).toEqual([])
+      expect(radio()?.networks).toEqual([])
       await expect.poll(() => radio()?.condition, { timeout: 5000, interval: 10 }).toBe('on-air')
-      expect(radio()?.network).toEqual([{ ssid: 'Crew', security: 'wpa2-personal' }])
+      expect(radio()?.networks).toMatchObject([{ name: 'Crew', mode: 'wpa2-personal' }])
       expect(unit.lights).toBe('steady green')
     } finally {
       await calm.close()

@@ -4,14 +4,24 @@
  */
 import { formatIpv4, parseCidr, parseIpv4, sameSubnet } from '../core/addressing/ipv4'
 import type { Laptop } from '../core/muster/events'
-import type { LabAsk } from '../wire/codec/lab-wire'
-import type { AccessPoint } from './stand-in/access-point'
-import type { RestconfServer } from './stand-in/restconf-server'
+import type { LabAsk } from '../core/rehearsal/lab-wire'
+import type { Device } from './device/device'
+import type { RestconfServer } from './fronts/restconf/server'
 
 export interface PluggedUnit {
-  readonly unit: AccessPoint
+  readonly unit: Device
   readonly server: RestconfServer
   cable: 'in' | 'out'
+}
+
+export interface LabWireOptions {
+  readonly pace: number
+  /** Addresses that the laptop came with, CIDR. */
+  readonly ownAddresses?: readonly string[] | undefined
+  /** VLANs that its port carries with a tag. */
+  readonly vlans?: readonly number[] | undefined
+  /** Loopback port behind every open port that nobody speaks to. */
+  readonly doorPort: number
 }
 
 type Target = LabAsk<'open-lane'>
@@ -23,11 +33,15 @@ export class LabWire {
   #added: string[] = []
   readonly #lanes = new Map<string, { target: Target; source: string }>()
 
-  /** @param ownAddresses  addresses that the laptop came with, CIDR */
-  constructor(units: readonly PluggedUnit[], pace: number, ownAddresses: readonly string[] = ['10.44.8.250/24']) {
+  readonly #vlans: readonly number[]
+  readonly #doorPort: number
+
+  constructor(units: readonly PluggedUnit[], { pace, ownAddresses, vlans, doorPort }: LabWireOptions) {
     this.#units = units
     this.#pace = pace
-    this.#ownAddresses = ownAddresses
+    this.#ownAddresses = ownAddresses ?? ['10.44.8.250/24']
+    this.#vlans = vlans ?? []
+    this.#doorPort = doorPort
   }
 
   laptop(): Laptop {
@@ -38,6 +52,7 @@ export class LabWire {
         ...this.#added.map((cidr) => ({ cidr, origin: 'added' as const })),
       ],
       lanes: this.#lanes.size,
+      vlans: [...this.#vlans],
       pace: this.#pace,
     }
   }
@@ -47,6 +62,17 @@ export class LabWire {
     return this.#answering()
       .filter(({ unit }) => unit.address === address)
       .map(({ unit }) => unit.identity.mac)
+  }
+
+  neighbours(subnets: readonly string[]): { mac: string; address: string }[] {
+    return this.#answering().flatMap(({ unit }) => {
+      const { address } = unit
+      const within = (cidr: string): boolean => {
+        const [base = '', prefix] = cidr.split('/')
+        return address !== null && sameSubnet(base, address, Number(prefix))
+      }
+      return address !== null && subnets.some(within) ? [{ mac: unit.identity.mac, address }] : []
+    })
   }
 
   openLane(target: Target): string {
@@ -65,9 +91,9 @@ export class LabWire {
   /** Loopback port of the unit at the end of this lane; null where nothing answers. */
   dial(target: Target & { port: number }): number | null {
     const reached = this.#at(target)
-    return reached && target.port === 443 && (reached.unit.phase === 'up' || reached.unit.phase === 'applying')
-      ? reached.server.port
-      : null
+    if (!reached?.unit.serviceIsUp) return null
+    if (target.port === 443) return reached.server.port
+    return reached.unit.openPorts.includes(target.port) ? this.#doorPort : null
   }
 
   ping(target: Target): boolean {
@@ -87,7 +113,8 @@ export class LabWire {
 
   /** Units with a cable and a network stack that is up. */
   #answering(): PluggedUnit[] {
-    return this.#units.filter(({ unit, cable }) => cable === 'in' && unit.networkIsUp)
+    const carried = (vlan: number | null): boolean => vlan === null || this.#vlans.includes(vlan)
+    return this.#units.filter(({ unit, cable }) => cable === 'in' && unit.networkIsUp && carried(unit.vlan))
   }
 
   /** An address of the unit's subnet for this lane, from the top; never the unit's own, nor one in use. */

@@ -2,7 +2,6 @@
  * Watches the bench: sweeps it, by itself and when it is asked to, tells what was seen and how the laptop stands, and
  * has units mustered again that hands have helped.
  */
-import { parseCidr } from '../core/addressing/ipv4'
 import type { Unit } from '../core/kit/unit'
 import type { Laptop } from '../core/muster/events'
 import { emptyRoll, foldRoll, type Roll } from '../core/muster/roll'
@@ -111,7 +110,7 @@ export class BenchWatch {
       units,
       plans: new Map(plans.map((plan) => [plan.unit, plan])),
       cards,
-      managementPrefix: parseCidr(job.brief.management.cidr)?.prefix ?? 24,
+      management: job.brief.management.cidr,
       provenAt: provenPlaces(before),
       before: before.sightings,
     })
@@ -151,8 +150,8 @@ export class BenchWatch {
 function provenPlaces(roll: Roll): Map<string, { address: string; prefix: number }> {
   return new Map(
     [...roll.rows].flatMap(([unit, { proven }]) => {
-      const { address = null, prefix = null } = proven?.config.management ?? {}
-      return address === null || prefix === null ? [] : [[unit, { address, prefix }] as const]
+      const { 'management.address': address, 'management.prefix': prefix } = proven?.config.unit ?? {}
+      return address === undefined || prefix === undefined ? [] : [[unit, { address, prefix }] as const]
     }),
   )
 }

@@ -4,13 +4,17 @@
 import { procedure, type Step, stepsFor } from '../core/muster/procedure'
 import { HostAwayError } from '../wire/host/host'
 import { WireError } from '../wire/wire-error'
-import { explain, HeldError } from './explain'
-import { address, CameBackUnchanged, comeBack } from './steps/address'
+import { explain } from './explain'
+import { HeldError, held } from './held-error'
+import { address, wentAway } from './steps/address'
+import { apply } from './steps/apply'
 import { backup } from './steps/backup'
+import { CameBackUnchanged, comeBack } from './steps/come-back'
 import { onAir } from './steps/on-air'
 import { password } from './steps/password'
 import { proof } from './steps/proof'
 import { reach } from './steps/reach'
+import { save } from './steps/save'
 import { settle } from './steps/settle'
 import { signIn } from './steps/sign-in'
 import { CalledOff, type UnitRun } from './unit-run'
@@ -25,9 +29,12 @@ const work: Readonly<Record<Step, Work>> = {
   clock: (run) => settle(run, 'clock'),
   networks: (run) => settle(run, 'networks'),
   radios: (run) => settle(run, 'radios'),
+  services: (run) => settle(run, 'services'),
   password,
   address,
+  apply,
   return: comeBack,
+  save,
   joined: async () => 'no controller',
   'on-air': onAir,
   proof,
@@ -45,42 +52,43 @@ export async function drive(run: UnitRun, mayGoOn: MayGoOn): Promise<'answers' |
       const { disturbances } = run.clock
       const outcome = await once(run, mayGoOn, attempt < attempts ? 'may-retry' : 'last')
       if (outcome !== 'again' && outcome !== 'wire-was-away') return outcome
-      run.dropSession()
+      run.access.dropSession()
+      run.journal.forgetWritten()
       // What was lost while the laptop slept, or had no wire, says nothing about the unit.
       if (outcome === 'again' && disturbances === run.clock.disturbances) attempt += 1
     }
   } finally {
-    await run.close()
+    await run.access.close()
   }
 }
 
 type Outcome = 'answers' | 'held' | 'stopped' | 'again' | 'wire-was-away'
 
 async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last'): Promise<Outcome> {
-  const steps = stepsFor(run.card)
+  const steps = stepsFor(run.target.card)
   const last = steps.at(-1)
   for (const step of steps) {
     await run.mayAct()
     if (!mayGoOn()) return 'stopped'
     try {
-      run.stopIfCalledOff()
-      run.note(step, { is: 'working', doing: procedure[step].doing })
+      run.waits.stopIfCalledOff()
+      run.journal.note(step, { is: 'working', doing: procedure[step].doing })
       const note = await work[step](run)
-      if (step === last) await run.tell(step, { is: 'done', note })
-      else run.note(step, { is: 'done', note })
+      if (step === last) await run.journal.tell(step, { is: 'done', note })
+      else run.journal.note(step, { is: 'done', note })
     } catch (error) {
       if (error instanceof CalledOff) return 'stopped'
       if (error instanceof HostAwayError) return await wireBack(run, step, error)
       if (retry === 'may-retry' && mayTryAgain(step, error)) {
-        run.say(
+        run.journal.say(
           `${procedure[step].title.toLowerCase()}: ${error instanceof Error ? error.message : ''}; looking for it again`,
         )
-        await run.tell(step, { is: 'idle' })
+        await run.journal.tell(step, { is: 'idle' })
         return 'again'
       }
-      const { held } = asHeld(run, error)
-      if (error instanceof WireError) run.say(`${error.kind}: ${error.reason}`)
-      await run.tell(step, held)
+      const { held: state } = asHeld(run, error)
+      if (error instanceof WireError) run.journal.say(`${error.kind}: ${error.reason}`)
+      await run.journal.tell(step, state)
       return 'held'
     }
   }
@@ -92,13 +100,13 @@ const wireLookMs = 500
 
 /** Waits until the laptop reaches the wire again. */
 async function wireBack(run: UnitRun, step: Step, { message }: HostAwayError): Promise<'wire-was-away' | 'stopped'> {
-  run.say(message)
-  await run.tell(step, { is: 'waiting', until: Date.now(), waitingFor: 'this laptop does not reach the wire' })
+  run.journal.say(message)
+  await run.journal.tell(step, { is: 'waiting', until: Date.now(), waitingFor: 'this laptop does not reach the wire' })
   for (;;) {
     try {
-      await run.pause((wireLookMs / 1000) * run.pace)
+      await run.waits.pause((wireLookMs / 1000) * run.waits.pace)
       await run.host.laptop()
-      await run.tell(step, { is: 'idle' })
+      await run.journal.tell(step, { is: 'idle' })
       return 'wire-was-away'
     } catch (error) {
       if (error instanceof CalledOff) return 'stopped'
@@ -110,13 +118,12 @@ async function wireBack(run: UnitRun, step: Step, { message }: HostAwayError): P
 /** A unit that went away in the middle is looked for again: every step can run twice. */
 function mayTryAgain(step: Step, error: unknown): boolean {
   if (error instanceof CameBackUnchanged) return true
-  return step !== 'reach' && error instanceof WireError && (error.kind === 'unreachable' || error.kind === 'timeout')
+  return step !== 'reach' && wentAway(error)
 }
 
-function asHeld(run: UnitRun, error: unknown): HeldError {
+function asHeld({ target }: UnitRun, error: unknown): HeldError {
   if (error instanceof HeldError) return error
-  if (error instanceof WireError) return explain({ unit: run.unit, card: run.card }, error)
-  if (error instanceof CameBackUnchanged)
-    return explain({ unit: run.unit, card: run.card }, new WireError('rejected', error.message))
+  if (error instanceof WireError) return explain(target, error)
+  if (error instanceof CameBackUnchanged) return held('came-back-unchanged', { address: error.address })
   throw error
 }

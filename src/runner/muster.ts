@@ -3,11 +3,11 @@
  */
 import { adminSecretName, secretName } from '../core/brief/brief'
 import type { AdminPolicy } from '../core/brief/policies'
-import { askingOf } from '../core/config/asked'
-import { compile } from '../core/config/compile'
-import { isDirect, type KitCard, modelName } from '../core/kit/kit-card'
+import { type AskingJob, askingOf, expectedOfAll } from '../core/config/asked'
+import { type Compilation, compile } from '../core/config/compile'
+import { isDirect, type KitCard } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
-import type { Held } from '../core/muster/events'
+import { type HeldWords, heldFor, heldWords } from '../core/muster/held'
 import { heldStep, type RollRow } from '../core/muster/roll'
 import { isSelected } from '../core/muster/selection'
 import { type JobView, viewJob } from '../store/job-view'
@@ -21,7 +21,6 @@ import type { Host } from '../wire/host/host'
 import type { AwakeClock } from './awake-clock'
 import { drive } from './drive'
 import type { EventLog } from './event-log'
-import { held } from './explain'
 import { type Mover, UnitRun } from './unit-run'
 
 export interface MusterInput {
@@ -57,7 +56,10 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   const country = database.get(view.job.brief.country)
   await log.append({ kind: 'muster', phase: 'started', units: chosen.map((unit) => unit.id) })
 
-  const asking = askingOf({ brief: view.job.brief, units: chosen, plans, cards, secretTimes: times })
+  const today = new Date()
+  const askingJob: AskingJob = { brief: view.job.brief, units: chosen, plans, cards, secretTimes: times, today }
+  const asking = askingOf(askingJob)
+  const expected = expectedOfAll(askingJob)
   const names = new Map(view.units.map((unit) => [unit.mac, unit.name]))
   const movers = new Map<string, Mover>()
   const mark = (unit: Unit, is: Mover['is']): void => {
@@ -69,23 +71,14 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   const one = async (unit: Unit): Promise<'answers' | 'held' | 'stopped'> => {
     const card = cards.get(unit.model)
     const plan = plans.get(unit.id)
-    const compilation =
-      card && isDirect(card) && plan && country
-        ? compile({ brief: view.job.brief, unit, plan, card, country, secrets })
-        : undefined
     const asked = asking.get(unit.id)
-    if (!card || !isDirect(card) || !plan || !asked || !compilation?.ok) {
-      const reasons = compilation?.ok === false ? compilation.reasons : [whyNot(unit, card)]
-      await log.append({
-        kind: 'step',
-        unit: unit.id,
-        step: 'reach',
-        state: held(
-          reasons[0] ?? '',
-          ['Mend it in the brief, the kit or the plan.', 'Then muster it again.'],
-          reasons.slice(1).join(' ') || undefined,
-        ).held,
-      })
+    const compilation: Compilation =
+      card && plan && country
+        ? compile({ brief: view.job.brief, unit, plan, card, country, secrets, today })
+        : { ok: false, reasons: [whyNot(unit, card)] }
+    if (!compilation.ok || !card || !isDirect(card) || !plan || !asked) {
+      const reasons = compilation.ok ? [whyNot(unit, card)] : compilation.reasons
+      await log.append({ kind: 'step', unit: unit.id, step: 'reach', state: heldFor('cannot-be-set', { reasons }) })
       return 'held'
     }
     return driveSafely(input, {
@@ -94,11 +87,13 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       plan,
       compiled: compilation.compiled,
       asked,
+      expected: expected.get(unit.id) ?? [],
       before: view.roll.rows.get(unit.id),
       seenAt: view.roll.sightings.find((sighting) => sighting.mac === unit.mac)?.address,
       movers,
       names,
       formerPasswords: mayStillHave(view.job.brief.admin, unit, { secrets, times, former }),
+      subnets: [view.job.brief.management.cidr],
       pace,
     })
   }
@@ -110,8 +105,6 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
 /** Why a unit cannot even be asked what it is to be. */
 function whyNot(unit: Unit, card: KitCard | undefined): string {
   if (!card) return `There is no kit card for "${unit.model}".`
-  if (!isDirect(card))
-    return `This release plans ${modelName(card)} and does not set it yet: set it by hand, at the address and channels of the plan.`
   return 'It has no address or channel in the plan.'
 }
 
@@ -147,10 +140,7 @@ async function driveSafely(input: MusterInput, ready: Ready): Promise<'answers' 
       kind: 'step',
       unit: ready.unit.id,
       step: 'reach',
-      state: held('Air Muster itself went wrong here.', [
-        'Muster this unit again.',
-        'If it happens twice, send us the log of the runner.',
-      ]).held,
+      state: heldFor('went-wrong', {}),
     })
     return 'held'
   }
@@ -165,12 +155,15 @@ async function currentView(store: Store, slug: string): Promise<JobView | undefi
 }
 
 /** Units that are held until hands have helped, with what will show that they have. */
-export function waitingForHands(rows: ReadonlyMap<string, RollRow>): Map<string, NonNullable<Held['resumesWhen']>> {
-  const waiting = new Map<string, NonNullable<Held['resumesWhen']>>()
+export function waitingForHands(
+  rows: ReadonlyMap<string, RollRow>,
+): Map<string, NonNullable<HeldWords['resumesWhen']>> {
+  const waiting = new Map<string, NonNullable<HeldWords['resumesWhen']>>()
   for (const [unit, row] of rows) {
     const step = heldStep(row)
     const state = step && row.steps[step]
-    if (state?.is === 'held' && state.resumesWhen) waiting.set(unit, state.resumesWhen)
+    const resumesWhen = state?.is === 'held' ? heldWords(state).resumesWhen : undefined
+    if (resumesWhen) waiting.set(unit, resumesWhen)
   }
   return waiting
 }

@@ -2,14 +2,18 @@
  * A sweep of the bench: who is on the wire, by MAC, at which address, and what it says that it is.
  */
 
+import pLimit from 'p-limit'
+import { parseCidr } from '../core/addressing/ipv4'
 import { type DirectCard, isDirect, type KitCard } from '../core/kit/kit-card'
+import { modelBy } from '../core/kit/recognise'
 import type { Unit } from '../core/kit/unit'
 import type { Sighting } from '../core/muster/events'
 import type { UnitPlan } from '../core/plan/plan'
 import type { Store } from '../store/open'
 import { pinOnFirstSight } from '../store/secrets'
-import { dialectOf } from '../wire/dialect/dialect-of'
+import { openDialect } from '../wire/dialect/registry'
 import type { Host, Lane } from '../wire/host/host'
+import { pinCheck } from '../wire/trust/pin'
 import { WireError } from '../wire/wire-error'
 
 export interface SweepInput {
@@ -19,8 +23,8 @@ export interface SweepInput {
   readonly units: readonly Unit[]
   readonly plans: ReadonlyMap<string, UnitPlan>
   readonly cards: ReadonlyMap<string, KitCard>
-  /** Prefix length of the management network. */
-  readonly managementPrefix: number
+  /** The management network, CIDR. */
+  readonly management: string
   /** Where units have proven themselves: the plan may have moved on since. */
   readonly provenAt: ReadonlyMap<string, { readonly address: string; readonly prefix: number }>
   /** What the sweep before saw: who said who it is does not have to say it again. */
@@ -34,16 +38,29 @@ interface Candidate {
   readonly seen: Sighting['seen']
 }
 
+/** Questions to the wire that are under way at once: many boxes are asked side by side, and no laptop is drowned. */
+const atOnce = 16
+
 /** Sightings in the order of the kit list, strays last. */
 export async function sweep(input: SweepInput): Promise<Sighting[]> {
-  const found = await Promise.all(candidates(input).map((candidate) => look(input, candidate)))
+  const bounded = pLimit(atOnce)
+  const asked = candidates(input)
+  const at = await Promise.all(asked.map((candidate) => bounded(() => look(input, candidate))))
+  const rest = await elsewhere(input, new Set(asked.map(({ address }) => address)))
+  const seen = await Promise.all([...at.flat(), ...rest].map((one) => bounded(() => sighted(input, one))))
   const order = new Map(input.units.map((unit, index) => [unit.mac, index]))
   const place = (sighting: Sighting): number => order.get(sighting.mac) ?? order.size
-  return found.flat().sort((a, b) => place(a) - place(b) || a.mac.localeCompare(b.mac))
+  return seen.sort((a, b) => place(a) - place(b) || a.mac.localeCompare(b.mac))
+}
+
+/** Somebody who answers ARP. */
+interface Answerer extends Candidate {
+  readonly mac: string
 }
 
 /** Addresses worth asking for: the factory address of each model on the list, each planned one, and where a unit was left. */
-function candidates({ units, plans, cards, managementPrefix, provenAt }: SweepInput): Candidate[] {
+function candidates({ units, plans, cards, management, provenAt }: SweepInput): Candidate[] {
+  const managementPrefix = parseCidr(management)?.prefix ?? 24
   const byAddress = new Map<string, Candidate>()
   for (const unit of units) {
     const card = cards.get(unit.model)
@@ -58,28 +75,36 @@ function candidates({ units, plans, cards, managementPrefix, provenAt }: SweepIn
   return [...byAddress.values()]
 }
 
-async function look(input: SweepInput, candidate: Candidate): Promise<Sighting[]> {
+async function look({ host, units, plans }: SweepInput, candidate: Candidate): Promise<Answerer[]> {
   const { address, seen } = candidate
-  const macs = await input.host.arp(address)
-  return Promise.all(
-    macs.map(async (mac): Promise<Sighting> => {
-      const unit = input.units.find((each) => each.mac === mac)
-      const isItsOwn = seen !== 'at-its-address' || input.plans.get(unit?.id ?? '')?.address === address
-      return {
-        mac,
-        address,
-        unit: unit?.id ?? null,
-        seen: isItsOwn ? seen : 'elsewhere',
-        ...(await identity(input, mac, candidate)),
-      }
-    }),
-  )
+  return (await host.arp(address)).map((mac) => {
+    const unit = units.find((each) => each.mac === mac)
+    const isItsOwn = seen !== 'at-its-address' || plans.get(unit?.id ?? '')?.address === address
+    return { ...candidate, mac, seen: isItsOwn ? seen : 'elsewhere' }
+  })
+}
+
+/** Units that took what DHCP gave are found by their MAC, wherever in the management network they are. */
+async function elsewhere({ host, units, cards, management }: SweepInput, asked: Set<string>): Promise<Answerer[]> {
+  const found = (await host.neighbours([management])).filter(({ address }) => !asked.has(address))
+  return found.flatMap(({ mac, address }): Answerer[] => {
+    const unit = units.find((each) => each.mac === mac)
+    const card = unit && cards.get(unit.model)
+    const prefix = parseCidr(management)?.prefix ?? 24
+    return card && isDirect(card) ? [{ mac, address, prefix, card, seen: 'elsewhere' }] : []
+  })
+}
+
+async function sighted(input: SweepInput, answerer: Answerer): Promise<Sighting> {
+  const { mac, address, seen } = answerer
+  const unit = input.units.find((each) => each.mac === mac)?.id ?? null
+  return { mac, address, unit, seen, ...(await identity(input, answerer)) }
 }
 
 type Identity = Pick<Sighting, 'model' | 'answers'>
 
 /** What it says that it is, and how far it answers. */
-async function identity(input: SweepInput, mac: string, { address, prefix, card }: Candidate): Promise<Identity> {
+async function identity(input: SweepInput, { mac, address, prefix, card }: Answerer): Promise<Identity> {
   const known = input.before.find((each) => each.mac === mac && each.address === address && each.answers === 'service')
   const lane = await input.host.openLane({ mac, address, prefix })
   try {
@@ -100,13 +125,16 @@ async function stillThere(lane: Lane, card: DirectCard, model: string): Promise<
   }
 }
 
-async function introduced({ store, jobId }: SweepInput, mac: string, lane: Lane, card: DirectCard): Promise<Identity> {
-  const dialect = dialectOf(card, lane, async (fingerprint) => {
-    const pinned = await pinOnFirstSight(store, jobId, mac, fingerprint, new Date())
-    if (pinned.fingerprint !== fingerprint) throw new WireError('untrusted', 'another certificate than the pinned one')
-  })
+async function introduced(
+  { store, jobId, cards }: SweepInput,
+  mac: string,
+  lane: Lane,
+  card: DirectCard,
+): Promise<Identity> {
+  const pin = pinCheck((fingerprint) => pinOnFirstSight(store, jobId, mac, fingerprint, new Date()))
+  const dialect = openDialect(card, lane, pin)
   try {
-    return { model: await dialect.identify(), answers: 'service' }
+    return { model: modelBy(await dialect.identify(), cards.values()), answers: 'service' }
   } catch (error) {
     if (error instanceof WireError)
       return { model: null, answers: error.kind === 'untrusted' ? 'untrusted' : 'arp-only' }

@@ -1,5 +1,6 @@
 /** Everything about a job that a page, the command line or a runner needs, read at one time. */
-import { askingOf } from '../core/config/asked'
+import { type AskingJob, askingOf, expectedOfAll } from '../core/config/asked'
+import { type AsBuiltRow, asBuilt } from '../core/handover/as-built'
 import type { KitCard } from '../core/kit/kit-card'
 import { foldRoll, type Roll, withChanges } from '../core/muster/roll'
 import type { PlannedBefore, Planning, UnitPlan } from '../core/plan/plan'
@@ -22,6 +23,8 @@ export interface JobView {
   /** Whether the plan was made from the brief, kit and floors as they are now. */
   readonly planStanding: 'current' | 'outdated'
   readonly cards: ReadonlyMap<string, KitCard>
+  /** All that settings are asked from, secrets as marks. */
+  readonly asking: AskingJob
   /** When each secret was last changed, by its name. */
   readonly secretTimes: ReadonlyMap<string, string>
   /** With what was changed since each unit has proven itself. */
@@ -43,7 +46,7 @@ export async function viewJob(store: Store, slug: string): Promise<JobView | und
     failedOrder(store, job.id),
   ])
   const plans = new Map(kept.plans.map((plan) => [plan.unit, plan]))
-  const asking = askingOf({ brief: job.brief, units, plans, cards, secretTimes: times })
+  const asking: AskingJob = { brief: job.brief, units, plans, cards, secretTimes: times, today: new Date() }
   return {
     job,
     units,
@@ -52,8 +55,14 @@ export async function viewJob(store: Store, slug: string): Promise<JobView | und
     planFaults: kept.faults,
     planStanding: current ? 'current' : 'outdated',
     cards,
+    asking,
     secretTimes: times,
-    roll: withChanges(foldRoll(events), asking),
+    roll: withChanges(foldRoll(events), askingOf(asking)),
     failed,
   }
+}
+
+/** The as-built sheet of a job. */
+export function sheetOf({ job, units, plans, roll, asking }: JobView): AsBuiltRow[] {
+  return asBuilt({ brief: job.brief, units, plans, roll, expected: expectedOfAll(asking) })
 }

@@ -45,7 +45,7 @@ const moments: readonly { name: string; pace?: number; reached: (events: readonl
     name: 'when the door of the password is open',
     reached: (events) => events.some(({ event }) => event.kind === 'door' && event.door === 'password'),
   },
-  { name: 'while the units apply their new addresses', reached: (events) => at(events, 'address', 'waiting') },
+  { name: 'while the units apply their new addresses', reached: (events) => at(events, 'apply', 'waiting') },
   { name: 'while the units restart', reached: (events) => at(events, 'return', 'waiting') },
   // It listens for a minute from its restart on, also while the laptop hesitates.
   { name: 'while a radio listens for radar', pace: 30, reached: (events) => at(events, 'on-air', 'waiting') },

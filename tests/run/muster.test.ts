@@ -3,11 +3,12 @@ import { join } from 'node:path'
 import { afterEach, describe, expect, inject, it } from 'vitest'
 import { adminSecretName, secretName } from '../../src/core/brief/brief'
 import { answers, heldStep } from '../../src/core/muster/roll'
+import { plainNetwork } from '../../src/lab/device/device-settings'
 import { allEvents } from '../../src/store/events'
 import { changeKit } from '../../src/store/kit'
 import { askPause } from '../../src/store/orders'
 import { openBackup, openSecrets } from '../../src/store/secrets'
-import { type Bench, openBench } from '../support/bench'
+import { type Bench, heldAt, openBench } from '../support/bench'
 
 let bench: Bench
 afterEach(() => bench.close())
@@ -34,11 +35,8 @@ describe('a muster of four units with one factory address', () => {
       '10.44.8.23',
     ])
     for (const unit of bench.lab.units()) {
-      const wireless = unit.configuration['air-muster-wireless:wireless']
-      expect(wireless.country).toBe('NZ')
-      expect(wireless.network.map((network) => [network.ssid, network.security.mode])).toEqual([
-        ['Ellery Crew', 'wpa2-personal'],
-      ])
+      expect(unit.effective.country).toBe('NZ')
+      expect(unit.effective.networks.map(({ name, mode }) => [name, mode])).toEqual([['Ellery Crew', 'wpa2-personal']])
       expect(unit.accepts('setup', 'setup')).toBe(false)
     }
     // The one that is locked to a radar channel listened first.
@@ -46,8 +44,8 @@ describe('a muster of four units with one factory address', () => {
       bench.lab
         .units()[2]
         ?.air()
-        .radio.find((radio) => radio.band === '5'),
-    ).toMatchObject({ channel: 60, condition: 'on-air' })
+        .find(({ radio }) => radio.band === '5'),
+    ).toMatchObject({ radio: { channel: 60 }, condition: 'on-air' })
     expect(bench.lab.wire.laptop().lanes).toBeLessThanOrEqual(4)
   })
 
@@ -137,22 +135,15 @@ describe('when something is wrong', () => {
     bench = await openBench()
     const [first] = bench.lab.units()
     await waitFor(() => first?.phase === 'up')
-    first?.edit([
-      {
-        'edit-id': '1',
-        operation: 'merge',
-        target: '/ietf-system:system/authentication/user=setup',
-        value: { 'ietf-system:user': [{ name: 'setup', password: '$0$somebody-else' }] },
-      },
-    ])
+    first?.configure(first.configured, new Map([['setup', 'somebody-else']]))
     bench.startRunner()
     await bench.order()
     const roll = await bench.settled()
     expect(bench.job.units.filter((unit) => answers(roll.rows.get(unit.id)))).toHaveLength(3)
     const row = roll.rows.get('hall-01')
     expect(heldStep(row)).toBe('sign-in')
-    expect(row?.steps['sign-in']).toMatchObject({ is: 'held', why: 'It refuses the factory password.' })
-    expect(row?.steps['sign-in']?.is === 'held' && row.steps['sign-in'].hands[0]).toContain('pinhole')
+    expect(heldAt(row, 'sign-in')?.why).toBe('It refuses the factory password.')
+    expect(heldAt(row, 'sign-in')?.hands[0]).toContain('pinhole')
     first?.pressReset(10)
     // At this pace a restart is over between two sweeps: the unit is kept away long enough to be missed.
     bench.lab.unplug(first?.identity.mac ?? '')
@@ -167,8 +158,8 @@ describe('when something is wrong', () => {
     bench.startRunner()
     await bench.order()
     const roll = await bench.settled()
-    expect(roll.rows.get('hall-02')?.steps.reach).toMatchObject({
-      is: 'held',
+    expect(heldAt(roll.rows.get('hall-02'), 'reach')).toMatchObject({
+      code: 'not-found',
       why: 'It does not answer at 192.168.77.1 or 10.44.8.21.',
     })
     expect(answers(roll.rows.get('hall-01'))).toBe(true)
@@ -196,21 +187,14 @@ describe('when something is wrong', () => {
     bench = await openBench()
     const other = bench.lab.units()[1]
     await waitFor(() => other?.phase === 'up')
-    other?.edit([
-      {
-        'edit-id': '1',
-        operation: 'merge',
-        target: '/ietf-interfaces:interfaces/interface=uplink/ietf-ip:ipv4',
-        value: { 'ietf-ip:ipv4': { address: [{ ip: '10.44.8.20', 'prefix-length': 24 }] } },
-      },
-    ])
+    other?.configure({ ...other.configured, wired: { ...other.configured.wired, address: '10.44.8.20' } })
     other?.apply()
     await waitFor(() => other?.address === '10.44.8.20' && other.phase === 'up')
     await changeKit(bench.store, bench.jobId, { add: [], change: [], remove, order: undefined })
     bench.startRunner()
     await bench.order(['hall-01'])
     const roll = await bench.settled()
-    expect(roll.rows.get('hall-01')?.steps.address).toMatchObject({ is: 'held', why })
+    expect(heldAt(roll.rows.get('hall-01'), 'address')?.why).toBe(why)
     expect(bench.lab.units()[0]?.address).toBe('192.168.77.1')
   })
 
@@ -224,13 +208,10 @@ describe('when something is wrong', () => {
     await bench.order()
     const roll = await bench.settled()
     for (const unit of bench.job.units)
-      expect(roll.rows.get(unit.id)?.steps.reach).toMatchObject({
-        is: 'held',
+      expect(heldAt(roll.rows.get(unit.id), 'reach')).toMatchObject({
         why: '"Ellery Crew" has no security: no open network is put on air unless its name is typed a second time in the brief.',
       })
-    expect(bench.lab.units().every((unit) => unit.configuration['air-muster-wireless:wireless'].country === 'US')).toBe(
-      true,
-    )
+    expect(bench.lab.units().every((unit) => unit.effective.country === 'US')).toBe(true)
   })
 
   it('pauses after the steps under way, and goes on when told to', async () => {
@@ -252,14 +233,12 @@ describe('the air monitor', () => {
     bench = await openBench()
     const [unit] = bench.lab.units()
     await waitFor(() => unit?.phase === 'up')
-    unit?.edit([
-      {
-        'edit-id': '1',
-        operation: 'create',
-        target: '/air-muster-wireless:wireless/network=Free',
-        value: { 'air-muster-wireless:network': [{ ssid: 'Free', band: ['2.4'] }] },
-      },
-    ])
+    unit?.configure({
+      ...unit.configured,
+      networks: [
+        { ...plainNetwork, id: 'free', name: 'Free', on: true, bands: ['2.4'], mode: 'open', passphrase: null },
+      ],
+    })
     unit?.apply()
     await waitFor(() => bench.lab.air.everOpen.length > 0)
     expect(bench.lab.air.everOpen[0]?.ssid).toBe('Free')

@@ -1,5 +1,6 @@
 /** The runner's smaller parts, against a real database and a real wire. */
 import { afterEach, describe, expect, it } from 'vitest'
+import { heldWords } from '../../src/core/muster/held'
 import { answers, heldStep } from '../../src/core/muster/roll'
 import { EventLog } from '../../src/runner/event-log'
 import { explain } from '../../src/runner/explain'
@@ -12,7 +13,7 @@ import { newestReport } from '../../src/store/runners'
 import { openSecrets, pinOnFirstSight } from '../../src/store/secrets'
 import { labHost } from '../../src/wire/host/lab'
 import { WireError, wireErrorKinds } from '../../src/wire/wire-error'
-import { type Bench, demoJob, freshStore, openBench } from '../support/bench'
+import { type Bench, demoJob, freshStore, heldAt, openBench } from '../support/bench'
 
 let bench: Bench | undefined
 afterEach(async () => {
@@ -29,7 +30,7 @@ const sweepOf = async (opened: Bench) => {
     units: await listUnits(opened.store, opened.jobId),
     plans: new Map(plans.map((plan) => [plan.unit, plan])),
     cards: loadKitCards(),
-    managementPrefix: 24,
+    management: '10.44.8.0/24',
     provenAt: new Map(),
     before: [],
   })
@@ -73,7 +74,7 @@ describe('a sweep', () => {
 describe('the runner', () => {
   it('reports that it is there, and leaves nothing of the laptop changed when told to put it back', async () => {
     bench = await openBench()
-    bench.startRunner()
+    const stop = bench.startRunner()
     await bench.order()
     await bench.settled()
     expect(await newestReport(bench.store)).toMatchObject({
@@ -81,6 +82,8 @@ describe('the runner', () => {
       silentMs: expect.toSatisfy((ms: number) => ms >= 0 && ms < 3000),
     })
     await allUp(bench)
+    // Its own sweeps go on otherwise, and open lanes anew.
+    await stop()
     const host = labHost({ url: bench.env.AIR_MUSTER_LAB_URL ?? '', token: bench.env.AIR_MUSTER_LAB_TOKEN ?? '' })
     await host.restore()
     expect(await host.laptop()).toMatchObject({ lanes: 0, addresses: [{ cidr: '10.44.8.250/24', origin: 'own' }] })
@@ -126,10 +129,7 @@ describe('the runner', () => {
     bench.startRunner()
     await bench.order()
     const roll = await bench.settled()
-    expect(roll.rows.get('hall-01')?.steps['sign-in']).toMatchObject({
-      is: 'held',
-      why: 'Its certificate is not the one it showed first.',
-    })
+    expect(heldAt(roll.rows.get('hall-01'), 'sign-in')?.code).toBe('new-certificate')
     expect(bench.lab.units()[0]?.accepts('setup', 'setup')).toBe(true)
     expect(answers(roll.rows.get('hall-02'))).toBe(true)
   })
@@ -162,7 +162,7 @@ describe('the runner', () => {
     bench.startRunner()
     await bench.order(['odd', 'hall-01'])
     const roll = await bench.settled()
-    expect(roll.rows.get('odd')?.steps.reach).toMatchObject({ is: 'held', why: 'There is no kit card for "Nobody X".' })
+    expect(heldAt(roll.rows.get('odd'), 'reach')?.why).toBe('There is no kit card for "Nobody X".')
     expect(answers(roll.rows.get('hall-01'))).toBe(true)
     expect(heldStep(roll.rows.get('hall-02'))).toBeUndefined()
   })
@@ -202,7 +202,7 @@ describe('what is told', () => {
     const [unit] = demoJob().units
     if (!card || !unit) throw new Error('no card')
     for (const kind of wireErrorKinds) {
-      const { held } = explain({ unit, card }, new WireError(kind, 'HTTP 418 teapot'))
+      const held = heldWords(explain({ unit, card }, new WireError(kind, 'HTTP 418 teapot')).held)
       expect(held.why, kind).toMatch(/^It|^Another|^Its/)
       expect(held.hands.length, kind).toBeGreaterThan(0)
       expect(`${held.why} ${held.hands.join(' ')}`, kind).not.toMatch(/418|TLS|exception|undefined|!/)

@@ -7,10 +7,12 @@ import { createConnection } from 'mysql2/promise'
 import { inject } from 'vitest'
 import { parse } from 'yaml'
 import { type JobDocument, jobDocumentSchema } from '../../src/core/job/job-document'
-import type { Roll } from '../../src/core/muster/roll'
+import { type HeldWords, heldWords } from '../../src/core/muster/held'
+import type { Step } from '../../src/core/muster/procedure'
+import type { Roll, RollRow } from '../../src/core/muster/roll'
 import { allUnits, theseUnits } from '../../src/core/muster/selection'
 import { serveControl } from '../../src/lab/control-server'
-import { Lab } from '../../src/lab/lab'
+import { Lab, type LabOptions } from '../../src/lab/lab'
 import type { AwakeClock } from '../../src/runner/awake-clock'
 import { Runner } from '../../src/runner/runner'
 import { viewJob } from '../../src/store/job-view'
@@ -76,9 +78,11 @@ export interface BenchOptions {
   readonly server?: string
   /** Model of every stand-in, where it is not that of the kit list. */
   readonly shelf?: string
+  /** More of the lab: its DHCP server, its time servers, made-up variants. */
+  readonly lab?: Partial<LabOptions>
 }
 
-export async function openBench({ pace = 300, change, server, shelf }: BenchOptions = {}): Promise<Bench> {
+export async function openBench({ pace = 300, change, server, shelf, lab: more }: BenchOptions = {}): Promise<Bench> {
   const { store, url, vaultKeyFile, database, drop } = await freshStore(server)
   const job = demoJob(change)
   const jobId = await loadJob(store, job, new Date())
@@ -86,6 +90,7 @@ export async function openBench({ pace = 300, change, server, shelf }: BenchOpti
     pace,
     regulatory: loadRegulatory(),
     shelf: job.units.map(({ model, mac, serial }) => ({ model: shelf ?? model, mac, serial })),
+    ...more,
   })
   lab.plugInAll()
   const token = randomBytes(12).toString('hex')
@@ -149,4 +154,10 @@ export async function openBench({ pace = 300, change, server, shelf }: BenchOpti
       await drop()
     },
   }
+}
+
+/** Why a unit is held at a step, in words; undefined where it is not held there. */
+export function heldAt(row: RollRow | undefined, step: Step): (HeldWords & { readonly code: string }) | undefined {
+  const state = row?.steps[step]
+  return state?.is === 'held' ? { ...heldWords(state), code: state.code } : undefined
 }

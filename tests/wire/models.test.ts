@@ -1,18 +1,23 @@
-/** Our YANG module, and the data that goes over the wire, judged by yanglint. */
+/** Our YANG module, and the data that goes over the wire, judged by yanglint and by a server that nobody here wrote. */
 import { spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
+import { briefSchema } from '../../src/core/brief/brief'
 import { compare } from '../../src/core/config/compare'
 import { LabClock } from '../../src/lab/clock'
-import { AccessPoint } from '../../src/lab/stand-in/access-point'
-import { operationalData } from '../../src/lab/stand-in/operational'
-import { ostrelO40 } from '../../src/lab/stand-in/sheet'
+import { Device } from '../../src/lab/device/device'
+import { ostrelO20, ostrelO40, type StandInSheet } from '../../src/lab/device/sheet'
+import { carryOut } from '../../src/lab/fronts/restconf/carry-out'
+import { decode } from '../../src/lab/fronts/restconf/decode'
+import { encode, encodeOperational } from '../../src/lab/fronts/restconf/encode'
+import type { Node } from '../../src/lab/fronts/restconf/tree'
 import { loadRegulatory } from '../../src/store/regulatory-file'
-import { toUnitConfig } from '../../src/wire/codec/yang-data'
-import { yangPatch } from '../../src/wire/codec/yang-patch'
 import { editsFor } from '../../src/wire/dialect/restconf/edits'
+import { toObserved } from '../../src/wire/dialect/restconf/read'
+import { desiredFor, testMac } from '../support/config'
+import { demoBrief } from '../support/data'
 
 const model = join(import.meta.dirname, '../../models/air-muster-wireless.yang')
 const ietf = '/usr/share/yuma/modules/ietf'
@@ -21,10 +26,17 @@ const modules = [
   `${ietf}/ietf-system@2014-08-06.yang`,
   `${nmda}/ietf-interfaces@2018-02-20.yang`,
   `${nmda}/ietf-ip@2018-02-22.yang`,
+  `${nmda}/ietf-routing@2018-03-13.yang`,
+  `${nmda}/ietf-ipv4-unicast-routing@2018-03-13.yang`,
   `${ietf}/iana-if-type@2014-05-08.yang`,
   model,
 ]
-const features = ['-F', 'ietf-system:ntp,local-users,authentication,timezone-name']
+const features = [
+  '-F',
+  'ietf-system:ntp,local-users,authentication,timezone-name',
+  '-F',
+  'air-muster-wireless:staged,saving,time-zone-rule',
+]
 const folder = mkdtempSync(join(tmpdir(), 'air-muster-yang-'))
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
@@ -33,83 +45,188 @@ function yanglint(...args: string[]): { good: boolean; words: string } {
   return { good: result.status === 0, words: result.stdout + result.stderr }
 }
 
-function judge(type: 'config' | 'data' | 'edit', data: unknown): { good: boolean; words: string } {
+function judge(type: 'config' | 'get', data: unknown): { good: boolean; words: string } {
   const file = join(folder, `${type}.json`)
   writeFileSync(file, JSON.stringify(data))
   return yanglint('-t', type, ...modules, file)
 }
 
-const boxed = (): AccessPoint =>
-  new AccessPoint(ostrelO40, { mac: '02:4f:52:00:00:01', serial: 'S-1' }, new LabClock(1000), loadRegulatory())
+const boxed = (sheet: StandInSheet = ostrelO40): Device =>
+  new Device(sheet, { mac: testMac, serial: 'S-1' }, new LabClock(1000), loadRegulatory())
+const whole = (unit: Device): Node => encode(unit.configured, unit.sheet, 'with')
+
+const wireless = 'air-muster-wireless:wireless'
+const services = 'air-muster-wireless:services'
+const octets = (text: string) => Buffer.from(text).toString('base64')
+const secured = { mode: 'wpa2-personal', passphrase: 'eight or more' }
+const network = (more: object = {}) => ({ id: 'crew', ssid: octets('Crew'), band: ['5'], security: secured, ...more })
+/** A unit's data with one network more, or something else in the place of its own. */
+const withNetwork =
+  (...more: object[]) =>
+  (tree: Node) => ({
+    ...tree,
+    [wireless]: { ...(tree[wireless] as Node), network: more },
+  })
+const withRadio = (more: object) => (tree: Node) => ({
+  ...tree,
+  [wireless]: {
+    ...(tree[wireless] as Node),
+    radio: ((tree[wireless] as Node).radio as Node[]).map((each) => (each.band === '5' ? { ...each, ...more } : each)),
+  },
+})
+const withServices = (more: object) => (tree: Node) => ({
+  ...tree,
+  [services]: { ...(tree[services] as Node), ...more },
+})
+
+/** What a careless client would send. */
+const wrong: [string, (tree: Node) => unknown][] = [
+  ['a network that does not say how it is secured', withNetwork(network({ security: {} }))],
+  ['a network without any word of security', withNetwork({ id: 'crew', ssid: octets('Crew'), band: ['5'] })],
+  ['WPA2-Personal without a passphrase', withNetwork(network({ security: { mode: 'wpa2-personal' } }))],
+  ['a passphrase of seven', withNetwork(network({ security: { mode: 'wpa2-personal', passphrase: 'seven77' } }))],
+  [
+    'a passphrase that is not ASCII',
+    withNetwork(network({ security: { mode: 'wpa2-personal', passphrase: 'café au lait' } })),
+  ],
+  ['an open network said once', withNetwork(network({ security: { mode: 'open' } }))],
+  [
+    'an open network with a passphrase',
+    withNetwork(network({ security: { mode: 'open', 'open-confirmed': true, passphrase: 'eight or more' } })),
+  ],
+  [
+    'SAE with a key of hexadecimal digits',
+    withNetwork(network({ security: { mode: 'wpa3-personal', pmf: 'required', passphrase: 'a'.repeat(64) } })),
+  ],
+  [
+    'WPA3-Personal without protected management frames',
+    withNetwork(network({ security: { mode: 'wpa3-personal', pmf: 'off', passphrase: 'eight or more' } })),
+  ],
+  ['WPA2-Enterprise without a server', withNetwork(network({ security: { mode: 'wpa2-enterprise' } }))],
+  [
+    'WPA2-Enterprise without a shared secret',
+    withNetwork(
+      network({ security: { mode: 'wpa2-enterprise', radius: { server: [{ address: '10.0.0.1', port: 1812 }] } } }),
+    ),
+  ],
+  ['TKIP', withNetwork(network({ security: { ...secured, cipher: 'tkip' } }))],
+  ['an SSID of 33 octets', withNetwork(network({ ssid: octets('é'.repeat(16).concat('x')) }))],
+  ['an SSID of none', withNetwork(network({ ssid: '' }))],
+  ['a network without a band', withNetwork(network({ band: [] }))],
+  ['one name twice on a band', withNetwork(network(), network({ id: 'again' }))],
+  ['VLAN 4095', withNetwork(network({ vlan: 4095 }))],
+  ['fast roaming without a mobility domain', withNetwork(network({ 'fast-roaming': true }))],
+  ['steering above a signal where nothing is steered', withNetwork(network({ 'steering-above': -70 }))],
+  ['hours without a day', withNetwork(network({ hours: { day: [], from: '07:00', to: '22:00' } }))],
+  ['half past twenty-four', withNetwork(network({ hours: { day: ['mon'], from: '24:30', to: '22:00' } }))],
+  ['a channel of another band', withRadio({ channel: 6 })],
+  ['a width that there is not', withRadio({ width: 30 })],
+  ['a power that is no decimal', withRadio({ power: 17 })],
+  ['a power of an electric kettle', withRadio({ power: '63.0' })],
+  ['a beacon every second second', withRadio({ 'beacon-interval': 2000 })],
+  ['SNMP without keys', withServices({ snmp: { user: 'watch' } })],
+  ['mail to nobody', withServices({ mail: { server: 'mail.example' } })],
+  ['a leaf that there is not', withServices({ colour: 'red' })],
+  ['a country in small letters', (tree) => ({ ...tree, [wireless]: { ...(tree[wireless] as Node), country: 'nz' } })],
+]
 
 describe('yanglint', () => {
   it('accepts our module with the IETF modules that it needs, without a warning', () => {
     expect(yanglint(...modules)).toEqual({ good: true, words: '' })
   })
 
-  it('accepts what a boxed unit serves as its configuration', () => {
-    expect(judge('config', boxed().configuration)).toMatchObject({ good: true })
-  })
-
-  it('accepts what a unit serves as its state', () => {
-    const unit = boxed()
+  it.each([ostrelO40, ostrelO20])('accepts what a boxed $model serves as its configuration and state', (sheet) => {
+    const unit = boxed(sheet)
+    expect(judge('config', whole(unit))).toMatchObject({ good: true })
     unit.powerOn()
-    expect(judge('data', operationalData(unit))).toEqual({ good: true, words: '' })
+    // What is hidden is not there to be judged: a client sees no passphrase, and no key.
+    const shown = encodeOperational({ ...view(unit), configured: unit.configured } as Device)
+    expect(judge('get', shown)).toEqual({ good: true, words: '' })
   })
 
-  it('accepts every change that we send, and what a unit has after it', () => {
+  it('accepts what a unit has after every setting was written', () => {
     const unit = boxed()
-    const found = toUnitConfig(unit.configuration, 'uplink')
-    const wanted = {
-      ...found,
-      country: 'NZ',
-      name: 'hall-01',
-      clock: { timeZone: 'Pacific/Auckland', ntpServers: ['10.44.8.1'] },
-      networks: [
-        {
-          ssid: 'Ellery Crew',
-          enabled: true,
-          hidden: false,
-          security: { mode: 'wpa2-personal' as const, passphrase: 'eight or more' },
-          vlan: 46,
-          isolation: false,
-          bands: ['2.4' as const, '5' as const],
-        },
-      ],
-      radios: found.radios.map((radio) => ({ ...radio, powerDbm: 14, width: 20 })),
-      management: {
-        method: 'static' as const,
-        address: '10.44.8.20',
-        prefix: 24,
-        gateway: '10.44.8.1',
-        dnsServers: ['10.44.8.1'],
-      },
-      services: { lights: false },
-    }
-    const edits = editsFor(compare(wanted, found), wanted, 'uplink')
-    expect(edits.length).toBeGreaterThan(8)
-    unit.edit(yangPatch('p', edits)['ietf-yang-patch:yang-patch'].edit)
-    expect(judge('config', unit.configuration)).toMatchObject({ good: true })
-    for (const edit of edits.filter((each) => each.target.startsWith('/air-muster-wireless:wireless/') && each.value)) {
-      expect(
-        judge('edit', {
-          'air-muster-wireless:wireless': Object.fromEntries(
-            Object.entries(edit.value ?? {}).map(([name, value]) => [name.split(':')[1], value]),
-          ),
-        }),
-      ).toMatchObject({ good: true })
-    }
+    const desired = desiredFor('Ostrel O-40', fullBrief)
+    const read = () =>
+      toObserved({
+        configured: whole(unit),
+        operational: whole(unit),
+        asked: 'configured',
+        managementInterface: 'uplink',
+        at: 0,
+      })
+    for (let round = 0; round < 2; round += 1) carryOut(unit, editsFor(compare(desired, read()), desired, 'uplink'))
+    expect(judge('config', whole(unit))).toEqual({ good: true, words: '' })
+    expect(compare(desired, read()).map((each) => each.kind === 'value' && each.id)).toEqual(['clock.time'])
   })
 
-  it('rejects data with a channel width that there is not: the judge can say no', () => {
+  it.each(wrong)('refuses %s, and so does the stand-in', (_what, change) => {
     const unit = boxed()
-    const wireless = unit.configuration['air-muster-wireless:wireless']
-    const faulty = {
-      ...unit.configuration,
-      'air-muster-wireless:wireless': { ...wireless, radio: wireless.radio.map((radio) => ({ ...radio, width: 30 })) },
-    }
-    const verdict = judge('config', faulty)
-    expect(verdict.good).toBe(false)
-    expect(verdict.words).toMatch(/range/)
+    const data = change(whole(unit))
+    const verdict = judge('config', data)
+    expect(verdict.good, JSON.stringify(data)).toBe(false)
+    expect(() => decode(data as Node, unit.sheet)).toThrow()
   })
+
+  it('accepts what those are changed from: the judge can say yes', () => {
+    const unit = boxed()
+    const data = withNetwork(network())(whole(unit))
+    expect(judge('config', data)).toEqual({ good: true, words: '' })
+    expect(() => decode(data, unit.sheet)).not.toThrow()
+  })
+})
+
+/** A unit that shows all of its secrets, so that the rules on them can be judged. */
+function view(unit: Device): object {
+  return {
+    sheet: { ...unit.sheet, showsPassphrases: true },
+    effective: unit.effective,
+    wired: unit.wired,
+    identity: unit.identity,
+    changes: unit.changes,
+    time: unit.time,
+    air: () => unit.air(),
+  }
+}
+
+const fullBrief = briefSchema.parse({
+  ...demoBrief,
+  aftercare: {
+    snmp: { user: 'watch' },
+    syslog: '10.44.8.5',
+    mail: { server: 'mail.example', to: 'site@client.example' },
+    restart: { day: 'sun', at: '03:30' },
+  },
+  radio: { ...demoBrief.radio, beaconIntervalTu: 200 },
+  networks: [
+    {
+      id: 'crew',
+      ssid: 'Café, pier/2 = 100%',
+      purpose: 'staff',
+      bands: ['2.4', '5'],
+      security: 'wpa3-wpa2-mixed',
+      vlan: 46,
+      hidden: true,
+      isolation: true,
+      limits: { perClientKbps: 2048, sharedKbps: 20480, mostClients: 40 },
+      hours: { days: ['mon', 'tue'], from: '07:00', to: '22:30' },
+      steering: 'lean-to-5',
+      steeringAboveDbm: -70,
+      leastDbm: -82,
+      fastRoaming: true,
+      macList: { rule: 'deny', macs: ['02:00:00:00:00:01'] },
+    },
+    {
+      id: 'office',
+      ssid: 'Office',
+      purpose: 'staff',
+      bands: ['5'],
+      security: 'wpa2-enterprise',
+      radius: [{ address: '10.44.8.6' }, { address: '10.44.8.6', port: 1645 }],
+      accounting: [{ address: '10.44.8.6' }],
+      vlan: null,
+      hidden: false,
+      isolation: false,
+    },
+  ],
 })

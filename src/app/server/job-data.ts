@@ -2,6 +2,7 @@
 import 'server-only'
 import { notFound } from 'next/navigation'
 import { cache } from 'react'
+import { getStore } from '../../actions/store'
 import { reviewBrief } from '../../core/brief/review'
 import { modelsOf } from '../../core/kit/kit-card'
 import { reviewRoster } from '../../core/kit/roster'
@@ -11,7 +12,6 @@ import { radioRules } from '../../store/regulatory-file'
 import { weakSecrets } from '../../store/secrets'
 import { loadSite } from '../../store/sites'
 import type { JobData } from '../../ui/live/job-data'
-import { getStore } from './store'
 
 export const loadJobData = cache(async (slug: string): Promise<JobData> => {
   const store = await getStore()
@@ -35,8 +35,9 @@ export const loadJobData = cache(async (slug: string): Promise<JobData> => {
     country,
     countryName: countryName(job.brief.country),
     rulesOrigin: rules.origin,
-    briefFaults: reviewBrief({ brief: job.brief, country, models, weak }).filter((fault) => fault.weight === 'mend')
-      .length,
+    briefFaults: reviewBrief({ brief: job.brief, country, models, weak, today: new Date() }).filter(
+      (fault) => fault.weight === 'mend',
+    ).length,
     rosterFaults: reviewRoster(units, cards),
     planFaults,
     secretTimes,

@@ -21,6 +21,10 @@ export const briefSchema = z.object({
     .min(1, 'units need a time server: a wrong clock breaks joins and certificates')
     .max(3),
   management: subnetSchema,
+  /** How units get their address: from the plan, or by DHCP with the planned one reserved for them. */
+  addressing: z.enum(['static', 'dhcp']).default('static'),
+  /** Units are managed on the VLAN of management with a tag: each of their switch ports must carry it. */
+  managementTagged: z.boolean().default(false),
   subnets: z.array(siteSubnetSchema).max(64).default([]),
   /** Who may reach whom; what is not named is kept apart. */
   talks: z.array(talkSchema).max(4096).default([]),

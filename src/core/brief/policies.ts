@@ -2,6 +2,7 @@
 import { z } from 'zod'
 import { ipv4Schema } from '../addressing/ipv4'
 import { lineSchema } from '../input/line'
+import { radioModes } from '../kit/card-parts'
 import type { Band } from '../regulatory/blocks'
 import { bandSchema, days } from './wireless-network'
 
@@ -10,7 +11,14 @@ export const policyWidths = [20, 40, 80, 160] as const
 export const radioPolicySchema = z.object({
   place: z.enum(['indoor', 'outdoor']),
   bands: z
-    .array(z.object({ band: bandSchema, width: z.union(policyWidths.map((width) => z.literal(width))) }))
+    .array(
+      z.object({
+        band: bandSchema,
+        width: z.union(policyWidths.map((width) => z.literal(width))),
+        /** Newest generation of IEEE 802.11 in use; left out for whatever each model comes with. */
+        mode: z.enum(radioModes).optional(),
+      }),
+    )
     .min(1, 'choose a band at least'),
   /** Whether channels that must listen for radar are planned: never where a choice without is free. */
   radar: z.enum(['welcome', 'avoid']),
@@ -22,6 +30,13 @@ export const radioPolicySchema = z.object({
   scanning6: z.enum(['preferred', 'any']).default('preferred'),
   /** Low data rates reach farther and eat airtime. */
   lowRates: z.enum(['kept', 'dropped']).default('dropped'),
+  /** Time between beacons, units of 1024 microseconds; null for what each model comes with, 100 as a rule. */
+  beaconIntervalTu: z
+    .int('a beacon interval is a whole number of time units')
+    .min(50, 'beacons come 50 time units apart at the least')
+    .max(1000, 'beacons come 1000 time units apart at the most')
+    .nullable()
+    .default(null),
   power: z
     .object({
       /** What the weakest client device transmits, dBm: louder units hear no answer. */

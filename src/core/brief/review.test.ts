@@ -30,7 +30,7 @@ const review = (
   brief: Brief,
   models: readonly KitCard[] = [cardOf('Ostrel O-40')],
   weak: ReadonlyMap<string, Weakness> = new Map(),
-) => reviewBrief({ brief, country: countryOf(brief.country), models, weak })
+) => reviewBrief({ brief, country: countryOf(brief.country), models, weak, today: new Date('2026-11-25') })
 const management = demoBrief.management
 
 it('passes as it is in the demo, and says what it means', () => {
@@ -216,7 +216,7 @@ const faults: readonly (readonly [what: string, brief: Brief, sentence: string, 
   [
     'security that a model lacks',
     withNetwork({ security: 'wpa3-personal' }),
-    '"Ellery Crew" is WPA3-Personal, which Ostrel O-40 cannot do.',
+    '"Ellery Crew" is WPA3-Personal, which Ostrel O-20 cannot do.',
     'Use WPA2-Personal',
   ],
   [
@@ -240,7 +240,14 @@ const faults: readonly (readonly [what: string, brief: Brief, sentence: string, 
 describe('what must be mended', () => {
   it.each(faults)('tells of %s, and mends it', (_what, brief, sentence, mend) => {
     const country = brief.country === 'QQ' ? undefined : countryOf(brief.country)
-    const ask = (of: Brief) => reviewBrief({ brief: of, country, models: [cardOf('Ostrel O-40')], weak: new Map() })
+    const ask = (of: Brief) =>
+      reviewBrief({
+        brief: of,
+        country,
+        models: [cardOf('Ostrel O-40'), ...(sentence.includes('O-20') ? [cardOf('Ostrel O-20')] : [])],
+        weak: new Map(),
+        today: new Date('2026-11-25'),
+      })
     const fault = ask(brief).find((each) => each.sentence === sentence)
     expect(
       fault,
@@ -347,11 +354,13 @@ describe('what one should know', () => {
     [
       'what a model does not do',
       withNetwork({ hours: { days: ['mon'], from: '08:00', to: '18:00' } }),
-      /is to have hours on air; a muster does not set that on Ostrel O-40/,
+      /^"Ellery Crew": set Hours on air to mon from 08:00 to 18:00 by hand on Ostrel O-20: a muster cannot\.$/,
       undefined,
     ],
   ])('tells of %s', (_what, brief, sentence, mend) => {
-    const fault = review(brief).find((each) => sentence.test(each.sentence))
+    const fault = review(brief, [cardOf('Ostrel O-40'), cardOf('Ostrel O-20')]).find((each) =>
+      sentence.test(each.sentence),
+    )
     expect(fault?.weight).toBe('know')
     expect(fault?.mend?.words).toBe(mend)
   })

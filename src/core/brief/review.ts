@@ -24,6 +24,8 @@ export interface ReviewInput {
   readonly country: CountryRules | undefined
   /** Cards of the models on the kit list, each once. */
   readonly models: readonly KitCard[]
+  /** By which rules of time zones are looked up. */
+  readonly today: Date
   /** Passphrases that can be guessed, by their name in the vault. */
   readonly weak: ReadonlyMap<string, Weakness>
 }
@@ -34,7 +36,7 @@ export function reviewBrief(input: ReviewInput): BriefFault[] {
     ...reviewSubnets(input.brief, input.models),
     ...reviewNetworks(input.brief, input.models),
     ...reviewSecurity(input.brief, input.models, input.weak),
-    ...reviewFeatures(input.brief, input.models),
+    ...reviewFeatures(input.brief, input.models, input.today),
     ...reviewAftercare(input.brief),
   ]
 }

@@ -66,6 +66,13 @@ export const wirelessNetworkSchema = z.object({
     .array(z.object({ address: ipv4Schema, port: z.int().min(1).max(65535).default(1812) }))
     .max(3)
     .default([]),
+  /** Where the sessions of WPA2-Enterprise are written down (RFC 2866), under the same shared secret. */
+  accounting: z
+    .array(z.object({ address: ipv4Schema, port: z.int().min(1).max(65535).default(1813) }))
+    .max(3)
+    .default([]),
+  /** Protected management frames (IEEE 802.11w): by the security, or as said here. */
+  pmf: z.enum(['by-security', 'off', 'optional', 'required']).default('by-security'),
   vlan: vlanSchema.nullable(),
   hidden: z.boolean(),
   isolation: z.boolean(),

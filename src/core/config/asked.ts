@@ -4,58 +4,105 @@
  * Kept when a unit has proven itself, and compared with what the brief, the kit list and the plan ask of it now.
  */
 import { z } from 'zod'
-import { parseCidr } from '../addressing/ipv4'
 import { adminSecretName, type Brief } from '../brief/brief'
 import type { KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 import type { UnitPlan } from '../plan/plan'
 import { compare } from './compare'
-import { unitConfigOf } from './compile'
-import { unitConfigSchema } from './unit-config'
+import { desiredOf } from './compile'
+import { type FormerAsked, formerAskedSchema, fromFormer } from './former-asked'
+import { expectedOf, type SettingOutcome } from './outcomes'
+import type { Asking } from './settings/setting'
+import { asObserved, type UnitConfig, unitConfigSchema } from './unit-config'
 
-export const askedSchema = z.object({
+const todaysSchema = z.object({
   mac: z.string(),
-  /** Passphrases are marks. */
+  /** Secrets are marks. */
   config: unitConfigSchema,
   /** Mark of the admin password. */
   password: z.string(),
+  /** Kept before networks had ids: they are known by their names. */
+  networksBy: z.literal('name').optional(),
 })
-export type Asked = z.infer<typeof askedSchema>
+export type Asked = z.infer<typeof todaysSchema>
+export const askedSchema = z.union([
+  todaysSchema,
+  formerAskedSchema.transform((former: FormerAsked): Asked => fromFormer(former)),
+])
 
 /** @param changedAt  when it was last changed: an instant, ISO 8601 */
 export const secretMark = (name: string, changedAt: string): string => `${name} of ${changedAt}`
 
-export interface Asking {
+export interface AskingJob {
   readonly brief: Brief
   readonly units: readonly Unit[]
   readonly plans: ReadonlyMap<string, UnitPlan>
   readonly cards: ReadonlyMap<string, KitCard>
   /** When each secret was last changed, by its name. */
   readonly secretTimes: ReadonlyMap<string, string>
+  readonly today: Date
+}
+
+/** What is asked of one unit, secrets as marks; undefined where it has no plan or no kit card. */
+export function askingWithMarks(
+  { brief, plans, cards, secretTimes, today }: AskingJob,
+  unit: Unit,
+): Asking | undefined {
+  const plan = plans.get(unit.id)
+  const card = cards.get(unit.model)
+  return plan && card && { brief, unit, plan, card, today, secrets: marksOf(secretTimes) }
 }
 
 /** What is asked of each unit now, by its id; undefined where it has no plan or no kit card. */
-export function askingOf({ brief, units, plans, cards, secretTimes }: Asking): ReadonlyMap<string, Asked> {
-  const marks = new Map([...secretTimes].map(([name, changedAt]) => [name, secretMark(name, changedAt)]))
-  const prefix = parseCidr(brief.management.cidr)?.prefix ?? 0
+export function askingOf(job: AskingJob): ReadonlyMap<string, Asked> {
   return new Map(
-    units.flatMap((unit) => {
-      const plan = plans.get(unit.id)
-      const card = cards.get(unit.model)
-      if (!plan || !card) return []
-      const config = unitConfigOf({ brief, unit, plan, card, secrets: marks }, prefix)
-      return [
-        [unit.id, { mac: unit.mac, config, password: marks.get(adminSecretName(brief.admin, unit.id)) ?? '' }] as const,
-      ]
+    job.units.flatMap((unit) => {
+      const asking = askingWithMarks(job, unit)
+      if (!asking) return []
+      const password = asking.secrets.get(adminSecretName(job.brief.admin, unit.id)) ?? ''
+      return [[unit.id, { mac: unit.mac, config: desiredOf(asking), password }] as const]
     }),
   )
+}
+
+/** Every setting that is asked of each unit, with what can be said of it before anything is tried. */
+export function expectedOfAll(job: AskingJob): ReadonlyMap<string, readonly SettingOutcome[]> {
+  return new Map(
+    job.units.flatMap((unit) => {
+      const asking = askingWithMarks(job, unit)
+      return asking ? [[unit.id, expectedOf(asking)] as const] : []
+    }),
+  )
+}
+
+const marked = new WeakMap<ReadonlyMap<string, string>, ReadonlyMap<string, string>>()
+function marksOf(times: ReadonlyMap<string, string>): ReadonlyMap<string, string> {
+  const known = marked.get(times)
+  if (known) return known
+  const marks = new Map([...times].map(([name, changedAt]) => [name, secretMark(name, changedAt)]))
+  marked.set(times, marks)
+  return marks
 }
 
 /** What is asked now and was not asked then, a sentence each; none where all is the same. */
 export function changesSince(then: Asked, now: Asked): string[] {
   return [
     ...(then.mac === now.mac ? [] : [`It was ${then.mac}, and is ${now.mac} now.`]),
-    ...compare(now.config, then.config).map(({ sentence }) => sentence),
+    ...compare(
+      now.config,
+      asObserved(then.networksBy === 'name' ? knownByName(then.config, now.config) : then.config),
+    ).map(({ sentence }) => sentence),
     ...(then.password === now.password ? [] : ['The admin password is another.']),
   ]
+}
+
+/** Networks under the id that a network of the same name has now. */
+function knownByName(then: UnitConfig, now: UnitConfig): UnitConfig {
+  const ids = new Map(Object.entries(now.networks).map(([id, values]) => [values['network.ssid'], id]))
+  return {
+    ...then,
+    networks: Object.fromEntries(
+      Object.entries(then.networks).map(([name, values]) => [ids.get(name) ?? name, values]),
+    ),
+  }
 }

@@ -1,146 +1,120 @@
 /**
  * What differs between what a unit is to be and what it is.
  *
- * In: two configurations. Out: differences, each with a path, both values and a sentence. A sentence never holds a
- * secret, and neither may anything that is logged: use `withoutSecret`.
+ * In: a configuration and what was read. Out: differences, each with its setting and a sentence. A sentence never
+ * holds a secret, and neither may anything that is logged.
  */
-import type { NetworkConfig, RadioConfig, UnitConfig } from './unit-config'
+import { plainWords, type Scope, type SettlingStep, sameValue } from './settings/setting'
+import { idsOf, settingOf } from './settings/settings'
+import type { Observed, ObservedConfig, SettingKey, UnitConfig } from './unit-config'
 
-/** Parts of a configuration, each written by one step of a muster. */
-export const configParts = ['country', 'clock', 'name', 'networks', 'radios', 'services', 'management'] as const
-export type ConfigPart = (typeof configParts)[number]
+export type Difference =
+  | (SettingKey & { readonly kind: 'value'; readonly sentence: string })
+  /** A network or a radio that is not there. */
+  | { readonly kind: 'missing'; readonly scope: 'network' | 'radio'; readonly of: string; readonly sentence: string }
+  /** A network that the brief does not have. */
+  | { readonly kind: 'surplus'; readonly scope: 'network'; readonly of: string; readonly sentence: string }
 
-export interface Difference {
-  /** The part first, then the key in a list, then the field. */
-  readonly path: readonly [ConfigPart, ...string[]]
-  /** Undefined where the unit has something that it should not have. */
-  readonly wanted: unknown
-  /** Undefined where the unit lacks it. */
-  readonly found: unknown
-  readonly secret: boolean
-  readonly sentence: string
+/** The step that puts it right. */
+export function stepOf(difference: Difference): SettlingStep {
+  if (difference.kind === 'value') return settingOf(difference.id).step
+  return difference.scope === 'network' ? 'networks' : 'radios'
 }
 
-/** A difference as it may be stored or shown: the values of a secret are left out. */
-export function withoutSecret({ path, wanted, found, secret, sentence }: Difference): Record<string, unknown> {
-  const hasSecret = secret || path[0] === 'networks'
-  return hasSecret ? { path, sentence } : { path, wanted, found, sentence }
-}
+/** Whether a value that the unit does not show is the one that was written to it last. */
+export type AsWritten = (key: SettingKey) => boolean
+const neverWritten: AsWritten = () => false
 
-/** Everything that differs, in the order of `configParts`. */
-export function compare(wanted: UnitConfig, found: UnitConfig): Difference[] {
+/** Everything that differs, in the order of the table; surplus networks go first. */
+export function compare(
+  desired: UnitConfig,
+  observed: ObservedConfig,
+  asWritten: AsWritten = neverWritten,
+): Difference[] {
   return [
-    ...field(['country'], 'Country', wanted.country, found.country),
-    ...field(['clock', 'timeZone'], 'Time zone', wanted.clock.timeZone, found.clock.timeZone),
-    ...field(['clock', 'ntpServers'], 'Time server', wanted.clock.ntpServers, found.clock.ntpServers),
-    ...field(['name'], 'Name', wanted.name, found.name),
-    ...compareNetworks(wanted.networks, found.networks),
-    ...wanted.radios.flatMap((radio) =>
-      compareRadio(
-        radio,
-        found.radios.find((other) => other.band === radio.band),
-      ),
-    ),
-    ...field(['services', 'lights'], 'Indicator lights', wanted.services.lights, found.services.lights),
-    ...compareManagement(wanted, found),
+    ...surplusNetworks(desired, observed),
+    ...valuesOf('unit', '', desired.unit, observed.unit, asWritten),
+    ...groups('network', desired.networks, observed.networks, asWritten),
+    ...groups('radio', desired.radios, observed.radios, asWritten),
   ]
 }
 
-function compareNetworks(wanted: readonly NetworkConfig[], found: readonly NetworkConfig[]): Difference[] {
-  const surplus = found
-    .filter((network) => !wanted.some((other) => other.ssid === network.ssid))
-    .map(
-      (network): Difference => ({
-        path: ['networks', network.ssid],
-        wanted: undefined,
-        found: network,
-        secret: false,
-        sentence: `Network "${network.ssid}" is on the unit and not in the brief.`,
-      }),
-    )
-  return [
-    ...surplus,
-    ...wanted.flatMap((network) =>
-      compareNetwork(
-        network,
-        found.find((other) => other.ssid === network.ssid),
-      ),
-    ),
-  ]
+function surplusNetworks(desired: UnitConfig, observed: ObservedConfig): Difference[] {
+  return Object.entries(observed.networks)
+    .filter(([of]) => desired.networks[of] === undefined)
+    .map(([of, network]) => {
+      const ssid = network['network.ssid']
+      const name = ssid?.kind === 'value' ? ssid.value : of
+      return {
+        kind: 'surplus',
+        scope: 'network',
+        of,
+        sentence: `Network "${name}" is on the unit and not in the brief.`,
+      }
+    })
 }
 
-function compareNetwork(wanted: NetworkConfig, found: NetworkConfig | undefined): Difference[] {
-  const { ssid } = wanted
-  if (!found)
-    return [
-      { path: ['networks', ssid], wanted, found: undefined, secret: false, sentence: `Network "${ssid}" is missing.` },
-    ]
-  const of = (name: string): string => `Network "${ssid}": ${name}`
-  // Null is a passphrase that the unit does not show: it is written anew only with the security itself.
-  const passphraseDiffers =
-    found.security.passphrase !== null && wanted.security.passphrase !== found.security.passphrase
-  return [
-    ...field(['networks', ssid, 'security', 'mode'], of('security'), wanted.security.mode, found.security.mode),
-    ...(passphraseDiffers
-      ? [
-          {
-            path: ['networks', ssid, 'security', 'passphrase'] as const,
-            wanted: wanted.security.passphrase,
-            found: found.security.passphrase,
-            secret: true,
-            sentence: `${of('the passphrase')} differs.`,
-          },
-        ]
-      : []),
-    ...field(['networks', ssid, 'enabled'], of('switched on'), wanted.enabled, found.enabled),
-    ...field(['networks', ssid, 'hidden'], of('hidden'), wanted.hidden, found.hidden),
-    ...field(['networks', ssid, 'vlan'], of('VLAN'), wanted.vlan, found.vlan),
-    ...field(['networks', ssid, 'isolation'], of('client isolation'), wanted.isolation, found.isolation),
-    ...field(['networks', ssid, 'bands'], of('bands'), [...wanted.bands].sort(), [...found.bands].sort()),
-  ]
+type Values = Readonly<Partial<Record<string, unknown>>>
+type ObservedValues = Readonly<Partial<Record<string, Observed<unknown>>>>
+
+function groups(
+  scope: 'network' | 'radio',
+  desired: Readonly<Record<string, Values>>,
+  observed: Readonly<Record<string, ObservedValues>>,
+  asWritten: AsWritten,
+): Difference[] {
+  return Object.entries(desired).flatMap(([of, values]): Difference[] => {
+    const there = observed[of]
+    if (there) return valuesOf(scope, of, values, there, asWritten)
+    const sentence =
+      scope === 'network' ? `${nameOf(scope, of, values)} is missing.` : `The unit shows no ${of} GHz radio.`
+    return [{ kind: 'missing', scope, of, sentence }]
+  })
 }
 
-function compareRadio(wanted: RadioConfig, found: RadioConfig | undefined): Difference[] {
-  const { band } = wanted
-  if (!found)
-    return [
-      {
-        path: ['radios', band],
-        wanted,
-        found: undefined,
-        secret: false,
-        sentence: `The unit shows no ${band} GHz radio.`,
-      },
-    ]
-  return [
-    ...field(['radios', band, 'channel'], `Channel at ${band} GHz`, wanted.channel, found.channel),
-    ...field(['radios', band, 'width'], `Width at ${band} GHz (MHz)`, wanted.width, found.width),
-    ...field(['radios', band, 'powerDbm'], `Power at ${band} GHz (dBm)`, wanted.powerDbm, found.powerDbm),
-    ...field(['radios', band, 'enabled'], `Radio at ${band} GHz`, wanted.enabled, found.enabled),
-  ]
+function valuesOf(
+  scope: Scope,
+  of: string,
+  desired: Values,
+  observed: ObservedValues,
+  asWritten: AsWritten,
+): Difference[] {
+  return idsOf(scope).flatMap((id): Difference[] => {
+    const value = desired[id]
+    if (value === undefined || settingOf(id).bySigningIn) return []
+    const key: SettingKey = { id: id, of }
+    const found = observed[id] ?? { kind: 'unsupported' as const }
+    if (isAsDesired(key, value, found, asWritten)) return []
+    const what = of === '' ? settingOf(id).words : `${nameOf(scope, of, desired)}: ${lower(settingOf(id).words)}`
+    return [{ kind: 'value', ...key, sentence: `${what} ${differenceWords(key, value, found)}` }]
+  })
 }
 
-function compareManagement(wanted: UnitConfig, found: UnitConfig): Difference[] {
-  const a = wanted.management
-  const b = found.management
-  return [
-    ...field(['management', 'method'], 'Addressing', a.method, b.method),
-    ...field(['management', 'address'], 'Address', a.address, b.address),
-    ...field(['management', 'prefix'], 'Prefix length', a.prefix, b.prefix),
-    ...field(['management', 'gateway'], 'Gateway', a.gateway, b.gateway),
-    ...field(['management', 'dnsServers'], 'DNS server', a.dnsServers, b.dnsServers),
-  ]
+function isAsDesired(key: SettingKey, value: unknown, found: Observed<unknown>, asWritten: AsWritten): boolean {
+  if (found.kind === 'unreadable') return asWritten(key)
+  return found.kind === 'value' && isSame(key.id, value, found.value)
 }
 
-type Plain = string | number | boolean | null | readonly string[]
-
-function field(path: readonly [ConfigPart, ...string[]], what: string, wanted: Plain, found: Plain): Difference[] {
-  if (words(wanted) === words(found)) return []
-  return [{ path, wanted, found, secret: false, sentence: `${what} is ${words(found)}, to be ${words(wanted)}.` }]
+/** Are two values of a setting the same, by the rule of its row? */
+export function isSame(id: SettingKey['id'], desired: unknown, observed: unknown): boolean {
+  return (settingOf(id).same ?? sameValue)(desired, observed)
 }
 
-function words(value: Plain): string {
-  if (value === null || (Array.isArray(value) && value.length === 0)) return 'none'
-  if (typeof value === 'boolean') return value ? 'on' : 'off'
-  return Array.isArray(value) ? value.join(', ') : String(value)
+/** A value for people; a secret stays one. */
+export function valueWords(id: SettingKey['id'], value: unknown): string {
+  const { secret, show = plainWords } = settingOf(id)
+  return secret ? 'as in the vault' : show(value)
 }
+
+function differenceWords({ id }: SettingKey, value: unknown, found: Observed<unknown>): string {
+  if (found.kind === 'unsupported') return 'is not known to the unit.'
+  if (found.kind === 'unreadable') return 'is not shown by the unit, and is not the one that was written last.'
+  if (settingOf(id).secret) return 'differs.'
+  return `is ${valueWords(id, found.value)}, to be ${valueWords(id, value)}.`
+}
+
+function nameOf(scope: Scope, of: string, values: Values): string {
+  return scope === 'network' ? `Network "${values['network.ssid'] ?? of}"` : `At ${of} GHz`
+}
+const lower = (words: string): string =>
+  /^[A-Z][a-z]/.test(words) ? `${words.charAt(0).toLowerCase()}${words.slice(1)}` : words

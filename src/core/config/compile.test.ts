@@ -1,10 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import { cardOf, countryOf, demoBrief as demo } from '../../../tests/support/data'
 import type { Brief } from '../brief/brief'
+import type { KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 import { makePlan, plannedNothing } from '../plan/plan'
-import { compare, withoutSecret } from './compare'
+import { compare } from './compare'
 import { compile } from './compile'
+import { asObserved, type ObservedConfig, type UnitConfig } from './unit-config'
+
+const today = new Date('2026-11-25')
 
 const card = cardOf('Ostrel O-40')
 const unit: Unit = {
@@ -21,20 +25,26 @@ const secrets = new Map([
   ['network/crew/passphrase', 'eight or more'],
   ['admin/password', 'Strong-password-1'],
 ])
-const compileWith = (brief: Brief, locks = {}, given = secrets) => {
+const compileWith = (brief: Brief, locks = {}, given = secrets, model: string | KitCard = card) => {
+  const used = typeof model === 'string' ? cardOf(model) : model
   const country = countryOf(brief.country)
   const { plans, faults } = makePlan({
     brief,
     units: [unit],
-    cards,
+    cards: new Map([['Ostrel O-40', used]]),
     country,
     before: new Map([['hall-01', { ...plannedNothing, locks }]]),
   })
   const [plan] = plans
   if (!plan) throw new Error(faults.map((fault) => fault.sentence).join())
-  return compile({ brief, unit, plan, card, country, secrets: given })
+  return compile({ brief, unit, plan, card: used, country, secrets: given, today })
 }
 const reasons = (compilation: ReturnType<typeof compile>) => (compilation.ok ? [] : compilation.reasons)
+const demoPlan = () => {
+  const [plan] = makePlan({ brief: demo, units: [unit], cards, country: countryOf('NZ'), before: new Map() }).plans
+  if (!plan) throw new Error('no plan')
+  return plan
+}
 const demoConfig = () => {
   const compilation = compileWith(demo)
   if (!compilation.ok) throw new Error(compilation.reasons.join())
@@ -44,21 +54,29 @@ const demoConfig = () => {
 describe('compile', () => {
   it('says what one unit is to be', () => {
     expect(demoConfig()).toMatchObject({
-      country: 'NZ',
-      name: 'hall-01',
-      management: { method: 'static', address: '10.44.8.20', prefix: 24, gateway: '10.44.8.1' },
-      networks: [
-        {
-          ssid: 'Ellery Crew',
-          enabled: true,
-          security: { mode: 'wpa2-personal', passphrase: 'eight or more' },
-          vlan: 46,
+      unit: {
+        'unit.country': 'NZ',
+        'unit.name': 'hall-01',
+        'management.method': 'static',
+        'management.address': '10.44.8.20',
+        'management.prefix': 24,
+        'management.gateway': '10.44.8.1',
+        'services.https-only': true,
+        'services.syslog': null,
+      },
+      networks: {
+        crew: {
+          'network.ssid': 'Ellery Crew',
+          'network.enabled': true,
+          'network.security': 'wpa2-personal',
+          'network.passphrase': 'eight or more',
+          'network.vlan': 46,
         },
-      ],
-      radios: [
-        { band: '2.4', channel: 1, width: 20, powerDbm: 11, enabled: true },
-        { band: '5', channel: 36, width: 40, powerDbm: 17, enabled: true },
-      ],
+      },
+      radios: {
+        '2.4': { 'radio.channel': 1, 'radio.width': 20, 'radio.power': 11, 'radio.enabled': true },
+        '5': { 'radio.channel': 36, 'radio.width': 40, 'radio.power': 17, 'radio.enabled': true },
+      },
     })
   })
 
@@ -67,7 +85,9 @@ describe('compile', () => {
     const [plan] = makePlan({ brief: demo, units: [unit], cards, country, before: new Map() }).plans
     if (!plan) throw new Error('no plan')
     const at = (address: string, management = demo.management) =>
-      reasons(compile({ brief: { ...demo, management }, unit, plan: { ...plan, address }, card, country, secrets }))
+      reasons(
+        compile({ brief: { ...demo, management }, unit, plan: { ...plan, address }, card, country, secrets, today }),
+      )
     expect(at('10.44.8.20')).toEqual([])
     expect(at('10.99.0.20')).toEqual(['Its planned address 10.99.0.20 is not one of 10.44.8.0/24: plan again.'])
     expect(at('10.44.8.255')).toEqual(['Its planned address 10.44.8.255 is not one of 10.44.8.0/24: plan again.'])
@@ -84,19 +104,35 @@ describe('compile', () => {
     ])
     const said = { ...open, networks: open.networks.map((network) => ({ ...network, openConfirmation: network.ssid })) }
     const compilation = compileWith(said)
-    expect(compilation.ok && compilation.compiled.config.networks[0]?.security).toEqual({
-      mode: 'open',
-      passphrase: null,
-    })
+    expect(compilation.ok && compilation.compiled.config.networks.crew).toMatchObject({ 'network.security': 'open' })
+    expect(compilation.ok && compilation.compiled.config.networks.crew).not.toHaveProperty(['network.passphrase'])
   })
 
   it('stops a network whose security the model does not know, and leaves out one that it has no radio for', () => {
     const of = (part: object) => ({ ...demo, networks: demo.networks.map((network) => ({ ...network, ...part })) })
-    expect(reasons(compileWith(of({ security: 'wpa3-personal' })))).toEqual([
-      'Ostrel O-40 cannot carry "Ellery Crew": it does not know WPA3-Personal.',
+    expect(reasons(compileWith(of({ security: 'wpa3-personal' }), {}, secrets, 'Ostrel O-20'))).toEqual([
+      'Ostrel O-20 cannot carry "Ellery Crew": it does not know WPA3-Personal.',
     ])
     const sixOnly = compileWith(of({ security: 'wpa3-personal', bands: ['6'] }))
-    expect(sixOnly.ok && sixOnly.compiled.config.networks).toEqual([])
+    expect(sixOnly.ok && sixOnly.compiled.config.networks).toEqual({})
+  })
+
+  it('stops a unit whose name or password its model does not take, and a card of another country', () => {
+    const own = (more: object) => ({ ...card, ...more })
+    const stopped = (more: object) => reasons(compileWith(demo, {}, secrets, own(more)))
+    expect(stopped({ limits: { ...card.limits, namePattern: '^[A-Z]+$' } })).toEqual([
+      'Ostrel O-40 does not take the name "hall-01": small letters, digits and dashes only.',
+    ])
+    expect(stopped({ limits: { ...card.limits, passwordRules: [{ pattern: '#', words: 'a hash' }] } })).toEqual([
+      'Ostrel O-40 takes an admin password with a hash only.',
+    ])
+    const planned = demoPlan()
+    const locked = { brief: demo, unit, plan: planned, country: countryOf('NZ'), secrets, today }
+    expect(reasons(compile({ ...locked, card: cardOf('Ostrel O-20 US') }))).toEqual([
+      'Ostrel O-20 US is locked to the country US, and the brief says NZ.',
+    ])
+    expect(reasons(compile({ ...locked, card: cardOf('Brackwater B7') }))[0]).toContain('does not speak its dialect')
+    expect(reasons(compile({ ...locked, card: cardOf('Hearth H1') }))[0]).toContain('its own network')
   })
 
   it('refuses a channel that the country forbids, by the rule that forbids it', () => {
@@ -109,9 +145,9 @@ describe('compile', () => {
       before: new Map([['hall-01', { ...plannedNothing, locks: { '2.4': 13 } }]]),
     })
     const [plan] = plans
-    expect(plan && reasons(compile({ brief: { ...demo, country: 'US' }, unit, plan, card, country, secrets }))).toEqual(
-      ['Channel 13 at 20 MHz is not legal in US: no rule covers 2462 to 2482 MHz.'],
-    )
+    expect(
+      plan && reasons(compile({ brief: { ...demo, country: 'US' }, unit, plan, card, country, secrets, today })),
+    ).toEqual(['Channel 13 at 20 MHz is not legal in US: no rule covers 2462 to 2482 MHz.'])
   })
 
   it.each([
@@ -139,7 +175,7 @@ describe('compile', () => {
 describe('the plan', () => {
   it('leaves a radar channel to whoever locks it, and says when a lock is not legal', () => {
     const locked = compileWith(demo, { '5': 60 })
-    expect(locked.ok && locked.compiled.config.radios[1]?.channel).toBe(60)
+    expect(locked.ok && locked.compiled.config.radios['5']?.['radio.channel']).toBe(60)
     expect(() => compileWith({ ...demo, country: 'JP' }, { '5': 149 })).toThrow(
       'finds channel 149 at 5 GHz neither legal in JP nor within its own powers. Channel 149 at 20 MHz is not legal in JP: no rule covers 5735 to 5755 MHz.',
     )
@@ -152,52 +188,74 @@ describe('the plan', () => {
       radio: { ...demo.radio, place: 'outdoor', bands: [{ band: '5', width: 20 }] },
     }
     const compilation = compileWith(outdoors)
-    expect(compilation.ok && compilation.compiled.config.radios.map((radio) => radio.channel)).toEqual([100])
+    expect(compilation.ok && compilation.compiled.config.radios['5']).toMatchObject({ 'radio.channel': 100 })
   })
 })
 
+/** A configuration as it was read, changed at single places. */
+const read = (config: UnitConfig, change: (observed: Changeable) => void = () => {}): ObservedConfig => {
+  const observed = structuredClone(asObserved(config)) as unknown as Changeable
+  change(observed)
+  return observed as unknown as ObservedConfig
+}
+type Values = Record<string, { kind: string; value?: unknown }>
+interface Changeable {
+  unit: Values
+  networks: Record<string, Values>
+  radios: Record<string, Values>
+}
+const is = (value: unknown) => ({ kind: 'value', value })
+
 describe('compare', () => {
   it('finds nothing between a configuration and itself', () => {
-    expect(compare(demoConfig(), demoConfig())).toEqual([])
+    expect(compare(demoConfig(), read(demoConfig()))).toEqual([])
   })
 
   it('says each difference in a sentence, and no secret in any', () => {
-    const wanted = demoConfig()
-    const found = structuredClone(wanted)
-    found.country = 'US'
-    found.management.gateway = null
-    found.radios = found.radios.map((radio) => ({ ...radio, enabled: false }))
-    for (const network of found.networks) network.security.passphrase = 'another one'
-    found.networks.push({
-      ssid: 'Left over',
-      enabled: true,
-      hidden: false,
-      security: { mode: 'open', passphrase: null },
-      vlan: null,
-      isolation: false,
-      bands: ['5'],
-    })
-    const differences = compare(wanted, found)
+    const differences = compare(
+      demoConfig(),
+      read(demoConfig(), ({ unit: whole, networks, radios }) => {
+        whole['unit.country'] = is('US')
+        whole['management.gateway'] = is(null)
+        for (const radio of Object.values(radios)) radio['radio.enabled'] = is(false)
+        Object.assign(networks.crew ?? {}, { 'network.passphrase': is('another one') })
+        networks.old = { 'network.ssid': is('Left over') }
+      }),
+    )
     expect(differences.map((difference) => difference.sentence)).toEqual([
-      'Country is US, to be NZ.',
       'Network "Left over" is on the unit and not in the brief.',
-      'Network "Ellery Crew": the passphrase differs.',
-      'Radio at 2.4 GHz is off, to be on.',
-      'Radio at 5 GHz is off, to be on.',
+      'Country is US, to be NZ.',
       'Gateway is none, to be 10.44.8.1.',
+      'Network "Ellery Crew": passphrase differs.',
+      'At 5 GHz: radio is off, to be on.',
+      'At 2.4 GHz: radio is off, to be on.',
     ])
-    const kept = JSON.stringify(differences.map(withoutSecret))
-    expect(kept).not.toContain('eight or more')
-    expect(kept).not.toContain('another one')
+    expect(JSON.stringify(differences)).not.toMatch(/eight or more|another one/)
   })
 
-  it('does not compare a passphrase that the unit does not show, yet sees that security is missing', () => {
-    const found = structuredClone(demoConfig())
-    for (const network of found.networks) network.security.passphrase = null
-    expect(compare(demoConfig(), found)).toEqual([])
-    for (const network of found.networks) network.security.mode = 'open'
-    expect(compare(demoConfig(), found).map((difference) => difference.sentence)).toEqual([
-      'Network "Ellery Crew": security is open, to be wpa2-personal.',
+  it('calls a passphrase that the unit hides different, unless it is the one that was written last', () => {
+    const hidden = read(demoConfig(), ({ networks }) => {
+      Object.assign(networks.crew ?? {}, { 'network.passphrase': { kind: 'unreadable' } })
+    })
+    expect(compare(demoConfig(), hidden).map(({ sentence }) => sentence)).toEqual([
+      'Network "Ellery Crew": passphrase is not shown by the unit, and is not the one that was written last.',
+    ])
+    expect(compare(demoConfig(), hidden, ({ id, of }) => id === 'network.passphrase' && of === 'crew')).toEqual([])
+  })
+
+  it('knows a network by its id: one that was renamed is the same, and one name may stand twice', () => {
+    const renamed = read(demoConfig(), ({ networks }) => {
+      Object.assign(networks.crew ?? {}, { 'network.ssid': is('Old name') })
+    })
+    expect(compare(demoConfig(), renamed).map(({ sentence }) => sentence)).toEqual([
+      'Network "Ellery Crew": name on air is Old name, to be Ellery Crew.',
+    ])
+  })
+
+  it('does not take a setting that the unit does not know for one that is right', () => {
+    const without = read(demoConfig(), ({ unit: whole }) => delete whole['services.syslog'])
+    expect(compare(demoConfig(), without).map(({ sentence }) => sentence)).toEqual([
+      'Syslog server is not known to the unit.',
     ])
   })
 })

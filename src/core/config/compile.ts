@@ -5,102 +5,77 @@
  * this unit cannot be set: an open network and an illegal channel stop here, before any unit hears of them.
  */
 import { isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
-import { adminSecretName, type Brief, secretName } from '../brief/brief'
-import { securityNames, takesPassphrase, type WirelessNetwork } from '../brief/wireless-network'
-import { type KitCard, modelName } from '../kit/kit-card'
-import type { Unit } from '../kit/unit'
-import type { UnitPlan } from '../plan/plan'
+import { adminSecretName, secretName } from '../brief/brief'
+import { takesPassphrase, type WirelessNetwork } from '../brief/wireless-network'
+import { matches } from '../input/pattern'
+import { carriesNetworks, type KitCard, modelName, whyNotDirect } from '../kit/kit-card'
 import type { CountryRules } from '../regulatory/database'
 import { judgeChannel } from '../regulatory/legal'
 import { passphraseFault } from '../secrets/passphrase'
-import type { NetworkConfig, RadioConfig, UnitConfig } from './unit-config'
+import { passwordFaults } from '../secrets/password'
+import { spokenOf } from './outcomes'
+import { bandsOn, securityUnfit } from './settings/network-settings'
+import type { Asking } from './settings/setting'
+import { settingOf } from './settings/settings'
+import type { UnitConfig } from './unit-config'
 
 export interface Compiled {
   readonly config: UnitConfig
-  /** The new admin password; it is proven by signing in, never compared. */
-  readonly password: string
+  /** The login that it is to have; it is proven by signing in, never compared. */
+  readonly login: { readonly user: string; readonly password: string }
 }
-
 export type Compilation =
   | { readonly ok: true; readonly compiled: Compiled }
   | { readonly ok: false; readonly reasons: readonly string[] }
 
-export interface CompileInput {
-  readonly brief: Brief
-  readonly unit: Unit
-  readonly plan: UnitPlan
-  readonly card: KitCard
+export interface CompileInput extends Asking {
   readonly country: CountryRules
-  /** Clear text by the name that the vault files it under. */
-  readonly secrets: ReadonlyMap<string, string>
 }
 
 export function compile(input: CompileInput): Compilation {
   const { brief, unit, card, secrets } = input
+  const silent = whyNotDirect(card)
+  if (silent !== undefined) return { ok: false, reasons: [`${modelName(card)} cannot be mustered: ${silent}.`] }
   const password = secrets.get(adminSecretName(brief.admin, unit.id))
-  const cidr = parseCidr(brief.management.cidr)
-  const reasons = [...networkReasons(input), ...radioReasons(input)]
+  const reasons = [...countryReasons(input), ...nameReasons(input), ...networkReasons(input), ...radioReasons(input)]
   if (password === undefined) reasons.push('There is no admin password for this unit yet: have one made in the brief.')
-  else if (password.length < card.limits.passwordShortest || password.length > card.limits.passwordLongest)
-    reasons.push(
-      `${modelName(card)} takes an admin password of ${card.limits.passwordShortest} to ${card.limits.passwordLongest} characters.`,
-    )
+  else reasons.push(...passwordFaults(password, card))
   reasons.push(...addressReasons(input))
-  if (reasons.length > 0 || password === undefined || !cidr) return { ok: false, reasons }
-  return { ok: true, compiled: { password, config: unitConfigOf(input, cidr.prefix) } }
+  if (reasons.length > 0 || password === undefined) return { ok: false, reasons }
+  return { ok: true, compiled: { config: desiredOf(input), login: { user: card.factory.login.user, password } } }
 }
 
-/** The configuration by itself, nothing judged. @param prefix  prefix length of the management network */
-export function unitConfigOf(
-  { brief, unit, plan, card, secrets }: Omit<CompileInput, 'country'>,
-  prefix: number,
-): UnitConfig {
-  return {
-    country: brief.country,
-    clock: { timeZone: brief.timeZone, ntpServers: brief.ntpServers },
-    name: unit.name,
-    management: {
-      method: 'static',
-      address: plan.address,
-      prefix,
-      gateway: brief.management.gateway,
-      dnsServers: brief.management.dnsServers,
-    },
-    networks: networksOf(brief, card).map((network) => networkConfig(network, card, secrets)),
-    radios: plan.radios.map(
-      (radio): RadioConfig => ({
-        band: radio.band,
-        enabled: true,
-        channel: radio.channel,
-        width: radio.width,
-        powerDbm: radio.power.set,
-      }),
-    ),
-    admin: { user: card.factory.login.user },
-    services: { lights: brief.admin.lights === 'on' },
+/** The configuration by itself, nothing judged: all that this model can be set to of what is asked. */
+export function desiredOf(asking: Asking): UnitConfig {
+  const unit: Record<string, unknown> = {}
+  const networks: Record<string, Record<string, unknown>> = {}
+  const radios: Record<string, Record<string, unknown>> = {}
+  for (const { id, of, value, outcome } of spokenOf(asking)) {
+    const { scope, bySigningIn } = settingOf(id)
+    if (outcome.kind !== 'open' || bySigningIn) continue
+    if (scope === 'unit') unit[id] = value
+    else {
+      const group = scope === 'network' ? networks : radios
+      const values = group[of] ?? {}
+      values[id] = value
+      group[of] = values
+    }
   }
+  return { unit, networks, radios } as UnitConfig
 }
 
-/** Networks that this model has a radio for. */
-function networksOf(brief: Brief, card: KitCard): WirelessNetwork[] {
-  return brief.networks.filter((network) =>
-    network.bands.some((band) => card.radios.some((radio) => radio.band === band)),
-  )
+/** A card whose country is locked is refused before anything is written. */
+function countryReasons({ brief, card }: CompileInput): string[] {
+  const { country } = card.does
+  return country === 'free' || country === brief.country
+    ? []
+    : [`${modelName(card)} is locked to the country ${country}, and the brief says ${brief.country}.`]
 }
 
-function networkConfig(network: WirelessNetwork, card: KitCard, secrets: ReadonlyMap<string, string>): NetworkConfig {
-  return {
-    ssid: network.ssid,
-    enabled: true,
-    hidden: network.hidden,
-    security: {
-      mode: network.security,
-      passphrase: takesPassphrase(network.security) ? (secrets.get(secretName.passphrase(network)) ?? null) : null,
-    },
-    vlan: network.vlan,
-    isolation: network.isolation,
-    bands: network.bands.filter((band) => card.radios.some((radio) => radio.band === band)),
-  }
+function nameReasons({ unit, card }: CompileInput): string[] {
+  return matches(card.limits.namePattern, unit.name)
+    ? []
+    : [`${modelName(card)} does not take the name "${unit.name}": ${card.limits.nameWords}.`]
 }
 
 /** A unit that is sent outside its subnet, or to a gateway that it cannot reach, is stranded. */
@@ -123,11 +98,19 @@ function addressReasons({ brief: { management }, plan }: CompileInput): string[]
   ]
 }
 
-function networkReasons({ brief, card, secrets }: CompileInput): string[] {
+function networkReasons(input: CompileInput): string[] {
+  const { brief, card, secrets } = input
+  if (!carriesNetworks(card)) return []
+  const networks = brief.networks.filter((network) => bandsOn(network, input).length > 0)
   const reasons: string[] = []
-  const networks = networksOf(brief, card)
-  if (networks.length > card.limits.mostNetworks)
-    reasons.push(`The brief has ${networks.length} networks; ${modelName(card)} carries ${card.limits.mostNetworks}.`)
+  const most = card.limits.mostNetworks
+  if (networks.length > most)
+    reasons.push(`The brief has ${networks.length} networks; ${modelName(card)} carries ${most}.`)
+  for (const { band, mostNetworks } of card.radios) {
+    const count = networks.filter((network) => bandsOn(network, input).includes(band)).length
+    if (count > mostNetworks && count <= most)
+      reasons.push(`${count} networks are on ${band} GHz; that radio of ${modelName(card)} carries ${mostNetworks}.`)
+  }
   for (const network of networks) reasons.push(...securityReasons(network, card, secrets))
   return reasons
 }
@@ -139,8 +122,12 @@ function securityReasons(network: WirelessNetwork, card: KitCard, secrets: Reado
     return [
       `"${ssid}" has no security: no open network is put on air unless its name is typed a second time in the brief.`,
     ]
-  if (!card.limits.security.includes(security))
-    return [`${modelName(card)} cannot carry "${ssid}": it does not know ${securityNames[security]}.`]
+  const unfit = securityUnfit(network, card)
+  if (unfit) return [unfit]
+  if (security === 'wpa2-enterprise') {
+    if (network.radius.length === 0) return [`"${ssid}" has no RADIUS server: nobody could sign in.`]
+    if (!secrets.has(secretName.radius(network))) return [`"${ssid}" has no RADIUS secret yet.`]
+  }
   if (!takesPassphrase(security)) return []
   const passphrase = secrets.get(secretName.passphrase(network))
   const fault = passphrase === undefined ? 'There is no passphrase yet.' : passphraseFault(passphrase)

@@ -1,50 +1,59 @@
 /**
- * What one unit is to be, or is: the same shape for both, so that the two can be compared.
+ * What one unit is to be, or is: values by their id in the table of settings. Networks are known by their id, radios
+ * by their band.
  */
 import { z } from 'zod'
-import { bandSchema, securityModeSchema } from '../brief/wireless-network'
+import { settingIds } from './setting-ids'
+import type { Scope } from './settings/setting'
+import { type IdOf, idsOf, settingOf, type ValueOf, type ValuesOf } from './settings/settings'
 
-export const networkConfigSchema = z.object({
-  ssid: z.string(),
-  enabled: z.boolean(),
-  hidden: z.boolean(),
-  security: z.object({
-    mode: securityModeSchema,
-    /** Null where the unit does not show it back. */
-    passphrase: z.string().nullable(),
-  }),
-  vlan: z.number().nullable(),
-  isolation: z.boolean(),
-  bands: z.array(bandSchema),
-})
-export type NetworkConfig = z.infer<typeof networkConfigSchema>
+/** Values as far as they are spoken of: what is left out is neither asked nor written. */
+export interface UnitConfig {
+  readonly unit: ValuesOf<'unit'>
+  readonly networks: Readonly<Record<string, ValuesOf<'network'>>>
+  readonly radios: Readonly<Record<string, ValuesOf<'radio'>>>
+}
 
-export const radioConfigSchema = z.object({
-  band: bandSchema,
-  enabled: z.boolean(),
-  /** Primary 20 MHz channel. */
-  channel: z.number(),
-  /** MHz. */
-  width: z.number(),
-  /** Conducted power, dBm. */
-  powerDbm: z.number(),
-})
-export type RadioConfig = z.infer<typeof radioConfigSchema>
+/**
+ * What a unit tells of one setting: its value; that it has one and does not show it; or nothing, because it does not
+ * know the setting.
+ */
+export type Observed<T> =
+  | { readonly kind: 'value'; readonly value: T }
+  | { readonly kind: 'unreadable' }
+  | { readonly kind: 'unsupported' }
+type ObservedOf<S extends Scope> = { readonly [I in IdOf<S>]?: Observed<ValueOf<I>> }
 
-export const unitConfigSchema = z.object({
-  country: z.string(),
-  clock: z.object({ timeZone: z.string(), ntpServers: z.array(z.string()) }),
-  name: z.string(),
-  management: z.object({
-    method: z.enum(['static', 'dhcp']),
-    address: z.string().nullable(),
-    prefix: z.number().nullable(),
-    gateway: z.string().nullable(),
-    dnsServers: z.array(z.string()),
-  }),
-  networks: z.array(networkConfigSchema),
-  radios: z.array(radioConfigSchema),
-  admin: z.object({ user: z.string() }),
-  services: z.object({ lights: z.boolean() }),
-})
-export type UnitConfig = z.infer<typeof unitConfigSchema>
+/** As it was read. A setting that is missing is unsupported; a network or radio that is missing is not there. */
+export interface ObservedConfig {
+  readonly unit: ObservedOf<'unit'>
+  readonly networks: Readonly<Record<string, ObservedOf<'network'>>>
+  readonly radios: Readonly<Record<string, ObservedOf<'radio'>>>
+}
+
+/** Values as if a unit had told them all. */
+export function asObserved(config: UnitConfig): ObservedConfig {
+  const each = (values: object): object =>
+    Object.fromEntries(Object.entries(values).map(([id, value]) => [id, { kind: 'value', value }]))
+  const all = (groups: Readonly<Record<string, object>>): Record<string, object> =>
+    Object.fromEntries(Object.entries(groups).map(([of, values]) => [of, each(values)]))
+  return { unit: each(config.unit), networks: all(config.networks), radios: all(config.radios) }
+}
+
+/** One setting of one unit; `of` is the network's id or the radio's band, and empty for the unit itself. */
+export interface SettingKey {
+  readonly id: (typeof settingIds)[number]
+  readonly of: string
+}
+export const keyText = ({ id, of }: SettingKey): string => (of === '' ? id : `${id} ${of}`)
+
+const valuesSchema = (scope: Scope) =>
+  z.object(Object.fromEntries(idsOf(scope).map((id) => [id, settingOf(id).value.optional()])))
+
+export const unitConfigSchema: z.ZodType<UnitConfig> = z.object({
+  unit: valuesSchema('unit'),
+  networks: z.record(z.string(), valuesSchema('network')),
+  radios: z.record(z.string(), valuesSchema('radio')),
+}) as unknown as z.ZodType<UnitConfig>
+
+export const settingIdSchema = z.enum(settingIds)

@@ -3,10 +3,29 @@
  */
 import Papa from 'papaparse'
 import type { Brief } from '../brief/brief'
+import { type SettingOutcome, standing } from '../config/outcomes'
+import { settingOf } from '../config/settings/settings'
+import { keyText, type UnitConfig } from '../config/unit-config'
 import type { Unit } from '../kit/unit'
+import { checkWords } from '../muster/check'
+import { heldWords } from '../muster/held'
 import { procedure } from '../muster/procedure'
-import { answers, heldStep, isChanged, type Roll } from '../muster/roll'
+import { answers, heldStep, isChanged, type Roll, type RollRow } from '../muster/roll'
 import type { UnitPlan } from '../plan/plan'
+
+export interface ByHand {
+  readonly who: string
+  readonly at: number
+}
+
+export interface AsBuiltInput {
+  readonly brief: Brief
+  readonly units: readonly Unit[]
+  readonly plans: ReadonlyMap<string, UnitPlan>
+  readonly roll: Roll
+  /** Every setting that is asked of each unit, with what could be said of it before. */
+  readonly expected: ReadonlyMap<string, readonly SettingOutcome[]>
+}
 
 export interface AsBuiltRow {
   readonly name: string
@@ -20,22 +39,22 @@ export interface AsBuiltRow {
   readonly networks: readonly string[]
   readonly state: 'answers' | 'changed since' | 'held' | 'not mustered'
   readonly remark: string
+  /** What became of each setting that was asked of it. */
+  readonly outcomes: readonly SettingOutcome[]
+  /** Settings that no muster can set, and who has seen to each; undefined where nobody has. */
+  readonly byHand: readonly { readonly setting: SettingOutcome; readonly done: ByHand | undefined }[]
   /** When the last check was made, ms since 1970. */
   readonly provenAt: number | undefined
 }
 
-export function asBuilt(
-  brief: Brief,
-  units: readonly Unit[],
-  plans: ReadonlyMap<string, UnitPlan>,
-  roll: Roll,
-): AsBuiltRow[] {
+export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): AsBuiltRow[] {
   return units.map((unit) => {
     const row = roll.rows.get(unit.id)
     const plan = plans.get(unit.id)
     const held = heldStep(row)
     const heldState = held && row?.steps[held]
-    const bad = row?.checks.filter((check) => check.verdict === 'bad').map((check) => check.what) ?? []
+    const bad = row?.checks.filter((check) => check.verdict === 'bad').map(checkWords) ?? []
+    const outcomes = outcomesNow(expected.get(unit.id) ?? [], row)
     // What was proven is printed; a unit that never was shows what is planned for it.
     const proven = row?.proven?.config
     const planned = (plan?.radios ?? []).map(({ band, channel, width, power }) => ({
@@ -45,35 +64,69 @@ export function asBuilt(
       powerDbm: power.set,
     }))
     return {
-      name: proven?.name ?? unit.name,
+      name: proven?.unit['unit.name'] ?? unit.name,
       place: unit.place,
       model: unit.model,
       mac: row?.proven?.mac ?? unit.mac,
       serial: unit.serial,
       port: unit.port,
-      address: proven?.management.address ?? plan?.address ?? '',
-      radios: proven
-        ? proven.radios.map(({ band, channel, width, powerDbm }) => ({ band, channel, width, powerDbm }))
-        : planned,
-      networks: (proven ?? brief).networks.map((network) => network.ssid),
+      address: proven?.unit['management.address'] ?? plan?.address ?? '',
+      radios: proven ? radiosOf(proven) : planned,
+      networks: proven
+        ? Object.values(proven.networks).flatMap((network) => network['network.ssid'] ?? [])
+        : brief.networks.map(({ ssid }) => ssid),
+      outcomes,
+      byHand: outcomes
+        .filter(({ outcome }) => outcome.kind === 'by-hand')
+        .map((setting) => ({ setting, done: doneByHand(setting, row) })),
       state: answers(row) ? 'answers' : held ? 'held' : isChanged(row) ? 'changed since' : 'not mustered',
       remark:
         heldState?.is === 'held'
-          ? `${held ? procedure[held].title : ''}: ${heldState.why}`
+          ? `${held ? procedure[held].title : ''}: ${heldWords(heldState).why}`
           : [bad.join(', '), ...(row?.changes ?? [])].filter(Boolean).join(' '),
       provenAt: row?.checks.length ? Math.max(...row.checks.map((check) => check.at)) : undefined,
     }
   })
 }
 
+/** What stands now: what was proven holds while the same is asked; of a unit that never was, what can be foreseen. */
+export function outcomesNow(expected: readonly SettingOutcome[], row: RollRow | undefined): SettingOutcome[] {
+  return standing(expected, row?.outcomes ?? [])
+}
+
+/** Who has seen to a setting by hand; undefined where nobody has, or something else was asked then. */
+export function doneByHand(setting: SettingOutcome, row: RollRow | undefined): ByHand | undefined {
+  const done = row?.byHand[keyText(setting)]
+  return done?.asked === setting.asked ? done : undefined
+}
+
+function radiosOf(config: UnitConfig): AsBuiltRow['radios'] {
+  return Object.entries(config.radios).flatMap(([band, values]) => {
+    const { 'radio.channel': channel, 'radio.width': width, 'radio.power': powerDbm } = values
+    return channel === undefined || width === undefined || powerDbm === undefined
+      ? []
+      : [{ band, channel, width, powerDbm }]
+  })
+}
+
+/** `Ellery Crew: Client isolation`, or `Name`. */
+export function settingWords({ id, name }: Pick<SettingOutcome, 'id' | 'name'>): string {
+  return name === '' ? settingOf(id).words : `${name}: ${settingOf(id).words}`
+}
+
 /** What is still missing before the papers are complete; empty when they are. */
 export function missing(rows: readonly AsBuiltRow[]): string[] {
   return rows.flatMap((row) => {
-    if (row.state === 'answers') return []
-    if (row.state === 'held') return [`${row.name} is held. ${row.remark}`]
+    const left = row.byHand.filter(({ done }) => done === undefined)
+    const byHand =
+      left.length === 0
+        ? []
+        : [`${row.name} has ${left.length === 1 ? 'a setting' : `${left.length} settings`} to be seen to by hand.`]
+    if (row.state === 'answers') return byHand
+    if (row.state === 'held') return [`${row.name} is held. ${row.remark}`, ...byHand]
     if (row.state === 'changed since')
-      return [`${row.name} was changed since it was mustered. ${row.remark} Muster it again.`]
-    return [`${row.name} has not been mustered.`]
+      return [`${row.name} was changed since it was mustered. ${row.remark} Muster it again.`, ...byHand]
+    return [`${row.name} has not been mustered.`, ...byHand]
   })
 }
 
@@ -100,8 +153,15 @@ export function asBuiltCsv(rows: readonly AsBuiltRow[]): string {
     ),
     networks: row.networks.join('; '),
     state: row.state,
+    'settings proven': count(row, 'proven'),
+    'settings written, not readable': count(row, 'written'),
+    'settings by hand': count(row, 'by-hand'),
+    'settings open': count(row, 'open'),
     'proven at': row.provenAt === undefined ? '' : new Date(row.provenAt).toISOString(),
     remark: row.remark,
   }))
   return `${Papa.unparse(records, { escapeFormulae: true, newline: '\r\n' })}\r\n`
 }
+
+const count = (row: AsBuiltRow, kind: SettingOutcome['outcome']['kind']): number =>
+  row.outcomes.filter(({ outcome }) => outcome.kind === kind).length

@@ -5,6 +5,43 @@ import { patternSchema as pattern } from '../input/pattern'
 const widths = [20, 40, 80, 160, 320] as const
 export const poeTypes = ['802.3af', '802.3at', '802.3bt'] as const
 
+/** Generations of IEEE 802.11, the older first. */
+export const radioModes = ['n', 'ac', 'ax', 'be'] as const
+
+/** What a model does to the value of a setting that it takes; nothing where it is plain. */
+export const canSchema = z.strictObject({
+  /** `no`: it is written and never shown. */
+  readable: z.enum(['yes', 'no']).default('yes'),
+  /** Rates are set in whole steps of so many kbit/s. */
+  step: z.number().positive().optional(),
+  /** The values that it takes, where it does not take all. */
+  values: z
+    .array(z.union([z.string(), z.number(), z.boolean(), z.null()]))
+    .min(1)
+    .optional(),
+  /** How a time zone is written. */
+  as: z.enum(['iana', 'posix']).optional(),
+})
+export type Can = z.infer<typeof canSchema>
+
+/** How a model goes about its settings; the steps of a muster follow from it. */
+export const doesSchema = z.strictObject({
+  /** Changes wait until they are applied together, or each takes effect at once. */
+  applies: z.enum(['staged', 'at-once']),
+  /** Whether what is in effect survives a restart by itself, or only when the unit is told to save. */
+  saves: z.enum(['itself', 'on-command']),
+  /** Addresses at which its management service listens. */
+  reachedBy: z.enum(['link-local', 'ipv4', 'both']).default('ipv4'),
+  /** `free`, or the one country that it can be set to. */
+  country: z.union([z.literal('free'), z.string().regex(/^[A-Z]{2}$/)]).default('free'),
+  /** Setting the country resets its channels: it gets a moment, and is read again. */
+  countryResetsChannels: z.boolean().default(false),
+  ignoresPing: z.boolean().default(false),
+  /** It answers slowly: each answer is waited for three times as long. */
+  slow: z.boolean().default(false),
+})
+export type Does = z.infer<typeof doesSchema>
+
 export const cardRadioSchema = z.strictObject({
   name: z.string(),
   band: z.enum(['2.4', '5', '6']),
@@ -18,20 +55,10 @@ export const cardRadioSchema = z.strictObject({
   /** Antenna gain, dBi. */
   gain: z.number(),
   mostNetworks: z.int().min(1),
+  /** Wireless modes that can be chosen; none where the model chooses by itself. */
+  modes: z.array(z.enum(radioModes)).default([]),
 })
 export type CardRadio = z.infer<typeof cardRadioSchema>
-
-/** What a model can do for a network beside carrying it; what is missing here is not set by a muster. */
-export const networkFeatures = [
-  'rate-limits',
-  'most-clients',
-  'hours',
-  'steering',
-  'least-signal',
-  'fast-roaming',
-  'mac-list',
-] as const
-export type NetworkFeature = (typeof networkFeatures)[number]
 
 /** How a value is read back: a command, and an expression whose named group `value` holds it. */
 const readingSchema = z.strictObject({

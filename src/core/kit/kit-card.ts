@@ -5,9 +5,11 @@ import { LineCounter, type ParsedNode, parseDocument } from 'yaml'
 import { z } from 'zod'
 import { ipv4Schema } from '../addressing/ipv4'
 import { securityModeSchema } from '../brief/wireless-network'
+import { isSettingId, type SettingId } from '../config/setting-ids'
 import { cardBounds, yamlFault } from '../input/bounded-text'
 import { patternSchema } from '../input/pattern'
-import { cardRadioSchema, dialectSchema, networkFeatures, poeTypes } from './card-parts'
+import { type Can, canSchema, cardRadioSchema, dialectSchema, doesSchema, poeTypes } from './card-parts'
+import { modernCard } from './former-card'
 
 const seconds = z.number().min(0).max(3600)
 const factoryFields = {
@@ -32,23 +34,16 @@ const limitFields = {
   /** Units that a controller manages at the most. */
   mostUnits: z.int().min(1).optional(),
   security: z.array(securityModeSchema).default(['wpa2-personal']),
-  features: z.array(z.enum(networkFeatures)).default([]),
 }
-const quirkFields = {
-  countryResetsChannels: z.boolean(),
-  appliesTogether: z.boolean(),
-  mustSave: z.boolean(),
-  ignoresPing: z.boolean(),
-  radiosShipOff: z.boolean().default(false),
-  /** The one country that it can be set to; null where it is free. */
-  countryLocked: z
-    .string()
-    .regex(/^[A-Z]{2}$/)
-    .nullable()
-    .default(null),
-  slowPages: z.boolean().default(false),
-  hidesPassphrases: z.boolean().default(false),
-  clockStartsWrong: z.boolean().default(false),
+/** Refuses an id that the table of settings does not have, at its own line. */
+function knownSettings(
+  can: Readonly<Record<string, Can | null>>,
+  context: z.RefinementCtx,
+): Readonly<Partial<Record<SettingId, Can>>> {
+  for (const id of Object.keys(can))
+    if (!isSettingId(id))
+      context.addIssue({ code: 'custom', path: [id], message: `"${id}" is not in the table of settings` })
+  return Object.fromEntries(Object.entries(can).map(([id, detail]) => [id, detail ?? canSchema.parse({})]))
 }
 
 export const kitCardSchema = z.strictObject({
@@ -83,21 +78,37 @@ export const kitCardSchema = z.strictObject({
   reset: z.strictObject({ steps: z.array(z.string()).min(1), seconds }),
   radios: z.array(cardRadioSchema),
   limits: z.strictObject(limitFields),
-  quirks: z.strictObject(quirkFields),
+  /** Settings that the model takes, by their id in the table of settings. What is not listed is set by hand. */
+  can: z.record(z.string(), canSchema.nullable()).transform(knownSettings),
+  does: doesSchema,
+  /** Firmware that this card was tried with. */
+  triedWith: z.string().max(40).default(''),
   /** Code of the vendor option (RFC 2132, 8.4) in which its access points look for their controller. */
   discovery: z.strictObject({ option43Code: z.int().min(1).max(254) }).optional(),
   dialect: dialectSchema,
 })
 export type KitCard = z.infer<typeof kitCardSchema>
 
-/** A card of a unit that is spoken to at a factory address of its own, in a dialect that this release speaks. */
+/** A card of a unit that this release speaks to over the wire, out of its box. */
 export type DirectCard = KitCard & {
   readonly factory: { readonly address: string }
-  readonly dialect: { readonly kind: 'restconf' }
+  readonly dialect: Extract<KitCard['dialect'], { kind: 'restconf' }>
 }
 
 export function isDirect(card: KitCard): card is DirectCard {
-  return card.dialect.kind === 'restconf' && card.factory.address !== null && card.role === 'access-point'
+  return whyNotDirect(card) === undefined
+}
+
+/** Why this release does not speak to a model by itself; undefined where it does. */
+export function whyNotDirect(card: KitCard): string | undefined {
+  if (card.role === 'switch') return 'a switch is not set by this release'
+  if (card.role === 'link-end') return 'links are planned and not set by this release'
+  if (card.dialect.kind === 'managed') return 'it is set through its controller, and this release speaks to none'
+  if (card.dialect.kind !== 'restconf') return `this release does not speak its dialect (${card.dialect.kind})`
+  if (card.factory.setupSsid !== undefined)
+    return `out of its box it is reached through its own network "${card.factory.setupSsid}", and this release goes over the cable`
+  if (card.factory.address === null) return 'it has no address of its own out of its box'
+  return undefined
 }
 
 /** A fault of a card: where it stands and what is wrong. */
@@ -145,7 +156,7 @@ export function readKitCard(yamlText: string): CardReading {
       })),
     }
   }
-  const parsed = kitCardSchema.safeParse(document.toJS())
+  const parsed = kitCardSchema.safeParse(modernCard(document.toJS()))
   if (parsed.success) return { ok: true, card: parsed.data }
   const lineOf = (path: readonly PropertyKey[]): number => {
     for (let length = path.length; length > 0; length -= 1) {

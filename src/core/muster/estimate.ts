@@ -7,7 +7,7 @@ import type { RollRow } from './roll'
 
 export interface Estimated {
   readonly row: RollRow | undefined
-  readonly card: Pick<KitCard, 'timing' | 'role'>
+  readonly card: Pick<KitCard, 'timing' | 'role' | 'does'>
   readonly listensForRadar: boolean
 }
 

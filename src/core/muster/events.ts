@@ -3,36 +3,24 @@
  */
 import { z } from 'zod'
 import { askedSchema } from '../config/asked'
+import { settingOutcomeSchema } from '../config/outcomes'
+import { settingIdSchema } from '../config/unit-config'
+import { checkSchema } from './check'
+import { heldSchema } from './held'
 import { steps } from './procedure'
 
-export const stepStateSchema = z.discriminatedUnion('is', [
+export type { Check } from './check'
+export type { Held } from './held'
+
+export const stepStateSchema = z.union([
   z.object({ is: z.literal('idle') }),
   z.object({ is: z.literal('working'), doing: z.string() }),
   /** `until` in milliseconds since 1970; a wait that ran out is waited on with patience, then held. */
   z.object({ is: z.literal('waiting'), until: z.number(), waitingFor: z.string() }),
   z.object({ is: z.literal('done'), note: z.string().optional() }),
-  z.object({
-    is: z.literal('held'),
-    why: z.string(),
-    more: z.string().optional(),
-    hands: z.array(z.string()),
-    /** A press that the page offers for it. */
-    press: z.literal('trust-new-certificate').optional(),
-    /** What shows that hands have helped: then it is mustered by itself. Without it, nobody but a person begins again. */
-    resumesWhen: z.enum(['it-answers', 'it-was-away']).optional(),
-  }),
+  heldSchema,
 ])
 export type StepState = z.infer<typeof stepStateSchema>
-export type Held = Extract<StepState, { is: 'held' }>
-
-export const checkSchema = z.object({
-  what: z.string(),
-  expected: z.string(),
-  observed: z.string(),
-  verdict: z.enum(['good', 'bad']),
-  at: z.number(),
-})
-export type Check = z.infer<typeof checkSchema>
 
 export const sightingSchema = z.object({
   mac: z.string(),
@@ -51,6 +39,8 @@ export const laptopSchema = z.object({
   interfaceName: z.string(),
   addresses: z.array(z.object({ cidr: z.string(), origin: z.enum(['own', 'added']) })),
   lanes: z.int(),
+  /** VLANs that it reaches with a tag. */
+  vlans: z.array(z.int()).default([]),
   /** How many times faster than life the wire runs; 1 on a real one. */
   pace: z.number(),
 })
@@ -76,6 +66,30 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
     secret: z.string().optional(),
   }),
   z.object({ kind: z.literal('kept'), unit, copy: z.enum(['as-found', 'as-left']) }),
+  /**
+   * What was written and is not shown by the unit has taken effect: marks by setting. `from: scratch` where it was
+   * found as out of its box, and nothing that was written before counts.
+   */
+  z.object({
+    kind: z.literal('written'),
+    unit,
+    mac: z.string(),
+    from: z.enum(['before', 'scratch']),
+    marks: z.record(z.string(), z.string()),
+  }),
+  /** What became of each setting. */
+  z.object({ kind: z.literal('outcomes'), unit, outcomes: z.array(settingOutcomeSchema) }),
+  /** Somebody has seen to a setting that no muster can set. */
+  z.object({
+    kind: z.literal('by-hand'),
+    unit,
+    id: settingIdSchema,
+    of: z.string(),
+    /** What was asked when it was done: another asking is to be done again. */
+    asked: z.string(),
+    who: z.string(),
+    done: z.enum(['yes', 'no']),
+  }),
   /** Every check was good for this. */
   z.object({ kind: z.literal('proven'), unit, asked: askedSchema }),
   z.object({ kind: z.literal('sweep'), sightings: z.array(sightingSchema) }),

@@ -3,6 +3,7 @@
  */
 import type { Unit } from '../kit/unit'
 import type { StepState } from './events'
+import { heldWords } from './held'
 import { procedure, type Step, steps } from './procedure'
 import { answers, isChanged, type Roll, type RollRow } from './roll'
 
@@ -19,8 +20,10 @@ export function nextMove(unit: Unit, row: RollRow | undefined, roll: Roll, addre
     return { words: 'changed since: muster it again', tone: 'hands', until: undefined }
   const [step, state] = currentStep(row)
   switch (state.is) {
-    case 'held':
-      return { words: state.hands[0] ?? state.why, tone: 'held', until: undefined }
+    case 'held': {
+      const { hands, why } = heldWords(state)
+      return { words: hands[0] ?? why, tone: 'held', until: undefined }
+    }
     case 'waiting':
       return { words: state.waitingFor, tone: 'waiting', until: state.until }
     case 'working':
@@ -50,6 +53,7 @@ export function currentStep(row: RollRow | undefined): [Step, StepState] {
     const is = row?.steps[step]?.is
     return is !== undefined && is !== 'done' && is !== 'idle'
   })
-  const step = open ?? steps.find((each) => row?.steps[each]?.is !== 'done' && each !== 'joined') ?? 'proof'
+  const step =
+    open ?? steps.find((each) => row?.steps[each]?.is !== 'done' && each !== 'joined' && each !== 'save') ?? 'proof'
   return [step, row?.steps[step] ?? { is: 'idle' }]
 }

@@ -1,7 +1,7 @@
 /**
- * The procedure: the steps of a muster in the one order that keeps an installer out of trouble.
+ * The order of a muster, with the rule of the trade behind each place in it.
  */
-import type { ConfigPart } from '../config/compare'
+import type { SettlingStep } from '../config/settings/setting'
 import type { KitCard } from '../kit/kit-card'
 
 export const steps = [
@@ -12,9 +12,12 @@ export const steps = [
   'clock',
   'networks',
   'radios',
+  'services',
   'password',
   'address',
+  'apply',
   'return',
+  'save',
   'joined',
   'on-air',
   'proof',
@@ -26,39 +29,58 @@ export interface StepRule {
   readonly title: string
   /** What is being done, in the installer's words, while it goes on. */
   readonly doing: string
-  /** Parts of the configuration that this step, and no other, writes. */
-  readonly parts: readonly ConfigPart[]
 }
 
 export const procedure: Readonly<Record<Step, StepRule>> = {
-  reach: { title: 'Reach', doing: 'looking for it', parts: [] },
-  'sign-in': { title: 'Sign in', doing: 'signing in', parts: [] },
+  reach: { title: 'Reach', doing: 'looking for it' },
+  'sign-in': { title: 'Sign in', doing: 'signing in' },
   // What was found is kept before the first change.
-  backup: { title: 'Backup', doing: 'keeping a copy as found', parts: [] },
+  backup: { title: 'Backup', doing: 'keeping a copy as found' },
   // Country before anything about radios: it resets channels on much equipment.
-  country: { title: 'Country', doing: 'setting the country', parts: ['country'] },
+  country: { title: 'Country', doing: 'setting the country' },
   // A wrong clock breaks joins, certificates and schedules.
-  clock: { title: 'Clock', doing: 'setting clock and name', parts: ['clock', 'name', 'services'] },
+  clock: { title: 'Clock', doing: 'setting clock and name' },
   // Security goes in the same change as the network: at no time is one there that anyone could join.
-  networks: { title: 'Networks', doing: 'writing networks', parts: ['networks'] },
-  radios: { title: 'Radios', doing: 'setting radios', parts: ['radios'] },
-  password: { title: 'Password', doing: 'changing the password', parts: [] },
+  networks: { title: 'Networks', doing: 'writing networks' },
+  radios: { title: 'Radios', doing: 'setting radios' },
+  services: { title: 'Services', doing: 'setting services' },
+  password: { title: 'Password', doing: 'changing the password' },
   // Last of the changes: the session dies with the old address.
-  address: { title: 'Address', doing: 'writing the address', parts: ['management'] },
-  return: { title: 'Return', doing: 'waiting for it at its new address', parts: [] },
-  joined: { title: 'Joined', doing: 'joining its controller', parts: [] },
-  'on-air': { title: 'On air', doing: 'looking at its radios', parts: [] },
-  proof: { title: 'Proof', doing: 'proving every point', parts: [] },
+  address: { title: 'Address', doing: 'writing the address' },
+  // Everything that was staged takes effect together, whatever it was.
+  apply: { title: 'Apply', doing: 'having it apply the changes' },
+  return: { title: 'Return', doing: 'waiting for it at its new address' },
+  // What is not saved is lost at the next restart: people forget, on every page.
+  save: { title: 'Save', doing: 'having it save' },
+  joined: { title: 'Joined', doing: 'joining its controller' },
+  'on-air': { title: 'On air', doing: 'looking at its radios' },
+  proof: { title: 'Proof', doing: 'proving every point' },
 }
 
-/** The steps that this model goes through, in order: only what a controller manages has to join one. */
-export function stepsFor(card: Pick<KitCard, 'role'>): Step[] {
-  return steps.filter((step) => step !== 'joined' || card.role === 'managed-access-point')
+/** Steps that write settings: each writes those whose row in the table names it. */
+export const settlingSteps = [
+  'country',
+  'clock',
+  'networks',
+  'radios',
+  'services',
+  'address',
+] as const satisfies readonly (SettlingStep & Step)[]
+
+/** The steps that this model goes through, in order, by what its card says that it does. */
+export function stepsFor({ role, does }: Pick<KitCard, 'role' | 'does'>): Step[] {
+  const left = new Set<Step>([
+    // Only what a controller manages has to join one.
+    ...(role === 'managed-access-point' ? [] : (['joined'] as const)),
+    ...(does.applies === 'at-once' ? (['apply'] as const) : []),
+    ...(does.saves === 'itself' ? (['save'] as const) : []),
+  ])
+  return steps.filter((step) => !left.has(step))
 }
 
 /** How long a step usually takes, seconds, by the model's timing; a radar channel listens before it is on air. */
-export function usualSeconds(step: Step, card: Pick<KitCard, 'timing'>, listensForRadar: boolean): number {
-  if (step === 'address') return card.timing.apply
+export function usualSeconds(step: Step, card: Pick<KitCard, 'timing' | 'does'>, listensForRadar: boolean): number {
+  if (step === 'apply') return card.timing.apply
   if (step === 'return') return card.timing.restart
   if (step === 'on-air') return listensForRadar ? 60 : 2
   return 2

@@ -12,7 +12,7 @@ export function rollText(
   units: readonly Unit[],
   roll: Roll,
   addresses: ReadonlyMap<string, string>,
-  shown: readonly Step[] = steps.filter((step) => step !== 'joined'),
+  shown: readonly Step[] = steps.filter((step) => step !== 'joined' && step !== 'save'),
 ): string {
   const nameWidth = Math.max(4, ...units.map((unit) => unit.name.length))
   const heads = shown.map((step) => procedure[step].title)

@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest'
+import { cardOf } from '../../../tests/support/data'
 import type { Brief } from '../brief/brief'
 import type { Asked } from '../config/asked'
 import { asBuilt, asBuiltCsv, missing } from '../handover/as-built'
 import type { Unit } from '../kit/unit'
 import { secondsLeft } from './estimate'
 import type { MusterEvent, PlacedEvent, StepState } from './events'
+import { heldFor } from './held'
 import { nextMove } from './next-move'
 import { type Step, steps, stepsFor } from './procedure'
 import { answers, emptyRoll, foldRoll, withChanges } from './roll'
@@ -28,22 +30,30 @@ const asked: Asked = {
   mac: unit.mac,
   password: 'admin/password of then',
   config: {
-    country: 'NZ',
-    clock: { timeZone: 'Pacific/Auckland', ntpServers: ['10.0.0.1'] },
-    name: 'hall-01',
-    management: { method: 'static', address: '10.0.0.20', prefix: 24, gateway: null, dnsServers: [] },
-    networks: [],
-    radios: [{ band: '5', enabled: true, channel: 36, width: 40, powerDbm: 17 }],
-    admin: { user: 'setup' },
-    services: { lights: true },
+    unit: {
+      'unit.country': 'NZ',
+      'unit.name': 'hall-01',
+      'clock.time-zone': 'Pacific/Auckland',
+      'management.method': 'static',
+      'management.address': '10.0.0.20',
+      'management.prefix': 24,
+    },
+    networks: {},
+    radios: { '5': { 'radio.enabled': true, 'radio.channel': 36, 'radio.width': 40, 'radio.power': 17 } },
   },
 }
+const withUnit = (values: object): Asked => ({
+  ...asked,
+  config: { ...asked.config, unit: { ...asked.config.unit, ...values } },
+})
+const isHeld = heldFor('went-wrong', {})
 const changed = (events: MusterEvent[]) =>
   withChanges(
     foldRoll(placed(...events, { kind: 'proven', unit: 'a', asked })),
-    new Map([['a', { ...asked, config: { ...asked.config, country: 'GB' } }]]),
+    new Map([['a', withUnit({ 'unit.country': 'GB' })]]),
   )
-const card = { role: 'access-point' as const, timing: { start: 70, apply: 90, restart: 70 } }
+const { does } = cardOf('Ostrel O-40')
+const card = { role: 'access-point' as const, timing: { start: 70, apply: 90, restart: 70 }, does }
 
 describe('the roll', () => {
   it('is the same however the events are cut, and however often they are told', () => {
@@ -75,11 +85,7 @@ describe('the roll', () => {
     const proven = foldRoll(placed(...allDone, { kind: 'proven', unit: 'a', asked }))
     const marked = (now: Asked) => withChanges(proven, new Map([['a', now]])).rows.get('a')
     expect(answers(marked(asked))).toBe(true)
-    const moved = marked({
-      ...asked,
-      password: 'admin/password of later',
-      config: { ...asked.config, name: 'gate-01' },
-    })
+    const moved = marked({ ...withUnit({ 'unit.name': 'gate-01' }), password: 'admin/password of later' })
     expect(answers(moved)).toBe(false)
     expect(moved?.changes).toEqual(['Name is hall-01, to be gate-01.', 'The admin password is another.'])
     expect(withChanges(proven, new Map()).rows.get('a')?.changes).toEqual(['Nothing is planned for it any more.'])
@@ -95,7 +101,7 @@ describe('the roll', () => {
     const check = (observed: string): MusterEvent => ({
       kind: 'check',
       unit: 'a',
-      check: { what: 'Ping', expected: 'answers', observed, verdict: observed === 'answers' ? 'good' : 'bad', at: 1 },
+      check: { code: 'ping', expected: 'answers', observed, verdict: observed === 'answers' ? 'good' : 'bad', at: 1 },
     })
     expect(
       foldRoll(placed(check('no answer'), check('answers')))
@@ -126,7 +132,7 @@ describe('your next move', () => {
     ['a unit that is not there', [], 'Plug it into port 7', 'hands'],
     ['a unit that starts', [seen('arp-only')], 'starting up', 'waiting'],
     ['a unit that is ready', [seen('service')], 'ready to muster', 'quiet'],
-    ['a unit that is held', [step('sign-in', { is: 'held', why: 'No.', hands: ['Press it.'] })], 'Press it.', 'held'],
+    ['a unit that is held', [step('sign-in', isHeld)], 'Muster this unit again.', 'held'],
     ['a unit that answers', allDone, 'answers at 10.0.0.20', 'answers'],
   ])('of %s', (_name, events, words, tone) => {
     expect(move(...events)).toMatchObject({ words, tone })
@@ -151,11 +157,11 @@ describe('your next move', () => {
 
 it('estimates by the slowest unit, and counts a wait down', () => {
   const fresh = { row: undefined, card, listensForRadar: false }
-  expect(secondsLeft([fresh, { ...fresh, listensForRadar: true }], 0, 1)).toBe(90 + 70 + 60 + 9 * 2)
+  expect(secondsLeft([fresh, { ...fresh, listensForRadar: true }], 0, 1)).toBe(90 + 70 + 60 + 11 * 2)
   const waiting = foldRoll(
     placed(
-      ...allDone.filter((event) => event.kind === 'step' && event.step !== 'address'),
-      step('address', { is: 'waiting', until: 60_000, waitingFor: 'x' }),
+      ...allDone.filter((event) => event.kind === 'step' && event.step !== 'apply'),
+      step('apply', { is: 'waiting', until: 60_000, waitingFor: 'x' }),
     ),
   ).rows.get('a')
   expect(secondsLeft([{ ...fresh, row: waiting }], 59_000, 30)).toBe(30)
@@ -164,13 +170,13 @@ it('estimates by the slowest unit, and counts a wait down', () => {
 
 it('lets only what a controller manages join one', () => {
   expect(stepsFor(card)).not.toContain('joined')
-  expect(stepsFor({ role: 'managed-access-point' })).toContain('joined')
+  expect(stepsFor({ role: 'managed-access-point', does })).toContain('joined')
 })
 
 it('is printed for a terminal with a sign for each step', () => {
   const text = rollText([unit], foldRoll(placed(...allDone)), new Map([['a', '10.0.0.20']]))
   expect(text).toContain('1 of 1 answer')
-  expect(text.split('\n')[1]?.match(/\+/g)).toHaveLength(12)
+  expect(text.split('\n')[1]?.match(/\+/g)).toHaveLength(14)
 })
 
 describe('stages and handover', () => {
@@ -200,7 +206,7 @@ describe('stages and handover', () => {
     const events: MusterEvent[] = [
       ...allDone,
       { kind: 'proven', unit: 'a', asked },
-      { kind: 'step', unit: 'b', step: 'reach', state: { is: 'held', why: 'No.', hands: [] } },
+      { kind: 'step', unit: 'b', step: 'reach', state: isHeld },
     ]
     const roll = withChanges(foldRoll(placed(...events)), new Map())
     const units = [unit, { ...unit, id: 'b' }]
@@ -225,7 +231,13 @@ describe('stages and handover', () => {
       muster: { words: '0 of 1 answer, 1 changed', mark: 'attention' },
       handover: { words: 'opens when all answer', mark: 'none' },
     })
-    const [row] = asBuilt(brief, [{ ...unit, name: 'gate-01' }], new Map(), roll)
+    const [row] = asBuilt({
+      brief,
+      units: [{ ...unit, name: 'gate-01' }],
+      plans: new Map(),
+      roll: roll,
+      expected: new Map(),
+    })
     expect(row).toMatchObject({
       name: 'hall-01',
       address: '10.0.0.20',
@@ -235,16 +247,23 @@ describe('stages and handover', () => {
   })
 
   it('names what is missing until every unit answers', () => {
-    const sheet = (events: MusterEvent[]) => asBuilt(brief, [unit], new Map(), foldRoll(placed(...events)))
+    const sheet = (events: MusterEvent[]) =>
+      asBuilt({ brief, units: [unit], plans: new Map(), roll: foldRoll(placed(...events)), expected: new Map() })
     expect(missing(sheet([]))).toEqual(['hall-01 has not been mustered.'])
-    expect(missing(sheet([step('reach', { is: 'held', why: 'It is away.', hands: [] })]))).toEqual([
-      'hall-01 is held. Reach: It is away.',
+    expect(missing(sheet([step('reach', isHeld)]))).toEqual([
+      'hall-01 is held. Reach: Air Muster itself went wrong here.',
     ])
     expect(missing(sheet(allDone))).toEqual([])
   })
 
   it('writes CSV that no spreadsheet takes for a formula', () => {
-    const [row] = asBuilt(brief, [{ ...unit, place: 'desk, "left"' }], new Map(), emptyRoll)
+    const [row] = asBuilt({
+      brief,
+      units: [{ ...unit, place: 'desk, "left"' }],
+      plans: new Map(),
+      roll: emptyRoll,
+      expected: new Map(),
+    })
     const csv = row ? asBuiltCsv([row]) : ''
     expect(csv).toContain(`"desk, ""left"""`)
     expect(csv).toContain(`'=Crew`)

@@ -2,6 +2,8 @@
  * The roll: every unit by every step, as the events tell it. A pure fold, the same in the browser and in a process.
  */
 import { type Asked, changesSince } from '../config/asked'
+import type { SettingOutcome } from '../config/outcomes'
+import { keyText } from '../config/unit-config'
 import type { Check, Laptop, PlacedEvent, Sighting, StepState } from './events'
 import type { Step } from './procedure'
 
@@ -22,6 +24,13 @@ export interface RollRow {
   readonly copies: { readonly asFound: number | undefined; readonly asLeft: number | undefined }
   /** What it was asked to be when it last answered. */
   readonly proven: Asked | undefined
+  /** Marks of what was written to it and is not shown by it, by setting, and which box it was written to. */
+  readonly written: { readonly mac: string; readonly marks: Readonly<Record<string, string>> }
+  /** What became of each setting when it was proven last, and when that was, ms since 1970. */
+  readonly outcomes: readonly SettingOutcome[]
+  readonly outcomesAt: number | undefined
+  /** Settings that somebody has seen to by hand, by setting: who, when, and what was asked then. */
+  readonly byHand: Readonly<Record<string, { readonly who: string; readonly at: number; readonly asked: string }>>
   /** What is asked now and was not asked then, a sentence each. No event tells it: see `withChanges`. */
   readonly changes: readonly string[]
 }
@@ -45,6 +54,10 @@ export const emptyRow: RollRow = {
   givenPassword: undefined,
   copies: { asFound: undefined, asLeft: undefined },
   proven: undefined,
+  written: { mac: '', marks: {} },
+  outcomes: [],
+  outcomesAt: undefined,
+  byHand: {},
   changes: [],
 }
 export const emptyRoll: Roll = {
@@ -87,7 +100,10 @@ export function applyEvent(roll: Roll, { seq, at, event }: PlacedEvent): Roll {
   }
 }
 
-type UnitEvent = Extract<PlacedEvent['event'], { kind: 'step' | 'log' | 'check' | 'door' | 'kept' | 'proven' }>
+type UnitEvent = Extract<
+  PlacedEvent['event'],
+  { kind: 'step' | 'log' | 'check' | 'door' | 'kept' | 'written' | 'outcomes' | 'by-hand' | 'proven' }
+>
 
 function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
   switch (event.kind) {
@@ -96,7 +112,7 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
     case 'log':
       return { ...row, log: [...row.log, { at, text: event.text }].slice(-longestLog) }
     case 'check':
-      return { ...row, checks: [...row.checks.filter((check) => check.what !== event.check.what), event.check] }
+      return { ...row, checks: [...row.checks.filter((check) => check.code !== event.check.code), event.check] }
     case 'door':
       return event.door === 'password'
         ? { ...row, passwordDoor: event.state, givenPassword: event.secret ?? row.givenPassword }
@@ -106,6 +122,17 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
         ...row,
         copies: event.copy === 'as-found' ? { ...row.copies, asFound: at } : { ...row.copies, asLeft: at },
       }
+    case 'written': {
+      const before = event.from === 'before' && row.written.mac === event.mac ? row.written.marks : {}
+      return { ...row, written: { mac: event.mac, marks: { ...before, ...event.marks } } }
+    }
+    case 'outcomes':
+      return { ...row, outcomes: event.outcomes, outcomesAt: at }
+    case 'by-hand': {
+      const { [keyText(event)]: _before, ...others } = row.byHand
+      const { who, asked } = event
+      return { ...row, byHand: event.done === 'no' ? others : { ...others, [keyText(event)]: { who, at, asked } } }
+    }
     case 'proven':
       return { ...row, proven: event.asked }
   }

@@ -69,11 +69,11 @@ export function channelProblemOf(
   const wanted: Wanted[] = []
   for (const request of requests) {
     const { card, locks, unit } = request
-    const { countryLocked } = card.quirks
-    if (countryLocked !== null && countryLocked !== country.country) {
+    const locked = card.does.country
+    if (locked !== 'free' && locked !== country.country) {
       faults.push({
         unit,
-        sentence: `${modelName(card)} is locked to ${countryName(countryLocked)}: it cannot be used in ${countryName(country.country)}.`,
+        sentence: `${modelName(card)} is locked to ${countryName(locked)}: it cannot be used in ${countryName(country.country)}.`,
       })
       continue
     }

@@ -2,9 +2,10 @@
 import { hasBackup, keepBackup } from '../../store/secrets'
 import type { UnitRun } from '../unit-run'
 
-export async function backup(run: UnitRun): Promise<string> {
-  if (await hasBackup(run.store, run.log.jobId, run.unit.mac, 'as-found')) return 'kept before'
-  await keepBackup(run.store, run.log.jobId, run.unit.mac, 'as-found', await run.dialect.backup(), new Date())
-  await run.log.append({ kind: 'kept', unit: run.unit.id, copy: 'as-found' })
+export async function backup({ store, jobId, target, access, journal }: UnitRun): Promise<string> {
+  const { mac } = target.unit
+  if (await hasBackup(store, jobId, mac, 'as-found')) return 'kept before'
+  await keepBackup(store, jobId, mac, 'as-found', await access.dialect.backup(), new Date())
+  await journal.kept('as-found')
   return 'kept as found'
 }

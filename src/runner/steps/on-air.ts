@@ -1,62 +1,79 @@
 /** On air: each network on its band and channel, encrypted. A radar channel listens first: say so, and wait. */
-import type { RadioConfig } from '../../core/config/unit-config'
+import type { UnitConfig } from '../../core/config/unit-config'
 import type { RadioOnAir } from '../../wire/dialect/dialect'
-import { held } from '../explain'
+import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
 
 /** Seconds that a radio may take beyond its listening. */
 const patience = 90
 
 export async function onAir(run: UnitRun): Promise<string> {
+  const { target, access, journal, waits } = run
+  const { config } = target.compiled
   let listened = false
-  let deadline = run.deadline(patience)
-  for (;;) {
-    const radios = await run.dialect.air()
-    const open = radios.flatMap((radio) => radio.networks).find((network) => network.security === 'open')
-    if (open)
-      throw held(`Network "${open.ssid}" is on air without security.`, [
-        'Take its cable out now.',
-        'Check the brief, then muster it again.',
-      ])
-    const listening = radios.filter((radio) => radio.condition === 'listening')
-    const longest = Math.max(0, ...listening.map((radio) => radio.listensFor))
-    const faults = run.compiled.config.radios.flatMap((wanted) =>
-      airFaults(
-        run,
-        wanted,
-        radios.find((radio) => radio.band === wanted.band),
-      ),
-    )
-    if (faults.length === 0) return listened ? 'on air, no radar heard' : 'on air'
-    if (listening.length > 0 && !listened) {
-      listened = true
-      deadline = run.deadline(longest + patience)
-      await run.tell('on-air', { is: 'waiting', until: run.due(longest), waitingFor: 'listening for radar' })
-    }
-    if (deadline.hasPassed())
-      throw held(
-        'A radio is not on air as planned.',
-        ['Read below what differs.', 'If it heard radar, plan another channel; else muster it again.'],
-        faults.join(' '),
+  let deadline = waits.deadline(patience)
+  let faults: string[] = []
+  const good = await waits.until(
+    async () => {
+      const radios = await access.dialect.air()
+      const open = unmeantOpen(config, radios)
+      if (open) throw held('open-network', { ssid: open.ssid })
+      const listening = radios.filter((radio) => radio.condition === 'listening')
+      const longest = Math.max(0, ...listening.map((radio) => radio.listensFor))
+      faults = Object.entries(config.radios).flatMap(([band, desired]) =>
+        airFaults(
+          config,
+          band,
+          desired,
+          radios.find((radio) => radio.band === band),
+        ),
       )
-    await run.pause(2)
-  }
+      if (faults.length === 0) return true
+      if (listening.length > 0 && !listened) {
+        listened = true
+        deadline = waits.deadline(longest + patience)
+        await journal.tell('on-air', {
+          is: 'waiting',
+          until: waits.due(longest),
+          waitingFor: 'listening for radar',
+        })
+      }
+      return undefined
+    },
+    () => deadline,
+  )
+  if (!good) throw held('not-on-air', { faults })
+  return listened ? 'on air, no radar heard' : 'on air'
 }
 
-function airFaults(run: UnitRun, wanted: RadioConfig, seen: RadioOnAir | undefined): string[] {
-  if (seen?.condition !== 'on-air') return [`The ${wanted.band} GHz radio is ${seen?.condition ?? 'missing'}.`]
+/** A network on air without security that was not said to be open. */
+export function unmeantOpen(config: UnitConfig, radios: readonly RadioOnAir[]): { ssid: string } | undefined {
+  return radios
+    .flatMap((radio) => radio.networks)
+    .find(({ id, security }) => security === 'open' && config.networks[id]?.['network.security'] !== 'open')
+}
+
+function airFaults(
+  config: UnitConfig,
+  band: string,
+  desired: UnitConfig['radios'][string],
+  seen: RadioOnAir | undefined,
+): string[] {
+  if (!desired['radio.enabled'])
+    return seen && seen.condition !== 'off' ? [`The ${band} GHz radio is to be off, and is ${seen.condition}.`] : []
+  if (seen?.condition !== 'on-air') return [`The ${band} GHz radio is ${seen?.condition ?? 'missing'}.`]
   const faults: string[] = []
-  if (seen.channel !== wanted.channel || seen.width !== wanted.width)
+  const [channel, width] = [desired['radio.channel'], desired['radio.width']]
+  if ((channel !== undefined && seen.channel !== channel) || (width !== undefined && seen.width !== width))
     faults.push(
-      `The ${wanted.band} GHz radio is on channel ${seen.channel} at ${seen.width} MHz, planned is ${wanted.channel} at ${wanted.width} MHz.`,
+      `The ${band} GHz radio is on channel ${seen.channel} at ${seen.width} MHz, planned is ${channel} at ${width} MHz.`,
     )
-  for (const network of run.compiled.config.networks.filter(
-    (each) => each.enabled && each.bands.includes(wanted.band),
-  )) {
-    const found = seen.networks.find((each) => each.ssid === network.ssid)
-    if (found?.security !== network.security.mode)
+  for (const [id, network] of Object.entries(config.networks)) {
+    if (!network['network.enabled'] || !network['network.bands']?.some((each) => each === band)) continue
+    const found = seen.networks.find((each) => each.id === id)
+    if (found?.security !== network['network.security'])
       faults.push(
-        `"${network.ssid}" is ${found ? `secured by ${found.security}` : 'not on air'} at ${wanted.band} GHz.`,
+        `"${network['network.ssid']}" is ${found ? `secured by ${found.security}` : 'not on air'} at ${band} GHz.`,
       )
   }
   return faults

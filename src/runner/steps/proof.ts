@@ -1,92 +1,163 @@
 /** Proof: each point of it is a check with what was expected and what was seen; one bad one holds the unit. */
 import { compare } from '../../core/config/compare'
-import type { Check } from '../../core/muster/events'
+import { find, settled } from '../../core/config/outcomes'
+import { settingOf } from '../../core/config/settings/settings'
+import type { ObservedConfig, SettingKey, UnitConfig } from '../../core/config/unit-config'
+import { type Check, type CheckCode, checkWords } from '../../core/muster/check'
 import { keepBackup } from '../../store/secrets'
-import { held } from '../explain'
+import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
+import { unmeantOpen } from './on-air'
 import { opens } from './password'
 
-interface Observation {
-  readonly what: string
-  readonly expected: string
-  readonly observed: string
-}
+/** Seconds that a clock may take to be set after a start. */
+const clockPatience = 90
 
 export async function proof(run: UnitRun): Promise<string> {
+  const { target, access, journal } = run
   const bad: Check[] = []
-  for (const look of checks) {
-    const { what, expected, observed } = await look(run)
-    const check: Check = { what, expected, observed, verdict: observed === expected ? 'good' : 'bad', at: Date.now() }
-    run.check(check)
+  const observed = await readWithClock(run)
+  for (const { code, expected, look } of checksOf(run, observed)) {
+    const seen = await look()
+    const check: Check = {
+      code,
+      expected,
+      observed: seen,
+      verdict: seen === expected ? 'good' : 'bad',
+      at: Date.now(),
+    }
+    journal.check(check)
     if (check.verdict === 'bad') bad.push(check)
   }
   const [first] = bad
+  if (first?.code === 'clock')
+    throw held('clock-off', { off: first.observed, servers: target.compiled.config.unit['clock.ntp-servers'] ?? [] })
   if (first)
-    throw held(
-      `${first.what}: ${first.observed}.`,
-      ['Muster it again: what is right is left alone.', 'If it stays, look at the same point by hand.'],
-      bad.map(({ what, expected, observed }) => `${what}: ${observed}, expected ${expected}.`).join(' '),
-    )
-  await keepBackup(run.store, run.log.jobId, run.unit.mac, 'as-left', await run.dialect.backup(), new Date())
-  await run.log.append({ kind: 'kept', unit: run.unit.id, copy: 'as-left' })
-  await run.log.append({ kind: 'proven', unit: run.unit.id, asked: run.asked })
-  return `${checks.length} checks good`
+    throw held('check-failed', {
+      first: `${checkWords(first)}: ${first.observed}.`,
+      all: bad.map((check) => `${checkWords(check)}: ${check.observed}, expected ${check.expected}.`),
+    })
+  const firmware = observed.unit['unit.firmware']
+  if (firmware?.kind === 'value') journal.say(`runs firmware ${firmware.value}`)
+  await keepBackup(run.store, run.jobId, target.unit.mac, 'as-left', await access.dialect.backup(), new Date())
+  await journal.kept('as-left')
+  await journal.proven(settled(target.expected, (key) => valueIn(run, key), observed, journal.marks))
+  return 'every check good'
 }
 
-const checks: readonly ((run: UnitRun) => Promise<Observation>)[] = [
-  async (run) => ({
-    what: `ARP at ${run.plan.address}`,
-    expected: run.unit.mac,
-    observed: (await run.host.arp(run.plan.address)).join(', ') || 'no answer',
-  }),
-  async (run) => ({
-    what: 'Ping',
-    expected: run.card.quirks.ignoresPing ? 'not asked' : 'answers',
-    observed: run.card.quirks.ignoresPing
-      ? 'not asked'
-      : (await (await run.lane(run.plan.address)).ping())
-        ? 'answers'
-        : 'no answer',
-  }),
-  async (run) => ({
-    what: 'New login over HTTPS',
-    expected: 'accepted',
-    observed: (await loginOpens(run, 'new')) ? 'accepted' : 'refused',
-  }),
-  async (run) => ({
-    what: 'Factory login',
-    expected: 'refused',
-    observed: (await loginOpens(run, 'factory')) ? 'accepted' : 'refused',
-  }),
-  async (run) => ({
-    what: `Factory address ${run.card.factory.address}`,
-    expected: 'left',
-    observed: (await run.host.arp(run.card.factory.address)).includes(run.unit.mac) ? 'still answers' : 'left',
-  }),
-  async (run) => {
-    const differences = compare(run.compiled.config, await run.dialect.read())
-    return {
-      what: 'Settings read back',
-      expected: 'as asked',
-      observed: differences.length === 0 ? 'as asked' : differences.map(({ sentence }) => sentence).join(' '),
-    }
-  },
-  async (run) => {
-    const networks = (await run.dialect.air()).flatMap((radio) => radio.networks)
-    const open = networks.filter((network) => network.security === 'open')
-    return {
-      what: 'Networks on air',
-      expected: 'all secured',
-      observed: open.length === 0 ? 'all secured' : `${open.map(({ ssid }) => ssid).join(', ')} open`,
-    }
-  },
-]
+/** What it is now. A clock that was just told its time server gets a while. */
+async function readWithClock(run: UnitRun): Promise<ObservedConfig> {
+  let observed = await run.read('in-effect')
+  if (clockOf(run, observed) === undefined) return observed
+  await run.waits.until(async () => {
+    observed = await run.read('in-effect')
+    return clockOf(run, observed) === undefined ? true : undefined
+  }, clockPatience)
+  return observed
+}
 
-async function loginOpens(run: UnitRun, which: 'new' | 'factory'): Promise<boolean> {
-  const session = await run.session(run.plan.address)
+/** How far its clock is off, in words; undefined where it is right, or not asked about. */
+function clockOf({ target }: UnitRun, observed: ObservedConfig): string | undefined {
+  if (target.compiled.config.unit['clock.time'] === undefined) return undefined
+  const found = find(observed, { id: 'clock.time', of: '' })
+  if (found.kind !== 'value') return 'not told'
+  const { same, show } = settingOf('clock.time')
+  return same?.(0, found.value) ? undefined : show?.(found.value)
+}
+
+interface Look {
+  readonly code: CheckCode
+  readonly expected: string
+  readonly look: () => Promise<string>
+}
+
+function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
+  const { target, access, host } = run
+  const { card, plan, unit, compiled } = target
+  const port = (code: 'http' | 'ssh' | 'telnet', number: number, asked: boolean | undefined): Look[] =>
+    asked === undefined
+      ? []
+      : [
+          {
+            code,
+            expected: asked ? 'open' : 'shut',
+            look: async () => ((await access.takes(plan.address, number)) ? 'open' : 'shut'),
+          },
+        ]
+  const { 'services.https-only': httpsOnly, 'services.ssh': ssh, 'services.telnet': telnet } = compiled.config.unit
+  return [
+    {
+      code: 'arp',
+      expected: unit.mac,
+      look: async () => (await host.arp(plan.address)).join(', ') || 'no answer',
+    },
+    ...(card.does.ignoresPing
+      ? []
+      : [
+          {
+            code: 'ping' as const,
+            expected: 'answers',
+            look: async () => ((await (await access.lane(plan.address)).ping()) ? 'answers' : 'no answer'),
+          },
+        ]),
+    {
+      code: 'new-login',
+      expected: 'accepted',
+      look: async () => ((await loginOpens(run, 'new')) ? 'accepted' : 'refused'),
+    },
+    {
+      code: 'factory-login',
+      expected: 'refused',
+      look: async () => ((await loginOpens(run, 'factory')) ? 'accepted' : 'refused'),
+    },
+    ...(card.factory.address === plan.address
+      ? []
+      : [
+          {
+            code: 'factory-address' as const,
+            expected: 'left',
+            look: async () => ((await host.arp(card.factory.address)).includes(unit.mac) ? 'still answers' : 'left'),
+          },
+        ]),
+    { code: 'clock', expected: 'right', look: async () => clockOf(run, observed) ?? 'right' },
+    {
+      code: 'settings',
+      expected: 'as asked',
+      look: async () => {
+        const differences = compare(compiled.config, observed, run.asWritten).filter(
+          (difference) => difference.kind !== 'value' || settingOf(difference.id).onlyRead !== true,
+        )
+        return differences.map(({ sentence }) => sentence).join(' ') || 'as asked'
+      },
+    },
+    {
+      code: 'on-air',
+      expected: 'secured as asked',
+      look: async () => {
+        const open = unmeantOpen(compiled.config, await access.dialect.air())
+        return open ? `"${open.ssid}" is open` : 'secured as asked'
+      },
+    },
+    ...port('http', 80, httpsOnly === undefined ? undefined : !httpsOnly),
+    ...port('ssh', 22, ssh),
+    ...port('telnet', 23, telnet),
+  ]
+}
+
+async function loginOpens({ target, access }: UnitRun, which: 'new' | 'factory'): Promise<boolean> {
+  const session = await access.session(target.plan.address)
   try {
-    return await opens(session, which === 'new' ? run.newLogin : run.card.factory.login)
+    return await opens(session, which === 'new' ? target.login : target.card.factory.login)
   } finally {
     session.close()
   }
+}
+
+function valueIn({ target }: UnitRun, { id, of }: SettingKey): unknown {
+  const { scope } = settingOf(id)
+  const config: UnitConfig = target.compiled.config
+  const values: Readonly<Partial<Record<string, unknown>>> | undefined =
+    scope === 'unit' ? config.unit : scope === 'network' ? config.networks[of] : config.radios[of]
+  if (id === 'admin.user') return target.login.user
+  return values?.[id]
 }

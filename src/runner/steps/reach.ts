@@ -1,6 +1,4 @@
 /** Reach: find the unit by its MAC at one of the addresses where it could be, and see its service answer. */
-
-import { WireError } from '../../wire/wire-error'
 import { notFound } from '../explain'
 import type { UnitRun } from '../unit-run'
 
@@ -8,64 +6,60 @@ import type { UnitRun } from '../unit-run'
 const patience = 45
 
 export async function reach(run: UnitRun): Promise<string> {
-  const { timing } = run.card
-  const applying = run.doors.address === 'opened'
+  const { target, access, journal, waits } = run
+  const { timing } = target.card
+  const applying = journal.doors.address === 'opened'
   const addresses = placesOf(run)
   const wait = applying ? timing.apply + timing.restart : timing.start
-  const until = run.due(wait)
-  const deadline = run.deadline(wait + patience)
+  const until = waits.due(wait)
   let told = ''
-  for (;;) {
+  const address = await waits.until(async () => {
     const found = await locate(run, addresses)
-    if (found?.answers === 'service') {
-      run.address = found.address
-      const lane = await run.lane(found.address)
-      run.say(`answers at ${found.address}, lane from ${lane.source}`)
-      return `answers at ${found.address}`
-    }
-    if (deadline.hasPassed()) throw notFound({ unit: run.unit, card: run.card }, addresses)
+    if (found?.answers === 'service') return found.address
     const waitingFor = found ? 'starting up' : 'looking for it on the wire'
     if (waitingFor !== told) {
       told = waitingFor
-      await run.tell('reach', { is: 'waiting', until, waitingFor })
+      await journal.tell('reach', { is: 'waiting', until, waitingFor })
     }
-    await run.pause(2)
-  }
+    return undefined
+  }, wait + patience)
+  if (address === undefined) throw notFound(target, addresses)
+  access.address = address
+  journal.say(`answers at ${address}, lane from ${(await access.lane(address)).source}`)
+  return `answers at ${address}`
 }
 
 /**
  * Where it could be, the likelier first: once its new address was written it may be at either. An address that it had
  * before the plan was changed counts too, and one at which the last sweep saw it.
  */
-function placesOf({ card, plan, doors, provenAddress, seenAt }: UnitRun): string[] {
+function placesOf({ target, journal }: UnitRun): string[] {
+  const { card, plan, provenAddress, seenAt } = target
   const { address } = card.factory
   const places =
-    doors.address === 'shut'
+    journal.doors.address === 'shut'
       ? [address, plan.address, provenAddress, seenAt]
       : [plan.address, provenAddress, address, seenAt]
   return [...new Set(places.filter((place) => place !== undefined))]
 }
 
-/** Where the unit answers now: by ARP with its own MAC, and whether its service takes a connection. */
-export async function locate(
-  run: UnitRun,
-  addresses: readonly string[],
-): Promise<{ address: string; answers: 'service' | 'arp-only' } | undefined> {
-  for (const address of addresses) {
-    if (!(await run.host.arp(address)).includes(run.unit.mac)) continue
-    return { address, answers: (await serviceAnswers(run, address)) ? 'service' : 'arp-only' }
-  }
-  return undefined
+export interface Located {
+  readonly address: string
+  readonly answers: 'service' | 'arp-only'
 }
 
-async function serviceAnswers(run: UnitRun, address: string): Promise<boolean> {
-  try {
-    const lane = await run.lane(address)
-    const socket = await lane.connect(run.card.factory.port)
-    socket.destroy()
-    return true
-  } catch (error) {
-    if (error instanceof WireError && error.kind === 'unreachable') return false
-    throw error
-  }
+/**
+ * Where the unit answers now: by ARP with its own MAC, and whether its service takes a connection. What asks DHCP may
+ * be anywhere in the subnet: there it is found by its MAC alone.
+ */
+export async function locate(run: UnitRun, addresses: readonly string[]): Promise<Located | undefined> {
+  const { target, access, host } = run
+  const { mac } = target.unit
+  const at = async (address: string): Promise<Located> => ({
+    address,
+    answers: (await access.takes(address, target.card.factory.port)) ? 'service' : 'arp-only',
+  })
+  for (const address of addresses) if ((await host.arp(address)).includes(mac)) return at(address)
+  const neighbour = (await host.neighbours(target.subnets)).find((each) => each.mac === mac)
+  return neighbour && at(neighbour.address)
 }

@@ -1,33 +1,45 @@
 /**
- * The steps that write settings: read, compare, write only what differs, read back. What is right already costs one read.
+ * The steps that write settings: read, compare, write only what differs, read back. What is right already costs one
+ * read.
  */
-import { compare, type Difference } from '../../core/config/compare'
-import { procedure, type Step } from '../../core/muster/procedure'
-import { held } from '../explain'
+import { compare, type Difference, stepOf } from '../../core/config/compare'
+import { find } from '../../core/config/outcomes'
+import type { SettlingStep } from '../../core/config/settings/setting'
+import { settingOf } from '../../core/config/settings/settings'
+import { keyText, type SettingKey } from '../../core/config/unit-config'
+import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
 
-/** Seconds that a unit gets to settle before it is read back, where a change touches more than itself. */
-const settling: Readonly<Partial<Record<Step, number>>> = { country: 3 }
+/** Seconds that a unit gets to settle before it is read back, where its country resets its channels. */
+const afterCountry = 3
 
-export async function settle(run: UnitRun, step: Step): Promise<string> {
+export async function settle(run: UnitRun, step: SettlingStep): Promise<string> {
+  const { target, access, journal, waits } = run
   const differences = await differing(run, step)
   if (differences.length === 0) return 'was right already'
-  for (const { sentence } of differences) run.say(sentence)
-  await run.dialect.write(differences, run.compiled.config)
-  const seconds = settling[step]
-  if (seconds !== undefined) await run.pause(seconds)
-  const left = await differing(run, step)
-  if (left.length > 0)
-    throw held(
-      'It took a setting and shows another.',
-      ['Muster it again.', 'If it happens twice, set it aside: its firmware may be faulty.'],
-      left.map(({ sentence }) => sentence).join(' '),
-    )
+  for (const { sentence } of differences) journal.say(sentence)
+  await access.dialect.write(differences, target.compiled.config)
+  if (step === 'country' && target.card.does.countryResetsChannels) await waits.pause(afterCountry)
+  const observed = await run.read('configured')
+  for (const key of written(run, differences))
+    if (find(observed, key).kind === 'unreadable') journal.wrote(keyText(key), target.markOf(key))
+  const left = among(step, compare(target.compiled.config, observed, run.asWritten))
+  if (left.length > 0) throw held('setting-not-kept', { differences: left.map(({ sentence }) => sentence) })
   return differences.length === 1 ? '1 setting written' : `${differences.length} settings written`
 }
 
-/** What differs now in the parts that a step writes. */
-export async function differing(run: UnitRun, step: Step): Promise<Difference[]> {
-  const { parts } = procedure[step]
-  return compare(run.compiled.config, await run.dialect.read()).filter(({ path }) => parts.includes(path[0]))
+/** What differs now in the settings that a step writes. */
+export async function differing(run: UnitRun, step: SettlingStep): Promise<Difference[]> {
+  return among(step, compare(run.target.compiled.config, await run.read('configured'), run.asWritten))
+}
+
+const among = (step: SettlingStep, differences: readonly Difference[]): Difference[] =>
+  differences.filter((difference) => stepOf(difference) === step)
+
+/** The settings that these differences had written: a network that was missing with all that it has. */
+function written({ target }: UnitRun, differences: readonly Difference[]): SettingKey[] {
+  return differences.flatMap((difference): SettingKey[] => {
+    if (difference.kind === 'value') return [difference]
+    return target.expected.filter(({ id, of }) => of === difference.of && settingOf(id).scope === difference.scope)
+  })
 }

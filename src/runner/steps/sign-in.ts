@@ -1,24 +1,25 @@
 /** Sign in: with the factory login, or with the job's password where an earlier run got that far. */
 import { modelName } from '../../core/kit/kit-card'
+import { fits, modelBy } from '../../core/kit/recognise'
 import type { Credentials, Dialect } from '../../wire/dialect/dialect'
 import { WireError } from '../../wire/wire-error'
-import { held, refusesAllPasswords } from '../explain'
+import { refusesAllPasswords } from '../explain'
+import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
 
 export async function signIn(run: UnitRun): Promise<string> {
-  const address = run.address ?? run.card.factory.address
-  const dialect = await run.session(address)
+  const { target, access, journal } = run
+  const address = access.here
+  const dialect = await access.session(address)
   try {
-    const model = await dialect.identify()
-    if (model !== run.card.recognise.realm)
-      throw held(`It says that it is ${model}, not ${modelName(run.card)}.`, [
-        'Read the model on its label.',
-        'Correct the kit list, then muster it again.',
-      ])
-    const credentials = await firstThatOpens(run, dialect)
-    if (!credentials) throw refusesAllPasswords({ unit: run.unit, card: run.card })
-    run.keepSession(dialect, credentials.login, address)
-    return `signed in with ${credentials.words}`
+    const evidence = await dialect.identify()
+    if (!fits(evidence, target.card))
+      throw held('another-model', { says: modelBy(evidence, []), card: modelName(target.card) })
+    const key = await firstThatOpens(run, dialect)
+    if (!key) throw refusesAllPasswords(target)
+    access.keep(dialect, key.login, address)
+    if (key.kind === 'factory') await journal.foundBoxed()
+    return `signed in with ${key.words}`
   } catch (error) {
     dialect.close()
     throw error
@@ -26,19 +27,22 @@ export async function signIn(run: UnitRun): Promise<string> {
 }
 
 interface Key {
+  readonly kind: 'factory' | 'job' | 'old'
   readonly login: Credentials
   readonly words: string
 }
 
-async function firstThatOpens(run: UnitRun, dialect: Dialect): Promise<Key | undefined> {
-  const factory: Key = { login: run.card.factory.login, words: 'the factory password' }
-  const job: Key = { login: run.newLogin, words: "the job's password" }
-  const old = run.oldLogins.map((login): Key => ({ login, words: 'a password that the job had before' }))
-  // The likelier first: some units lock out whoever guesses. After a crash it may be either of two.
+async function firstThatOpens({ target, journal }: UnitRun, dialect: Dialect): Promise<Key | undefined> {
+  const factory: Key = { kind: 'factory', login: target.card.factory.login, words: 'the factory password' }
+  const job: Key = { kind: 'job', login: target.login, words: "the job's password" }
+  const old = target.oldLogins.map(
+    (login): Key => ({ kind: 'old', login, words: 'a password that the job had before' }),
+  )
+  // The likelier first: some units lock out after a few that fail. After a crash it may be either of two.
   const keys =
-    run.doors.password === 'shut'
+    journal.doors.password === 'shut'
       ? [factory, job, ...old]
-      : run.passwordWasReplaced
+      : target.passwordWasReplaced
         ? [...old, job, factory]
         : [job, factory, ...old]
   for (const key of keys) {
@@ -47,7 +51,7 @@ async function firstThatOpens(run: UnitRun, dialect: Dialect): Promise<Key | und
       return key
     } catch (error) {
       if (!(error instanceof WireError && error.kind === 'refused')) throw error
-      run.say(`${key.words} refused: ${error.reason}`)
+      journal.say(`${key.words} refused: ${error.reason}`)
     }
   }
   return undefined

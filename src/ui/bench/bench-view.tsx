@@ -1,6 +1,6 @@
 'use client'
 import { Button } from '@mantine/core'
-import { musterUnits, sweepNow } from '../../app/actions/muster-actions'
+import { musterUnits, sweepNow } from '../../actions/muster-actions'
 import type { Sighting } from '../../core/muster/events'
 import { allUnits, theseUnits } from '../../core/muster/selection'
 import { useJob } from '../live/job-provider'

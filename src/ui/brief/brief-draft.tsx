@@ -5,7 +5,7 @@
  */
 import { createContext, type ReactNode, useContext, useMemo, useRef, useState } from 'react'
 import { z } from 'zod'
-import { saveBriefAction } from '../../app/actions/brief-actions'
+import { saveBriefAction } from '../../actions/brief-actions'
 import { type Brief, briefSchema } from '../../core/brief/brief'
 import { readBriefDraft } from '../../core/brief/draft'
 import { applyMend, type BriefFault } from '../../core/brief/fault'
@@ -105,7 +105,7 @@ export function BriefDraftProvider({
     )
     return {
       unfinished,
-      faults: [...unfinished, ...reviewBrief({ brief: whole, country, models, weak })],
+      faults: [...unfinished, ...reviewBrief({ brief: whole, country, models, weak, today: new Date() })],
       meanings: briefMeaning(whole, country),
     }
   }, [parsed, whole, brief.country, rules, units, cards, weak])

@@ -1,6 +1,6 @@
 'use client'
 import { Button } from '@mantine/core'
-import { makeSecretAction } from '../../app/actions/brief-actions'
+import { makeSecretAction } from '../../actions/brief-actions'
 import type { BriefFault } from '../../core/brief/fault'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'

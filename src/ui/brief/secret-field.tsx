@@ -1,7 +1,7 @@
 'use client'
 import { CopyButton } from '@mantine/core'
 import { useState, useTransition } from 'react'
-import { makeSecretAction, revealSecret, setPassphrase } from '../../app/actions/brief-actions'
+import { makeSecretAction, revealSecret, setPassphrase } from '../../actions/brief-actions'
 import { generatedBits } from '../../core/secrets/passphrase'
 import { useJob } from '../live/job-provider'
 import classes from './brief.module.css'

@@ -1,6 +1,6 @@
 'use client'
 import { UnstyledButton } from '@mantine/core'
-import { restoreLaptop } from '../../app/actions/muster-actions'
+import { restoreLaptop } from '../../actions/muster-actions'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import classes from './laptop-strip.module.css'

@@ -1,6 +1,8 @@
 'use client'
 import { Button } from '@mantine/core'
+import { useMemo } from 'react'
 import { securityWords } from '../../core/brief/wireless-network'
+import { expectedOfAll } from '../../core/config/asked'
 import { asBuilt, missing } from '../../core/handover/as-built'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
@@ -8,8 +10,9 @@ import classes from './handover.module.css'
 
 /** The as-built sheet as it will print, and what is missing for it to be complete. */
 export function HandoverView() {
-  const { job, units, plans, roll, countryName } = useJob()
-  const rows = asBuilt(job.brief, units, plans, roll)
+  const { job, units, plans, roll, countryName, asking } = useJob()
+  const expected = useMemo(() => expectedOfAll(asking), [asking])
+  const rows = asBuilt({ brief: job.brief, units, plans, roll, expected })
   const gaps = missing(rows)
   const newest = Math.max(0, ...rows.map((row) => row.provenAt ?? 0))
   const { management, networks } = job.brief

@@ -2,7 +2,7 @@
 import { Button, Modal, TextInput, UnstyledButton } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
 import { useState } from 'react'
-import { deleteJobAction } from '../../app/actions/job-actions'
+import { deleteJobAction } from '../../actions/job-actions'
 import { useOrder } from '../live/use-order'
 import classes from './jobs-view.module.css'
 

@@ -1,3 +1,5 @@
+import { settingIds } from '../../core/config/setting-ids'
+import { settingOf } from '../../core/config/settings/settings'
 import { type KitCard, modelName } from '../../core/kit/kit-card'
 import { classOf } from '../../core/kit/poe'
 import classes from './kit.module.css'
@@ -12,17 +14,16 @@ const roles: Readonly<Record<KitCard['role'], string>> = {
 
 /** What a kit card says, for somebody with the box in their hands. */
 export function CardFacts({ card }: { card: KitCard }) {
-  const { factory, power, timing, limits, quirks } = card
+  const { factory, power, timing, limits, does } = card
   const habits = [
-    quirks.countryResetsChannels && 'setting the country resets its channels',
-    quirks.appliesTogether && 'changes wait until they are applied together',
-    quirks.mustSave && 'settings must be saved, or a restart loses them',
-    quirks.ignoresPing && 'it does not answer ping',
-    quirks.radiosShipOff && 'its radios ship switched off',
-    quirks.countryLocked && `its country is locked to ${quirks.countryLocked}`,
-    quirks.hidesPassphrases && 'it shows no passphrase back',
-    quirks.clockStartsWrong && 'its clock starts wrong',
+    does.countryResetsChannels && 'setting the country resets its channels',
+    does.applies === 'staged' && 'changes wait until they are applied together',
+    does.saves === 'on-command' && 'settings must be saved, or a restart loses them',
+    does.ignoresPing && 'it does not answer ping',
+    does.slow && 'it answers slowly',
+    does.country !== 'free' && `its country is locked to ${does.country}`,
   ].filter((words) => typeof words === 'string')
+  const hidden = settingIds.filter((id) => card.can[id]?.readable === 'no')
   return (
     <>
       <p>
@@ -71,6 +72,12 @@ export function CardFacts({ card }: { card: KitCard }) {
             <dd>{habits.join('; ')}</dd>
           </>
         )}
+        <dt>Settings</dt>
+        <dd>
+          takes {Object.keys(card.can).length} of {settingIds.length}
+          {hidden.length > 0 && `; never shows ${hidden.map((id) => settingOf(id).words.toLowerCase()).join(', ')}`}
+          {card.triedWith !== '' && `; tried with firmware ${card.triedWith}`}
+        </dd>
         <dt>Reset</dt>
         <dd>{card.reset.steps.join(' ')}</dd>
       </dl>

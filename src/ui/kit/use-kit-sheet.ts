@@ -4,7 +4,7 @@
  * rows become whole. Rows that are not whole stay in this browser, even over a reload.
  */
 import { useMemo, useState } from 'react'
-import { saveKitAction } from '../../app/actions/kit-actions'
+import { saveKitAction } from '../../actions/kit-actions'
 import { sheetChanges } from '../../core/kit/sheet-edit'
 import { cellsOf, type RowFault, readSheet, type SheetRow, sheetRowsSchema } from '../../core/kit/sheet-row'
 import type { Unit } from '../../core/kit/unit'

@@ -1,7 +1,7 @@
 'use client'
 /** The job in the browser: the server's reading, kept current by its events, and which unit is selected. */
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useReducer, useRef, useState } from 'react'
-import { askingOf } from '../../core/config/asked'
+import { type AskingJob, askingOf } from '../../core/config/asked'
 import type { PlacedEvent } from '../../core/muster/events'
 import type { Pulse } from '../../core/muster/pulse'
 import { foldRoll, type Roll, withChanges } from '../../core/muster/roll'
@@ -15,6 +15,8 @@ export interface HeardPulse extends Pulse {
 }
 
 export interface LiveJob extends JobData {
+  /** All that settings are asked from, secrets as marks. */
+  readonly asking: AskingJob
   readonly pulse: HeardPulse | undefined
   /** Whether news comes in; the page shows what it knows in the meantime. */
   readonly connection: 'live' | 'lost' | 'locked-out'
@@ -52,13 +54,14 @@ export function JobProvider({ data, children }: { data: JobData; children: React
   const { units, plans, cards, secretTimes } = data
   const { brief } = data.job
   const asking = useMemo(
-    () => askingOf({ brief, units, plans, cards, secretTimes }),
+    (): AskingJob => ({ brief, units, plans, cards, secretTimes, today: new Date() }),
     [brief, units, plans, cards, secretTimes],
   )
-  const roll = useMemo(() => withChanges(told, asking), [told, asking])
+  const asked = useMemo(() => askingOf(asking), [asking])
+  const roll = useMemo(() => withChanges(told, asked), [told, asked])
   const value = useMemo(
-    () => ({ ...data, roll, pulse, connection, selected, select }),
-    [data, roll, pulse, connection, selected],
+    () => ({ ...data, asking, roll, pulse, connection, selected, select }),
+    [data, asking, roll, pulse, connection, selected],
   )
   return <JobContext value={value}>{children}</JobContext>
 }

@@ -1,4 +1,5 @@
 import { expect, it } from 'vitest'
+import { cardOf } from '../../../tests/support/data'
 import { duration, secondsUntil } from './duration'
 import { shownSteps } from './shown-steps'
 
@@ -20,6 +21,9 @@ it('counts a wait in the seconds of the wire, and not below nothing', () => {
 })
 
 it('has a column for joining only where the kit has what joins', () => {
-  expect(shownSteps([{ role: 'access-point' }, undefined])).not.toContain('joined')
-  expect(shownSteps([{ role: 'access-point' }, { role: 'managed-access-point' }])).toContain('joined')
+  const own = cardOf('Ostrel O-40')
+  expect(shownSteps([own, undefined])).not.toContain('joined')
+  expect(shownSteps([own, cardOf('Tarnhelm T2')])).toContain('joined')
+  expect(shownSteps([own])).not.toContain('save')
+  expect(shownSteps([own, cardOf('Brackwater B7')])).toContain('save')
 })

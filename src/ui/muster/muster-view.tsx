@@ -1,6 +1,6 @@
 'use client'
 import { Button } from '@mantine/core'
-import { musterUnits, pauseMuster } from '../../app/actions/muster-actions'
+import { musterUnits, pauseMuster } from '../../actions/muster-actions'
 import { secondsLeft } from '../../core/muster/estimate'
 import { answers, heldStep, isChanged } from '../../core/muster/roll'
 import { allUnits } from '../../core/muster/selection'

@@ -1,6 +1,6 @@
 'use client'
 import { useState } from 'react'
-import { lockAddressAction } from '../../app/actions/plan-actions'
+import { lockAddressAction } from '../../actions/plan-actions'
 import { type AddressedController, option43 } from '../../core/addressing/exports'
 import type { Unit } from '../../core/kit/unit'
 import { useJob } from '../live/job-provider'

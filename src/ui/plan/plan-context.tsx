@@ -4,7 +4,7 @@
  * each radio has its own.
  */
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react'
-import { saveSiteAction } from '../../app/actions/plan-actions'
+import { saveSiteAction } from '../../actions/plan-actions'
 import type { LivePlan } from '../../core/plan/live-plan'
 import type { PlanInput, UnitPlan } from '../../core/plan/plan'
 import type { Coverage } from '../../core/radio/coverage'

@@ -1,7 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
 import { useState } from 'react'
-import { lockChannelAction } from '../../app/actions/plan-actions'
+import { lockChannelAction } from '../../actions/plan-actions'
 import type { Unit } from '../../core/kit/unit'
 import { reasonSentences } from '../../core/radio/explain-words'
 import { radioId } from '../../core/radio/plan-radios'

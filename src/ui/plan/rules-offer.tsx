@@ -1,7 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
 import { useState } from 'react'
-import { offerRulesAction, takeRulesAction } from '../../app/actions/plan-actions'
+import { offerRulesAction, takeRulesAction } from '../../actions/plan-actions'
 import type { RulesOffer } from '../../core/regulatory/rules-offer'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'

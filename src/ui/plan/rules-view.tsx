@@ -1,7 +1,7 @@
 'use client'
 import { useSearchParams } from 'next/navigation'
 import { useMemo, useState } from 'react'
-import { forgetRulesAction } from '../../app/actions/plan-actions'
+import { forgetRulesAction } from '../../actions/plan-actions'
 import { type Band, bands } from '../../core/regulatory/blocks'
 import { legalBlocks } from '../../core/regulatory/legal'
 import { useJob } from '../live/job-provider'

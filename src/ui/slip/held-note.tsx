@@ -1,6 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
-import { trustNewCertificate } from '../../app/actions/muster-actions'
+import { trustNewCertificate } from '../../actions/muster-actions'
+import { heldWords } from '../../core/muster/held'
 import { heldStep } from '../../core/muster/roll'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
@@ -15,21 +16,22 @@ export function HeldNote({ unit }: { unit: string }) {
   const step = heldStep(row)
   const state = step && row?.steps[step]
   if (state?.is !== 'held') return null
+  const { why, more, hands, press } = heldWords(state)
   return (
     <>
       <div className={classes.held}>
-        <b>{state.why}</b>
-        {state.more && <div>{state.more}</div>}
+        <b>{why}</b>
+        {more && <div>{more}</div>}
       </div>
       <div>
         <b>What to do</b>
         <ol className={classes.hands}>
-          {state.hands.map((hand) => (
+          {hands.map((hand) => (
             <li key={hand}>{hand}</li>
           ))}
         </ol>
       </div>
-      {state.press === 'trust-new-certificate' && (
+      {press === 'trust-new-certificate' && (
         <div>
           <Button
             variant="default"

@@ -1,6 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
-import { musterUnits } from '../../app/actions/muster-actions'
+import { musterUnits } from '../../actions/muster-actions'
+import { checkWords } from '../../core/muster/check'
 import { nextMove } from '../../core/muster/next-move'
 import { theseUnits } from '../../core/muster/selection'
 import { useJob } from '../live/job-provider'
@@ -68,8 +69,8 @@ export function Slip() {
           </b>
           <ul className={classes.checks}>
             {row.checks.map((check) => (
-              <li key={check.what} data-verdict={check.verdict}>
-                {check.what}: {check.observed}
+              <li key={check.code} data-verdict={check.verdict}>
+                {checkWords(check)}: {check.observed}
                 {check.verdict === 'bad' ? `, expected ${check.expected}` : ''}
               </li>
             ))}

@@ -25,7 +25,7 @@ export function parseResourcePath(path: string): PathSegment[] {
   })
 }
 
-/** One step with its key; commas and slashes within the key are encoded. */
-export function entry(list: string, key: string): string {
-  return `${list}=${encodeURIComponent(key)}`
+/** One step with its keys; commas and slashes within a key are encoded. */
+export function entry(list: string, ...keys: string[]): string {
+  return `${list}=${keys.map(encodeURIComponent).join(',')}`
 }

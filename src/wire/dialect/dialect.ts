@@ -2,7 +2,8 @@
  * How a unit is spoken to, whatever it speaks. Each method may throw a WireError, and nothing else on purpose.
  */
 import type { Difference } from '../../core/config/compare'
-import type { UnitConfig } from '../../core/config/unit-config'
+import type { ObservedConfig, UnitConfig } from '../../core/config/unit-config'
+import type { Evidence } from '../../core/kit/recognise'
 
 export interface Credentials {
   readonly user: string
@@ -16,22 +17,32 @@ export interface RadioOnAir {
   readonly listensFor: number
   readonly channel: number | undefined
   readonly width: number | undefined
-  readonly networks: readonly { ssid: string; security: string }[]
+  /** Known by their id where the unit has one, else by their name. */
+  readonly networks: readonly { id: string; ssid: string; security: string }[]
 }
 
+/** How far the configuration is in effect. */
+export interface Changes {
+  readonly standing: 'none' | 'waiting' | 'applying'
+  /** Whether a restart would lose what is in effect. */
+  readonly saved: 'saved' | 'unsaved'
+}
+
+/** What the unit was told to be, or what it is: where changes are staged, the two differ until they are applied. */
+export type Reading = 'configured' | 'in-effect'
+
 export interface Dialect {
-  /** Who answers, as far as it says so before anybody signs in: `maker model`. */
-  identify(): Promise<string>
+  /** What it lets out of itself before anybody signs in. */
+  identify(): Promise<Evidence>
   /** @throws WireError `refused` where the login is not accepted, `wrong-unit` where another unit answers */
   signIn(credentials: Credentials): Promise<void>
-  read(): Promise<UnitConfig>
+  read(reading: Reading): Promise<ObservedConfig>
   /** The whole configuration in the unit's own form, to be kept. It may hold secrets. */
   backup(): Promise<string>
-  /** Writes what differs; `wanted` is the whole that the differences lead to, for what is only written whole. */
-  write(differences: readonly Difference[], wanted: UnitConfig): Promise<void>
+  /** Writes what differs; `desired` is the whole that the differences lead to, for what is only written whole. */
+  write(differences: readonly Difference[], desired: UnitConfig): Promise<void>
   changePassword(user: string, password: string): Promise<void>
-  /** Are there written changes that wait to be applied? */
-  changesWait(): Promise<'none' | 'waiting' | 'applying'>
+  changes(): Promise<Changes>
   /** Puts written changes into effect. The unit may restart and answer at another address. */
   apply(): Promise<void>
   /** Makes what is in effect survive a restart, where that is a step of its own. */

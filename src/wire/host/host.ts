@@ -34,12 +34,22 @@ export interface Lane extends LaneTarget {
   close(): Promise<void>
 }
 
+export interface Neighbour {
+  readonly mac: string
+  readonly address: string
+}
+
 /** Each of its questions throws HostAwayError where the laptop's way to the wire does not answer. */
 export interface Host {
   readonly name: string
   laptop(): Promise<Laptop>
   /** Everybody who answers ARP for this address: more than one MAC where units share it, none where it is free. */
   arp(address: string): Promise<string[]>
+  /**
+   * Everybody who answers ARP anywhere in these subnets, to find a unit by its MAC where nobody knows its address.
+   * @param subnets  CIDR
+   */
+  neighbours(subnets: readonly string[]): Promise<Neighbour[]>
   /** Opens a lane, or hands out the one that is open to this MAC at this address. */
   openLane(target: LaneTarget): Promise<Lane>
   /** Puts the laptop back as it was: closes every lane and takes away every address that was added. */

@@ -2,7 +2,7 @@
  * The host port of the lab: the lab maps the address of a stand-in to a socket on loopback.
  */
 import { connect, type Socket } from 'node:net'
-import { type LabAnswer, type LabAsk, type LabQuestion, labTokenHeader, labWire } from '../codec/lab-wire'
+import { type LabAnswer, type LabAsk, type LabQuestion, labTokenHeader, labWire } from '../../core/rehearsal/lab-wire'
 import { WireError } from '../wire-error'
 import { type Host, HostAwayError, type Lane, type LaneTarget } from './host'
 
@@ -22,6 +22,7 @@ export function labHost(lab: LabAddress): Host {
     name: 'lab',
     laptop: () => ask('laptop', {}),
     arp: async (address) => (await ask('arp', { address })).macs,
+    neighbours: async (subnets) => (await ask('neighbours', { subnets: [...subnets] })).found,
     openLane: async (target) => {
       const { source } = await ask('open-lane', target)
       return laneOf(target, source, ask)

@@ -21,6 +21,7 @@ function host() {
     name: 'test',
     laptop: () => Promise.reject(new Error('no')),
     arp: async () => [],
+    neighbours: async () => [],
     openLane: opened,
     restore: async () => {},
   }

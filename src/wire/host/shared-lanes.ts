@@ -15,6 +15,7 @@ export function sharedLanes(host: Host): Host {
     name: host.name,
     laptop: () => host.laptop(),
     arp: (address) => host.arp(address),
+    neighbours: (subnets) => host.neighbours(subnets),
     restore: () => host.restore(),
     openLane: async (target) => {
       const key = keyOf(target)

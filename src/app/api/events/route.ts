@@ -2,6 +2,8 @@
  * Server-sent events, one stream for a browser: the events of the jobs that its tabs look at, each from a number on,
  * and a pulse every second that tells how everything stands, also while the database does not answer.
  */
+
+import { getStore } from '../../../actions/store'
 import { slugSchema } from '../../../core/job/job-document'
 import type { Pulse } from '../../../core/muster/pulse'
 import { eventsAfter } from '../../../store/events'
@@ -12,7 +14,6 @@ import { failedOrder } from '../../../store/orders'
 import { inTime, rest } from '../../../store/rest'
 import { newestReport } from '../../../store/runners'
 import { diskNow, partsNow } from '../../server/parts'
-import { getStore } from '../../server/store'
 
 export const dynamic = 'force-dynamic'
 

@@ -3,7 +3,8 @@ import { type AddressInfo, connect, type Socket } from 'node:net'
 import { generate } from 'selfsigned'
 import { afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Lane } from '../../host/host'
-import { HttpsSession, type PinCheck } from './https-session'
+import type { PinCheck } from '../../trust/pin'
+import { HttpsSession } from './https-session'
 
 let certificate: { key: string; cert: string }
 beforeAll(async () => {

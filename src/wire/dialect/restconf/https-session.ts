@@ -6,10 +6,8 @@ import { Agent, request } from 'node:https'
 import type { Socket } from 'node:net'
 import { connect as connectTls, type TLSSocket } from 'node:tls'
 import type { Lane } from '../../host/host'
+import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
-
-/** Asked once the certificate is seen and before anything is sent: throw to refuse it. */
-export type PinCheck = (fingerprint: string) => Promise<void>
 
 export interface HttpsReply {
   readonly status: number

@@ -3,33 +3,61 @@
  */
 import { z } from 'zod'
 import type { Difference } from '../../../core/config/compare'
-import type { UnitConfig } from '../../../core/config/unit-config'
+import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { Evidence } from '../../../core/kit/recognise'
 import { entry } from '../../codec/resource-path'
-import { toUnitConfig, type YangConfig, yangAirSchema, yangConfigSchema } from '../../codec/yang-data'
-import {
-  errorsIn,
-  type YangEdit,
-  yangDataType,
-  yangPatch,
-  yangPatchStatusSchema,
-  yangPatchType,
-} from '../../codec/yang-patch'
+import { errorsIn, yangDataType, yangPatch, yangPatchStatusSchema, yangPatchType } from '../../codec/yang-patch'
 import type { Lane } from '../../host/host'
+import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
-import type { Credentials, Dialect, RadioOnAir } from '../dialect'
-import { editsFor } from './edits'
-import { type HttpsReply, HttpsSession, type PinCheck } from './https-session'
+import type { Changes, Credentials, Dialect, RadioOnAir, Reading } from '../dialect'
+import { type Edit, editsFor } from './edits'
+import { type HttpsReply, HttpsSession } from './https-session'
+import { toObserved } from './read'
 
 export interface RestconfSettings {
   readonly port: number
   readonly managementInterface: string
   readonly pin: PinCheck
+  /** A slow unit is waited for three times as long. */
+  readonly slow?: boolean
 }
 
 const data = '/restconf/data'
+/** RFC 8527: what the unit is, beside what it was told to be. */
+const operational = '/restconf/ds/ietf-datastores:operational'
 const operations = '/restconf/operations'
-const configReply = z.object({ 'ietf-restconf:data': yangConfigSchema })
+const longestReplyMs = 8000
+const slowReplyMs = 24_000
+
+const dataReply = z.object({ 'ietf-restconf:data': z.record(z.string(), z.unknown()) })
 const interfaceReply = z.object({ 'ietf-interfaces:interface': z.tuple([z.object({ 'phys-address': z.string() })]) })
+const changesReply = z.object({
+  'air-muster-wireless:changes': z.object({
+    standing: z.enum(['none', 'waiting', 'applying']),
+    unsaved: z.boolean().default(false),
+  }),
+})
+const ssid = z.base64().transform((text) => Buffer.from(text, 'base64').toString('utf8'))
+const airReply = z.object({
+  'air-muster-wireless:wireless': z.object({
+    radio: z
+      .array(
+        z.object({
+          band: z.string().max(8),
+          condition: z.enum(['off', 'listening', 'on-air']),
+          'listens-for': z.number().optional(),
+          channel: z.number().optional(),
+          width: z.number().optional(),
+          'on-air': z
+            .array(z.object({ network: z.string().max(64), ssid, security: z.string().max(40) }))
+            .max(100)
+            .default([]),
+        }),
+      )
+      .max(20),
+  }),
+})
 
 export function restconf(lane: Lane, settings: RestconfSettings): Dialect {
   return new Restconf(lane, settings)
@@ -45,72 +73,78 @@ class Restconf implements Dialect {
   constructor(lane: Lane, settings: RestconfSettings) {
     this.#lane = lane
     this.#settings = settings
-    this.#session = new HttpsSession(lane, settings.port, settings.pin)
+    this.#session = new HttpsSession(lane, settings.port, settings.pin, settings.slow ? slowReplyMs : longestReplyMs)
   }
 
-  async identify(): Promise<string> {
+  async identify(): Promise<Evidence> {
     const reply = await this.#session.ask({ method: 'GET', path: data, headers: { accept: yangDataType } })
     const challenge = String(reply.headers['www-authenticate'] ?? '')
     const realm = /^Basic realm="([^"]{1,80})"/.exec(challenge)?.[1]
     if (!realm) throw new WireError('garbled', `it does not say who it is (${reply.status})`)
-    return realm
+    return { realm: plainReason(realm) }
   }
 
   async signIn({ user, password }: Credentials): Promise<void> {
     this.#authorization = `Basic ${Buffer.from(`${user}:${password}`).toString('base64')}`
-    const path = `${data}/ietf-interfaces:interfaces/${entry('interface', this.#settings.managementInterface)}?content=nonconfig`
+    const path = `${operational}/ietf-interfaces:interfaces/${entry('interface', this.#settings.managementInterface)}`
     const mac = (await this.#get(path, interfaceReply))['ietf-interfaces:interface'][0]['phys-address'].toLowerCase()
     if (mac !== this.#lane.mac) throw new WireError('wrong-unit', `${mac} answers where ${this.#lane.mac} should`)
   }
 
-  async read(): Promise<UnitConfig> {
-    return toUnitConfig(await this.#config(), this.#settings.managementInterface)
+  async read(asked: Reading): Promise<ObservedConfig> {
+    const configured = asked === 'configured' ? await this.#configured() : undefined
+    const state = (await this.#get(operational, dataReply))['ietf-restconf:data']
+    const { managementInterface } = this.#settings
+    return toObserved({ configured, operational: state, asked, managementInterface, at: Date.now() })
   }
 
   async backup(): Promise<string> {
-    return JSON.stringify(await this.#config(), null, 2)
+    return JSON.stringify(await this.#configured(), null, 2)
   }
 
-  async write(differences: readonly Difference[], wanted: UnitConfig): Promise<void> {
-    const edits = editsFor(differences, wanted, this.#settings.managementInterface)
+  async write(differences: readonly Difference[], desired: UnitConfig): Promise<void> {
+    const edits = editsFor(differences, desired, this.#settings.managementInterface)
     if (edits.length > 0) await this.#patch(edits)
   }
 
   async changePassword(user: string, password: string): Promise<void> {
-    // RFC 7317: "$0$" marks clear text that the unit is to hash.
     await this.#patch([
       {
         operation: 'merge',
         target: `/ietf-system:system/authentication/${entry('user', user)}`,
+        // RFC 7317: "$0$" marks clear text that the unit is to hash.
         value: { 'ietf-system:user': [{ name: user, password: `$0$${password}` }] },
       },
     ])
   }
 
-  async changesWait(): Promise<'none' | 'waiting' | 'applying'> {
-    const state = (await this.#air())['air-muster-wireless:wireless-state']
-    return state.applying ? 'applying' : state['changes-waiting'] ? 'waiting' : 'none'
+  async changes(): Promise<Changes> {
+    const path = `${operational}/air-muster-wireless:changes`
+    const { standing, unsaved } = (await this.#get(path, changesReply))['air-muster-wireless:changes']
+    return { standing, saved: unsaved ? 'unsaved' : 'saved' }
   }
 
   async apply(): Promise<void> {
     await this.#operate('air-muster-wireless:apply')
   }
 
-  /** What is applied is kept: this dialect's units have no separate saving. */
-  async save(): Promise<void> {}
+  async save(): Promise<void> {
+    await this.#operate('air-muster-wireless:save')
+  }
 
   async restart(): Promise<void> {
     await this.#operate('ietf-system:system-restart')
   }
 
   async air(): Promise<readonly RadioOnAir[]> {
-    return (await this.#air())['air-muster-wireless:wireless-state'].radio.map((radio) => ({
+    const reply = await this.#get(`${operational}/air-muster-wireless:wireless`, airReply)
+    return reply['air-muster-wireless:wireless'].radio.map((radio) => ({
       band: radio.band,
       condition: radio.condition,
       listensFor: radio['listens-for'] ?? 0,
       channel: radio.channel,
       width: radio.width,
-      networks: radio.network,
+      networks: radio['on-air'].map(({ network, ...rest }) => ({ id: network, ...rest })),
     }))
   }
 
@@ -118,12 +152,8 @@ class Restconf implements Dialect {
     this.#session.close()
   }
 
-  #air(): Promise<z.infer<typeof yangAirSchema>> {
-    return this.#get(`${data}/air-muster-wireless:wireless-state`, yangAirSchema)
-  }
-
-  async #config(): Promise<YangConfig> {
-    return (await this.#get(`${data}?content=config`, configReply))['ietf-restconf:data']
+  async #configured(): Promise<Record<string, unknown>> {
+    return (await this.#get(`${data}?content=config`, dataReply))['ietf-restconf:data']
   }
 
   async #get<T>(path: string, schema: z.ZodType<T>): Promise<T> {
@@ -132,15 +162,11 @@ class Restconf implements Dialect {
     return parseReply(reply.text, schema, path)
   }
 
-  async #patch(edits: readonly Omit<YangEdit, 'edit-id'>[]): Promise<void> {
+  async #patch(edits: readonly Edit[]): Promise<void> {
     this.#patches += 1
     const body = JSON.stringify(yangPatch(`change-${this.#patches}`, edits))
-    const reply = await this.#session.ask({
-      method: 'PATCH',
-      path: data,
-      headers: { ...this.#headers(), 'content-type': yangPatchType },
-      body,
-    })
+    const headers = { ...this.#headers(), 'content-type': yangPatchType }
+    const reply = await this.#session.ask({ method: 'PATCH', path: data, headers, body })
     throwUnlessGood(reply)
     const status = parseReply(reply.text, yangPatchStatusSchema, 'the answer to a change')
     if (!status['ietf-yang-patch:yang-patch-status'].ok)
@@ -148,9 +174,8 @@ class Restconf implements Dialect {
   }
 
   async #operate(operation: string): Promise<void> {
-    throwUnlessGood(
-      await this.#session.ask({ method: 'POST', path: `${operations}/${operation}`, headers: this.#headers() }),
-    )
+    const path = `${operations}/${operation}`
+    throwUnlessGood(await this.#session.ask({ method: 'POST', path, headers: this.#headers() }))
   }
 
   #headers(): Record<string, string> {

@@ -1,7 +1,7 @@
+import { getStore } from '../../../../actions/store'
 import { countriesByName } from '../../../../core/regulatory/country'
 import { radioRules } from '../../../../store/regulatory-file'
 import { BriefView } from '../../../../ui/brief/brief-view'
-import { getStore } from '../../../server/store'
 
 export default async function Page() {
   const { database } = await radioRules(await getStore())

@@ -1,7 +1,8 @@
 /** The as-built sheet as CSV. */
-import { asBuilt, asBuiltCsv } from '../../../../../core/handover/as-built'
-import { viewJob } from '../../../../../store/job-view'
-import { getStore } from '../../../../server/store'
+
+import { getStore } from '../../../../../actions/store'
+import { asBuiltCsv } from '../../../../../core/handover/as-built'
+import { sheetOf, viewJob } from '../../../../../store/job-view'
 
 export const dynamic = 'force-dynamic'
 
@@ -9,7 +10,7 @@ export async function GET(_request: Request, { params }: { params: Promise<{ job
   const { job: slug } = await params
   const view = await viewJob(await getStore(), slug)
   if (!view) return new Response('There is no such job.', { status: 404 })
-  const sheet = asBuiltCsv(asBuilt(view.job.brief, view.units, view.plans, view.roll))
+  const sheet = asBuiltCsv(sheetOf(view))
   // A byte order mark, so that spreadsheets take it for UTF-8.
   return new Response(`\ufeff${sheet}`, {
     headers: {

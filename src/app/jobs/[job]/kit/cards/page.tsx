@@ -1,6 +1,6 @@
+import { getStore } from '../../../../../actions/store'
 import { cardTexts } from '../../../../../store/kit-card-files'
 import { CardsView } from '../../../../../ui/kit/cards-view'
-import { getStore } from '../../../../server/store'
 
 export default async function Page({ searchParams }: { searchParams: Promise<{ model?: string }> }) {
   return <CardsView lines={await cardTexts(await getStore())} chosen={(await searchParams).model} />

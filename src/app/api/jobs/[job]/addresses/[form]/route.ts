@@ -1,8 +1,9 @@
 /** Addresses in the forms of other programs. */
+
+import { jobOf } from '../../../../../../actions/with-job'
 import { dnsmasqConfig, type ExportInput, hostsFile, keaConfig } from '../../../../../../core/addressing/exports'
 import { viewJob } from '../../../../../../store/job-view'
 import { kitCardsOf } from '../../../../../../store/kit-card-files'
-import { jobOf } from '../../../../../server/with-job'
 
 export const dynamic = 'force-dynamic'
 

@@ -1,12 +1,12 @@
 /** Takes the drawing of a floor, as a stream. */
 import { revalidatePath } from 'next/cache'
+import { done, failed } from '../../../../../../../actions/outcome'
+import { withJob } from '../../../../../../../actions/with-job'
 import { drawingTypeSchema } from '../../../../../../../core/job/job-document'
 import { unitIdSchema } from '../../../../../../../core/kit/unit'
 import { FileTooLargeError, keepFile } from '../../../../../../../store/files'
 import { keepDrawing, largestDrawing } from '../../../../../../../store/sites'
-import { done, failed } from '../../../../../../actions/outcome'
 import { bodyParts, textHeader, upload } from '../../../../../../server/uploads'
-import { withJob } from '../../../../../../server/with-job'
 
 export const dynamic = 'force-dynamic'
 

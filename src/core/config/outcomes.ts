@@ -1,0 +1,183 @@
+/**
+ * What becomes of each setting on each unit: nothing that was asked is dropped in silence.
+ *
+ * In: what is asked of a unit, and what its proof has read. Out: one outcome for each setting that the brief or the
+ * plan speaks of.
+ */
+import { z } from 'zod'
+import { carriesNetworks, modelName, whyNotDirect } from '../kit/kit-card'
+import type { Band } from '../regulatory/blocks'
+import { isSame, valueWords } from './compare'
+import { bandsOn } from './settings/network-settings'
+import type { Asking, Scope, Subjects } from './settings/setting'
+import { plainWords, sameValue } from './settings/setting'
+import { idsOf, settingOf } from './settings/settings'
+import { keyText, type Observed, type ObservedConfig, type SettingKey, settingIdSchema } from './unit-config'
+
+export const outcomeSchema = z.discriminatedUnion('kind', [
+  /** Nothing has come of it yet. */
+  z.object({ kind: z.literal('open') }),
+  /** Read back as asked. */
+  z.object({ kind: z.literal('proven'), value: z.string() }),
+  /** Written, and not shown by the unit: the mark of what was written is kept. */
+  z.object({ kind: z.literal('written'), mark: z.string() }),
+  /** This model cannot be set to it: somebody's hands can. */
+  z.object({ kind: z.literal('by-hand'), why: z.string(), hands: z.string() }),
+  z.object({ kind: z.literal('not-for-it'), why: z.string() }),
+])
+export type Outcome = z.infer<typeof outcomeSchema>
+
+export const settingOutcomeSchema = z.object({
+  id: settingIdSchema,
+  of: z.string(),
+  /** `Ellery Crew` or `5 GHz`; empty for the unit itself. */
+  name: z.string(),
+  /** What is asked, for people; never a secret. */
+  asked: z.string(),
+  /** Tells one asking from another, also of a secret: of what kind the value is, or the mark of a secret. */
+  mark: z.string(),
+  outcome: outcomeSchema,
+})
+export type SettingOutcome = z.infer<typeof settingOutcomeSchema>
+
+/** One setting that is spoken of, with the value that is asked. */
+export interface Spoken extends SettingKey {
+  readonly name: string
+  readonly value: unknown
+  readonly outcome: Outcome
+}
+
+/** Every setting that brief and plan speak of, and what can be said of it before anything is tried. */
+export function spokenOf(asking: Asking): Spoken[] {
+  const { brief, card } = asking
+  const bands = new Set<Band>([...card.radios.map(({ band }) => band), ...brief.radio.bands.map(({ band }) => band)])
+  return [
+    ...rows('unit', asking, undefined, '', ''),
+    ...brief.networks.flatMap((network) => {
+      const carried = carriesNetworks(card) && bandsOn(network, asking).length > 0
+      const why = carriesNetworks(card)
+        ? 'It has no radio in use on the bands of this network.'
+        : 'It carries no networks.'
+      const spoken = rows('network', asking, network, network.id, network.ssid)
+      return carried ? spoken : spoken.map((each): Spoken => ({ ...each, outcome: { kind: 'not-for-it', why } }))
+    }),
+    ...[...bands].sort().flatMap((band) => {
+      const radio = card.radios.find((each) => each.band === band)
+      const spoken = rows('radio', asking, { band, radio }, band, `${band} GHz`)
+      if (radio) return spoken
+      return spoken.map(
+        (each): Spoken => ({ ...each, outcome: { kind: 'not-for-it', why: `It has no ${band} GHz radio.` } }),
+      )
+    }),
+  ]
+}
+
+function rows<S extends Scope>(scope: S, asking: Asking, subject: Subjects[S], of: string, name: string): Spoken[] {
+  return idsOf(scope).flatMap((id): Spoken[] => {
+    const value = settingOf(id).ask(asking, subject)
+    if (value === undefined) return []
+    const key: SettingKey = { id: id, of }
+    return [{ ...key, name, value, outcome: foretell(key, value, asking, subject) }]
+  })
+}
+
+/** What can be said of a setting before anything is tried. */
+function foretell({ id }: SettingKey, value: unknown, asking: Asking, subject: Subjects[Scope]): Outcome {
+  const row = settingOf(id)
+  const { card } = asking
+  const byHand = (why: string): Outcome => ({
+    kind: 'by-hand',
+    why: `${why}.`,
+    hands: row.secret ? `Set ${row.words} as in the vault.` : `Set ${row.words} to ${valueWords(id, value)}.`,
+  })
+  const silent = whyNotDirect(card)
+  if (silent !== undefined) return byHand(`${modelName(card)} is not set by a muster: ${silent}`)
+  const can = card.can[id]
+  if (!can) {
+    if (row.whereAsked) return { kind: 'not-for-it', why: 'This model does not ask for it.' }
+    if (row.nothing !== undefined && isSame(id, row.nothing, value))
+      return { kind: 'not-for-it', why: 'This model does not have it, and the brief asks for none.' }
+    return byHand(`${modelName(card)} does not take it`)
+  }
+  const unfit = row.unfit?.(value, asking, subject)
+  if (unfit !== undefined) return byHand(unfit)
+  if (can.values && !can.values.some((each) => sameValue(each, value)))
+    return byHand(
+      `${modelName(card)} takes only ${can.values.map((each) => (row.show ?? plainWords)(each)).join(', ')}`,
+    )
+  return { kind: 'open' }
+}
+
+/** The same as it may be kept and shown. @param asking  secrets stand as marks */
+export function expectedOf(asking: Asking): SettingOutcome[] {
+  return spokenOf(asking).map(({ value, ...each }) => ({
+    ...each,
+    asked: valueWords(each.id, value),
+    mark: markOf(value),
+  }))
+}
+
+/** Mark of an asked value; of a secret, its value is a mark already. */
+export function markOf(value: unknown): string {
+  return typeof value === 'string' ? value : JSON.stringify(value ?? null)
+}
+
+/**
+ * The outcomes when a proof has read a unit: what was read as asked is proven, what was not shown is written.
+ *
+ * @param signedIn  settings that were proven by signing in
+ */
+export function settled(
+  expected: readonly SettingOutcome[],
+  desired: (key: SettingKey) => unknown,
+  observed: ObservedConfig,
+  written: ReadonlyMap<string, string>,
+): SettingOutcome[] {
+  return expected.map((each) =>
+    each.outcome.kind === 'open'
+      ? { ...each, outcome: seen(each, desired(each), find(observed, each), written) }
+      : each,
+  )
+}
+
+function seen(
+  expected: SettingOutcome,
+  desired: unknown,
+  found: Observed<unknown>,
+  written: ReadonlyMap<string, string>,
+): Outcome {
+  const row = settingOf(expected.id)
+  // The proof has signed in with it, in a session of its own.
+  if (row.bySigningIn)
+    return { kind: 'proven', value: row.secret ? 'signed in with it' : valueWords(expected.id, desired) }
+  if (found.kind === 'value') {
+    if (isSame(expected.id, desired, found.value))
+      return { kind: 'proven', value: valueWords(expected.id, found.value) }
+    if (row.onlyRead)
+      return {
+        kind: 'by-hand',
+        why: `It has ${valueWords(expected.id, found.value)}.`,
+        hands: `Bring ${row.words.toLowerCase()} to ${valueWords(expected.id, desired)}.`,
+      }
+  }
+  if (found.kind === 'unreadable' && written.get(keyText(expected)) === expected.mark)
+    return { kind: 'written', mark: expected.mark }
+  return { kind: 'open' }
+}
+
+export function find(observed: ObservedConfig, { id, of }: SettingKey): Observed<unknown> {
+  const { scope } = settingOf(id)
+  const values: Readonly<Partial<Record<string, Observed<unknown>>>> | undefined =
+    scope === 'unit' ? observed.unit : scope === 'network' ? observed.networks[of] : observed.radios[of]
+  return values?.[id] ?? { kind: 'unsupported' }
+}
+
+/** What stands now: an outcome that was kept holds as long as the same is asked. */
+export function standing(expected: readonly SettingOutcome[], kept: readonly SettingOutcome[]): SettingOutcome[] {
+  const before = new Map(kept.map((each) => [keyText(each), each]))
+  return expected.map((each) => {
+    if (each.outcome.kind !== 'open') return each
+    const one = before.get(keyText(each))
+    return one && one.mark === each.mark && one.asked === each.asked ? { ...each, outcome: one.outcome } : each
+  })
+}

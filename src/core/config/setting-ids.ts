@@ -1,0 +1,68 @@
+/**
+ * Ids of all settings, as kit cards, outcomes and exports name them. They never change their meaning. The table
+ * itself is in settings/.
+ */
+export const settingIds = [
+  'unit.name',
+  'unit.location',
+  'unit.country',
+  'unit.environment',
+  'unit.firmware',
+  'clock.time-zone',
+  'clock.ntp-servers',
+  'clock.time',
+  'management.method',
+  'management.address',
+  'management.prefix',
+  'management.gateway',
+  'management.dns-servers',
+  'management.vlan',
+  'admin.user',
+  'admin.password',
+  'services.https-only',
+  'services.ssh',
+  'services.telnet',
+  'services.snmp-user',
+  'services.snmp-authentication',
+  'services.snmp-privacy',
+  'services.syslog',
+  'services.mail',
+  'services.lights',
+  'services.restart',
+  'network.ssid',
+  'network.enabled',
+  'network.bands',
+  'network.security',
+  'network.cipher',
+  'network.pmf',
+  'network.passphrase',
+  'network.radius-servers',
+  'network.radius-accounting',
+  'network.radius-secret',
+  'network.vlan',
+  'network.hidden',
+  'network.isolation',
+  'network.rate-per-client',
+  'network.rate-shared',
+  'network.most-clients',
+  'network.hours',
+  'network.steering',
+  'network.steering-above',
+  'network.least-signal',
+  'network.fast-roaming',
+  'network.mobility-domain',
+  'network.mac-list',
+  'radio.enabled',
+  'radio.mode',
+  'radio.channel',
+  'radio.width',
+  'radio.power',
+  'radio.low-rates',
+  'radio.beacon-interval',
+] as const
+export type SettingId = (typeof settingIds)[number]
+
+const known: ReadonlySet<string> = new Set(settingIds)
+export function isSettingId(id: string): id is SettingId {
+  return known.has(id)
+}

@@ -1,0 +1,159 @@
+/** Settings of a unit as a whole: who and where it is, its clock, its management address, its login. */
+import { z } from 'zod'
+import { parseCidr } from '../../addressing/ipv4'
+import { adminSecretName } from '../../brief/brief'
+import { modelName } from '../../kit/kit-card'
+import { posixTimeZone, sameTimeZone } from '../posix-time-zone'
+import { ofUnit } from './setting'
+
+const text = z.string()
+const method = z.enum(['static', 'dhcp'])
+const isStatic = (brief: { addressing: 'static' | 'dhcp' }): boolean => brief.addressing === 'static'
+
+export const unitSettings = {
+  'unit.name': ofUnit<string>({ step: 'clock', words: 'Name', value: text, ask: ({ unit }) => unit.name }),
+  'unit.location': ofUnit<string>({
+    step: 'clock',
+    words: 'Location',
+    value: text,
+    nothing: '',
+    ask: ({ unit }) => unit.place,
+  }),
+  'unit.country': ofUnit<string>({
+    step: 'country',
+    words: 'Country',
+    value: text,
+    ask: ({ brief }) => brief.country,
+  }),
+  'unit.environment': ofUnit<'indoor' | 'outdoor'>({
+    step: 'country',
+    words: 'Environment',
+    value: z.enum(['indoor', 'outdoor']),
+    whereAsked: true,
+    ask: ({ brief, plan }) => plan.radios[0]?.place ?? brief.radio.place,
+  }),
+  'unit.firmware': ofUnit<string>({
+    step: 'proof',
+    words: 'Firmware',
+    value: text,
+    onlyRead: true,
+    ask: ({ brief }) => (brief.aftercare.firmware === '' ? undefined : brief.aftercare.firmware),
+    same: isAtLeast,
+    show: (version) => version,
+  }),
+  'clock.time-zone': ofUnit<string>({
+    step: 'clock',
+    words: 'Time zone',
+    value: text,
+    ask: ({ brief, card, today }) =>
+      card.can['clock.time-zone']?.as === 'posix'
+        ? (posixTimeZone(brief.timeZone, today) ?? brief.timeZone)
+        : brief.timeZone,
+    unfit: (zone, { card }) =>
+      card.can['clock.time-zone']?.as === 'posix' && zone.includes('/') && !zone.includes(',')
+        ? `${modelName(card)} takes a rule of POSIX, and ${zone} keeps to none`
+        : undefined,
+    same: sameTimeZone,
+  }),
+  'clock.ntp-servers': ofUnit<string[]>({
+    step: 'clock',
+    words: 'Time servers',
+    value: z.array(text),
+    ask: ({ brief }) => brief.ntpServers,
+  }),
+  /** Of the unit's clock: how far it is from the laptop's, seconds. Asked to be none. */
+  'clock.time': ofUnit<number>({
+    step: 'proof',
+    words: 'Clock',
+    value: z.number(),
+    onlyRead: true,
+    ask: () => 0,
+    same: (_desired, seconds) => Math.abs(seconds) <= mostSecondsOff,
+    show: (seconds) => offWords(seconds),
+  }),
+  'management.method': ofUnit<'static' | 'dhcp'>({
+    step: 'address',
+    words: 'Addressing',
+    value: method,
+    ask: ({ brief }) => brief.addressing,
+  }),
+  'management.address': ofUnit<string>({
+    step: 'address',
+    words: 'Address',
+    value: text,
+    ask: ({ plan }) => plan.address,
+  }),
+  'management.prefix': ofUnit<number>({
+    step: 'address',
+    words: 'Prefix length',
+    value: z.number(),
+    ask: ({ brief }) => parseCidr(brief.management.cidr)?.prefix,
+  }),
+  'management.gateway': ofUnit<string | null>({
+    step: 'address',
+    words: 'Gateway',
+    value: text.nullable(),
+    ask: ({ brief }) => (isStatic(brief) ? brief.management.gateway : undefined),
+  }),
+  'management.dns-servers': ofUnit<string[]>({
+    step: 'address',
+    words: 'DNS servers',
+    value: z.array(text),
+    ask: ({ brief }) => (isStatic(brief) ? brief.management.dnsServers : undefined),
+  }),
+  'management.vlan': ofUnit<number | null>({
+    step: 'address',
+    words: 'Management VLAN',
+    value: z.number().nullable(),
+    nothing: null,
+    ask: ({ brief }) => (brief.managementTagged ? brief.management.vlan : null),
+    show: (vlan) => (vlan === null ? 'untagged' : String(vlan)),
+  }),
+  'admin.user': ofUnit<string>({
+    step: 'password',
+    words: 'Admin',
+    value: text,
+    bySigningIn: true,
+    ask: ({ card }) => card.factory.login.user,
+  }),
+  'admin.password': ofUnit<string>({
+    step: 'password',
+    words: 'Admin password',
+    value: text,
+    secret: true,
+    bySigningIn: true,
+    ask: ({ brief, unit, secrets }) => secrets.get(adminSecretName(brief.admin, unit.id)),
+  }),
+} as const
+
+/** A clock that is farther off breaks joins, certificates and schedules, seconds. */
+export const mostSecondsOff = 2
+
+function offWords(seconds: number): string {
+  const off = Math.abs(seconds)
+  if (off <= mostSecondsOff) return 'right'
+  const [count, unit] =
+    off < 120
+      ? [off, 'seconds']
+      : off < 7200
+        ? [off / 60, 'minutes']
+        : off < 172_800
+          ? [off / 3600, 'hours']
+          : [off / 86_400, 'days']
+  return `${Math.round(count)} ${unit} ${seconds < 0 ? 'behind' : 'ahead'}`
+}
+
+/** Versions are compared number by number: 2.10 comes after 2.9. */
+function isAtLeast(least: string, observed: string): boolean {
+  const parts = (version: string): number[] =>
+    version
+      .split(/[^0-9]+/)
+      .filter(Boolean)
+      .map(Number)
+  const [wanted, found] = [parts(least), parts(observed)]
+  for (let at = 0; at < Math.max(wanted.length, found.length); at += 1) {
+    const step = (found[at] ?? 0) - (wanted[at] ?? 0)
+    if (step !== 0) return step > 0
+  }
+  return true
+}

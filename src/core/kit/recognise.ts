@@ -1,0 +1,25 @@
+/** Who a unit is, by what it lets out before anybody signs in, matched against what the kit cards know. */
+import { type KitCard, modelName } from './kit-card'
+
+/** What was seen of a unit; each is there where its way of speaking has it. */
+export interface Evidence {
+  /** Realm of its sign-in, in its own words. */
+  readonly realm?: string
+  /** SNMPv2-MIB sysObjectID (RFC 3418). */
+  readonly sysObjectId?: string
+}
+
+/** Does what was seen fit the card? A card that says nothing of a thing fits whatever is seen of it. */
+export function fits(evidence: Evidence, { recognise }: Pick<KitCard, 'recognise'>): boolean {
+  const { realm, sysObjectId } = recognise
+  const fitsRealm = evidence.realm === undefined || realm === '' || evidence.realm === realm
+  const fitsObject =
+    evidence.sysObjectId === undefined || sysObjectId === undefined || evidence.sysObjectId === sysObjectId
+  return fitsRealm && fitsObject
+}
+
+/** Name of the model, by the cards; the unit's own words where no card knows it. */
+export function modelBy(evidence: Evidence, cards: Iterable<KitCard>): string {
+  for (const card of cards) if (card.recognise.realm !== '' && fits(evidence, card)) return modelName(card)
+  return evidence.realm ?? evidence.sysObjectId ?? 'unknown'
+}

@@ -1,0 +1,57 @@
+/**
+ * Checks of a proof: each has a code that never changes its meaning; what it is called is made of it when it is shown.
+ * A newer check of a code takes the place of the older, whatever address either was made at.
+ */
+import { z } from 'zod'
+
+const names = {
+  arp: 'Answers by ARP',
+  ping: 'Ping',
+  'new-login': 'New login',
+  'factory-login': 'Factory login',
+  'factory-address': 'Factory address',
+  settings: 'Settings read back',
+  'on-air': 'Networks on air',
+  clock: 'Clock',
+  http: 'Plain HTTP',
+  ssh: 'SSH',
+  telnet: 'Telnet',
+  /** Kept before checks had codes. */
+  former: 'Checked before',
+} as const
+export type CheckCode = keyof typeof names
+const codes = Object.keys(names) as [CheckCode, ...CheckCode[]]
+
+const today = z.object({
+  code: z.enum(codes),
+  expected: z.string(),
+  observed: z.string(),
+  verdict: z.enum(['good', 'bad']),
+  /** ms since 1970. */
+  at: z.number(),
+})
+export type Check = z.infer<typeof today>
+
+const formerCodes: readonly [RegExp, CheckCode][] = [
+  [/^ARP/, 'arp'],
+  [/^Ping/, 'ping'],
+  [/^New login/, 'new-login'],
+  [/^Factory login/, 'factory-login'],
+  [/^Factory address/, 'factory-address'],
+  [/^Settings/, 'settings'],
+  [/^Networks/, 'on-air'],
+]
+const former = today
+  .omit({ code: true })
+  .extend({ what: z.string() })
+  .transform(
+    ({ what, ...check }): Check => ({
+      ...check,
+      code: formerCodes.find(([pattern]) => pattern.test(what))?.[1] ?? 'former',
+    }),
+  )
+export const checkSchema = z.union([today, former])
+
+export function checkWords({ code }: Pick<Check, 'code'>): string {
+  return names[code]
+}

@@ -1,0 +1,221 @@
+/**
+ * Why a step cannot go on: each reason has a code that never changes its meaning, with parameters. Words are made of
+ * it when it is shown, and nothing is found by its words.
+ */
+import { z } from 'zod'
+
+export interface HeldWords {
+  readonly why: string
+  /** What the hands should do, in order. */
+  readonly hands: readonly string[]
+  readonly more?: string | undefined
+  /** A press that the page offers for it. */
+  readonly press?: 'trust-new-certificate' | undefined
+  /** What shows that hands have helped: then it is mustered by itself. Without it, nobody but a person begins again. */
+  readonly resumesWhen?: 'it-answers' | 'it-was-away' | undefined
+}
+
+const again = 'Then muster it again.'
+const byItself = 'It carries on by itself when it answers.'
+const cable = (port: number | null): string => (port === null ? 'its cable' : `the cable in port ${port}`)
+const lightWords = (lights: readonly string[]): string =>
+  `Look at its light: ${[...lights, 'dark means no power'].join(', ')}.`
+
+const reasons = {
+  /** Kept before reasons had codes. */
+  'as-told': (words: HeldWords): HeldWords => words,
+  'cannot-be-set': ({ reasons: [why = '', ...more] }: { reasons: readonly string[] }): HeldWords => ({
+    why,
+    hands: ['Mend it in the brief, the kit or the plan.', again],
+    more: more.join(' ') || undefined,
+  }),
+  'went-wrong': (_none: object): HeldWords => ({
+    why: 'Air Muster itself went wrong here.',
+    hands: ['Muster this unit again.', 'If it happens twice, send us the log of the runner.'],
+  }),
+  'not-found': (p: {
+    addresses: readonly string[]
+    port: number | null
+    poe: string
+    lights: readonly string[]
+    mac: string
+  }): HeldWords => ({
+    why: `It does not answer at ${p.addresses.join(' or ')}.`,
+    hands: [
+      `Check ${cable(p.port)} and that the port gives ${p.poe} power.`,
+      lightWords(p.lights),
+      `Compare the MAC on its label with ${p.mac}.`,
+      byItself,
+    ],
+    resumesWhen: 'it-answers',
+  }),
+  'another-model': ({ says, card }: { says: string; card: string }): HeldWords => ({
+    why: `It says that it is ${says}, not ${card}.`,
+    hands: ['Read the model on its label.', 'Correct the kit list, then muster it again.'],
+  }),
+  'refuses-passwords': ({ reset }: { reset: readonly string[] }): HeldWords => ({
+    why: 'It refuses the factory password.',
+    hands: [...reset, 'It carries on by itself from Reach.'],
+    more: "It was set up before. Neither the job's password nor the one on its label opens it.",
+    resumesWhen: 'it-was-away',
+  }),
+  'went-away': ({ port, lights }: { port: number | null; lights: readonly string[] }): HeldWords => ({
+    why: 'It stopped answering.',
+    hands: [
+      `Check ${cable(port)}.`,
+      lightWords(lights),
+      'Take it out for ten seconds and put it in again: it goes on by itself when it answers.',
+    ],
+    resumesWhen: 'it-was-away',
+  }),
+  slow: ({ port }: { port: number | null }): HeldWords => ({
+    why: 'It answers too slowly.',
+    hands: ['Give it a minute, then muster it again.', `If it stays slow, take ${cable(port)} out for ten seconds.`],
+  }),
+  'wrong-unit': ({ mac }: { mac: string }): HeldWords => ({
+    why: 'Another unit answers in its place.',
+    hands: [`Compare the MAC on its label with ${mac}.`, 'Put the right MAC on the kit list, then muster it again.'],
+  }),
+  'new-certificate': (p: { reason: string; name: string; mac: string }): HeldWords => ({
+    why: 'Its certificate is not the one it showed first.',
+    more: p.reason,
+    hands: [
+      `Make sure that nobody put another device in place of ${p.name}: compare its label with ${p.mac}.`,
+      'If you reset it yourself, it has made itself a new one: trust that, and it is mustered again.',
+    ],
+    press: 'trust-new-certificate',
+  }),
+  garbled: ({ model }: { model: string }): HeldWords => ({
+    why: `It does not answer as ${model} should.`,
+    hands: [
+      'Check the model on its label against the kit list.',
+      'If they agree, power it off for ten seconds and muster it again.',
+    ],
+  }),
+  'setting-refused': ({ said }: { said: string }): HeldWords => ({
+    why: 'It refuses a setting.',
+    hands: ['Read below what it said, change the brief or the plan, then muster it again.'],
+    more: `It said: ${said}`,
+  }),
+  'setting-not-kept': ({ differences }: { differences: readonly string[] }): HeldWords => ({
+    why: 'It took a setting and shows another.',
+    hands: ['Muster it again.', 'If it happens twice, set it aside: its firmware may be faulty.'],
+    more: differences.join(' '),
+  }),
+  'password-not-kept': (_none: object): HeldWords => ({
+    why: 'It took the new password and then refused it.',
+    hands: [
+      'Its old password is back. Muster it again.',
+      'If it happens twice, have another password made in the brief.',
+    ],
+  }),
+  'factory-password-stays': ({ reset }: { reset: string }): HeldWords => ({
+    why: 'It still takes the factory password.',
+    hands: ['Muster it again.', `If it happens twice, reset it: ${reset}`, 'Do not leave it on site like this.'],
+  }),
+  'trades-addresses': ({ other }: { other: string }): HeldWords => ({
+    why: `It and ${other} are to trade addresses.`,
+    hands: [
+      'Plan a free address for one of them, and muster both.',
+      'Then plan the address that you want for it, and muster it again.',
+    ],
+  }),
+  'address-taken': ({ address, mac }: { address: string; mac: string }): HeldWords => ({
+    why: `${address} is taken by ${mac}.`,
+    hands: ['Find that device and take it off the wire, or plan another address.', 'Then muster this unit again.'],
+  }),
+  'address-of-another': ({ address, other }: { address: string; other: string }): HeldWords => ({
+    why: `${address} is still the address of ${other}.`,
+    hands: [
+      `Muster ${other} as well: it is to have another. Or plan another address for this unit.`,
+      'Then muster this unit again.',
+    ],
+  }),
+  'vlan-not-carried': ({ vlan, port }: { vlan: number; port: number | null }): HeldWords => ({
+    why: `This laptop does not reach VLAN ${vlan}, on which the unit is to be managed.`,
+    hands: [
+      `Have the switch carry VLAN ${vlan} with its tag, ${port === null ? 'to the unit' : `on port ${port}`} and to this laptop.`,
+      again,
+    ],
+  }),
+  'not-reserved': (p: { got: string; address: string; mac: string }): HeldWords => ({
+    why: `The DHCP server gives it ${p.got}, and the plan has ${p.address}.`,
+    hands: [
+      `Have the server keep ${p.address} for ${p.mac}: Plan, Addresses has the list for it.`,
+      'Take its cable out for ten seconds, so that it asks again.',
+      again,
+    ],
+  }),
+  'still-applying': ({ seconds }: { seconds: number }): HeldWords => ({
+    why: `It is still applying after ${seconds} s.`,
+    hands: ['Leave it powered for two minutes more.', 'Then muster it again: it goes on where it stopped.'],
+  }),
+  'did-not-return': ({ address, light }: { address: string; light: string }): HeldWords => ({
+    why: `It did not come back at ${address}.`,
+    hands: [`Look at its light: ${light}.`, 'Take its cable out for ten seconds and put it in again.', byItself],
+    resumesWhen: 'it-answers',
+  }),
+  'came-back-unchanged': ({ address }: { address: string }): HeldWords => ({
+    why: 'It came back as it was before.',
+    hands: ['Leave it powered, and muster it again.', 'If it happens twice, set it aside: its firmware may be faulty.'],
+    more: `It came back at ${address}.`,
+  }),
+  'not-saved': (_none: object): HeldWords => ({
+    why: 'It says that it has not saved.',
+    hands: ['Leave it powered, and muster it again.', 'If it happens twice, set it aside: a restart would lose all.'],
+  }),
+  'open-network': ({ ssid }: { ssid: string }): HeldWords => ({
+    why: `Network "${ssid}" is on air without security.`,
+    hands: ['Take its cable out now.', 'Check the brief, then muster it again.'],
+  }),
+  'not-on-air': ({ faults }: { faults: readonly string[] }): HeldWords => ({
+    why: 'A radio is not on air as planned.',
+    hands: ['Read below what differs.', 'If it heard radar, plan another channel; else muster it again.'],
+    more: faults.join(' '),
+  }),
+  'clock-off': ({ off, servers }: { off: string; servers: readonly string[] }): HeldWords => ({
+    why: `Its clock is ${off}.`,
+    hands: [
+      `See that ${servers.join(' or ')} answers as a time server (NTP, UDP 123), and that the unit reaches it.`,
+      'Compare the clock of this laptop with one that is right.',
+      again,
+    ],
+    more: 'A wrong clock breaks joins, certificates and schedules.',
+  }),
+  'check-failed': ({ first, all }: { first: string; all: readonly string[] }): HeldWords => ({
+    why: first,
+    hands: ['Muster it again: what is right is left alone.', 'If it stays, look at the same point by hand.'],
+    more: all.join(' '),
+  }),
+} as const
+
+export type HeldCode = keyof typeof reasons
+export type HeldParams<C extends HeldCode> = Parameters<(typeof reasons)[C]>[0]
+const codes = Object.keys(reasons) as [HeldCode, ...HeldCode[]]
+
+type Params = Record<string, z.core.util.JSONType>
+const today = z.object({
+  is: z.literal('held'),
+  code: z.enum(codes),
+  params: z.record(z.string(), z.json()),
+})
+const former = z
+  .object({
+    is: z.literal('held'),
+    why: z.string(),
+    more: z.string().optional(),
+    hands: z.array(z.string()),
+    press: z.literal('trust-new-certificate').optional(),
+    resumesWhen: z.enum(['it-answers', 'it-was-away']).optional(),
+  })
+  .transform(({ is, ...words }): z.infer<typeof today> => ({ is, code: 'as-told', params: words as Params }))
+export const heldSchema = z.union([today, former])
+export type Held = z.infer<typeof today>
+
+export function heldFor<C extends HeldCode>(code: C, params: HeldParams<C>): Held {
+  return { is: 'held', code, params: params as Held['params'] }
+}
+
+export function heldWords({ code, params }: Held): HeldWords {
+  return (reasons[code] as (params: unknown) => HeldWords)(params)
+}

@@ -1,0 +1,30 @@
+/**
+ * What the lab's host port and the lab say to each other: JSON over HTTP on loopback, one request a question.
+ */
+import { z } from 'zod'
+import { laptopSchema } from '../muster/events'
+
+const target = z.object({ mac: z.string(), address: z.string(), prefix: z.int() })
+
+/** Question and answer by the name of the question; the path is `/wire/<name>`. */
+export const labWire = {
+  laptop: { ask: z.object({}), answer: laptopSchema },
+  arp: { ask: z.object({ address: z.string() }), answer: z.object({ macs: z.array(z.string()) }) },
+  /** Everybody who answers ARP at an address of these subnets. */
+  neighbours: {
+    ask: z.object({ subnets: z.array(z.string()).max(64) }),
+    answer: z.object({ found: z.array(z.object({ mac: z.string(), address: z.string() })) }),
+  },
+  'open-lane': { ask: target, answer: z.object({ source: z.string() }) },
+  'close-lane': { ask: target, answer: z.object({}) },
+  dial: { ask: target.extend({ port: z.int() }), answer: z.object({ loopbackPort: z.int().nullable() }) },
+  ping: { ask: target, answer: z.object({ answers: z.boolean() }) },
+  restore: { ask: z.object({}), answer: z.object({}) },
+} as const
+
+export type LabQuestion = keyof typeof labWire
+export type LabAsk<Q extends LabQuestion> = z.infer<(typeof labWire)[Q]['ask']>
+export type LabAnswer<Q extends LabQuestion> = z.infer<(typeof labWire)[Q]['answer']>
+
+/** Header that carries the lab's token, so that no web page can talk to it. */
+export const labTokenHeader = 'x-lab-token'

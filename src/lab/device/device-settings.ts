@@ -1,0 +1,102 @@
+/**
+ * What a stand-in is set to, in words of its own: no protocol's and no client's. Each front has its own way to and
+ * from it.
+ */
+import { z } from 'zod'
+
+const band = z.enum(['2.4', '5', '6'])
+const day = z.enum(['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'])
+const peer = z.object({ host: z.string(), port: z.number() })
+
+export const deviceNetworkSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  on: z.boolean(),
+  bands: z.array(band),
+  hidden: z.boolean(),
+  vlan: z.number().nullable(),
+  isolated: z.boolean(),
+  clientRate: z.number().nullable(),
+  totalRate: z.number().nullable(),
+  clientLimit: z.number().nullable(),
+  hours: z.object({ days: z.array(day), from: z.string(), to: z.string() }).nullable(),
+  steer: z.enum(['client-decides', 'lean-to-5', 'insist-on-5', 'spread']),
+  steerAbove: z.number().nullable(),
+  letGoBelow: z.number().nullable(),
+  roaming: z.boolean(),
+  roamingDomain: z.number().nullable(),
+  clients: z.object({ rule: z.enum(['allow', 'deny']), macs: z.array(z.string()) }).nullable(),
+  mode: z.enum(['open', 'wpa2-personal', 'wpa2-enterprise', 'wpa3-personal', 'wpa3-wpa2-mixed']),
+  meantOpen: z.boolean(),
+  cipher: z.enum(['ccmp', 'gcmp-256']),
+  frames: z.enum(['off', 'optional', 'required']).nullable(),
+  passphrase: z.string().nullable(),
+  radius: z.object({ servers: z.array(peer), accounting: z.array(peer), secret: z.string().nullable() }).nullable(),
+})
+export type DeviceNetwork = z.infer<typeof deviceNetworkSchema>
+
+export const deviceRadioSchema = z.object({
+  band,
+  on: z.boolean(),
+  generation: z.enum(['n', 'ac', 'ax', 'be']).nullable(),
+  channel: z.number(),
+  width: z.number(),
+  /** dBm. */
+  power: z.number(),
+  lowRates: z.enum(['kept', 'dropped']),
+  /** Time units. */
+  beacon: z.number(),
+})
+export type DeviceRadio = z.infer<typeof deviceRadioSchema>
+
+export const deviceSettingsSchema = z.object({
+  name: z.string(),
+  location: z.string(),
+  country: z.string().nullable(),
+  environment: z.enum(['indoor', 'outdoor']).nullable(),
+  zoneName: z.string().nullable(),
+  zoneRule: z.string().nullable(),
+  timeServers: z.array(z.string()),
+  nameServers: z.array(z.string()),
+  users: z.array(z.string()),
+  wired: z.object({
+    method: z.enum(['static', 'dhcp']),
+    address: z.string().nullable(),
+    prefix: z.number().nullable(),
+    vlan: z.number().nullable(),
+  }),
+  gateway: z.string().nullable(),
+  networks: z.array(deviceNetworkSchema),
+  radios: z.array(deviceRadioSchema),
+  httpsOnly: z.boolean(),
+  ssh: z.boolean(),
+  telnet: z.boolean(),
+  lights: z.boolean(),
+  syslog: z.string().nullable(),
+  mail: z.object({ server: z.string(), to: z.string() }).nullable(),
+  restart: z.object({ day, at: z.string() }).nullable(),
+  snmp: z.object({ user: z.string(), authentication: z.string(), privacy: z.string() }).nullable(),
+})
+export type DeviceSettings = z.infer<typeof deviceSettingsSchema>
+
+/** A network as a device that was told nothing more of it takes it. */
+export const plainNetwork: Omit<DeviceNetwork, 'id' | 'name' | 'bands' | 'mode' | 'passphrase'> = {
+  on: false,
+  hidden: false,
+  vlan: null,
+  isolated: false,
+  clientRate: null,
+  totalRate: null,
+  clientLimit: null,
+  hours: null,
+  steer: 'client-decides',
+  steerAbove: null,
+  letGoBelow: null,
+  roaming: false,
+  roamingDomain: null,
+  clients: null,
+  meantOpen: false,
+  cipher: 'ccmp',
+  frames: null,
+  radius: null,
+}

@@ -1,0 +1,326 @@
+/**
+ * A stand-in as a state machine: power, start, changes that are staged or take effect at once, apply, save, restart,
+ * radios, lights, clock, reset button.
+ *
+ * It knows nothing of sockets, and of no protocol. Country and accounts always take effect at once.
+ */
+import type { RegulatoryDatabase } from '../../core/regulatory/database'
+import type { LabClock } from '../clock'
+import { Flash } from '../flash'
+import { type DeviceRadio, type DeviceSettings, plainNetwork } from './device-settings'
+import { RadioRules } from './radio-rules'
+import { Refusal } from './refusal'
+import type { StandInSheet } from './sheet'
+import { quietSite, type Site } from './site'
+
+export type Phase = 'off' | 'starting' | 'up' | 'applying'
+
+export interface Identity {
+  readonly mac: string
+  readonly serial: string
+}
+
+export interface RadioNow {
+  readonly radio: DeviceRadio
+  readonly condition: 'off' | 'listening' | 'on-air'
+  /** Seconds. */
+  readonly listensFor: number
+  readonly networks: readonly { id: string; name: string; mode: string; meantOpen: boolean }[]
+}
+
+/** How long a radio listens on a channel that radar may use, seconds (ETSI EN 301 893, FCC part 15 E). */
+const radarListenSeconds = 60
+const networkBeforeServiceSeconds = 15
+/** A clock without power begins here. */
+const clockBegins = Date.parse('2021-01-01T00:00:00Z')
+
+export class Device {
+  #phase: Phase = 'off'
+  #staged: DeviceSettings
+  #effective: DeviceSettings
+  #saved: DeviceSettings
+  #passwords: Map<string, string>
+  readonly #rules: RadioRules
+  #callOff: () => void = () => {}
+  /** Lab time at which it has started. */
+  #startsUntil = 0
+  /** Lab time at which it came up. */
+  #upSince = 0
+  /** Lab time at which the radios began to listen or transmit. */
+  #radiosSince = 0
+  /** Told whenever the unit starts or stops to answer. */
+  onPhase: (phase: Phase) => void = () => {}
+  /** Told after each change of what is in effect. */
+  onEffect: () => void = () => {}
+
+  constructor(
+    readonly sheet: StandInSheet,
+    readonly identity: Identity,
+    readonly clock: LabClock,
+    regulatory: RegulatoryDatabase,
+    private readonly flash: Flash = new Flash(undefined, identity.mac),
+    private readonly site: Site = quietSite,
+  ) {
+    const { settings, passwords } = flash.memory
+    const { login } = sheet.factory
+    this.#rules = new RadioRules(sheet, regulatory)
+    this.#staged = this.#effective = this.#saved = settings ?? this.#factorySettings()
+    this.#passwords = new Map(Object.entries(passwords ?? { [login.user]: login.password }))
+  }
+
+  get phase(): Phase {
+    return this.#phase
+  }
+
+  /** Its address, and where it comes from: what is set, what DHCP gave, or the factory's where nobody gave any. */
+  get wired(): { address: string | null; prefix: number | null; gateway: string | null; dns: readonly string[] } {
+    const { wired, gateway, nameServers } = this.#effective
+    if (wired.method === 'static') return { ...wired, gateway, dns: nameServers }
+    const lease = this.site.dhcp?.lease(this.identity.mac)
+    if (lease) return { ...lease, dns: [lease.dns] }
+    const { address, prefix } = this.sheet.factory
+    return { address, prefix, gateway: null, dns: [] }
+  }
+
+  get address(): string | null {
+    return this.wired.address
+  }
+
+  /** Tag of the VLAN on which it is managed. */
+  get vlan(): number | null {
+    return this.#effective.wired.vlan
+  }
+
+  /** Its network stack answers ARP and ICMP some seconds before its service does. */
+  get networkIsUp(): boolean {
+    if (this.#phase === 'starting') return this.clock.now() >= this.#startsUntil - networkBeforeServiceSeconds * 1000
+    return this.#phase !== 'off'
+  }
+
+  get serviceIsUp(): boolean {
+    return this.#phase === 'up' || this.#phase === 'applying'
+  }
+
+  /** Ports that take connections beside HTTPS. */
+  get openPorts(): readonly number[] {
+    const { httpsOnly, ssh, telnet } = this.#effective
+    return [...(httpsOnly ? [] : [80]), ...(ssh ? [22] : []), ...(telnet ? [23] : [])]
+  }
+
+  /** What is configured, and may wait to be applied. */
+  get configured(): DeviceSettings {
+    return this.#staged
+  }
+
+  /** What it does. */
+  get effective(): DeviceSettings {
+    return this.#effective
+  }
+
+  /** By a time server that answers, or from where its clock began. */
+  get time(): Date {
+    if (this.#effective.timeServers.some((server) => this.site.ntpAnswers(server))) return new Date(Date.now())
+    return new Date(clockBegins + this.clock.now() - this.#upSince)
+  }
+
+  get lights(): string {
+    if (this.#phase === 'off') return 'dark'
+    if (this.#phase === 'starting') return 'slow white'
+    if (this.#phase === 'applying') return 'fast white'
+    if (!this.#effective.lights) return 'dark'
+    return this.air().some((radio) => radio.networks.length > 0) ? 'steady green' : 'steady white'
+  }
+
+  get changes(): { standing: 'none' | 'waiting' | 'applying'; saved: boolean } {
+    const standing =
+      this.#phase === 'applying' ? 'applying' : same(this.#staged, this.#effective) ? ('none' as const) : 'waiting'
+    return { standing, saved: this.sheet.saves === 'itself' || same(this.#effective, this.#saved) }
+  }
+
+  /** Plugged in: it starts. */
+  powerOn(): void {
+    if (this.#phase === 'off') this.#start(this.sheet.timing.start)
+  }
+
+  /** Power cut: what was staged or not saved is lost, and an apply that was under way did not happen. */
+  powerOff(): void {
+    this.#callOff()
+    this.#staged = this.#effective = this.#saved
+    this.#enter('off')
+  }
+
+  /** The pinhole button, held so many seconds: long enough, and it is as it was in its box. */
+  pressReset(seconds: number): void {
+    if (this.#phase === 'off' || seconds < this.sheet.timing.resetHold) return
+    this.#callOff()
+    this.#staged = this.#effective = this.#saved = this.#factorySettings()
+    this.#passwords = new Map([[this.sheet.factory.login.user, this.sheet.factory.login.password]])
+    this.#remember()
+    this.#start(this.sheet.timing.start)
+  }
+
+  accepts(user: string, password: string): boolean {
+    return this.#passwords.get(user) === password
+  }
+
+  /**
+   * Is told what to be, with new passwords by user.
+   * @throws Refusal where it will not be that; nothing is changed then
+   */
+  configure(next: DeviceSettings, passwords: ReadonlyMap<string, string> = new Map()): void {
+    if (this.#phase === 'applying')
+      throw new Refusal('in-use', 'changes are being applied; try again when it has restarted')
+    const countryChanged = next.country !== this.#staged.country
+    const after = this.#kept(countryChanged ? this.#rules.reset(next) : next)
+    this.#check(after, passwords)
+    for (const [user, password] of passwords) this.#passwords.set(user, password)
+    this.#staged = after
+    if (this.sheet.applies === 'at-once') this.#takeEffect(after)
+    else if (countryChanged) this.#takeEffect({ ...this.#effective, country: after.country, radios: after.radios })
+    else if (passwords.size > 0) this.#remember()
+  }
+
+  /** Puts what is staged into effect: works on it, restarts, and then is what it was told to be. */
+  apply(): void {
+    if (this.#phase === 'applying') throw new Refusal('in-use', 'changes are being applied already')
+    this.#enter('applying')
+    this.#callOff = this.clock.after(this.sheet.timing.apply, () => {
+      this.#effective = this.#staged
+      if (this.sheet.saves === 'itself') this.#saved = this.#effective
+      this.#remember()
+      this.#start(this.sheet.timing.restart)
+    })
+  }
+
+  /** What is in effect survives a restart from now on. */
+  save(): void {
+    this.#saved = this.#effective
+    this.#remember()
+  }
+
+  restart(): void {
+    this.#callOff()
+    this.#staged = this.#effective = this.#saved
+    this.#start(this.sheet.timing.restart)
+  }
+
+  /** What the radios really do now. */
+  air(): RadioNow[] {
+    const listenedFor = (this.clock.now() - this.#radiosSince) / 1000
+    return this.#effective.radios.map((radio): RadioNow => {
+      if (!this.serviceIsUp || !radio.on) return { radio, condition: 'off', listensFor: 0, networks: [] }
+      const listensFor = this.#rules.mustListen(this.#effective, radio)
+        ? Math.max(0, Math.ceil(radarListenSeconds - listenedFor))
+        : 0
+      if (listensFor > 0) return { radio, condition: 'listening', listensFor, networks: [] }
+      const networks = this.#effective.networks.filter((each) => each.on && each.bands.includes(radio.band))
+      return { radio, condition: 'on-air', listensFor: 0, networks }
+    })
+  }
+
+  #takeEffect(settings: DeviceSettings): void {
+    const before = this.#effective
+    this.#effective = settings
+    if (this.sheet.saves === 'itself') this.#saved = settings
+    if (before.country !== settings.country) this.#radiosSince = this.clock.now()
+    this.#remember()
+    this.onEffect()
+    const moved = !same(before.wired, settings.wired)
+    // The answer to whoever moved it still goes out; then nobody is connected any more.
+    if (moved) this.clock.after(1, () => this.onPhase(this.#phase === 'up' ? 'starting' : this.#phase))
+  }
+
+  /** Rates are kept in whole steps. */
+  #kept(settings: DeviceSettings): DeviceSettings {
+    const step = this.sheet.rateStep
+    const whole = (kbps: number | null): number | null =>
+      kbps === null ? null : Math.max(1, Math.floor(kbps / step)) * step
+    const networks = settings.networks.map((each) => ({
+      ...each,
+      clientRate: whole(each.clientRate),
+      totalRate: whole(each.totalRate),
+    }))
+    return { ...settings, networks }
+  }
+
+  #check(settings: DeviceSettings, passwords: ReadonlyMap<string, string>): void {
+    const { mostNetworks, securities, passwordShortest } = this.sheet
+    if (settings.networks.length > mostNetworks)
+      throw new Refusal('invalid-value', `at most ${mostNetworks} networks`, 'network')
+    for (const { name, mode } of settings.networks)
+      if (!securities.includes(mode))
+        throw new Refusal('invalid-value', `network "${name}" cannot be ${mode}`, 'network')
+    this.#rules.check(settings)
+    for (const password of passwords.values())
+      if (password.length < passwordShortest)
+        throw new Refusal('invalid-value', `a password has ${passwordShortest} characters at least`, 'authentication')
+  }
+
+  #remember(): void {
+    this.flash.remember({ settings: this.#saved, passwords: Object.fromEntries(this.#passwords) })
+  }
+
+  #start(seconds: number): void {
+    this.#startsUntil = this.clock.now() + seconds * 1000
+    this.#enter('starting')
+    this.#callOff = this.clock.after(seconds, () => {
+      this.#radiosSince = this.#upSince = this.clock.now()
+      this.#enter('up')
+    })
+  }
+
+  #enter(phase: Phase): void {
+    this.#phase = phase
+    this.onPhase(phase)
+  }
+
+  #factorySettings(): DeviceSettings {
+    const { factory, model, zones } = this.sheet
+    return {
+      name: `${model.toLowerCase().replace(' ', '-')}-${this.identity.mac.slice(-5).replace(':', '')}`,
+      location: '',
+      country: factory.country,
+      environment: null,
+      zoneName: zones === 'names' ? 'Etc/UTC' : null,
+      zoneRule: zones === 'rules' ? 'UTC0' : null,
+      timeServers: [],
+      nameServers: [],
+      users: [factory.login.user],
+      wired: factory.asksDhcp
+        ? { method: 'dhcp', address: null, prefix: null, vlan: null }
+        : { method: 'static', address: factory.address, prefix: factory.prefix, vlan: null },
+      gateway: null,
+      networks: [
+        {
+          ...plainNetwork,
+          id: 'factory',
+          name: factory.network,
+          bands: factory.radios.map(({ band }) => band),
+          mode: 'wpa2-personal',
+          passphrase: this.identity.serial.padEnd(8, '0'),
+        },
+      ],
+      radios: [...factory.radios],
+      httpsOnly: false,
+      ssh: true,
+      telnet: true,
+      lights: true,
+      syslog: null,
+      mail: null,
+      restart: null,
+      snmp: null,
+    }
+  }
+}
+
+const compared = new WeakMap<object, WeakMap<object, boolean>>()
+/** Settings are replaced, never changed: two that were compared once need not be again. */
+function same(a: object, b: object): boolean {
+  if (a === b) return true
+  const known = compared.get(a)?.get(b)
+  if (known !== undefined) return known
+  const equal = JSON.stringify(a) === JSON.stringify(b)
+  const of = compared.get(a) ?? new WeakMap<object, boolean>()
+  compared.set(a, of.set(b, equal))
+  return equal
+}

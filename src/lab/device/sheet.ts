@@ -1,0 +1,126 @@
+/**
+ * A stand-in's own sheet: what its maker built. Kept apart from the kit cards on purpose: a card that is wrong about a
+ * model is found out against its stand-in.
+ */
+import type { DeviceNetwork, DeviceRadio } from './device-settings'
+
+export interface StandInSheet {
+  readonly maker: string
+  readonly model: string
+  readonly firmware: string
+  readonly factory: {
+    readonly address: string
+    readonly prefix: number
+    /** Whether it asks DHCP before it takes its own address. */
+    readonly asksDhcp: boolean
+    readonly login: { readonly user: string; readonly password: string }
+    readonly country: string
+    readonly radios: readonly DeviceRadio[]
+    /** SSID of the network that is there and switched off. */
+    readonly network: string
+  }
+  /** Seconds. */
+  readonly timing: {
+    readonly start: number
+    readonly apply: number
+    readonly restart: number
+    readonly resetHold: number
+  }
+  readonly managementInterface: string
+  readonly powers: Readonly<Record<string, readonly number[]>>
+  readonly widths: Readonly<Record<string, readonly number[]>>
+  readonly mostNetworks: number
+  readonly passwordShortest: number
+  readonly securities: readonly DeviceNetwork['mode'][]
+  /** Names of what its firmware does not know, as its protocol has them. */
+  readonly lacks: readonly string[]
+  /** Rates are kept in whole steps of so many kbit/s. */
+  readonly rateStep: number
+  /** Time zones are rules of POSIX. */
+  readonly zones: 'names' | 'rules'
+  readonly showsPassphrases: boolean
+  /** The one country that it was sold for. */
+  readonly soldFor: string | null
+  readonly applies: 'staged' | 'at-once'
+  readonly saves: 'itself' | 'on-command'
+  /** Takes a network without a word of its security, as careless firmware does, and puts it on air open. */
+  readonly careless: boolean
+}
+
+const radio = (band: DeviceRadio['band'], rest: Pick<DeviceRadio, 'channel' | 'width' | 'power'>): DeviceRadio => ({
+  band,
+  on: true,
+  generation: null,
+  lowRates: 'kept',
+  beacon: 100,
+  ...rest,
+})
+
+export const ostrelO40: StandInSheet = {
+  maker: 'Ostrel',
+  model: 'O-40',
+  firmware: '3.4.1',
+  factory: {
+    address: '192.168.77.1',
+    prefix: 24,
+    asksDhcp: false,
+    login: { user: 'setup', password: 'setup' },
+    country: 'US',
+    radios: [radio('2.4', { channel: 6, width: 20, power: 20 }), radio('5', { channel: 36, width: 80, power: 17 })],
+    network: 'Ostrel',
+  },
+  timing: { start: 70, apply: 90, restart: 70, resetHold: 10 },
+  managementInterface: 'uplink',
+  powers: { '2.4': [5, 8, 11, 14, 17, 20], '5': [5, 8, 11, 14, 17, 20, 23] },
+  widths: { '2.4': [20, 40], '5': [20, 40, 80] },
+  mostNetworks: 8,
+  passwordShortest: 8,
+  securities: ['open', 'wpa2-personal', 'wpa2-enterprise', 'wpa3-personal', 'wpa3-wpa2-mixed'],
+  lacks: ['time-zone-rule'],
+  rateStep: 64,
+  zones: 'names',
+  showsPassphrases: true,
+  soldFor: null,
+  applies: 'staged',
+  saves: 'itself',
+  careless: false,
+}
+
+/** The older sister: it asks DHCP first, shows no passphrase, and knows less. */
+export const ostrelO20: StandInSheet = {
+  ...ostrelO40,
+  model: 'O-20',
+  firmware: '2.9.6',
+  factory: {
+    ...ostrelO40.factory,
+    asksDhcp: true,
+    radios: [radio('2.4', { channel: 6, width: 20, power: 20 }), radio('5', { channel: 36, width: 80, power: 17 })],
+  },
+  timing: { start: 85, apply: 90, restart: 85, resetHold: 10 },
+  powers: { '2.4': [5, 8, 11, 14, 17, 20], '5': [5, 8, 11, 14, 17, 20, 22] },
+  securities: ['open', 'wpa2-personal', 'wpa2-enterprise'],
+  lacks: [
+    'timezone-name',
+    'environment',
+    'mail',
+    'restart',
+    'accounting',
+    'rate-shared',
+    'hours',
+    'steering-above',
+    'fast-roaming',
+    'mobility-domain',
+    'client-list',
+    'beacon-interval',
+  ],
+  rateStep: 512,
+  zones: 'rules',
+  showsPassphrases: false,
+}
+
+export const ostrelO20Us: StandInSheet = { ...ostrelO20, model: 'O-20 US', soldFor: 'US' }
+
+/** Sheets by `maker model`. */
+export const sheets: ReadonlyMap<string, StandInSheet> = new Map(
+  [ostrelO40, ostrelO20, ostrelO20Us].map((sheet) => [`${sheet.maker} ${sheet.model}`, sheet]),
+)

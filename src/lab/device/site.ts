@@ -1,0 +1,64 @@
+/** What a stand-in finds on the wire beside itself: a DHCP server, and time servers that answer. */
+import { formatIpv4, parseIpv4 } from '../../core/addressing/ipv4'
+
+export interface DhcpOptions {
+  /** Prefix length of the subnet. */
+  readonly prefix: number
+  readonly first: string
+  readonly last: string
+  readonly gateway: string
+  readonly dns: string
+}
+
+export interface Lease {
+  readonly address: string
+  readonly prefix: number
+  readonly gateway: string
+  readonly dns: string
+}
+
+/** A small DHCP server: a pool, and addresses that are reserved for a MAC. */
+export class DhcpServer {
+  readonly #options: DhcpOptions
+  readonly #reserved = new Map<string, string>()
+  readonly #leased = new Map<string, string>()
+
+  constructor(options: DhcpOptions) {
+    this.#options = options
+  }
+
+  reserve(mac: string, address: string): void {
+    this.#reserved.set(mac, address)
+    this.#leased.delete(mac)
+  }
+
+  /** The address of this MAC: the reserved one, else one of the pool, the same again where it can be. */
+  lease(mac: string): Lease | null {
+    const { prefix, gateway, dns } = this.#options
+    const address = this.#reserved.get(mac) ?? this.#leased.get(mac) ?? this.#fromPool(mac)
+    return address === undefined ? null : { address, prefix, gateway, dns }
+  }
+
+  /** Begins at a place that follows from the MAC: a lab that is started again gives the same. */
+  #fromPool(mac: string): string | undefined {
+    const first = parseIpv4(this.#options.first) ?? 0
+    const size = (parseIpv4(this.#options.last) ?? 0) - first + 1
+    const taken = new Set([...this.#leased.values(), ...this.#reserved.values()])
+    const begin = Number.parseInt(mac.replaceAll(':', '').slice(-5), 16) % size
+    for (let step = 0; step < size; step += 1) {
+      const address = formatIpv4(first + ((begin + step) % size))
+      if (taken.has(address)) continue
+      this.#leased.set(mac, address)
+      return address
+    }
+    return undefined
+  }
+}
+
+export interface Site {
+  readonly dhcp: DhcpServer | undefined
+  /** Does a time server answer at this address or name? */
+  ntpAnswers(server: string): boolean
+}
+
+export const quietSite: Site = { dhcp: undefined, ntpAnswers: () => true }

@@ -1,0 +1,186 @@
+/** A stand-in's settings and state as the tree that its modules ask for: code of its own, no client's. */
+import type { Device } from '../../device/device'
+import type { DeviceNetwork, DeviceRadio, DeviceSettings } from '../../device/device-settings'
+import type { StandInSheet } from '../../device/sheet'
+import type { Node } from './tree'
+
+const octets = (text: string): string => Buffer.from(text, 'utf8').toString('base64')
+const decimal = (dbm: number): string => dbm.toFixed(1)
+/** Leaves that have no value are not there. */
+const present = (node: Node): Node =>
+  Object.fromEntries(Object.entries(node).filter(([, value]) => value !== null && value !== undefined))
+
+/** What a firmware does not know is no part of its tree. */
+function without(node: unknown, lacks: readonly string[]): unknown {
+  if (Array.isArray(node)) return node.map((each) => without(each, lacks))
+  if (typeof node !== 'object' || node === null) return node
+  const known = Object.entries(node).filter(([name]) => !lacks.includes(name))
+  return Object.fromEntries(known.map(([name, value]) => [name, without(value, lacks)]))
+}
+
+/** @param secrets  to be edited, its tree needs them; to be read, it holds none but what the unit shows */
+export function encode(settings: DeviceSettings, sheet: StandInSheet, secrets: 'with' | 'as-shown'): Node {
+  return without(whole(settings, sheet, secrets), sheet.lacks) as Node
+}
+
+function whole(settings: DeviceSettings, sheet: StandInSheet, secrets: 'with' | 'as-shown'): Node {
+  return {
+    'ietf-system:system': present({
+      hostname: settings.name,
+      location: settings.location === '' ? null : settings.location,
+      clock: settings.zoneName === null ? null : { 'timezone-name': settings.zoneName },
+      ntp: { enabled: true, server: settings.timeServers.map((host) => ({ name: host, udp: { address: host } })) },
+      'dns-resolver': {
+        server: settings.nameServers.map((host) => ({ name: host, 'udp-and-tcp': { address: host } })),
+      },
+      authentication: { user: settings.users.map((name) => ({ name })) },
+    }),
+    'ietf-interfaces:interfaces': {
+      interface: [
+        present({
+          name: sheet.managementInterface,
+          type: 'iana-if-type:ethernetCsmacd',
+          'ietf-ip:ipv4': {
+            address:
+              settings.wired.address === null
+                ? []
+                : [{ ip: settings.wired.address, 'prefix-length': settings.wired.prefix }],
+            'air-muster-wireless:method': settings.wired.method,
+          },
+          'air-muster-wireless:management-vlan': settings.wired.vlan,
+        }),
+      ],
+    },
+    ...(settings.gateway === null ? {} : { 'ietf-routing:routing': routing(settings.gateway) }),
+    'air-muster-wireless:wireless': present({
+      country: settings.country,
+      environment: settings.environment,
+      network: settings.networks.map((network) => encodeNetwork(network, sheet, secrets)),
+      radio: settings.radios.map(encodeRadio),
+    }),
+    'air-muster-wireless:services': present({
+      'https-only': settings.httpsOnly,
+      ssh: settings.ssh,
+      telnet: settings.telnet,
+      lights: settings.lights,
+      'time-zone-rule': settings.zoneRule,
+      syslog: settings.syslog,
+      mail: settings.mail,
+      restart: settings.restart,
+      snmp: settings.snmp && {
+        user: settings.snmp.user,
+        ...(secrets === 'with'
+          ? { 'authentication-key': settings.snmp.authentication, 'privacy-key': settings.snmp.privacy }
+          : {}),
+      },
+    }),
+  }
+}
+
+function routing(gateway: string): Node {
+  const route = { 'destination-prefix': '0.0.0.0/0', 'next-hop': { 'next-hop-address': gateway } }
+  return {
+    'control-plane-protocols': {
+      'control-plane-protocol': [
+        {
+          type: 'ietf-routing:static',
+          name: 'management',
+          'static-routes': { 'ietf-ipv4-unicast-routing:ipv4': { route: [route] } },
+        },
+      ],
+    },
+  }
+}
+
+function encodeNetwork(network: DeviceNetwork, sheet: StandInSheet, secrets: 'with' | 'as-shown'): Node {
+  const { mode, radius } = network
+  const shows = secrets === 'with' || sheet.showsPassphrases
+  return present({
+    id: network.id,
+    ssid: octets(network.name),
+    enabled: network.on,
+    hidden: network.hidden,
+    vlan: network.vlan,
+    isolation: network.isolated,
+    band: network.bands,
+    'rate-per-client': network.clientRate,
+    'rate-shared': network.totalRate,
+    'most-clients': network.clientLimit,
+    hours: network.hours && { day: network.hours.days, from: network.hours.from, to: network.hours.to },
+    steering: network.steer,
+    'steering-above': network.steerAbove,
+    'least-signal': network.letGoBelow,
+    'fast-roaming': network.roaming,
+    'mobility-domain': network.roamingDomain,
+    'client-list': network.clients && { rule: network.clients.rule, mac: network.clients.macs },
+    security: present({
+      mode,
+      'open-confirmed': mode === 'open' && network.meantOpen ? true : null,
+      cipher: mode === 'open' ? null : network.cipher,
+      pmf: network.frames,
+      passphrase: shows ? network.passphrase : null,
+      radius:
+        radius &&
+        present({
+          server: radius.servers.map(({ host, port }) => ({ address: host, port })),
+          accounting: radius.accounting.map(({ host, port }) => ({ address: host, port })),
+          secret: secrets === 'with' ? radius.secret : null,
+        }),
+    }),
+  })
+}
+
+function encodeRadio(radio: DeviceRadio): Node {
+  return present({
+    band: radio.band,
+    enabled: radio.on,
+    mode: radio.generation,
+    channel: radio.channel,
+    width: radio.width,
+    power: decimal(radio.power),
+    'low-rates': radio.lowRates,
+    'beacon-interval': radio.beacon,
+  })
+}
+
+/** The operational datastore (RFC 8342): what is in effect, with the state that the modules ask for. */
+export function encodeOperational(device: Device): Node {
+  const { sheet, effective, wired } = device
+  const tree = encode(
+    {
+      ...effective,
+      wired: { ...effective.wired, address: wired.address, prefix: wired.prefix },
+      gateway: wired.gateway,
+      nameServers: [...wired.dns],
+    },
+    sheet,
+    'as-shown',
+  )
+  const [ethernet = {}] = (tree['ietf-interfaces:interfaces'] as { interface: Node[] }).interface
+  const radios = device.air().map(({ radio, condition, listensFor, networks }) => ({
+    ...(without(encodeRadio(radio), sheet.lacks) as Node),
+    condition,
+    ...(listensFor > 0 ? { 'listens-for': listensFor } : {}),
+    'on-air': networks.map(({ id, name, mode }) => ({ network: id, ssid: octets(name), security: mode })),
+  }))
+  const { standing, saved } = device.changes
+  return {
+    ...tree,
+    'ietf-interfaces:interfaces': {
+      interface: [
+        {
+          ...ethernet,
+          'oper-status': 'up',
+          'phys-address': device.identity.mac,
+          statistics: { 'discontinuity-time': '2026-01-01T00:00:00Z' },
+        },
+      ],
+    },
+    'ietf-system:system-state': {
+      platform: { 'os-name': `${sheet.maker} ${sheet.model}`, 'os-version': sheet.firmware },
+      clock: { 'current-datetime': device.time.toISOString() },
+    },
+    'air-muster-wireless:wireless': { ...(tree['air-muster-wireless:wireless'] as Node), radio: radios },
+    'air-muster-wireless:changes': { standing, unsaved: !saved },
+  }
+}

@@ -1,0 +1,224 @@
+/**
+ * RESTCONF (RFC 8040) over HTTPS in front of an access point. It listens on loopback; the wire says who reaches it.
+ */
+import type { IncomingMessage, ServerResponse } from 'node:http'
+import { createServer, type Server } from 'node:https'
+import type { AddressInfo } from 'node:net'
+import type { Duplex } from 'node:stream'
+import { generate } from 'selfsigned'
+import { z } from 'zod'
+import type { Device } from '../../device/device'
+import { Refusal } from '../../device/refusal'
+import { Flash } from '../../flash'
+import { carryOut } from './carry-out'
+import { encode, encodeOperational } from './encode'
+import { lookUp, type Node, type TreeEdit } from './tree'
+
+const dataType = 'application/yang-data+json'
+const patchType = 'application/yang-patch+json'
+const patchSchema = z.object({
+  'ietf-yang-patch:yang-patch': z.object({
+    'patch-id': z.string(),
+    edit: z
+      .array(
+        z.object({
+          'edit-id': z.string().min(1),
+          operation: z.enum(['create', 'delete', 'merge', 'remove', 'replace']),
+          target: z.string(),
+          value: z.record(z.string(), z.unknown()).optional(),
+        }),
+      )
+      .min(1),
+  }),
+})
+const operational = '/restconf/ds/ietf-datastores:operational'
+const data = '/restconf/data'
+const longestRequest = 256 * 1024
+
+export class RestconfServer {
+  readonly #unit: Device
+  readonly #server: Server
+  readonly #sockets = new Set<Duplex>()
+  #port = 0
+
+  private constructor(
+    unit: Device,
+    private readonly flash: Flash,
+    key: string,
+    cert: string,
+  ) {
+    this.#unit = unit
+    this.#server = createServer({ key, cert }, (request, response) => void this.#serve(request, response))
+    this.#server.on('connection', (socket) => {
+      this.#sockets.add(socket)
+      socket.once('close', () => this.#sockets.delete(socket))
+    })
+    this.#server.on('tlsClientError', (_error, socket) => socket.destroy())
+  }
+
+  /** Starts to listen, with a certificate that the unit signed itself. */
+  static async listen(unit: Device, flash = new Flash(undefined, unit.identity.mac)): Promise<RestconfServer> {
+    const certificate = flash.memory.certificate ?? (await selfSigned(unit))
+    flash.remember({ certificate })
+    const server = new RestconfServer(unit, flash, certificate.key, certificate.cert)
+    await new Promise<void>((resolve) => server.#server.listen(0, '127.0.0.1', resolve))
+    server.#port = (server.#server.address() as AddressInfo).port
+    return server
+  }
+
+  get port(): number {
+    return this.#port
+  }
+
+  /** What a restart, a pulled cable or a new address does to connections. */
+  dropConnections(): void {
+    for (const socket of this.#sockets) socket.destroy()
+  }
+
+  /** What a reset does on much equipment: it signs itself another certificate. */
+  async renewCertificate(): Promise<void> {
+    const certificate = await selfSigned(this.#unit)
+    this.flash.remember({ certificate })
+    this.#server.setSecureContext(certificate)
+    this.dropConnections()
+  }
+
+  close(): Promise<void> {
+    this.dropConnections()
+    return new Promise((resolve) => this.#server.close(() => resolve()))
+  }
+
+  async #serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
+    try {
+      if (!this.#authorized(request)) {
+        response.setHeader('www-authenticate', `Basic realm="${this.#unit.sheet.maker} ${this.#unit.sheet.model}"`)
+        return send(response, 401, errors({ 'error-type': 'protocol', 'error-tag': 'access-denied' }))
+      }
+      const url = new URL(request.url ?? '/', 'https://unit')
+      const path = decodePath(url.pathname)
+      if (request.method === 'GET' && path.startsWith(operational))
+        return this.#get(response, path.slice(operational.length), encodeOperational(this.#unit))
+      if (request.method === 'GET' && path.startsWith(data)) {
+        const config = encode(this.#unit.configured, this.#unit.sheet, 'as-shown')
+        const all =
+          url.searchParams.get('content') === 'config' ? config : { ...encodeOperational(this.#unit), ...config }
+        return this.#get(response, path.slice(data.length), all)
+      }
+      if (request.method === 'PATCH' && path === data) return this.#patch(response, request, await body(request))
+      if (request.method === 'POST' && path.startsWith('/restconf/operations/'))
+        return this.#operate(response, path.slice('/restconf/operations/'.length))
+      send(response, 404, noSuch('there is nothing here'))
+    } catch (error) {
+      const fault =
+        error instanceof Refusal
+          ? error
+          : new Refusal('malformed-message', error instanceof Error ? error.message : 'not understood')
+      send(response, fault.tag === 'in-use' ? 409 : 400, errors(errorOf(fault)))
+    }
+  }
+
+  #authorized(request: IncomingMessage): boolean {
+    const [scheme, encoded] = (request.headers.authorization ?? '').split(' ')
+    if (scheme !== 'Basic' || !encoded) return false
+    const text = Buffer.from(encoded, 'base64').toString('utf8')
+    const colon = text.indexOf(':')
+    return colon > 0 && this.#unit.accepts(text.slice(0, colon), text.slice(colon + 1))
+  }
+
+  #get(response: ServerResponse, path: string, tree: Node): void {
+    if (path === '') return send(response, 200, { 'ietf-restconf:data': tree })
+    const found = lookUp(tree, path)
+    if (found === undefined) return send(response, 404, noSuch(`there is no ${path}`))
+    // RFC 8040, 4.3: wrapped in its name; an entry of a list in an array of one.
+    const last = path.split('/').at(-1) ?? ''
+    const isEntry = last.includes('=')
+    const name = last.split('=')[0] ?? ''
+    const module =
+      path
+        .split('/')
+        .findLast((step) => step.includes(':'))
+        ?.split(':')[0] ?? ''
+    send(response, 200, { [name.includes(':') ? name : `${module}:${name}`]: isEntry ? [found] : found })
+  }
+
+  #patch(response: ServerResponse, request: IncomingMessage, text: string): void {
+    if (!request.headers['content-type']?.startsWith(patchType))
+      return send(response, 415, noSuch(`a change comes as ${patchType}`))
+    const patch = patchSchema.parse(JSON.parse(text))['ietf-yang-patch:yang-patch']
+    const fault = this.#tryEdits(patch.edit)
+    send(response, fault ? (fault.tag === 'in-use' ? 409 : 400) : 200, {
+      'ietf-yang-patch:yang-patch-status': {
+        'patch-id': patch['patch-id'],
+        ...(fault ? { errors: { error: [errorOf(fault)] } } : { ok: [null] }),
+      },
+    })
+  }
+
+  #tryEdits(edits: readonly TreeEdit[]): Refusal | undefined {
+    try {
+      carryOut(this.#unit, edits)
+      return undefined
+    } catch (error) {
+      if (error instanceof Refusal) return error
+      throw error
+    }
+  }
+
+  #operate(response: ServerResponse, operation: string): void {
+    const { sheet } = this.#unit
+    const operations: Readonly<Record<string, () => void>> = {
+      ...(sheet.applies === 'staged' ? { 'air-muster-wireless:apply': () => this.#unit.apply() } : {}),
+      ...(sheet.saves === 'on-command' ? { 'air-muster-wireless:save': () => this.#unit.save() } : {}),
+      'ietf-system:system-restart': () => this.#unit.restart(),
+    }
+    const operate = Object.hasOwn(operations, operation) ? operations[operation] : undefined
+    if (!operate)
+      return send(response, 404, errors({ 'error-type': 'protocol', 'error-tag': 'operation-not-supported' }))
+    response.once('finish', () => setImmediate(operate))
+    response.writeHead(204).end()
+  }
+}
+
+async function selfSigned(unit: Device): Promise<{ key: string; cert: string }> {
+  const { private: key, cert } = await generate([{ name: 'commonName', value: unit.identity.serial }], {
+    keyType: 'ec',
+    algorithm: 'sha256',
+  })
+  return { key, cert }
+}
+
+function decodePath(path: string): string {
+  return path.replace(/\/$/, '')
+}
+
+function errors(error: object): unknown {
+  return { 'ietf-restconf:errors': { error: [error] } }
+}
+
+function errorOf({ tag, path, message }: Refusal): object {
+  return {
+    'error-type': 'application',
+    'error-tag': tag,
+    ...(path === undefined ? {} : { 'error-path': path }),
+    'error-message': message,
+  }
+}
+
+function noSuch(message: string): unknown {
+  return errors({ 'error-type': 'protocol', 'error-tag': 'invalid-value', 'error-message': message })
+}
+
+function send(response: ServerResponse, status: number, value: unknown): void {
+  response.writeHead(status, { 'content-type': dataType }).end(JSON.stringify(value))
+}
+
+async function body(request: IncomingMessage): Promise<string> {
+  const chunks: Buffer[] = []
+  let size = 0
+  for await (const chunk of request as AsyncIterable<Buffer>) {
+    size += chunk.length
+    if (size > longestRequest) throw new Refusal('malformed-message', 'the request is too large')
+    chunks.push(chunk)
+  }
+  return Buffer.concat(chunks).toString('utf8')
+}

@@ -1,0 +1,31 @@
+/** Apply: whatever waits takes effect together, with a countdown; meanwhile nobody takes the unit's power away. */
+import { held } from '../held-error'
+import type { UnitRun } from '../unit-run'
+import { wentAway } from './address'
+
+export async function apply(run: UnitRun): Promise<string> {
+  const { target, access, journal, waits, host } = run
+  const { standing } = await access.dialect.changes()
+  if (standing === 'none') return 'nothing waits'
+  const seconds = target.card.timing.apply
+  if (standing === 'waiting') await access.dialect.apply()
+  const old = access.here
+  await journal.tell('apply', { is: 'waiting', until: waits.due(seconds), waitingFor: 'applying, leave it powered' })
+  const within = seconds * 2 + 60
+  const over = await waits.until(async () => {
+    await waits.pause(2)
+    if (!(await host.arp(old)).includes(target.unit.mac)) return 'gone'
+    return (await stillWaits(run)) ? undefined : 'none'
+  }, within)
+  if (over === undefined) throw held('still-applying', { seconds: within })
+  return 'changes applied'
+}
+
+async function stillWaits({ access }: UnitRun): Promise<boolean> {
+  try {
+    return (await access.dialect.changes()).standing !== 'none'
+  } catch (error) {
+    if (wentAway(error)) return true
+    throw error
+  }
+}

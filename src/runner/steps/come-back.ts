@@ -1,0 +1,68 @@
+/** Return: found where it is to be, and signed in there with the new password. */
+import { held } from '../held-error'
+import type { UnitRun } from '../unit-run'
+import { type Located, locate } from './reach'
+
+/** It came back as it was before: power was cut, or the change did not take. The run begins again from reach. */
+export class CameBackUnchanged extends Error {
+  override readonly name = 'CameBackUnchanged'
+  constructor(readonly address: string) {
+    super(`it came back at ${address}`)
+  }
+}
+
+export async function comeBack(run: UnitRun): Promise<string> {
+  const { target, access, journal, waits } = run
+  const { restart } = target.card.timing
+  const goal = target.plan.address
+  const old = access.address
+  const until = waits.due(restart)
+  let told = false
+  const found = await waits.until(
+    async (): Promise<Located | undefined> => {
+      const seen = await locate(run, old === undefined || old === goal ? [goal] : [goal, old])
+      if (seen?.answers === 'service' && seen.address === goal) return seen
+      if (seen?.answers === 'service' && told) {
+        if (await isElsewhereByDhcp(run, seen.address)) return seen
+        throw new CameBackUnchanged(seen.address)
+      }
+      if (!told) await journal.tell('return', { is: 'waiting', until, waitingFor: 'restarting' })
+      told = true
+      return undefined
+    },
+    restart * 2 + 60,
+  )
+  if (!found) {
+    const slow = target.card.lights['slow white']
+    throw held('did-not-return', {
+      address: goal,
+      light: slow ? 'slow white means that it still starts' : 'blinking means that it still starts',
+    })
+  }
+  if (found.address !== goal) throw held('not-reserved', { got: found.address, address: goal, mac: target.unit.mac })
+  await signInThere(run, goal)
+  await journal.door('address', 'passed')
+  if (old !== undefined && old !== goal) await access.closeLane(old)
+  if (target.card.does.saves === 'itself') await journal.tookEffect()
+  journal.say(`answers at ${goal}, signed in`)
+  return `back at ${goal}`
+}
+
+/** It asks DHCP as it was told to, and was given another address than the plan's. */
+async function isElsewhereByDhcp(run: UnitRun, address: string): Promise<boolean> {
+  if (run.target.compiled.config.unit['management.method'] !== 'dhcp') return false
+  await signInThere(run, address)
+  const method = (await run.read('in-effect')).unit['management.method']
+  return method?.kind === 'value' && method.value === 'dhcp'
+}
+
+async function signInThere({ target, access }: UnitRun, address: string): Promise<void> {
+  const dialect = await access.session(address)
+  try {
+    await dialect.signIn(target.login)
+  } catch (error) {
+    dialect.close()
+    throw error
+  }
+  access.keep(dialect, target.login, address)
+}

@@ -1,0 +1,13 @@
+/** Save: what is in effect survives a restart from now on. People forget, on every page. */
+import { held } from '../held-error'
+import type { UnitRun } from '../unit-run'
+
+export async function save({ access, journal }: UnitRun): Promise<string> {
+  const before = await access.dialect.changes()
+  if (before.saved === 'unsaved') {
+    await access.dialect.save()
+    if ((await access.dialect.changes()).saved === 'unsaved') throw held('not-saved', {})
+  }
+  await journal.tookEffect()
+  return before.saved === 'unsaved' ? 'saved' : 'was saved already'
+}

@@ -1,0 +1,103 @@
+/** How a unit is reached: where it was found, the lanes to it, and the session that is open. */
+import { parseCidr, parseIpv4 } from '../../core/addressing/ipv4'
+import type { Credentials, Dialect } from '../../wire/dialect/dialect'
+import { openDialect } from '../../wire/dialect/registry'
+import type { Host, Lane } from '../../wire/host/host'
+import type { PinCheck } from '../../wire/trust/pin'
+import { WireError } from '../../wire/wire-error'
+import type { Target } from './target'
+
+export class Access {
+  readonly #target: Target
+  readonly #pin: PinCheck
+  readonly #lanes = new Map<string, Lane>()
+  #dialect: Dialect | undefined
+  /** Address at which it was found. */
+  address: string | undefined
+  /** Login that opened the session. */
+  credentials: Credentials | undefined
+
+  constructor(
+    target: Target,
+    readonly host: Host,
+    pin: PinCheck,
+  ) {
+    this.#target = target
+    this.#pin = pin
+  }
+
+  /** Where it answers as far as is known. */
+  get here(): string {
+    return this.address ?? this.#target.card.factory.address
+  }
+
+  /** The session that is signed in. */
+  get dialect(): Dialect {
+    if (!this.#dialect) throw new WireError('unreachable', 'no session is open')
+    return this.#dialect
+  }
+
+  /** The lane to this unit at an address. */
+  async lane(address: string): Promise<Lane> {
+    const open = this.#lanes.get(address)
+    if (open) return open
+    const lane = await this.host.openLane({ mac: this.#target.unit.mac, address, prefix: this.#prefixAt(address) })
+    this.#lanes.set(address, lane)
+    return lane
+  }
+
+  #prefixAt(address: string): number {
+    const { card, proven, subnets } = this.#target
+    const { factory } = card
+    if (address === factory.address) return factory.prefix
+    const provenPrefix = address === this.#target.provenAddress ? proven?.config.unit['management.prefix'] : undefined
+    const within = subnets.map((cidr) => parseCidr(cidr)).find((cidr) => cidr && isWithin(address, cidr))
+    return provenPrefix ?? within?.prefix ?? factory.prefix
+  }
+
+  /** A session of its own at an address, not signed in yet. The caller closes it. */
+  async session(address: string): Promise<Dialect> {
+    return openDialect(this.#target.card, await this.lane(address), this.#pin)
+  }
+
+  /** Does a port of the unit take a connection? */
+  async takes(address: string, port: number): Promise<boolean> {
+    try {
+      const socket = await (await this.lane(address)).connect(port)
+      socket.destroy()
+      return true
+    } catch (error) {
+      if (error instanceof WireError && error.kind === 'unreachable') return false
+      throw error
+    }
+  }
+
+  /** Takes over a session that is signed in, and lets go of the one before. */
+  keep(dialect: Dialect, credentials: Credentials, address: string): void {
+    if (this.#dialect !== dialect) this.#dialect?.close()
+    this.#dialect = dialect
+    this.credentials = credentials
+    this.address = address
+  }
+
+  dropSession(): void {
+    this.#dialect?.close()
+    this.#dialect = undefined
+  }
+
+  async closeLane(address: string): Promise<void> {
+    const lane = this.#lanes.get(address)
+    this.#lanes.delete(address)
+    await lane?.close()
+  }
+
+  async close(): Promise<void> {
+    this.dropSession()
+    await Promise.allSettled([...this.#lanes.keys()].map((address) => this.closeLane(address)))
+  }
+}
+
+function isWithin(address: string, cidr: NonNullable<ReturnType<typeof parseCidr>>): boolean {
+  const number = parseIpv4(address)
+  return number !== undefined && number >= cidr.network && number <= cidr.broadcast
+}

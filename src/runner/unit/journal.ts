@@ -1,0 +1,129 @@
+/** What a unit's muster tells, and what it must not forget: steps, log, checks, doors, marks, outcomes. */
+import type { SettingOutcome } from '../../core/config/outcomes'
+import type { Check, StepState } from '../../core/muster/events'
+import type { Step } from '../../core/muster/procedure'
+import type { AwakeClock, Deadline } from '../awake-clock'
+import type { EventLog } from '../event-log'
+import type { Target } from './target'
+
+export type DoorState = 'shut' | 'opened' | 'passed'
+
+export class Journal {
+  readonly #target: Target
+  readonly #log: EventLog
+  readonly #clock: AwakeClock
+  /** One-way doors, as far as they were ever opened for this unit. */
+  readonly doors: { password: DoorState; address: DoorState }
+  /** Marks of what was written and has taken effect. */
+  readonly #inEffect: Map<string, string>
+  /** Marks of what was written by this muster, and may be lost again until it is in effect. */
+  readonly #written = new Map<string, string>()
+  /** The wait that was told last, to be told anew when the laptop has slept or its clock was set. */
+  #waiting:
+    | {
+        readonly step: Step
+        readonly state: Extract<StepState, { is: 'waiting' }>
+        readonly due: Deadline
+        readonly disturbances: number
+      }
+    | undefined
+
+  constructor(target: Target, log: EventLog, clock: AwakeClock) {
+    this.#target = target
+    this.#log = log
+    this.#clock = clock
+    this.doors = { password: target.before.passwordDoor, address: target.before.addressDoor }
+    this.#inEffect = new Map(Object.entries(target.writtenBefore))
+  }
+
+  get #unit(): string {
+    return this.#target.unit.id
+  }
+
+  tell(step: Step, state: StepState): Promise<void> {
+    this.#waiting =
+      state.is === 'waiting'
+        ? {
+            step,
+            state,
+            due: this.#clock.deadline(state.until - Date.now()),
+            disturbances: this.#clock.disturbances,
+          }
+        : undefined
+    return this.#log.append({ kind: 'step', unit: this.#unit, step, state })
+  }
+
+  /** A countdown that was told before the clock was set counts down to a wrong time. */
+  async tellAnew(): Promise<void> {
+    const waiting = this.#waiting
+    if (!waiting || waiting.disturbances === this.#clock.disturbances) return
+    await this.tell(waiting.step, { ...waiting.state, until: Math.round(Date.now() + waiting.due.leftMs()) })
+  }
+
+  /** A line of its log, kept in its place; the unit is not kept waiting for it. */
+  say(text: string): void {
+    this.#log.note({ kind: 'log', unit: this.#unit, text })
+  }
+
+  /** As `say`, for the state of a step. Events keep their order: whatever is awaited later is stored after it. */
+  note(step: Step, state: StepState): void {
+    this.#log.note({ kind: 'step', unit: this.#unit, step, state })
+  }
+
+  check(check: Check): void {
+    this.#log.note({ kind: 'check', unit: this.#unit, check })
+  }
+
+  /** Opens or passes a one-way door. It is in the store when this resolves, before the unit hears of anything. */
+  async door(door: 'password' | 'address', state: 'opened' | 'passed'): Promise<void> {
+    const secret = door === 'password' && state === 'opened' ? { secret: this.#target.asked.password } : {}
+    await this.#log.append({ kind: 'door', unit: this.#unit, door, state, ...secret })
+    this.doors[door] = state
+  }
+
+  kept(copy: 'as-found' | 'as-left'): Promise<void> {
+    return this.#log.append({ kind: 'kept', unit: this.#unit, copy })
+  }
+
+  /** What was written to a setting that the unit does not show, by setting: this muster's, or what is in effect. */
+  markOf(key: string): string | undefined {
+    return this.#written.get(key) ?? this.#inEffect.get(key)
+  }
+
+  get marks(): ReadonlyMap<string, string> {
+    return new Map([...this.#inEffect, ...this.#written])
+  }
+
+  wrote(key: string, mark: string): void {
+    this.#written.set(key, mark)
+  }
+
+  /** It was found as out of its box: nothing that was written before is there any more. */
+  async foundBoxed(): Promise<void> {
+    if (this.#inEffect.size === 0) return
+    this.#inEffect.clear()
+    await this.#tellWritten('scratch', {})
+  }
+
+  /** It went away before its changes took effect: what was written may be lost, and is written again. */
+  forgetWritten(): void {
+    this.#written.clear()
+  }
+
+  /** All that was written has taken effect, and survives a power cut. */
+  async tookEffect(): Promise<void> {
+    if (this.#written.size === 0) return
+    await this.#tellWritten('before', Object.fromEntries(this.#written))
+    for (const [key, mark] of this.#written) this.#inEffect.set(key, mark)
+    this.#written.clear()
+  }
+
+  #tellWritten(from: 'before' | 'scratch', marks: Record<string, string>): Promise<void> {
+    return this.#log.append({ kind: 'written', unit: this.#unit, mac: this.#target.unit.mac, from, marks })
+  }
+
+  async proven(outcomes: readonly SettingOutcome[]): Promise<void> {
+    await this.#log.append({ kind: 'outcomes', unit: this.#unit, outcomes: [...outcomes] })
+    await this.#log.append({ kind: 'proven', unit: this.#unit, asked: this.#target.asked })
+  }
+}

@@ -1,0 +1,104 @@
+/** What a unit is to be, and what is known of it from before: fixed for the length of a muster. */
+import { type Asked, secretMark } from '../../core/config/asked'
+import type { Compiled } from '../../core/config/compile'
+import { markOf, type SettingOutcome } from '../../core/config/outcomes'
+import { keyText, type SettingKey } from '../../core/config/unit-config'
+import type { DirectCard } from '../../core/kit/kit-card'
+import type { Unit } from '../../core/kit/unit'
+import { emptyRow, type RollRow } from '../../core/muster/roll'
+import type { UnitPlan } from '../../core/plan/plan'
+import type { FormerPassword } from '../../store/secrets'
+import type { Credentials } from '../../wire/dialect/dialect'
+
+export interface TargetInput {
+  readonly unit: Unit
+  readonly card: DirectCard
+  readonly plan: UnitPlan
+  readonly compiled: Compiled
+  readonly asked: Asked
+  /** Every setting that is asked of it, with what could be said of it before. */
+  readonly expected: readonly SettingOutcome[]
+  /** What earlier musters left: doors that were opened, what was proven. */
+  readonly before: RollRow | undefined
+  /** Where the last sweep saw it. */
+  readonly seenAt: string | undefined
+  /** Admin passwords that were replaced, the newest first. */
+  readonly formerPasswords: readonly FormerPassword[]
+  /** Subnets in which it may have been given an address, CIDR. */
+  readonly subnets: readonly string[]
+}
+
+/** Some units lock out whoever fails to sign in: no more old passwords than these are tried. */
+const mostOldLogins = 3
+
+export class Target {
+  readonly unit: Unit
+  readonly card: DirectCard
+  readonly plan: UnitPlan
+  readonly compiled: Compiled
+  readonly asked: Asked
+  readonly expected: readonly SettingOutcome[]
+  readonly before: RollRow
+  readonly seenAt: string | undefined
+  readonly subnets: readonly string[]
+  readonly #formerPasswords: readonly FormerPassword[]
+  readonly #marks: ReadonlyMap<string, string>
+
+  constructor(input: TargetInput) {
+    this.unit = input.unit
+    this.card = input.card
+    this.plan = input.plan
+    this.compiled = input.compiled
+    this.asked = input.asked
+    this.expected = input.expected
+    this.before = input.before ?? emptyRow
+    this.seenAt = input.seenAt
+    this.subnets = input.subnets
+    this.#formerPasswords = input.formerPasswords
+    this.#marks = new Map(input.expected.map((each) => [keyText(each), each.mark]))
+  }
+
+  get login(): Credentials {
+    return this.compiled.login
+  }
+
+  /** What another box has proven under this name says nothing of this one. */
+  get proven(): Asked | undefined {
+    const { proven } = this.before
+    return proven?.mac === this.unit.mac ? proven : undefined
+  }
+
+  /** Address at which it has proven itself last; the plan may have moved on since. */
+  get provenAddress(): string | undefined {
+    return this.proven?.config.unit['management.address']
+  }
+
+  /** Marks of what was written to this very box and is not shown by it. */
+  get writtenBefore(): Readonly<Record<string, string>> {
+    const { mac, marks } = this.before.written
+    return mac === this.unit.mac ? marks : {}
+  }
+
+  /** Mark of what is asked of a setting: it tells one value from another without being it. */
+  markOf(key: SettingKey): string {
+    return this.#marks.get(keyText(key)) ?? markOf(undefined)
+  }
+
+  /** Admin passwords that it may still have, the one that it was given last first. */
+  get oldLogins(): Credentials[] {
+    const { user, password } = this.login
+    const given = this.#formerPasswords.filter(
+      ({ name, changedAt }) => secretMark(name, changedAt) === this.before.givenPassword,
+    )
+    const passwords = [...given, ...this.#formerPasswords]
+      .map(({ clear }) => clear)
+      .filter((clear) => clear !== password)
+    return [...new Set(passwords)].slice(0, mostOldLogins).map((each) => ({ user, password: each }))
+  }
+
+  /** Whether the password that it was given last was replaced since. */
+  get passwordWasReplaced(): boolean {
+    const { givenPassword } = this.before
+    return givenPassword !== undefined && givenPassword !== this.asked.password
+  }
+}

@@ -1,0 +1,19 @@
+/** All dialects by their kind: a further one is a folder beside and a line here. */
+import type { DirectCard } from '../../core/kit/kit-card'
+import type { Lane } from '../host/host'
+import type { PinCheck } from '../trust/pin'
+import type { Dialect } from './dialect'
+import { restconf } from './restconf/restconf'
+
+type Kind = DirectCard['dialect']['kind']
+type Open<K extends Kind> = (lane: Lane, card: DirectCard & { dialect: { kind: K } }, pin: PinCheck) => Dialect
+
+const dialects: { readonly [K in Kind]: Open<K> } = {
+  restconf: (lane, { factory, dialect, does }, pin) =>
+    restconf(lane, { port: factory.port, managementInterface: dialect.managementInterface, pin, slow: does.slow }),
+}
+
+/** A session with the unit at the lane's end, in the dialect that its card names; not signed in yet. */
+export function openDialect(card: DirectCard, lane: Lane, pin: PinCheck): Dialect {
+  return dialects[card.dialect.kind](lane, card, pin)
+}

@@ -1,0 +1,44 @@
+/** What a unit of a model is to be, by a brief, for tests that speak to units themselves. */
+
+import type { Brief } from '../../src/core/brief/brief'
+import { neededSecrets } from '../../src/core/brief/brief'
+import { desiredOf } from '../../src/core/config/compile'
+import type { Asking } from '../../src/core/config/settings/setting'
+import type { ObservedConfig, UnitConfig } from '../../src/core/config/unit-config'
+import type { Unit } from '../../src/core/kit/unit'
+import { makePlan } from '../../src/core/plan/plan'
+import { cardOf, countryOf, demoBrief } from './data'
+
+export const testMac = '02:4f:52:00:00:01'
+export const today = new Date('2026-11-25T12:00:00Z')
+
+export function askingFor(model: string, brief: Brief = demoBrief, more: Partial<Unit> = {}): Asking {
+  const unit: Unit = { id: 'u', name: 'hall-01', place: 'desk', model, mac: testMac, serial: '', port: 1, ...more }
+  const card = cardOf(model)
+  const { plans, faults } = makePlan({
+    brief,
+    units: [unit],
+    cards: new Map([[model, card]]),
+    country: countryOf(brief.country),
+    before: new Map(),
+  })
+  const [plan] = plans
+  if (!plan) throw new Error(faults.map(({ sentence }) => sentence).join(' '))
+  const secrets = new Map(neededSecrets(brief, ['u']).map((name) => [name, `Secret of ${name}`.slice(0, 60)]))
+  return { brief, unit, plan, card, secrets, today }
+}
+
+export const desiredFor = (model: string, brief?: Brief): UnitConfig => desiredOf(askingFor(model, brief))
+
+/** The values that were told, as a configuration that can be asked for. */
+export function valuesIn(observed: ObservedConfig): UnitConfig {
+  const told = (values: object): object =>
+    Object.fromEntries(
+      Object.entries(values as Record<string, { kind: string; value?: unknown }>).flatMap(([id, each]) =>
+        each.kind === 'value' ? [[id, each.value]] : [],
+      ),
+    )
+  const all = (groups: Readonly<Record<string, object>>): Record<string, object> =>
+    Object.fromEntries(Object.entries(groups).map(([of, values]) => [of, told(values)]))
+  return { unit: told(observed.unit), networks: all(observed.networks), radios: all(observed.radios) }
+}
