@@ -1,6 +1,6 @@
 // Kills parts of a running installation in the middle of musters, and watches before a page whether it says so and goes on.
 
-const macs = ['02:4f:52:10:6a:2c', '02:4f:52:10:6a:2d', '02:4f:52:10:6a:2e', '02:4f:52:10:6a:31']
+const macs = ['02:4f:52:10:6a:2c', '02:4f:52:10:6a:2d', '02:4f:52:10:6a:2e', '02:4f:32:10:6a:31']
 const said = /is away|No news from Air Muster|Nobody works on the wire|was away and is back|were away and are back/
 
 const rest = (ms) => new Promise((resolve) => setTimeout(resolve, ms))

@@ -1,5 +1,9 @@
 'use server'
 /** Orders that the pages place: a runner carries them out. */
+import { z } from 'zod'
+import { settingIdSchema } from '../core/config/unit-config'
+import { lineSchema } from '../core/input/line'
+import { unitIdSchema } from '../core/kit/unit'
 import { allUnits, type Selection, selectionSchema, theseUnits } from '../core/muster/selection'
 import { appendEvents } from '../store/events'
 import type { Job } from '../store/jobs'
@@ -42,6 +46,24 @@ export async function trustNewCertificate(slug: string, unit: string): Promise<O
     await placeOrder(store, { jobId: job.id, kind: 'muster', units: theseUnits(found.id) })
     return done
   })
+}
+
+const byHandSchema = z.object({
+  unit: unitIdSchema,
+  id: settingIdSchema,
+  of: z.string().max(40),
+  asked: z.string().max(4000),
+  who: lineSchema(60).min(1, 'say who has seen to it'),
+  done: z.enum(['yes', 'no']),
+})
+
+/** Somebody has set by hand what no muster can set, or has not after all. */
+export async function seeToByHand(slug: string, given: z.input<typeof byHandSchema>): Promise<Outcome> {
+  const parsed = byHandSchema.safeParse(given)
+  if (!parsed.success) return failed(parsed.error.issues[0]?.message ?? 'This is not a setting.')
+  return order(slug, (store, job) =>
+    appendEvents(store, job.id, [{ at: new Date(), event: { kind: 'by-hand', ...parsed.data } }]),
+  )
 }
 
 export async function pauseMuster(slug: string): Promise<Outcome> {

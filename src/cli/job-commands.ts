@@ -1,5 +1,6 @@
 /** The commands that work on jobs: they need the database, which the start scripts name. */
 import { asBuiltCsv } from '../core/handover/as-built'
+import { outcomesCsv } from '../core/handover/outcomes-csv'
 import { slugSchema } from '../core/job/job-document'
 import { answers } from '../core/muster/roll'
 import { rollText } from '../core/muster/roll-text'
@@ -216,17 +217,23 @@ export function roll(slug: string, { json }: { json?: true }): Promise<string> {
   })
 }
 
-export function exportSheet(slug: string, { csv, job: whole }: { csv?: true; job?: true }): Promise<string> {
-  if (!csv && !whole)
+export interface ExportForms {
+  readonly csv?: true
+  readonly settings?: true
+  readonly json?: true
+  readonly job?: true
+}
+
+export function exportSheet(slug: string, { csv, settings, json, job: whole }: ExportForms): Promise<string> {
+  return withStore(async (store) => {
+    const view = await mustView(store, slug)
+    if (whole) return JSON.stringify(await exportJob(store, view.job, undefined), null, 2)
+    if (csv) return asBuiltCsv(sheetOf(view)).trimEnd()
+    if (settings) return outcomesCsv(sheetOf(view)).trimEnd()
+    if (json) return JSON.stringify(sheetOf(view), null, 2)
     throw new CommandError(
       2,
-      'Say in which form: muster export <job> --csv, or --job for the whole job without its secrets.',
+      'Say in which form: muster export <job> --csv for the units, --settings for every setting, --json for both, or --job for the whole job without its secrets.',
     )
-  if (whole)
-    return withStore(async (store) =>
-      JSON.stringify(await exportJob(store, (await mustView(store, slug)).job, undefined), null, 2),
-    )
-  return withStore(async (store) => {
-    return asBuiltCsv(sheetOf(await mustView(store, slug))).trimEnd()
   })
 }

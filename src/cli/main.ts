@@ -30,9 +30,11 @@ program
 program
   .command('export <job>')
   .description('print the as-built sheet, or the whole job')
-  .option('--csv', 'the as-built sheet as CSV')
+  .option('--csv', 'the units of the as-built sheet as CSV')
+  .option('--settings', 'what became of every setting, as CSV')
+  .option('--json', 'the as-built sheet with every setting, as JSON')
   .option('--job', 'the whole job as a file, without its secrets')
-  .action(async (job: string, options: { csv?: true; job?: true }) =>
+  .action(async (job: string, options: { csv?: true; settings?: true; json?: true; job?: true }) =>
     print(await (await jobCommands()).exportSheet(job, options)),
   )
 program

@@ -10,6 +10,7 @@ import type { Unit } from '../core/kit/unit'
 import { type HeldWords, heldFor, heldWords } from '../core/muster/held'
 import { heldStep, type RollRow } from '../core/muster/roll'
 import { isSelected } from '../core/muster/selection'
+import type { Planning } from '../core/plan/plan'
 import { type JobView, viewJob } from '../store/job-view'
 import { jobById } from '../store/jobs'
 import type { Store } from '../store/open'
@@ -75,9 +76,9 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     const compilation: Compilation =
       card && plan && country
         ? compile({ brief: view.job.brief, unit, plan, card, country, secrets, today })
-        : { ok: false, reasons: [whyNot(unit, card)] }
+        : { ok: false, reasons: whyNot(unit, card, view.planFaults) }
     if (!compilation.ok || !card || !isDirect(card) || !plan || !asked) {
-      const reasons = compilation.ok ? [whyNot(unit, card)] : compilation.reasons
+      const reasons = compilation.ok ? whyNot(unit, card, view.planFaults) : compilation.reasons
       await log.append({ kind: 'step', unit: unit.id, step: 'reach', state: heldFor('cannot-be-set', { reasons }) })
       return 'held'
     }
@@ -103,9 +104,10 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
 }
 
 /** Why a unit cannot even be asked what it is to be. */
-function whyNot(unit: Unit, card: KitCard | undefined): string {
-  if (!card) return `There is no kit card for "${unit.model}".`
-  return 'It has no address or channel in the plan.'
+function whyNot(unit: Unit, card: KitCard | undefined, faults: Planning['faults']): string[] {
+  if (!card) return [`There is no kit card for "${unit.model}".`]
+  const own = faults.filter((fault) => fault.unit === unit.id).map(({ sentence }) => sentence)
+  return own.length > 0 ? own : ['It has no address or channel in the plan.']
 }
 
 /** Passwords that this unit may have had from the job: those that were replaced, and the one of the other policy. */

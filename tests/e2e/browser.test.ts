@@ -7,7 +7,7 @@ import { openStore } from '../../src/store/open'
 import { openSecrets } from '../../src/store/secrets'
 import { openBrowser, openSite, type Site } from '../support/site'
 
-const macs = ['02:4f:52:10:6a:2c', '02:4f:52:10:6a:2d', '02:4f:52:10:6a:2e', '02:4f:52:10:6a:31']
+const macs = ['02:4f:52:10:6a:2c', '02:4f:52:10:6a:2d', '02:4f:52:10:6a:2e', '02:4f:32:10:6a:31']
 let browser: Browser
 let site: Site
 let page: Page
@@ -113,7 +113,7 @@ describe('at a desk, 1280 by 800', () => {
   })
 
   it('shows why a unit is held and what the hands do', async () => {
-    await site.hand({ do: 'unplug', mac: '02:4f:52:10:6a:31' })
+    await site.hand({ do: 'unplug', mac: '02:4f:32:10:6a:31' })
     await go('muster')
     await press('Call the roll again')
     await sees('3 of 4 answer', 45_000)
@@ -130,7 +130,7 @@ describe('on a ladder, 390 by 844', () => {
   beforeEach(() => page.setViewport({ width: 390, height: 844, hasTouch: true, isMobile: true }))
 
   it('shows one unit at a time, large, and its steps as they are done', async () => {
-    await site.hand({ do: 'plug-in', mac: '02:4f:52:10:6a:31' })
+    await site.hand({ do: 'plug-in', mac: '02:4f:32:10:6a:31' })
     await go('muster')
     await press('Call the roll again')
     await page.waitForSelector('section[aria-label="hall-01"] h2', { visible: true })

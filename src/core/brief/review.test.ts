@@ -386,6 +386,11 @@ describe('what a field alone can tell', () => {
       /begins or ends with a space/,
     ],
     [
+      'a name with half of a character',
+      { ...demoBrief, networks: [{ ...crew, ssid: 'x\ud83d' }] },
+      /holds half of a character/,
+    ],
+    [
       'a VLAN out of range',
       { ...demoBrief, management: { ...management, vlan: 4095 } },
       /a VLAN is a whole number from 1 to 4094/,

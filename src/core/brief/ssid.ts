@@ -16,6 +16,9 @@ export const ssidSchema = z.string().check((context) => {
         ? `"${context.value}" is ${bytes} bytes long; a network name holds ${longest} at the most`
         : context.value.trim() !== context.value
           ? `"${context.value}" begins or ends with a space, which people cannot see`
-          : undefined
+          : // Half of a character: there are no octets for it, and what comes back is another name.
+            /\p{Surrogate}/u.test(context.value)
+            ? `"${context.value}" holds half of a character: type the name anew`
+            : undefined
   if (fault) context.issues.push({ code: 'custom', message: fault, input: context.value })
 })

@@ -8,6 +8,7 @@ import { z } from 'zod'
 import { carriesNetworks, modelName, whyNotDirect } from '../kit/kit-card'
 import type { Band } from '../regulatory/blocks'
 import { isSame, valueWords } from './compare'
+import type { SettingId } from './setting-ids'
 import { bandsOn } from './settings/network-settings'
 import type { Asking, Scope, Subjects } from './settings/setting'
 import { plainWords, sameValue } from './settings/setting'
@@ -92,20 +93,36 @@ function foretell({ id }: SettingKey, value: unknown, asking: Asking, subject: S
   })
   const silent = whyNotDirect(card)
   if (silent !== undefined) return byHand(`${modelName(card)} is not set by a muster: ${silent}`)
-  const can = card.can[id]
-  if (!can) {
+  if (!card.can[id]) {
     if (row.whereAsked) return { kind: 'not-for-it', why: 'This model does not ask for it.' }
     if (row.nothing !== undefined && isSame(id, row.nothing, value))
       return { kind: 'not-for-it', why: 'This model does not have it, and the brief asks for none.' }
     return byHand(`${modelName(card)} does not take it`)
   }
-  const unfit = row.unfit?.(value, asking, subject)
+  const unfit = whyUnfit(id, value, asking, subject)
   if (unfit !== undefined) return byHand(unfit)
-  if (can.values && !can.values.some((each) => sameValue(each, value)))
-    return byHand(
-      `${modelName(card)} takes only ${can.values.map((each) => (row.show ?? plainWords)(each)).join(', ')}`,
-    )
-  return { kind: 'open' }
+  if (row.nothing !== undefined && isSame(id, row.nothing, value)) return { kind: 'open' }
+  const lacking = row.needs?.find((needed) => !isTaken(needed, asking, subject))
+  return lacking === undefined
+    ? { kind: 'open' }
+    : byHand(`It goes with ${settingOf(lacking).words.toLowerCase()}, which ${modelName(card)} does not take as asked`)
+}
+
+/** Why a model that knows a setting cannot take this value of it; undefined where it can. */
+function whyUnfit(id: SettingId, value: unknown, asking: Asking, subject: Subjects[Scope]): string | undefined {
+  const { unfit, show = plainWords } = settingOf(id)
+  const why = unfit?.(value, asking, subject)
+  if (why !== undefined) return why
+  const { values } = asking.card.can[id] ?? {}
+  if (!values || values.some((each) => sameValue(each, value))) return undefined
+  return `${modelName(asking.card)} takes only ${values.map((each) => show(each)).join(', ')}`
+}
+
+/** Does the model take a setting as it is asked? */
+function isTaken(id: SettingId, asking: Asking, subject: Subjects[Scope]): boolean {
+  const value = settingOf(id).ask(asking, subject)
+  if (value === undefined) return true
+  return asking.card.can[id] !== undefined && whyUnfit(id, value, asking, subject) === undefined
 }
 
 /** The same as it may be kept and shown. @param asking  secrets stand as marks */

@@ -60,7 +60,7 @@ function ruleOf(zone: string, begin: number): string | undefined {
 /** The moment within a day at which the offset changes, as the clock on the wall showed it just before. */
 function transitionIn(day: number, from: number, to: number, offsetAt: (ms: number) => number): Transition {
   let [low, high] = [day, day + dayMs]
-  while (high - low > 60_000) {
+  while (high - low > 1000) {
     const middle = Math.floor((low + high) / 2)
     if (offsetAt(middle) === from) low = middle
     else high = middle

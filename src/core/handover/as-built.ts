@@ -4,7 +4,6 @@
 import Papa from 'papaparse'
 import type { Brief } from '../brief/brief'
 import { type SettingOutcome, standing } from '../config/outcomes'
-import { settingOf } from '../config/settings/settings'
 import { keyText, type UnitConfig } from '../config/unit-config'
 import type { Unit } from '../kit/unit'
 import { checkWords } from '../muster/check'
@@ -107,11 +106,6 @@ function radiosOf(config: UnitConfig): AsBuiltRow['radios'] {
       ? []
       : [{ band, channel, width, powerDbm }]
   })
-}
-
-/** `Ellery Crew: Client isolation`, or `Name`. */
-export function settingWords({ id, name }: Pick<SettingOutcome, 'id' | 'name'>): string {
-  return name === '' ? settingOf(id).words : `${name}: ${settingOf(id).words}`
 }
 
 /** What is still missing before the papers are complete; empty when they are. */

@@ -40,7 +40,6 @@ export const doesSchema = z.strictObject({
   /** It answers slowly: each answer is waited for three times as long. */
   slow: z.boolean().default(false),
 })
-export type Does = z.infer<typeof doesSchema>
 
 export const cardRadioSchema = z.strictObject({
   name: z.string(),

@@ -10,7 +10,6 @@ import { heldSchema } from './held'
 import { steps } from './procedure'
 
 export type { Check } from './check'
-export type { Held } from './held'
 
 export const stepStateSchema = z.union([
   z.object({ is: z.literal('idle') }),

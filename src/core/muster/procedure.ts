@@ -1,7 +1,6 @@
 /**
  * The order of a muster, with the rule of the trade behind each place in it.
  */
-import type { SettlingStep } from '../config/settings/setting'
 import type { KitCard } from '../kit/kit-card'
 
 export const steps = [
@@ -56,16 +55,6 @@ export const procedure: Readonly<Record<Step, StepRule>> = {
   'on-air': { title: 'On air', doing: 'looking at its radios' },
   proof: { title: 'Proof', doing: 'proving every point' },
 }
-
-/** Steps that write settings: each writes those whose row in the table names it. */
-export const settlingSteps = [
-  'country',
-  'clock',
-  'networks',
-  'radios',
-  'services',
-  'address',
-] as const satisfies readonly (SettlingStep & Step)[]
 
 /** The steps that this model goes through, in order, by what its card says that it does. */
 export function stepsFor({ role, does }: Pick<KitCard, 'role' | 'does'>): Step[] {

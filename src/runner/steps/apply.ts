@@ -8,6 +8,7 @@ export async function apply(run: UnitRun): Promise<string> {
   const { standing } = await access.dialect.changes()
   if (standing === 'none') return 'nothing waits'
   const seconds = target.card.timing.apply
+  journal.awaitedRevision = await access.dialect.revision()
   if (standing === 'waiting') await access.dialect.apply()
   const old = access.here
   await journal.tell('apply', { is: 'waiting', until: waits.due(seconds), waitingFor: 'applying, leave it powered' })

@@ -41,6 +41,9 @@ export async function comeBack(run: UnitRun): Promise<string> {
   }
   if (found.address !== goal) throw held('not-reserved', { got: found.address, address: goal, mac: target.unit.mac })
   await signInThere(run, goal)
+  // It may have lost its power in the middle, and be back as it was before, at an address that did not change.
+  const awaited = journal.awaitedRevision
+  if (awaited !== undefined && (await access.dialect.revision()) !== awaited) throw new CameBackUnchanged(goal)
   await journal.door('address', 'passed')
   if (old !== undefined && old !== goal) await access.closeLane(old)
   if (target.card.does.saves === 'itself') await journal.tookEffect()

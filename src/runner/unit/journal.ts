@@ -16,6 +16,8 @@ export class Journal {
   readonly doors: { password: DoorState; address: DoorState }
   /** Marks of what was written and has taken effect. */
   readonly #inEffect: Map<string, string>
+  /** Names the configuration that was to take effect; see Dialect.revision. */
+  awaitedRevision: string | undefined
   /** Marks of what was written by this muster, and may be lost again until it is in effect. */
   readonly #written = new Map<string, string>()
   /** The wait that was told last, to be told anew when the laptop has slept or its clock was set. */
@@ -107,6 +109,7 @@ export class Journal {
 
   /** It went away before its changes took effect: what was written may be lost, and is written again. */
   forgetWritten(): void {
+    this.awaitedRevision = undefined
     this.#written.clear()
   }
 

@@ -10,7 +10,7 @@ import { AftercareText } from './aftercare-text'
 import classes from './brief.module.css'
 import { BriefDraftProvider, useBrief } from './brief-draft'
 import { Faults } from './faults'
-import { Choice, type Option, TextField } from './fields'
+import { Choice, type Option, TextField, YesNo } from './fields'
 import { JobFile } from './job-file'
 import { NetworkText } from './network-text'
 import { RadioText } from './radio-text'
@@ -70,6 +70,30 @@ function BriefPage({ countries }: { countries: readonly Option[] }) {
         </Section>
         <Section id="management" title="The management network">
           <SubnetText path="management" />
+          <p>
+            Units get their address{' '}
+            <Choice
+              path="addressing"
+              label="How units get their address"
+              options={[
+                { value: 'static', words: 'from the plan, static' },
+                { value: 'dhcp', words: 'by DHCP, reserved for each' },
+              ]}
+            />
+            {brief.management.vlan !== null && (
+              <>
+                , and are managed{' '}
+                <YesNo
+                  path="managementTagged"
+                  label="Management with a VLAN tag"
+                  yes={`on VLAN ${brief.management.vlan}, with its tag`}
+                  no="without a tag"
+                />
+              </>
+            )}
+            .
+          </p>
+          <Faults under={['addressing', 'managementTagged']} />
         </Section>
         <Section
           id="networks"

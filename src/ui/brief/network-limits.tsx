@@ -15,7 +15,7 @@ const steeringWords: Readonly<Record<(typeof steerings)[number], string>> = {
 /** Limits, hours and roaming of a network: folded away until somebody wants them. */
 export function NetworkLimits({ path, network }: { path: string; network: WirelessNetwork }) {
   const { change, faults } = useBrief()
-  const fields = ['limits', 'hours', 'steering', 'steeringAboveDbm', 'leastDbm', 'fastRoaming', 'macList'].map(
+  const fields = ['limits', 'hours', 'steering', 'steeringAboveDbm', 'leastDbm', 'fastRoaming', 'macList', 'pmf'].map(
     (field) => `${path}.${field}`,
   )
   const used =
@@ -24,6 +24,7 @@ export function NetworkLimits({ path, network }: { path: string; network: Wirele
     network.leastDbm !== null ||
     network.fastRoaming ||
     network.macList.rule !== 'none' ||
+    network.pmf !== 'by-security' ||
     Object.values(network.limits).some((limit) => limit !== null)
   const faulty = faults.some((fault) => fields.some((field) => fault.field.startsWith(field)))
   return (
@@ -152,6 +153,7 @@ export function NetworkLimits({ path, network }: { path: string; network: Wirele
                 leastDbm: null,
                 fastRoaming: false,
                 macList: { rule: 'none', macs: [] },
+                pmf: 'by-security',
               })
             }
           >
@@ -160,6 +162,21 @@ export function NetworkLimits({ path, network }: { path: string; network: Wirele
         )}
       </p>
       <Faults under={[`${path}.macList`]} />
+      <p>
+        Protected management frames (802.11w) are{' '}
+        <Choice
+          path={`${path}.pmf`}
+          label="Protected management frames"
+          options={[
+            { value: 'by-security', words: 'as the security goes with' },
+            { value: 'off', words: 'off' },
+            { value: 'optional', words: 'for clients that can' },
+            { value: 'required', words: 'required' },
+          ]}
+        />
+        .
+      </p>
+      <Faults under={[`${path}.pmf`]} />
     </details>
   )
 }

@@ -1,5 +1,6 @@
 'use client'
 import { policyWidths } from '../../core/brief/policies'
+import { radioModes } from '../../core/kit/card-parts'
 import { bands } from '../../core/regulatory/blocks'
 import classes from './brief.module.css'
 import { useBrief } from './brief-draft'
@@ -33,6 +34,16 @@ export function RadioText() {
               label={`Width at ${band} GHz`}
               read={Number}
               options={policyWidths.map((width) => ({ value: String(width), words: `${width} MHz` }))}
+            />{' '}
+            <Choice
+              path={`radio.bands.${index}.mode`}
+              label={`Newest wireless mode at ${band} GHz`}
+              read={(value) => (value === 'any' ? undefined : value)}
+              write={(value) => (value === undefined ? 'any' : String(value))}
+              options={[
+                { value: 'any', words: 'in every mode' },
+                ...radioModes.map((mode) => ({ value: mode, words: `up to 802.11${mode}` })),
+              ]}
             />
             {radio.bands.length > 1 && (
               <button
@@ -101,7 +112,15 @@ export function RadioText() {
             { value: 'dropped', words: 'dropped for airtime' },
           ]}
         />
-        .{' '}
+        , and beacons go out every{' '}
+        <TextField
+          path="radio.beaconIntervalTu"
+          label="Beacon interval, time units"
+          kind="number"
+          face="mono"
+          placeholder="as shipped"
+        />{' '}
+        time units.{' '}
         {used.includes('2.4') && (
           <>
             At 2.4 GHz the channels are{' '}

@@ -48,7 +48,40 @@ export function RadiusServers({ path, network }: { path: string; network: Wirele
           Take the last off
         </button>
       )}{' '}
-      <SecretField name={secretName.radius(network)} label="Shared secret" />
+      <SecretField name={secretName.radius(network)} label="Shared secret" /> Sessions are told to{' '}
+      {network.accounting.map((_, at) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: servers have no name but their place
+        <span key={at}>
+          <TextField
+            path={`${path}.accounting.${at}.address`}
+            label={`Accounting server ${at + 1}`}
+            face="mono"
+            placeholder="address"
+          />{' '}
+          port{' '}
+          <TextField
+            path={`${path}.accounting.${at}.port`}
+            label={`Port of accounting server ${at + 1}`}
+            kind="number"
+            face="mono"
+          />{' '}
+        </span>
+      ))}
+      {network.accounting.length === 0 && 'nobody. '}
+      <button
+        type="button"
+        className={classes.add}
+        onClick={() =>
+          change(
+            `${path}.accounting`,
+            network.accounting.length === 0
+              ? network.radius.map(({ address }) => ({ address, port: 1813 }))
+              : network.accounting.slice(0, -1),
+          )
+        }
+      >
+        {network.accounting.length === 0 ? 'Tell the same servers' : 'Take the last off'}
+      </button>
     </>
   )
 }

@@ -4,9 +4,12 @@ import { useMemo } from 'react'
 import { securityWords } from '../../core/brief/wireless-network'
 import { expectedOfAll } from '../../core/config/asked'
 import { asBuilt, missing } from '../../core/handover/as-built'
+import { siteSheet } from '../../core/handover/site-sheet'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import classes from './handover.module.css'
+import { OutcomeTable } from './outcome-table'
+import { SitePage } from './site-page'
 
 /** The as-built sheet as it will print, and what is missing for it to be complete. */
 export function HandoverView() {
@@ -22,7 +25,13 @@ export function HandoverView() {
         <h1>{gaps.length === 0 ? 'Ready to hand over' : 'Not complete yet'}</h1>
         <div className={sheet.headRight}>
           <Button variant="default" component="a" href={`/api/jobs/${job.slug}/as-built.csv`}>
-            Download CSV
+            Units as CSV
+          </Button>
+          <Button variant="default" component="a" href={`/api/jobs/${job.slug}/outcomes.csv`}>
+            Settings as CSV
+          </Button>
+          <Button variant="default" component="a" href={`/api/jobs/${job.slug}/as-built.json`}>
+            JSON
           </Button>
           <Button onClick={() => window.print()}>Print</Button>
         </div>
@@ -108,6 +117,8 @@ export function HandoverView() {
             </tbody>
           </table>
         </div>
+        <OutcomeTable rows={rows} />
+        <SitePage site={siteSheet(job.brief, units, asking.cards)} />
         <p className="soft">Passwords and passphrases are not on this sheet. They are handed over apart, sealed.</p>
       </article>
     </div>

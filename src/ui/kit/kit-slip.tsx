@@ -3,6 +3,7 @@ import { Button } from '@mantine/core'
 import { columnTitles } from '../../core/kit/sheet-row'
 import { useJob } from '../live/job-provider'
 import { ChangedNote } from '../slip/changed-note'
+import { Outcomes } from '../slip/outcomes'
 import sheetClasses from '../theme/sheet.module.css'
 import { CardFacts } from './card-facts'
 import classes from './kit.module.css'
@@ -10,10 +11,11 @@ import type { KitSheet } from './use-kit-sheet'
 
 /** The selected row: what is wrong with it, and what its kit card says. */
 export function KitSlip({ sheet }: { sheet: KitSheet }) {
-  const { cards, roll, selected, select } = useJob()
+  const { cards, roll, selected, select, units } = useJob()
   const row = sheet.rows.find((each) => each.id === selected)
   const card = row && cards.get(row.cells.model)
   const faults = sheet.faults.filter((fault) => fault.row === row?.id)
+  const unit = units.find((each) => each.id === row?.id)
   if (!row)
     return (
       <aside id="slip" tabIndex={-1} className={`${sheetClasses.sheet} ${sheetClasses.pad}`} aria-label="Slip">
@@ -56,6 +58,7 @@ export function KitSlip({ sheet }: { sheet: KitSheet }) {
         </p>
       ))}
       <ChangedNote unit={row.id} />
+      {unit && <Outcomes unit={unit} />}
       {card && <CardFacts card={card} />}
       {!card && row.cells.model === '' && <p className="soft">Its model is missing: type it, or scan its MAC.</p>}
       <Button

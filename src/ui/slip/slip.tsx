@@ -9,6 +9,7 @@ import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
 import { ChangedNote } from './changed-note'
 import { HeldNote } from './held-note'
+import { Outcomes } from './outcomes'
 import classes from './slip.module.css'
 
 /** Everything about the selected unit: what is wrong, what the hands should do, its log. It never covers the list. */
@@ -62,6 +63,7 @@ export function Slip() {
           ))}
         </dl>
       )}
+      <Outcomes unit={unit} />
       {row && row.checks.length > 0 && (
         <div>
           <b>

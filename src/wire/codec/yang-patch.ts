@@ -46,7 +46,6 @@ export const yangPatchStatusSchema = z.object({
       .optional(),
   }),
 })
-export type YangPatchStatus = z.infer<typeof yangPatchStatusSchema>
 
 export const restconfErrorsSchema = z.object({ 'ietf-restconf:errors': errorList })
 

@@ -43,6 +43,12 @@ export interface Dialect {
   write(differences: readonly Difference[], desired: UnitConfig): Promise<void>
   changePassword(user: string, password: string): Promise<void>
   changes(): Promise<Changes>
+  /**
+   * Names what the unit is configured to be: another name for any other configuration, secrets included. What was
+   * written and lost again, by a power cut before it took effect, is told by it alone where the unit shows no secrets.
+   * Undefined where the unit has none.
+   */
+  revision(): Promise<string | undefined>
   /** Puts written changes into effect. The unit may restart and answer at another address. */
   apply(): Promise<void>
   /** Makes what is in effect survive a restart, where that is a step of its own. */

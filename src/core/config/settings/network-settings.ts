@@ -40,8 +40,7 @@ export function bandsOn(
 }
 
 /** Protected management frames (IEEE 802.11w) that a security mode goes with, unless the brief says otherwise. */
-const pmfBySecurity: Readonly<Record<WirelessNetwork['security'], Pmf>> = {
-  open: 'off',
+const pmfBySecurity: Readonly<Record<Exclude<WirelessNetwork['security'], 'open'>, Pmf>> = {
   'wpa2-personal': 'off',
   'wpa2-enterprise': 'off',
   'wpa3-wpa2-mixed': 'optional',
@@ -90,7 +89,10 @@ export const networkSettings = {
     words: 'Protected management frames',
     value: z.enum(['off', 'optional', 'required']),
     nothing: 'off',
-    ask: (_asking, { security, pmf }) => (pmf === 'by-security' ? pmfBySecurity[security] : pmf),
+    ask: (_asking, { security, pmf }) => {
+      if (security === 'open') return undefined
+      return pmf === 'by-security' ? pmfBySecurity[security] : pmf
+    },
   }),
   'network.passphrase': ofNetwork<string>({
     step: 'networks',
@@ -104,6 +106,7 @@ export const networkSettings = {
     step: 'networks',
     words: 'RADIUS servers',
     value: z.array(server),
+    needs: ['network.radius-secret'],
     ask: (_asking, network) => (isEnterprise(network) ? network.radius : undefined),
     show: serverWords,
   }),
@@ -112,6 +115,7 @@ export const networkSettings = {
     words: 'RADIUS accounting',
     value: z.array(server),
     nothing: [],
+    needs: ['network.radius-servers', 'network.radius-secret'],
     ask: (_asking, network) => (isEnterprise(network) ? network.accounting : undefined),
     show: serverWords,
   }),
@@ -120,6 +124,7 @@ export const networkSettings = {
     words: 'RADIUS secret',
     value: z.string(),
     secret: true,
+    needs: ['network.radius-servers'],
     ask: ({ secrets }, network) => (isEnterprise(network) ? secrets.get(secretName.radius(network)) : undefined),
   }),
   'network.vlan': ofNetwork<number | null>({
@@ -190,6 +195,7 @@ export const networkSettings = {
     words: 'Steering above',
     value: count,
     nothing: null,
+    needs: ['network.steering'],
     ask: (_asking, { steering, steeringAboveDbm }) => (steering === 'client-decides' ? null : steeringAboveDbm),
     show: (dbm) => (dbm === null ? 'any signal' : `${dbm} dBm`),
   }),
@@ -206,12 +212,14 @@ export const networkSettings = {
     words: 'Fast roaming',
     value: flag,
     nothing: false,
+    needs: ['network.mobility-domain'],
     ask: (_asking, { fastRoaming }) => fastRoaming,
   }),
   'network.mobility-domain': ofNetwork<number>({
     step: 'networks',
     words: 'Mobility domain',
     value: z.number(),
+    needs: ['network.fast-roaming'],
     ask: ({ brief }, network) => (network.fastRoaming ? mobilityDomain(brief.site, network.id) : undefined),
   }),
   'network.mac-list': ofNetwork<MacList>({

@@ -36,6 +36,7 @@ export const servicesSettings = {
     words: 'SNMP user',
     value: text.nullable(),
     nothing: null,
+    needs: ['services.snmp-authentication', 'services.snmp-privacy'],
     ask: ({ brief }) => brief.aftercare.snmp?.user ?? null,
   }),
   'services.snmp-authentication': ofUnit<string>({
@@ -43,6 +44,7 @@ export const servicesSettings = {
     words: 'SNMP authentication key',
     value: text,
     secret: true,
+    needs: ['services.snmp-user', 'services.snmp-privacy'],
     ask: ({ brief, secrets }) => (brief.aftercare.snmp ? secrets.get(secretName.snmpAuthentication) : undefined),
   }),
   'services.snmp-privacy': ofUnit<string>({
@@ -50,6 +52,7 @@ export const servicesSettings = {
     words: 'SNMP privacy key',
     value: text,
     secret: true,
+    needs: ['services.snmp-user', 'services.snmp-authentication'],
     ask: ({ brief, secrets }) => (brief.aftercare.snmp ? secrets.get(secretName.snmpPrivacy) : undefined),
   }),
   'services.syslog': ofUnit<string | null>({

@@ -10,6 +10,7 @@ import type { KitCard } from '../../kit/kit-card'
 import type { Unit } from '../../kit/unit'
 import type { UnitPlan } from '../../plan/plan'
 import type { Band } from '../../regulatory/blocks'
+import type { SettingId } from '../setting-ids'
 
 /** Steps of a muster that write settings; a setting that is only read is settled by the proof. */
 export type SettlingStep = 'country' | 'clock' | 'networks' | 'radios' | 'services' | 'password' | 'address' | 'proof'
@@ -57,6 +58,8 @@ export interface Setting<T, S extends Scope = Scope> {
   readonly bySigningIn?: true
   /** A model that does not know it is not asked for it. */
   readonly whereAsked?: true
+  /** It cannot be set without these: where a model does not take one of them, it does not take this. */
+  readonly needs?: readonly SettingId[]
   /** What the brief and the plan say; undefined where they do not speak of it. */
   ask(asking: Asking, subject: Subjects[S]): T | undefined
   /** Why this model cannot take the value; undefined where it can. */

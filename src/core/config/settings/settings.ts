@@ -12,8 +12,6 @@ import type { Scope, Setting } from './setting'
 import { unitSettings as identitySettings } from './unit-settings'
 
 export const unitSettings = { ...identitySettings, ...servicesSettings } as const
-export { networkSettings } from './network-settings'
-export { radioSettings } from './radio-settings'
 
 export const settingsOf = { unit: unitSettings, network: networkSettings, radio: radioSettings } as const
 export const settings = { ...unitSettings, ...networkSettings, ...radioSettings } as const satisfies Record<

@@ -1,6 +1,7 @@
 /**
  * RESTCONF (RFC 8040) over HTTPS in front of an access point. It listens on loopback; the wire says who reaches it.
  */
+import { createHash } from 'node:crypto'
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import { createServer, type Server } from 'node:https'
 import type { AddressInfo } from 'node:net'
@@ -102,6 +103,11 @@ export class RestconfServer {
         const config = encode(this.#unit.configured, this.#unit.sheet, 'as-shown')
         const all =
           url.searchParams.get('content') === 'config' ? config : { ...encodeOperational(this.#unit), ...config }
+        // RFC 8040, 3.4.1.2: another tag for any other configuration, whether it is shown or not.
+        response.setHeader(
+          'etag',
+          `"${createHash('sha256').update(JSON.stringify(this.#unit.configured)).digest('hex')}"`,
+        )
         return this.#get(response, path.slice(data.length), all)
       }
       if (request.method === 'PATCH' && path === data) return this.#patch(response, request, await body(request))

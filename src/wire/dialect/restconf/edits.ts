@@ -105,7 +105,7 @@ const management: Write = (unit, managementInterface) => {
 }
 
 /** What writes each setting of the unit itself; settings that are written together share one. */
-const writes: Readonly<Partial<Record<SettingId, Write>>> = {
+export const writes: Readonly<Partial<Record<SettingId, Write>>> = {
   'unit.name': alone('unit.name'),
   'unit.location': alone('unit.location'),
   'unit.country': country,

@@ -3,6 +3,7 @@
  * setting is. @throws WireError garbled, naming the place and never the value, which could be a secret
  */
 
+import type { SettingId } from '../../../core/config/setting-ids'
 import type { Scope } from '../../../core/config/settings/setting'
 import { type IdOf, idsOf, settingOf } from '../../../core/config/settings/settings'
 import type { Observed, ObservedConfig } from '../../../core/config/unit-config'
@@ -32,9 +33,7 @@ export function toObserved({ configured, operational, asked, managementInterface
   const config = {
     unit: {
       ...fieldsOf('unit', data, unitFields, 'the data'),
-      ...timeZoneOf(data),
-      ...addressOf(data, operational, managementInterface),
-      ...stateOf(operational, at),
+      ...composedOf({ data, operational, managementInterface, at }),
     },
     networks: entriesOf('network', dig(wireless, ['network']), 'id', networkFields),
     radios: entriesOf('radio', dig(wireless, ['radio']), 'band', radioFields),
@@ -85,43 +84,63 @@ function judged(id: Parameters<typeof settingOf>[0], value: unknown, where: stri
   return { kind: 'value', value: parsed.data }
 }
 
-/** Some write the name of the zone, some its rule. */
-function timeZoneOf(data: unknown): Values {
-  const zone =
+interface Whole {
+  readonly data: unknown
+  readonly operational: unknown
+  readonly managementInterface: string
+  readonly at: number
+}
+type Compose = (whole: Whole) => unknown
+
+/** Settings that are put together from several places; undefined where the unit does not tell. */
+export const composed: Partial<Record<SettingId, Compose>> = {
+  // Some write the name of the zone, some its rule.
+  'clock.time-zone': ({ data }) =>
     dig(data, ['air-muster-wireless:services', 'time-zone-rule']) ??
-    dig(data, ['ietf-system:system', 'clock', 'timezone-name'])
-  return {
-    'clock.time-zone': zone === undefined ? { kind: 'value', value: '' } : judged('clock.time-zone', zone, 'the data'),
-  }
+    dig(data, ['ietf-system:system', 'clock', 'timezone-name']) ??
+    '',
+  'clock.time': ({ operational, at }) => {
+    const told = dig(operational, ['ietf-system:system-state', 'clock', 'current-datetime'])
+    const ms = typeof told === 'string' ? Date.parse(told) : Number.NaN
+    return Number.isNaN(ms) ? undefined : (ms - at) / 1000
+  },
+  'unit.firmware': ({ operational }) => dig(operational, ['ietf-system:system-state', 'platform', 'os-version']),
+  'management.method': methodOf,
+  'management.address': (whole) => dig(addressOf(whole), ['ip']),
+  'management.prefix': (whole) => dig(addressOf(whole), ['prefix-length']),
+  'management.gateway': ({ data }) => gatewayOf(data),
+  'management.vlan': ({ data, managementInterface }) =>
+    dig(wiredOf(data, managementInterface), ['air-muster-wireless:management-vlan']) ?? null,
 }
 
-/** RFC 8344 for the address, RFC 8349 for the gateway. An address that DHCP gave stands in the state alone. */
-function addressOf(data: unknown, operational: unknown, managementInterface: string): Values {
-  const place = (from: unknown): unknown => {
-    const list = dig(from, ['ietf-interfaces:interfaces', 'interface'])
-    return Array.isArray(list) ? list.find((each) => dig(each, ['name']) === managementInterface) : undefined
-  }
-  const wired = place(data)
-  const method = dig(wired, ['ietf-ip:ipv4', 'air-muster-wireless:method']) ?? 'static'
-  const addresses = dig(method === 'dhcp' ? place(operational) : wired, ['ietf-ip:ipv4', 'address'])
-  const first: unknown = Array.isArray(addresses) ? addresses[0] : undefined
-  const optional = (id: 'management.address' | 'management.prefix', step: string): Values => {
-    const value = dig(first, [step])
-    return { [id]: value === undefined ? { kind: 'unsupported' } : judged(id, value, managementInterface) }
-  }
-  return {
-    'management.method': judged('management.method', method, managementInterface),
-    ...optional('management.address', 'ip'),
-    ...optional('management.prefix', 'prefix-length'),
-    'management.gateway': judged('management.gateway', gatewayOf(data), 'its routes'),
-    'management.vlan': judged(
-      'management.vlan',
-      dig(wired, ['air-muster-wireless:management-vlan']) ?? null,
-      managementInterface,
-    ),
-  }
+function composedOf(whole: Whole): Values {
+  return Object.fromEntries(
+    idsOf('unit').flatMap((id): [string, Observed<unknown>][] => {
+      const compose = composed[id]
+      if (!compose) return []
+      const value = compose(whole)
+      return [[id, value === undefined ? { kind: 'unsupported' } : judged(id, value, 'the data')]]
+    }),
+  )
 }
 
+function wiredOf(data: unknown, managementInterface: string): unknown {
+  const list = dig(data, ['ietf-interfaces:interfaces', 'interface'])
+  return Array.isArray(list) ? list.find((each) => dig(each, ['name']) === managementInterface) : undefined
+}
+
+function methodOf({ data, managementInterface }: Whole): unknown {
+  return dig(wiredOf(data, managementInterface), ['ietf-ip:ipv4', 'air-muster-wireless:method']) ?? 'static'
+}
+
+/** RFC 8344. An address that DHCP gave stands in the state alone. */
+function addressOf(whole: Whole): unknown {
+  const from = methodOf(whole) === 'dhcp' ? whole.operational : whole.data
+  const addresses = dig(wiredOf(from, whole.managementInterface), ['ietf-ip:ipv4', 'address'])
+  return Array.isArray(addresses) ? addresses[0] : undefined
+}
+
+/** RFC 8349: the default route of the static ones. */
 function gatewayOf(data: unknown): unknown {
   const protocols = dig(data, ['ietf-routing:routing', 'control-plane-protocols', 'control-plane-protocol'])
   const routes = (Array.isArray(protocols) ? protocols : []).flatMap((protocol) => {
@@ -130,17 +149,4 @@ function gatewayOf(data: unknown): unknown {
   })
   const standard: unknown = routes.find((route) => dig(route, ['destination-prefix']) === '0.0.0.0/0')
   return dig(standard, ['next-hop', 'next-hop-address']) ?? null
-}
-
-/** Clock and firmware are told as state (RFC 7317). */
-function stateOf(operational: unknown, at: number): Values {
-  const state = dig(operational, ['ietf-system:system-state'])
-  const told = dig(state, ['clock', 'current-datetime'])
-  const ms = typeof told === 'string' ? Date.parse(told) : Number.NaN
-  const version = dig(state, ['platform', 'os-version'])
-  return {
-    'clock.time': Number.isNaN(ms) ? { kind: 'unsupported' } : { kind: 'value', value: (ms - at) / 1000 },
-    'unit.firmware':
-      version === undefined ? { kind: 'unsupported' } : judged('unit.firmware', version, 'what it says of itself'),
-  }
 }

@@ -124,6 +124,15 @@ class Restconf implements Dialect {
     return { standing, saved: unsaved ? 'unsaved' : 'saved' }
   }
 
+  /** RFC 8040, 3.4.1.2: the entity-tag of the datastore. */
+  async revision(): Promise<string | undefined> {
+    const path = `${data}?content=config`
+    const reply = await this.#session.ask({ method: 'GET', path, headers: this.#headers() })
+    throwUnlessGood(reply)
+    const { etag } = reply.headers
+    return typeof etag === 'string' && etag.length <= 128 ? etag : undefined
+  }
+
   async apply(): Promise<void> {
     await this.#operate('air-muster-wireless:apply')
   }

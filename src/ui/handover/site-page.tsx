@@ -1,0 +1,81 @@
+import type { SiteSheet } from '../../core/handover/site-sheet'
+import sheet from '../theme/sheet.module.css'
+import classes from './handover.module.css'
+
+const vlanWords = (vlan: number | null): string => (vlan === null ? 'untagged' : String(vlan))
+
+/** For whoever runs router and switch: what no unit of the job enforces. */
+export function SitePage({ site }: { site: SiteSheet }) {
+  return (
+    <section className={classes.sitePage}>
+      <h3>For whoever runs router and switch</h3>
+      <p className="soft">None of this is set by the units. They count on it.</p>
+      <div className={classes.scroll}>
+        <table className={sheet.table}>
+          <thead>
+            <tr>
+              <th scope="col">Subnet</th>
+              <th scope="col">VLAN</th>
+              <th scope="col">Addresses</th>
+              <th scope="col">Gateway</th>
+              <th scope="col">DHCP hands out</th>
+              <th scope="col">DNS</th>
+              <th scope="col">Networks on it</th>
+              <th scope="col">May open connections to</th>
+            </tr>
+          </thead>
+          <tbody>
+            {site.subnets.map((subnet, index) => (
+              <tr key={subnet.name}>
+                <td>
+                  <b>{subnet.name}</b>
+                </td>
+                <td className="mono">{vlanWords(subnet.vlan)}</td>
+                <td className="mono">{subnet.cidr}</td>
+                <td className="mono">{subnet.gateway ?? 'none'}</td>
+                <td className="mono">{subnet.pool}</td>
+                <td className="mono">{subnet.dns}</td>
+                <td>{subnet.networks.join(', ') || 'none'}</td>
+                <td>{site.talks[index]?.to.join(', ') || 'none of the others'}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {site.unserved.length > 0 && (
+        <p>
+          {site.unserved.length === 1 ? 'VLAN' : 'VLANs'} <span className="mono">{site.unserved.join(', ')}</span>{' '}
+          {site.unserved.length === 1 ? 'has' : 'have'} networks and no subnet in this job: somebody else serves
+          addresses there.
+        </p>
+      )}
+      {site.options.map((option) => (
+        <p key={option}>{option}</p>
+      ))}
+      {site.ports.length > 0 && (
+        <div className={classes.scroll}>
+          <table className={sheet.table}>
+            <thead>
+              <tr>
+                <th scope="col">Switch port</th>
+                <th scope="col">Unit</th>
+                <th scope="col">Without a tag</th>
+                <th scope="col">With a tag</th>
+              </tr>
+            </thead>
+            <tbody>
+              {site.ports.map(({ port, unit, native, tagged }) => (
+                <tr key={`${port} ${unit}`}>
+                  <td className="mono">{port}</td>
+                  <td>{unit}</td>
+                  <td className="mono">{native === null ? 'none' : `VLAN ${native}`}</td>
+                  <td className="mono">{tagged.join(', ') || 'none'}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,126 @@
+'use client'
+import { Button, TextInput } from '@mantine/core'
+import { useLocalStorage } from '@mantine/hooks'
+import { useMemo } from 'react'
+import { seeToByHand } from '../../actions/muster-actions'
+import { askingWithMarks } from '../../core/config/asked'
+import { expectedOf, type SettingOutcome } from '../../core/config/outcomes'
+import { keyText } from '../../core/config/unit-config'
+import { doneByHand, outcomesNow } from '../../core/handover/as-built'
+import { outcomeKinds, outcomeNames, outcomeSummary, settingWords } from '../../core/handover/outcome-words'
+import type { Unit } from '../../core/kit/unit'
+import { useJob } from '../live/job-provider'
+import { useOrder } from '../live/use-order'
+import sheet from '../theme/sheet.module.css'
+import { OutcomeMark } from './outcome-mark'
+import classes from './outcomes.module.css'
+
+/** What became of each setting of one unit; before it is mustered, what can be foreseen. */
+export function Outcomes({ unit }: { unit: Unit }) {
+  const { asking, roll } = useJob()
+  const row = roll.rows.get(unit.id)
+  const outcomes = useMemo(() => {
+    const of = askingWithMarks(asking, unit)
+    return of ? outcomesNow(expectedOf(of), row) : []
+  }, [asking, unit, row])
+  if (outcomes.length === 0) return null
+  return (
+    <div>
+      <b>Settings</b> <span className="soft">{outcomeSummary(outcomes)}</span>
+      {outcomeKinds.map((kind) => {
+        const those = outcomes.filter(({ outcome }) => outcome.kind === kind)
+        if (those.length === 0) return null
+        return (
+          <details key={kind} className={classes.group} open={kind === 'by-hand' || undefined}>
+            <summary>
+              {those.length} {outcomeNames[kind]}
+            </summary>
+            {kind === 'by-hand' ? (
+              <ByHand unit={unit.id} settings={those} />
+            ) : (
+              <ul className={classes.list}>
+                {those.map((each) => (
+                  <li key={keyText(each)}>
+                    <OutcomeMark kind={kind} />
+                    <span>
+                      {settingWords(each)} <span className="soft">{detail(each)}</span>
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            )}
+          </details>
+        )
+      })}
+    </div>
+  )
+}
+
+function detail({ outcome, asked }: SettingOutcome): string {
+  if (outcome.kind === 'proven') return outcome.value
+  return outcome.kind === 'not-for-it' || outcome.kind === 'by-hand' ? outcome.why : asked
+}
+
+/** What somebody's hands have to set, ticked off by a person with a name. */
+function ByHand({ unit, settings }: { unit: string; settings: readonly SettingOutcome[] }) {
+  const { job, roll } = useJob()
+  const { order, pending, fault } = useOrder()
+  const [who, setWho] = useLocalStorage({ key: 'air-muster-name', defaultValue: '' })
+  const row = roll.rows.get(unit)
+  return (
+    <>
+      <TextInput
+        className={classes.who ?? ''}
+        label="Your name, beside what you see to"
+        value={who}
+        maxLength={60}
+        onChange={(event) => setWho(event.currentTarget.value)}
+      />
+      <ul className={classes.list}>
+        {settings.map((each) => {
+          const done = doneByHand(each, row)
+          const { outcome } = each
+          return (
+            <li key={keyText(each)}>
+              <OutcomeMark kind={done ? 'proven' : 'by-hand'} />
+              <span>
+                {settingWords(each)}
+                {outcome.kind === 'by-hand' && (
+                  <p>
+                    {outcome.hands} {outcome.why}
+                  </p>
+                )}
+                {done ? (
+                  <p suppressHydrationWarning>
+                    Seen to by {done.who},{' '}
+                    {new Date(done.at).toLocaleString('en-GB', { timeStyle: 'short', dateStyle: 'medium' })}
+                  </p>
+                ) : null}
+                <Button
+                  size="compact-xs"
+                  variant="default"
+                  disabled={pending || (!done && who.trim() === '')}
+                  onClick={() =>
+                    order(() =>
+                      seeToByHand(job.slug, {
+                        unit,
+                        id: each.id,
+                        of: each.of,
+                        asked: each.asked,
+                        who: who.trim() || done?.who || '',
+                        done: done ? 'no' : 'yes',
+                      }),
+                    )
+                  }
+                >
+                  {done ? 'Not done after all' : 'Done'}
+                </Button>
+              </span>
+            </li>
+          )
+        })}
+      </ul>
+      {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+    </>
+  )
+}

@@ -1,0 +1,423 @@
+/** What is asked is what is set, and what is set is what is proven: whole musters, by what the stand-ins have after. */
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import fc from 'fast-check'
+import { afterEach, describe, expect, it } from 'vitest'
+import { securityNames } from '../../src/core/brief/wireless-network'
+import { expectedOfAll } from '../../src/core/config/asked'
+import type { SettingOutcome } from '../../src/core/config/outcomes'
+import { keyText } from '../../src/core/config/unit-config'
+import { outcomesNow } from '../../src/core/handover/as-built'
+import type { JobDocument } from '../../src/core/job/job-document'
+import { answers } from '../../src/core/muster/roll'
+import { ostrelO40, type StandInSheet } from '../../src/lab/device/sheet'
+import { allEvents } from '../../src/store/events'
+import { viewJob } from '../../src/store/job-view'
+import { findJob, saveBrief } from '../../src/store/jobs'
+import { openSecret, sealSecret } from '../../src/store/secrets'
+import { anyBrief } from '../support/any-brief'
+import { type Bench, type BenchOptions, heldAt, openBench } from '../support/bench'
+import { cardOf } from '../support/data'
+import { wholeBrief } from '../support/whole-brief'
+
+let bench: Bench
+afterEach(() => bench.close())
+
+const dhcp = {
+  prefix: 24,
+  first: '10.44.8.100',
+  last: '10.44.8.199',
+  gateway: '10.44.8.1',
+  dns: '10.44.8.1',
+}
+
+/** A job of one unit of a model. */
+const one =
+  (model: string, more: (job: JobDocument) => void = () => {}) =>
+  (job: JobDocument): void => {
+    const [unit] = job.units
+    if (!unit) throw new Error('no unit')
+    const prefix = model.startsWith('Ostrel O-20 US')
+      ? '02:4f:33'
+      : model.startsWith('Ostrel O-20')
+        ? '02:4f:32'
+        : '02:4f:52'
+    job.units = [{ ...unit, model, mac: `${prefix}:10:6a:2c` }]
+    more(job)
+  }
+
+async function mustered(options: BenchOptions): Promise<void> {
+  bench = await openBench(options)
+  bench.startRunner()
+  await bench.order()
+  await bench.settled()
+}
+
+const row = async () => (await bench.roll()).rows.get('hall-01')
+async function outcomes(): Promise<SettingOutcome[]> {
+  const view = await viewJob(bench.store, bench.job.slug)
+  if (!view) throw new Error('the job is gone')
+  return outcomesNow(expectedOfAll(view.asking).get('hall-01') ?? [], view.roll.rows.get('hall-01'))
+}
+const byKind = (all: readonly SettingOutcome[], kind: SettingOutcome['outcome']['kind']): string[] =>
+  all.filter(({ outcome }) => outcome.kind === kind).map(({ id, of }) => (of === '' ? id : `${id} ${of}`))
+const device = () => {
+  const [unit] = bench.lab.units()
+  if (!unit) throw new Error('no unit')
+  return unit
+}
+const again = async (): Promise<void> => {
+  await bench.order()
+  await bench.settled()
+}
+
+it('whatever the brief: after a muster every setting has its outcome, and what is proven the unit has', async () => {
+  await fc.assert(
+    fc.asyncProperty(anyBrief, fc.constantFrom('Ostrel O-40', 'Ostrel O-20'), async (brief, model) => {
+      const { security } = cardOf(model).limits
+      const carried = { ...brief, networks: brief.networks.filter((each) => security.includes(each.security)) }
+      const reserved = { '02:4f:52:10:6a:2c': '10.44.8.20', '02:4f:32:10:6a:2c': '10.44.8.20' }
+      await mustered({
+        change: one(model, (job) => (job.brief = carried)),
+        lab: { dhcp: { ...dhcp, reserved }, vlans: [44] },
+      })
+      expect(answers(await row()), JSON.stringify(heldAt(await row(), 'proof'))).toBe(true)
+      const all = await outcomes()
+      expect(byKind(all, 'open')).toEqual([])
+      const proven = new Map(
+        all.flatMap((each) => (each.outcome.kind === 'proven' ? [[keyText(each), each.outcome.value] as const] : [])),
+      )
+      expect(proven.get('unit.country')).toBe(device().effective.country)
+      expect(proven.get('management.address')).toBe(device().address)
+      for (const { id, name, mode, hidden } of device().effective.networks) {
+        expect(proven.get(`network.ssid ${id}`)).toBe(name)
+        expect(proven.get(`network.security ${id}`)).toBe(securityNames[mode])
+        expect(proven.get(`network.hidden ${id}`)).toBe(hidden ? 'on' : 'off')
+      }
+      expect(bench.lab.air.everOpen.every(({ said }) => said === 'twice')).toBe(true)
+      await bench.close()
+    }),
+    { numRuns: 6, endOnFailure: true },
+  )
+  bench = await openBench()
+}, 120_000)
+
+describe('every setting', () => {
+  it('reaches an O-40 and is proven, or written where the unit never shows it; nothing is left open', async () => {
+    await mustered({ change: one('Ostrel O-40', (job) => (job.brief = wholeBrief)) })
+    expect(heldAt(await row(), 'proof')).toBeUndefined()
+    expect(answers(await row())).toBe(true)
+    const all = await outcomes()
+    expect(byKind(all, 'open')).toEqual([])
+    expect(byKind(all, 'by-hand')).toEqual([])
+    expect(byKind(all, 'written')).toEqual([
+      'services.snmp-authentication',
+      'services.snmp-privacy',
+      'network.radius-secret office',
+    ])
+    const { effective } = device()
+    const crew = effective.networks.find(({ id }) => id === 'crew')
+    expect(crew).toMatchObject({
+      name: 'Café, pier/2 = 100%',
+      on: true,
+      frames: 'optional',
+      vlan: 46,
+      hidden: true,
+      isolated: true,
+      // In whole steps of 64 kbit/s.
+      clientRate: 2048,
+      totalRate: 20_480,
+      clientLimit: 40,
+      hours: { days: ['mon', 'tue'], from: '07:00', to: '22:30' },
+      steer: 'lean-to-5',
+      steerAbove: -70,
+      letGoBelow: -82,
+      roaming: true,
+      clients: { rule: 'deny', macs: ['02:00:00:00:00:01'] },
+    })
+    expect(effective.networks.find(({ id }) => id === 'office')).toMatchObject({
+      mode: 'wpa2-enterprise',
+      radius: {
+        servers: [
+          { host: '10.44.8.6', port: 1812 },
+          { host: '10.44.8.7', port: 1645 },
+        ],
+        accounting: [{ host: '10.44.8.6', port: 1813 }],
+        secret: await openSecret(bench.store, bench.jobId, 'network/office/radius'),
+      },
+    })
+    expect(effective).toMatchObject({
+      location: 'ticket desk',
+      environment: 'indoor',
+      zoneName: 'Pacific/Auckland',
+      timeServers: ['10.44.8.1', '10.44.8.2'],
+      nameServers: ['10.44.8.1'],
+      gateway: '10.44.8.1',
+      httpsOnly: true,
+      ssh: false,
+      telnet: false,
+      lights: false,
+      syslog: '10.44.8.5',
+      mail: { server: 'mail.example', to: 'site@client.example' },
+      restart: { day: 'sun', at: '03:30' },
+      snmp: { user: 'watch', privacy: await openSecret(bench.store, bench.jobId, 'snmp/privacy') },
+    })
+    expect(effective.radios.map(({ generation, lowRates, beacon }) => [generation, lowRates, beacon])).toEqual([
+      ['n', 'dropped', 200],
+      ['ac', 'dropped', 200],
+    ])
+  })
+
+  it('that an O-20 cannot take is said to be done by hand, and the rest reaches it, found by DHCP', async () => {
+    await mustered({ change: one('Ostrel O-20', (job) => (job.brief = wholeBrief)), lab: { dhcp } })
+    expect(answers(await row())).toBe(true)
+    expect(device().address).toBe('10.44.8.20')
+    const all = await outcomes()
+    expect(byKind(all, 'open')).toEqual([])
+    expect(byKind(all, 'by-hand')).toEqual([
+      'services.mail',
+      'services.restart',
+      'network.rate-shared crew',
+      'network.hours crew',
+      'network.steering-above crew',
+      'network.fast-roaming crew',
+      'network.mobility-domain crew',
+      'network.mac-list crew',
+      'network.radius-accounting office',
+      'radio.beacon-interval 2.4',
+      'radio.beacon-interval 5',
+    ])
+    expect(byKind(all, 'written')).toContain('network.passphrase crew')
+    expect(device().effective).toMatchObject({ zoneRule: '<+12>-12<+13>,M9.5.0,M4.1.0/3', syslog: '10.44.8.5' })
+    expect(device().effective.networks[0]).toMatchObject({ clientRate: 2048, steer: 'lean-to-5' })
+    // The words of no outcome hold a secret.
+    const passphrase = (await openSecret(bench.store, bench.jobId, 'network/crew/passphrase')) ?? '?'
+    expect(JSON.stringify(all)).not.toContain(passphrase)
+    expect(JSON.stringify(await allEvents(bench.store, bench.jobId))).not.toContain(passphrase)
+  })
+
+  it('of a band that the brief leaves out is off, and proven off', async () => {
+    await mustered({
+      change: one('Ostrel O-40', ({ brief }) => {
+        brief.radio.bands = [{ band: '2.4', width: 20 }]
+      }),
+    })
+    expect(answers(await row())).toBe(true)
+    expect(
+      device()
+        .air()
+        .map(({ radio, condition }) => [radio.band, condition]),
+    ).toEqual([
+      ['2.4', 'on-air'],
+      ['5', 'off'],
+    ])
+    const five = (await outcomes()).filter(({ of }) => of === '5')
+    expect(five.map(({ id, outcome }) => [id, outcome.kind])).toEqual([['radio.enabled', 'proven']])
+  })
+})
+
+describe('networks', () => {
+  const twin = (job: JobDocument): void => {
+    const [crew] = job.brief.networks
+    if (!crew) return
+    job.brief.networks = [
+      { ...crew, bands: ['2.4'], vlan: 46 },
+      { ...crew, id: 'crew-5', bands: ['5'], vlan: 47, security: 'wpa3-personal' },
+    ]
+  }
+
+  it('of one name stand twice, on another band with another security and VLAN, and converge', async () => {
+    await mustered({ change: one('Ostrel O-40', twin) })
+    expect(answers(await row())).toBe(true)
+    expect(device().effective.networks.map(({ id, name, mode, vlan }) => [id, name, mode, vlan])).toEqual([
+      ['crew', 'Ellery Crew', 'wpa2-personal', 46],
+      ['crew-5', 'Ellery Crew', 'wpa3-personal', 47],
+    ])
+    await again()
+    expect((await row())?.steps.networks).toMatchObject({ note: 'was right already' })
+  })
+
+  it('that are open and said so twice go on air, and are proven as what was asked', async () => {
+    await mustered({
+      change: one('Ostrel O-40', ({ brief }) => {
+        for (const network of brief.networks)
+          Object.assign(network, { security: 'open', openConfirmation: network.ssid })
+      }),
+    })
+    expect(answers(await row())).toBe(true)
+    expect(bench.lab.air.everOpen).toEqual([{ mac: device().identity.mac, ssid: 'Ellery Crew', said: 'twice' }])
+    const security = (await outcomes()).find(({ id }) => id === 'network.security')
+    expect(security?.outcome).toEqual({ kind: 'proven', value: 'Open' })
+  })
+})
+
+describe('a passphrase that a unit hides', () => {
+  const passphrase = 'network/crew/passphrase'
+  const change = (clear: string) => sealSecret(bench.store, bench.jobId, passphrase, clear, new Date())
+  const has = () => device().effective.networks[0]?.passphrase
+
+  it('is written again when it is another, and not when it is the same', async () => {
+    await mustered({ change: one('Ostrel O-20') })
+    expect(answers(await row())).toBe(true)
+    expect(has()).toBe(await openSecret(bench.store, bench.jobId, passphrase))
+    await again()
+    expect((await row())?.steps.networks).toMatchObject({ note: 'was right already' })
+    await change('another-phrase-2Wq')
+    expect(answers(await row())).toBe(false)
+    await again()
+    expect((await row())?.steps.networks).toMatchObject({ note: '1 setting written' })
+    expect(has()).toBe('another-phrase-2Wq')
+    expect((await outcomes()).find(({ id }) => id === 'network.passphrase')?.outcome.kind).toBe('written')
+  })
+
+  it('is written again where the power went before it took effect', async () => {
+    await mustered({ change: one('Ostrel O-20'), pace: 100 })
+    await change('another-phrase-2Wq')
+    await bench.order()
+    await expect.poll(() => device().phase, { timeout: 20_000, interval: 5 }).toBe('applying')
+    bench.lab.unplug(device().identity.mac)
+    expect(has()).not.toBe('another-phrase-2Wq')
+    bench.lab.plugIn(device().identity.mac)
+    await bench.settled()
+    expect(answers(await row())).toBe(true)
+    expect(has()).toBe('another-phrase-2Wq')
+  })
+
+  it('is written again to a unit that was reset since', async () => {
+    await mustered({ change: one('Ostrel O-20') })
+    device().pressReset(10)
+    await expect.poll(() => device().phase, { timeout: 10_000 }).toBe('up')
+    await again()
+    expect(answers(await row())).toBe(true)
+    expect(has()).toBe(await openSecret(bench.store, bench.jobId, passphrase))
+  })
+})
+
+describe('a unit in which each change takes effect at once, and that must be told to save', () => {
+  const sheet: StandInSheet = { ...ostrelO40, model: 'O-41', applies: 'at-once', saves: 'on-command', careless: true }
+  const card = readFileSync(join(import.meta.dirname, '../../data/kit/ostrel-o-40.yaml'), 'utf8')
+    .replace('model: O-40', 'model: O-41')
+    .replace('realm: Ostrel O-40', 'realm: Ostrel O-41')
+    .replace('"02:4f:52"', '"02:4f:41"')
+    .replace('applies: staged, saves: itself', 'applies: at-once, saves: on-command')
+  const options: BenchOptions = {
+    lab: { variants: new Map([['Ostrel O-41', sheet]]) },
+    change: one('Ostrel O-41', (job) => {
+      job.cards = [card]
+      job.brief = wholeBrief
+    }),
+  }
+
+  it('has no step that applies, one that saves, and never a network on air before its security', async () => {
+    await mustered(options)
+    const steps = (await row())?.steps
+    expect(answers(await row())).toBe(true)
+    expect(steps?.apply).toBeUndefined()
+    expect(steps?.save).toMatchObject({ is: 'done', note: 'saved' })
+    expect(bench.lab.air.everOpen).toEqual([])
+    // The careless firmware would have shown it: security after the network is seen on air, however short.
+    device().configure({
+      ...device().configured,
+      networks: [{ ...device().configured.networks[0], mode: 'open', passphrase: null } as never],
+    })
+    device().configure(device().configured)
+    expect(bench.lab.air.everOpen).toMatchObject([{ said: 'never' }])
+  })
+
+  it('keeps everything over a power cut at any moment after it was saved', async () => {
+    bench = await openBench(options)
+    bench.startRunner()
+    await bench.order()
+    await expect.poll(async () => (await row())?.steps.save?.is, { timeout: 30_000, interval: 5 }).toBe('done')
+    const { mac } = device().identity
+    bench.lab.unplug(mac)
+    const kept = device().effective
+    bench.lab.plugIn(mac)
+    await bench.settled()
+    expect(kept).toMatchObject({ country: 'NZ', lights: false, wired: { address: '10.44.8.20' } })
+    expect(kept.networks.map(({ id }) => id)).toEqual(['crew', 'office'])
+    await again()
+    expect(answers(await row())).toBe(true)
+    expect((await row())?.steps.save).toMatchObject({ note: 'was saved already' })
+  })
+
+  it('loses all where power goes before it is saved, and is brought home by the next muster', async () => {
+    bench = await openBench({ ...options, pace: 60 })
+    bench.startRunner()
+    await bench.order()
+    await expect.poll(async () => (await row())?.steps.services?.is, { timeout: 30_000, interval: 5 }).toBe('done')
+    bench.lab.unplug(device().identity.mac)
+    bench.lab.plugIn(device().identity.mac)
+    await bench.settled()
+    await again()
+    expect(answers(await row())).toBe(true)
+    expect(bench.lab.air.everOpen).toEqual([])
+  })
+})
+
+describe('what holds a unit before, or instead of, setting it', () => {
+  it('is a country that its model is locked to: nothing is written', async () => {
+    await mustered({ change: one('Ostrel O-20 US') })
+    expect(heldAt(await row(), 'reach')?.why).toContain('is locked to United States')
+    expect(device().configured.country).toBe('US')
+    expect(device().accepts('setup', 'setup')).toBe(true)
+  })
+
+  it('is no fault where the country is that one', async () => {
+    await mustered({
+      change: one('Ostrel O-20 US', ({ brief }) => {
+        brief.country = 'US'
+        brief.timeZone = 'America/New_York'
+      }),
+    })
+    expect(answers(await row())).toBe(true)
+    expect(device().effective.zoneRule).toBe('<-05>5<-04>,M3.2.0,M11.1.0')
+  })
+
+  it('is a clock that is off, with the reason, until its time server answers', async () => {
+    await mustered({ change: one('Ostrel O-40'), lab: { silentTimeServers: ['10.44.8.1'] }, pace: 300 })
+    const held = heldAt(await row(), 'proof')
+    expect(held?.code).toBe('clock-off')
+    expect(held?.why).toMatch(/^Its clock is \d+ days behind\.$/)
+    expect(held?.hands[0]).toContain('10.44.8.1 answers as a time server')
+    const job = await findJob(bench.store, bench.job.slug)
+    if (!job) throw new Error('no job')
+    await saveBrief(bench.store, job.id, { ...job.brief, ntpServers: ['10.44.8.2'] }, job.version)
+    await again()
+    expect(answers(await row())).toBe(true)
+  })
+
+  it('is a VLAN that this laptop does not reach; with it, the unit is managed there with a tag', async () => {
+    const change = one('Ostrel O-40', ({ brief }) => {
+      brief.managementTagged = true
+    })
+    await mustered({ change })
+    expect(heldAt(await row(), 'address')?.code).toBe('vlan-not-carried')
+    expect(device().address).toBe('192.168.77.1')
+    await bench.close()
+    await mustered({ change, lab: { vlans: [44] } })
+    expect(answers(await row())).toBe(true)
+    expect(device().vlan).toBe(44)
+  })
+})
+
+describe('addresses by DHCP', () => {
+  const change = one('Ostrel O-40', ({ brief }) => {
+    brief.addressing = 'dhcp'
+  })
+
+  it('are proven against the reservation', async () => {
+    await mustered({ change, lab: { dhcp: { ...dhcp, reserved: { '02:4f:52:10:6a:2c': '10.44.8.20' } } } })
+    expect(answers(await row())).toBe(true)
+    expect(device().effective.wired).toMatchObject({ method: 'dhcp', address: null })
+    const address = (await outcomes()).find(({ id }) => id === 'management.address')
+    expect(address?.outcome).toEqual({ kind: 'proven', value: '10.44.8.20' })
+  })
+
+  it('that the server does not keep hold the unit, and say what it got', async () => {
+    await mustered({ change, lab: { dhcp } })
+    const held = heldAt(await row(), 'return')
+    expect(held?.code).toBe('not-reserved')
+    expect(held?.why).toMatch(/^The DHCP server gives it 10\.44\.8\.1\d\d, and the plan has 10\.44\.8\.20\.$/)
+  })
+})
