@@ -73,7 +73,7 @@ try {
   })
   await view('bench', {
     stage: 'bench',
-    before: () => page.waitForFunction(() => document.body.innerText.includes('4 units share')),
+    before: () => page.waitForFunction(() => document.body.innerText.includes('3 units share')),
   })
   await page.evaluate(() =>
     [...document.querySelectorAll('button')].find((each) => each.textContent.startsWith('Muster the'))?.click(),

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
 import { root } from './lib/root.mjs'
 
-ensureDebian('mariadb', 'chromium', 'yanglint', 'yangModules', 'kea', 'dnsmasq', 'openssl')
+ensureDebian('mariadb', 'chromium', 'yanglint', 'yangModules', 'netconfd', 'kea', 'dnsmasq', 'openssl')
 ensureNodeModules()
 await import('./build.mjs')
 

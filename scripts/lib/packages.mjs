@@ -17,6 +17,11 @@ const packages = {
   },
   dnsmasq: { file: '/usr/sbin/dnsmasq', names: ['dnsmasq-base'], why: 'the tests of DHCP reservations' },
   openssl: { file: '/usr/bin/openssl', names: ['openssl'], why: 'the tests of signatures' },
+  netconfd: {
+    file: '/usr/sbin/netconfd',
+    names: ['netconfd'],
+    why: 'the tests against a NETCONF server that nobody here wrote',
+  },
   yangModules: {
     file: '/usr/share/yuma/nmda-modules/ietf/ietf-ip@2018-02-22.yang',
     names: ['libyuma-base'],

@@ -50,19 +50,26 @@ export async function trustNewCertificate(slug: string, unit: string): Promise<O
 
 const byHandSchema = z.object({
   unit: unitIdSchema,
-  id: settingIdSchema,
-  of: z.string().max(40),
-  asked: z.string().max(4000),
+  settings: z
+    .array(z.object({ id: settingIdSchema, of: z.string().max(40), asked: z.string().max(4000) }))
+    .min(1)
+    .max(2000),
   who: lineSchema(60).min(1, 'say who has seen to it'),
   done: z.enum(['yes', 'no']),
 })
 
-/** Somebody has set by hand what no muster can set, or has not after all. */
+/** Somebody has set by hand what no muster can set, or has not after all; all of a unit at once, where it is much. */
 export async function seeToByHand(slug: string, given: z.input<typeof byHandSchema>): Promise<Outcome> {
   const parsed = byHandSchema.safeParse(given)
   if (!parsed.success) return failed(parsed.error.issues[0]?.message ?? 'This is not a setting.')
+  const { settings, ...rest } = parsed.data
+  const at = new Date()
   return order(slug, (store, job) =>
-    appendEvents(store, job.id, [{ at: new Date(), event: { kind: 'by-hand', ...parsed.data } }]),
+    appendEvents(
+      store,
+      job.id,
+      settings.map((setting) => ({ at, event: { kind: 'by-hand', ...rest, ...setting } as const })),
+    ),
   )
 }
 

@@ -225,15 +225,15 @@ export interface ExportForms {
 }
 
 export function exportSheet(slug: string, { csv, settings, json, job: whole }: ExportForms): Promise<string> {
-  return withStore(async (store) => {
-    const view = await mustView(store, slug)
-    if (whole) return JSON.stringify(await exportJob(store, view.job, undefined), null, 2)
-    if (csv) return asBuiltCsv(sheetOf(view)).trimEnd()
-    if (settings) return outcomesCsv(sheetOf(view)).trimEnd()
-    if (json) return JSON.stringify(sheetOf(view), null, 2)
+  if (!csv && !settings && !json && !whole)
     throw new CommandError(
       2,
       'Say in which form: muster export <job> --csv for the units, --settings for every setting, --json for both, or --job for the whole job without its secrets.',
     )
+  return withStore(async (store) => {
+    const view = await mustView(store, slug)
+    if (whole) return JSON.stringify(await exportJob(store, view.job, undefined), null, 2)
+    if (csv) return asBuiltCsv(sheetOf(view)).trimEnd()
+    return settings ? outcomesCsv(sheetOf(view)).trimEnd() : JSON.stringify(sheetOf(view), null, 2)
   })
 }

@@ -85,13 +85,18 @@ async function look({ host, units, plans }: SweepInput, candidate: Candidate): P
 }
 
 /** Units that took what DHCP gave are found by their MAC, wherever in the management network they are. */
-async function elsewhere({ host, units, cards, management }: SweepInput, asked: Set<string>): Promise<Answerer[]> {
+async function elsewhere(
+  { host, units, cards, management, provenAt }: SweepInput,
+  asked: Set<string>,
+): Promise<Answerer[]> {
   const found = (await host.neighbours([management])).filter(({ address }) => !asked.has(address))
   return found.flatMap(({ mac, address }): Answerer[] => {
     const unit = units.find((each) => each.mac === mac)
     const card = unit && cards.get(unit.model)
     const prefix = parseCidr(management)?.prefix ?? 24
-    return card && isDirect(card) ? [{ mac, address, prefix, card, seen: 'elsewhere' }] : []
+    if (!card || !isDirect(card)) return []
+    const asksDhcp = card.factory.addressing !== 'static' || provenAt.get(unit.id) !== undefined
+    return [{ mac, address, prefix, card, seen: asksDhcp ? 'by-dhcp' : 'elsewhere' }]
   })
 }
 

@@ -33,7 +33,7 @@ describe('at a desk, 1280 by 800', () => {
 
   it('goes by keys: stages, rows, the slip, finding a unit, calling the roll', async () => {
     await go('bench')
-    await sees('4 units share this factory address')
+    await sees('3 units share this factory address')
     await page.keyboard.press('5')
     await sees('Your next move')
     await page.keyboard.press('j')
@@ -57,7 +57,7 @@ describe('at a desk, 1280 by 800', () => {
     // As out of their boxes again, each by the pin of its reset.
     for (const mac of macs) await site.hand({ do: 'press-reset', mac, seconds: 12 })
     await go('bench')
-    await sees('4 units share this factory address')
+    await sees('3 units share this factory address')
     expect(await page.$$eval('tr[data-mac]', (rows) => rows.map((row) => (row as HTMLElement).dataset.mac))).toEqual(
       macs,
     )
@@ -81,7 +81,7 @@ describe('at a desk, 1280 by 800', () => {
       )
       .toBe(true)
     expect([...seen]).toEqual(expect.arrayContaining(['idle', 'waiting', 'done']))
-    expect(await cells()).toEqual(Array.from({ length: 12 }, () => 'done'))
+    expect(await cells()).toEqual(Array.from({ length: 14 }, () => 'done'))
     await page.locator('tr[data-unit="hall-03"]').click()
     await sees('Factory login: refused')
     await sees('Networks on air: all secured')
@@ -119,7 +119,7 @@ describe('at a desk, 1280 by 800', () => {
     await sees('3 of 4 answer', 45_000)
     await page.locator('tr[data-unit="booth-01"]').click()
     await sees('It does not answer at 10.44.8.23 or 192.168.77.1.')
-    await sees('Check the cable in port 6 and that the port gives 802.3at power.')
+    await sees('Check the cable in port 6 and that the port gives 802.3af power.')
     await page.locator('a[data-stage="handover"]').click()
     await sees('Not complete yet')
     await sees('booth-01 is held.')
@@ -142,7 +142,7 @@ describe('on a ladder, 390 by 844', () => {
       await page.$$eval('section[aria-label="hall-02"] li > span', (all) =>
         all.map((each) => (each as HTMLElement).dataset.is),
       ),
-    ).toEqual(Array.from({ length: 12 }, () => 'done'))
+    ).toEqual(Array.from({ length: 14 }, () => 'done'))
     for (const stage of ['brief', 'kit', 'plan', 'bench', 'muster', 'handover']) {
       await go(stage)
       expect(

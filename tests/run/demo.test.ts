@@ -66,7 +66,7 @@ async function opened(address: string): Promise<string> {
 }
 
 const ready = (demo: { words: () => string }) =>
-  expect.poll(demo.words, { timeout: 50_000 }).toContain('Air Muster is ready: http://127.0.0.1:')
+  expect.poll(demo.words, { timeout: 90_000 }).toContain('Air Muster is ready: http://127.0.0.1:')
 
 it('serves its pages and the command line, says so to a second start, and ends every child on Ctrl-C', async () => {
   const demo = start('--port', '47810')

@@ -4,7 +4,7 @@
  * In: a configuration and what was read. Out: differences, each with its setting and a sentence. A sentence never
  * holds a secret, and neither may anything that is logged.
  */
-import { plainWords, type Scope, type SettlingStep, sameValue } from './settings/setting'
+import { plainWords, type Scope, type SettlingStep, sameValue, withinSentence } from './settings/setting'
 import { idsOf, settingOf } from './settings/settings'
 import type { Observed, ObservedConfig, SettingKey, UnitConfig } from './unit-config'
 
@@ -85,7 +85,8 @@ function valuesOf(
     const key: SettingKey = { id: id, of }
     const found = observed[id] ?? { kind: 'unsupported' as const }
     if (isAsDesired(key, value, found, asWritten)) return []
-    const what = of === '' ? settingOf(id).words : `${nameOf(scope, of, desired)}: ${lower(settingOf(id).words)}`
+    const what =
+      of === '' ? settingOf(id).words : `${nameOf(scope, of, desired)}: ${withinSentence(settingOf(id).words)}`
     return [{ kind: 'value', ...key, sentence: `${what} ${differenceWords(key, value, found)}` }]
   })
 }
@@ -116,5 +117,3 @@ function differenceWords({ id }: SettingKey, value: unknown, found: Observed<unk
 function nameOf(scope: Scope, of: string, values: Values): string {
   return scope === 'network' ? `Network "${values['network.ssid'] ?? of}"` : `At ${of} GHz`
 }
-const lower = (words: string): string =>
-  /^[A-Z][a-z]/.test(words) ? `${words.charAt(0).toLowerCase()}${words.slice(1)}` : words

@@ -11,7 +11,7 @@ import { isSame, valueWords } from './compare'
 import type { SettingId } from './setting-ids'
 import { bandsOn } from './settings/network-settings'
 import type { Asking, Scope, Subjects } from './settings/setting'
-import { plainWords, sameValue } from './settings/setting'
+import { plainWords, sameValue, withinSentence } from './settings/setting'
 import { idsOf, settingOf } from './settings/settings'
 import { keyText, type Observed, type ObservedConfig, type SettingKey, settingIdSchema } from './unit-config'
 
@@ -105,7 +105,9 @@ function foretell({ id }: SettingKey, value: unknown, asking: Asking, subject: S
   const lacking = row.needs?.find((needed) => !isTaken(needed, asking, subject))
   return lacking === undefined
     ? { kind: 'open' }
-    : byHand(`It goes with ${settingOf(lacking).words.toLowerCase()}, which ${modelName(card)} does not take as asked`)
+    : byHand(
+        `It goes with ${withinSentence(settingOf(lacking).words)}, which ${modelName(card)} does not take as asked`,
+      )
 }
 
 /** Why a model that knows a setting cannot take this value of it; undefined where it can. */
@@ -174,7 +176,7 @@ function seen(
       return {
         kind: 'by-hand',
         why: `It has ${valueWords(expected.id, found.value)}.`,
-        hands: `Bring ${row.words.toLowerCase()} to ${valueWords(expected.id, desired)}.`,
+        hands: `Bring ${withinSentence(row.words)} to ${valueWords(expected.id, desired)}.`,
       }
   }
   if (found.kind === 'unreadable' && written.get(keyText(expected)) === expected.mark)

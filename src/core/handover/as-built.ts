@@ -100,7 +100,8 @@ export function doneByHand(setting: SettingOutcome, row: RollRow | undefined): B
 }
 
 function radiosOf(config: UnitConfig): AsBuiltRow['radios'] {
-  return Object.entries(config.radios).flatMap(([band, values]) => {
+  const byBand = Object.entries(config.radios).sort(([a], [b]) => Number(a) - Number(b))
+  return byBand.flatMap(([band, values]) => {
     const { 'radio.channel': channel, 'radio.width': width, 'radio.power': powerDbm } = values
     return channel === undefined || width === undefined || powerDbm === undefined
       ? []
@@ -108,20 +109,27 @@ function radiosOf(config: UnitConfig): AsBuiltRow['radios'] {
   })
 }
 
-/** What is still missing before the papers are complete; empty when they are. */
+/** What is still missing before the papers are complete; empty when they are. Units with the same gap share a line. */
 export function missing(rows: readonly AsBuiltRow[]): string[] {
-  return rows.flatMap((row) => {
-    const left = row.byHand.filter(({ done }) => done === undefined)
-    const byHand =
-      left.length === 0
-        ? []
-        : [`${row.name} has ${left.length === 1 ? 'a setting' : `${left.length} settings`} to be seen to by hand.`]
-    if (row.state === 'answers') return byHand
-    if (row.state === 'held') return [`${row.name} is held. ${row.remark}`, ...byHand]
-    if (row.state === 'changed since')
-      return [`${row.name} was changed since it was mustered. ${row.remark} Muster it again.`, ...byHand]
-    return [`${row.name} has not been mustered.`, ...byHand]
-  })
+  const held = rows.filter(({ state }) => state === 'held').map((row) => `${row.name} is held. ${row.remark}`)
+  const changed = rows
+    .filter(({ state }) => state === 'changed since')
+    .map((row) => `${row.name} was changed since it was mustered. ${row.remark} Muster it again.`)
+  const waiting = rows.filter(({ state }) => state === 'not mustered')
+  const byHand = rows.filter((row) => row.byHand.some(({ done }) => done === undefined))
+  return [
+    ...held,
+    ...changed,
+    ...together(waiting, 'has not been mustered', 'have not been mustered'),
+    ...together(byHand, 'has settings to be seen to by hand', 'have settings to be seen to by hand'),
+  ]
+}
+
+function together(rows: readonly AsBuiltRow[], one: string, many: string): string[] {
+  const [first] = rows
+  if (!first) return []
+  const names = rows.map(({ name }) => name).join(', ')
+  return [rows.length === 1 ? `${first.name} ${one}.` : `${rows.length} units ${many}: ${names}.`]
 }
 
 /** The sheet as CSV (RFC 4180). Cells that a spreadsheet would take for a formula are quoted with an apostrophe. */

@@ -28,7 +28,7 @@ export const sightingSchema = z.object({
   model: z.string().nullable(),
   /** Unit on the kit list with this MAC. */
   unit: z.string().nullable(),
-  seen: z.enum(['at-factory-address', 'at-its-address', 'elsewhere']),
+  seen: z.enum(['at-factory-address', 'at-its-address', 'by-dhcp', 'elsewhere']),
   /** Whether its management service answers, or only ARP; `untrusted` where it shows another certificate than before. */
   answers: z.enum(['service', 'arp-only', 'untrusted']),
 })

@@ -7,6 +7,7 @@ import classes from './bench.module.css'
 const places: Readonly<Record<Sighting['seen'], string>> = {
   'at-factory-address': 'at its factory address',
   'at-its-address': 'at its planned address',
+  'by-dhcp': 'at an address that DHCP gave',
   elsewhere: 'at another address than its planned one',
 }
 
@@ -25,13 +26,17 @@ export function AddressGroup({ address, sightings }: { address: string; sighting
     ? `${sightings.length} units share this ${factory ? 'factory ' : ''}address. Each has a lane of its own, so all ${sightings.length} go at once.`
     : factory
       ? 'One unit at this factory address.'
-      : 'A unit at its new address.'
+      : sightings.some(({ seen }) => seen === 'by-dhcp')
+        ? 'A unit that asked DHCP first.'
+        : sightings.some(({ seen }) => seen === 'elsewhere')
+          ? 'A unit at an address of its own.'
+          : 'A unit at its new address.'
   return (
     <section className={classes.group}>
       <h2>
         <span className="mono">{address}</span> <span className={classes.words}>{words}</span>
       </h2>
-      <table className={sheet.table}>
+      <table className={`${sheet.table} ${classes.seen}`}>
         <thead className={shared ? '' : 'visually-hidden'}>
           <tr>
             <th scope="col">MAC</th>

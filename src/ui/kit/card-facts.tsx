@@ -1,4 +1,5 @@
 import { settingIds } from '../../core/config/setting-ids'
+import { withinSentence } from '../../core/config/settings/setting'
 import { settingOf } from '../../core/config/settings/settings'
 import { type KitCard, modelName } from '../../core/kit/kit-card'
 import { classOf } from '../../core/kit/poe'
@@ -75,7 +76,7 @@ export function CardFacts({ card }: { card: KitCard }) {
         <dt>Settings</dt>
         <dd>
           takes {Object.keys(card.can).length} of {settingIds.length}
-          {hidden.length > 0 && `; never shows ${hidden.map((id) => settingOf(id).words.toLowerCase()).join(', ')}`}
+          {hidden.length > 0 && `; never shows ${hidden.map((id) => withinSentence(settingOf(id).words)).join(', ')}`}
           {card.triedWith !== '' && `; tried with firmware ${card.triedWith}`}
         </dd>
         <dt>Reset</dt>

@@ -6,8 +6,8 @@ import { seeToByHand } from '../../actions/muster-actions'
 import { askingWithMarks } from '../../core/config/asked'
 import { expectedOf, type SettingOutcome } from '../../core/config/outcomes'
 import { keyText } from '../../core/config/unit-config'
-import { doneByHand, outcomesNow } from '../../core/handover/as-built'
-import { outcomeKinds, outcomeNames, outcomeSummary, settingWords } from '../../core/handover/outcome-words'
+import { type ByHand as ByHandDone, doneByHand, outcomesNow } from '../../core/handover/as-built'
+import { outcomeKinds, outcomeNames, settingWords } from '../../core/handover/outcome-words'
 import type { Unit } from '../../core/kit/unit'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
@@ -26,7 +26,7 @@ export function Outcomes({ unit }: { unit: Unit }) {
   if (outcomes.length === 0) return null
   return (
     <div>
-      <b>Settings</b> <span className="soft">{outcomeSummary(outcomes)}</span>
+      <b>Settings</b>
       {outcomeKinds.map((kind) => {
         const those = outcomes.filter(({ outcome }) => outcome.kind === kind)
         if (those.length === 0) return null
@@ -67,6 +67,12 @@ function ByHand({ unit, settings }: { unit: string; settings: readonly SettingOu
   const { order, pending, fault } = useOrder()
   const [who, setWho] = useLocalStorage({ key: 'air-muster-name', defaultValue: '' })
   const row = roll.rows.get(unit)
+  const left = settings.filter((each) => !doneByHand(each, row))
+  const see = (those: readonly SettingOutcome[], done: 'yes' | 'no', name: string): void => {
+    order(() =>
+      seeToByHand(job.slug, { unit, settings: those.map(({ id, of, asked }) => ({ id, of, asked })), who: name, done }),
+    )
+  }
   return (
     <>
       <TextInput
@@ -76,51 +82,61 @@ function ByHand({ unit, settings }: { unit: string; settings: readonly SettingOu
         maxLength={60}
         onChange={(event) => setWho(event.currentTarget.value)}
       />
+      {left.length > 1 && (
+        <Button
+          size="compact-sm"
+          variant="default"
+          disabled={pending || who.trim() === ''}
+          onClick={() => see(left, 'yes', who.trim())}
+        >
+          All {left.length} are done
+        </Button>
+      )}
       <ul className={classes.list}>
-        {settings.map((each) => {
-          const done = doneByHand(each, row)
-          const { outcome } = each
-          return (
-            <li key={keyText(each)}>
-              <OutcomeMark kind={done ? 'proven' : 'by-hand'} />
-              <span>
-                {settingWords(each)}
-                {outcome.kind === 'by-hand' && (
-                  <p>
-                    {outcome.hands} {outcome.why}
-                  </p>
-                )}
-                {done ? (
-                  <p suppressHydrationWarning>
-                    Seen to by {done.who},{' '}
-                    {new Date(done.at).toLocaleString('en-GB', { timeStyle: 'short', dateStyle: 'medium' })}
-                  </p>
-                ) : null}
-                <Button
-                  size="compact-xs"
-                  variant="default"
-                  disabled={pending || (!done && who.trim() === '')}
-                  onClick={() =>
-                    order(() =>
-                      seeToByHand(job.slug, {
-                        unit,
-                        id: each.id,
-                        of: each.of,
-                        asked: each.asked,
-                        who: who.trim() || done?.who || '',
-                        done: done ? 'no' : 'yes',
-                      }),
-                    )
-                  }
-                >
-                  {done ? 'Not done after all' : 'Done'}
-                </Button>
-              </span>
-            </li>
-          )
-        })}
+        {settings.map((each) => (
+          <ByHandLine
+            key={keyText(each)}
+            setting={each}
+            done={doneByHand(each, row)}
+            disabled={pending || (!doneByHand(each, row) && who.trim() === '')}
+            press={(done) => see([each], done, who.trim() || 'somebody')}
+          />
+        ))}
       </ul>
       {fault && <p className={sheet.fault}>{fault.sentence}</p>}
     </>
+  )
+}
+
+interface LineProps {
+  readonly setting: SettingOutcome
+  readonly done: ByHandDone | undefined
+  readonly disabled: boolean
+  readonly press: (done: 'yes' | 'no') => void
+}
+
+function ByHandLine({ setting, done, disabled, press }: LineProps) {
+  const { outcome } = setting
+  return (
+    <li>
+      <OutcomeMark kind={done ? 'proven' : 'by-hand'} />
+      <span>
+        {settingWords(setting)}
+        {outcome.kind === 'by-hand' && (
+          <p>
+            {outcome.hands} {outcome.why}
+          </p>
+        )}
+        {done && (
+          <p suppressHydrationWarning>
+            Seen to by {done.who},{' '}
+            {new Date(done.at).toLocaleString('en-GB', { timeStyle: 'short', dateStyle: 'medium' })}
+          </p>
+        )}
+        <Button size="compact-xs" variant="default" disabled={disabled} onClick={() => press(done ? 'no' : 'yes')}>
+          {done ? 'Not done after all' : 'Done'}
+        </Button>
+      </span>
+    </li>
   )
 }

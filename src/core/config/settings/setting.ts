@@ -85,6 +85,11 @@ export function plainWords(value: unknown): string {
   return Array.isArray(value) ? value.join(', ') : String(value)
 }
 
+/** Words as they stand within a sentence: an abbreviation keeps its capitals. */
+export function withinSentence(words: string): string {
+  return /^[A-Z][a-z]/.test(words) ? `${words.charAt(0).toLowerCase()}${words.slice(1)}` : words
+}
+
 /** Are two values the same, whatever the order of the fields within? */
 export function sameValue(a: unknown, b: unknown): boolean {
   if (Object.is(a, b)) return true
