@@ -1,10 +1,11 @@
-// npm run bench [-- plan | sheet | muster | faults]: how good and fast plans are; how the kit list follows the hand; how
-// long four units take side by side against one; whether a muster survives twenty kills.
+// npm run bench [-- plan | sheet | settings | muster | faults]: how good and fast plans are; how the kit list follows the
+// hand; how fast settings and the roll are; how long many units take side by side against one; whether a muster survives
+// twenty kills.
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
 
 const chosen = process.argv.slice(2)
-if (chosen.some((name) => !['plan', 'sheet', 'muster', 'faults'].includes(name))) {
-  process.stderr.write('npm run bench takes plan, sheet, muster, faults, or nothing for all.\n')
+if (chosen.some((name) => !['plan', 'sheet', 'settings', 'muster', 'faults'].includes(name))) {
+  process.stderr.write('npm run bench takes plan, sheet, settings, muster, faults, or nothing for all.\n')
   process.exit(2)
 }
 const wants = (name) => chosen.length === 0 || chosen.includes(name)
@@ -13,6 +14,10 @@ if (wants('plan')) await (await import('./lib/bench-plan.mjs')).benchPlan()
 if (wants('sheet')) {
   ensureDebian('mariadb', 'chromium')
   await import('./lib/bench-sheet.mjs')
+}
+if (wants('settings')) {
+  ensureDebian('mariadb')
+  await import('./lib/bench-settings.mjs')
 }
 if (wants('muster')) {
   ensureDebian('mariadb')

@@ -4,15 +4,15 @@
  */
 import type { Unit } from '../core/kit/unit'
 import type { Laptop } from '../core/muster/events'
-import { emptyRoll, foldRoll, type Roll } from '../core/muster/roll'
+import type { Roll } from '../core/muster/roll'
 import { theseUnits } from '../core/muster/selection'
-import { eventsAfter } from '../store/events'
 import { jobById } from '../store/jobs'
 import { listUnits } from '../store/kit'
 import { kitCardsOf } from '../store/kit-card-files'
 import type { Store } from '../store/open'
 import { MusterOpenError, musterIsOpen, placeOrder } from '../store/orders'
 import { loadPlans } from '../store/plans'
+import { rollOf } from '../store/rolls'
 import { type Host, HostAwayError } from '../wire/host/host'
 import type { EventLog } from './event-log'
 import { Resumption } from './resumption'
@@ -60,13 +60,9 @@ export class BenchWatch {
 
   /** The roll of a job, brought up to the newest event. */
   async #rollOf(jobId: number): Promise<Roll> {
-    let roll = this.#rolls.get(jobId) ?? emptyRoll
-    for (;;) {
-      const more = await eventsAfter(this.#parts.store, jobId, roll.seq)
-      if (more.length === 0) return roll
-      roll = foldRoll(more, roll)
-      this.#rolls.set(jobId, roll)
-    }
+    const roll = await rollOf(this.#parts.store, jobId, this.#rolls.get(jobId))
+    this.#rolls.set(jobId, roll)
+    return roll
   }
 
   /** Beside the orders, never before them: an order does not wait for a sweep that nobody asked for. */

@@ -15,6 +15,7 @@ import {
   orders,
   pins,
   plannings,
+  rolls,
   secrets,
   sites,
   unitLocks,
@@ -30,6 +31,7 @@ export class NotDeletedError extends Error {
 /** Everything of a job but its own row and its events. */
 const belongings = [
   unitPlans,
+  rolls,
   unitLocks,
   units,
   plannings,
@@ -40,6 +42,7 @@ const belongings = [
   backups,
   pins,
   orders,
+  rolls,
 ] as const
 
 /**

@@ -2,15 +2,15 @@
 import { type AskingJob, askingOf, expectedOfAll } from '../core/config/asked'
 import { type AsBuiltRow, asBuilt } from '../core/handover/as-built'
 import type { KitCard } from '../core/kit/kit-card'
-import { foldRoll, type Roll, withChanges } from '../core/muster/roll'
+import { type Roll, withChanges } from '../core/muster/roll'
 import type { PlannedBefore, Planning, UnitPlan } from '../core/plan/plan'
-import { allEvents } from './events'
 import { findJob, type Job } from './jobs'
 import { type KeptUnit, listUnits } from './kit'
 import { kitCardsOf } from './kit-card-files'
 import type { Store } from './open'
 import { failedOrder, type OrderState } from './orders'
 import { loadPlans, planIsCurrent } from './plans'
+import { rollOf } from './rolls'
 import { secretTimes } from './secrets'
 
 export interface JobView {
@@ -36,10 +36,10 @@ export interface JobView {
 export async function viewJob(store: Store, slug: string): Promise<JobView | undefined> {
   const job = await findJob(store, slug)
   if (!job) return undefined
-  const [units, kept, events, cards, times, current, failed] = await Promise.all([
+  const [units, kept, told, cards, times, current, failed] = await Promise.all([
     listUnits(store, job.id),
     loadPlans(store, job.id),
-    allEvents(store, job.id),
+    rollOf(store, job.id),
     kitCardsOf(store),
     secretTimes(store, job.id),
     planIsCurrent(store, job.id),
@@ -57,7 +57,7 @@ export async function viewJob(store: Store, slug: string): Promise<JobView | und
     cards,
     asking,
     secretTimes: times,
-    roll: withChanges(foldRoll(events), askingOf(asking)),
+    roll: withChanges(told, askingOf(asking)),
     failed,
   }
 }

@@ -1,9 +1,7 @@
 /** Plans a job anew from what is kept: brief, kit list, floors, addresses and locks. What a unit has, it keeps where it may. */
 
-import { foldRoll } from '../core/muster/roll'
 import type { PlanInput, Planning } from '../core/plan/plan'
 import type { Effort } from '../core/radio/plan-channels'
-import { allEvents } from './events'
 import { jobById, revisionOf } from './jobs'
 import { listUnits } from './kit'
 import { kitCardsOf } from './kit-card-files'
@@ -11,6 +9,7 @@ import type { Store } from './open'
 import { planInThread } from './plan-in-thread'
 import { loadPlans, savePlans } from './plans'
 import { radioRules } from './regulatory-file'
+import { rollOf } from './rolls'
 import { loadSite } from './sites'
 
 export interface ReplanOptions {
@@ -49,15 +48,15 @@ async function planInputOf(store: Store, jobId: number, effort: Effort): Promise
   const job = await jobById(store, jobId)
   const country = job && (await radioRules(store)).database.get(job.brief.country)
   if (!job || !country) return undefined
-  const [units, { before }, cards, { site }, events] = await Promise.all([
+  const [units, { before }, cards, { site }, roll] = await Promise.all([
     listUnits(store, jobId),
     loadPlans(store, jobId),
     kitCardsOf(store),
     loadSite(store, jobId),
-    allEvents(store, jobId),
+    rollOf(store, jobId),
   ])
   const own = new Set(units.map((unit) => unit.mac))
   // Whoever answers on the wire and is not on the list keeps the address.
-  const inUse = foldRoll(events).sightings.flatMap((sighting) => (own.has(sighting.mac) ? [] : [sighting.address]))
+  const inUse = roll.sightings.flatMap((sighting) => (own.has(sighting.mac) ? [] : [sighting.address]))
   return { brief: job.brief, units, cards, country, before, inUse, site, effort }
 }

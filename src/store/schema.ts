@@ -263,6 +263,15 @@ export const events = mysqlTable(
   (table) => [primaryKey({ columns: [table.jobId, table.seq] })],
 )
 
+/** The roll of a job as it was at an event, so that nobody folds all of its history. Made again where it is missing. */
+export const rolls = mysqlTable('rolls', {
+  jobId: jobId().primaryKey(),
+  seq: int('seq').notNull(),
+  /** Of what shape the roll is: one of another program is not read. */
+  form: int('form').notNull(),
+  roll: longtext('roll').notNull(),
+})
+
 export const runners = mysqlTable('runners', {
   id: varchar('id', { length: 60 }).primaryKey(),
   host: varchar('host', { length: 40 }).notNull(),

@@ -3,18 +3,20 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import fc from 'fast-check'
 import { afterEach, describe, expect, it } from 'vitest'
+import { parse } from 'yaml'
 import { securityNames } from '../../src/core/brief/wireless-network'
 import { expectedOfAll } from '../../src/core/config/asked'
 import type { SettingOutcome } from '../../src/core/config/outcomes'
 import { keyText } from '../../src/core/config/unit-config'
 import { outcomesNow } from '../../src/core/handover/as-built'
-import type { JobDocument } from '../../src/core/job/job-document'
+import { outcomesCsv } from '../../src/core/handover/outcomes-csv'
+import { type JobDocument, jobDocumentSchema } from '../../src/core/job/job-document'
 import { answers } from '../../src/core/muster/roll'
 import { ostrelO40, type StandInSheet } from '../../src/lab/device/sheet'
 import { allEvents } from '../../src/store/events'
-import { viewJob } from '../../src/store/job-view'
+import { sheetOf, viewJob } from '../../src/store/job-view'
 import { findJob, saveBrief } from '../../src/store/jobs'
-import { openSecret, sealSecret } from '../../src/store/secrets'
+import { openSecret, openSecrets, sealSecret } from '../../src/store/secrets'
 import { anyBrief } from '../support/any-brief'
 import { type Bench, type BenchOptions, heldAt, openBench } from '../support/bench'
 import { cardOf } from '../support/data'
@@ -214,6 +216,42 @@ describe('every setting', () => {
     const five = (await outcomes()).filter(({ of }) => of === '5')
     expect(five.map(({ id, outcome }) => [id, outcome.kind])).toEqual([['radio.enabled', 'proven']])
   })
+})
+
+it('of a whole site: the sixteen that are spoken to answer, and the sheet tells what became of every setting', async () => {
+  const whole = jobDocumentSchema.parse(
+    parse(readFileSync(join(import.meta.dirname, '../../data/demo/port-ellery-whole.yaml'), 'utf8')),
+  )
+  await mustered({ change: (job) => Object.assign(job, whole), lab: { dhcp }, pace: 100 })
+  const view = await viewJob(bench.store, bench.job.slug)
+  if (!view) throw new Error('the job is gone')
+  const rows = sheetOf(view)
+  expect(rows).toHaveLength(32)
+  const answering = rows.filter(({ state }) => state === 'answers')
+  expect(
+    answering.map(({ model }) => model).sort(),
+    rows.map((row) => `${row.name} ${row.state} ${row.remark}`).join('\n'),
+  ).toEqual([...Array.from({ length: 4 }, () => 'Ostrel O-20'), ...Array.from({ length: 12 }, () => 'Ostrel O-40')])
+  for (const row of answering) {
+    expect(row.outcomes.length, row.name).toBeGreaterThan(60)
+    expect(
+      row.outcomes.filter(({ outcome }) => outcome.kind === 'open'),
+      row.name,
+    ).toEqual([])
+  }
+  for (const row of rows.filter(({ state }) => state !== 'answers')) {
+    expect(row.state, row.name).toBe('held')
+    expect(
+      row.outcomes.filter(({ outcome }) => outcome.kind === 'open'),
+      row.name,
+    ).toEqual([])
+    expect(row.remark, row.name).toContain('cannot be mustered')
+  }
+  expect(bench.lab.air.everOpen).toEqual([])
+  // A line for each setting of each unit, and no secret in any.
+  const csv = outcomesCsv(rows)
+  expect(csv.split('\r\n')).toHaveLength(rows.flatMap(({ outcomes: all }) => all).length + 2)
+  for (const secret of (await openSecrets(bench.store, bench.jobId)).values()) expect(csv).not.toContain(secret)
 })
 
 describe('networks', () => {

@@ -5,14 +5,16 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { sql } from 'drizzle-orm'
 import { afterEach, beforeEach, expect, it } from 'vitest'
+import { changesSince } from '../../src/core/config/asked'
 import { allUnits, theseUnits } from '../../src/core/muster/selection'
 import { readFileParts } from '../../src/store/files'
 import { migrateStore, openStore, type Store } from '../../src/store/open'
 import { claimOrder } from '../../src/store/orders'
 import { planIsCurrent } from '../../src/store/plans'
 import { replan } from '../../src/store/replan'
+import { rollOf } from '../../src/store/rolls'
 import { findDrawing } from '../../src/store/sites'
-import { demoJob, freshStore } from '../support/bench'
+import { demoJob, freshStore, heldAt } from '../support/bench'
 
 const migrations = join(import.meta.dirname, '../../src/store/migrations')
 let folder: string
@@ -46,6 +48,79 @@ function release(count: number): string {
   writeFileSync(join(folder, 'meta/_journal.json'), JSON.stringify({ ...journal, entries }))
   return folder
 }
+
+it('reads what older programs told: reasons and checks in words, and what was asked before there were settings', async () => {
+  await migrateStore(store, release(3))
+  const { db } = store
+  const job = demoJob()
+  await db.execute(
+    sql`insert into jobs (id, slug, name, brief, created_at, last_seq) values (1, 'port-ellery', 'Port Ellery', ${JSON.stringify(job.brief)}, '2026-11-01', 4)`,
+  )
+  const [unit] = job.units
+  if (!unit) throw new Error('no unit')
+  await db.execute(
+    sql`insert into units (job_id, id, position, name, place, model, mac, serial, port) values (1, ${unit.id}, 0, ${unit.name}, ${unit.place}, ${unit.model}, ${unit.mac}, ${unit.serial}, ${unit.port})`,
+  )
+  const held = { is: 'held', why: 'It was away.', hands: ['Plug it in.'], resumesWhen: 'it-answers' }
+  const events = [
+    { kind: 'step', unit: unit.id, step: 'reach', state: held },
+    {
+      kind: 'check',
+      unit: unit.id,
+      check: { what: 'ARP at 10.44.8.20', expected: unit.mac, observed: 'no answer', verdict: 'bad', at: 1 },
+    },
+    { kind: 'proven', unit: unit.id, asked: formerAsked(unit.mac) },
+    { kind: 'laptop', laptop: { interfaceName: 'lab0', addresses: [], lanes: 0, pace: 1 } },
+  ]
+  for (const [index, event] of events.entries())
+    await db.execute(
+      sql`insert into events (job_id, seq, at, event) values (1, ${index + 1}, '2026-11-01', ${JSON.stringify(event)})`,
+    )
+
+  await migrateStore(store, migrations)
+  const row = (await rollOf(store, 1)).rows.get(unit.id)
+  expect(heldAt(row, 'reach')).toMatchObject({ code: 'as-told', why: 'It was away.', resumesWhen: 'it-answers' })
+  expect(row?.checks).toMatchObject([{ code: 'arp', observed: 'no answer' }])
+  expect(row?.proven).toMatchObject({
+    networksBy: 'name',
+    config: {
+      unit: { 'management.address': '10.44.8.20' },
+      networks: { 'Ellery Crew': { 'network.vlan': 46 } },
+      radios: { '5': { 'radio.channel': 36 } },
+    },
+  })
+  // The same network by its name is the same; what nobody asked then is what differs now.
+  const asked = row?.proven
+  if (!asked) throw new Error('nothing is kept')
+  const now = { ...asked, config: { ...asked.config, networks: { crew: asked.config.networks['Ellery Crew'] ?? {} } } }
+  expect(changesSince(asked, now)).toEqual([])
+})
+
+/** As a release before the table of settings kept it. */
+const formerAsked = (mac: string) => ({
+  mac,
+  password: 'admin/password of 2026-11-01',
+  config: {
+    country: 'NZ',
+    clock: { timeZone: 'Pacific/Auckland', ntpServers: ['10.44.8.1'] },
+    name: 'hall-01',
+    management: { method: 'static', address: '10.44.8.20', prefix: 24, gateway: '10.44.8.1', dnsServers: [] },
+    networks: [
+      {
+        ssid: 'Ellery Crew',
+        enabled: true,
+        hidden: false,
+        security: { mode: 'wpa2-personal', passphrase: 'network/crew/passphrase of 2026-11-01' },
+        vlan: 46,
+        isolation: false,
+        bands: ['2.4', '5'],
+      },
+    ],
+    radios: [{ band: '5', enabled: true, channel: 36, width: 40, powerDbm: 17 }],
+    admin: { user: 'setup' },
+    services: { lights: true },
+  },
+})
 
 it('keeps drawings, gives orders their new form, and plans anew', async () => {
   await migrateStore(store, release(1))

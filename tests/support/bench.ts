@@ -12,6 +12,7 @@ import type { Step } from '../../src/core/muster/procedure'
 import type { Roll, RollRow } from '../../src/core/muster/roll'
 import { allUnits, theseUnits } from '../../src/core/muster/selection'
 import { serveControl } from '../../src/lab/control-server'
+import { sheets } from '../../src/lab/device/sheet'
 import { Lab, type LabOptions } from '../../src/lab/lab'
 import type { AwakeClock } from '../../src/runner/awake-clock'
 import { Runner } from '../../src/runner/runner'
@@ -89,7 +90,10 @@ export async function openBench({ pace = 300, change, server, shelf, lab: more }
   const lab = await Lab.open({
     pace,
     regulatory: loadRegulatory(),
-    shelf: job.units.map(({ model, mac, serial }) => ({ model: shelf ?? model, mac, serial })),
+    // What has no stand-in lies boxed elsewhere.
+    shelf: job.units
+      .map(({ model, mac, serial }) => ({ model: shelf ?? model, mac, serial }))
+      .filter(({ model }) => sheets.has(model) || more?.variants?.has(model)),
     ...more,
   })
   lab.plugInAll()

@@ -12,7 +12,7 @@ import type { SettingId } from './setting-ids'
 import { bandsOn } from './settings/network-settings'
 import type { Asking, Scope, Subjects } from './settings/setting'
 import { plainWords, sameValue, withinSentence } from './settings/setting'
-import { idsOf, settingOf } from './settings/settings'
+import { type Row, rowsOf, settingOf } from './settings/settings'
 import { keyText, type Observed, type ObservedConfig, type SettingKey, settingIdSchema } from './unit-config'
 
 export const outcomeSchema = z.discriminatedUnion('kind', [
@@ -51,60 +51,87 @@ export interface Spoken extends SettingKey {
 /** Every setting that brief and plan speak of, and what can be said of it before anything is tried. */
 export function spokenOf(asking: Asking): Spoken[] {
   const { brief, card } = asking
-  const bands = new Set<Band>([...card.radios.map(({ band }) => band), ...brief.radio.bands.map(({ band }) => band)])
-  return [
-    ...rows('unit', asking, undefined, '', ''),
-    ...brief.networks.flatMap((network) => {
-      const carried = carriesNetworks(card) && bandsOn(network, asking).length > 0
-      const why = carriesNetworks(card)
+  const spoken: Spoken[] = []
+  const silent = whyNotDirect(card)
+  const carries = carriesNetworks(card)
+  speak(spoken, 'unit', asking, undefined, '', '', silent, undefined)
+  for (const network of brief.networks) {
+    const why = !carries
+      ? 'It carries no networks.'
+      : bandsOn(network, asking).length === 0
         ? 'It has no radio in use on the bands of this network.'
-        : 'It carries no networks.'
-      const spoken = rows('network', asking, network, network.id, network.ssid)
-      return carried ? spoken : spoken.map((each): Spoken => ({ ...each, outcome: { kind: 'not-for-it', why } }))
-    }),
-    ...[...bands].sort().flatMap((band) => {
-      const radio = card.radios.find((each) => each.band === band)
-      const spoken = rows('radio', asking, { band, radio }, band, `${band} GHz`)
-      if (radio) return spoken
-      return spoken.map(
-        (each): Spoken => ({ ...each, outcome: { kind: 'not-for-it', why: `It has no ${band} GHz radio.` } }),
-      )
-    }),
-  ]
+        : undefined
+    speak(spoken, 'network', asking, network, network.id, network.ssid, silent, why)
+  }
+  const bands = new Set<Band>([...card.radios.map(({ band }) => band), ...brief.radio.bands.map(({ band }) => band)])
+  for (const band of [...bands].sort()) {
+    const radio = card.radios.find((each) => each.band === band)
+    const why = radio ? undefined : `It has no ${band} GHz radio.`
+    speak(spoken, 'radio', asking, { band, radio }, band, `${band} GHz`, silent, why)
+  }
+  return spoken
 }
 
-function rows<S extends Scope>(scope: S, asking: Asking, subject: Subjects[S], of: string, name: string): Spoken[] {
-  return idsOf(scope).flatMap((id): Spoken[] => {
-    const value = settingOf(id).ask(asking, subject)
-    if (value === undefined) return []
-    const key: SettingKey = { id: id, of }
-    return [{ ...key, name, value, outcome: foretell(key, value, asking, subject) }]
-  })
+/**
+ * Adds what is spoken of one unit, network or radio. A loop over plain objects: a job has hundreds of thousands.
+ *
+ * @param silent  why a muster does not speak to this model at all
+ * @param why     why none of it is for this unit
+ */
+function speak<S extends Scope>(
+  spoken: Spoken[],
+  scope: S,
+  asking: Asking,
+  subject: Subjects[S],
+  of: string,
+  name: string,
+  silent: string | undefined,
+  why: string | undefined,
+): void {
+  for (const row of rowsOf(scope)) {
+    const value = row.setting.ask(asking, subject)
+    if (value === undefined) continue
+    const outcome: Outcome =
+      why === undefined ? foretell(row, value, asking, subject, silent) : { kind: 'not-for-it', why }
+    spoken.push({ id: row.id, of, name, value, outcome })
+  }
+}
+
+const open: Outcome = { kind: 'open' }
+const notAskedFor: Outcome = { kind: 'not-for-it', why: 'This model does not ask for it.' }
+const hasNone: Outcome = {
+  kind: 'not-for-it',
+  why: 'This model does not have it, and the brief asks for none.',
 }
 
 /** What can be said of a setting before anything is tried. */
-function foretell({ id }: SettingKey, value: unknown, asking: Asking, subject: Subjects[Scope]): Outcome {
-  const row = settingOf(id)
+function foretell(
+  { id, setting }: Row,
+  value: unknown,
+  asking: Asking,
+  subject: Subjects[Scope],
+  silent: string | undefined,
+): Outcome {
   const { card } = asking
   const byHand = (why: string): Outcome => ({
     kind: 'by-hand',
     why: `${why}.`,
-    hands: row.secret ? `Set ${row.words} as in the vault.` : `Set ${row.words} to ${valueWords(id, value)}.`,
+    hands: setting.secret
+      ? `Set ${setting.words} as in the vault.`
+      : `Set ${setting.words} to ${valueWords(id, value)}.`,
   })
-  const silent = whyNotDirect(card)
   if (silent !== undefined) return byHand(`${modelName(card)} is not set by a muster: ${silent}`)
+  const isNothing = setting.nothing !== undefined && (setting.same ?? sameValue)(setting.nothing, value)
   if (!card.can[id]) {
-    if (row.whereAsked) return { kind: 'not-for-it', why: 'This model does not ask for it.' }
-    if (row.nothing !== undefined && isSame(id, row.nothing, value))
-      return { kind: 'not-for-it', why: 'This model does not have it, and the brief asks for none.' }
-    return byHand(`${modelName(card)} does not take it`)
+    if (setting.whereAsked) return notAskedFor
+    return isNothing ? hasNone : byHand(`${modelName(card)} does not take it`)
   }
   const unfit = whyUnfit(id, value, asking, subject)
   if (unfit !== undefined) return byHand(unfit)
-  if (row.nothing !== undefined && isSame(id, row.nothing, value)) return { kind: 'open' }
-  const lacking = row.needs?.find((needed) => !isTaken(needed, asking, subject))
+  if (isNothing || !setting.needs) return open
+  const lacking = setting.needs.find((needed) => !isTaken(needed, asking, subject))
   return lacking === undefined
-    ? { kind: 'open' }
+    ? open
     : byHand(
         `It goes with ${withinSentence(settingOf(lacking).words)}, which ${modelName(card)} does not take as asked`,
       )
@@ -129,10 +156,13 @@ function isTaken(id: SettingId, asking: Asking, subject: Subjects[Scope]): boole
 
 /** The same as it may be kept and shown. @param asking  secrets stand as marks */
 export function expectedOf(asking: Asking): SettingOutcome[] {
-  return spokenOf(asking).map(({ value, ...each }) => ({
-    ...each,
-    asked: valueWords(each.id, value),
+  return spokenOf(asking).map(({ id, of, name, value, outcome }) => ({
+    id,
+    of,
+    name,
+    asked: valueWords(id, value),
     mark: markOf(value),
+    outcome,
   }))
 }
 

@@ -30,3 +30,16 @@ export const idsOf = <S extends Scope>(scope: S): IdOf<S>[] => Object.keys(setti
 export function settingOf(id: SettingId): Setting<unknown> {
   return settings[id] as unknown as Setting<unknown>
 }
+
+/** One row with its id. */
+export interface Row {
+  readonly id: SettingId
+  readonly setting: Setting<unknown>
+}
+const rows = (scope: Scope): readonly Row[] => idsOf(scope).map((id) => ({ id, setting: settingOf(id) }))
+const rowsBy = { unit: rows('unit'), network: rows('network'), radio: rows('radio') }
+
+/** Rows of a scope in the order of the table, ready for loops over many units. */
+export function rowsOf(scope: Scope): readonly Row[] {
+  return rowsBy[scope]
+}

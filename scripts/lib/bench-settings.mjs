@@ -1,0 +1,38 @@
+// How fast the table of settings and the roll are, in a process and a database of their own.
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { build } from 'esbuild'
+import { startMariadb } from './mariadb.mjs'
+import { root } from './root.mjs'
+
+const outfile = join(root, 'dist/bench-settings.mjs')
+await build({
+  absWorkingDir: root,
+  entryPoints: ['tests/bench/settings-bench.ts'],
+  outfile,
+  bundle: true,
+  format: 'esm',
+  platform: 'node',
+  target: 'node20',
+  packages: 'external',
+  logLevel: 'error',
+})
+const folder = mkdtempSync(join(tmpdir(), 'air-muster-bench-'))
+const server = await startMariadb(join(folder, 'mariadb'))
+try {
+  spawnSync(process.execPath, ['--expose-gc', outfile], {
+    cwd: root,
+    stdio: 'inherit',
+    env: {
+      ...process.env,
+      AIR_MUSTER_ROOT: root,
+      AIR_MUSTER_DB: server.urlOf('air_muster'),
+      AIR_MUSTER_VAULT_FILE: join(folder, 'vault.key'),
+    },
+  })
+} finally {
+  await server.stop()
+  rmSync(folder, { recursive: true, force: true })
+}
