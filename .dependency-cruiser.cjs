@@ -1,5 +1,6 @@
-// Who may import whom. core: nobody else. wire, store: core. runner: wire, store, core. actions: store, core. ui: actions,
-// core. app: ui, actions, store, core. cli: store, core. lab: core. Nobody imports lab, runner or cli.
+// Who may import whom. core: nobody else. wire, store: core. jobs (use cases): store, core. runner: wire, jobs, store,
+// core. actions: jobs, core. ui: actions, core. app: ui, actions, jobs, core. cli: jobs, core. lab: core. Nobody imports
+// lab, runner or cli.
 const only = (name, from, allowed) => ({
   name,
   severity: 'error',
@@ -12,10 +13,11 @@ module.exports = {
     only('core-is-pure', 'core', ['core']),
     only('wire-knows-no-database', 'wire', ['wire', 'core']),
     only('store-on-core', 'store', ['store', 'core']),
-    only('runner', 'runner', ['runner', 'wire', 'store', 'core']),
-    only('cli', 'cli', ['cli', 'store', 'core']),
-    only('actions', 'actions', ['actions', 'store', 'core']),
-    only('app', 'app', ['app', 'ui', 'actions', 'store', 'core']),
+    only('jobs-on-store', 'jobs', ['jobs', 'store', 'core']),
+    only('runner', 'runner', ['runner', 'wire', 'jobs', 'store', 'core']),
+    only('cli', 'cli', ['cli', 'jobs', 'core']),
+    only('actions', 'actions', ['actions', 'jobs', 'core']),
+    only('app', 'app', ['app', 'ui', 'actions', 'jobs', 'core']),
     only('ui-talks-through-actions', 'ui', ['ui', 'actions', 'core']),
     only('lab-on-core', 'lab', ['lab', 'core']),
     {

@@ -9,7 +9,7 @@ const entries = {
   cli: 'src/cli/main.ts',
   runner: 'src/runner/main.ts',
   lab: 'src/lab/main.ts',
-  planner: 'src/store/planner.ts',
+  planner: 'src/jobs/planner.ts',
 }
 
 /** Newest change below a folder or of a file, ms. */

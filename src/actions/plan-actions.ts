@@ -1,26 +1,17 @@
 'use server'
 /** What the Plan page does: plan again, lock, place units on floors, take drawings and newer radio rules. */
 import { revalidatePath } from 'next/cache'
-import { z } from 'zod'
-import { parseIpv4 } from '../core/addressing/ipv4'
-import { bandSchema } from '../core/brief/wireless-network'
-import { unitIdSchema } from '../core/kit/unit'
-import { siteSchema } from '../core/radio/floor'
+import { failed, type Outcome } from '../core/job/outcome'
 import type { RulesOffer } from '../core/regulatory/rules-offer'
-import { type Job, listJobs } from '../store/jobs'
-import type { Store } from '../store/open'
-import { lockAddress, lockChannel } from '../store/plans'
-import { forgetDroppedRegulatory, offerRegulatory, takeRegulatory } from '../store/regulatory-file'
-import { replan } from '../store/replan'
-import { saveSite } from '../store/sites'
-import { done, failed, failedBy, type Outcome } from './outcome'
+import { lockAddress, lockChannel, planAgain as plan, saveFloors } from '../jobs/plan'
+import { forgetRules, offerRules, takeRules } from '../jobs/rules'
 import { getStore } from './store'
 import { withJob } from './with-job'
 
 const largestRules = 1024 * 1024
 
 export async function planAgain(slug: string): Promise<Outcome> {
-  return withJob(slug, (store, job) => replanAndShow(store, job, 'full'))
+  return shown(slug, await withJob(slug, (store, job) => plan(store, job)))
 }
 
 /** @param channel null lets the channel go */
@@ -30,38 +21,17 @@ export async function lockChannelAction(
   band: string,
   channel: number | null,
 ): Promise<Outcome> {
-  return withJob(slug, async (store, job) => {
-    await lockChannel(
-      store,
-      job.id,
-      unitIdSchema.parse(unit),
-      bandSchema.parse(band),
-      z.int().nullable().parse(channel) ?? undefined,
-    )
-    return replanAndShow(store, job, 'brief')
-  })
+  return shown(slug, await withJob(slug, (store, job) => lockChannel(store, job, { unit, band, channel })))
 }
 
 /** @param address null lets the address go */
 export async function lockAddressAction(slug: string, unit: string, address: string | null): Promise<Outcome> {
-  return withJob(slug, async (store, job) => {
-    const wanted = z.string().max(20).nullable().parse(address)?.trim()
-    if (wanted !== undefined && parseIpv4(wanted) === undefined)
-      return failed(`"${wanted}" is not an IPv4 address such as 10.44.8.21.`, 'address')
-    await lockAddress(store, job.id, unitIdSchema.parse(unit), wanted)
-    return replanAndShow(store, job, 'brief')
-  })
+  return shown(slug, await withJob(slug, (store, job) => lockAddress(store, job, unit, address)))
 }
 
 /** Saves floors and places; the plan follows. @returns the new version */
 export async function saveSiteAction(slug: string, version: number, input: unknown): Promise<Outcome<number>> {
-  return withJob(slug, async (store, job) => {
-    const parsed = siteSchema.safeParse(input)
-    if (!parsed.success) return failedBy(parsed.error)
-    const next = await saveSite(store, job.id, parsed.data, z.int().parse(version))
-    await replanAndShow(store, job, 'brief')
-    return { ok: true, value: next }
-  })
+  return shown(slug, await withJob(slug, (store, job) => saveFloors(store, job, version, input)))
 }
 
 /**
@@ -72,40 +42,29 @@ export async function offerRulesAction(form: FormData): Promise<Outcome<RulesOff
   if (!(file instanceof File)) return failed('Choose a regulatory.db file.')
   const tooLarge = [file, signature].find((each) => each instanceof File && each.size > largestRules)
   if (tooLarge instanceof File) return failed(`${tooLarge.name} has more than 1 MB: it is not a regulatory database.`)
-  const store = await getStore()
-  const { jobs } = await listJobs(store)
   const given = signature instanceof File && signature.size > 0 ? Buffer.from(await signature.arrayBuffer()) : undefined
-  const reading = await offerRegulatory(store, {
+  return offerRules(await getStore(), {
     name: file.name,
     bytes: Buffer.from(await file.arrayBuffer()),
     signature: given,
-    countries: jobs.map((job) => job.brief.country),
-    at: new Date(),
   })
-  return reading.ok ? { ok: true, value: reading.offer } : failed(reading.sentence)
 }
 
 /** Takes the rules that were offered into use. @param hash  those that were looked at, and no others */
 export async function takeRulesAction(hash: string): Promise<Outcome> {
-  const store = await getStore()
-  const refusal = await takeRegulatory(store, z.string().max(64).parse(hash), new Date())
-  return refusal === undefined ? replanAll(store) : failed(refusal)
+  return shownEverywhere(await takeRules(await getStore(), hash))
 }
 
 export async function forgetRulesAction(): Promise<Outcome> {
-  const store = await getStore()
-  await forgetDroppedRegulatory(store)
-  return replanAll(store)
+  return shownEverywhere(await forgetRules(await getStore()))
 }
 
-async function replanAll(store: Store): Promise<Outcome> {
-  for (const job of (await listJobs(store)).jobs) await replan(store, job.id)
-  revalidatePath('/jobs/[job]', 'layout')
-  return done
+function shown<T>(slug: string, outcome: Outcome<T>): Outcome<T> {
+  revalidatePath(`/jobs/${slug}`, 'layout')
+  return outcome
 }
 
-async function replanAndShow(store: Store, job: Job, effort: 'brief' | 'full'): Promise<Outcome<never>> {
-  const planning = await replan(store, job.id, { effort })
-  revalidatePath(`/jobs/${job.slug}`, 'layout')
-  return planning ? done : failed(`There are no radio rules for ${job.brief.country}.`)
+function shownEverywhere(outcome: Outcome): Outcome {
+  if (outcome.ok) revalidatePath('/jobs/[job]', 'layout')
+  return outcome
 }

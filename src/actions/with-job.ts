@@ -1,11 +1,10 @@
 /** For actions and routes: the job of a slug that came from outside, or a sentence. */
 import 'server-only'
 import { slugSchema } from '../core/job/job-document'
-import { BrokenRowError, StoreError } from '../store/faults'
-import { findJob, type Job, StaleVersionError } from '../store/jobs'
-import type { Store } from '../store/open'
-import { MusterOpenError } from '../store/orders'
-import { failed, type Outcome } from './outcome'
+import { failed, type Outcome } from '../core/job/outcome'
+import { findJob, type Job, StaleVersionError } from '../jobs/find-job'
+import { BrokenRowError, type Store, StoreError } from '../jobs/installation'
+import { MusterOpenError } from '../jobs/order'
 import { getStore } from './store'
 
 export async function jobOf(slug: unknown): Promise<{ store: Store; job: Job } | undefined> {

@@ -1,7 +1,7 @@
 import { getStore } from '../actions/store'
 import { countriesByName, countryName } from '../core/regulatory/country'
-import { jobLines } from '../store/job-lines'
-import { radioRules } from '../store/regulatory-file'
+import { jobLines } from '../jobs/job-lines'
+import { radioRules } from '../jobs/rules'
 import { JobsView } from '../ui/jobs/jobs-view'
 
 export const dynamic = 'force-dynamic'

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { z } from 'zod'
-import { type StoreOptions, storeOptionsFromEnvironment } from '../store/open'
+import { type StoreOptions, storeOptionsFromEnvironment } from '../jobs/installation'
 import { CommandError } from './command-error'
 
 const runningSchema = z.object({ launcher: z.int(), databaseUrl: z.string(), vaultKeyFile: z.string() })

@@ -5,16 +5,15 @@ import { slugSchema } from '../core/job/job-document'
 import { answers } from '../core/muster/roll'
 import { rollText } from '../core/muster/roll-text'
 import { allUnits, isSelected, type Selection, theseUnits } from '../core/muster/selection'
-import { deletedJobs, deleteJob, jobLog, NotDeletedError } from '../store/delete-job'
-import { exportJob } from '../store/export-job'
-import { BrokenRowError, storeErrorOf } from '../store/faults'
-import { jobLines } from '../store/job-lines'
-import { type JobView, sheetOf, viewJob } from '../store/job-view'
-import { namedJobs } from '../store/jobs'
-import { JobExistsError, loadJob } from '../store/load-job'
-import { migrateStore, openStore, type Store } from '../store/open'
-import { MusterOpenError, musterIsOpen, orderState, placeOrder } from '../store/orders'
-import { newestReport } from '../store/runners'
+import { deletedJobs, deleteJob, jobLog, NotDeletedError } from '../jobs/delete-job'
+import { exportJob } from '../jobs/export-job'
+import { namedJobs } from '../jobs/find-job'
+import { BrokenRowError, openInstallation, type Store, storeErrorOf } from '../jobs/installation'
+import { jobLines } from '../jobs/job-lines'
+import { type JobView, sheetOf, viewJob } from '../jobs/job-view'
+import { JobExistsError, loadJob } from '../jobs/load-job'
+import { newestReport } from '../jobs/news'
+import { MusterOpenError, musterIsOpen, orderMuster, orderState, orderSweep } from '../jobs/order'
 import { CommandError } from './command-error'
 import { installation } from './installation'
 import { documentOf } from './job-file'
@@ -27,9 +26,9 @@ const patienceMs = 8000
  * @throws CommandError where its database does not answer, or a row cannot be read
  */
 async function withStore<T>(use: (store: Store) => Promise<T>): Promise<T> {
-  const store = openStore({ ...installation(), patienceMs })
+  let store: Store | undefined
   try {
-    await migrateStore(store)
+    store = await openInstallation({ ...installation(), patienceMs })
     return await use(store)
   } catch (error) {
     const fault = storeErrorOf(error)
@@ -43,7 +42,7 @@ async function withStore<T>(use: (store: Store) => Promise<T>): Promise<T> {
       throw new CommandError(2, `${error.message}. The other jobs are not touched by it.`)
     throw error
   } finally {
-    await store.close().catch(() => undefined)
+    await store?.close().catch(() => undefined)
   }
 }
 
@@ -131,7 +130,7 @@ export function load(paths: readonly string[]): Promise<string> {
 export function sweepBench(slug: string): Promise<string> {
   return withStore(async (store) => {
     const { job } = await mustView(store, slug)
-    await placeOrder(store, { jobId: job.id, kind: 'sweep', units: allUnits })
+    await orderSweep(store, job)
     return 'The bench is being swept.'
   })
 }
@@ -149,7 +148,9 @@ export function run(slug: string, { wait, units }: { wait?: true; units?: string
     const selection = selected(before, units)
     let order: number
     try {
-      order = await placeOrder(store, { jobId: before.job.id, kind: 'muster', units: selection })
+      const placed = await orderMuster(store, before.job, selection)
+      if (!placed.ok || placed.value === undefined) throw new CommandError(2, placed.ok ? '' : placed.sentence)
+      order = placed.value
     } catch (error) {
       if (error instanceof MusterOpenError) throw new CommandError(2, error.message)
       throw error

@@ -3,7 +3,7 @@ import { bands } from '../core/regulatory/blocks'
 import { countryName, nearCountries } from '../core/regulatory/country'
 import type { CountryRules } from '../core/regulatory/database'
 import { type LegalBlock, legalBlocks } from '../core/regulatory/legal'
-import { loadRegulatory } from '../store/regulatory-file'
+import { loadRegulatory } from '../jobs/rules'
 import { CommandError } from './command-error'
 
 export interface RulesOptions {

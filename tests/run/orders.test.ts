@@ -2,10 +2,10 @@
 import { sql } from 'drizzle-orm'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { allUnits, theseUnits } from '../../src/core/muster/selection'
+import { loadJob } from '../../src/jobs/load-job'
 import { allEvents, appendEvents, eventsAfter } from '../../src/store/events'
 import { findJob, listJobs, StaleVersionError, saveBrief } from '../../src/store/jobs'
 import { addUnits } from '../../src/store/kit'
-import { loadJob } from '../../src/store/load-job'
 import {
   claimOrder,
   endOrder,

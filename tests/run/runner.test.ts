@@ -172,7 +172,7 @@ describe('what is told', () => {
   it('keeps its order when many tell at once, and throws a fault of the store at the next', async () => {
     const fresh = await freshStore()
     try {
-      const { loadJob } = await import('../../src/store/load-job')
+      const { loadJob } = await import('../../src/jobs/load-job')
       const log = new EventLog(fresh.store, await loadJob(fresh.store, demoJob(), new Date()))
       const texts = Array.from({ length: 50 }, (_, index) => `line ${index}`)
       for (const text of texts) log.note({ kind: 'log', unit: 'hall-01', text })

@@ -7,17 +7,17 @@ import { jobJsonSchema, readJobDocument, slugOf } from '../../src/core/job/job-d
 import type { Unit } from '../../src/core/kit/unit'
 import { makePlan, type PlanInput } from '../../src/core/plan/plan'
 import { emptySite, type Floor } from '../../src/core/radio/floor'
-import { exportJob } from '../../src/store/export-job'
+import { exportJob } from '../../src/jobs/export-job'
+import { JobExistsError, loadJob } from '../../src/jobs/load-job'
+import { planInThread } from '../../src/jobs/plan-in-thread'
+import { replan } from '../../src/jobs/replan'
+import { openSecretsUnder, sealSecretsUnder } from '../../src/jobs/sealed-secrets'
 import { keepFile } from '../../src/store/files'
 import { findJob, type Job, StaleVersionError, saveBrief } from '../../src/store/jobs'
 import { changeKit, listUnits } from '../../src/store/kit'
 import { cardTexts, kitCardsOf, removeCard, saveCard } from '../../src/store/kit-card-files'
-import { JobExistsError, loadJob } from '../../src/store/load-job'
 import type { Store } from '../../src/store/open'
-import { planInThread } from '../../src/store/plan-in-thread'
 import { loadPlans, lockAddress, lockChannel } from '../../src/store/plans'
-import { replan } from '../../src/store/replan'
-import { openSecretsUnder, sealSecretsUnder } from '../../src/store/sealed-secrets'
 import { openSecrets, sealSecret, weakSecrets } from '../../src/store/secrets'
 import { findDrawing, keepDrawing, loadSite, saveSite } from '../../src/store/sites'
 import { demoJob, freshStore } from '../support/bench'
@@ -240,7 +240,7 @@ describe('the plan', () => {
       )
       const inputs: PlanInput[] = []
       const planning = await replan(store, job.id, {
-        effort: 'full',
+        effort: 'thorough',
         planner: (input) => {
           inputs.push(input)
           return planInThread(input)

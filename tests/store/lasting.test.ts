@@ -7,10 +7,10 @@ import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
 import { startMariadb } from '../../scripts/lib/mariadb.mjs'
 import { answers } from '../../src/core/muster/roll'
+import { loadJob } from '../../src/jobs/load-job'
 import { allEvents, appendEvents } from '../../src/store/events'
 import { StoreError, storeErrorOf } from '../../src/store/faults'
 import { findJob } from '../../src/store/jobs'
-import { loadJob } from '../../src/store/load-job'
 import { databaseAnswers, openStore } from '../../src/store/open'
 import { jobs, units } from '../../src/store/schema'
 import { sealSecret } from '../../src/store/secrets'

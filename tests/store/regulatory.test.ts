@@ -5,7 +5,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { loadJob } from '../../src/store/load-job'
+import { loadJob } from '../../src/jobs/load-job'
 import type { Store } from '../../src/store/open'
 import { planIsCurrent } from '../../src/store/plans'
 import {

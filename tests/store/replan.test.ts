@@ -1,12 +1,12 @@
 /** Plannings that overlap with what people change: the newest inputs win, whoever ends last. */
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { makePlan, type PlanInput } from '../../src/core/plan/plan'
+import { loadJob } from '../../src/jobs/load-job'
+import { replan } from '../../src/jobs/replan'
 import { findJob, type Job, saveBrief } from '../../src/store/jobs'
 import { changeKit, listUnits } from '../../src/store/kit'
-import { loadJob } from '../../src/store/load-job'
 import type { Store } from '../../src/store/open'
 import { loadPlans, lockAddress, lockChannel, planIsCurrent } from '../../src/store/plans'
-import { replan } from '../../src/store/replan'
 import { demoJob, freshStore } from '../support/bench'
 
 let fresh: Awaited<ReturnType<typeof freshStore>>
@@ -48,7 +48,7 @@ describe('a planning that overlaps with a changed brief', () => {
   ])('leaves the plan of the newest brief where %s', async (_what, order) => {
     const older = gated()
     const newer = gated()
-    const a = replan(store, job.id, { effort: 'full', planner: older.planner })
+    const a = replan(store, job.id, { effort: 'thorough', planner: older.planner })
     await expect.poll(() => older.begun.length).toBe(1)
     await saveBrief(store, job.id, { ...job.brief, management: moved }, job.version)
     expect(await planIsCurrent(store, job.id)).toBe(false)

@@ -1,7 +1,7 @@
 /** What comes in as a stream: bounded, and never written into a log. */
 import 'server-only'
 import { NextResponse } from 'next/server'
-import type { Outcome } from '../../actions/outcome'
+import type { Outcome } from '../../core/job/outcome'
 import { refusal } from './guard'
 
 /** Runs an upload for whoever may ask; what fails is a sentence, never a page of ours with a trace. */

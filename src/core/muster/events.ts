@@ -94,7 +94,7 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('sweep'), sightings: z.array(sightingSchema) }),
   z.object({ kind: z.literal('laptop'), laptop: laptopSchema }),
   /** Somebody asked to see a secret: the name of it, never its value. */
-  z.object({ kind: z.literal('reveal'), secret: z.string() }),
+  z.object({ kind: z.literal('reveal'), secret: z.string(), by: z.string().optional() }),
 ])
 export type MusterEvent = z.infer<typeof musterEventSchema>
 

@@ -18,7 +18,7 @@ const input: PlanInput = {
   country: countryOf('NZ'),
   before: new Map(),
   site: whole.site,
-  effort: 'brief',
+  effort: 'quick',
 }
 const live = planLive(input)
 const setBy = (plans: readonly UnitPlan[]): PlanInput['before'] =>

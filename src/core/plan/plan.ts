@@ -60,7 +60,7 @@ export function makePlan({
   before,
   inUse = [],
   site = emptySite,
-  effort = 'full',
+  effort = 'thorough',
 }: PlanInput): Planning {
   const known = units.flatMap((unit) => {
     const card = cards.get(unit.model)

@@ -17,19 +17,19 @@ export interface ChannelPlan {
 const smallField = 320
 
 /** How much is searched: `full` for a plan, `brief` for one that follows a unit under the pointer. */
-export type Effort = 'full' | 'brief' | 'greedy'
+export type Effort = 'thorough' | 'quick' | 'greedy'
 
 /** Cells looked at; some hundred million are a second. */
 function workFor(count: number, effort: Effort): number {
   if (effort === 'greedy') return 0
   if (count <= smallField)
-    return effort === 'full'
+    return effort === 'thorough'
       ? Math.min(36_000_000, 2_000_000 + 500_000 * count)
       : Math.min(4_000_000, 100_000 + 25_000 * count)
-  return effort === 'full' ? Math.min(32_000 * count, 300_000_000) : 12_000_000
+  return effort === 'thorough' ? Math.min(32_000 * count, 300_000_000) : 12_000_000
 }
 
-export function planChannels(problem: ChannelProblem, effort: Effort = 'full'): ChannelPlan {
+export function planChannels(problem: ChannelProblem, effort: Effort = 'thorough'): ChannelPlan {
   const chosen = new Map<string, ChannelOption>()
   for (const band of new Set(problem.radios.map((radio) => radio.band))) {
     const radios = problem.radios.filter((radio) => radio.band === band)
@@ -51,7 +51,7 @@ function solve(field: ChannelField, effort: Effort): void {
   const locked = field.radios.flatMap((radio, at) => (radio.locked === null ? [] : [at]))
   for (const at of locked) field.move(at, field.cheapest(at))
   // What is set already is a start as good as it was planned; it only has to give way where something changed.
-  if (effort === 'brief') for (const [at, radio] of field.radios.entries()) startFromSet(field, radio, at)
+  if (effort === 'quick') for (const [at, radio] of field.radios.entries()) startFromSet(field, radio, at)
   if (effort === 'greedy') {
     colourBySaturation(field)
     return

@@ -199,7 +199,7 @@ describe('in every country of the database', () => {
               set: {},
             }),
           )
-          const { plans, faults } = planRadios(country, wanted, asked, emptySite, 'brief')
+          const { plans, faults } = planRadios(country, wanted, asked, emptySite, 'quick')
           for (const [unit, radios] of plans) {
             const card = asked.find((each) => each.unit === unit)?.card
             for (const radio of radios) {

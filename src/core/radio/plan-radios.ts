@@ -105,7 +105,7 @@ export function planRadios(
   policy: RadioPolicy,
   requests: readonly RadioRequest[],
   site: Site,
-  effort: Effort = 'full',
+  effort: Effort = 'thorough',
 ): RadioPlans {
   const { wanted, problem, faults } = channelProblemOf(country, policy, requests, site)
   const { hears, others } = problem

@@ -1,5 +1,5 @@
 /** Sends a file to the server as a stream of its bytes: nothing is copied, encoded or kept whole on the way. */
-import type { Outcome } from '../../actions/outcome'
+import type { Outcome } from '../../core/job/outcome'
 
 /** @param path  below `/api/upload/` @param headers  text in any language */
 export async function sendFile<T>(

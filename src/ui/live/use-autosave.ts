@@ -1,6 +1,6 @@
 'use client'
 import { useCallback, useEffect, useRef, useState } from 'react'
-import type { Outcome } from '../../actions/outcome'
+import type { Outcome } from '../../core/job/outcome'
 
 /** How what is on the page stands to what is saved. */
 export interface Standing {

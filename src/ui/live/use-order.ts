@@ -1,6 +1,6 @@
 'use client'
 import { useCallback, useState, useTransition } from 'react'
-import type { Failure, Outcome } from '../../actions/outcome'
+import type { Failure, Outcome } from '../../core/job/outcome'
 
 /** Runs an action; tells whether it is under way, and the sentence where it failed. */
 export function useOrder(): {

@@ -50,7 +50,7 @@ export function PlanProvider({ children }: { children: ReactNode }) {
   const send = usePlanWorker()
   const { brief } = job
   const input = useMemo(
-    (): PlanInput | undefined => country && { brief, units: [...units], cards, country, before, site, effort: 'brief' },
+    (): PlanInput | undefined => country && { brief, units: [...units], cards, country, before, site, effort: 'quick' },
     [brief, units, cards, country, before, site],
   )
   const settled = site === kept.site

@@ -1,6 +1,6 @@
 import { NextResponse } from 'next/server'
 import { getStore } from '../../../actions/store'
-import { databaseAnswers } from '../../../store/open'
+import { databaseAnswers } from '../../../jobs/installation'
 
 export const dynamic = 'force-dynamic'
 

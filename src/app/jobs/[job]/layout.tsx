@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { BrokenRowError } from '../../../store/faults'
+import { BrokenRowError } from '../../../jobs/installation'
 import { Frame } from '../../../ui/frame/frame'
 import { Message } from '../../../ui/frame/message'
 import { JobProvider } from '../../../ui/live/job-provider'

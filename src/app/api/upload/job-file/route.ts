@@ -1,12 +1,12 @@
 /** Takes a job from a file of ours. The passphrase of its secrets comes in a header: never in the address. */
 import { revalidatePath } from 'next/cache'
-import { failed, type Outcome } from '../../../../actions/outcome'
 import { getStore } from '../../../../actions/store'
 import { parseJson } from '../../../../core/input/bounded-text'
 import { largestJobFile, readJobDocument, slugOf } from '../../../../core/job/job-document'
-import { jobSlugs } from '../../../../store/jobs'
-import { loadJob } from '../../../../store/load-job'
-import { openSecretsUnder } from '../../../../store/sealed-secrets'
+import { failed, type Outcome } from '../../../../core/job/outcome'
+import { jobSlugs } from '../../../../jobs/find-job'
+import { loadJob } from '../../../../jobs/load-job'
+import { openSecretsUnder } from '../../../../jobs/sealed-secrets'
 import { bodyParts, textHeader, upload } from '../../../server/uploads'
 
 export const dynamic = 'force-dynamic'

@@ -1,6 +1,6 @@
 import { getStore } from '../../../../actions/store'
 import { countriesByName } from '../../../../core/regulatory/country'
-import { radioRules } from '../../../../store/regulatory-file'
+import { radioRules } from '../../../../jobs/rules'
 import { BriefView } from '../../../../ui/brief/brief-view'
 
 export default async function Page() {

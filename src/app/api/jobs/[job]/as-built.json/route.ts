@@ -1,6 +1,6 @@
 /** The as-built sheet with every outcome, for other programs. */
 import { getStore } from '../../../../../actions/store'
-import { sheetOf, viewJob } from '../../../../../store/job-view'
+import { sheetOf, viewJob } from '../../../../../jobs/job-view'
 
 export const dynamic = 'force-dynamic'
 

@@ -1,7 +1,7 @@
 /** The whole job as one file. A passphrase comes in the body, never in the address. */
 
 import { jobOf } from '../../../../../actions/with-job'
-import { exportJob } from '../../../../../store/export-job'
+import { exportJob } from '../../../../../jobs/export-job'
 
 export const dynamic = 'force-dynamic'
 

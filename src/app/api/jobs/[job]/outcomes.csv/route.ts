@@ -2,7 +2,7 @@
 
 import { getStore } from '../../../../../actions/store'
 import { outcomesCsv } from '../../../../../core/handover/outcomes-csv'
-import { sheetOf, viewJob } from '../../../../../store/job-view'
+import { sheetOf, viewJob } from '../../../../../jobs/job-view'
 
 export const dynamic = 'force-dynamic'
 

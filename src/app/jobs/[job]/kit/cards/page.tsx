@@ -1,5 +1,5 @@
 import { getStore } from '../../../../../actions/store'
-import { cardTexts } from '../../../../../store/kit-card-files'
+import { cardTexts } from '../../../../../jobs/kit'
 import { CardsView } from '../../../../../ui/kit/cards-view'
 
 export default async function Page({ searchParams }: { searchParams: Promise<{ model?: string }> }) {

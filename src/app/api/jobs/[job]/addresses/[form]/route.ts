@@ -2,8 +2,8 @@
 
 import { jobOf } from '../../../../../../actions/with-job'
 import { dnsmasqConfig, type ExportInput, hostsFile, keaConfig } from '../../../../../../core/addressing/exports'
-import { viewJob } from '../../../../../../store/job-view'
-import { kitCardsOf } from '../../../../../../store/kit-card-files'
+import { viewJob } from '../../../../../../jobs/job-view'
+import { kitCardsOf } from '../../../../../../jobs/kit'
 
 export const dynamic = 'force-dynamic'
 

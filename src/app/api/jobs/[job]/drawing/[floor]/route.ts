@@ -1,8 +1,7 @@
 /** The drawing of a floor. It is shown as a picture only: nothing in it may run. */
 import { Readable } from 'node:stream'
 import { jobOf } from '../../../../../../actions/with-job'
-import { readFileParts } from '../../../../../../store/files'
-import { findDrawing } from '../../../../../../store/sites'
+import { findDrawing, readFileParts } from '../../../../../../jobs/drawings'
 
 export const dynamic = 'force-dynamic'
 

@@ -1,11 +1,10 @@
 /** Takes the drawing of a floor, as a stream. */
 import { revalidatePath } from 'next/cache'
-import { done, failed } from '../../../../../../../actions/outcome'
 import { withJob } from '../../../../../../../actions/with-job'
 import { drawingTypeSchema } from '../../../../../../../core/job/job-document'
+import { done, failed } from '../../../../../../../core/job/outcome'
 import { unitIdSchema } from '../../../../../../../core/kit/unit'
-import { FileTooLargeError, keepFile } from '../../../../../../../store/files'
-import { keepDrawing, largestDrawing } from '../../../../../../../store/sites'
+import { FileTooLargeError, keepDrawing, keepFile, largestDrawing } from '../../../../../../../jobs/drawings'
 import { bodyParts, textHeader, upload } from '../../../../../../server/uploads'
 
 export const dynamic = 'force-dynamic'

@@ -2,15 +2,15 @@
 
 import type { PlanInput, Planning } from '../core/plan/plan'
 import type { Effort } from '../core/radio/plan-channels'
-import { jobById, revisionOf } from './jobs'
-import { listUnits } from './kit'
-import { kitCardsOf } from './kit-card-files'
-import type { Store } from './open'
+import { jobById, revisionOf } from '../store/jobs'
+import { listUnits } from '../store/kit'
+import { kitCardsOf } from '../store/kit-card-files'
+import type { Store } from '../store/open'
+import { loadPlans, savePlans } from '../store/plans'
+import { radioRules } from '../store/regulatory-file'
+import { rollOf } from '../store/rolls'
+import { loadSite } from '../store/sites'
 import { planInThread } from './plan-in-thread'
-import { loadPlans, savePlans } from './plans'
-import { radioRules } from './regulatory-file'
-import { rollOf } from './rolls'
-import { loadSite } from './sites'
 
 export interface ReplanOptions {
   /** `brief` mends what is there, `full` looks for the best there is. */
@@ -31,7 +31,7 @@ const mostTries = 5
 export async function replan(
   store: Store,
   jobId: number,
-  { effort = 'brief', planner = planInThread }: ReplanOptions = {},
+  { effort = 'quick', planner = planInThread }: ReplanOptions = {},
 ): Promise<Planning | undefined> {
   for (let tries = 1; ; tries += 1) {
     // First the revision, then what it numbers: what changes in between makes the plan outdated, never the other way.

@@ -1,14 +1,14 @@
 /** A whole job as one document. Secrets are left out, or sealed under a passphrase. */
 import { type JobDocument, jobDocumentSchema, jobFormat } from '../core/job/job-document'
-import { readFileParts } from './files'
-import type { Job } from './jobs'
-import { listUnits } from './kit'
-import { cardTexts } from './kit-card-files'
-import type { Store } from './open'
-import { loadPlans } from './plans'
+import { readFileParts } from '../store/files'
+import type { Job } from '../store/jobs'
+import { listUnits } from '../store/kit'
+import { cardTexts } from '../store/kit-card-files'
+import type { Store } from '../store/open'
+import { loadPlans } from '../store/plans'
+import { openSecrets } from '../store/secrets'
+import { listDrawings, loadSite } from '../store/sites'
 import { sealSecretsUnder } from './sealed-secrets'
-import { openSecrets } from './secrets'
-import { listDrawings, loadSite } from './sites'
 
 /** @param passphrase  seals the secrets into the file; undefined leaves them out */
 export async function exportJob(store: Store, job: Job, passphrase: string | undefined): Promise<JobDocument> {

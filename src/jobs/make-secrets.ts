@@ -2,9 +2,9 @@
 import { randomInt } from 'node:crypto'
 import { type Brief, neededSecrets } from '../core/brief/brief'
 import { generatePassword } from '../core/secrets/passphrase'
-import { listUnits } from './kit'
-import type { Store } from './open'
-import { sealSecret, secretTimes } from './secrets'
+import { listUnits } from '../store/kit'
+import type { Store } from '../store/open'
+import { sealSecret, secretTimes } from '../store/secrets'
 
 export function makeSecret(): string {
   return generatePassword((below) => randomInt(below))

@@ -3,16 +3,16 @@ import { Readable } from 'node:stream'
 import { type Brief, neededSecrets } from '../core/brief/brief'
 import type { JobDocument } from '../core/job/job-document'
 import { readKitCard } from '../core/kit/kit-card'
-import { keepFile } from './files'
-import { createJob, jobSlugs } from './jobs'
-import { addUnits } from './kit'
-import { loadKitCards, saveCard } from './kit-card-files'
+import { keepFile } from '../store/files'
+import { createJob, jobSlugs } from '../store/jobs'
+import { addUnits } from '../store/kit'
+import { loadKitCards, saveCard } from '../store/kit-card-files'
+import { inTransaction, type Store } from '../store/open'
+import { saveLocks } from '../store/plans'
+import { sealSecret } from '../store/secrets'
+import { keepDrawing, largestDrawing, saveSite } from '../store/sites'
 import { makeMissingSecrets } from './make-secrets'
-import { inTransaction, type Store } from './open'
-import { saveLocks } from './plans'
 import { replan } from './replan'
-import { sealSecret } from './secrets'
-import { keepDrawing, largestDrawing, saveSite } from './sites'
 
 /** A job of this name is there already; nothing was written. */
 export class JobExistsError extends Error {
@@ -41,7 +41,7 @@ export async function loadJob(
     })),
   )
   const jobId = await inTransaction(store, (inner) => putJob(inner, document, drawings, at, secrets))
-  await replan(store, jobId, { effort: 'full' })
+  await replan(store, jobId, { effort: 'thorough' })
   return jobId
 }
 

@@ -1,10 +1,10 @@
 /** All jobs, a line each: how far each is, or why it cannot be read. One that cannot be read leaves the others alone. */
 import type { Brief } from '../core/brief/brief'
 import { summary } from '../core/muster/roll-text'
-import { BrokenRowError } from './faults'
+import { BrokenRowError } from '../store/faults'
+import { type Job, listJobs } from '../store/jobs'
+import type { Store } from '../store/open'
 import { viewJob } from './job-view'
-import { type Job, listJobs } from './jobs'
-import type { Store } from './open'
 
 export interface KeptJobLine {
   readonly id: number

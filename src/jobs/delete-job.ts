@@ -2,10 +2,10 @@
 import { asc, desc, eq, isNotNull, sql } from 'drizzle-orm'
 import { newBrief } from '../core/brief/brief'
 import { musterEventSchema, type PlacedEvent } from '../core/muster/events'
-import { BrokenRowError } from './faults'
-import { readJson } from './json-column'
-import { inTransaction, type Store } from './open'
-import { musterIsOpen } from './orders'
+import { BrokenRowError } from '../store/faults'
+import { readJson } from '../store/json-column'
+import { inTransaction, type Store } from '../store/open'
+import { musterIsOpen } from '../store/orders'
 import {
   backups,
   events,
@@ -21,7 +21,7 @@ import {
   unitLocks,
   unitPlans,
   units,
-} from './schema'
+} from '../store/schema'
 
 /** It cannot be deleted; the message says why. Nothing was changed. */
 export class NotDeletedError extends Error {

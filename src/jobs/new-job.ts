@@ -1,0 +1,36 @@
+/** A new job: its brief as one begins, and the secrets that it needs. */
+import { z } from 'zod'
+import { newBrief } from '../core/brief/brief'
+import { lineSchema } from '../core/input/line'
+import { jobNameSchema, slugOf } from '../core/job/job-document'
+import { failed, failedBy, type Outcome } from '../core/job/outcome'
+import { createJob, jobSlugs } from '../store/jobs'
+import { inTransaction, type Store } from '../store/open'
+import { radioRules } from '../store/regulatory-file'
+import { makeMissingSecrets } from './make-secrets'
+
+const newJobSchema = z.object({
+  name: jobNameSchema,
+  site: lineSchema(120).min(1, 'name the site'),
+  country: z.string(),
+  timeZone: z.string(),
+})
+export type NewJob = z.input<typeof newJobSchema>
+
+/** @returns the slug of the new job */
+export async function beginJob(store: Store, input: NewJob): Promise<Outcome<string>> {
+  const parsed = newJobSchema.safeParse(input)
+  if (!parsed.success) return failedBy(parsed.error)
+  const { name, site, country, timeZone } = parsed.data
+  if (!(await radioRules(store)).database.has(country))
+    return failed('Choose the country from the list: it decides everything about radios.', 'country')
+  const brief = newBrief(site, country, timeZone)
+  const at = new Date()
+  const slug = await inTransaction(store, async (inner) => {
+    const free = slugOf(name, new Set(await jobSlugs(inner)))
+    const id = await createJob(inner, { slug: free, name, brief, at })
+    await makeMissingSecrets(inner, id, brief, at)
+    return free
+  })
+  return { ok: true, value: slug }
+}

@@ -1,0 +1,70 @@
+/** Orders that people place: a runner carries them out. */
+import { z } from 'zod'
+import { settingIdSchema } from '../core/config/unit-config'
+import { lineSchema } from '../core/input/line'
+import { done, failed, type Outcome } from '../core/job/outcome'
+import { unitIdSchema } from '../core/kit/unit'
+import { allUnits, type Selection, selectionSchema, theseUnits } from '../core/muster/selection'
+import { appendEvents } from '../store/events'
+import type { Job } from '../store/jobs'
+import { listUnits } from '../store/kit'
+import { inTransaction, type Store } from '../store/open'
+import { askPause, placeOrder } from '../store/orders'
+import { forgetPin } from '../store/secrets'
+import type { Actor } from './installation'
+
+export { failedOrder, MusterOpenError, musterIsOpen, orderState } from '../store/orders'
+
+/** @throws MusterOpenError where one is under way for other units */
+export async function orderMuster(store: Store, job: Job, selection: Selection): Promise<Outcome<number>> {
+  const parsed = selectionSchema.safeParse(selection)
+  if (!parsed.success) return failed('These are not units of the list.')
+  return { ok: true, value: await placeOrder(store, { jobId: job.id, kind: 'muster', units: parsed.data }) }
+}
+
+export function orderSweep(store: Store, job: Job): Promise<number> {
+  return placeOrder(store, { jobId: job.id, kind: 'sweep', units: allUnits })
+}
+
+export function orderLaptopBack(store: Store, job: Job): Promise<number> {
+  return placeOrder(store, { jobId: job.id, kind: 'restore-laptop', units: allUnits })
+}
+
+export async function pauseMuster(store: Store, job: Job): Promise<void> {
+  await askPause(store, job.id)
+}
+
+/** Lets the certificate go that a unit showed first, on somebody's word that it was reset, and musters the unit. */
+export function trustNewCertificate(store: Store, job: Job, unit: string, { name }: Actor): Promise<Outcome> {
+  return inTransaction(store, async (inner) => {
+    const found = (await listUnits(inner, job.id)).find((each) => each.id === unit)
+    if (!found) return failed('This unit is no longer on the kit list.')
+    const text = `${name}: it was reset, its next certificate is pinned`
+    await appendEvents(inner, job.id, [{ at: new Date(), event: { kind: 'log', unit: found.id, text } }])
+    await forgetPin(inner, job.id, found.mac)
+    await placeOrder(inner, { jobId: job.id, kind: 'muster', units: theseUnits(found.id) })
+    return done
+  })
+}
+
+const byHandSchema = z.object({
+  unit: unitIdSchema,
+  settings: z
+    .array(z.object({ id: settingIdSchema, of: z.string().max(40), asked: z.string().max(4000) }))
+    .min(1)
+    .max(2000),
+  who: lineSchema(60).min(1, 'say who has seen to it'),
+  done: z.enum(['yes', 'no']),
+})
+export type SeenToByHand = z.input<typeof byHandSchema>
+
+/** Somebody has set by hand what no muster can set, or has not after all; all of a unit at once, where it is much. */
+export async function seeToByHand(store: Store, job: Job, given: SeenToByHand): Promise<Outcome> {
+  const parsed = byHandSchema.safeParse(given)
+  if (!parsed.success) return failed(parsed.error.issues[0]?.message ?? 'This is not a setting.')
+  const { settings, ...rest } = parsed.data
+  const at = new Date()
+  const events = settings.map((setting) => ({ at, event: { kind: 'by-hand', ...rest, ...setting } as const }))
+  await appendEvents(store, job.id, events)
+  return done
+}

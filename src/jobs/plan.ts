@@ -1,0 +1,54 @@
+/** The plan of a job: made again, locked at single places, and following the floors. */
+import { z } from 'zod'
+import { parseIpv4 } from '../core/addressing/ipv4'
+import { bandSchema } from '../core/brief/wireless-network'
+import { done, failed, failedBy, type Outcome } from '../core/job/outcome'
+import { unitIdSchema } from '../core/kit/unit'
+import { siteSchema } from '../core/radio/floor'
+import { type Job, listJobs } from '../store/jobs'
+import type { Store } from '../store/open'
+import { lockAddress as keepAddress, lockChannel as keepChannel } from '../store/plans'
+import { saveSite as keepSite } from '../store/sites'
+import { replan } from './replan'
+
+export { loadSite } from '../store/sites'
+
+/** @param effort  how long the search may take */
+export async function planAgain(store: Store, job: Job, effort: 'quick' | 'thorough' = 'thorough'): Promise<Outcome> {
+  const planning = await replan(store, job.id, { effort })
+  return planning ? done : failed(`There are no radio rules for ${job.brief.country}.`)
+}
+
+/** @param channel  null lets the channel go */
+export async function lockChannel(
+  store: Store,
+  job: Job,
+  { unit, band, channel }: { readonly unit: string; readonly band: string; readonly channel: number | null },
+): Promise<Outcome> {
+  const locked = z.int().nullable().parse(channel) ?? undefined
+  await keepChannel(store, job.id, unitIdSchema.parse(unit), bandSchema.parse(band), locked)
+  return planAgain(store, job, 'quick')
+}
+
+/** @param address  null lets the address go */
+export async function lockAddress(store: Store, job: Job, unit: string, address: string | null): Promise<Outcome> {
+  const locked = z.string().max(20).nullable().parse(address)?.trim()
+  if (locked !== undefined && parseIpv4(locked) === undefined)
+    return failed(`"${locked}" is not an IPv4 address such as 10.44.8.21.`, 'address')
+  await keepAddress(store, job.id, unitIdSchema.parse(unit), locked)
+  return planAgain(store, job, 'quick')
+}
+
+/** Saves floors and places; the plan follows. @returns the new version */
+export async function saveFloors(store: Store, job: Job, version: number, input: unknown): Promise<Outcome<number>> {
+  const parsed = siteSchema.safeParse(input)
+  if (!parsed.success) return failedBy(parsed.error)
+  const next = await keepSite(store, job.id, parsed.data, z.int().parse(version))
+  await planAgain(store, job, 'quick')
+  return { ok: true, value: next }
+}
+
+/** Plans every job anew: what all of them are made from has changed. */
+export async function planAllAgain(store: Store): Promise<void> {
+  for (const job of (await listJobs(store)).jobs) await replan(store, job.id)
+}

@@ -1,0 +1,55 @@
+/** Secrets of a job: set, made anew, and shown, which is recorded first. */
+import { z } from 'zod'
+import { neededSecrets, secretName } from '../core/brief/brief'
+import { done, failed, type Outcome } from '../core/job/outcome'
+import { passphraseFault } from '../core/secrets/passphrase'
+import { passphraseWeakness } from '../core/secrets/strength'
+import { appendEvents } from '../store/events'
+import type { Job } from '../store/jobs'
+import { listUnits } from '../store/kit'
+import { inTransaction, type Store } from '../store/open'
+import { openSecret, sealSecret } from '../store/secrets'
+import type { Actor } from './installation'
+import { makeSecret } from './make-secrets'
+
+export { weakSecrets } from '../store/secrets'
+
+const nameSchema = z.string().max(120)
+
+/** Keeps a passphrase that was typed. One that WPA2 does not allow is refused; a weak one is kept, and said. */
+export async function setPassphrase(store: Store, job: Job, networkId: string, text: string): Promise<Outcome> {
+  const network = job.brief.networks.find((each) => each.id === networkId)
+  if (!network) return failed('This network is not in the saved brief yet: wait until it is saved.')
+  const passphrase = z.string().max(200).parse(text)
+  const fault = passphraseFault(passphrase)
+  if (fault) return failed(fault, 'passphrase')
+  const { site, client } = job.brief
+  const weakness = passphraseWeakness(passphrase, network.ssid, [site, client, job.name])
+  await sealSecret(store, job.id, secretName.passphrase(network), passphrase, new Date(), weakness)
+  return done
+}
+
+/** Makes a secret anew, strong and without look-alike characters. */
+export function renewSecret(store: Store, job: Job, name: string): Promise<Outcome> {
+  return inTransaction(store, async (inner) => {
+    const units = await listUnits(inner, job.id)
+    const needed = neededSecrets(
+      job.brief,
+      units.map((unit) => unit.id),
+    )
+    if (!needed.includes(nameSchema.parse(name)))
+      return failed('The saved brief has no such secret yet: wait until it is saved.')
+    await sealSecret(inner, job.id, name, makeSecret(), new Date())
+    return done
+  })
+}
+
+/** Shows a secret. The asking is recorded in the same transaction: nothing is shown that was not. */
+export function revealSecret(store: Store, job: Job, name: string, { name: by }: Actor): Promise<Outcome<string>> {
+  return inTransaction(store, async (inner) => {
+    const secret = nameSchema.parse(name)
+    await appendEvents(inner, job.id, [{ at: new Date(), event: { kind: 'reveal', secret, by } }])
+    const clear = await openSecret(inner, job.id, secret)
+    return clear === undefined ? failed('It has not been made yet.') : { ok: true, value: clear }
+  })
+}
