@@ -1,10 +1,9 @@
 /**
  * HTTPS to one unit over its lane: one connection that is kept, a pinned certificate, replies bounded in size and time.
  */
-import type { ClientRequest, IncomingMessage } from 'node:http'
-import { Agent, request } from 'node:https'
 import type { Socket } from 'node:net'
 import { connect as connectTls, type TLSSocket } from 'node:tls'
+import { Client, type Dispatcher, errors } from 'undici'
 import type { Lane } from '../../host/host'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
@@ -26,34 +25,36 @@ const largestReply = 1024 * 1024
 const defaultLongestReplyMs = 8000
 const longestHandshakeMs = 8000
 
+/** Names of errors that say that time ran out. */
+const late: ReadonlySet<string> = new Set(['AbortError', 'HeadersTimeoutError', 'BodyTimeoutError'])
+
 export class HttpsSession {
-  #socket: TLSSocket | undefined
-  #closed = false
-  /** The connection is ours from the lane on; the agent keeps it for the next request. */
-  #agent: Agent
+  readonly #client: Client
   readonly #lane: Lane
   readonly #port: number
-
   readonly #longestReplyMs: number
 
   constructor(lane: Lane, port: number, pin: PinCheck, longestReplyMs = defaultLongestReplyMs) {
     this.#longestReplyMs = longestReplyMs
     this.#lane = lane
     this.#port = port
-    this.#agent = new Agent({ keepAlive: true, maxSockets: 1 })
-    // The agent's own way of connecting knows no lanes and no pins.
-    this.#agent.createConnection = (_options, done) => {
-      this.#connect(pin).then(
-        (socket) => done?.(null, socket),
-        (error: Error) => done?.(error, undefined as never),
-      )
-      return undefined
-    }
+    this.#client = new Client(`https://${lane.address}:${port}`, {
+      // The client's own way of connecting knows no lanes and no pins.
+      connect: (_options, done) => {
+        this.#connect(pin).then(
+          (socket) => done(null, socket),
+          (error: Error) => done(error, null),
+        )
+      },
+      maxResponseSize: largestReply,
+      headersTimeout: longestReplyMs,
+      bodyTimeout: longestReplyMs,
+      pipelining: 1,
+    })
   }
 
   async #connect(pin: PinCheck): Promise<TLSSocket> {
-    const raw = await this.#lane.connect(this.#port)
-    const socket = await handshake(raw)
+    const socket = await handshake(await this.#lane.connect(this.#port))
     try {
       await pin(socket.getPeerCertificate().fingerprint256)
     } catch (error) {
@@ -61,59 +62,52 @@ export class HttpsSession {
       throw error
     }
     // It may have gone while the pin was asked for. A dead socket tells nobody that it is dead a second time.
-    if (this.#closed) socket.destroy()
     if (socket.destroyed) throw new WireError('unreachable', 'the connection went away right after the handshake')
-    this.#socket = socket
     return socket
   }
 
   /** @throws WireError unreachable, untrusted, timeout or garbled */
-  ask(question: HttpsQuestion): Promise<HttpsReply> {
-    return new Promise((resolve, reject) => {
-      const outgoing: ClientRequest = request({
-        agent: this.#agent,
-        host: this.#lane.address,
-        port: this.#port,
-        method: question.method,
-        path: question.path,
-        headers: {
-          ...question.headers,
-          ...(question.body === undefined ? {} : { 'content-length': Buffer.byteLength(question.body) }),
-        },
-      })
-      const fail = (error: Error): void => {
-        clearTimeout(clock)
-        reject(
-          error instanceof WireError
-            ? error
-            : new WireError('unreachable', plainReason(error.message), { cause: error }),
-        )
-      }
-      // Rejected here, not through the request: one that has no socket, or a dead one, never says that it was destroyed.
-      const clock = setTimeout(() => {
-        fail(
-          new WireError(
-            'timeout',
-            `${question.method} ${question.path} was not answered in ${this.#longestReplyMs / 1000} s`,
-          ),
-        )
-        outgoing.destroy()
-      }, this.#longestReplyMs)
-      outgoing.on('error', fail)
-      outgoing.once('response', (incoming) => {
-        readBounded(incoming).then((text) => {
-          clearTimeout(clock)
-          resolve({ status: incoming.statusCode ?? 0, headers: incoming.headers, text })
-        }, fail)
-      })
-      outgoing.end(question.body)
+  async ask({ method, path, headers = {}, body }: HttpsQuestion): Promise<HttpsReply> {
+    // One bound for all of it: a unit that drips keeps each of the client's own time-outs from running out.
+    const late = new AbortController()
+    const timer = setTimeout(() => late.abort(), this.#longestReplyMs)
+    const what = `${method} ${path}`
+    // Rejected here too: a request whose connection is never made does not hear of its signal.
+    const tooLate = new Promise<never>((_resolve, reject) => {
+      late.signal.addEventListener('abort', () => reject(this.#lateness(what)))
     })
+    try {
+      const options = { method, path, headers, body: body ?? null, signal: late.signal }
+      return await Promise.race([this.#answer(options), tooLate])
+    } catch (cause) {
+      throw this.#explained(cause, what)
+    } finally {
+      clearTimeout(timer)
+    }
+  }
+
+  async #answer(options: Dispatcher.RequestOptions): Promise<HttpsReply> {
+    const { statusCode, headers, body } = await this.#client.request(options)
+    return { status: statusCode, headers, text: await body.text() }
+  }
+
+  #lateness(what: string, cause?: unknown): WireError {
+    return new WireError('timeout', `${what} was not answered in ${this.#longestReplyMs / 1000} s`, { cause })
+  }
+
+  #explained(cause: unknown, what: string): WireError {
+    if (cause instanceof WireError) return cause
+    const error = cause instanceof Error ? cause : new Error(String(cause))
+    if (error instanceof errors.ResponseExceededMaxSizeError)
+      return new WireError('garbled', `the reply is larger than ${largestReply / 1024} KiB`, { cause })
+    if (error instanceof errors.HTTPParserError)
+      return new WireError('garbled', `no HTTP: ${plainReason(error.message)}`, { cause })
+    if (late.has(error.name)) return this.#lateness(what, cause)
+    return new WireError('unreachable', plainReason(error.message), { cause })
   }
 
   close(): void {
-    this.#closed = true
-    this.#agent.destroy()
-    this.#socket?.destroy()
+    this.#client.destroy().catch(() => undefined)
   }
 }
 
@@ -133,23 +127,9 @@ function handshake(raw: Socket): Promise<TLSSocket> {
       socket.setTimeout(0)
       socket.removeListener('error', fail)
       socket.removeListener('close', closed)
-      // Between requests nobody else listens; a unit that restarts must not bring the process down.
+      // Until the client listens nobody else does; a unit that restarts must not bring the process down.
       socket.on('error', () => socket.destroy())
       resolve(socket)
     })
   })
-}
-
-async function readBounded(incoming: IncomingMessage): Promise<string> {
-  const chunks: Buffer[] = []
-  let size = 0
-  for await (const chunk of incoming as AsyncIterable<Buffer>) {
-    size += chunk.length
-    if (size > largestReply) {
-      incoming.destroy()
-      throw new WireError('garbled', `the reply is larger than ${largestReply / 1024} KiB`)
-    }
-    chunks.push(chunk)
-  }
-  return Buffer.concat(chunks).toString('utf8')
 }

@@ -1,0 +1,98 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { askingFor, today } from '../../../../tests/support/config'
+import { cardOf, cards } from '../../../../tests/support/data'
+import { wholeBrief } from '../../../../tests/support/whole-brief'
+import { modernCard } from '../../kit/former-card'
+import { readKitCard } from '../../kit/kit-card'
+import { mobilityDomain } from '../mobility-domain'
+import { expectedOf, spokenOf } from '../outcomes'
+import { posixTimeZone, sameTimeZone } from '../posix-time-zone'
+import { settingIds } from '../setting-ids'
+import { settingOf, settings } from './settings'
+import { settingsPage } from './table-text'
+
+describe('the table of settings', () => {
+  it('has a row for each id, in their order, and every one has words and a schema', () => {
+    expect(Object.keys(settings)).toEqual([...settingIds])
+    for (const id of settingIds) expect(settingOf(id).words, id).toMatch(/^[A-Z]/)
+  })
+
+  it('is printed in the documentation as it is', () => {
+    expect(readFileSync(join(import.meta.dirname, '../../../../docs/settings.md'), 'utf8')).toBe(settingsPage(cards))
+  })
+
+  it('is asked for as a whole by a brief that has everything', () => {
+    const asked = new Set(spokenOf(askingFor('Ostrel O-40', wholeBrief)).map(({ id }) => id))
+    expect(settingIds.filter((id) => !asked.has(id))).toEqual([])
+  })
+
+  it('says of a model that is not spoken to that all of it is by hand, and why', () => {
+    const asking = { ...askingFor('Ostrel O-40', wholeBrief), card: cardOf('Brackwater B7') }
+    const kinds = new Set(expectedOf(asking).map(({ outcome }) => outcome.kind))
+    expect(kinds).toEqual(new Set(['by-hand']))
+  })
+})
+
+describe('time zones', () => {
+  it.each([
+    ['Pacific/Auckland', '<+12>-12<+13>,M9.5.0,M4.1.0/3'],
+    ['Europe/Berlin', '<+01>-1<+02>,M3.5.0,M10.5.0/3'],
+    ['America/New_York', '<-05>5<-04>,M3.2.0,M11.1.0'],
+    ['Asia/Kolkata', '<+0530>-5:30'],
+    ['Australia/Lord_Howe', '<+1030>-10:30<+11>-11,M10.1.0,M4.1.0'],
+    ['Etc/UTC', '<+00>0'],
+    // Twice a year by the moon: no rule says that.
+    ['Africa/Casablanca', undefined],
+  ])('%s keeps to %s', (zone, rule) => {
+    expect(posixTimeZone(zone, today)).toBe(rule)
+  })
+
+  it('are the same whatever their names, and not when an hour differs', () => {
+    expect(sameTimeZone('NZST-12NZDT,M9.5.0,M4.1.0/3', '<+12>-12<+13>,M9.5.0/2,M4.1.0/3')).toBe(true)
+    expect(sameTimeZone('CET-1CEST-2,M3.5.0/02:00:00,M10.5.0/3', '<+01>-1<+02>,M3.5.0,M10.5.0/3')).toBe(true)
+    expect(sameTimeZone('CET-1', '<+02>-2')).toBe(false)
+    expect(sameTimeZone('Pacific/Auckland', 'Pacific/Chatham')).toBe(false)
+  })
+})
+
+it('makes one mobility domain for a network of a site, and another for the next', () => {
+  expect(mobilityDomain('Hall', 'crew')).toBe(mobilityDomain('Hall', 'crew'))
+  const many = new Set(Array.from({ length: 200 }, (_, index) => mobilityDomain(`Site ${index}`, 'crew')))
+  expect(many.size).toBeGreaterThan(195)
+  for (const domain of many) expect(domain).toSatisfy((value: number) => value >= 1 && value <= 65_535)
+})
+
+describe('a card of before', () => {
+  it('is read as what was set on its model then', () => {
+    const today = readFileSync(join(import.meta.dirname, '../../../../data/kit/ostrel-o-40.yaml'), 'utf8')
+    const from = today.indexOf('can:')
+    const former = `${today.slice(0, from)}quirks:
+  countryResetsChannels: true
+  appliesTogether: true
+  mustSave: true
+  ignoresPing: false
+  hidesPassphrases: true
+  countryLocked: NZ
+${today.slice(today.indexOf('dialect:'))}`
+    const reading = readKitCard(former)
+    if (!reading.ok) throw new Error(JSON.stringify(reading.faults))
+    expect(reading.card.does).toMatchObject({ applies: 'staged', saves: 'on-command', country: 'NZ' })
+    expect(reading.card.can['network.passphrase']?.readable).toBe('no')
+    expect(reading.card.can['services.syslog']).toBeUndefined()
+  })
+
+  it('is left alone where it is one of today, or none at all', () => {
+    for (const text of [undefined, 'x', [], { quirks: 1 }, { quirks: {}, does: {} }])
+      expect(modernCard(text)).toBe(text)
+  })
+
+  it('of today that names a setting that there is not is refused at its line', () => {
+    const today = readFileSync(join(import.meta.dirname, '../../../../data/kit/ostrel-o-40.yaml'), 'utf8')
+    const reading = readKitCard(today.replace('services.syslog', 'services.coffee'))
+    expect(reading.ok ? [] : reading.faults).toMatchObject([
+      { field: 'can.services.coffee', reason: '"services.coffee" is not in the table of settings' },
+    ])
+  })
+})

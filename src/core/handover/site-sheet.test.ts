@@ -1,0 +1,72 @@
+import { expect, it } from 'vitest'
+import { cards, demoBrief } from '../../../tests/support/data'
+import { type Brief, briefSchema } from '../brief/brief'
+import type { Unit } from '../kit/unit'
+import { siteSheet } from './site-sheet'
+
+const unit = (id: string, model: string, port: number | null): Unit => ({
+  id,
+  name: id,
+  place: '',
+  model,
+  mac: '02:4f:52:00:00:01',
+  serial: '',
+  port,
+})
+const brief: Brief = briefSchema.parse({
+  ...demoBrief,
+  subnets: [
+    {
+      id: 'crew',
+      name: 'Crew',
+      cidr: '10.44.12.0/24',
+      vlan: 46,
+      gateway: '10.44.12.1',
+      dnsServers: ['10.44.8.1'],
+      dhcpPool: { first: '10.44.12.20', last: '10.44.12.250' },
+    },
+  ],
+  talks: [{ from: 'management', to: 'crew' }],
+  networks: [
+    ...demoBrief.networks,
+    { ...demoBrief.networks[0], id: 'guests', ssid: 'Guests', vlan: 47, bands: ['2.4'] },
+    { ...demoBrief.networks[0], id: 'six', ssid: 'Six', vlan: 48, bands: ['6'] },
+  ],
+})
+const units = [
+  unit('hall-02', 'Ostrel O-40', 2),
+  unit('hall-01', 'Ostrel O-20', 1),
+  unit('link', 'Windrow W5', 3),
+  unit('control', 'Tarnhelm C1', 4),
+  unit('switch', 'Lowbeam L24', null),
+]
+
+it('tells whoever runs router and switch what the units count on', () => {
+  const sheet = siteSheet(brief, units, cards)
+  expect(sheet.subnets).toMatchObject([
+    { name: 'Management', vlan: 44, gateway: '10.44.8.1', pool: '10.44.8.100 to 10.44.8.199', networks: [] },
+    { name: 'Crew', vlan: 46, pool: '10.44.12.20 to 10.44.12.250', networks: ['Ellery Crew'] },
+  ])
+  expect(sheet.talks).toEqual([
+    { from: 'Management', to: ['Crew'] },
+    { from: 'Crew', to: [] },
+  ])
+  // Networks without a subnet of the brief: somebody else serves them.
+  expect(sheet.unserved).toEqual([47, 48])
+  expect(sheet.options).toEqual([
+    'Option 3, router, on management: 10.44.8.1.',
+    'Option 42, time servers, on management: 10.44.8.1.',
+  ])
+})
+
+it('says of each port what it must carry: only networks that its unit has on air', () => {
+  expect(siteSheet(brief, units, cards).ports).toEqual([
+    { port: 1, unit: 'hall-01', native: 44, tagged: [46, 47] },
+    { port: 2, unit: 'hall-02', native: 44, tagged: [46, 47] },
+    { port: 3, unit: 'link', native: 44, tagged: [] },
+    { port: 4, unit: 'control', native: 44, tagged: [] },
+  ])
+  const tagged = siteSheet({ ...brief, managementTagged: true, addressing: 'dhcp' }, units, cards)
+  expect(tagged.ports[0]).toEqual({ port: 1, unit: 'hall-01', native: null, tagged: [44, 46, 47] })
+  expect(tagged.options[0]).toContain('an address reserved for each unit by its MAC')
+})
