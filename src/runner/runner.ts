@@ -5,7 +5,7 @@ import type { Store } from '../store/open'
 import { claimOrder, endOrder, type Order, orderThrew } from '../store/orders'
 import { rest } from '../store/rest'
 import { reportRunner } from '../store/runners'
-import type { Host } from '../wire/host/host'
+import { type Host, HostAwayError } from '../wire/host/host'
 import { sharedLanes } from '../wire/host/shared-lanes'
 import { AwakeClock } from './awake-clock'
 import { BenchWatch } from './bench-watch'
@@ -192,7 +192,9 @@ export class Runner {
 
   async #threw(order: Order, error: unknown): Promise<void> {
     const { store, id } = this.#options
-    const next = await orderThrew(store, order.id, id, error instanceof Error ? error.message : String(error))
+    const reason = error instanceof Error ? error.message : String(error)
+    const counts = error instanceof HostAwayError ? 'wire-away' : 'counts'
+    const next = await orderThrew(store, order.id, id, reason, counts)
     if (next === 'failed' && order.kind === 'muster') await this.#musterOver(order.jobId, 'ended')
   }
 }

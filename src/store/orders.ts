@@ -167,14 +167,21 @@ export async function endOrder(store: Store, orderId: number, owner: string, sta
 }
 
 /** It threw: it is begun again after a pause, or has failed where it was begun often enough. */
-export function orderThrew(store: Store, orderId: number, owner: string, reason: string): Promise<'again' | 'failed'> {
+export function orderThrew(
+  store: Store,
+  orderId: number,
+  owner: string,
+  reason: string,
+  counts: 'counts' | 'wire-away' = 'counts',
+): Promise<'again' | 'failed'> {
   return store.db.transaction(async (transaction) => {
     const [row] = await transaction
       .select({ attempts: orders.attempts })
       .from(orders)
       .where(ours(orderId, owner))
       .for('update')
-    const attempts = (row?.attempts ?? 0) + 1
+    // No fault of the order, where the laptop has no way to the wire: it waits until there is one.
+    const attempts = (row?.attempts ?? 0) + (counts === 'counts' ? 1 : 0)
     const failed = attempts >= mostAttempts
     await transaction
       .update(orders)
@@ -186,7 +193,7 @@ export function orderThrew(store: Store, orderId: number, owner: string, reason:
               attempts,
               reason: shortened(reason),
               ...letGo,
-              notBefore: fromNow(pauseAfterAttempt * attempts) as never,
+              notBefore: fromNow(pauseAfterAttempt * Math.max(1, attempts)) as never,
             },
       )
       .where(ours(orderId, owner))

@@ -8,7 +8,7 @@ import { AwakeClock } from '../../src/runner/awake-clock'
 import { appendEvents } from '../../src/store/events'
 import { orderState, placeOrder } from '../../src/store/orders'
 import { pinOnFirstSight } from '../../src/store/secrets'
-import type { Host } from '../../src/wire/host/host'
+import { type Host, HostAwayError } from '../../src/wire/host/host'
 import { type Bench, heldAt, openBench } from '../support/bench'
 
 let bench: Bench
@@ -58,6 +58,28 @@ describe('an order that always throws', () => {
     const roll = await bench.roll()
     expect([...roll.rows.values()].filter(answers)).toHaveLength(4)
     await expect(stop()).rejects.toThrow('order failed')
+  })
+})
+
+describe('a wire that is away when an order begins', () => {
+  it('is waited for as long as it takes: no attempt of the order is spent on it', async () => {
+    bench = await openBench()
+    let away = true
+    const host = (own: Host): Host => ({
+      ...own,
+      laptop: () => (away ? Promise.reject(new HostAwayError('the wire does not work')) : own.laptop()),
+      arp: (address) => (away ? Promise.reject(new HostAwayError('the wire does not work')) : own.arp(address)),
+    })
+    const stop = bench.startRunner({ host })
+    const order = await bench.order(['hall-01'])
+    await rest(9000)
+    expect(await statusOf(order)).not.toBe('failed')
+    away = false
+    const roll = await bench.settled()
+    expect(await statusOf(order)).toBe('done')
+    expect(answers(roll.rows.get('hall-01'))).toBe(true)
+    // It says that the wire was away, and that is no fault of this test.
+    await stop().catch((error: unknown) => expect(String(error)).toContain('the wire does not work'))
   })
 })
 
