@@ -57,6 +57,7 @@ describe('at a desk, 1280 by 800', () => {
     // As out of their boxes again, each by the pin of its reset.
     for (const mac of macs) await site.hand({ do: 'press-reset', mac, seconds: 12 })
     await go('bench')
+    await sees('4 units on the wire')
     await sees('3 units share this factory address')
     expect(await page.$$eval('tr[data-mac]', (rows) => rows.map((row) => (row as HTMLElement).dataset.mac))).toEqual(
       macs,
@@ -84,7 +85,8 @@ describe('at a desk, 1280 by 800', () => {
     expect(await cells()).toEqual(Array.from({ length: 14 }, () => 'done'))
     await page.locator('tr[data-unit="hall-03"]').click()
     await sees('Factory login: refused')
-    await sees('Networks on air: all secured')
+    await sees('Networks on air: secured as asked')
+    await sees('52 proven')
     await page.locator('a[data-stage="handover"]').click()
     await sees('Ready to hand over')
     expect(await text()).toContain('10.44.8.22')

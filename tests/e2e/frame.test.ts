@@ -52,8 +52,10 @@ describe('the frame', () => {
       'Clock',
       'Networks',
       'Radios',
+      'Services',
       'Password',
       'Address',
+      'Apply',
       'Return',
       'On air',
       'Proof',
@@ -126,6 +128,6 @@ describe('the muster by its buttons', () => {
     expect(await text()).toContain('compare its label with 02:4f:52:10:6a:2c')
     await press('I reset it: trust its new certificate')
     await sees('4 of 4 answer', 50_000)
-    await sees('somebody says that it was reset')
+    await sees('the pages: it was reset, its next certificate is pinned')
   })
 })
