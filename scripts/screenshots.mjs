@@ -45,10 +45,10 @@ try {
   await view('kit', {
     ...whole,
     stage: 'kit',
-    before: () =>
-      page
-        .click('[data-row="quay-02"] [data-column="model"]')
-        .catch(() => page.click('[data-row="hall-06"] [data-column="model"]')),
+    before: async () => {
+      await page.waitForSelector('[data-row="hall-06"] [data-column="model"]')
+      await page.click('[data-row="hall-06"] [data-column="model"]')
+    },
   })
   await view('kit-card', { ...whole, stage: 'kit/cards?model=Brackwater%20B7' })
   await view('plan', { ...whole, stage: 'plan', before: () => unit('hall-08') })
@@ -73,7 +73,7 @@ try {
   })
   await view('bench', {
     stage: 'bench',
-    before: () => page.waitForFunction(() => document.body.innerText.includes('3 units share')),
+    before: () => page.waitForFunction(() => document.body.innerText.includes('4 units on the wire')),
   })
   await page.evaluate(() =>
     [...document.querySelectorAll('button')].find((each) => each.textContent.startsWith('Muster the'))?.click(),
@@ -93,7 +93,7 @@ try {
     scheme: 'dark',
     before: async () => {
       await page.setViewport({ width: 1280, height: 800 })
-      await row('hall-01')
+      await row('booth-01')
     },
   })
   await view('handover', { stage: 'handover' })
