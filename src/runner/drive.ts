@@ -53,6 +53,7 @@ export async function drive(run: UnitRun, mayGoOn: MayGoOn): Promise<'answers' |
       const outcome = await once(run, mayGoOn, attempt < attempts ? 'may-retry' : 'last')
       if (outcome !== 'again' && outcome !== 'wire-was-away') return outcome
       run.access.dropSession()
+      run.willChange()
       run.journal.forgetWritten()
       // What was lost while the laptop slept, or had no wire, says nothing about the unit.
       if (outcome === 'again' && disturbances === run.clock.disturbances) attempt += 1

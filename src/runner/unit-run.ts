@@ -51,6 +51,7 @@ export class UnitRun {
   readonly movers: UnitRunInput['movers']
   readonly names: UnitRunInput['names']
   readonly mayAct: () => Promise<void>
+  #configured: ObservedConfig | undefined
 
   constructor(input: UnitRunInput) {
     const { store, host, log, clock, pace, signal } = input
@@ -82,8 +83,19 @@ export class UnitRun {
   /** Whether what a unit does not show is what was written to it last. */
   readonly asWritten: AsWritten = (key) => this.journal.markOf(keyText(key)) === this.target.markOf(key)
 
-  /** What the unit is told to be now, or is. */
-  read(reading: 'configured' | 'in-effect'): Promise<ObservedConfig> {
-    return this.access.dialect.read(reading)
+  /** What the unit is told to be now: as it was read last, where this muster has changed nothing since. */
+  async configured(): Promise<ObservedConfig> {
+    this.#configured ??= await this.access.dialect.read('configured')
+    return this.#configured
+  }
+
+  /** What the unit is now. */
+  inEffect(): Promise<ObservedConfig> {
+    return this.access.dialect.read('in-effect')
+  }
+
+  /** Something is about to change: what was read last holds no more. */
+  willChange(): void {
+    this.#configured = undefined
   }
 }

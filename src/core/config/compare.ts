@@ -108,10 +108,11 @@ export function valueWords(id: SettingKey['id'], value: unknown): string {
 }
 
 function differenceWords({ id }: SettingKey, value: unknown, found: Observed<unknown>): string {
-  if (found.kind === 'unsupported') return 'is not known to the unit.'
-  if (found.kind === 'unreadable') return 'is not shown by the unit, and is not the one that was written last.'
+  const verb = settingOf(id).plural ? 'are' : 'is'
+  if (found.kind === 'unsupported') return `${verb} not known to the unit.`
+  if (found.kind === 'unreadable') return `${verb} not shown by the unit, and not what was written last.`
   if (settingOf(id).secret) return 'differs.'
-  return `is ${valueWords(id, found.value)}, to be ${valueWords(id, value)}.`
+  return `${verb} ${valueWords(id, found.value)}, to be ${valueWords(id, value)}.`
 }
 
 function nameOf(scope: Scope, of: string, values: Values): string {

@@ -238,7 +238,7 @@ describe('compare', () => {
       Object.assign(networks.crew ?? {}, { 'network.passphrase': { kind: 'unreadable' } })
     })
     expect(compare(demoConfig(), hidden).map(({ sentence }) => sentence)).toEqual([
-      'Network "Ellery Crew": passphrase is not shown by the unit, and is not the one that was written last.',
+      'Network "Ellery Crew": passphrase is not shown by the unit, and not what was written last.',
     ])
     expect(compare(demoConfig(), hidden, ({ id, of }) => id === 'network.passphrase' && of === 'crew')).toEqual([])
   })

@@ -7,18 +7,14 @@
 import type { RegulatoryDatabase } from '../../core/regulatory/database'
 import type { LabClock } from '../clock'
 import { Flash } from '../flash'
-import { type DeviceRadio, type DeviceSettings, plainNetwork } from './device-settings'
+import type { DeviceRadio, DeviceSettings } from './device-settings'
+import { factorySettings, type Identity } from './factory'
 import { RadioRules } from './radio-rules'
 import { Refusal } from './refusal'
 import type { StandInSheet } from './sheet'
 import { quietSite, type Site } from './site'
 
 export type Phase = 'off' | 'starting' | 'up' | 'applying'
-
-export interface Identity {
-  readonly mac: string
-  readonly serial: string
-}
 
 export interface RadioNow {
   readonly radio: DeviceRadio
@@ -64,7 +60,7 @@ export class Device {
     const { settings, passwords } = flash.memory
     const { login } = sheet.factory
     this.#rules = new RadioRules(sheet, regulatory)
-    this.#staged = this.#effective = this.#saved = settings ?? this.#factorySettings()
+    this.#staged = this.#effective = this.#saved = settings ?? factorySettings(sheet, identity)
     this.#passwords = new Map(Object.entries(passwords ?? { [login.user]: login.password }))
   }
 
@@ -153,7 +149,7 @@ export class Device {
   pressReset(seconds: number): void {
     if (this.#phase === 'off' || seconds < this.sheet.timing.resetHold) return
     this.#callOff()
-    this.#staged = this.#effective = this.#saved = this.#factorySettings()
+    this.#staged = this.#effective = this.#saved = factorySettings(this.sheet, this.identity)
     this.#passwords = new Map([[this.sheet.factory.login.user, this.sheet.factory.login.password]])
     this.#remember()
     this.#start(this.sheet.timing.start)
@@ -272,44 +268,6 @@ export class Device {
   #enter(phase: Phase): void {
     this.#phase = phase
     this.onPhase(phase)
-  }
-
-  #factorySettings(): DeviceSettings {
-    const { factory, model, zones } = this.sheet
-    return {
-      name: `${model.toLowerCase().replace(' ', '-')}-${this.identity.mac.slice(-5).replace(':', '')}`,
-      location: '',
-      country: factory.country,
-      environment: null,
-      zoneName: zones === 'names' ? 'Etc/UTC' : null,
-      zoneRule: zones === 'rules' ? 'UTC0' : null,
-      timeServers: [],
-      nameServers: [],
-      users: [factory.login.user],
-      wired: factory.asksDhcp
-        ? { method: 'dhcp', address: null, prefix: null, vlan: null }
-        : { method: 'static', address: factory.address, prefix: factory.prefix, vlan: null },
-      gateway: null,
-      networks: [
-        {
-          ...plainNetwork,
-          id: 'factory',
-          name: factory.network,
-          bands: factory.radios.map(({ band }) => band),
-          mode: 'wpa2-personal',
-          passphrase: this.identity.serial.padEnd(8, '0'),
-        },
-      ],
-      radios: [...factory.radios],
-      httpsOnly: false,
-      ssh: true,
-      telnet: true,
-      lights: true,
-      syslog: null,
-      mail: null,
-      restart: null,
-      snmp: null,
-    }
   }
 }
 

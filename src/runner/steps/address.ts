@@ -18,6 +18,7 @@ export async function address(run: UnitRun): Promise<string> {
   if (differences.length === 0) return 'was right already'
   await journal.door('address', 'opened')
   for (const { sentence } of differences) journal.say(sentence)
+  run.willChange()
   try {
     await access.dialect.write(differences, config)
   } catch (error) {

@@ -3,19 +3,26 @@ import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
 import { wentAway } from './address'
 
+/** It works hard meanwhile: most looks only see whether it is still there. */
+const askedEvery = 5
+
 export async function apply(run: UnitRun): Promise<string> {
   const { target, access, journal, waits, host } = run
   const { standing } = await access.dialect.changes()
   if (standing === 'none') return 'nothing waits'
   const seconds = target.card.timing.apply
   journal.awaitedRevision = await access.dialect.revision()
+  run.willChange()
   if (standing === 'waiting') await access.dialect.apply()
   const old = access.here
   await journal.tell('apply', { is: 'waiting', until: waits.due(seconds), waitingFor: 'applying, leave it powered' })
   const within = seconds * 2 + 60
+  let looks = 0
   const over = await waits.until(async () => {
     await waits.pause(2)
     if (!(await host.arp(old)).includes(target.unit.mac)) return 'gone'
+    looks += 1
+    if (looks % askedEvery !== 0) return undefined
     return (await stillWaits(run)) ? undefined : 'none'
   }, within)
   if (over === undefined) throw held('still-applying', { seconds: within })

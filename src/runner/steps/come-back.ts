@@ -18,9 +18,11 @@ export async function comeBack(run: UnitRun): Promise<string> {
   const old = access.address
   const until = waits.due(restart)
   let told = false
+  // Only what asks DHCP can be somewhere else.
+  const byMac = target.compiled.config.unit['management.method'] === 'dhcp' ? 'by-mac-too' : 'there-only'
   const found = await waits.until(
     async (): Promise<Located | undefined> => {
-      const seen = await locate(run, old === undefined || old === goal ? [goal] : [goal, old])
+      const seen = await locate(run, old === undefined || old === goal ? [goal] : [goal, old], byMac)
       if (seen?.answers === 'service' && seen.address === goal) return seen
       if (seen?.answers === 'service' && told) {
         if (await isElsewhereByDhcp(run, seen.address)) return seen
@@ -55,7 +57,7 @@ export async function comeBack(run: UnitRun): Promise<string> {
 async function isElsewhereByDhcp(run: UnitRun, address: string): Promise<boolean> {
   if (run.target.compiled.config.unit['management.method'] !== 'dhcp') return false
   await signInThere(run, address)
-  const method = (await run.read('in-effect')).unit['management.method']
+  const method = (await run.inEffect()).unit['management.method']
   return method?.kind === 'value' && method.value === 'dhcp'
 }
 

@@ -47,10 +47,10 @@ export async function proof(run: UnitRun): Promise<string> {
 
 /** What it is now. A clock that was just told its time server gets a while. */
 async function readWithClock(run: UnitRun): Promise<ObservedConfig> {
-  let observed = await run.read('in-effect')
+  let observed = await run.inEffect()
   if (clockOf(run, observed) === undefined) return observed
   await run.waits.until(async () => {
-    observed = await run.read('in-effect')
+    observed = await run.inEffect()
     return clockOf(run, observed) === undefined ? true : undefined
   }, clockPatience)
   return observed

@@ -4,6 +4,7 @@ import type { UnitRun } from '../unit-run'
 
 /** Seconds more than the card says, for a switch port that takes its time. */
 const patience = 45
+const wholeSubnetEvery = 4
 
 export async function reach(run: UnitRun): Promise<string> {
   const { target, access, journal, waits } = run
@@ -13,8 +14,11 @@ export async function reach(run: UnitRun): Promise<string> {
   const wait = applying ? timing.apply + timing.restart : timing.start
   const until = waits.due(wait)
   let told = ''
+  let looks = 0
   const address = await waits.until(async () => {
-    const found = await locate(run, addresses)
+    // The whole subnet is asked less often than the places where it is likely.
+    const found = await locate(run, addresses, looks % wholeSubnetEvery === 0 ? 'by-mac-too' : 'there-only')
+    looks += 1
     if (found?.answers === 'service') return found.address
     const waitingFor = found ? 'starting up' : 'looking for it on the wire'
     if (waitingFor !== told) {
@@ -52,7 +56,11 @@ export interface Located {
  * Where the unit answers now: by ARP with its own MAC, and whether its service takes a connection. What asks DHCP may
  * be anywhere in the subnet: there it is found by its MAC alone.
  */
-export async function locate(run: UnitRun, addresses: readonly string[]): Promise<Located | undefined> {
+export async function locate(
+  run: UnitRun,
+  addresses: readonly string[],
+  elsewhere: 'by-mac-too' | 'there-only',
+): Promise<Located | undefined> {
   const { target, access, host } = run
   const { mac } = target.unit
   const at = async (address: string): Promise<Located> => ({
@@ -60,6 +68,7 @@ export async function locate(run: UnitRun, addresses: readonly string[]): Promis
     answers: (await access.takes(address, target.card.factory.port)) ? 'service' : 'arp-only',
   })
   for (const address of addresses) if ((await host.arp(address)).includes(mac)) return at(address)
+  if (elsewhere === 'there-only') return undefined
   const neighbour = (await host.neighbours(target.subnets)).find((each) => each.mac === mac)
   return neighbour && at(neighbour.address)
 }

@@ -18,9 +18,10 @@ export async function settle(run: UnitRun, step: SettlingStep): Promise<string> 
   const differences = await differing(run, step)
   if (differences.length === 0) return 'was right already'
   for (const { sentence } of differences) journal.say(sentence)
+  run.willChange()
   await access.dialect.write(differences, target.compiled.config)
   if (step === 'country' && target.card.does.countryResetsChannels) await waits.pause(afterCountry)
-  const observed = await run.read('configured')
+  const observed = await run.configured()
   for (const key of written(run, differences))
     if (find(observed, key).kind === 'unreadable') journal.wrote(keyText(key), target.markOf(key))
   const left = among(step, compare(target.compiled.config, observed, run.asWritten))
@@ -30,7 +31,7 @@ export async function settle(run: UnitRun, step: SettlingStep): Promise<string> 
 
 /** What differs now in the settings that a step writes. */
 export async function differing(run: UnitRun, step: SettlingStep): Promise<Difference[]> {
-  return among(step, compare(run.target.compiled.config, await run.read('configured'), run.asWritten))
+  return among(step, compare(run.target.compiled.config, await run.configured(), run.asWritten))
 }
 
 const among = (step: SettlingStep, differences: readonly Difference[]): Difference[] =>

@@ -65,6 +65,7 @@ export const networkSettings = {
   'network.bands': ofNetwork<Band[]>({
     step: 'networks',
     words: 'Bands',
+    plural: true,
     value: z.array(bandSchema),
     ask: (asking, network) => bandsOn(network, asking),
     same: sameSet,
@@ -87,6 +88,7 @@ export const networkSettings = {
   'network.pmf': ofNetwork<Pmf>({
     step: 'networks',
     words: 'Protected management frames',
+    plural: true,
     value: z.enum(['off', 'optional', 'required']),
     nothing: 'off',
     ask: (_asking, { security, pmf }) => {
@@ -105,6 +107,7 @@ export const networkSettings = {
   'network.radius-servers': ofNetwork<RadiusServer[]>({
     step: 'networks',
     words: 'RADIUS servers',
+    plural: true,
     value: z.array(server),
     needs: ['network.radius-secret'],
     ask: (_asking, network) => (isEnterprise(network) ? network.radius : undefined),
@@ -168,6 +171,7 @@ export const networkSettings = {
   'network.most-clients': ofNetwork<number | null>({
     step: 'networks',
     words: 'Most clients',
+    plural: true,
     value: count,
     nothing: null,
     ask: (_asking, { limits }) => limits.mostClients,
@@ -175,6 +179,7 @@ export const networkSettings = {
   'network.hours': ofNetwork<HoursOnAir | null>({
     step: 'networks',
     words: 'Hours on air',
+    plural: true,
     value: hours.nullable(),
     nothing: null,
     ask: (_asking, network) => network.hours,

@@ -51,6 +51,7 @@ export const radioSettings = {
   'radio.low-rates': ofRadio<'kept' | 'dropped'>({
     step: 'radios',
     words: 'Low data rates',
+    plural: true,
     value: z.enum(['kept', 'dropped']),
     nothing: 'kept',
     ask: (asking, subject) => (planOf(asking, subject) ? asking.brief.radio.lowRates : undefined),

@@ -65,6 +65,7 @@ export const servicesSettings = {
   'services.mail': ofUnit<MailAlerts | null>({
     step: 'services',
     words: 'Mail alerts',
+    plural: true,
     value: mail.nullable(),
     nothing: null,
     ask: ({ brief }) => brief.aftercare.mail,
@@ -73,6 +74,7 @@ export const servicesSettings = {
   'services.lights': ofUnit<boolean>({
     step: 'services',
     words: 'Indicator lights',
+    plural: true,
     value: z.boolean(),
     nothing: true,
     ask: ({ brief }) => brief.admin.lights === 'on',

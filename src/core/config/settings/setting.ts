@@ -47,6 +47,8 @@ export interface Setting<T, S extends Scope = Scope> {
   readonly step: SettlingStep
   /** As it begins a sentence: `Client isolation`. */
   readonly words: string
+  /** The words are of several things: they are, and are not, what they are to be. */
+  readonly plural?: true
   /** What values it has, also in what was kept. */
   readonly value: z.ZodType<T>
   readonly secret?: true

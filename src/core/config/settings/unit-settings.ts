@@ -58,6 +58,7 @@ export const unitSettings = {
   'clock.ntp-servers': ofUnit<string[]>({
     step: 'clock',
     words: 'Time servers',
+    plural: true,
     value: z.array(text),
     ask: ({ brief }) => brief.ntpServers,
   }),
@@ -98,6 +99,7 @@ export const unitSettings = {
   'management.dns-servers': ofUnit<string[]>({
     step: 'address',
     words: 'DNS servers',
+    plural: true,
     value: z.array(text),
     ask: ({ brief }) => (isStatic(brief) ? brief.management.dnsServers : undefined),
   }),

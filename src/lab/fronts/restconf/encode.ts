@@ -20,8 +20,14 @@ function without(node: unknown, lacks: readonly string[]): unknown {
 
 /** @param secrets  to be edited, its tree needs them; to be read, it holds none but what the unit shows */
 export function encode(settings: DeviceSettings, sheet: StandInSheet, secrets: 'with' | 'as-shown'): Node {
-  return without(whole(settings, sheet, secrets), sheet.lacks) as Node
+  // Settings are replaced, never changed: what was encoded once need not be again.
+  const of = encoded.get(settings) ?? new Map<string, Node>()
+  const key = `${sheet.model} ${secrets}`
+  const tree = of.get(key) ?? (without(whole(settings, sheet, secrets), sheet.lacks) as Node)
+  encoded.set(settings, of.set(key, tree))
+  return tree
 }
+const encoded = new WeakMap<DeviceSettings, Map<string, Node>>()
 
 function whole(settings: DeviceSettings, sheet: StandInSheet, secrets: 'with' | 'as-shown'): Node {
   return {
@@ -143,19 +149,29 @@ function encodeRadio(radio: DeviceRadio): Node {
   })
 }
 
-/** The operational datastore (RFC 8342): what is in effect, with the state that the modules ask for. */
-export function encodeOperational(device: Device): Node {
+/**
+ * The operational datastore (RFC 8342): what is in effect, with the state that the modules ask for.
+ *
+ * @param only  the one top-level container that is asked for; undefined for all of it
+ */
+export function encodeOperational(device: Device, only?: string): Node {
+  const changes = (): Node => {
+    const { standing, saved } = device.changes
+    return { 'air-muster-wireless:changes': { standing, unsaved: !saved } }
+  }
+  // Asked again and again while it applies.
+  return only === 'air-muster-wireless:changes' ? changes() : { ...encodeState(device), ...changes() }
+}
+
+function encodeState(device: Device): Node {
   const { sheet, effective, wired } = device
-  const tree = encode(
-    {
-      ...effective,
-      wired: { ...effective.wired, address: wired.address, prefix: wired.prefix },
-      gateway: wired.gateway,
-      nameServers: [...wired.dns],
-    },
-    sheet,
-    'as-shown',
-  )
+  const { address, prefix, gateway, dns } = wired
+  // What DHCP gave stands in the state alone.
+  const now =
+    effective.wired.method === 'static'
+      ? effective
+      : { ...effective, wired: { ...effective.wired, address, prefix }, gateway, nameServers: [...dns] }
+  const tree = encode(now, sheet, 'as-shown')
   const [ethernet = {}] = (tree['ietf-interfaces:interfaces'] as { interface: Node[] }).interface
   const radios = device.air().map(({ radio, condition, listensFor, networks }) => ({
     ...(without(encodeRadio(radio), sheet.lacks) as Node),
@@ -163,7 +179,6 @@ export function encodeOperational(device: Device): Node {
     ...(listensFor > 0 ? { 'listens-for': listensFor } : {}),
     'on-air': networks.map(({ id, name, mode }) => ({ network: id, ssid: octets(name), security: mode })),
   }))
-  const { standing, saved } = device.changes
   return {
     ...tree,
     'ietf-interfaces:interfaces': {
@@ -181,6 +196,5 @@ export function encodeOperational(device: Device): Node {
       clock: { 'current-datetime': device.time.toISOString() },
     },
     'air-muster-wireless:wireless': { ...(tree['air-muster-wireless:wireless'] as Node), radio: radios },
-    'air-muster-wireless:changes': { standing, unsaved: !saved },
   }
 }

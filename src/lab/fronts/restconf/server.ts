@@ -98,16 +98,15 @@ export class RestconfServer {
       const url = new URL(request.url ?? '/', 'https://unit')
       const path = decodePath(url.pathname)
       if (request.method === 'GET' && path.startsWith(operational))
-        return this.#get(response, path.slice(operational.length), encodeOperational(this.#unit))
-      if (request.method === 'GET' && path.startsWith(data)) {
+        return this.#get(response, path.slice(operational.length), encodeOperational(this.#unit, firstStep(path)))
+      const reads = request.method === 'GET' || request.method === 'HEAD'
+      if (reads && path.startsWith(data)) {
+        // RFC 8040, 3.4.1.2: another tag for any other configuration, whether it is shown or not.
+        response.setHeader('etag', `"${tagOf(this.#unit.configured)}"`)
+        if (request.method === 'HEAD') return void response.writeHead(200, { 'content-type': dataType }).end()
         const config = encode(this.#unit.configured, this.#unit.sheet, 'as-shown')
         const all =
           url.searchParams.get('content') === 'config' ? config : { ...encodeOperational(this.#unit), ...config }
-        // RFC 8040, 3.4.1.2: another tag for any other configuration, whether it is shown or not.
-        response.setHeader(
-          'etag',
-          `"${createHash('sha256').update(JSON.stringify(this.#unit.configured)).digest('hex')}"`,
-        )
         return this.#get(response, path.slice(data.length), all)
       }
       if (request.method === 'PATCH' && path === data) return this.#patch(response, request, await body(request))
@@ -183,6 +182,15 @@ export class RestconfServer {
     response.once('finish', () => setImmediate(operate))
     response.writeHead(204).end()
   }
+}
+
+function tagOf(settings: object): string {
+  return createHash('sha256').update(JSON.stringify(settings)).digest('hex')
+}
+
+/** The top-level container that a path of the operational datastore begins with; undefined for the whole. */
+function firstStep(path: string): string | undefined {
+  return path.slice(operational.length).split('/')[1]
 }
 
 async function selfSigned(unit: Device): Promise<{ key: string; cert: string }> {

@@ -61,15 +61,19 @@ export function parsePath(path: string): Step[] {
   })
 }
 
-/** @throws Refusal */
-export function applyEdit(root: Node, { operation, target, value }: TreeEdit): Node {
+/** Carries edits out on a copy, one after the other. @throws Refusal */
+export function applyEdits(root: Node, edits: readonly TreeEdit[]): Node {
   const after = structuredClone(root)
+  for (const edit of edits) applyEdit(after, edit)
+  return after
+}
+
+function applyEdit(after: Node, { operation, target, value }: TreeEdit): void {
   const path = parsePath(target)
   const last = path.pop()
   if (!last) throw new Refusal('malformed-message', 'the datastore cannot be replaced whole', target)
   const parent = path.reduce((node, step) => descend(node, step, target), after)
   put(parent, last, operation, value === undefined ? undefined : unwrapped(value, last, target), target)
-  return after
 }
 
 /** What stands at a path; undefined where nothing does. */

@@ -2,7 +2,7 @@
  * HTTPS to one unit over its lane: one connection that is kept, a pinned certificate, replies bounded in size and time.
  */
 import type { Socket } from 'node:net'
-import { connect as connectTls, type TLSSocket } from 'node:tls'
+import { connect as connectTls, createSecureContext, type TLSSocket } from 'node:tls'
 import { Client, type Dispatcher, errors } from 'undici'
 import type { Lane } from '../../host/host'
 import type { PinCheck } from '../../trust/pin'
@@ -15,7 +15,7 @@ export interface HttpsReply {
 }
 
 export interface HttpsQuestion {
-  readonly method: 'GET' | 'POST' | 'PATCH'
+  readonly method: 'GET' | 'HEAD' | 'POST' | 'PATCH'
   readonly path: string
   readonly headers?: Readonly<Record<string, string>>
   readonly body?: string
@@ -111,10 +111,13 @@ export class HttpsSession {
   }
 }
 
+/** Made once: it is the same for every unit. */
+const secureContext = createSecureContext({ minVersion: 'TLSv1.2' })
+
 function handshake(raw: Socket): Promise<TLSSocket> {
   return new Promise((resolve, reject) => {
     // Units sign their own certificates: trust is the pin, checked before a byte is sent.
-    const socket = connectTls({ socket: raw, rejectUnauthorized: false, minVersion: 'TLSv1.2' })
+    const socket = connectTls({ socket: raw, rejectUnauthorized: false, secureContext })
     const fail = (error: Error): void => {
       socket.destroy()
       reject(new WireError('unreachable', `TLS: ${plainReason(error.message)}`, { cause: error }))

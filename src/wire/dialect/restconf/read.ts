@@ -18,7 +18,7 @@ type Values = Record<string, Observed<unknown>>
 export interface UnitData {
   /** The running datastore: what the unit is to be. */
   readonly configured: unknown
-  /** The operational datastore: what it is. */
+  /** The operational datastore: what it is; left out where nothing of it is asked for. */
   readonly operational: unknown
   /** Which of the two is asked about. */
   readonly asked: 'configured' | 'in-effect'
@@ -131,6 +131,11 @@ function wiredOf(data: unknown, managementInterface: string): unknown {
 
 function methodOf({ data, managementInterface }: Whole): unknown {
   return dig(wiredOf(data, managementInterface), ['ietf-ip:ipv4', 'air-muster-wireless:method']) ?? 'static'
+}
+
+/** Is the management address asked for? */
+export function asksDhcp(data: unknown, managementInterface: string): boolean {
+  return methodOf({ data, operational: undefined, managementInterface, at: 0 }) === 'dhcp'
 }
 
 /** RFC 8344. An address that DHCP gave stands in the state alone. */

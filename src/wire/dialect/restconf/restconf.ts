@@ -13,7 +13,7 @@ import { plainReason, WireError } from '../../wire-error'
 import type { Changes, Credentials, Dialect, RadioOnAir, Reading } from '../dialect'
 import { type Edit, editsFor } from './edits'
 import { type HttpsReply, HttpsSession } from './https-session'
-import { toObserved } from './read'
+import { asksDhcp, toObserved } from './read'
 
 export interface RestconfSettings {
   readonly port: number
@@ -93,7 +93,9 @@ class Restconf implements Dialect {
 
   async read(asked: Reading): Promise<ObservedConfig> {
     const configured = asked === 'configured' ? await this.#configured() : undefined
-    const state = (await this.#get(operational, dataReply))['ietf-restconf:data']
+    // What DHCP gave is state; clock and firmware are asked for only where what is in effect is.
+    const needsState = configured === undefined || asksDhcp(configured, this.#settings.managementInterface)
+    const state = needsState ? (await this.#get(operational, dataReply))['ietf-restconf:data'] : undefined
     const { managementInterface } = this.#settings
     return toObserved({ configured, operational: state, asked, managementInterface, at: Date.now() })
   }
@@ -127,7 +129,7 @@ class Restconf implements Dialect {
   /** RFC 8040, 3.4.1.2: the entity-tag of the datastore. */
   async revision(): Promise<string | undefined> {
     const path = `${data}?content=config`
-    const reply = await this.#session.ask({ method: 'GET', path, headers: this.#headers() })
+    const reply = await this.#session.ask({ method: 'HEAD', path, headers: this.#headers() })
     throwUnlessGood(reply)
     const { etag } = reply.headers
     return typeof etag === 'string' && etag.length <= 128 ? etag : undefined
