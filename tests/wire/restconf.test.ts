@@ -5,7 +5,7 @@ import { generate } from 'selfsigned'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { briefSchema } from '../../src/core/brief/brief'
 import { compare } from '../../src/core/config/compare'
-import type { UnitConfig } from '../../src/core/config/unit-config'
+import { asObserved, type UnitConfig } from '../../src/core/config/unit-config'
 import { Lab } from '../../src/lab/lab'
 import { loadRegulatory } from '../../src/store/regulatory-file'
 import type { Dialect } from '../../src/wire/dialect/dialect'
@@ -190,8 +190,11 @@ describe('the restconf dialect with an Ostrel O-40', () => {
   it('is refused changes while it applies, and answers at the new address after', async () => {
     const found = await signedIn()
     await writeTo({ ...found, unit: { ...found.unit, 'management.address': '10.44.8.20' } })
+    const late = { ...found, unit: { ...found.unit, 'unit.name': 'late' } }
+    // It applies for a moment at this pace: nothing is read in between.
+    const differences = compare(late, asObserved(found))
     await unit.apply()
-    expect(await kindOf(writeTo({ ...found, unit: { ...found.unit, 'unit.name': 'late' } }))).toBe('rejected')
+    expect(await kindOf(unit.write(differences, late))).toBe('rejected')
     await expect.poll(() => lab.wire.arp('10.44.8.20'), { timeout: 5000 }).toEqual([mac])
     expect(lab.wire.arp('192.168.77.1')).toEqual([])
   })
