@@ -3,7 +3,53 @@
  */
 import type { Brief } from './brief'
 
+/** What can be wrong with a brief: each code keeps its meaning; the sentence is made for people, and found by nobody. */
+export const briefFaultCodes = [
+  'not-typed-out',
+  '6-ghz-without-wpa3',
+  'allow-list-empty',
+  'band-without-radio',
+  'clients-let-go',
+  'clients-on-management',
+  'country-without-rules',
+  'enterprise-without-server',
+  'factory-address-in-subnet',
+  'fast-roaming-for-things',
+  'gateway-in-pool',
+  'gateway-outside',
+  'guests-together',
+  'hidden-name',
+  'hours-are-none',
+  'low-rates-for-things',
+  'name-twice-on-a-band',
+  'open-network',
+  'open-network-unconfirmed',
+  'passphrase-guessable',
+  'plain-http',
+  'range-backwards',
+  'range-outside',
+  'rates-cross',
+  'reserved-outside',
+  'security-not-carried',
+  'set-by-hand',
+  'ssh-stays-on',
+  'static-range-in-pool',
+  'steering-without-choice',
+  'subnets-overlap',
+  'syslog-out-of-reach',
+  'talk-to-management',
+  'talk-to-nobody',
+  'things-kept-from-2.4',
+  'too-many-networks',
+  'vlan-twice',
+  'vlan-without-subnet',
+  'width-not-legal',
+  'wpa3-for-things',
+] as const
+export type BriefFaultCode = (typeof briefFaultCodes)[number]
+
 export interface BriefFault {
+  readonly code: BriefFaultCode
   /** Path of the field in the brief, with dots. */
   readonly field: string
   readonly sentence: string

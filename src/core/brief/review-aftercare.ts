@@ -8,6 +8,7 @@ export function reviewAftercare({ aftercare, management, subnets }: Brief): Brie
   if (!aftercare.httpsOnly)
     faults.push({
       field: 'aftercare.httpsOnly',
+      code: 'plain-http',
       weight: 'mend',
       sentence: 'Units would also be managed over plain HTTP: the admin password could be read on the wire.',
       mend: { words: 'HTTPS only', set: [{ path: 'aftercare.httpsOnly', value: true }] },
@@ -17,6 +18,7 @@ export function reviewAftercare({ aftercare, management, subnets }: Brief): Brie
   if (syslog !== null && management.gateway === null && !known.some((cidr) => isHostOf(cidr, parseIpv4(syslog) ?? -1)))
     faults.push({
       field: 'aftercare.syslog',
+      code: 'syslog-out-of-reach',
       weight: 'mend',
       sentence: `The syslog server ${syslog} is outside every subnet of the site, and management has no gateway: no line would arrive.`,
       mend: { words: 'Leave syslog out', set: [{ path: 'aftercare.syslog', value: null }] },
@@ -24,6 +26,7 @@ export function reviewAftercare({ aftercare, management, subnets }: Brief): Brie
   if (aftercare.ssh === 'on')
     faults.push({
       field: 'aftercare.ssh',
+      code: 'ssh-stays-on',
       weight: 'know',
       sentence:
         'SSH stays on after the visit: whoever has the admin password can sign in from anywhere in the management network.',

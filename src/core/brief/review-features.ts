@@ -53,6 +53,7 @@ export function reviewFeatures(brief: Brief, models: readonly KitCard[], today: 
   }
   return [...byHand.values()].map(({ field, sentence, models: names }) => ({
     field,
+    code: 'set-by-hand',
     weight: 'know',
     sentence: `${sentence.charAt(0).toUpperCase()}${sentence.slice(1)} by hand on ${names.join(', ')}: a muster cannot.`,
   }))

@@ -28,6 +28,7 @@ const checks: readonly Check[] = [
     )
     return {
       field: `${path}.ssid`,
+      code: 'name-twice-on-a-band',
       weight: 'mend',
       sentence: `"${ssid}" is there twice on the same band: clients could not tell them apart.`,
       ...(other ? { mend: { words: `Call it "${other}"`, set: [{ path: `${path}.ssid`, value: other }] } } : {}),
@@ -37,6 +38,7 @@ const checks: readonly Check[] = [
     if (purpose !== 'guests' || isolation) return undefined
     return {
       field: `${path}.isolation`,
+      code: 'guests-together',
       weight: 'mend',
       sentence: `Guests on "${ssid}" could reach each other's devices.`,
       mend: { words: 'Keep them from each other', set: [{ path: `${path}.isolation`, value: true }] },
@@ -61,6 +63,7 @@ const checks: readonly Check[] = [
     const where = vlan === null ? 'is untagged like management' : `is on the management VLAN ${vlan}`
     return {
       field: `${path}.vlan`,
+      code: 'clients-on-management',
       weight: 'mend',
       sentence: `"${ssid}" ${where}: its clients could reach every unit.`,
       ...(other === undefined
@@ -83,6 +86,7 @@ const checks: readonly Check[] = [
       return undefined
     return {
       field: `${path}.vlan`,
+      code: 'vlan-without-subnet',
       weight: 'know',
       sentence: `"${ssid}" is on VLAN ${vlan}, which has no subnet in this brief: somebody else must serve addresses there.`,
     }
@@ -93,6 +97,7 @@ const checks: readonly Check[] = [
     const left = bands.filter((band) => band !== missing)
     return {
       field: `${path}.bands`,
+      code: 'band-without-radio',
       weight: 'mend',
       sentence: `"${ssid}" is meant for ${missing} GHz, where the radio policy has no channel.`,
       mend:
@@ -108,6 +113,7 @@ const checks: readonly Check[] = [
     if (!hidden) return undefined
     return {
       field: `${path}.hidden`,
+      code: 'hidden-name',
       weight: 'know',
       sentence: `"${ssid}" is hidden: every device must be told its name, then calls that name wherever it goes. It keeps the list short; it keeps nobody out.`,
       mend: { words: 'Show its name', set: [{ path: `${path}.hidden`, value: false }] },
@@ -117,6 +123,7 @@ const checks: readonly Check[] = [
     if (leastDbm === null) return undefined
     return {
       field: `${path}.leastDbm`,
+      code: 'clients-let-go',
       weight: 'know',
       sentence: `Clients of "${ssid}" below ${leastDbm} dBm are let go. One with nowhere better to go comes back, is let go again, and bounces.`,
       mend: { words: 'Let nobody go', set: [{ path: `${path}.leastDbm`, value: null }] },
@@ -126,6 +133,7 @@ const checks: readonly Check[] = [
     if (steering === 'client-decides' || (bands.includes('2.4') && bands.includes('5'))) return undefined
     return {
       field: `${path}.steering`,
+      code: 'steering-without-choice',
       weight: 'mend',
       sentence: `"${ssid}" is to steer clients between 2.4 and 5 GHz, and is not on both.`,
       mend: { words: 'Leave it to the client', set: [{ path: `${path}.steering`, value: 'client-decides' }] },
@@ -135,6 +143,7 @@ const checks: readonly Check[] = [
     if (steering !== 'insist-on-5' || purpose !== 'things') return undefined
     return {
       field: `${path}.steering`,
+      code: 'things-kept-from-2.4',
       weight: 'mend',
       sentence: `"${ssid}" insists on 5 GHz, and many things know 2.4 GHz only: they would never get on.`,
       mend: { words: 'Leave it to the client', set: [{ path: `${path}.steering`, value: 'client-decides' }] },
@@ -144,6 +153,7 @@ const checks: readonly Check[] = [
     if (!fastRoaming || purpose !== 'things') return undefined
     return {
       field: `${path}.fastRoaming`,
+      code: 'fast-roaming-for-things',
       weight: 'know',
       sentence: `Fast roaming (802.11r) is on for "${ssid}": old scanners and sensors may refuse a network that offers it.`,
       mend: { words: 'Switch it off', set: [{ path: `${path}.fastRoaming`, value: false }] },
@@ -153,6 +163,7 @@ const checks: readonly Check[] = [
     if (brief.radio.lowRates === 'kept' || purpose !== 'things' || !bands.includes('2.4')) return undefined
     return {
       field: `${path}.bands`,
+      code: 'low-rates-for-things',
       weight: 'know',
       sentence: `Low data rates are dropped, and "${ssid}" is for things at 2.4 GHz: a far one may fall off, an 802.11b one never gets on.`,
       mend: { words: 'Keep low rates', set: [{ path: 'radio.lowRates', value: 'kept' }] },
@@ -162,6 +173,7 @@ const checks: readonly Check[] = [
     if (!hours || hours.from !== hours.to) return undefined
     return {
       field: `${path}.hours`,
+      code: 'hours-are-none',
       weight: 'mend',
       sentence: `"${ssid}" goes on and off air at the same time, ${hours.from}: it would never be there.`,
       mend: { words: 'Keep it on air always', set: [{ path: `${path}.hours`, value: null }] },
@@ -171,6 +183,7 @@ const checks: readonly Check[] = [
     if (macList.rule !== 'allow' || macList.macs.length > 0) return undefined
     return {
       field: `${path}.macList`,
+      code: 'allow-list-empty',
       weight: 'mend',
       sentence: `"${ssid}" lets in only the MACs on its list, and the list is empty: nobody could join.`,
       mend: { words: 'Let everybody in', set: [{ path: `${path}.macList`, value: { rule: 'none', macs: [] } }] },
@@ -181,6 +194,7 @@ const checks: readonly Check[] = [
     if (perClientKbps === null || sharedKbps === null || perClientKbps <= sharedKbps) return undefined
     return {
       field: `${path}.limits`,
+      code: 'rates-cross',
       weight: 'mend',
       sentence: `One client of "${ssid}" may take ${perClientKbps} kbit/s, more than the ${sharedKbps} that all of them share.`,
       mend: {
@@ -200,6 +214,7 @@ function tooMany(brief: Brief, models: readonly KitCard[]): BriefFault[] {
   return [
     {
       field: 'networks',
+      code: 'too-many-networks',
       weight: 'mend',
       sentence: `The brief has ${brief.networks.length} networks; ${modelName(smallest)} carries ${most}. Join some into one, or choose another model.`,
     },

@@ -29,6 +29,7 @@ function openNetwork({ ssid, security, openConfirmation }: WirelessNetwork, path
   const said = openConfirmation === ssid
   return {
     field: `${path}.security`,
+    code: said ? 'open-network' : 'open-network-unconfirmed',
     weight: said ? 'know' : 'mend',
     sentence: said
       ? `"${ssid}" is open, as you confirmed: anyone nearby can read what its clients send.`
@@ -41,6 +42,7 @@ function withoutServer({ ssid, security, radius }: WirelessNetwork, path: string
   if (security !== 'wpa2-enterprise' || radius.length > 0) return undefined
   return {
     field: `${path}.radius`,
+    code: 'enterprise-without-server',
     weight: 'mend',
     sentence: `"${ssid}" asks a RADIUS server who may join, and none is named.`,
     mend: { words: 'Use WPA2-Personal', set: [{ path: `${path}.security`, value: 'wpa2-personal' }] },
@@ -52,6 +54,7 @@ function sixGhz({ ssid, bands, security }: WirelessNetwork, path: string): Brief
   if (!bands.includes('6') || security === 'wpa3-personal') return undefined
   return {
     field: `${path}.bands`,
+    code: '6-ghz-without-wpa3',
     weight: 'mend',
     sentence: `"${ssid}" is meant for 6 GHz with ${securityNames[security]}; at 6 GHz only WPA3 is allowed.`,
     mend:
@@ -65,6 +68,7 @@ function oldClients({ ssid, security, purpose, bands }: WirelessNetwork, path: s
   if (security !== 'wpa3-personal' || purpose !== 'things' || bands.includes('6')) return undefined
   return {
     field: `${path}.security`,
+    code: 'wpa3-for-things',
     weight: 'mend',
     sentence: `"${ssid}" is WPA3 only: old scanners and sensors know WPA2 at the most and could not join.`,
     mend: { words: 'Use WPA3/WPA2 mixed', set: [{ path: `${path}.security`, value: 'wpa3-wpa2-mixed' }] },
@@ -84,6 +88,7 @@ function notCarried(
   const common = first.limits.security.find((mode) => carriers.every((card) => card.limits.security.includes(mode)))
   return {
     field: `${path}.security`,
+    code: 'security-not-carried',
     weight: 'mend',
     sentence: `"${ssid}" is ${securityNames[security]}, which ${unable.map(modelName).join(', ')} cannot do.`,
     ...(common
@@ -102,6 +107,7 @@ function guessable(
   if (!weakness || !takesPassphrase(network.security)) return undefined
   return {
     field: `${path}.passphrase`,
+    code: 'passphrase-guessable',
     weight: 'mend',
     sentence: weaknessSentence(network.ssid, weakness),
     mend: { words: 'Make a strong one', make: name },

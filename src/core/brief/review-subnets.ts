@@ -38,6 +38,7 @@ function insideItself({ path, subnet, cidr }: Placed): BriefFault[] {
   if (subnet.gateway && !inside(subnet.gateway))
     faults.push({
       field: `${path}.gateway`,
+      code: 'gateway-outside',
       weight: 'mend',
       sentence: `The gateway ${subnet.gateway} is outside ${subnet.cidr}: nobody there could reach it.`,
       mend: { words: `Use ${firstHost}`, set: [{ path: `${path}.gateway`, value: firstHost }] },
@@ -52,6 +53,7 @@ function insideItself({ path, subnet, cidr }: Placed): BriefFault[] {
   if (dhcpPool && staticRange && touches(dhcpPool, staticRange))
     faults.push({
       field: `${path}.staticRange`,
+      code: 'static-range-in-pool',
       weight: 'mend',
       sentence: `The static range ${staticRange.first} to ${staticRange.last} meets the DHCP pool: two units could get one address.`,
       mend: { words: 'Use what the pool leaves free', set: [{ path: `${path}.staticRange`, value: null }] },
@@ -59,6 +61,7 @@ function insideItself({ path, subnet, cidr }: Placed): BriefFault[] {
   if (dhcpPool && subnet.gateway && touches(dhcpPool, { first: subnet.gateway, last: subnet.gateway }))
     faults.push({
       field: `${path}.dhcpPool`,
+      code: 'gateway-in-pool',
       weight: 'mend',
       sentence: `The DHCP pool of ${subnet.name} would hand out the gateway's own address ${subnet.gateway}.`,
       mend: {
@@ -70,6 +73,7 @@ function insideItself({ path, subnet, cidr }: Placed): BriefFault[] {
     if (!inside(address))
       faults.push({
         field: `${path}.reserved`,
+        code: 'reserved-outside',
         weight: 'mend',
         sentence: `The reserved address ${address} is outside ${subnet.cidr}.`,
         mend: {
@@ -88,6 +92,7 @@ function rangeFaults(path: string, words: string, range: AddressRange, cidr: Cid
     return [
       {
         field: path,
+        code: 'range-backwards',
         weight: 'mend',
         sentence: `The ${words} begins at ${range.first}, above its end ${range.last}.`,
         mend: { words: 'Swap the two', set: [{ path, value: { first: range.last, last: range.first } }] },
@@ -105,6 +110,7 @@ function rangeFaults(path: string, words: string, range: AddressRange, cidr: Cid
   return [
     {
       field: path,
+      code: 'range-outside',
       weight: 'mend',
       sentence: `${outside} of the ${words} is outside ${text}.`,
       mend: { words: `Use ${value.first} to ${value.last}`, set: [{ path, value }] },
@@ -135,6 +141,7 @@ function overlaps(brief: Brief, placed: readonly Placed[]): BriefFault[] {
     return [
       {
         field: `${each.path}.cidr`,
+        code: 'subnets-overlap',
         weight: 'mend',
         sentence: `${each.subnet.name} ${each.subnet.cidr} overlaps ${other.subnet.name} ${other.subnet.cidr}: nobody could tell which way an address is.`,
         ...(mend ? { mend } : {}),
@@ -155,6 +162,7 @@ function sameVlan(placed: readonly Placed[]): BriefFault[] {
     return [
       {
         field: `${each.path}.vlan`,
+        code: 'vlan-twice',
         weight: 'mend',
         sentence: `${each.subnet.name} and ${other.subnet.name} are ${where}: they would be one network.`,
         ...(free === undefined
@@ -174,6 +182,7 @@ function factorySubnets(management: Placed | undefined, models: readonly KitCard
     return [
       {
         field: 'management.cidr',
+        code: 'factory-address-in-subnet',
         weight: 'know',
         sentence: `${modelName(card)} comes out of its box at ${address}, inside ${management.subnet.cidr}: no unit is given that address, and nothing else on the site may have it.`,
       },
@@ -196,6 +205,7 @@ function talks(brief: Brief): BriefFault[] {
       return [
         {
           field: `talks.${index}`,
+          code: 'talk-to-nobody',
           weight: 'mend',
           sentence: 'A rule of who may reach whom names a subnet that is no longer there.',
           mend: { ...mend, words: 'Take the rule off' },
@@ -213,6 +223,7 @@ function talks(brief: Brief): BriefFault[] {
     return [
       {
         field: `talks.${index}`,
+        code: 'talk-to-management',
         weight: 'mend',
         sentence: `${names.get(from)} may reach ${names.get(to)}: ${risky.purpose === 'guests' ? 'guests' : 'things'} on "${risky.ssid}" could open every unit's sign-in.`,
         mend,

@@ -4,7 +4,7 @@ import type { KitCard } from '../kit/kit-card'
 import { passphraseWeakness } from '../secrets/strength'
 import type { Weakness } from '../secrets/weakness'
 import { type Brief, briefSchema } from './brief'
-import { applyMend } from './fault'
+import { applyMend, briefFaultCodes } from './fault'
 import { briefMeaning } from './meaning'
 import { reviewBrief } from './review'
 import type { SiteSubnet } from './subnet'
@@ -237,6 +237,18 @@ const faults: readonly (readonly [what: string, brief: Brief, sentence: string, 
   ],
 ]
 
+it('gives each fault a code of its own, which a program finds it by', () => {
+  const codes = faults.flatMap(([, brief, sentence]) => {
+    const country = brief.country === 'QQ' ? undefined : countryOf(brief.country)
+    const models = [cardOf('Ostrel O-40'), cardOf('Ostrel O-20')]
+    const input = { brief, country, models, weak: new Map(), today: new Date('2026-11-25') }
+    return reviewBrief(input).flatMap((fault) => (fault.sentence === sentence ? [fault.code] : []))
+  })
+  expect(codes).toHaveLength(faults.length)
+  // Two ways for a range to lie wrong share one; all others are told apart.
+  expect(new Set(codes).size).toBeGreaterThanOrEqual(faults.length - 3)
+})
+
 describe('what must be mended', () => {
   it.each(faults)('tells of %s, and mends it', (_what, brief, sentence, mend) => {
     const country = brief.country === 'QQ' ? undefined : countryOf(brief.country)
@@ -256,6 +268,7 @@ describe('what must be mended', () => {
         .join('\n'),
     ).toBeDefined()
     expect(fault?.weight).toBe('mend')
+    expect(briefFaultCodes).toContain(fault?.code)
     expect(fault?.mend?.words).toBe(mend)
     if (fault?.mend && 'set' in fault.mend) {
       const mended = briefSchema.parse(applyMend(brief, fault.mend.set))

@@ -46,6 +46,7 @@ function reviewCountry({ brief, country }: ReviewInput): BriefFault[] {
     return [
       {
         field: 'country',
+        code: 'country-without-rules',
         weight: 'mend',
         sentence: `There are no radio rules for ${brief.country}. Choose the country from the list.`,
       },
@@ -59,6 +60,7 @@ function reviewCountry({ brief, country }: ReviewInput): BriefFault[] {
     return [
       {
         field: `radio.bands.${index}`,
+        code: 'width-not-legal',
         weight: 'mend',
         sentence: `${countryName(brief.country)} has no legal ${width} MHz channel at ${band} GHz ${outdoors ? 'outdoors' : 'for an access point'}.`,
         mend:

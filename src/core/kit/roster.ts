@@ -8,7 +8,21 @@ import { type KitCard, modelName } from './kit-card'
 import { reviewPoe } from './poe'
 import type { Unit } from './unit'
 
+/** What can be wrong with a kit list: each code keeps its meaning; the sentence is made for people. */
+export type RosterFaultCode =
+  | 'same-name'
+  | 'same-mac'
+  | 'same-serial'
+  | 'same-port'
+  | 'no-card'
+  | 'name-not-taken'
+  | 'mac-of-another-model'
+  | 'too-many-units'
+  | 'no-controller'
+  | 'power'
+
 export interface RosterFault {
+  readonly code: RosterFaultCode
   /** Undefined for a fault of the whole list. */
   readonly unit: string | undefined
   readonly field: 'name' | 'place' | 'mac' | 'serial' | 'port' | 'model' | 'list'
@@ -32,6 +46,7 @@ export function reviewRoster(units: readonly Unit[], cards: ReadonlyMap<string, 
     ...reviewPoe(units, cards).map(
       ({ unit, sentence }): RosterFault => ({
         unit,
+        code: 'power',
         field: unit === undefined ? 'list' : 'port',
         sentence,
         weight: 'mend',
@@ -49,6 +64,7 @@ function duplicates(units: readonly Unit[]): RosterFault[] {
       if (first)
         return [
           {
+            code: `same-${field}`,
             unit: unit.id,
             field,
             weight,
@@ -64,11 +80,20 @@ function duplicates(units: readonly Unit[]): RosterFault[] {
 function reviewUnit(unit: Unit, cards: ReadonlyMap<string, KitCard>): RosterFault[] {
   const card = cards.get(unit.model)
   if (!card)
-    return [{ unit: unit.id, field: 'model', weight: 'mend', sentence: `There is no kit card for "${unit.model}".` }]
+    return [
+      {
+        code: 'no-card',
+        unit: unit.id,
+        field: 'model',
+        weight: 'mend',
+        sentence: `There is no kit card for "${unit.model}".`,
+      },
+    ]
   const faults: RosterFault[] = []
   if (!matches(card.limits.namePattern, unit.name))
     faults.push({
       unit: unit.id,
+      code: 'name-not-taken',
       field: 'name',
       weight: 'mend',
       sentence: `${unit.model} does not take the name "${unit.name}": ${card.limits.nameWords}.`,
@@ -81,6 +106,7 @@ function reviewUnit(unit: Unit, cards: ReadonlyMap<string, KitCard>): RosterFaul
     if (other)
       faults.push({
         unit: unit.id,
+        code: 'mac-of-another-model',
         field: 'model',
         weight: 'mend',
         sentence: `${unit.name} is listed as ${unit.model}, and its MAC ${unit.mac} is that of a ${modelName(other)}.`,
@@ -103,6 +129,7 @@ function reviewControllers(units: readonly Unit[], cards: ReadonlyMap<string, Ki
     if (most === undefined || count <= most) return []
     return [
       {
+        code: 'too-many-units',
         unit: controller.id,
         field: 'model',
         weight: 'mend',
@@ -113,6 +140,7 @@ function reviewControllers(units: readonly Unit[], cards: ReadonlyMap<string, Ki
   return [
     ...orphans.map(
       ({ unit, by }): RosterFault => ({
+        code: 'no-controller',
         unit: unit.id,
         field: 'model',
         weight: 'mend',

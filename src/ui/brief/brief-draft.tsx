@@ -101,7 +101,12 @@ export function BriefDraftProvider({
     const country = rules.get(brief.country)
     const issues = parsed.success ? [] : parsed.error.issues
     const unfinished = issues.map(
-      (issue): BriefFault => ({ field: issue.path.join('.'), weight: 'mend', sentence: issue.message }),
+      (issue): BriefFault => ({
+        code: 'not-typed-out',
+        field: issue.path.join('.'),
+        weight: 'mend',
+        sentence: issue.message,
+      }),
     )
     return {
       unfinished,
