@@ -99,7 +99,7 @@ it('whatever the brief: after a muster every setting has its outcome, and what i
       expect(bench.lab.air.everOpen.every(({ said }) => said === 'twice')).toBe(true)
       await bench.close()
     }),
-    { numRuns: 6, endOnFailure: true },
+    { numRuns: 4, endOnFailure: true },
   )
   bench = await openBench()
 }, 120_000)
@@ -222,7 +222,7 @@ it('of a whole site: the sixteen that are spoken to answer, and the sheet tells 
   const whole = jobDocumentSchema.parse(
     parse(readFileSync(join(import.meta.dirname, '../../data/demo/port-ellery-whole.yaml'), 'utf8')),
   )
-  await mustered({ change: (job) => Object.assign(job, whole), lab: { dhcp }, pace: 100 })
+  await mustered({ change: (job) => Object.assign(job, whole), lab: { dhcp }, pace: 200 })
   const view = await viewJob(bench.store, bench.job.slug)
   if (!view) throw new Error('the job is gone')
   const rows = sheetOf(view)

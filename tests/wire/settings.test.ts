@@ -160,7 +160,7 @@ it('whatever the brief and the card: one outcome a setting, and what is proven t
       if (lacking.includes('services.lights')) expect(unit.configured.lights).toBe(untouched.lights)
       expect(unit.configured.networks.every(({ mode, meantOpen }) => mode !== 'open' || meantOpen)).toBe(true)
     }),
-    { numRuns: 150 },
+    { numRuns: 100 },
   )
 })
 
