@@ -4,7 +4,6 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
-import { briefSchema } from '../../src/core/brief/brief'
 import { compare } from '../../src/core/config/compare'
 import { LabClock } from '../../src/lab/clock'
 import { Device } from '../../src/lab/device/device'
@@ -17,7 +16,7 @@ import { loadRegulatory } from '../../src/store/regulatory-file'
 import { editsFor } from '../../src/wire/dialect/restconf/edits'
 import { toObserved } from '../../src/wire/dialect/restconf/read'
 import { desiredFor, testMac } from '../support/config'
-import { demoBrief } from '../support/data'
+import { mixedBrief } from '../support/whole-brief'
 
 const model = join(import.meta.dirname, '../../models/air-muster-wireless.yang')
 const ietf = '/usr/share/yuma/modules/ietf'
@@ -146,7 +145,7 @@ describe('yanglint', () => {
 
   it('accepts what a unit has after every setting was written', () => {
     const unit = boxed()
-    const desired = desiredFor('Ostrel O-40', fullBrief)
+    const desired = desiredFor('Ostrel O-40', mixedBrief)
     const read = () =>
       toObserved({
         configured: whole(unit),
@@ -188,45 +187,3 @@ function view(unit: Device): object {
     air: () => unit.air(),
   }
 }
-
-const fullBrief = briefSchema.parse({
-  ...demoBrief,
-  aftercare: {
-    snmp: { user: 'watch' },
-    syslog: '10.44.8.5',
-    mail: { server: 'mail.example', to: 'site@client.example' },
-    restart: { day: 'sun', at: '03:30' },
-  },
-  radio: { ...demoBrief.radio, beaconIntervalTu: 200 },
-  networks: [
-    {
-      id: 'crew',
-      ssid: 'Café, pier/2 = 100%',
-      purpose: 'staff',
-      bands: ['2.4', '5'],
-      security: 'wpa3-wpa2-mixed',
-      vlan: 46,
-      hidden: true,
-      isolation: true,
-      limits: { perClientKbps: 2048, sharedKbps: 20480, mostClients: 40 },
-      hours: { days: ['mon', 'tue'], from: '07:00', to: '22:30' },
-      steering: 'lean-to-5',
-      steeringAboveDbm: -70,
-      leastDbm: -82,
-      fastRoaming: true,
-      macList: { rule: 'deny', macs: ['02:00:00:00:00:01'] },
-    },
-    {
-      id: 'office',
-      ssid: 'Office',
-      purpose: 'staff',
-      bands: ['5'],
-      security: 'wpa2-enterprise',
-      radius: [{ address: '10.44.8.6' }, { address: '10.44.8.6', port: 1645 }],
-      accounting: [{ address: '10.44.8.6' }],
-      vlan: null,
-      hidden: false,
-      isolation: false,
-    },
-  ],
-})

@@ -3,7 +3,6 @@ import type { AddressInfo } from 'node:net'
 import { connect } from 'node:net'
 import { generate } from 'selfsigned'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { briefSchema } from '../../src/core/brief/brief'
 import { compare } from '../../src/core/config/compare'
 import { asObserved, type UnitConfig } from '../../src/core/config/unit-config'
 import { Lab } from '../../src/lab/lab'
@@ -13,7 +12,7 @@ import { restconf } from '../../src/wire/dialect/restconf/restconf'
 import type { Lane } from '../../src/wire/host/host'
 import { WireError } from '../../src/wire/wire-error'
 import { desiredFor, valuesIn } from '../support/config'
-import { demoBrief } from '../support/data'
+import { mixedBrief } from '../support/whole-brief'
 
 const mac = '02:4f:52:00:00:01'
 const anyPin = async (): Promise<void> => {}
@@ -30,49 +29,6 @@ const laneTo = (port: number): Lane => ({
   connect: async () => connect(port, '127.0.0.1'),
   ping: async () => true,
   close: async () => {},
-})
-
-/** Every option that a brief has, set to something. */
-const wholeBrief = briefSchema.parse({
-  ...demoBrief,
-  aftercare: {
-    snmp: { user: 'watch' },
-    syslog: '10.44.8.5',
-    mail: { server: 'mail.example', to: 'site@client.example' },
-    restart: { day: 'sun', at: '03:30' },
-  },
-  radio: { ...demoBrief.radio, beaconIntervalTu: 200 },
-  networks: [
-    {
-      id: 'crew',
-      ssid: 'Café, pier/2 = 100%',
-      purpose: 'staff',
-      bands: ['2.4', '5'],
-      security: 'wpa3-wpa2-mixed',
-      vlan: 46,
-      hidden: true,
-      isolation: true,
-      limits: { perClientKbps: 2048, sharedKbps: 20480, mostClients: 40 },
-      hours: { days: ['mon', 'tue'], from: '07:00', to: '22:30' },
-      steering: 'lean-to-5',
-      steeringAboveDbm: -70,
-      leastDbm: -82,
-      fastRoaming: true,
-      macList: { rule: 'deny', macs: ['02:00:00:00:00:01'] },
-    },
-    {
-      id: 'office',
-      ssid: 'Office',
-      purpose: 'staff',
-      bands: ['5'],
-      security: 'wpa2-enterprise',
-      radius: [{ address: '10.44.8.6' }],
-      accounting: [{ address: '10.44.8.6' }],
-      vlan: null,
-      hidden: false,
-      isolation: false,
-    },
-  ],
 })
 
 describe('the restconf dialect with an Ostrel O-40', () => {
@@ -149,7 +105,7 @@ describe('the restconf dialect with an Ostrel O-40', () => {
 
   it('reads back all that it wrote, and shows no key of SNMP or RADIUS', async () => {
     await signedIn()
-    const wanted = desiredFor('Ostrel O-40', wholeBrief)
+    const wanted = desiredFor('Ostrel O-40', mixedBrief)
     await writeTo({ ...wanted, radios: {} })
     await writeTo(wanted)
     const left = compare(wanted, await unit.read('configured')).map((each) => each.kind === 'value' && each.id)
