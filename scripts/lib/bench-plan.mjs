@@ -1,22 +1,12 @@
 // Bundles the bench of plans and runs it on one core, as a process of its own.
 import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
-import { build } from 'esbuild'
+import { bundleSource } from './bundle-source.mjs'
 import { root } from './root.mjs'
 
 export async function benchPlan() {
   const outfile = join(root, 'dist/bench-plan.mjs')
-  await build({
-    absWorkingDir: root,
-    entryPoints: ['tests/bench/plan-bench.ts'],
-    outfile,
-    bundle: true,
-    format: 'esm',
-    platform: 'node',
-    target: 'node20',
-    packages: 'external',
-    logLevel: 'error',
-  })
+  await bundleSource(outfile, 'tests/bench/plan-bench')
   const { status } = spawnSync(process.execPath, [outfile], {
     cwd: root,
     stdio: 'inherit',

@@ -3,22 +3,12 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { build } from 'esbuild'
+import { bundleSource } from './bundle-source.mjs'
 import { startMariadb } from './mariadb.mjs'
 import { root } from './root.mjs'
 
 const outfile = join(root, 'dist/bench-settings.mjs')
-await build({
-  absWorkingDir: root,
-  entryPoints: ['tests/bench/settings-bench.ts'],
-  outfile,
-  bundle: true,
-  format: 'esm',
-  platform: 'node',
-  target: 'node20',
-  packages: 'external',
-  logLevel: 'error',
-})
+await bundleSource(outfile, 'tests/bench/settings-bench')
 const folder = mkdtempSync(join(tmpdir(), 'air-muster-bench-'))
 const server = await startMariadb(join(folder, 'mariadb'))
 try {
