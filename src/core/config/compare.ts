@@ -82,7 +82,7 @@ function valuesOf(
   return idsOf(scope).flatMap((id): Difference[] => {
     const value = desired[id]
     if (value === undefined || settingOf(id).bySigningIn) return []
-    const key: SettingKey = { id: id, of }
+    const key: SettingKey = { id, of }
     const found = observed[id] ?? { kind: 'unsupported' as const }
     if (isAsDesired(key, value, found, asWritten)) return []
     const what =

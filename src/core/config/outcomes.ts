@@ -13,7 +13,14 @@ import { bandsOn } from './settings/network-settings'
 import type { Asking, Scope, Subjects } from './settings/setting'
 import { plainWords, sameValue, withinSentence } from './settings/setting'
 import { type Row, rowsOf, settingOf } from './settings/settings'
-import { keyText, type Observed, type ObservedConfig, type SettingKey, settingIdSchema } from './unit-config'
+import {
+  keyText,
+  type Observed,
+  type ObservedConfig,
+  type SettingKey,
+  settingIdSchema,
+  type UnitConfig,
+} from './unit-config'
 
 export const outcomeSchema = z.discriminatedUnion('kind', [
   /** Nothing has come of it yet. */
@@ -121,7 +128,7 @@ function foretell(
       : `Set ${setting.words} to ${valueWords(id, value)}.`,
   })
   if (silent !== undefined) return byHand(`${modelName(card)} is not set by a muster: ${silent}`)
-  const isNothing = setting.nothing !== undefined && (setting.same ?? sameValue)(setting.nothing, value)
+  const isNothing = setting.nothing !== undefined && isSame(id, setting.nothing, value)
   if (!card.can[id]) {
     if (setting.whereAsked) return notAskedFor
     return isNothing ? hasNone : byHand(`${modelName(card)} does not take it`)
@@ -173,8 +180,6 @@ export function markOf(value: unknown): string {
 
 /**
  * The outcomes when a proof has read a unit: what was read as asked is proven, what was not shown is written.
- *
- * @param signedIn  settings that were proven by signing in
  */
 export function settled(
   expected: readonly SettingOutcome[],
@@ -214,11 +219,17 @@ function seen(
   return { kind: 'open' }
 }
 
-export function find(observed: ObservedConfig, { id, of }: SettingKey): Observed<unknown> {
+/** What was read of a setting. */
+export function find(observed: ObservedConfig, key: SettingKey): Observed<unknown> {
+  return (valueAt(observed, key) as Observed<unknown> | undefined) ?? { kind: 'unsupported' }
+}
+
+/** What stands under a setting of the unit, of one network or of one radio; undefined where nothing does. */
+export function valueAt(config: UnitConfig | ObservedConfig, { id, of }: SettingKey): unknown {
   const { scope } = settingOf(id)
-  const values: Readonly<Partial<Record<string, Observed<unknown>>>> | undefined =
-    scope === 'unit' ? observed.unit : scope === 'network' ? observed.networks[of] : observed.radios[of]
-  return values?.[id] ?? { kind: 'unsupported' }
+  const values: Readonly<Partial<Record<string, unknown>>> | undefined =
+    scope === 'unit' ? config.unit : scope === 'network' ? config.networks[of] : config.radios[of]
+  return values?.[id]
 }
 
 /** What stands now: an outcome that was kept holds as long as the same is asked. */

@@ -1,8 +1,8 @@
 /** Proof: each point of it is a check with what was expected and what was seen; one bad one holds the unit. */
 import { compare } from '../../core/config/compare'
-import { find, settled } from '../../core/config/outcomes'
+import { find, settled, valueAt } from '../../core/config/outcomes'
 import { settingOf } from '../../core/config/settings/settings'
-import type { ObservedConfig, SettingKey, UnitConfig } from '../../core/config/unit-config'
+import type { ObservedConfig, SettingKey } from '../../core/config/unit-config'
 import { type Check, type CheckCode, checkWords } from '../../core/muster/check'
 import { keepBackup } from '../../store/secrets'
 import { held } from '../held-error'
@@ -153,11 +153,6 @@ async function loginOpens({ target, access }: UnitRun, which: 'new' | 'factory')
   }
 }
 
-function valueIn({ target }: UnitRun, { id, of }: SettingKey): unknown {
-  const { scope } = settingOf(id)
-  const config: UnitConfig = target.compiled.config
-  const values: Readonly<Partial<Record<string, unknown>>> | undefined =
-    scope === 'unit' ? config.unit : scope === 'network' ? config.networks[of] : config.radios[of]
-  if (id === 'admin.user') return target.login.user
-  return values?.[id]
+function valueIn({ target }: UnitRun, key: SettingKey): unknown {
+  return key.id === 'admin.user' ? target.login.user : valueAt(target.compiled.config, key)
 }

@@ -1,8 +1,7 @@
+import { vlanWords } from '../../core/brief/subnet'
 import type { SiteSheet } from '../../core/handover/site-sheet'
 import sheet from '../theme/sheet.module.css'
 import classes from './handover.module.css'
-
-const vlanWords = (vlan: number | null): string => (vlan === null ? 'untagged' : String(vlan))
 
 /** For whoever runs router and switch: what no unit of the job enforces. */
 export function SitePage({ site }: { site: SiteSheet }) {

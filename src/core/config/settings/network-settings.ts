@@ -1,6 +1,7 @@
 /** Settings of a wireless network. A network is known by its id: one name may stand twice. */
 import { z } from 'zod'
 import { secretName } from '../../brief/brief'
+import { vlanWords } from '../../brief/subnet'
 import {
   bandSchema,
   days,
@@ -136,7 +137,7 @@ export const networkSettings = {
     value: count,
     nothing: null,
     ask: (_asking, { vlan }) => vlan,
-    show: (vlan) => (vlan === null ? 'untagged' : String(vlan)),
+    show: vlanWords,
   }),
   'network.hidden': ofNetwork<boolean>({
     step: 'networks',

@@ -2,6 +2,7 @@
 import { z } from 'zod'
 import { parseCidr } from '../../addressing/ipv4'
 import { adminSecretName } from '../../brief/brief'
+import { vlanWords } from '../../brief/subnet'
 import { modelName } from '../../kit/kit-card'
 import { posixTimeZone, sameTimeZone } from '../posix-time-zone'
 import { ofUnit } from './setting'
@@ -109,7 +110,7 @@ export const unitSettings = {
     value: z.number().nullable(),
     nothing: null,
     ask: ({ brief }) => (brief.managementTagged ? brief.management.vlan : null),
-    show: (vlan) => (vlan === null ? 'untagged' : String(vlan)),
+    show: vlanWords,
   }),
   'admin.user': ofUnit<string>({
     step: 'password',
