@@ -82,7 +82,7 @@ try {
   await view('muster', {
     stage: 'muster',
     before: async () => {
-      await page.waitForSelector('[data-is="waiting"]', { timeout: 30_000 })
+      await page.waitForSelector('[data-kind="waiting"]', { timeout: 30_000 })
       await row('hall-03')
     },
   })

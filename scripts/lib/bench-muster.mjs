@@ -44,7 +44,7 @@ async function musterSeconds(count, checkout = root) {
       `select at, event from events where event like '{"kind":"muster"%' order by seq`,
     )
     const [answering] = await connection.query(
-      `select count(*) as count from events where event like '%"step":"proof","state":{"is":"done"%'`,
+      `select count(*) as count from events where event like '%"step":"proof","state":{"%":"done"%'`,
     )
     await connection.end()
     if (answering[0].count !== count) throw new Error(`not every unit answered:\n${text}`)

@@ -42,8 +42,7 @@ it('does what hands do, and refuses what it does not know', async () => {
   })
   expect((await post('/hand', { do: 'dance', mac })).status).toBe(400)
   expect((await post('/hand', { do: 'plug-in', mac: '00:00:00:00:00:00' })).status).toBe(400)
-  expect((await post('/wire/arp', { address: 5 })).status).toBe(400)
-  expect((await post('/wire/nothing', {})).status).toBe(404)
+  expect((await post('/nothing', {})).status).toBe(404)
 })
 
 it('is a host to whoever has the token', async () => {

@@ -4,8 +4,11 @@
 import { timingSafeEqual } from 'node:crypto'
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
+import type { Duplex } from 'node:stream'
 import { z } from 'zod'
-import { type LabAnswer, type LabAsk, type LabQuestion, labTokenHeader, labWire } from '../core/rehearsal/lab-wire'
+import { linesOf } from '../core/questions/lines'
+import { type Answering, answerLine } from '../core/questions/question'
+import { type LabWire, labTokenHeader, labWire, labWireProtocol } from '../core/rehearsal/lab-wire'
 import type { Lab } from './lab'
 
 const handSchema = z.discriminatedUnion('do', [
@@ -35,11 +38,36 @@ export async function serveControl(lab: Lab, token: string, port = 0): Promise<C
         }),
       )
   })
+  const wires = new Set<Duplex>()
+  server.on('upgrade', (request, socket) => {
+    if (!holdsToken(token, request) || request.url !== '/wire' || request.headers.upgrade !== labWireProtocol) {
+      socket.end('HTTP/1.1 403 Forbidden\r\nconnection: close\r\ncontent-length: 0\r\n\r\n')
+      return
+    }
+    wires.add(socket)
+    socket.once('close', () => wires.delete(socket))
+    serveWire(lab, socket)
+  })
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject)
     server.listen(port, '127.0.0.1', resolve)
   })
-  return { port: (server.address() as AddressInfo).port, close: () => closeServer(server) }
+  return { port: (server.address() as AddressInfo).port, close: () => closeServer(server, wires) }
+}
+
+/** Answers the wire's questions on a connection that was upgraded. */
+function serveWire(lab: Lab, socket: Duplex): void {
+  const answers = answersOf(lab)
+  const take = linesOf((line) => void answerLine(labWire, answers, line).then((answer) => socket.write(answer)))
+  socket.on('error', () => socket.destroy())
+  socket.on('data', (chunk: Buffer) => {
+    try {
+      take(chunk)
+    } catch {
+      socket.destroy()
+    }
+  })
+  socket.write(`HTTP/1.1 101 Switching Protocols\r\nconnection: Upgrade\r\nupgrade: ${labWireProtocol}\r\n\r\n`)
 }
 
 class ControlRefusal extends Error {
@@ -51,42 +79,37 @@ class ControlRefusal extends Error {
   }
 }
 
-type Answers = { readonly [Q in LabQuestion]: (lab: Lab, ask: LabAsk<Q>) => LabAnswer<Q> }
+const answersOf = ({ wire }: Lab): Answering<LabWire> => ({
+  laptop: () => wire.laptop(),
+  arp: ({ address }) => ({ macs: wire.arp(address) }),
+  neighbours: ({ subnets }) => ({ found: wire.neighbours(subnets) }),
+  'open-lane': (target) => ({ source: wire.openLane(target) }),
+  'close-lane': (target) => {
+    wire.closeLane(target)
+    return {}
+  },
+  dial: (target) => ({ loopbackPort: wire.dial(target) }),
+  ping: (target) => ({ answers: wire.ping(target) }),
+  restore: () => {
+    wire.restore()
+    return {}
+  },
+})
 
-const answers: Answers = {
-  laptop: (lab) => lab.wire.laptop(),
-  arp: (lab, { address }) => ({ macs: lab.wire.arp(address) }),
-  neighbours: (lab, { subnets }) => ({ found: lab.wire.neighbours(subnets) }),
-  'open-lane': (lab, target) => ({ source: lab.wire.openLane(target) }),
-  'close-lane': (lab, target) => {
-    lab.wire.closeLane(target)
-    return {}
-  },
-  dial: (lab, target) => ({ loopbackPort: lab.wire.dial(target) }),
-  ping: (lab, target) => ({ answers: lab.wire.ping(target) }),
-  restore: (lab) => {
-    lab.wire.restore()
-    return {}
-  },
+function holdsToken(token: string, request: IncomingMessage): boolean {
+  const given = Buffer.from(String(request.headers[labTokenHeader] ?? ''))
+  const expected = Buffer.from(token)
+  return given.length === expected.length && timingSafeEqual(given, expected)
 }
 
 async function handle(lab: Lab, token: string, request: IncomingMessage): Promise<unknown> {
-  const given = Buffer.from(String(request.headers[labTokenHeader] ?? ''))
-  const wanted = Buffer.from(token)
-  if (given.length !== wanted.length || !timingSafeEqual(given, wanted))
-    throw new ControlRefusal(403, 'the token is missing or wrong')
+  if (!holdsToken(token, request)) throw new ControlRefusal(403, 'the token is missing or wrong')
   const path = request.url ?? ''
   if (request.method === 'GET' && path === '/shelf') return shelf(lab)
   if (request.method !== 'POST') throw new ControlRefusal(404, 'there is nothing here')
   const ask: unknown = JSON.parse(await text(request))
   if (path === '/hand') return hand(lab, ask)
-  const question = path.replace('/wire/', '')
-  if (!Object.hasOwn(labWire, question)) throw new ControlRefusal(404, 'there is nothing here')
-  return answer(lab, question as LabQuestion, ask)
-}
-
-function answer<Q extends LabQuestion>(lab: Lab, question: Q, ask: unknown): LabAnswer<Q> {
-  return answers[question](lab, labWire[question].ask.parse(ask) as LabAsk<Q>)
+  throw new ControlRefusal(404, 'there is nothing here')
 }
 
 function shelf(lab: Lab): unknown {
@@ -138,7 +161,8 @@ function send(response: ServerResponse, status: number, value: unknown): void {
   response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(value))
 }
 
-function closeServer(server: Server): Promise<void> {
+function closeServer(server: Server, wires: ReadonlySet<Duplex>): Promise<void> {
   server.closeAllConnections()
+  for (const wire of wires) wire.destroy()
   return new Promise((resolve) => server.close(() => resolve()))
 }

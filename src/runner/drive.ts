@@ -73,10 +73,10 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last')
     if (!mayGoOn()) return 'stopped'
     try {
       run.waits.stopIfCalledOff()
-      run.journal.note(step, { is: 'working', doing: procedure[step].doing })
+      run.journal.note(step, { kind: 'working', doing: procedure[step].doing })
       const note = await work[step](run)
-      if (step === last) await run.journal.tell(step, { is: 'done', note })
-      else run.journal.note(step, { is: 'done', note })
+      if (step === last) await run.journal.tell(step, { kind: 'done', note })
+      else run.journal.note(step, { kind: 'done', note })
     } catch (error) {
       if (error instanceof CalledOff) return 'stopped'
       if (error instanceof HostAwayError) return await wireBack(run, step, error)
@@ -84,7 +84,7 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last')
         run.journal.say(
           `${procedure[step].title.toLowerCase()}: ${error instanceof Error ? error.message : ''}; looking for it again`,
         )
-        await run.journal.tell(step, { is: 'idle' })
+        await run.journal.tell(step, { kind: 'idle' })
         return 'again'
       }
       const { held: state } = asHeld(run, error)
@@ -102,12 +102,16 @@ const wireLookMs = 500
 /** Waits until the laptop reaches the wire again. */
 async function wireBack(run: UnitRun, step: Step, { message }: HostAwayError): Promise<'wire-was-away' | 'stopped'> {
   run.journal.say(message)
-  await run.journal.tell(step, { is: 'waiting', until: Date.now(), waitingFor: 'this laptop does not reach the wire' })
+  await run.journal.tell(step, {
+    kind: 'waiting',
+    until: Date.now(),
+    waitingFor: 'this laptop does not reach the wire',
+  })
   for (;;) {
     try {
       await run.waits.pause((wireLookMs / 1000) * run.waits.pace)
       await run.host.laptop()
-      await run.journal.tell(step, { is: 'idle' })
+      await run.journal.tell(step, { kind: 'idle' })
       return 'wire-was-away'
     } catch (error) {
       if (error instanceof CalledOff) return 'stopped'

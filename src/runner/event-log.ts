@@ -15,10 +15,12 @@ interface Waiting {
 }
 
 const tryAgainMs = 300
+/** What nobody waits for may be stored this much later, together with what comes meanwhile. */
+const gatherMs = 40
 
 export class EventLog {
   #queue: Waiting[] = []
-  #state: 'idle' | 'writing' = 'idle'
+  #state: 'idle' | 'gathering' | 'writing' = 'idle'
   readonly #closing = new AbortController()
 
   /** @param complain  told of a noted event that the store refuses */
@@ -30,20 +32,29 @@ export class EventLog {
 
   /** Told in its place without waiting for the store. */
   note(event: MusterEvent): void {
-    this.append(event).catch(this.complain)
+    this.#enqueue(event).catch(this.complain)
+    if (this.#state !== 'idle') return
+    this.#state = 'gathering'
+    setTimeout(() => this.#state === 'gathering' && void this.#write(), gatherMs)
   }
 
   /** Resolves when the event is in the store: whoever opens a one-way door waits for that. */
   append(event: MusterEvent): Promise<void> {
+    const stored = this.#enqueue(event)
+    if (this.#state !== 'writing') void this.#write()
+    return stored
+  }
+
+  #enqueue(event: MusterEvent): Promise<void> {
     return new Promise((resolve, reject) => {
       this.#queue.push({ timed: { at: new Date(), event }, resolve, reject })
-      if (this.#state === 'idle') void this.#write()
     })
   }
 
-  /** Gives up what waits for a store that is away. */
-  close(): void {
+  /** Stores what was gathered, and gives up what waits for a store that is away. */
+  async close(): Promise<void> {
     this.#closing.abort()
+    if (this.#state === 'gathering') await this.#write()
   }
 
   async #write(): Promise<void> {

@@ -63,9 +63,9 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   const expected = expectedOfAll(askingJob)
   const names = new Map(view.units.map((unit) => [unit.mac, unit.name]))
   const movers = new Map<string, Mover>()
-  const mark = (unit: Unit, is: Mover['is']): void => {
+  const mark = (unit: Unit, kind: Mover['kind']): void => {
     const address = plans.get(unit.id)?.address
-    if (address !== undefined) movers.set(unit.mac, { name: unit.name, address, is })
+    if (address !== undefined) movers.set(unit.mac, { name: unit.name, address, kind })
   }
   for (const unit of chosen) mark(unit, 'on its way')
 
@@ -164,7 +164,7 @@ export function waitingForHands(
   for (const [unit, row] of rows) {
     const step = heldStep(row)
     const state = step && row.steps[step]
-    const resumesWhen = state?.is === 'held' ? heldWords(state).resumesWhen : undefined
+    const resumesWhen = state?.kind === 'held' ? heldWords(state).resumesWhen : undefined
     if (resumesWhen) waiting.set(unit, resumesWhen)
   }
   return waiting

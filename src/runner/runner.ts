@@ -72,7 +72,7 @@ export class Runner {
       await rest(lookForOrdersEveryMs, signal)
     }
     await Promise.allSettled([...this.#working.values(), this.#bench.over(), reporting])
-    for (const log of this.#logs.values()) log.close()
+    await Promise.all([...this.#logs.values()].map((log) => log.close()))
     this.#clock.stop()
   }
 

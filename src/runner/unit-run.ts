@@ -20,7 +20,7 @@ export { CalledOff } from './unit/waits'
 export interface Mover {
   readonly name: string
   readonly address: string
-  readonly is: 'on its way' | 'over'
+  readonly kind: 'on its way' | 'over'
 }
 
 export interface UnitRunInput extends TargetInput {

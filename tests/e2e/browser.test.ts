@@ -70,7 +70,7 @@ describe('at a desk, 1280 by 800', () => {
     const seen = new Set<string>()
     const cells = () =>
       page.$$eval('tr[data-unit="hall-03"] td[data-step] > span', (all) =>
-        all.map((each) => (each as HTMLElement).dataset.is ?? ''),
+        all.map((each) => (each as HTMLElement).dataset.kind ?? ''),
       )
     await expect
       .poll(
@@ -142,7 +142,7 @@ describe('on a ladder, 390 by 844', () => {
     await sees('4 of 4 answer', 45_000)
     expect(
       await page.$$eval('section[aria-label="hall-02"] li > span', (all) =>
-        all.map((each) => (each as HTMLElement).dataset.is),
+        all.map((each) => (each as HTMLElement).dataset.kind),
       ),
     ).toEqual(Array.from({ length: 14 }, () => 'done'))
     for (const stage of ['brief', 'kit', 'plan', 'bench', 'muster', 'handover']) {

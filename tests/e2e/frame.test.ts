@@ -71,7 +71,7 @@ describe('the muster by its buttons', () => {
     const { page, go, press, sees, text } = shared
     await go('muster')
     await press('Muster all 4')
-    await page.waitForFunction(() => document.querySelectorAll('[data-step="backup"] [data-is="done"]').length > 0)
+    await page.waitForFunction(() => document.querySelectorAll('[data-step="backup"] [data-kind="done"]').length > 0)
     await press('Pause after this step')
     await sees('Go on')
     expect(await text()).toContain('paused')

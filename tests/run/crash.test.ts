@@ -36,8 +36,8 @@ function startRunner(): ChildProcess {
 }
 
 /** Was a step ever told to be so? What is over between two looks counts too. */
-const at = (events: readonly PlacedEvent[], step: Step, is: StepState['is']): boolean =>
-  events.some(({ event }) => event.kind === 'step' && event.step === step && event.state.is === is)
+const at = (events: readonly PlacedEvent[], step: Step, kind: StepState['kind']): boolean =>
+  events.some(({ event }) => event.kind === 'step' && event.step === step && event.state.kind === kind)
 
 const moments: readonly { name: string; pace?: number; reached: (events: readonly PlacedEvent[]) => boolean }[] = [
   { name: 'while the networks are written', reached: (events) => at(events, 'networks', 'working') },

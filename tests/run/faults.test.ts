@@ -174,7 +174,8 @@ describe('a clock', () => {
     await bench.order()
     await expect
       .poll(
-        async () => [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.is === 'waiting').length,
+        async () =>
+          [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.kind === 'waiting').length,
         { timeout: 30_000, interval: 20 },
       )
       .toBeGreaterThan(0)
@@ -193,7 +194,8 @@ describe('a clock', () => {
     await bench.order()
     await expect
       .poll(
-        async () => [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.is === 'waiting').length,
+        async () =>
+          [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.kind === 'waiting').length,
         { timeout: 30_000, interval: 20 },
       )
       .toBeGreaterThan(0)

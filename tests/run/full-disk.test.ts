@@ -89,7 +89,7 @@ it.runIf(mayMount)(
       await site.page.setViewport({ width: 1280, height: 800 })
       await site.go('muster')
       await site.press('Muster all 4')
-      await site.page.waitForSelector('[data-is="waiting"]')
+      await site.page.waitForSelector('[data-kind="waiting"]')
       const junk = join(folder, 'junk')
       const { bavail, bsize } = statfsSync(folder)
       writeFileSync(junk, Buffer.alloc(bavail * bsize))

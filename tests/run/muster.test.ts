@@ -67,11 +67,11 @@ describe('a muster of four units with one factory address', () => {
     await bench.order()
     await bench.settled()
     const again = (await allEvents(bench.store, bench.jobId)).filter(
-      ({ seq, event }) => seq > first.seq && event.kind === 'step' && event.state.is === 'done',
+      ({ seq, event }) => seq > first.seq && event.kind === 'step' && event.state.kind === 'done',
     )
     const notes = again.flatMap(({ event }) =>
       event.kind === 'step' &&
-      event.state.is === 'done' &&
+      event.state.kind === 'done' &&
       ['country', 'clock', 'networks', 'radios', 'address'].includes(event.step)
         ? [event.state.note]
         : [],
@@ -218,7 +218,7 @@ describe('when something is wrong', () => {
     bench = await openBench({ pace: 60 })
     bench.startRunner()
     await bench.order()
-    await waitFor(async () => (await bench.roll()).rows.get('hall-01')?.steps.backup?.is === 'done')
+    await waitFor(async () => (await bench.roll()).rows.get('hall-01')?.steps.backup?.kind === 'done')
     await askPause(bench.store, bench.jobId)
     await waitFor(async () => (await bench.roll()).muster === 'paused')
     expect(await everybodyAnswers()).toBe(false)

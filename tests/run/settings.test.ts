@@ -351,7 +351,7 @@ describe('a unit in which each change takes effect at once, and that must be tol
     const steps = (await row())?.steps
     expect(answers(await row())).toBe(true)
     expect(steps?.apply).toBeUndefined()
-    expect(steps?.save).toMatchObject({ is: 'done', note: 'saved' })
+    expect(steps?.save).toMatchObject({ kind: 'done', note: 'saved' })
     expect(bench.lab.air.everOpen).toEqual([])
     // The careless firmware would have shown it: security after the network is seen on air, however short.
     device().configure({
@@ -366,7 +366,7 @@ describe('a unit in which each change takes effect at once, and that must be tol
     bench = await openBench(options)
     bench.startRunner()
     await bench.order()
-    await expect.poll(async () => (await row())?.steps.save?.is, { timeout: 30_000, interval: 5 }).toBe('done')
+    await expect.poll(async () => (await row())?.steps.save?.kind, { timeout: 30_000, interval: 5 }).toBe('done')
     const { mac } = device().identity
     bench.lab.unplug(mac)
     const kept = device().effective
@@ -383,7 +383,7 @@ describe('a unit in which each change takes effect at once, and that must be tol
     bench = await openBench({ ...options, pace: 60 })
     bench.startRunner()
     await bench.order()
-    await expect.poll(async () => (await row())?.steps.services?.is, { timeout: 30_000, interval: 5 }).toBe('done')
+    await expect.poll(async () => (await row())?.steps.services?.kind, { timeout: 30_000, interval: 5 }).toBe('done')
     bench.lab.unplug(device().identity.mac)
     bench.lab.plugIn(device().identity.mac)
     await bench.settled()

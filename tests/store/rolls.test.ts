@@ -24,7 +24,7 @@ const tell = (count: number, from = 0) =>
       const text = `line ${from + index}`
       const event: MusterEvent =
         index % 10 === 0
-          ? { kind: 'step', unit, step: 'reach', state: { is: 'done', note: text } }
+          ? { kind: 'step', unit, step: 'reach', state: { kind: 'done', note: text } }
           : { kind: 'log', unit, text }
       return { at: new Date(1_000_000 + index), event }
     }),

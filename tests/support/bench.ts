@@ -163,5 +163,5 @@ export async function openBench({ pace = 300, change, server, shelf, lab: more }
 /** Why a unit is held at a step, in words; undefined where it is not held there. */
 export function heldAt(row: RollRow | undefined, step: Step): (HeldWords & { readonly code: string }) | undefined {
   const state = row?.steps[step]
-  return state?.is === 'held' ? { ...heldWords(state), code: state.code } : undefined
+  return state?.kind === 'held' ? { ...heldWords(state), code: state.code } : undefined
 }

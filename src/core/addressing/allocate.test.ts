@@ -33,7 +33,7 @@ describe('allocation', () => {
   it('keeps the address a unit already has when the list is sorted another way', () => {
     const given = allocate(
       subnet,
-      [{ unit: 'c' }, { unit: 'b', held: '10.44.8.21' }, { unit: 'a', held: '10.44.8.20' }],
+      [{ unit: 'c' }, { unit: 'b', reserved: '10.44.8.21' }, { unit: 'a', reserved: '10.44.8.20' }],
       [],
     )
     expect(given.ok && [...given.addresses]).toEqual([
@@ -44,7 +44,7 @@ describe('allocation', () => {
   })
 
   it('moves a unit whose address has come into the pool', () => {
-    const given = allocate(subnet, [{ unit: 'a', held: '10.44.8.150' }], [])
+    const given = allocate(subnet, [{ unit: 'a', reserved: '10.44.8.150' }], [])
     expect(given.ok && given.addresses.get('a')).toBe('10.44.8.20')
   })
 
@@ -82,8 +82,8 @@ describe('allocation', () => {
     const given = allocate(
       subnet,
       [
-        { unit: 'a', held: '10.44.8.40' },
-        { unit: 'b', held: '10.44.8.40', locked: true },
+        { unit: 'a', reserved: '10.44.8.40' },
+        { unit: 'b', reserved: '10.44.8.40', locked: true },
       ],
       [],
     )
@@ -98,7 +98,7 @@ describe('allocation', () => {
         if (!first.ok) return
         const kept = [...first.addresses]
           .filter((_, index) => !remove.includes(index))
-          .map(([unit, held]) => ({ unit, held }))
+          .map(([unit, reserved]) => ({ unit, reserved }))
         const turned = [
           ...kept.slice(shuffle % (kept.length + 1)),
           ...named(...Array.from({ length: add }, (_, index) => `new${index}`)),
@@ -106,7 +106,7 @@ describe('allocation', () => {
         ]
         const second = allocate(subnet, turned, [])
         expect(second.ok).toBe(true)
-        for (const { unit, held } of kept) expect(second.ok && second.addresses.get(unit)).toBe(held)
+        for (const { unit, reserved } of kept) expect(second.ok && second.addresses.get(unit)).toBe(reserved)
       }),
     )
   })
@@ -137,7 +137,7 @@ describe('allocation', () => {
           }
           const again = allocate(
             wanted,
-            units.toReversed().map(({ unit }) => ({ unit, held: given.addresses.get(unit) })),
+            units.toReversed().map(({ unit }) => ({ unit, reserved: given.addresses.get(unit) })),
             inUse,
           )
           expect(again.ok && new Map([...again.addresses].sort())).toEqual(new Map([...given.addresses].sort()))

@@ -11,8 +11,8 @@ import { type Cidr, formatIpv4, isHostOf, parseCidr, parseIpv4 } from './ipv4'
 export interface AddressRequest {
   readonly unit: string
   /** The address that the unit was given before. */
-  readonly held?: string | undefined
-  /** A locked address goes before one that is merely held. */
+  readonly reserved?: string | undefined
+  /** A locked address goes before one that is merely reserved. */
   readonly locked?: boolean | undefined
   /** Those of rank 0, the controllers, get the lowest addresses of a new list. */
   readonly rank?: number | undefined
@@ -38,8 +38,8 @@ export function allocate(subnet: Subnet, requests: readonly AddressRequest[], in
   const given = new Map<string, string>()
   const taken = new Set<number>()
   const bounds = boundsOf(cidr, subnet)
-  const keep = ({ unit, held }: AddressRequest): void => {
-    const address = held === undefined ? undefined : parseIpv4(held)
+  const keep = ({ unit, reserved }: AddressRequest): void => {
+    const address = reserved === undefined ? undefined : parseIpv4(reserved)
     if (address === undefined || avoided.has(address) || taken.has(address) || !isHostOf(cidr, address)) return
     given.set(unit, formatIpv4(address))
     taken.add(address)

@@ -80,7 +80,7 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
         .map((setting) => ({ setting, done: doneByHand(setting, row) })),
       state: answers(row) ? 'answers' : held ? 'held' : isChanged(row) ? 'changed since' : 'not mustered',
       remark:
-        heldState?.is === 'held'
+        heldState?.kind === 'held'
           ? `${held ? procedure[held].title : ''}: ${heldWords(heldState).why}`
           : [bad.join(', '), ...(row?.changes ?? [])].filter(Boolean).join(' '),
       provenAt: row?.checks.length ? Math.max(...row.checks.map((check) => check.at)) : undefined,

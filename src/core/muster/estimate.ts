@@ -20,9 +20,9 @@ export function secondsLeft(units: readonly Estimated[], now: number, pace: numb
   const each = units.map(({ row, card, listensForRadar }) =>
     stepsFor(card).reduce((sum, step) => {
       const state = row?.steps[step]
-      if (state?.is === 'done') return sum
-      if (state?.is === 'held') return sum
-      if (state?.is === 'waiting') return sum + Math.max(0, ((state.until - now) / 1000) * pace)
+      if (state?.kind === 'done') return sum
+      if (state?.kind === 'held') return sum
+      if (state?.kind === 'waiting') return sum + Math.max(0, ((state.until - now) / 1000) * pace)
       return sum + usualSeconds(step, card, listensForRadar)
     }, 0),
   )

@@ -11,14 +11,20 @@ import { steps } from './procedure'
 
 export type { Check } from './check'
 
-export const stepStateSchema = z.union([
-  z.object({ is: z.literal('idle') }),
-  z.object({ is: z.literal('working'), doing: z.string() }),
+const stateOfToday = z.union([
+  z.object({ kind: z.literal('idle') }),
+  z.object({ kind: z.literal('working'), doing: z.string() }),
   /** `until` in milliseconds since 1970; a wait that ran out is waited on with patience, then held. */
-  z.object({ is: z.literal('waiting'), until: z.number(), waitingFor: z.string() }),
-  z.object({ is: z.literal('done'), note: z.string().optional() }),
+  z.object({ kind: z.literal('waiting'), until: z.number(), waitingFor: z.string() }),
+  z.object({ kind: z.literal('done'), note: z.string().optional() }),
   heldSchema,
 ])
+/** Events of older programs have `is` for `kind`. */
+export const stepStateSchema = z.preprocess((told) => {
+  if (typeof told !== 'object' || told === null || !('is' in told)) return told
+  const { is: kind, ...state } = told
+  return { kind, ...state }
+}, stateOfToday)
 export type StepState = z.infer<typeof stepStateSchema>
 
 export const sightingSchema = z.object({

@@ -195,25 +195,25 @@ const codes = Object.keys(reasons) as [HeldCode, ...HeldCode[]]
 
 type Params = Record<string, z.core.util.JSONType>
 const today = z.object({
-  is: z.literal('held'),
+  kind: z.literal('held'),
   code: z.enum(codes),
   params: z.record(z.string(), z.json()),
 })
 const former = z
   .object({
-    is: z.literal('held'),
+    kind: z.literal('held'),
     why: z.string(),
     more: z.string().optional(),
     hands: z.array(z.string()),
     press: z.literal('trust-new-certificate').optional(),
     resumesWhen: z.enum(['it-answers', 'it-was-away']).optional(),
   })
-  .transform(({ is, ...words }): z.infer<typeof today> => ({ is, code: 'as-told', params: words as Params }))
+  .transform(({ kind, ...words }): z.infer<typeof today> => ({ kind, code: 'as-told', params: words as Params }))
 export const heldSchema = z.union([today, former])
 export type Held = z.infer<typeof today>
 
 export function heldFor<C extends HeldCode>(code: C, params: HeldParams<C>): Held {
-  return { is: 'held', code, params: params as Held['params'] }
+  return { kind: 'held', code, params: params as Held['params'] }
 }
 
 export function heldWords({ code, params }: Held): HeldWords {

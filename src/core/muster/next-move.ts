@@ -19,7 +19,7 @@ export function nextMove(unit: Unit, row: RollRow | undefined, roll: Roll, addre
   if (isChanged(row) && roll.muster === 'idle')
     return { words: 'changed since: muster it again', tone: 'hands', until: undefined }
   const [step, state] = currentStep(row)
-  switch (state.is) {
+  switch (state.kind) {
     case 'held': {
       const { hands, why } = heldWords(state)
       return { words: hands[0] ?? why, tone: 'held', until: undefined }
@@ -50,10 +50,10 @@ export function nextMove(unit: Unit, row: RollRow | undefined, roll: Roll, addre
 /** The first step that is not done, with its state. */
 export function currentStep(row: RollRow | undefined): [Step, StepState] {
   const open = steps.find((step) => {
-    const is = row?.steps[step]?.is
+    const is = row?.steps[step]?.kind
     return is !== undefined && is !== 'done' && is !== 'idle'
   })
   const step =
-    open ?? steps.find((each) => row?.steps[each]?.is !== 'done' && each !== 'joined' && each !== 'save') ?? 'proof'
-  return [step, row?.steps[step] ?? { is: 'idle' }]
+    open ?? steps.find((each) => row?.steps[each]?.kind !== 'done' && each !== 'joined' && each !== 'save') ?? 'proof'
+  return [step, row?.steps[step] ?? { kind: 'idle' }]
 }

@@ -5,7 +5,13 @@ import { nextMove } from './next-move'
 import { procedure, type Step, steps } from './procedure'
 import { answers, type Roll } from './roll'
 
-const marks: Readonly<Record<StepState['is'], string>> = { idle: '.', working: '>', waiting: '~', done: '+', held: '#' }
+const marks: Readonly<Record<StepState['kind'], string>> = {
+  idle: '.',
+  working: '>',
+  waiting: '~',
+  done: '+',
+  held: '#',
+}
 
 /** @param shown  the steps that have a column */
 export function rollText(
@@ -18,7 +24,7 @@ export function rollText(
   const heads = shown.map((step) => procedure[step].title)
   const lines = units.map((unit) => {
     const row = roll.rows.get(unit.id)
-    const cells = shown.map((step, index) => marks[row?.steps[step]?.is ?? 'idle'].padEnd(heads[index]?.length ?? 1))
+    const cells = shown.map((step, index) => marks[row?.steps[step]?.kind ?? 'idle'].padEnd(heads[index]?.length ?? 1))
     return `${unit.name.padEnd(nameWidth)}  ${cells.join(' ')}  ${nextMove(unit, row, roll, addresses.get(unit.id)).words}`
   })
   return [

@@ -25,7 +25,7 @@ const unit: Unit = {
 const placed = (...events: MusterEvent[]): PlacedEvent[] =>
   events.map((event, index) => ({ seq: index + 1, at: 1000 * (index + 1), event }))
 const step = (name: Step, state: StepState): MusterEvent => ({ kind: 'step', unit: 'a', step: name, state })
-const allDone = steps.map((name) => step(name, { is: 'done' }))
+const allDone = steps.map((name) => step(name, { kind: 'done' }))
 const asked: Asked = {
   mac: unit.mac,
   password: 'admin/password of then',
@@ -59,9 +59,9 @@ describe('the roll', () => {
   it('is the same however the events are cut, and however often they are told', () => {
     const events = placed(
       { kind: 'muster', phase: 'started', units: ['a'] },
-      step('reach', { is: 'working', doing: 'looking' }),
+      step('reach', { kind: 'working', doing: 'looking' }),
       { kind: 'log', unit: 'a', text: 'hello' },
-      step('reach', { is: 'done' }),
+      step('reach', { kind: 'done' }),
     )
     const whole = foldRoll(events)
     expect(foldRoll(events.slice(2), foldRoll(events.slice(0, 2)))).toEqual(whole)
@@ -147,7 +147,7 @@ describe('your next move', () => {
   })
 
   it('tells until when a wait lasts', () => {
-    expect(move(step('address', { is: 'waiting', until: 9000, waitingFor: 'applying' }))).toEqual({
+    expect(move(step('address', { kind: 'waiting', until: 9000, waitingFor: 'applying' }))).toEqual({
       words: 'applying',
       tone: 'waiting',
       until: 9000,
@@ -161,7 +161,7 @@ it('estimates by the slowest unit, and counts a wait down', () => {
   const waiting = foldRoll(
     placed(
       ...allDone.filter((event) => event.kind === 'step' && event.step !== 'apply'),
-      step('apply', { is: 'waiting', until: 60_000, waitingFor: 'x' }),
+      step('apply', { kind: 'waiting', until: 60_000, waitingFor: 'x' }),
     ),
   ).rows.get('a')
   expect(secondsLeft([{ ...fresh, row: waiting }], 59_000, 30)).toBe(30)

@@ -151,7 +151,7 @@ function withStartedRows(roll: Roll, units: readonly string[]): ReadonlyMap<stri
  */
 export function withChanges(roll: Roll, asking: ReadonlyMap<string, Asked>): Roll {
   const changes = (unit: string, { proven, steps }: RollRow): readonly string[] => {
-    if (!proven || steps.proof?.is !== 'done') return []
+    if (!proven || steps.proof?.kind !== 'done') return []
     const now = asking.get(unit)
     return now ? changesSince(proven, now) : ['Nothing is planned for it any more.']
   }
@@ -162,7 +162,7 @@ export function withChanges(roll: Roll, asking: ReadonlyMap<string, Asked>): Rol
 
 /** A unit answers when its proof is done, and nothing else is asked of it since. */
 export function answers(row: RollRow | undefined): boolean {
-  return row?.steps.proof?.is === 'done' && row.changes.length === 0
+  return row?.steps.proof?.kind === 'done' && row.changes.length === 0
 }
 
 /** It has proven itself for something else than is asked now. */
@@ -171,5 +171,5 @@ export function isChanged(row: RollRow | undefined): boolean {
 }
 
 export function heldStep(row: RollRow | undefined): Step | undefined {
-  return (Object.entries(row?.steps ?? {}) as [Step, StepState][]).find(([, state]) => state.is === 'held')?.[0]
+  return (Object.entries(row?.steps ?? {}) as [Step, StepState][]).find(([, state]) => state.kind === 'held')?.[0]
 }

@@ -73,7 +73,7 @@ export function makePlan({
     brief.management,
     known.map(({ unit, card, address, addressLocked }) => ({
       unit,
-      held: address,
+      reserved: address,
       locked: addressLocked,
       rank: card.role === 'controller' ? 0 : 1,
     })),

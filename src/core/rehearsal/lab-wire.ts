@@ -1,12 +1,14 @@
 /**
- * What the lab's host port and the lab say to each other: JSON over HTTP on loopback, one request a question.
+ * What the lab's host port and the lab say to each other, over one connection on loopback that stays open: an HTTP
+ * request for `/wire` with the lab's token, upgraded (RFC 9110, 7.8) to questions and answers, one a line.
  */
 import { z } from 'zod'
 import { laptopSchema } from '../muster/events'
+import type { Ask } from '../questions/question'
 
 const target = z.object({ mac: z.string(), address: z.string(), prefix: z.int() })
 
-/** Question and answer by the name of the question; the path is `/wire/<name>`. */
+/** Question and answer by the name of the question. */
 export const labWire = {
   laptop: { ask: z.object({}), answer: laptopSchema },
   arp: { ask: z.object({ address: z.string() }), answer: z.object({ macs: z.array(z.string()) }) },
@@ -22,9 +24,11 @@ export const labWire = {
   restore: { ask: z.object({}), answer: z.object({}) },
 } as const
 
-export type LabQuestion = keyof typeof labWire
-export type LabAsk<Q extends LabQuestion> = z.infer<(typeof labWire)[Q]['ask']>
-export type LabAnswer<Q extends LabQuestion> = z.infer<(typeof labWire)[Q]['answer']>
+export type LabWire = typeof labWire
+export type LabAsk<Q extends keyof LabWire> = Ask<LabWire, Q>
+
+/** What the connection is upgraded to. */
+export const labWireProtocol = 'air-muster-wire'
 
 /** Header that carries the lab's token, so that no web page can talk to it. */
 export const labTokenHeader = 'x-lab-token'

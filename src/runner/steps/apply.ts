@@ -15,7 +15,7 @@ export async function apply(run: UnitRun): Promise<string> {
   run.willChange()
   if (standing === 'waiting') await access.dialect.apply()
   const old = access.here
-  await journal.tell('apply', { is: 'waiting', until: waits.due(seconds), waitingFor: 'applying, leave it powered' })
+  await journal.tell('apply', { kind: 'waiting', until: waits.due(seconds), waitingFor: 'applying, leave it powered' })
   const within = seconds * 2 + 60
   let looks = 0
   const over = await waits.until(async () => {

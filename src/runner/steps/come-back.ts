@@ -28,7 +28,7 @@ export async function comeBack(run: UnitRun): Promise<string> {
         if (await isElsewhereByDhcp(run, seen.address)) return seen
         throw new CameBackUnchanged(seen.address)
       }
-      if (!told) await journal.tell('return', { is: 'waiting', until, waitingFor: 'restarting' })
+      if (!told) await journal.tell('return', { kind: 'waiting', until, waitingFor: 'restarting' })
       told = true
       return undefined
     },

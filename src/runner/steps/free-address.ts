@@ -15,11 +15,11 @@ export async function freeAddress(run: UnitRun): Promise<void> {
     if (other === undefined) return
     const mover = movers.get(other)
     if (mover && (await leadsBack(run, mover.address))) throw held('trades-addresses', { other: mover.name })
-    if (!mover || mover.is === 'over') throw taken(address, other, names.get(other))
+    if (!mover || mover.kind === 'over') throw taken(address, other, names.get(other))
     if (told !== mover.name) {
       told = mover.name
       const waitingFor = `${mover.name} leaves ${address} first`
-      await journal.tell('address', { is: 'waiting', until: waits.due(apply + restart), waitingFor })
+      await journal.tell('address', { kind: 'waiting', until: waits.due(apply + restart), waitingFor })
     }
     await waits.pause(2)
   }

@@ -33,7 +33,7 @@ export async function onAir(run: UnitRun): Promise<string> {
         listened = true
         deadline = waits.deadline(longest + patience)
         await journal.tell('on-air', {
-          is: 'waiting',
+          kind: 'waiting',
           until: waits.due(longest),
           waitingFor: 'listening for radar',
         })

@@ -23,7 +23,7 @@ export async function reach(run: UnitRun): Promise<string> {
     const waitingFor = found ? 'starting up' : 'looking for it on the wire'
     if (waitingFor !== told) {
       told = waitingFor
-      await journal.tell('reach', { is: 'waiting', until, waitingFor })
+      await journal.tell('reach', { kind: 'waiting', until, waitingFor })
     }
     return undefined
   }, wait + patience)

@@ -24,7 +24,7 @@ export class Journal {
   #waiting:
     | {
         readonly step: Step
-        readonly state: Extract<StepState, { is: 'waiting' }>
+        readonly state: Extract<StepState, { kind: 'waiting' }>
         readonly due: Deadline
         readonly disturbances: number
       }
@@ -44,7 +44,7 @@ export class Journal {
 
   tell(step: Step, state: StepState): Promise<void> {
     this.#waiting =
-      state.is === 'waiting'
+      state.kind === 'waiting'
         ? {
             step,
             state,

@@ -116,15 +116,15 @@ export function BriefDraftProvider({
   }, [parsed, whole, brief.country, rules, units, cards, weak])
 
   const standing: Standing = refusal
-    ? { is: 'refused', words: refusal }
+    ? { kind: 'refused', words: refusal }
     : !parsed.success
       ? {
-          is: 'unfinished',
+          kind: 'unfinished',
           words: `Not saved yet: ${unfinished.length} ${unfinished.length === 1 ? 'field' : 'fields'} to mend`,
         }
       : saving || changed
-        ? { is: 'saving', words: 'Saving …' }
-        : { is: 'saved', words: 'Saved' }
+        ? { kind: 'saving', words: 'Saving …' }
+        : { kind: 'saved', words: 'Saved' }
 
   const value: BriefDraft = {
     brief,

@@ -13,13 +13,13 @@ export function ScanField({ sheet }: { sheet: KitSheet }) {
   const field = useRef<HTMLInputElement>(null)
   const [text, setText] = useState('')
   const [last, setLast] = useState<string>()
-  const [said, setSaid] = useState<{ words: string; is: 'good' | 'bad' }>()
+  const [said, setSaid] = useState<{ words: string; kind: 'good' | 'bad' }>()
 
   const land = (scanned: string) => {
     const landing = landScan({ text: scanned, rows: sheet.rows, last, cards })
     setText('')
     if (landing.kind === 'nothing') {
-      setSaid({ words: landing.sentence, is: 'bad' })
+      setSaid({ words: landing.sentence, kind: 'bad' })
       return
     }
     const fresh = landing.kind === 'new' ? rowWith(sheet.rows, landing.cells) : undefined
@@ -43,7 +43,7 @@ export function ScanField({ sheet }: { sheet: KitSheet }) {
           : landing.kind === 'fills'
             ? `${what} landed on ${name}.`
             : `A new row, ${name}, took the ${what}.`,
-      is: 'good',
+      kind: 'good',
     })
     setLast(id)
     select(id)
@@ -76,7 +76,7 @@ export function ScanField({ sheet }: { sheet: KitSheet }) {
         value={text}
         onChange={(event) => setText(event.currentTarget.value)}
       />
-      <span role="status" data-is={said?.is} className={classes.said}>
+      <span role="status" data-kind={said?.kind} className={classes.said}>
         {said?.words ?? ''}
       </span>
     </form>

@@ -57,11 +57,11 @@ export function useKitSheet(): KitSheet {
     onSaved: (list) => list && setKept(list),
   })
   const standing: Standing = autosave.refusal
-    ? { is: 'refused', words: autosave.refusal }
+    ? { kind: 'refused', words: autosave.refusal }
     : autosave.saving || pending
-      ? { is: 'saving', words: 'Saving …' }
+      ? { kind: 'saving', words: 'Saving …' }
       : {
-          is: 'saved',
+          kind: 'saved',
           words:
             drafts.length > 0
               ? `Saved, but for ${drafts.length} ${drafts.length === 1 ? 'row' : 'rows'} to mend`

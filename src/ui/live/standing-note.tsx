@@ -7,10 +7,10 @@ import type { Standing } from './use-autosave'
 export function StandingNote({ standing, onLoad }: { standing: Standing; onLoad: () => void }) {
   return (
     <>
-      <span className={classes.standing} data-is={standing.is} role="status">
+      <span className={classes.standing} data-kind={standing.kind} role="status">
         {standing.words}
       </span>
-      {standing.is === 'refused' && (
+      {standing.kind === 'refused' && (
         <Button variant="default" size="compact-sm" onClick={onLoad}>
           Load what is saved
         </Button>

@@ -4,7 +4,7 @@ import type { Outcome } from '../../core/job/outcome'
 
 /** How what is on the page stands to what is saved. */
 export interface Standing {
-  readonly is: 'saved' | 'saving' | 'unfinished' | 'refused'
+  readonly kind: 'saved' | 'saving' | 'unfinished' | 'refused'
   readonly words: string
 }
 

@@ -14,8 +14,8 @@ export function StepCell({
   now: number
   pace: number
 }) {
-  const is = state?.is ?? 'idle'
-  const seconds = state?.is === 'waiting' ? secondsUntil(state.until, now, pace) : 0
+  const kind = state?.kind ?? 'idle'
+  const seconds = state?.kind === 'waiting' ? secondsUntil(state.until, now, pace) : 0
   const signs = { idle: '·', working: '▸', waiting: seconds > 0 ? String(seconds) : '…', done: '✓', held: '!' } as const
   const words = {
     idle: 'not yet',
@@ -27,11 +27,11 @@ export function StepCell({
   return (
     <span
       className={classes.cell}
-      data-is={is}
-      title={`${title}: ${words[is]}${state?.is === 'done' && state.note ? `, ${state.note}` : ''}`}
+      data-kind={kind}
+      title={`${title}: ${words[kind]}${state?.kind === 'done' && state.note ? `, ${state.note}` : ''}`}
     >
-      <span aria-hidden="true">{signs[is]}</span>
-      <span className="visually-hidden">{words[is]}</span>
+      <span aria-hidden="true">{signs[kind]}</span>
+      <span className="visually-hidden">{words[kind]}</span>
     </span>
   )
 }

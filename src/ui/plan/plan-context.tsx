@@ -73,10 +73,10 @@ export function PlanProvider({ children }: { children: ReactNode }) {
     onSaved: (version, pending) => setKept({ site: pending, version: version ?? kept.version }),
   })
   const standing: Standing = refusal
-    ? { is: 'refused', words: refusal }
+    ? { kind: 'refused', words: refusal }
     : saving || !settled
-      ? { is: 'saving', words: 'Saving …' }
-      : { is: 'saved', words: 'Saved' }
+      ? { kind: 'saving', words: 'Saving …' }
+      : { kind: 'saved', words: 'Saved' }
 
   const latest = useRef(site)
   latest.current = site

@@ -68,7 +68,7 @@ function PlanPage() {
         <span className="soft">
           {countryName}, {job.brief.radio.place}. Radio rules {rulesOrigin}
         </span>
-        {standing.is !== 'saved' && <StandingNote standing={standing} onLoad={() => location.reload()} />}
+        {standing.kind !== 'saved' && <StandingNote standing={standing} onLoad={() => location.reload()} />}
         <div className={sheet.headRight}>
           <Button variant="default" disabled={undoable === 0} onClick={undo}>
             Undo

@@ -15,7 +15,7 @@ export function HeldNote({ unit }: { unit: string }) {
   const row = roll.rows.get(unit)
   const step = heldStep(row)
   const state = step && row?.steps[step]
-  if (state?.is !== 'held') return null
+  if (state?.kind !== 'held') return null
   const { why, more, hands, press } = heldWords(state)
   return (
     <>

@@ -67,7 +67,7 @@ export function Slip() {
       {row && row.checks.length > 0 && (
         <div>
           <b>
-            {row.steps.proof?.is === 'done' || row.steps.proof?.is === 'held' ? 'Proof' : 'Its proof the last time'}
+            {row.steps.proof?.kind === 'done' || row.steps.proof?.kind === 'held' ? 'Proof' : 'Its proof the last time'}
           </b>
           <ul className={classes.checks}>
             {row.checks.map((check) => (

@@ -1,10 +1,13 @@
 /**
  * The host port of the lab: the lab maps the address of a stand-in to a socket on loopback.
  */
+import { request } from 'node:http'
 import { connect, type Socket } from 'node:net'
-import { type LabAnswer, type LabAsk, type LabQuestion, labTokenHeader, labWire } from '../../core/rehearsal/lab-wire'
+import type { Duplex } from 'node:stream'
+import { type LabWire, labTokenHeader, labWire, labWireProtocol } from '../../core/rehearsal/lab-wire'
 import { WireError } from '../wire-error'
-import { type Host, HostAwayError, type Lane, type LaneTarget } from './host'
+import type { Host, Lane, LaneTarget } from './host'
+import { type Asking, askOver, QuestionRefused } from './questions'
 
 export interface LabAddress {
   /** `http://127.0.0.1:port` of the lab's control server. */
@@ -16,15 +19,14 @@ const patienceMs = 5000
 
 /** The laptop of the lab. */
 export function labHost(lab: LabAddress): Host {
-  const ask = <Q extends LabQuestion>(question: Q, body: LabAsk<Q>): Promise<LabAnswer<Q>> =>
-    askLab(lab, question, body)
+  const { ask } = askOver(labWire, () => openWire(lab))
   return {
     name: 'lab',
     laptop: () => ask('laptop', {}),
     arp: async (address) => (await ask('arp', { address })).macs,
     neighbours: async (subnets) => (await ask('neighbours', { subnets: [...subnets] })).found,
     openLane: async (target) => {
-      const { source } = await ask('open-lane', target)
+      const { source } = await ask('open-lane', target).catch(noLane)
       return laneOf(target, source, ask)
     },
     restore: async () => {
@@ -33,9 +35,7 @@ export function labHost(lab: LabAddress): Host {
   }
 }
 
-type Ask = <Q extends LabQuestion>(question: Q, body: LabAsk<Q>) => Promise<LabAnswer<Q>>
-
-function laneOf(target: LaneTarget, source: string, ask: Ask): Lane {
+function laneOf(target: LaneTarget, source: string, ask: Asking<LabWire>['ask']): Lane {
   const { mac, address, prefix } = target
   return {
     ...target,
@@ -75,19 +75,24 @@ function dial(port: number, what: string): Promise<Socket> {
   })
 }
 
-async function askLab<Q extends LabQuestion>(lab: LabAddress, question: Q, body: LabAsk<Q>): Promise<LabAnswer<Q>> {
-  try {
-    const reply = await fetch(`${lab.url}/wire/${question}`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', [labTokenHeader]: lab.token },
-      body: JSON.stringify(body),
-      signal: AbortSignal.timeout(patienceMs),
+/** The wire works, and has no way to this unit. */
+function noLane(error: unknown): never {
+  if (error instanceof QuestionRefused) throw new WireError('unreachable', error.message, { cause: error })
+  throw error
+}
+
+/** A connection to the lab that questions go over. */
+function openWire({ url, token }: LabAddress): Promise<Duplex> {
+  return new Promise((resolve, reject) => {
+    const headers = { connection: 'Upgrade', upgrade: labWireProtocol, [labTokenHeader]: token }
+    const asked = request(`${url}/wire`, { headers, timeout: patienceMs, agent: false })
+    asked.once('upgrade', (_, socket) => resolve(socket.setNoDelay(true)))
+    asked.once('response', (reply) => {
+      reply.destroy()
+      reject(new Error(`the lab answered ${reply.statusCode}`))
     })
-    if (!reply.ok) throw new Error(`the lab answered ${reply.status}`)
-    return labWire[question].answer.parse(await reply.json()) as LabAnswer<Q>
-  } catch (cause) {
-    throw new HostAwayError(`the wire does not work: ${cause instanceof Error ? cause.message : String(cause)}`, {
-      cause,
-    })
-  }
+    asked.once('timeout', () => asked.destroy(new Error('the lab does not answer')))
+    asked.once('error', reject)
+    asked.end()
+  })
 }
