@@ -9,6 +9,7 @@ const entries = {
   cli: 'src/cli/main.ts',
   runner: 'src/runner/main.ts',
   lab: 'src/lab/main.ts',
+  'wire-helper': 'src/wire/helper/main.ts',
   planner: 'src/jobs/planner.ts',
 }
 

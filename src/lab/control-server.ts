@@ -83,6 +83,10 @@ const answersOf = ({ wire }: Lab): Answering<LabWire> => ({
   laptop: () => wire.laptop(),
   arp: ({ address }) => ({ macs: wire.arp(address) }),
   neighbours: ({ subnets }) => ({ found: wire.neighbours(subnets) }),
+  'keep-off': ({ ranges }) => {
+    wire.keepOff(ranges)
+    return {}
+  },
   'open-lane': (target) => ({ source: wire.openLane(target) }),
   'close-lane': (target) => {
     wire.closeLane(target)

@@ -33,6 +33,7 @@ export class LabWire {
   #added: string[] = []
   readonly #lanes = new Map<string, { target: Target; source: string }>()
 
+  #keptOff: readonly (readonly [number, number])[] = []
   readonly #vlans: readonly number[]
   readonly #doorPort: number
 
@@ -84,6 +85,10 @@ export class LabWire {
     return source
   }
 
+  keepOff(ranges: LabAsk<'keep-off'>['ranges']): void {
+    this.#keptOff = ranges.map(({ first, last }) => [parseIpv4(first) ?? 0, parseIpv4(last) ?? 0])
+  }
+
   closeLane({ mac, address }: Target): void {
     this.#lanes.delete(`${mac} ${address}`)
   }
@@ -125,6 +130,7 @@ export class LabWire {
     const inUse = new Set([...this.#lanes.values()].map((lane) => lane.source))
     for (let candidate = subnet.lastHost; candidate >= subnet.firstHost; candidate -= 1) {
       const text = formatIpv4(candidate)
+      if (this.#keptOff.some(([first, last]) => candidate >= first && candidate <= last)) continue
       if (text === address || inUse.has(text) || this.arp(text).length > 0) continue
       if (this.#ownAddresses.some((own) => parseIpv4(own.split('/')[0] ?? '') === candidate)) continue
       const reaches = [...this.#ownAddresses, ...this.#added].some((own) =>

@@ -2,6 +2,7 @@
  * Watches the bench: sweeps it, by itself and when it is asked to, tells what was seen and how the laptop stands, and
  * has units mustered again that hands have helped.
  */
+import { keptOff } from '../core/addressing/kept-off'
 import type { Unit } from '../core/kit/unit'
 import type { Laptop } from '../core/muster/events'
 import type { Roll } from '../core/muster/roll'
@@ -99,6 +100,12 @@ export class BenchWatch {
       this.#rollOf(jobId),
       kitCardsOf(store),
     ])
+    await host.keepOff(
+      keptOff(
+        job.brief.management,
+        plans.map(({ address }) => address),
+      ),
+    )
     const sightings = await sweep({
       store,
       host,

@@ -1,6 +1,7 @@
 /**
  * A muster: all units of an order side by side, each in its own lane. One unit's failure never stops the others.
  */
+import { keptOff } from '../core/addressing/kept-off'
 import { adminSecretName, secretName } from '../core/brief/brief'
 import type { AdminPolicy } from '../core/brief/policies'
 import { type AskingJob, askingOf, expectedOfAll } from '../core/config/asked'
@@ -57,6 +58,8 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   const country = database.get(view.job.brief.country)
   await log.append({ kind: 'muster', phase: 'started', units: chosen.map((unit) => unit.id) })
 
+  const addresses = [...plans.values()].map(({ address }) => address)
+  await host.keepOff(keptOff(view.job.brief.management, addresses))
   const today = new Date()
   const askingJob: AskingJob = { brief: view.job.brief, units: chosen, plans, cards, secretTimes: times, today }
   const asking = askingOf(askingJob)

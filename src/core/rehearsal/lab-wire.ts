@@ -17,6 +17,11 @@ export const labWire = {
     ask: z.object({ subnets: z.array(z.string()).max(64) }),
     answer: z.object({ found: z.array(z.object({ mac: z.string(), address: z.string() })) }),
   },
+  /** Addresses that the laptop never speaks from. */
+  'keep-off': {
+    ask: z.object({ ranges: z.array(z.object({ first: z.string(), last: z.string() })).max(4096) }),
+    answer: z.object({}),
+  },
   'open-lane': { ask: target, answer: z.object({ source: z.string() }) },
   'close-lane': { ask: target, answer: z.object({}) },
   dial: { ask: target.extend({ port: z.int() }), answer: z.object({ loopbackPort: z.int().nullable() }) },

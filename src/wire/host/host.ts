@@ -50,6 +50,11 @@ export interface Host {
    * @param subnets  CIDR
    */
   neighbours(subnets: readonly string[]): Promise<Neighbour[]>
+  /**
+   * Addresses that the laptop never speaks from: the plan gives them to units, or a server hands them out.
+   * @param ranges  first and last address of each
+   */
+  keepOff(ranges: readonly { readonly first: string; readonly last: string }[]): Promise<void>
   /** Opens a lane, or hands out the one that is open to this MAC at this address. */
   openLane(target: LaneTarget): Promise<Lane>
   /** Puts the laptop back as it was: closes every lane and takes away every address that was added. */

@@ -25,6 +25,9 @@ export function labHost(lab: LabAddress): Host {
     laptop: () => ask('laptop', {}),
     arp: async (address) => (await ask('arp', { address })).macs,
     neighbours: async (subnets) => (await ask('neighbours', { subnets: [...subnets] })).found,
+    keepOff: async (ranges) => {
+      await ask('keep-off', { ranges: [...ranges] })
+    },
     openLane: async (target) => {
       const { source } = await ask('open-lane', target).catch(noLane)
       return laneOf(target, source, ask)

@@ -22,6 +22,7 @@ function host() {
     laptop: () => Promise.reject(new Error('no')),
     arp: async () => [],
     neighbours: async () => [],
+    keepOff: async () => {},
     openLane: opened,
     restore: async () => {},
   }

@@ -16,6 +16,7 @@ export function sharedLanes(host: Host): Host {
     laptop: () => host.laptop(),
     arp: (address) => host.arp(address),
     neighbours: (subnets) => host.neighbours(subnets),
+    keepOff: (ranges) => host.keepOff(ranges),
     restore: () => host.restore(),
     openLane: async (target) => {
       const key = keyOf(target)

@@ -1,0 +1,66 @@
+/** iproute2: what it is told goes as one batch, what it tells is JSON and parsed strictly. */
+import { spawn } from 'node:child_process'
+import { z } from 'zod'
+
+const patienceMs = 5000
+const longestReply = 4 * 1024 * 1024
+
+/** It refused, in its own words. */
+export class IpRefused extends Error {
+  override readonly name = 'IpRefused'
+}
+
+/** Carries out commands in turn; the first that is refused ends it. @throws IpRefused */
+export async function ipBatch(commands: readonly string[]): Promise<void> {
+  if (commands.length > 0) await run(['-batch', '-'], `${commands.join('\n')}\n`)
+}
+
+const addressShown = z.object({
+  ifname: z.string(),
+  link_type: z.string().optional(),
+  address: z.string().optional(),
+  operstate: z.string().optional(),
+  flags: z.array(z.string()).default([]),
+  addr_info: z
+    .array(z.object({ family: z.string(), local: z.string(), prefixlen: z.int(), scope: z.string().optional() }))
+    .default([]),
+})
+export type InterfaceShown = z.infer<typeof addressShown>
+
+/** All interfaces with their addresses. */
+export async function interfaces(): Promise<InterfaceShown[]> {
+  return z.array(addressShown).parse(await shown(['addr', 'show']))
+}
+
+const ruleShown = z.object({ priority: z.int(), src: z.string().optional(), table: z.string().optional() })
+
+export async function rules(): Promise<z.infer<typeof ruleShown>[]> {
+  return z.array(ruleShown).parse(await shown(['rule', 'show']))
+}
+
+async function shown(what: readonly string[]): Promise<unknown> {
+  const text = await run(['-j', ...what], '')
+  return text.trim() === '' ? [] : JSON.parse(text)
+}
+
+function run(words: readonly string[], input: string): Promise<string> {
+  return new Promise((resolve, reject) => {
+    const child = spawn('ip', words, { timeout: patienceMs, stdio: ['pipe', 'pipe', 'pipe'] })
+    let text = ''
+    let fault = ''
+    child.once('error', (error) => reject(new IpRefused(`ip cannot be run: ${error.message}`)))
+    child.stdin.on('error', () => undefined)
+    child.stdout.setEncoding('utf8').on('data', (chunk: string) => {
+      text += chunk
+      if (text.length > longestReply) child.kill()
+    })
+    child.stderr.setEncoding('utf8').on('data', (chunk: string) => {
+      fault = (fault + chunk).slice(0, 2000)
+    })
+    child.once('close', (status) => {
+      if (status === 0) resolve(text)
+      else reject(new IpRefused(fault.trim().split('\n')[0] || `ip ended with ${status}`))
+    })
+    child.stdin.end(input)
+  })
+}

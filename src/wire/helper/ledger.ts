@@ -1,0 +1,99 @@
+/**
+ * What was added to this laptop, on disk before it is added: whatever ends the helper, the next start takes it away.
+ * What was added before the laptop was started anew is gone by itself.
+ */
+import { closeSync, existsSync, fsyncSync, openSync, readFileSync, renameSync, writeSync } from 'node:fs'
+import { z } from 'zod'
+import { ipv4Schema } from '../../core/addressing/ipv4'
+import { IpRefused, ipBatch } from './ip-command'
+
+const interfaceName = z.string().regex(/^[A-Za-z0-9_.@-]{1,15}$/)
+const table = z.int().min(1000).max(1_000_000)
+const priority = z.int().min(1).max(32_000)
+const additionSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('address'), address: ipv4Schema, dev: interfaceName }),
+  z.object({ kind: z.literal('neighbour'), address: ipv4Schema, dev: interfaceName }),
+  z.object({ kind: z.literal('route'), to: ipv4Schema, table }),
+  z.object({ kind: z.literal('rule'), from: ipv4Schema, table, priority }),
+])
+export type Addition = z.infer<typeof additionSchema>
+
+const ledgerSchema = z.object({ boot: z.string(), additions: z.array(additionSchema) })
+
+/** How each is taken away again. */
+function undo(addition: Addition): string {
+  switch (addition.kind) {
+    case 'address':
+      return `addr del ${addition.address}/32 dev ${addition.dev}`
+    case 'neighbour':
+      return `neigh del ${addition.address} dev ${addition.dev}`
+    case 'route':
+      return `route del ${addition.to}/32 table ${addition.table}`
+    case 'rule':
+      return `rule del from ${addition.from} lookup ${addition.table} priority ${addition.priority}`
+  }
+}
+
+export class Ledger {
+  readonly #file: string
+  readonly #boot: string
+  #additions: Addition[] = []
+
+  /** @param boot  names this start of the machine */
+  constructor(file: string, boot = bootId()) {
+    this.#file = file
+    this.#boot = boot
+  }
+
+  get additions(): readonly Addition[] {
+    return this.#additions
+  }
+
+  /**
+   * Takes away what an earlier helper left.
+   * @returns how many things that were
+   */
+  async takeBack(): Promise<number> {
+    this.#additions = [...this.#read()]
+    const left = this.#additions.length
+    await this.remove(this.#additions)
+    return left
+  }
+
+  /** Notes what is about to be added, and is on disk when this returns. */
+  add(additions: readonly Addition[]): void {
+    this.#additions.push(...additions)
+    this.#write()
+  }
+
+  /** Takes these away, the newest first; what is gone already is no fault. */
+  async remove(additions: readonly Addition[]): Promise<void> {
+    for (const addition of additions.toReversed())
+      await ipBatch([undo(addition)]).catch((error: unknown) => {
+        if (!(error instanceof IpRefused)) throw error
+      })
+    const gone = new Set(additions)
+    this.#additions = this.#additions.filter((addition) => !gone.has(addition))
+    this.#write()
+  }
+
+  #read(): Addition[] {
+    // It is written whole and renamed, so it is never half there.
+    if (!existsSync(this.#file)) return []
+    const ledger = ledgerSchema.parse(JSON.parse(readFileSync(this.#file, 'utf8')))
+    return ledger.boot === this.#boot ? ledger.additions : []
+  }
+
+  #write(): void {
+    const file = openSync(`${this.#file}.next`, 'w', 0o600)
+    writeSync(file, JSON.stringify({ boot: this.#boot, additions: this.#additions }))
+    fsyncSync(file)
+    closeSync(file)
+    renameSync(`${this.#file}.next`, this.#file)
+  }
+}
+
+/** Another one after each start of the machine. */
+function bootId(): string {
+  return readFileSync('/proc/sys/kernel/random/boot_id', 'utf8').trim()
+}

@@ -1,0 +1,100 @@
+/** Answers the helper's verbs on a Unix socket that only one user may open. */
+import { spawn } from 'node:child_process'
+import { chmodSync, chownSync, rmSync } from 'node:fs'
+import { createServer, type Socket } from 'node:net'
+import { linesOf } from '../../core/questions/lines'
+import { type Answering, answerLine } from '../../core/questions/question'
+import type { ArpProber } from './arp-prober'
+import type { GatewayLanes } from './gateway-lanes'
+import { type HelperVerbs, helperVerbs } from './verbs'
+
+export interface HelperParts {
+  readonly interfaceName: string
+  readonly lanes: GatewayLanes
+  readonly prober: ArpProber
+  readonly added: () => readonly string[]
+}
+
+export interface HelperServer {
+  close(): Promise<void>
+}
+
+/**
+ * @param path   of the socket
+ * @param owner  the user and group who may open it; the kernel refuses everybody else but root
+ */
+export async function serveHelper(
+  parts: HelperParts,
+  path: string,
+  owner?: { readonly uid: number; readonly gid: number },
+): Promise<HelperServer> {
+  const sockets = new Set<Socket>()
+  const answers = answersOf(parts)
+  const server = createServer((socket) => {
+    sockets.add(socket)
+    const take = linesOf(
+      (line) => void answerLine(helperVerbs, answers, line).then((answer) => socket.writable && socket.write(answer)),
+    )
+    socket.on('close', () => sockets.delete(socket))
+    socket.on('error', () => socket.destroy())
+    socket.on('data', (chunk) => {
+      try {
+        take(chunk)
+      } catch {
+        socket.destroy()
+      }
+    })
+  })
+  rmSync(path, { force: true })
+  // Nobody may open it before its owner and mode are set.
+  const before = process.umask(0o177)
+  try {
+    await new Promise<void>((resolve, reject) => {
+      server.once('error', reject)
+      server.listen(path, resolve)
+    })
+  } finally {
+    process.umask(before)
+  }
+  if (owner) chownSync(path, owner.uid, owner.gid)
+  chmodSync(path, 0o600)
+  return {
+    close: async () => {
+      for (const socket of sockets) socket.destroy()
+      await new Promise<void>((resolve) => server.close(() => resolve()))
+    },
+  }
+}
+
+function answersOf({ interfaceName, lanes, prober, added }: HelperParts): Answering<HelperVerbs> {
+  return {
+    standing: () => ({ interfaceName, added: [...added()], lanes: lanes.count }),
+    arp: async ({ address }) => ({ macs: await prober.who(address) }),
+    neighbours: async ({ subnets }) => ({ found: await prober.everybody(subnets) }),
+    'keep-off': ({ ranges }) => {
+      lanes.keepOff(ranges)
+      return {}
+    },
+    'open-lane': async (asked) => ({ source: await lanes.open(asked) }),
+    'close-lane': async (asked) => {
+      await lanes.close(asked)
+      return {}
+    },
+    ping: async ({ source, address }) => ({ answers: await ping(source, address) }),
+    restore: async () => {
+      await lanes.closeAll()
+      return {}
+    },
+  }
+}
+
+/** One echo (RFC 792) over a lane. */
+function ping(source: string, address: string): Promise<boolean> {
+  return new Promise((resolve) => {
+    const child = spawn('ping', ['-n', '-q', '-c', '2', '-i', '0.2', '-w', '2', '-I', source, address], {
+      stdio: 'ignore',
+    })
+    child.once('error', () => resolve(false))
+    child.once('close', (status) => resolve(status === 0))
+  })
+}

@@ -1,0 +1,32 @@
+/**
+ * What the wire helper can be asked: nothing else is done with its privilege. One JSON value a line over a Unix socket
+ * that only the installer's own user can open.
+ */
+import { z } from 'zod'
+import { cidrSchema, ipv4Schema } from '../../core/addressing/ipv4'
+import { macSchema } from '../../core/kit/mac'
+
+const address = ipv4Schema
+const target = z.strictObject({ mac: macSchema, address, prefix: z.int().min(8).max(30) })
+const range = z.strictObject({ first: address, last: address })
+
+export const helperVerbs = {
+  /** The interface that it works, and what it has added to it. */
+  standing: {
+    ask: z.strictObject({}),
+    answer: z.object({ interfaceName: z.string(), added: z.array(z.string()), lanes: z.int() }),
+  },
+  arp: { ask: z.strictObject({ address }), answer: z.object({ macs: z.array(z.string()) }) },
+  neighbours: {
+    ask: z.strictObject({ subnets: z.array(cidrSchema).max(64) }),
+    answer: z.object({ found: z.array(z.object({ mac: z.string(), address: z.string() })) }),
+  },
+  /** Addresses that no lane may start from: the plan gives them to units, or a server hands them out. */
+  'keep-off': { ask: z.strictObject({ ranges: z.array(range).max(4096) }), answer: z.object({}) },
+  'open-lane': { ask: target, answer: z.object({ source: z.string() }) },
+  'close-lane': { ask: target, answer: z.object({}) },
+  ping: { ask: z.strictObject({ source: address, address }), answer: z.object({ answers: z.boolean() }) },
+  /** Takes away everything that was added. */
+  restore: { ask: z.strictObject({}), answer: z.object({}) },
+} as const
+export type HelperVerbs = typeof helperVerbs

@@ -1,0 +1,129 @@
+/** The wire helper on a wire of network namespaces: three boxes at one address, each reached by its own lane. */
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { type BenchWire, benchWire, macOf } from '../support/namespaces'
+
+const address = '192.168.99.1'
+let wire: BenchWire
+let folder: string
+let helper: ChildProcess
+let before: string
+const boxes: ChildProcess[] = []
+
+function startHelper(): Promise<ChildProcess> {
+  const child = wire.onLaptop(process.execPath, ['dist/wire-helper.mjs'], {
+    AIR_MUSTER_INTERFACE: 'wired0',
+    AIR_MUSTER_HELPER_SOCKET: join(folder, 'helper.sock'),
+    AIR_MUSTER_LEDGER: join(folder, 'laptop.ledger'),
+  })
+  return new Promise((resolve, reject) => {
+    let said = ''
+    child.stderr?.on('data', (chunk) => {
+      said += chunk
+    })
+    child.stdout?.on('data', (chunk) => String(chunk).includes('"ready":true') && resolve(child))
+    child.once('exit', () => reject(new Error(`the helper ended: ${said}`)))
+  })
+}
+
+const ended = (child: ChildProcess): Promise<unknown> =>
+  child.exitCode !== null || child.signalCode !== null
+    ? Promise.resolve()
+    : new Promise((resolve) => child.once('exit', resolve))
+
+/** Asks as a process on the laptop, which shares its network with the helper. */
+async function onLaptop<T>(code: string): Promise<T> {
+  const child = wire.onLaptop(
+    process.execPath,
+    ['--import', 'tsx', '--input-type=module', '-e', `import { linuxHost } from './src/wire/host/linux.ts'\nconst host = linuxHost(${JSON.stringify(join(folder, 'helper.sock'))})\n${code}\nprocess.exit(0)`],
+  )
+  let [text, fault] = ['', '']
+  child.stdout?.on('data', (chunk) => {
+    text += chunk
+  })
+  child.stderr?.on('data', (chunk) => {
+    fault += chunk
+  })
+  await ended(child)
+  if (text === '') throw new Error(fault)
+  return JSON.parse(text) as T
+}
+
+/** Opens a lane to each box and says by which MAC each answered: a box tells its own over TCP. */
+const throughLanes = `
+const lanes = await Promise.all(macs.map((mac) => host.openLane({ mac, address: '${address}', prefix: 24 })))
+const told = await Promise.all(lanes.map(async (lane) => {
+  const socket = await lane.connect(2000)
+  return new Promise((resolve) => socket.once('data', (chunk) => { socket.destroy(); resolve(String(chunk).trim()) }))
+}))`
+
+beforeAll(async () => {
+  wire = benchWire(3, `${address}/24`)
+  folder = mkdtempSync(join(tmpdir(), 'air-muster-helper-'))
+  before = wire.standing()
+  for (const index of [0, 1, 2])
+    boxes.push(
+      spawn('ip', [
+        ...['netns', 'exec', wire.box(index), process.execPath, '-e'],
+        `require('net').createServer((s) => { s.on('error', () => {}); s.end('${macOf(index)}') }).listen(2000)`,
+      ]),
+    )
+  helper = await startHelper()
+})
+afterAll(async () => {
+  helper?.kill('SIGKILL')
+  for (const box of boxes) box.kill('SIGKILL')
+  wire?.close()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+const macs = [0, 1, 2].map(macOf)
+
+describe('the wire helper', () => {
+  it('tells everybody who has an address apart, and finds nobody where nobody is', async () => {
+    const found = await onLaptop<{ one: string[]; none: string[]; all: { mac: string; address: string }[] }>(
+      `console.log(JSON.stringify({ one: await host.arp('${address}'), none: await host.arp('192.168.99.77'), all: await host.neighbours(['192.168.99.0/24']) }))`,
+    )
+    expect(found.one.toSorted()).toEqual(macs)
+    expect(found.none).toEqual([])
+    expect(found.all.map(({ mac }) => mac).toSorted()).toEqual(macs)
+  })
+
+  it('reaches each of three boxes at one address by its own lane, and puts the laptop back as it was', async () => {
+    const found = await onLaptop<{ told: string[]; sources: string[]; pings: boolean[]; laptop: { lanes: number } }>(
+      `const macs = ${JSON.stringify(macs)}
+      await host.keepOff([{ first: '192.168.99.250', last: '192.168.99.254' }])
+      ${throughLanes}
+      const laptop = await host.laptop()
+      console.log(JSON.stringify({ told, laptop, sources: lanes.map((lane) => lane.source), pings: await Promise.all(lanes.map((lane) => lane.ping())) }))
+      await lanes[0].close()
+      await host.restore()`,
+    )
+    expect(found.told).toEqual(macs)
+    expect(found.sources.toSorted()).toEqual(['192.168.99.247', '192.168.99.248', '192.168.99.249'])
+    expect(found.pings).toEqual([true, true, true])
+    expect(found.laptop).toMatchObject({ lanes: 3 })
+    expect(wire.standing()).toBe(before)
+  })
+
+  it('leaves nothing behind when it is ended in the middle, once it was started again', async () => {
+    await onLaptop(`const macs = ${JSON.stringify(macs)}${throughLanes}; console.log(JSON.stringify(told))`)
+    expect(wire.standing()).not.toBe(before)
+    helper.kill('SIGKILL')
+    await ended(helper)
+    helper = await startHelper()
+    expect(wire.standing()).toBe(before)
+  })
+
+  it('ends with its listeners, and leaves the laptop as it was when it is told to end', async () => {
+    await onLaptop(`const macs = ${JSON.stringify(macs)}${throughLanes}; console.log(JSON.stringify(told))`)
+    helper.kill('SIGTERM')
+    await ended(helper)
+    expect(wire.standing()).toBe(before)
+    expect(execFileSync('ip', ['netns', 'pids', wire.laptop], { encoding: 'utf8' })).toBe('')
+    helper = await startHelper()
+  })
+})
