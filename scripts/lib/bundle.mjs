@@ -39,7 +39,7 @@ export async function bundleIfStale() {
     platform: 'node',
     target: 'node20',
     // What is bundled starts in half the time; these find files of their own, or are asked for rarely.
-    external: ['mysql2', 'mysql2/*', 'pino', 'pkijs', 'selfsigned', 'server-only'],
+    external: ['ssh2', 'mysql2', 'mysql2/*', 'pino', 'pkijs', 'selfsigned', 'server-only'],
     banner: {
       js: "import { createRequire as requireOf } from 'node:module'; const require = requireOf(import.meta.url);",
     },

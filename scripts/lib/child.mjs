@@ -6,16 +6,19 @@ import { closeSync, openSync, readFileSync } from 'node:fs'
  * Starts a child whose words go to a log. It has a channel to us: when we are gone, it ends by itself.
  * @returns {{ pid: number, stop: (patienceMs?: number) => Promise<void>, ended: Promise<number | null>, logFile: string }}
  */
-export function startChild(command, args, { env, cwd, logFile, channel = true }) {
+export function startChild(command, args, { env, cwd, logFile, channel = true, input = 'none' }) {
   const log = openLog(logFile)
   const child = spawn(command, args, {
     cwd,
     env: { ...process.env, ...env },
-    stdio: channel ? ['ignore', log, log, 'ipc'] : ['ignore', log, log],
+    // An input that stays open as long as we live: who reads it sees us end, also through sudo.
+    stdio: [input === 'tied' ? 'pipe' : 'ignore', log, log, ...(channel ? ['ipc'] : [])],
   })
   closeSync(log)
   child.unref()
   child.channel?.unref()
+  child.stdin?.unref?.()
+  child.stdin?.on('error', () => undefined)
   const ended = new Promise((resolve) => {
     child.once('exit', (code) => resolve(code))
     child.once('error', () => resolve(127))

@@ -16,6 +16,16 @@ const packages = {
     service: 'kea-dhcp4-server',
   },
   dnsmasq: { file: '/usr/sbin/dnsmasq', names: ['dnsmasq-base'], why: 'the tests of DHCP reservations' },
+  tcpdump: { file: '/usr/bin/tcpdump', names: ['tcpdump'], why: 'listening on the wire' },
+  socat: { file: '/usr/bin/socat', names: ['socat'], why: 'asking on the wire' },
+  iproute2: { file: '/usr/sbin/ip', names: ['iproute2'], why: 'lanes' },
+  ping: { file: '/usr/bin/ping', names: ['iputils-ping'], why: 'echoes' },
+  setpriv: { file: '/usr/bin/setpriv', names: ['util-linux'], why: 'ending what listens' },
+  qemu: {
+    file: '/usr/bin/qemu-system-x86_64',
+    names: ['qemu-system-x86', 'cpio', 'xz-utils', 'kmod', 'e2fsprogs'],
+    why: 'the tests against a real access point',
+  },
   openssl: { file: '/usr/bin/openssl', names: ['openssl'], why: 'the tests of signatures' },
   netconfd: {
     file: '/usr/sbin/netconfd',
@@ -37,7 +47,7 @@ export function ensureDebian(...wanted) {
   if (missing.length === 0) return
   const names = missing.flatMap((name) => packages[name].names)
   const cure = `apt-get install ${names.join(' ')}`
-  const prefix = rootPrefix()
+  const prefix = privilege()
   if (!existsSync('/usr/bin/apt-get') || !prefix)
     fail(
       `Missing: ${missing.map((name) => `${packages[name].names[0]} (for ${packages[name].why})`).join(', ')}. There is neither root nor sudo here to install it with; have somebody run: ${cure}`,
@@ -59,7 +69,7 @@ export function ensureDebian(...wanted) {
 }
 
 /** Words to put before apt-get: none as root, sudo where it asks for no password; undefined where there is neither. */
-function rootPrefix() {
+export function privilege() {
   if (process.getuid?.() === 0) return []
   return spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0
     ? ['sudo', '-n', 'env', 'DEBIAN_FRONTEND=noninteractive']

@@ -4,46 +4,69 @@ import { randomBytes } from 'node:crypto'
 import { mkdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { startChild, until } from './child.mjs'
+import { musterCommand } from './demo-job.mjs'
 import { onFreePort } from './free-port.mjs'
 import { mariadbIn } from './mariadb.mjs'
 import { root } from './root.mjs'
 import { supervise } from './supervise.mjs'
 
 /**
+ * The demo's stack, with a lab for its wire.
+ *
  * @param {{ folder: string, pace: number, web?: boolean, wantedPort?: number, shelf?: string, onPids?: (pids: number[]) => void }} options
  */
-export async function startStack({ folder, pace, web = true, wantedPort = 4810, shelf, onPids }) {
+export function startStack({ pace, shelf, ...options }) {
+  return startParts(options, async ({ folder, env, parts }) => {
+    const token = randomBytes(18).toString('base64url')
+    const labAt = (port) => startLab({ folder, pace, shelf, env, token, port })
+    const { child: lab, port: labPort } = await onFreePort(0, async (port) => ({ port, child: await labAt(port) }))
+    parts.keep('lab', lab, () => labAt(labPort))
+    const url = `http://127.0.0.1:${labPort}`
+    return { env: { AIR_MUSTER_LAB_URL: url, AIR_MUSTER_LAB_TOKEN: token }, lab: { url, token } }
+  })
+}
+
+/**
+ * An installation on a real wire. Without `helper` the runner goes by what an ordinary user may do.
+ *
+ * @param {{ folder: string, interfaceName: string, helper?: { prefix: string[] }, web?: boolean, wantedPort?: number, databaseUrl?: string, onPids?: (pids: number[]) => void }} options
+ */
+export function startInstallation({ interfaceName, helper, ...options }) {
+  return startParts(options, async ({ folder, parts, env: database }) => {
+    // Brings the tables up to this release before anybody works with them.
+    const { code } = await musterCommand(database, ['jobs'], 'back')
+    if (code !== 0) throw new Error('The database could not be opened; its words are above.')
+    const env = { AIR_MUSTER_INTERFACE: interfaceName }
+    if (!helper) return { env }
+    const socket = join(folder, 'helper.sock')
+    const start = () => startHelper({ folder, interfaceName, socket, prefix: helper.prefix })
+    parts.keep('wire helper', await start(), start)
+    return { env: { ...env, AIR_MUSTER_HELPER_SOCKET: socket } }
+  })
+}
+
+async function startParts({ folder, web = true, wantedPort = 4810, databaseUrl, onPids }, startWire) {
   mkdirSync(join(folder, 'logs'), { recursive: true, mode: 0o700 })
   const partsFile = join(folder, 'parts.json')
   const parts = supervise({ file: partsFile, onPids })
   try {
-    const database = mariadbIn(join(folder, 'mariadb'))
-    const { child: server, port: databasePort } = await onFreePort(0, async (port) => ({
-      port,
-      child: await database.startAt(port),
-    }))
-    parts.keep('database', server, () => database.startAt(databasePort), 20_000)
     const env = {
       AIR_MUSTER_ROOT: root,
-      AIR_MUSTER_DB: database.urlOf(databasePort, 'air_muster'),
+      AIR_MUSTER_DB: databaseUrl ?? (await startDatabase(folder, parts)),
       AIR_MUSTER_VAULT_FILE: join(folder, 'vault.key'),
       AIR_MUSTER_FOLDER: folder,
       AIR_MUSTER_PARTS: partsFile,
       NODE_ENV: 'production',
     }
-    const token = randomBytes(18).toString('base64url')
-    const labAt = (port) => startLab({ folder, pace, shelf, env, token, port })
-    const { child: lab, port: labPort } = await onFreePort(0, async (port) => ({ port, child: await labAt(port) }))
-    parts.keep('lab', lab, () => labAt(labPort))
-    const labUrl = `http://127.0.0.1:${labPort}`
-    Object.assign(env, { AIR_MUSTER_LAB_URL: labUrl, AIR_MUSTER_LAB_TOKEN: token })
+    const wire = await startWire({ folder, env, parts })
+    Object.assign(env, wire.env)
     parts.keep('runner', startRunner({ folder, env }), async () => startRunner({ folder, env }))
     const site = web ? await startSite({ folder, env, wantedPort, parts }) : undefined
     return {
       env,
       url: site?.url,
       key: site?.key,
-      lab: { url: labUrl, token },
+      lab: wire.lab,
       kill: (name, signal = 'SIGKILL') => parts.child(name)?.kill(signal),
       child: (name) => parts.child(name),
       pids: () => parts.pids(),
@@ -55,6 +78,32 @@ export async function startStack({ folder, pace, web = true, wantedPort = 4810, 
     await parts.stop()
     throw error
   }
+}
+
+/** Our own server, its data in the folder. @returns its URL */
+async function startDatabase(folder, parts) {
+  const database = mariadbIn(join(folder, 'mariadb'))
+  const { child, port } = await onFreePort(0, async (free) => ({ port: free, child: await database.startAt(free) }))
+  parts.keep('database', child, () => database.startAt(port), 20_000)
+  return database.urlOf(port, 'air_muster')
+}
+
+/** The one part with privilege. It ends when its input does: also where it was started through sudo. */
+async function startHelper({ folder, interfaceName, socket, prefix }) {
+  const logFile = join(folder, 'logs', `wire-helper-${Date.now()}.log`)
+  const [uid, gid] = [process.getuid(), process.getgid()]
+  const settings = {
+    AIR_MUSTER_INTERFACE: interfaceName,
+    AIR_MUSTER_HELPER_SOCKET: socket,
+    AIR_MUSTER_HELPER_OWNER: `${uid}:${gid}`,
+    AIR_MUSTER_LEDGER: join(folder, 'laptop.ledger'),
+    AIR_MUSTER_TIED: 'yes',
+  }
+  const words = Object.entries(settings).map(([name, value]) => `${name}=${value}`)
+  const [command, ...args] = [...prefix, 'env', ...words, process.execPath, join(root, 'dist/wire-helper.mjs')]
+  const child = startChild(command, args, { cwd: root, logFile, channel: false, input: 'tied' })
+  await until(child, 'The wire helper', () => readFileSync(logFile, 'utf8').includes('"ready":true'))
+  return child
 }
 
 async function startLab({ folder, pace, shelf, env, token, port }) {

@@ -3,15 +3,17 @@ import { hostname } from 'node:os'
 import { pino } from 'pino'
 import { openStore, storeOptionsFromEnvironment } from '../store/open'
 import { labHost } from '../wire/host/lab'
+import { linuxHost } from '../wire/host/linux'
 import { logSink } from './log-sink'
 import { Runner } from './runner'
 
 const endPatienceMs = 3000
 
 const log = pino({ name: 'runner' }, logSink(1))
-const { AIR_MUSTER_LAB_URL: url, AIR_MUSTER_LAB_TOKEN: token } = process.env
-if (!url || !token) {
-  log.error('AIR_MUSTER_LAB_URL and AIR_MUSTER_LAB_TOKEN are not set: start with npm run demo')
+const { AIR_MUSTER_LAB_URL: url, AIR_MUSTER_LAB_TOKEN: token, AIR_MUSTER_HELPER_SOCKET: helper } = process.env
+const host = helper ? linuxHost(helper) : url && token ? labHost({ url, token }) : undefined
+if (!host) {
+  log.error('there is no wire to work: start with npm start, or npm run demo')
   process.exit(2)
 }
 // A muster that is under way waits for its database as long as it takes.
@@ -22,7 +24,7 @@ process.once('SIGTERM', end)
 process.once('SIGINT', end)
 process.once('disconnect', end)
 
-const runner = new Runner({ id: `${hostname()}-${process.pid}`, store, host: labHost({ url, token }), log })
+const runner = new Runner({ id: `${hostname()}-${process.pid}`, store, host, log })
 log.info('ready')
 const running = runner.run(ending.signal)
 // What waits for a database that is away is given up when this process is to end.

@@ -2,9 +2,10 @@
  * A wire made of network namespaces: a switch, the laptop, and boxes that all have one and the same factory address.
  * Everything is gone again with `close`.
  */
-import { execFileSync, spawn, type ChildProcess } from 'node:child_process'
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
 
-const ip = (...words: string[]): string => execFileSync('ip', words, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] })
+const ip = (...words: string[]): string =>
+  execFileSync('ip', words, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] })
 
 export interface BenchWire {
   /** Namespace in which the laptop is; its wired interface is `wired0`. */

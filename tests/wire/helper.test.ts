@@ -36,10 +36,13 @@ const ended = (child: ChildProcess): Promise<unknown> =>
 
 /** Asks as a process on the laptop, which shares its network with the helper. */
 async function onLaptop<T>(code: string): Promise<T> {
-  const child = wire.onLaptop(
-    process.execPath,
-    ['--import', 'tsx', '--input-type=module', '-e', `import { linuxHost } from './src/wire/host/linux.ts'\nconst host = linuxHost(${JSON.stringify(join(folder, 'helper.sock'))})\n${code}\nprocess.exit(0)`],
-  )
+  const child = wire.onLaptop(process.execPath, [
+    '--import',
+    'tsx',
+    '--input-type=module',
+    '-e',
+    `import { linuxHost } from './src/wire/host/linux.ts'\nconst host = linuxHost(${JSON.stringify(join(folder, 'helper.sock'))})\n${code}\nprocess.exit(0)`,
+  ])
   let [text, fault] = ['', '']
   child.stdout?.on('data', (chunk) => {
     text += chunk

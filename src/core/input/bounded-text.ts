@@ -46,9 +46,16 @@ export function yamlFault(text: string, bounds: YamlBounds): TextFault | undefin
   const lines = text.split(/\r\n|\r|\n/)
   if (lines.length > bounds.lines)
     return { line: bounds.lines, reason: `it has ${lines.length} lines; ${bounds.lines} are the most` }
+  /** Column of the key whose text stands in the lines below it; undefined outside such a text. */
+  let textOf: number | undefined
   for (const [index, whole] of lines.entries()) {
     const line = index + 1
     const indent = whole.search(/[^ \t]/)
+    if (textOf !== undefined) {
+      // Lines of text that are farther in than their key hold no structure.
+      if (indent < 0 || indent > textOf) continue
+      textOf = undefined
+    }
     if (indent > bounds.indent) return { line, reason: `it begins ${indent} spaces in; ${bounds.indent} are the most` }
     // What stands in quotes and behind a comment sign is no structure.
     const bare = whole.replace(/"(?:[^"\\]|\\.)*"|'(?:[^']|'')*'/g, '_').replace(/(^|\s)#.*$/, '')
@@ -64,6 +71,7 @@ export function yamlFault(text: string, bounds: YamlBounds): TextFault | undefin
     entries += dashes
     marks += bare.match(/(?:^|[\s,[{:-])[!&*](?=\S|\s|$)/g)?.length ?? 0
     if (marks > bounds.marks) return { line, reason: `tags, anchors and aliases: ${bounds.marks} are the most` }
+    if (depth === 0 && /[:-]\s+[|>][+-]?\s*$/.test(bare)) textOf = bare.search(/[^ \t?-]/)
     if (entries > bounds.entries) return { line, reason: `it has more than ${bounds.entries} entries` }
   }
   return undefined

@@ -22,13 +22,40 @@ export const patternSchema = z
 const compiled = new Map<string, RE2JS>()
 const mostCompiled = 500
 
-/** Does any part of the text match? @param pattern  one that `patternSchema` took */
-export function matches(pattern: string, text: string): boolean {
+function expressionOf(pattern: string): RE2JS {
   let expression = compiled.get(pattern)
   if (!expression) {
     if (compiled.size >= mostCompiled) compiled.clear()
     expression = RE2JS.compile(pattern)
     compiled.set(pattern, expression)
   }
-  return expression.matcher(text).find()
+  return expression
+}
+
+/** Does any part of the text match? @param pattern  one that `patternSchema` took */
+export function matches(pattern: string, text: string): boolean {
+  return expressionOf(pattern).matcher(text).find()
+}
+
+/** A match in many lines: where it stands, and its named groups as far as they took part. */
+export interface Found {
+  readonly start: number
+  readonly end: number
+  readonly groups: Readonly<Record<string, string>>
+}
+
+/** All matches, in order; `^` and `$` are the ends of a line. */
+export function findAll(pattern: string, text: string): Found[] {
+  const expression = expressionOf(`(?m:${pattern})`)
+  const matcher = expression.matcher(text)
+  const names = Object.keys(expression.namedGroups())
+  const found: Found[] = []
+  while (matcher.find()) {
+    const groups = names.flatMap((name): [string, string][] => {
+      const value = matcher.group(name)
+      return value === null || value === undefined ? [] : [[name, value]]
+    })
+    found.push({ start: matcher.start(), end: matcher.end(), groups: Object.fromEntries(groups) })
+  }
+  return found
 }

@@ -35,6 +35,8 @@ const setThen = [
 
 /** The card in today's form; itself, where it is that already or no card at all. */
 export function modernCard(card: unknown): unknown {
+  if (isFields(card) && isFields(card.dialect) && card.dialect.kind === 'cli' && 'dialogues' in card.dialect)
+    return modernCard({ ...card, dialect: { kind: 'unspoken' } })
   if (!isFields(card) || !isFields(card.quirks) || 'does' in card) return card
   const { quirks, ...rest } = card
   const limits = isFields(card.limits) ? card.limits : {}

@@ -57,6 +57,8 @@ export const kitCardSchema = z.strictObject({
       z.string().regex(/^[0-9a-f]{2}(:[0-9a-f]{2}){2}$/, 'a MAC prefix is three pairs, such as 02:4f:52'),
     ),
     realm: z.string().default(''),
+    /** What an SSH service says first (RFC 4253, 4.2), as an expression. */
+    banner: patternSchema.optional(),
     /** SNMPv2-MIB sysObjectID (RFC 3418). */
     sysObjectId: z
       .string()
@@ -92,7 +94,7 @@ export type KitCard = z.infer<typeof kitCardSchema>
 /** A card of a unit that this release speaks to over the wire, out of its box. */
 export type DirectCard = KitCard & {
   readonly factory: { readonly address: string }
-  readonly dialect: Extract<KitCard['dialect'], { kind: 'restconf' }>
+  readonly dialect: Extract<KitCard['dialect'], { kind: 'restconf' | 'cli' }>
 }
 
 export function isDirect(card: KitCard): card is DirectCard {
@@ -104,7 +106,10 @@ export function whyNotDirect(card: KitCard): string | undefined {
   if (card.role === 'switch') return 'a switch is not set by this release'
   if (card.role === 'link-end') return 'links are planned and not set by this release'
   if (card.dialect.kind === 'managed') return 'it is set through its controller, and this release speaks to none'
-  if (card.dialect.kind !== 'restconf') return `this release does not speak its dialect (${card.dialect.kind})`
+  if (card.dialect.kind === 'cli' && (card.dialect.over !== 'ssh' || card.dialect.session !== 'commands'))
+    return 'this release does not speak at a prompt yet'
+  if (card.dialect.kind !== 'restconf' && card.dialect.kind !== 'cli')
+    return `this release does not speak its dialect (${card.dialect.kind})`
   if (card.factory.setupSsid !== undefined)
     return `out of its box it is reached through its own network "${card.factory.setupSsid}", and this release goes over the cable`
   if (card.factory.address === null) return 'it has no address of its own out of its box'

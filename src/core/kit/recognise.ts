@@ -1,4 +1,5 @@
 /** Who a unit is, by what it lets out before anybody signs in, matched against what the kit cards know. */
+import { matches } from '../input/pattern'
 import { type KitCard, modelName } from './kit-card'
 
 /** What was seen of a unit; each is there where its way of speaking has it. */
@@ -7,19 +8,31 @@ export interface Evidence {
   readonly realm?: string
   /** SNMPv2-MIB sysObjectID (RFC 3418). */
   readonly sysObjectId?: string
+  /** First line of its SSH service. */
+  readonly banner?: string
 }
 
 /** Does what was seen fit the card? A card that says nothing of a thing fits whatever is seen of it. */
 export function fits(evidence: Evidence, { recognise }: Pick<KitCard, 'recognise'>): boolean {
-  const { realm, sysObjectId } = recognise
+  const { realm, sysObjectId, banner } = recognise
   const fitsRealm = evidence.realm === undefined || realm === '' || evidence.realm === realm
   const fitsObject =
     evidence.sysObjectId === undefined || sysObjectId === undefined || evidence.sysObjectId === sysObjectId
-  return fitsRealm && fitsObject
+  const fitsBanner = evidence.banner === undefined || banner === undefined || matches(banner, evidence.banner)
+  return fitsRealm && fitsObject && fitsBanner
 }
 
 /** Name of the model, by the cards; the unit's own words where no card knows it. */
 export function modelBy(evidence: Evidence, cards: Iterable<KitCard>): string {
-  for (const card of cards) if (card.recognise.realm !== '' && fits(evidence, card)) return modelName(card)
-  return evidence.realm ?? evidence.sysObjectId ?? 'unknown'
+  for (const card of cards) if (speaksFor(card, evidence) && fits(evidence, card)) return modelName(card)
+  return evidence.realm ?? evidence.sysObjectId ?? evidence.banner ?? 'unknown'
+}
+
+/** Does the card know what was seen, rather than merely not contradict it? */
+function speaksFor({ recognise }: KitCard, { realm, sysObjectId, banner }: Evidence): boolean {
+  return (
+    (realm !== undefined && recognise.realm !== '') ||
+    (sysObjectId !== undefined && recognise.sysObjectId !== undefined) ||
+    (banner !== undefined && recognise.banner !== undefined)
+  )
 }

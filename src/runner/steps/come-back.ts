@@ -18,6 +18,8 @@ export async function comeBack(run: UnitRun): Promise<string> {
   const old = access.address
   const until = waits.due(restart)
   let told = false
+  // What takes effect at once does so a moment after it was written.
+  const mayStillMove = target.card.does.applies === 'at-once' ? waits.deadline(target.card.timing.apply) : undefined
   // Only what asks DHCP can be somewhere else.
   const byMac = target.compiled.config.unit['management.method'] === 'dhcp' ? 'by-mac-too' : 'there-only'
   const found = await waits.until(
@@ -26,7 +28,7 @@ export async function comeBack(run: UnitRun): Promise<string> {
       if (seen?.answers === 'service' && seen.address === goal) return seen
       if (seen?.answers === 'service' && told) {
         if (await isElsewhereByDhcp(run, seen.address)) return seen
-        throw new CameBackUnchanged(seen.address)
+        if (!mayStillMove || mayStillMove.hasPassed()) throw new CameBackUnchanged(seen.address)
       }
       if (!told) await journal.tell('return', { kind: 'waiting', until, waitingFor: 'restarting' })
       told = true
@@ -43,6 +45,7 @@ export async function comeBack(run: UnitRun): Promise<string> {
   }
   if (found.address !== goal) throw held('not-reserved', { got: found.address, address: goal, mac: target.unit.mac })
   await signInThere(run, goal)
+  await access.dialect.confirm(target.compiled.config)
   // It may have lost its power in the middle, and be back as it was before, at an address that did not change.
   const awaited = journal.awaitedRevision
   if (awaited !== undefined && (await access.dialect.revision()) !== awaited) throw new CameBackUnchanged(goal)

@@ -51,6 +51,8 @@ export interface Dialect {
   revision(): Promise<string | undefined>
   /** Puts written changes into effect. The unit may restart and answer at another address. */
   apply(): Promise<void>
+  /** It is reached at its new address: what would have taken the change back by itself is called off. */
+  confirm(desired: UnitConfig): Promise<void>
   /** Makes what is in effect survive a restart, where that is a step of its own. */
   save(): Promise<void>
   restart(): Promise<void>

@@ -2,6 +2,7 @@
 import type { DirectCard } from '../../core/kit/kit-card'
 import type { Lane } from '../host/host'
 import type { PinCheck } from '../trust/pin'
+import { cli } from './cli/cli'
 import type { Dialect } from './dialect'
 import { restconf } from './restconf/restconf'
 
@@ -9,11 +10,14 @@ type Kind = DirectCard['dialect']['kind']
 type Open<K extends Kind> = (lane: Lane, card: DirectCard & { dialect: { kind: K } }, pin: PinCheck) => Dialect
 
 const dialects: { readonly [K in Kind]: Open<K> } = {
+  cli,
   restconf: (lane, { factory, dialect, does }, pin) =>
     restconf(lane, { port: factory.port, managementInterface: dialect.managementInterface, pin, slow: does.slow }),
 }
 
 /** A session with the unit at the lane's end, in the dialect that its card names; not signed in yet. */
 export function openDialect(card: DirectCard, lane: Lane, pin: PinCheck): Dialect {
-  return dialects[card.dialect.kind](lane, card, pin)
+  // The entry of a kind takes the cards of that kind: the table says so, and the compiler cannot follow it here.
+  const open = dialects[card.dialect.kind] as Open<Kind>
+  return open(lane, card, pin)
 }

@@ -41,7 +41,8 @@ const server = await serveHelper(
     interfaceName,
     lanes,
     prober,
-    added: () => ledger.additions.flatMap((addition) => (addition.kind === 'address' ? [`${addition.address}/32`] : [])),
+    added: () =>
+      ledger.additions.flatMap((addition) => (addition.kind === 'address' ? [`${addition.address}/32`] : [])),
   },
   path || fail('AIR_MUSTER_HELPER_SOCKET is not set'),
   owner === undefined ? undefined : { uid: uid ?? 0, gid: gid ?? 0 },
@@ -58,4 +59,6 @@ async function end(why?: string): Promise<void> {
   port?.close()
   process.exit(why ? 1 : 0)
 }
-for (const signal of ['SIGTERM', 'SIGINT', 'disconnect'] as const) process.once(signal, () => void end())
+for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => void end())
+// Whoever started it holds its input open, and is gone when that ends.
+if (process.env.AIR_MUSTER_TIED === 'yes') process.stdin.resume().once('end', () => void end())

@@ -139,6 +139,10 @@ class Restconf implements Dialect {
     await this.#operate('air-muster-wireless:apply')
   }
 
+  async confirm(): Promise<void> {
+    // It takes nothing back by itself.
+  }
+
   async save(): Promise<void> {
     await this.#operate('air-muster-wireless:save')
   }

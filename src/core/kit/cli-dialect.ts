@@ -1,0 +1,129 @@
+/**
+ * The command-line part of a kit card: how a model is spoken to by commands. What is written is a template that names
+ * settings by their ids; what is read is an expression for each setting over what a command prints.
+ */
+import { z } from 'zod'
+import { isSettingId } from '../config/setting-ids'
+import { patternSchema as pattern } from '../input/pattern'
+import { templateFaults } from './cli-template'
+
+/** What a card calls each piece of a template: checked against the table of settings when the card is read. */
+const template = z
+  .string()
+  .min(1)
+  .superRefine((text, context) => {
+    for (const message of templateFaults(text)) context.addIssue({ code: 'custom', message })
+  })
+const valuePattern = pattern.refine((text) => text.includes('(?<value>'), 'the expression names a group: (?<value>…)')
+
+/** How a value of a setting stands in the unit's own words. */
+const wordsSchema = z.strictObject({
+  /** The unit's word for each of our values. */
+  words: z.record(z.string(), z.string()).optional(),
+  /** Its number is ours so many times. */
+  times: z.number().positive().optional(),
+  /** `hex`: the text's bytes. `list`: entries with a separator. `epoch`: its clock, seconds since 1970. */
+  as: z.enum(['hex', 'list', 'epoch']).optional(),
+  separator: z.string().default(','),
+  /** The value where the unit says nothing of it. */
+  absent: z.json().optional(),
+})
+export type CliWords = z.infer<typeof wordsSchema>
+
+const scopes = z.enum(['unit', 'network', 'radio'])
+
+/** What one command prints, and where each setting stands in it. */
+const readingSchema = z
+  .strictObject({
+    run: z.string().min(1),
+    per: scopes.default('unit'),
+    /**
+     * First line of each network's or radio's part, with a group `of`: the network's id or the radio's name. A
+     * network's may have a group `radio`: the bands of a network are those of the radios that it was seen on.
+     */
+    starts: pattern.optional(),
+    /** Read by an expression with a group `value`, which may run over all lines of the part. */
+    tells: z.record(z.string(), valuePattern).default({}),
+    /** True of every part that is there. */
+    says: z.record(z.string(), z.json()).default({}),
+  })
+  .superRefine(({ per, starts, tells, says }, context) => {
+    if (per !== 'unit' && !starts?.includes('(?<of>'))
+      context.addIssue({ code: 'custom', path: ['starts'], message: `per ${per} takes "starts" with a group (?<of>…)` })
+    for (const id of [...Object.keys(tells), ...Object.keys(says)]) {
+      if (!isSettingId(id))
+        context.addIssue({ code: 'custom', path: ['tells', id], message: `"${id}" is not in the table of settings` })
+      else if ((per === 'unit') !== !(id.startsWith('network.') || id.startsWith('radio.')))
+        context.addIssue({ code: 'custom', path: ['tells', id], message: `"${id}" is not a setting of a ${per}` })
+    }
+  })
+export type CliReading = z.infer<typeof readingSchema>
+
+const commandSchema = z.strictObject({
+  run: template,
+  /** Goes to the command's input, a value a place: values that would be more than one line are refused. */
+  input: template.optional(),
+  /** Seconds that it may take. */
+  within: z.number().positive().max(300).default(20),
+})
+export type CliCommand = z.infer<typeof commandSchema>
+
+const writeSchema = z.strictObject({
+  /** Settings that it writes, whichever of them differs: ids, or a whole group such as `network.*`. */
+  sets: z
+    .array(
+      z.string().refine((id) => isSettingId(id) || /^(network|radio)\.\*$/.test(id), {
+        error: (issue) => `"${issue.input}" is not in the table of settings`,
+      }),
+    )
+    .min(1),
+  /** Once for the unit, or for each network or radio that it concerns. */
+  per: scopes.default('unit'),
+  commands: z.array(commandSchema).min(1),
+})
+export type CliWrite = z.infer<typeof writeSchema>
+
+/** What its radios really do. */
+const airSchema = z.strictObject({
+  run: z.string().min(1),
+  /** First line of each radio's part, with a group `of`: the radio's name. */
+  starts: pattern,
+  onAir: pattern,
+  listening: pattern.optional(),
+  listensFor: valuePattern.optional(),
+  channel: valuePattern.optional(),
+  width: valuePattern.optional(),
+  /** Within a radio's part: first line of each network's, with a group `of`. */
+  networkStarts: pattern,
+  ssid: valuePattern,
+  security: valuePattern,
+})
+
+export const cliDialectSchema = z.strictObject({
+  kind: z.literal('cli'),
+  over: z.enum(['ssh', 'telnet', 'tcp']),
+  /** Each command runs by itself and tells how it ended, or is typed at a prompt. */
+  session: z.enum(['commands', 'prompt']).default('commands'),
+  /** What stands at the end of what it prints when it waits for a command. */
+  prompt: pattern.optional(),
+  /** What it asks in the middle, and what is typed then: pages, confirmations. */
+  asks: z.array(z.strictObject({ sees: pattern, types: z.string() })).default([]),
+  /** How a value stands in a command: as one word of a POSIX shell, between double quotes, or bare. */
+  escape: z.enum(['shell', 'quoted', 'bare']),
+  /** Output that means no. */
+  refused: z.array(pattern).default([]),
+  /** Its MAC, so that nobody else is set in its place. */
+  mac: z.strictObject({ run: z.string().min(1), value: valuePattern }),
+  values: z.record(z.string(), wordsSchema).default({}),
+  read: z.array(readingSchema).min(1),
+  write: z.array(writeSchema).min(1),
+  password: z.array(commandSchema).min(1),
+  /** Once it was reached at its new address: what would have taken the change back is called off. */
+  confirm: z.array(commandSchema).default([]),
+  backup: z.string().min(1),
+  unsaved: z.strictObject({ run: z.string().min(1), value: pattern }).optional(),
+  save: z.array(commandSchema).default([]),
+  restart: z.array(commandSchema).min(1),
+  air: airSchema,
+})
+export type CliDialect = z.infer<typeof cliDialectSchema>

@@ -1,0 +1,44 @@
+/** What a unit's radios really do, read from what a command prints. */
+import { findAll, matches } from '../../../core/input/pattern'
+import type { CliDialect } from '../../../core/kit/cli-dialect'
+import type { DirectCard } from '../../../core/kit/kit-card'
+import type { RadioOnAir } from '../dialect'
+import { bandOf, partsOf } from './reading'
+import { fromWords } from './words'
+
+export function airIn(card: DirectCard, { air, values }: CliDialect, text: string): RadioOnAir[] {
+  return partsOf(air.starts, text).flatMap(({ of: name, part }): RadioOnAir[] => {
+    const band = bandOf(card, name)
+    if (band === undefined) return []
+    const number = (pattern: string | undefined): number | undefined => {
+      const found = pattern === undefined ? undefined : valueIn(pattern, part)
+      return found === undefined ? undefined : Number(found)
+    }
+    const listening = air.listening !== undefined && findAll(air.listening, part).length > 0
+    const condition = listening ? 'listening' : findAll(air.onAir, part).length > 0 ? 'on-air' : 'off'
+    const networks = partsOf(air.networkStarts, part).map(({ of: id, part: one }) => ({
+      id,
+      ssid: String(fromWords('network.ssid', valueIn(air.ssid, one) ?? '', values['network.ssid'], 0) ?? ''),
+      security: securityIn(one, air.security, values['network.security']?.words),
+    }))
+    return [
+      {
+        band,
+        condition,
+        listensFor: number(air.listensFor) ?? 0,
+        channel: number(air.channel),
+        width: number(air.width),
+        networks: condition === 'on-air' ? networks : [],
+      },
+    ]
+  })
+}
+
+const valueIn = (pattern: string, text: string): string | undefined => findAll(pattern, text)[0]?.groups.value
+
+/** Our word for it; what the unit says where we have none, and `open` where it says nothing. */
+function securityIn(part: string, pattern: string, words: Readonly<Record<string, string>> = {}): string {
+  const said = valueIn(pattern, part)?.trim() ?? ''
+  if (said === '' || matches('^(?i:none|open)$', said)) return 'open'
+  return Object.entries(words).find(([, word]) => word === said)?.[0] ?? said
+}

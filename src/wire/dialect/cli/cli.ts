@@ -1,0 +1,184 @@
+/** The cli dialect: commands over SSH, as the unit's kit card has them. */
+import { type Difference, stepOf } from '../../../core/config/compare'
+import { settingOf } from '../../../core/config/settings/settings'
+import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import { findAll, matches } from '../../../core/input/pattern'
+import type { CliCommand, CliDialect, CliWrite } from '../../../core/kit/cli-dialect'
+import { fillIn } from '../../../core/kit/cli-template'
+import type { DirectCard } from '../../../core/kit/kit-card'
+import type { Evidence } from '../../../core/kit/recognise'
+import type { Lane } from '../../host/host'
+import type { PinCheck } from '../../trust/pin'
+import { plainReason, WireError } from '../../wire-error'
+import type { Changes, Credentials, Dialect, RadioOnAir } from '../dialect'
+import { airIn } from './air'
+import { escapes, inInput } from './escape'
+import { networkPlaces, type Places, placesOf, radioPlaces, type Situation } from './places'
+import { observedIn } from './reading'
+import { bannerOf, SshSession } from './ssh-session'
+
+type CliCard = DirectCard & { readonly dialect: CliDialect }
+
+const readingSeconds = 20
+
+export function cli(lane: Lane, card: CliCard, pin: PinCheck): Dialect {
+  return new Cli(lane, card, pin)
+}
+
+class Cli implements Dialect {
+  readonly #lane: Lane
+  readonly #card: CliCard
+  readonly #pin: PinCheck
+  #session: SshSession | undefined
+  /** What was read last: an address is changed from what it is. */
+  #current: { address: string; prefix: number }
+  /** Secrets that went to the unit: they are taken out of whatever it says. */
+  readonly #secrets = new Set<string>()
+
+  constructor(lane: Lane, card: CliCard, pin: PinCheck) {
+    this.#lane = lane
+    this.#card = card
+    this.#pin = pin
+    this.#current = { address: lane.address, prefix: lane.prefix }
+  }
+
+  get #dialect(): CliDialect {
+    return this.#card.dialect
+  }
+
+  async identify(): Promise<Evidence> {
+    return { banner: await bannerOf(this.#lane, this.#card.factory.port) }
+  }
+
+  async signIn(login: Credentials): Promise<void> {
+    this.close()
+    this.#secrets.add(login.password)
+    this.#session = await SshSession.open(this.#lane, this.#card.factory.port, login, this.#pin)
+    const { run, value } = this.#dialect.mac
+    const mac = findAll(value, await this.#print(run))[0]?.groups.value?.toLowerCase()
+    if (mac === undefined) throw new WireError('garbled', 'it does not tell its MAC')
+    if (mac !== this.#lane.mac) throw new WireError('wrong-unit', `${mac} answers where ${this.#lane.mac} should`)
+  }
+
+  async read(): Promise<ObservedConfig> {
+    const printed = []
+    for (const reading of this.#dialect.read) printed.push({ reading, text: await this.#print(reading.run) })
+    const observed = observedIn(this.#card, this.#dialect, printed, Date.now())
+    const { 'management.address': address, 'management.prefix': prefix } = observed.unit
+    if (address?.kind === 'value' && prefix?.kind === 'value')
+      this.#current = { address: address.value, prefix: prefix.value }
+    return observed
+  }
+
+  backup(): Promise<string> {
+    return this.#print(this.#dialect.backup)
+  }
+
+  async write(differences: readonly Difference[], desired: UnitConfig): Promise<void> {
+    for (const { unit, networks } of [desired])
+      for (const values of [unit, ...Object.values(networks)])
+        for (const [id, value] of Object.entries(values))
+          if (settingOf(id as never).secret && typeof value === 'string') this.#secrets.add(value)
+    const situation: Situation = { card: this.#card, dialect: this.#dialect, desired, current: this.#current }
+    const whole = placesOf(situation)
+    for (const write of this.#dialect.write) {
+      const concerned = differences.filter((difference) => concerns(write, difference))
+      if (concerned.length === 0) continue
+      for (const places of eachOf(write, concerned, situation))
+        for (const command of write.commands) await this.#carryOut(command, { ...whole, ...places })
+    }
+  }
+
+  async changePassword(user: string, password: string): Promise<void> {
+    this.#secrets.add(password)
+    for (const command of this.#dialect.password) await this.#carryOut(command, { login: { user, password } })
+  }
+
+  async changes(): Promise<Changes> {
+    const { unsaved } = this.#dialect
+    const saved = unsaved && matches(unsaved.value, await this.#print(unsaved.run)) ? 'unsaved' : 'saved'
+    return { standing: 'none', saved }
+  }
+
+  async revision(): Promise<undefined> {
+    return undefined
+  }
+
+  async apply(): Promise<void> {
+    // Everything takes effect at once.
+  }
+
+  async confirm(desired: UnitConfig): Promise<void> {
+    const places = placesOf({ card: this.#card, dialect: this.#dialect, desired, current: this.#current })
+    for (const command of this.#dialect.confirm) await this.#carryOut(command, places)
+  }
+
+  async save(): Promise<void> {
+    for (const command of this.#dialect.save) await this.#carryOut(command, {})
+  }
+
+  async restart(): Promise<void> {
+    for (const command of this.#dialect.restart) await this.#carryOut(command, {})
+  }
+
+  async air(): Promise<readonly RadioOnAir[]> {
+    return airIn(this.#card, this.#dialect, await this.#print(this.#dialect.air.run))
+  }
+
+  close(): void {
+    this.#session?.close()
+    this.#session = undefined
+  }
+
+  /** What a command prints that only looks. */
+  async #print(command: string): Promise<string> {
+    const { text, status } = await this.#open.run(command, undefined, readingSeconds)
+    if (status !== undefined && status !== 0) throw new WireError('rejected', this.#reasonIn(text, status))
+    return text
+  }
+
+  async #carryOut({ run, input, within }: CliCommand, places: Places): Promise<void> {
+    const command = fillIn(run, places, escapes[this.#dialect.escape])
+    const sent = input === undefined ? undefined : fillIn(input, places, inInput)
+    const { text, status } = await this.#open.run(command, sent, within)
+    const refused = this.#dialect.refused.some((pattern) => findAll(pattern, text).length > 0)
+    if (refused || (status !== undefined && status !== 0)) throw new WireError('rejected', this.#reasonIn(text, status))
+  }
+
+  get #open(): SshSession {
+    if (!this.#session) throw new WireError('unreachable', 'no session is open')
+    return this.#session
+  }
+
+  /** The last words that it said, without any secret that went to it. */
+  #reasonIn(text: string, status: number | undefined): string {
+    let words = text.trim().split('\n').at(-1) ?? ''
+    for (const secret of this.#secrets) if (secret !== '') words = words.replaceAll(secret, '…')
+    return plainReason(words) || `the command ended with ${status ?? 'no status'}`
+  }
+}
+
+/** Does a difference call for this write? */
+function concerns({ sets }: CliWrite, difference: Difference): boolean {
+  if (difference.kind === 'value')
+    return sets.some((id) => id === difference.id || id === `${difference.id.split('.')[0]}.*`)
+  return sets.some((id) => id.startsWith(`${difference.scope}.`))
+}
+
+/** The places for each time that a write is carried out. */
+function eachOf({ per }: CliWrite, concerned: readonly Difference[], situation: Situation): Places[] {
+  const { desired, card } = situation
+  if (per === 'unit') return [{}]
+  if (per === 'network') {
+    const ids = new Set(concerned.filter((each) => stepOf(each) === 'networks').map(({ of }) => of))
+    return Object.entries(desired.networks)
+      .filter(([id]) => ids.has(id))
+      .map(([id, values], index) => networkPlaces(situation, id, values, index))
+  }
+  const bands = new Set(concerned.map(({ of }) => of))
+  // A network may stand on any radio.
+  const all = concerned.some((each) => stepOf(each) === 'networks')
+  return card.radios
+    .filter(({ band }) => desired.radios[band] && (all || bands.has(band)))
+    .map((radio) => radioPlaces(situation, radio))
+}

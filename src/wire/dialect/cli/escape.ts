@@ -1,0 +1,32 @@
+/**
+ * How a value stands in a command, so that nothing that a brief holds can end the command early. What a unit cannot
+ * be told this way is refused before it is sent.
+ */
+import type { CliDialect } from '../../../core/kit/cli-dialect'
+import type { Escape } from '../../../core/kit/cli-template'
+import { WireError } from '../../wire-error'
+
+/** C0 and C1 controls, line and paragraph separators: each may end a line somewhere. */
+const endsALine = /[\u0000-\u001f\u007f-\u009f\u2028\u2029]/
+
+/** @throws WireError rejected */
+function oneLine(value: string): string {
+  if (endsALine.test(value)) throw new WireError('rejected', 'a value with a control character cannot be written to it')
+  return value
+}
+
+export const escapes: Readonly<Record<CliDialect['escape'], Escape>> = {
+  /** One word of a POSIX shell (IEEE Std 1003.1-2017, 2.2.2): within single quotes nothing has a meaning. */
+  shell: (value) => `'${oneLine(value).replaceAll("'", `'\\''`)}'`,
+  /** Between double quotes, with backslashes before what would end them. */
+  quoted: (value) => `"${oneLine(value).replace(/["\\]/g, '\\$&')}"`,
+  /** As it is: only what no command line gives a meaning to. */
+  bare: (value) => {
+    if (!/^[A-Za-z0-9._:@/+-]+$/.test(value))
+      throw new WireError('rejected', 'this unit takes letters, digits and . _ : @ / + - there')
+    return value
+  },
+}
+
+/** In what goes to a command's input: one line, as it is. */
+export const inInput: Escape = oneLine

@@ -1,0 +1,99 @@
+/** What a unit's commands print, read by its card's expressions: bounded, and nothing guessed. */
+import type { SettingId } from '../../../core/config/setting-ids'
+import { settingOf } from '../../../core/config/settings/settings'
+import type { Observed, ObservedConfig } from '../../../core/config/unit-config'
+import { findAll } from '../../../core/input/pattern'
+import type { CliReading } from '../../../core/kit/cli-dialect'
+import type { DirectCard } from '../../../core/kit/kit-card'
+import { fromWords } from './words'
+
+type Dialect = Extract<DirectCard['dialect'], { kind: 'cli' }>
+type Seen = Record<string, Observed<unknown>>
+
+export interface Printed {
+  readonly reading: CliReading
+  readonly text: string
+}
+
+/** @param at  now, ms since 1970: a clock is read as how far it is off */
+export function observedIn(
+  card: DirectCard,
+  dialect: Dialect,
+  printed: readonly Printed[],
+  at: number,
+): ObservedConfig {
+  const unit: Seen = hidden(card, 'unit')
+  const networks: Record<string, Seen> = {}
+  const radios: Record<string, Seen> = {}
+  for (const { reading, text } of printed) {
+    const told = (part: string): Seen => valuesIn(dialect, reading, part, at)
+    if (reading.per === 'unit') Object.assign(unit, told(text))
+    else
+      for (const { of, radio, part } of partsOf(reading.starts ?? '', text)) {
+        if (reading.per === 'radio') {
+          const band = bandOf(card, of)
+          if (band) radios[band] = { ...hidden(card, 'radio'), ...radios[band], ...told(part) }
+        } else
+          networks[of] = merged(networks[of], { ...hidden(card, 'network'), ...told(part), ...onBand(card, radio) })
+      }
+  }
+  return { unit, networks, radios }
+}
+
+export interface Part {
+  readonly of: string
+  readonly radio: string | undefined
+  readonly part: string
+}
+
+/** Cuts what was printed before each line that matches. */
+export function partsOf(starts: string, text: string): Part[] {
+  const heads = findAll(starts, text)
+  return heads.map(({ start, groups }, index) => ({
+    of: groups.of ?? '',
+    radio: groups.radio,
+    part: text.slice(start, heads[index + 1]?.start ?? text.length),
+  }))
+}
+
+export const bandOf = (card: Pick<DirectCard, 'radios'>, name: string): string | undefined =>
+  card.radios.find((radio) => radio.name === name)?.band
+
+function valuesIn({ values }: Dialect, { tells, says }: CliReading, part: string, at: number): Seen {
+  const seen: Seen = {}
+  for (const [id, value] of Object.entries(says)) seen[id] = { kind: 'value', value }
+  for (const [id, pattern] of Object.entries(tells)) {
+    const how = values[id]
+    const text = findAll(pattern, part)[0]?.groups.value
+    const value = text === undefined ? how?.absent : fromWords(id as SettingId, text, how, at)
+    if (value !== undefined) seen[id] = { kind: 'value', value }
+  }
+  return seen
+}
+
+/** What the model takes and never shows. */
+function hidden({ can }: DirectCard, scope: 'unit' | 'network' | 'radio'): Seen {
+  return Object.fromEntries(
+    Object.entries(can).flatMap(([id, detail]) =>
+      detail?.readable === 'no' && settingOf(id as SettingId).scope === scope ? [[id, { kind: 'unreadable' }]] : [],
+    ),
+  )
+}
+
+function onBand(card: DirectCard, radio: string | undefined): Seen {
+  const band = radio === undefined ? undefined : bandOf(card, radio)
+  return band === undefined ? {} : { 'network.bands': { kind: 'value', value: [band] } }
+}
+
+/** A network that is seen on two radios has both bands; where it differs between them it is as nobody asked. */
+function merged(before: Seen | undefined, now: Seen): Seen {
+  if (!before) return now
+  const both: Seen = { ...now }
+  for (const [id, value] of Object.entries(before)) {
+    const other = now[id]
+    if (id === 'network.bands' && value.kind === 'value' && other?.kind === 'value')
+      both[id] = { kind: 'value', value: [...(value.value as string[]), ...(other.value as string[])] }
+    else if (JSON.stringify(value) !== JSON.stringify(other)) both[id] = { kind: 'unsupported' }
+  }
+  return both
+}
