@@ -1,10 +1,16 @@
 // npm test: installs what is missing, builds, checks the code, runs every test. Words after -- go to the test runner.
+//   --quick   leaves out what takes long: browsers, whole musters, machines that nobody here wrote (npm run test:quick)
 import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
 import { root } from './lib/root.mjs'
 
-ensureDebian('mariadb', 'chromium', 'yanglint', 'yangModules', 'netconfd', 'kea', 'dnsmasq', 'openssl')
+const words = process.argv.slice(2)
+const quick = words.includes('--quick')
+const chosen = words.filter((word) => word !== '--quick')
+const helper = ['tcpdump', 'socat', 'iproute2', 'ping', 'setpriv']
+ensureDebian('mariadb', 'yanglint', 'yangModules', 'kea', 'dnsmasq', 'openssl', ...helper)
+if (!quick) ensureDebian('chromium', 'netconfd', 'qemu')
 ensureNodeModules()
 await import('./build.mjs')
 
@@ -13,11 +19,11 @@ const run = (command, args) => {
   const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit' })
   if (status !== 0) process.exit(status ?? 1)
 }
-const chosen = process.argv.slice(2)
 if (chosen.length === 0) {
   run(bin('biome'), ['ci', '.'])
   run(bin('tsc'), ['--noEmit'])
   run(bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'src'])
   run(bin('knip'), [])
 }
-run(bin('vitest'), ['run', ...chosen])
+const long = ['tests/e2e/**', 'tests/run/**', 'tests/real/**'].flatMap((path) => ['--exclude', path])
+run(bin('vitest'), ['run', ...(quick ? long : []), ...chosen])

@@ -12,6 +12,8 @@ export interface BenchWire {
   readonly laptop: string
   readonly wire: string
   box(index: number): string
+  /** Gives the laptop an address that it has of its own. */
+  own(cidr: string): void
   /** Runs a program where the laptop is. */
   onLaptop(command: string, args: readonly string[], env?: Record<string, string>): ChildProcess
   /** The same words of `ip` for the laptop: addresses, routes, rules, neighbours that were set by hand. */
@@ -64,6 +66,7 @@ export function benchWire(boxes: number, address: string): BenchWire {
     laptop,
     wire,
     box,
+    own: (cidr) => void ip('-n', laptop, 'addr', 'add', cidr, 'dev', 'wired0'),
     onLaptop: (command, args, env = {}) =>
       spawn('ip', ['netns', 'exec', laptop, command, ...args], { env: { ...process.env, ...env } }),
     standing: () =>

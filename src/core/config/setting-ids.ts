@@ -66,3 +66,8 @@ const known: ReadonlySet<string> = new Set(settingIds)
 export function isSettingId(id: string): id is SettingId {
   return known.has(id)
 }
+
+/** Settings that are read and never written. */
+export const onlyReadIds: ReadonlySet<string> = new Set<SettingId>(['unit.firmware', 'clock.time'])
+/** Settings that are proven by signing in with them, and neither read nor written with the others. */
+export const signInIds: ReadonlySet<string> = new Set<SettingId>(['admin.user', 'admin.password'])

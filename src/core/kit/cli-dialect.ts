@@ -3,9 +3,9 @@
  * settings by their ids; what is read is an expression for each setting over what a command prints.
  */
 import { z } from 'zod'
-import { isSettingId } from '../config/setting-ids'
+import { isSettingId, onlyReadIds, signInIds } from '../config/setting-ids'
 import { patternSchema as pattern } from '../input/pattern'
-import { templateFaults } from './cli-template'
+import { quotedPlaces, templateFaults } from './cli-template'
 
 /** What a card calls each piece of a template: checked against the table of settings when the card is read. */
 const template = z
@@ -99,7 +99,9 @@ const airSchema = z.strictObject({
   security: valuePattern,
 })
 
-export const cliDialectSchema = z.strictObject({
+const quoteSigns = { shell: `'"`, quoted: '"', bare: '' } as const
+
+const fields = z.strictObject({
   kind: z.literal('cli'),
   over: z.enum(['ssh', 'telnet', 'tcp']),
   /** Each command runs by itself and tells how it ended, or is typed at a prompt. */
@@ -126,4 +128,41 @@ export const cliDialectSchema = z.strictObject({
   restart: z.array(commandSchema).min(1),
   air: airSchema,
 })
+
+export const cliDialectSchema = fields.superRefine((dialect, context) => {
+  const { session, prompt, write, password, confirm, save, restart } = dialect
+  const commands: [path: PropertyKey[], command: CliCommand][] = [
+    ...write.flatMap(({ commands: each }, at) =>
+      each.map((one, index): [PropertyKey[], CliCommand] => [['write', at, 'commands', index], one]),
+    ),
+    ...Object.entries({ password, confirm, save, restart }).flatMap(([name, each]) =>
+      each.map((one, index): [PropertyKey[], CliCommand] => [[name, index], one]),
+    ),
+  ]
+  for (const [path, { run, input }] of commands) {
+    for (const name of quotedPlaces(run, quoteSigns[dialect.escape]))
+      context.addIssue({ code: 'custom', path: [...path, 'run'], message: `{{${name}}} stands within quotes` })
+    if (input !== undefined && session === 'prompt')
+      context.addIssue({ code: 'custom', path: [...path, 'input'], message: 'a command at a prompt has no input' })
+  }
+  if (session === 'prompt' && prompt === undefined)
+    context.addIssue({ code: 'custom', path: ['prompt'], message: 'a session at a prompt takes its expression' })
+})
 export type CliDialect = z.infer<typeof cliDialectSchema>
+
+/**
+ * What a card says that its model can, and has no command for.
+ * @param can  ids of the settings that it takes, and whether it shows them
+ */
+export function uncovered(can: Readonly<Record<string, { readable: 'yes' | 'no' } | undefined>>, dialect: CliDialect) {
+  const bandsByRadio = dialect.read.some(({ starts }) => starts?.includes('(?<radio>'))
+  const told = new Set(dialect.read.flatMap(({ tells, says }) => [...Object.keys(tells), ...Object.keys(says)]))
+  if (bandsByRadio) told.add('network.bands')
+  const sets = new Set(dialect.write.flatMap((write) => write.sets))
+  return Object.entries(can).flatMap(([id, detail]): { id: string; message: string }[] => {
+    if (signInIds.has(id)) return []
+    const isSet = sets.has(id) || sets.has(`${id.split('.')[0]}.*`)
+    if (detail?.readable !== 'no' && !told.has(id)) return [{ id, message: `no command reads "${id}"` }]
+    return isSet || onlyReadIds.has(id) ? [] : [{ id, message: `no command sets "${id}"` }]
+  })
+}

@@ -58,6 +58,20 @@ function isKnown(name: string): boolean {
 export type Escape = (value: string) => string
 
 /** Fills a template in; each value goes through the escape. @throws whatever the escape throws */
-export function fillIn(text: string, values: object, escape: Escape): string {
-  return mustache.render(text, values, undefined, { escape: (value) => escape(String(value)) })
+export function fillIn(text: string, values: object, written: Escape): string {
+  return mustache.render(text, values, undefined, { escape: (value) => written(String(value)) })
+}
+
+/**
+ * Names that stand within quotes: their escape would end the quotes, and what follows would be a command.
+ * @param quotes  signs that quote in this command line
+ */
+export function quotedPlaces(text: string, quotes: string): string[] {
+  let open = ''
+  return [...text.matchAll(/\{\{[^}]*\}\}|\\.|[\s\S]/g)].flatMap(([piece]) => {
+    if (/^\{\{[A-Za-z]/.test(piece)) return open === '' ? [] : [piece.slice(2, -2)]
+    if (open === '' && quotes.includes(piece)) open = piece
+    else if (piece === open) open = ''
+    return []
+  })
 }

@@ -31,8 +31,8 @@ describe('a kit card', () => {
     const lineOf = (words: string) => b7.split('\n').findIndex((line) => line.includes(words)) + 1
     const reading = readKitCard(b7.replace('"^no: "', '"^no: ("').replace('(?<value>[A-Z]{2})', '([A-Z]{2})'))
     expect(reading.ok ? [] : reading.faults.map(({ line, reason }) => [line, reason])).toEqual([
-      [lineOf('(?<value>[A-Z]{2})'), 'the expression names a group: (?<value>…)'],
       [lineOf('"^no: "'), '"^no: (" is not a regular expression: missing closing ): `^no: (`'],
+      [lineOf('(?<value>[A-Z]{2})'), 'the expression names a group: (?<value>…)'],
     ])
   })
 })
@@ -41,6 +41,7 @@ describe('the cards that come with the program', () => {
   it('cover every model, each way of speaking and each kind of factory state', () => {
     expect([...cards.keys()]).toEqual([
       'Brackwater B7',
+      'Debian hostapd',
       'Hearth H1',
       'Lowbeam L24',
       'Ostrel O-20 US',
@@ -69,6 +70,7 @@ describe('the cards that come with the program', () => {
 
   it('are set directly only where this release speaks their dialect to an access point at an address of its own', () => {
     expect([...cards.values()].filter(isDirect).map(modelName)).toEqual([
+      'Debian hostapd',
       'Ostrel O-20 US',
       'Ostrel O-20',
       'Ostrel O-40',

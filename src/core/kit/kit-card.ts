@@ -9,6 +9,7 @@ import { isSettingId, type SettingId } from '../config/setting-ids'
 import { cardBounds, yamlFault } from '../input/bounded-text'
 import { patternSchema } from '../input/pattern'
 import { type Can, canSchema, cardRadioSchema, dialectSchema, doesSchema, poeTypes } from './card-parts'
+import { uncovered } from './cli-dialect'
 import { modernCard } from './former-card'
 
 const seconds = z.number().min(0).max(3600)
@@ -46,7 +47,7 @@ function knownSettings(
   return Object.fromEntries(Object.entries(can).map(([id, detail]) => [id, detail ?? canSchema.parse({})]))
 }
 
-export const kitCardSchema = z.strictObject({
+const cardFields = z.strictObject({
   maker: z.string().min(1),
   model: z.string().min(1),
   role: z.enum(['access-point', 'controller', 'managed-access-point', 'link-end', 'switch']),
@@ -88,6 +89,12 @@ export const kitCardSchema = z.strictObject({
   /** Code of the vendor option (RFC 2132, 8.4) in which its access points look for their controller. */
   discovery: z.strictObject({ option43Code: z.int().min(1).max(254) }).optional(),
   dialect: dialectSchema,
+})
+
+export const kitCardSchema = cardFields.superRefine(({ can, dialect }, context) => {
+  if (dialect.kind !== 'cli') return
+  for (const { id, message } of uncovered(can, dialect))
+    context.addIssue({ code: 'custom', path: ['can', id], message })
 })
 export type KitCard = z.infer<typeof kitCardSchema>
 

@@ -7,7 +7,7 @@ import type { Escape } from '../../../core/kit/cli-template'
 import { WireError } from '../../wire-error'
 
 /** C0 and C1 controls, line and paragraph separators: each may end a line somewhere. */
-const endsALine = /[\u0000-\u001f\u007f-\u009f\u2028\u2029]/
+const endsALine = /[\p{Cc}\p{Zl}\p{Zp}]/u
 
 /** @throws WireError rejected */
 function oneLine(value: string): string {

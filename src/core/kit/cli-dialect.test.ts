@@ -1,0 +1,65 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { readKitCard } from './kit-card'
+
+const text = readFileSync(join(import.meta.dirname, '../../../data/kit/debian-hostapd.yaml'), 'utf8')
+const faultsOf = (card: string) => {
+  const reading = readKitCard(card)
+  return reading.ok ? [] : reading.faults.map(({ field, reason }) => `${field}: ${reason}`)
+}
+/** The card with one piece of it changed; the piece is there. */
+const changed = (from: string, to: string): string => {
+  expect(text).toContain(from)
+  return text.replace(from, to)
+}
+
+describe('the commands of a card', () => {
+  it('name settings of the table, and nothing else', () => {
+    expect(faultsOf(text)).toEqual([])
+    expect(faultsOf(changed('{{unit.name}} > /etc/hostname', '{{unit.nmae}} > /etc/hostname'))).toEqual([
+      'dialect.write.1.commands.0.run: "unit.nmae" is not in the table of settings',
+    ])
+    expect(faultsOf(changed('sets: [unit.country]', 'sets: [unit.land]'))[0]).toContain(
+      '"unit.land" is not in the table of settings',
+    )
+    expect(faultsOf(changed('unit.name: ^(', 'unit.nick: ^('))).toContainEqual(
+      expect.stringContaining('"unit.nick" is not in the table of settings'),
+    )
+  })
+
+  it('let no value in without its escape', () => {
+    expect(faultsOf(changed('hostname {{unit.name}}', 'hostname {{{unit.name}}}'))[0]).toContain(
+      'would go in without its escape',
+    )
+    expect(faultsOf(changed('hostname {{unit.name}}', 'hostname {{&unit.name}}'))[0]).toContain(
+      'would go in without its escape',
+    )
+    expect(faultsOf(changed('hostname {{unit.name}}', 'hostname {{>unit.name}}'))[0]).toContain('is not allowed')
+    expect(faultsOf(changed('hostname {{unit.name}}', 'hostname "{{unit.name}}"'))[0]).toContain(
+      '{{unit.name}} stands within quotes',
+    )
+    expect(faultsOf(changed('hostname {{unit.name}}', "sh -c 'hostname {{unit.name}}'"))[0]).toContain(
+      '{{unit.name}} stands within quotes',
+    )
+  })
+
+  it('read and set whatever the card says that the model can', () => {
+    expect(faultsOf(changed('sets: [unit.name]', 'sets: [unit.location]'))).toEqual([
+      'can.unit.name: no command sets "unit.name"',
+    ])
+    expect(faultsOf(changed('        network.cipher: ^rsn_pairwise=(?<value>\\S+)$\n', ''))).toEqual([
+      'can.network.cipher: no command reads "network.cipher"',
+    ])
+    expect(
+      faultsOf(changed('    radio.beacon-interval,\n', '    radio.beacon-interval,\n    network.hours,\n')),
+    ).toEqual(['can.network.hours: no command reads "network.hours"'])
+  })
+
+  it('tell parts apart where they read networks or radios', () => {
+    expect(faultsOf(changed('      starts: ^radio=(?<of>\\S+)$\n', ''))[0]).toContain('per radio takes "starts"')
+    expect(faultsOf(changed('radio.channel: ^channel', 'unit.location: ^channel'))).toContainEqual(
+      expect.stringContaining('"unit.location" is not a setting of a radio'),
+    )
+  })
+})

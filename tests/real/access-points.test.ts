@@ -1,0 +1,168 @@
+/**
+ * Real access points, a real wire: three Debian machines at one factory address are mustered at once, as an installer
+ * does it, from `npm start` on.
+ */
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { parse, stringify } from 'yaml'
+import { type Installation, startInstallation } from '../support/installation'
+import { type RealBench, realBench } from '../support/real-access-points'
+
+const units = ['kauri-1', 'kauri-2', 'kauri-3']
+const address = (index: number): string => `10.44.8.${20 + index}`
+let folder: string
+let bench: RealBench
+let installation: Installation
+let standing: string
+
+function job(
+  change: (brief: Record<string, unknown> & { networks: Record<string, unknown>[] }) => void = () => {},
+): string {
+  const demo = parse(readFileSync(join(import.meta.dirname, '../../data/demo/port-ellery.yaml'), 'utf8'))
+  const [crew] = demo.brief.networks
+  demo.brief.networks = [
+    crew,
+    { ...crew, id: 'tickets', ssid: `Ellery's "Tickets" $(reboot)`, bands: ['2.4'], vlan: null, hidden: true },
+  ]
+  change(demo.brief)
+  demo.units = units.map((id, index) => ({
+    ...{ id, name: id, place: 'bench', model: 'Debian hostapd', serial: `K-${index}`, port: index + 1 },
+    mac: bench.macs[index],
+  }))
+  const file = join(folder, 'job.yaml')
+  writeFileSync(file, stringify(demo))
+  return file
+}
+
+/** Secrets of the job, as only whoever has the vault's key can read them. */
+const secrets = () =>
+  installation.script<Record<string, string>>(
+    `import { openStore, storeOptionsFromEnvironment } from './src/store/open.ts'
+    import { openDatedSecrets } from './src/store/secrets.ts'
+    const store = openStore(storeOptionsFromEnvironment())
+    console.log(JSON.stringify(Object.fromEntries((await openDatedSecrets(store, 1)).secrets)))
+    process.exit(0)`,
+  )
+
+/** Runs a command on a unit by SSH from the laptop, with a login; what it printed, or why it could not. */
+const onUnit = (host: string, password: string, command: string) =>
+  installation.script<{ text?: string; refused?: string }>(
+    `import ssh2 from 'ssh2'
+    const client = new ssh2.Client()
+    const tell = (value) => { console.log(JSON.stringify(value)); process.exit(0) }
+    client.on('error', (error) => tell({ refused: error.level }))
+    client.on('ready', () => client.exec(${JSON.stringify(command)}, (_, channel) => {
+      let text = ''
+      channel.on('data', (chunk) => { text += chunk })
+      channel.stderr.on('data', (chunk) => { text += chunk })
+      channel.on('close', () => tell({ text }))
+    }))
+    client.connect({ host: ${JSON.stringify(host)}, username: 'root', password: ${JSON.stringify(password)}, readyTimeout: 20000 })`,
+  )
+
+async function outcomes(): Promise<{ unit: string; setting: string; outcome: string }[]> {
+  const { text } = await installation.muster('export', 'port-ellery', '--settings')
+  const [head = '', ...lines] = text.trim().split('\n')
+  const columns = head.split(',')
+  return lines.map((line) => {
+    const cells = line.split(/,(?=(?:[^"]*"[^"]*")*[^"]*$)/)
+    return Object.fromEntries(columns.map((column, index) => [column.trim(), cells[index] ?? ''])) as never
+  })
+}
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'air-muster-real-'))
+  bench = await realBench(units.length, folder)
+  bench.wire.own('10.44.8.250/24')
+  standing = bench.wire.standing()
+  installation = await startInstallation(bench.wire, join(folder, 'data'))
+}, 420_000)
+afterAll(async () => {
+  await installation?.stop()
+  bench?.close()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+describe('three real access points at one address', () => {
+  it('are set and proven side by side, through a runner and a helper that are killed meanwhile', async () => {
+    await installation.muster('load', job())
+    const mustering = installation.muster('run', 'port-ellery', '--wait')
+    await reached('networks')
+    process.kill(installation.pidOf('runner'), 'SIGKILL')
+    await reached('password')
+    process.kill(installation.pidOf('wire helper'), 'SIGKILL')
+    const { text, status } = await mustering
+    expect(text).toContain('3 of 3 answer')
+    expect(status).toBe(0)
+    const all = await outcomes()
+    expect(all.length).toBeGreaterThan(100)
+    expect(all.filter(({ outcome }) => outcome.startsWith('open') || outcome === '')).toEqual([])
+  }, 400_000)
+
+  it('have never sent a beacon of an open network, and have sent others', async () => {
+    const password = (await secrets())['admin/password'] ?? ''
+    for (const [index] of units.entries()) {
+      const count = 'for f in beacons open; do tcpdump -Z root -r /run/$f.pcap 2>/dev/null | wc -l; done'
+      const { text } = await onUnit(address(index), password, count)
+      const [heard, open] = (text ?? '').trim().split('\n').map(Number)
+      expect(heard).toBeGreaterThan(0)
+      expect(open).toBe(0)
+    }
+    // The ear does hear one: a further radio of the machine sends an open network for a moment.
+    const hear = [
+      "printf 'interface=wlan3\\nssid=Open\\nhw_mode=g\\nchannel=1\\n' > /run/open.conf",
+      'hostapd -B -P /run/open.pid /run/open.conf > /dev/null; sleep 2; kill $(cat /run/open.pid)',
+      'tcpdump -Z root -r /run/open.pcap 2>/dev/null | wc -l',
+    ]
+    const { text } = await onUnit(address(2), password, hear.join('; '))
+    expect(Number(text)).toBeGreaterThan(0)
+  })
+
+  it('let a client in with the passphrase, on the hidden network too, and not with a wrong one', async () => {
+    const known = await secrets()
+    const password = known['admin/password'] ?? ''
+    const tries = async (ssid: string, passphrase: string, hidden: '' | 'hidden') => {
+      const word = (value: string): string => `'${value.replaceAll("'", `'\\''`)}'`
+      const { text } = await onUnit(
+        address(1),
+        password,
+        `client try ${word(ssid)} ${word(passphrase)} ${hidden} 30 | head -1`,
+      )
+      return text?.split(' ')[0]
+    }
+    await onUnit(address(1), password, 'client up')
+    expect(await tries('Ellery Crew', known['network/crew/passphrase'] ?? '', '')).toBe('CONNECTED')
+    expect(await tries('Ellery Crew', 'not-the-passphrase', '')).toBe('WRONG_KEY')
+    expect(await tries(`Ellery's "Tickets" $(reboot)`, known['network/tickets/passphrase'] ?? '', 'hidden')).toBe(
+      'CONNECTED',
+    )
+  }, 200_000)
+
+  it('refuse the factory login, and keep everything over a power cut', async () => {
+    expect(await onUnit(address(0), 'admin', 'true')).toEqual({ refused: 'client-authentication' })
+    await bench.powerCut(0)
+    const { text } = await installation.muster('run', 'port-ellery', '--wait', '--units', 'kauri-1')
+    expect(text).toContain('3 of 3 answer')
+    const log = (await installation.muster('log', 'port-ellery')).text
+    const again = log.slice(log.lastIndexOf('"phase":"started"'))
+    // What is right already costs one read.
+    expect(again).not.toContain('written"')
+  }, 200_000)
+
+  it('leave the laptop as it was when the installation ends', async () => {
+    await installation.stop()
+    expect(bench.wire.standing()).toBe(standing)
+  })
+})
+
+/** Waits until a unit works on a step. */
+async function reached(step: string): Promise<void> {
+  for (let waited = 0; waited < 120; waited += 1) {
+    const { text } = await installation.muster('log', 'port-ellery')
+    if (text.includes(`"step":"${step}","state":{"kind":"working"`)) return
+    await new Promise((resolve) => setTimeout(resolve, 500))
+  }
+  throw new Error(`no unit came to ${step}`)
+}
