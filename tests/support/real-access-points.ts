@@ -13,6 +13,7 @@ import {
   readFileSync,
   rmSync,
   statSync,
+  truncateSync,
   writeFileSync,
 } from 'node:fs'
 import { homedir } from 'node:os'
@@ -42,7 +43,8 @@ export async function realBench(count: number, folder: string): Promise<RealBenc
   const boot = async (index: number): Promise<void> => {
     const disk = join(folder, `ap${index}.img`)
     if (!existsSync(disk)) {
-      execFileSync('truncate', ['-s', '8M', disk])
+      writeFileSync(disk, '')
+      truncateSync(disk, 8 * 1024 * 1024)
       execFileSync('/usr/sbin/mkfs.ext4', ['-q', '-F', '-m', '0', '-O', '^metadata_csum_seed', disk])
     }
     const tap = `tap${index}`
