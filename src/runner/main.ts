@@ -4,14 +4,28 @@ import { pino } from 'pino'
 import { openStore, storeOptionsFromEnvironment } from '../store/open'
 import { labHost } from '../wire/host/lab'
 import { linuxHost } from '../wire/host/linux'
+import { plainHost } from '../wire/host/plain'
 import { logSink } from './log-sink'
 import { Runner } from './runner'
 
 const endPatienceMs = 3000
 
 const log = pino({ name: 'runner' }, logSink(1))
-const { AIR_MUSTER_LAB_URL: url, AIR_MUSTER_LAB_TOKEN: token, AIR_MUSTER_HELPER_SOCKET: helper } = process.env
-const host = helper ? linuxHost(helper) : url && token ? labHost({ url, token }) : undefined
+const {
+  AIR_MUSTER_LAB_URL: url,
+  AIR_MUSTER_LAB_TOKEN: token,
+  AIR_MUSTER_HELPER_SOCKET: helper,
+  AIR_MUSTER_INTERFACE: interfaceName,
+} = process.env
+// For tests and for whoever looks for a fault: link-local addresses are left aside.
+const lanes = process.env.AIR_MUSTER_LANES === 'gateway' ? 'gateway' : 'link-local-first'
+const host = helper
+  ? linuxHost(helper, lanes)
+  : interfaceName
+    ? plainHost(interfaceName)
+    : url && token
+      ? labHost({ url, token })
+      : undefined
 if (!host) {
   log.error('there is no wire to work: start with npm start, or npm run demo')
   process.exit(2)

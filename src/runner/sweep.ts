@@ -111,7 +111,7 @@ type Identity = Pick<Sighting, 'model' | 'answers'>
 /** What it says that it is, and how far it answers. */
 async function identity(input: SweepInput, { mac, address, prefix, card }: Answerer): Promise<Identity> {
   const known = input.before.find((each) => each.mac === mac && each.address === address && each.answers === 'service')
-  const lane = await input.host.openLane({ mac, address, prefix })
+  const lane = await input.host.openLane({ mac, address, prefix, by: card.does.reachedBy })
   try {
     return known?.model ? await stillThere(lane, card, known.model) : await introduced(input, mac, lane, card)
   } finally {

@@ -77,7 +77,7 @@ beforeAll(async () => {
   bench = await realBench(units.length, folder)
   bench.wire.own('10.44.8.250/24')
   standing = bench.wire.standing()
-  installation = await startInstallation(bench.wire, join(folder, 'data'))
+  installation = await startInstallation(bench.wire, join(folder, 'data'), { lanes: 'gateway' })
 }, 420_000)
 afterAll(async () => {
   await installation?.stop()
@@ -140,7 +140,13 @@ describe('three real access points at one address', () => {
     )
   }, 200_000)
 
-  it('refuse the factory login, and keep everything over a power cut', async () => {
+  it('leave the laptop as it was when the installation ends', async () => {
+    await installation.stop()
+    expect(bench.wire.standing()).toBe(standing)
+  })
+
+  it('refuse the factory login, and keep everything over a power cut: by link-local lanes, with data that lasted', async () => {
+    installation = await startInstallation(bench.wire, join(folder, 'data'))
     expect(await onUnit(address(0), 'admin', 'true')).toEqual({ refused: 'client-authentication' })
     await bench.powerCut(0)
     const { text } = await installation.muster('run', 'port-ellery', '--wait', '--units', 'kauri-1')
@@ -149,12 +155,20 @@ describe('three real access points at one address', () => {
     const again = log.slice(log.lastIndexOf('"phase":"started"'))
     // What is right already costs one read.
     expect(again).not.toContain('written"')
-  }, 200_000)
-
-  it('leave the laptop as it was when the installation ends', async () => {
+    expect(again).toMatch(/answers at 10\.44\.8\.20, lane from fe80:/)
+    // Its lane added nothing to the laptop but what the echo took.
     await installation.stop()
     expect(bench.wire.standing()).toBe(standing)
-  })
+  }, 200_000)
+
+  it('are set out of the box with no privilege at all, where the laptop shares no subnet with them', async () => {
+    await bench.reset(2)
+    installation = await startInstallation(bench.wire, join(folder, 'plain'), { privilege: 'none' })
+    await installation.muster('load', job())
+    const { text } = await installation.muster('run', 'port-ellery', '--wait', '--units', 'kauri-3')
+    expect(text).toContain('1 of 3 answer')
+    expect((await installation.muster('log', 'port-ellery')).text).toContain('cannot ask who answers there')
+  }, 200_000)
 })
 
 /** Waits until a unit works on a step. */

@@ -16,10 +16,25 @@ export interface Installation {
 
 const startSeconds = 60
 
-export async function startInstallation(wire: BenchWire, folder: string): Promise<Installation> {
-  const started = wire.onLaptop(process.execPath, [
-    ...['scripts/start.mjs', '--interface', 'wired0', '--data', folder, '--no-pages'],
-  ])
+export interface StartOptions {
+  /** Leave link-local addresses aside. */
+  readonly lanes?: 'gateway'
+  /** With no capability at all, as an ordinary user has none. */
+  readonly privilege?: 'none'
+}
+
+export async function startInstallation(
+  wire: BenchWire,
+  folder: string,
+  { lanes, privilege }: StartOptions = {},
+): Promise<Installation> {
+  const words = ['scripts/start.mjs', '--interface', 'wired0', '--data', folder, '--no-pages']
+  const bare = ['--bounding-set=-all', '--inh-caps=-all', '--ambient-caps=-all', process.execPath]
+  const started = wire.onLaptop(
+    privilege === 'none' ? 'setpriv' : process.execPath,
+    privilege === 'none' ? [...bare, ...words, '--no-helper'] : words,
+    lanes ? { AIR_MUSTER_LANES: lanes } : {},
+  )
   let said = ''
   for (const stream of [started.stdout, started.stderr])
     stream?.on('data', (chunk) => {

@@ -29,7 +29,8 @@ export interface RealBench {
   readonly macs: readonly string[]
   /** The cable is pulled and put back: whatever was not kept is lost. */
   powerCut(index: number): Promise<void>
-  console(index: number): string
+  /** Out of its box again: its disk is new. */
+  reset(index: number): Promise<void>
   close(): void
 }
 
@@ -110,7 +111,11 @@ export async function realBench(count: number, folder: string): Promise<RealBenc
       await off(index)
       await boot(index)
     },
-    console: (index) => readFileSync(logOf(index), 'latin1'),
+    reset: async (index) => {
+      await off(index)
+      rmSync(join(folder, `ap${index}.img`))
+      await boot(index)
+    },
     close,
   }
 }

@@ -10,6 +10,10 @@ export async function freeAddress(run: UnitRun): Promise<void> {
   const { address } = target.plan
   const { apply, restart } = target.card.timing
   let told = ''
+  if (!(await run.host.canAsk(address))) {
+    journal.say(`${address}: this laptop cannot ask whether somebody has it`)
+    return
+  }
   for (;;) {
     const other = await holder(run, address)
     if (other === undefined) return

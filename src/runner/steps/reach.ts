@@ -1,6 +1,8 @@
 /** Reach: find the unit by its MAC at one of the addresses where it could be, and see its service answer. */
+import { WireError } from '../../wire/wire-error'
 import { notFound } from '../explain'
 import type { UnitRun } from '../unit-run'
+import { opens } from './password'
 
 /** Seconds more than the card says, for a switch port that takes its time. */
 const patience = 45
@@ -68,7 +70,28 @@ export async function locate(
     answers: (await access.takes(address, target.card.factory.port)) ? 'service' : 'arp-only',
   })
   for (const address of addresses) if ((await host.arp(address)).includes(mac)) return at(address)
+  // Whoever cannot ask who has an address sees by the MAC alone that it is there, and the unit tells where.
+  if (await host.onLink(mac)) return at((await toldAddress(run, addresses[0] ?? access.here)) ?? addresses[0] ?? '')
   if (elsewhere === 'there-only') return undefined
   const neighbour = (await host.neighbours(target.subnets)).find((each) => each.mac === mac)
   return neighbour && at(neighbour.address)
+}
+
+/** The address that it says it has, where it lets us in with a login that is known. */
+async function toldAddress({ target, access, journal }: UnitRun, via: string): Promise<string | undefined> {
+  const logins = [target.login, target.card.factory.login]
+  for (const login of journal.doors.password === 'shut' ? logins.toReversed() : logins) {
+    const session = await access.session(via)
+    try {
+      if (!(await opens(session, login))) continue
+      const address = (await session.read('in-effect')).unit['management.address']
+      return address?.kind === 'value' ? address.value : undefined
+    } catch (error) {
+      if (error instanceof WireError) return undefined
+      throw error
+    } finally {
+      session.close()
+    }
+  }
+  return undefined
 }

@@ -41,7 +41,12 @@ export class Access {
   async lane(address: string): Promise<Lane> {
     const open = this.#lanes.get(address)
     if (open) return open
-    const lane = await this.host.openLane({ mac: this.#target.unit.mac, address, prefix: this.#prefixAt(address) })
+    const lane = await this.host.openLane({
+      mac: this.#target.unit.mac,
+      address,
+      prefix: this.#prefixAt(address),
+      by: this.#target.card.does.reachedBy,
+    })
     this.#lanes.set(address, lane)
     return lane
   }

@@ -38,6 +38,25 @@ export async function rules(): Promise<z.infer<typeof ruleShown>[]> {
   return z.array(ruleShown).parse(await shown(['rule', 'show']))
 }
 
+const neighbourShown = z.object({
+  dst: z.string(),
+  lladdr: z.string().optional(),
+  state: z.array(z.string()).default([]),
+})
+
+/** Neighbours on an interface whose MAC the kernel knows. */
+export async function neighboursShown(dev: string): Promise<{ address: string; mac: string }[]> {
+  const all = z
+    .array(neighbourShown)
+    .parse([
+      ...((await shown(['-6', 'neigh', 'show', 'dev', dev])) as unknown[]),
+      ...((await shown(['-4', 'neigh', 'show', 'dev', dev])) as unknown[]),
+    ])
+  return all.flatMap(({ dst, lladdr, state }) =>
+    lladdr === undefined || state.includes('FAILED') ? [] : [{ address: dst, mac: lladdr.toLowerCase() }],
+  )
+}
+
 async function shown(what: readonly string[]): Promise<unknown> {
   const text = await run(['-j', ...what], '')
   return text.trim() === '' ? [] : JSON.parse(text)

@@ -19,6 +19,8 @@ export interface LaneTarget {
   readonly address: string
   /** Prefix length of the subnet that the laptop must share with it. */
   readonly prefix: number
+  /** Addresses at which the unit's management service listens; IPv4 where nothing is said. */
+  readonly by?: 'link-local' | 'ipv4' | 'both' | undefined
 }
 
 export interface Lane extends LaneTarget {
@@ -43,6 +45,13 @@ export interface Neighbour {
 export interface Host {
   readonly name: string
   laptop(): Promise<Laptop>
+  /**
+   * Whether it can be asked who has this address: without privilege only where the laptop shares its subnet. What
+   * cannot be asked is not claimed to be free.
+   */
+  canAsk(address: string): Promise<boolean>
+  /** Whether a unit is on the link by its MAC, whatever its IPv4 address; undefined where this host cannot tell. */
+  onLink(mac: string): Promise<boolean | undefined>
   /** Everybody who answers ARP for this address: more than one MAC where units share it, none where it is free. */
   arp(address: string): Promise<string[]>
   /**

@@ -2,10 +2,10 @@
  * The host port of the lab: the lab maps the address of a stand-in to a socket on loopback.
  */
 import { request } from 'node:http'
-import { connect, type Socket } from 'node:net'
 import type { Duplex } from 'node:stream'
 import { type LabWire, labTokenHeader, labWire, labWireProtocol } from '../../core/rehearsal/lab-wire'
 import { WireError } from '../wire-error'
+import { dial } from './dial'
 import type { Host, Lane, LaneTarget } from './host'
 import { type Asking, askOver, QuestionRefused } from './questions'
 
@@ -23,13 +23,15 @@ export function labHost(lab: LabAddress): Host {
   return {
     name: 'lab',
     laptop: () => ask('laptop', {}),
+    canAsk: async () => true,
+    onLink: async () => undefined,
     arp: async (address) => (await ask('arp', { address })).macs,
     neighbours: async (subnets) => (await ask('neighbours', { subnets: [...subnets] })).found,
     keepOff: async (ranges) => {
       await ask('keep-off', { ranges: [...ranges] })
     },
     openLane: async (target) => {
-      const { source } = await ask('open-lane', target).catch(noLane)
+      const { source } = await ask('open-lane', wireOf(target)).catch(noLane)
       return laneOf(target, source, ask)
     },
     restore: async () => {
@@ -37,6 +39,8 @@ export function labHost(lab: LabAddress): Host {
     },
   }
 }
+
+const wireOf = ({ mac, address, prefix }: LaneTarget) => ({ mac, address, prefix })
 
 function laneOf(target: LaneTarget, source: string, ask: Asking<LabWire>['ask']): Lane {
   const { mac, address, prefix } = target
@@ -48,34 +52,17 @@ function laneOf(target: LaneTarget, source: string, ask: Asking<LabWire>['ask'])
       let { loopbackPort } = await ask('dial', question)
       if (loopbackPort === null) {
         // A lab that was started again knows of no lanes: this one is opened once more.
-        await ask('open-lane', target)
+        await ask('open-lane', wireOf(target))
         loopbackPort = (await ask('dial', question)).loopbackPort
       }
       if (loopbackPort === null) throw new WireError('unreachable', `no answer from ${address} port ${port} (${mac})`)
-      return dial(loopbackPort, `${address} port ${port}`)
+      return dial('127.0.0.1', loopbackPort, '127.0.0.1')
     },
     ping: async () => (await ask('ping', { mac, address, prefix })).answers,
     close: async () => {
       await ask('close-lane', { mac, address, prefix })
     },
   }
-}
-
-function dial(port: number, what: string): Promise<Socket> {
-  return new Promise((resolve, reject) => {
-    const socket = connect({ host: '127.0.0.1', port, noDelay: true })
-    const fail = (cause: Error): void => {
-      socket.destroy()
-      reject(new WireError('unreachable', `${what}: ${cause.message}`, { cause }))
-    }
-    socket.setTimeout(patienceMs, () => fail(new Error('no answer in time')))
-    socket.once('error', fail)
-    socket.once('connect', () => {
-      socket.setTimeout(0)
-      socket.removeListener('error', fail)
-      resolve(socket)
-    })
-  })
 }
 
 /** The wire works, and has no way to this unit. */

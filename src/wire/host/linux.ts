@@ -5,13 +5,16 @@ import { connect, type Socket } from 'node:net'
 import { interfaces } from '../helper/ip-command'
 import { type HelperVerbs, helperVerbs } from '../helper/verbs'
 import { WireError } from '../wire-error'
+import { dial, dialLinkLocal } from './dial'
 import { type Host, HostAwayError, type Lane, type LaneTarget } from './host'
+import { LinkLocal } from './link-local'
 import { type Asking, askOver, QuestionRefused } from './questions'
 
-const patienceMs = 5000
-
-/** @param socket  of the wire helper */
-export function linuxHost(socket: string): Host {
+/**
+ * @param socket  of the wire helper
+ * @param lanes   whether a unit that listens on IPv6 is reached by its link-local address first
+ */
+export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' = 'link-local-first'): Host {
   const { ask } = askOver(
     helperVerbs,
     () =>
@@ -20,8 +23,11 @@ export function linuxHost(socket: string): Host {
         stream.once('error', reject)
       }),
   )
+  let linkLocal: LinkLocal | undefined
   return {
     name: 'linux',
+    canAsk: async () => true,
+    onLink: async () => undefined,
     laptop: async () => {
       const { interfaceName, added, lanes } = await ask('standing', {})
       const here = await shownInterface(interfaceName)
@@ -37,14 +43,9 @@ export function linuxHost(socket: string): Host {
       await ask('keep-off', { ranges: [...ranges] })
     },
     openLane: async (target) => {
-      const asked = { mac: target.mac, address: target.address, prefix: target.prefix }
-      try {
-        const { source } = await ask('open-lane', asked)
-        return laneOf(target, source, ask)
-      } catch (error) {
-        if (error instanceof QuestionRefused) throw new WireError('unreachable', error.message, { cause: error })
-        throw error
-      }
+      const { interfaceName } = await ask('standing', {})
+      linkLocal ??= new LinkLocal(interfaceName)
+      return laneOf(target, linkLocal, ask, lanes)
     },
     restore: async () => {
       await ask('restore', {})
@@ -58,36 +59,48 @@ async function shownInterface(name: string): Promise<Awaited<ReturnType<typeof i
   return here
 }
 
-function laneOf(target: LaneTarget, source: string, ask: Asking<HelperVerbs>['ask']): Lane {
-  const { mac, address, prefix } = target
+/**
+ * A lane goes by link-local where the unit listens there: nothing is added to the laptop for it, and it outlives the
+ * change of the IPv4 address. Else, and where that is not answered, by a gateway lane.
+ */
+async function laneOf(
+  target: LaneTarget,
+  linkLocal: LinkLocal,
+  ask: Asking<HelperVerbs>['ask'],
+  lanes: 'link-local-first' | 'gateway',
+): Promise<Lane> {
+  const { mac, address, prefix, by = 'ipv4' } = target
+  const asked = { mac, address, prefix }
+  const direct = lanes === 'gateway' || by === 'ipv4' ? undefined : await linkLocal.find(mac)
+  // A helper that was started again has taken its lanes away: this one is opened once more.
+  const gateway = async (): Promise<string> => (await ask('open-lane', asked).catch(noLane)).source
+  let opened = false
+  const open = (): Promise<string> => {
+    opened = true
+    return gateway()
+  }
+  const source = direct === undefined ? await open() : (linkLocal.own() ?? '')
   return {
     ...target,
     source,
     connect: async (port) => {
-      // A helper that was started again has taken its lanes away: this one is opened once more.
-      const { source: now } = await ask('open-lane', { mac, address, prefix })
-      return dial(address, port, now)
+      if (direct !== undefined)
+        try {
+          return await dialLinkLocal(direct, port)
+        } catch (error) {
+          if (by === 'link-local') throw error
+        }
+      return dial(address, port, await open())
     },
-    ping: async () => (await ask('ping', { source, address })).answers,
+    ping: async () => (await ask('ping', { source: await open(), address })).answers,
     close: async () => {
-      await ask('close-lane', { mac, address, prefix })
+      if (opened) await ask('close-lane', asked)
     },
   }
 }
 
-function dial(host: string, port: number, localAddress: string): Promise<Socket> {
-  return new Promise((resolve, reject) => {
-    const socket = connect({ host, port, localAddress, noDelay: true })
-    const fail = (cause: Error): void => {
-      socket.destroy()
-      reject(new WireError('unreachable', `${host} port ${port}: ${cause.message}`, { cause }))
-    }
-    socket.setTimeout(patienceMs, () => fail(new Error('no answer in time')))
-    socket.once('error', fail)
-    socket.once('connect', () => {
-      socket.setTimeout(0)
-      socket.removeListener('error', fail)
-      resolve(socket)
-    })
-  })
+/** The wire works, and has no way to this unit. */
+function noLane(error: unknown): never {
+  if (error instanceof QuestionRefused) throw new WireError('unreachable', error.message, { cause: error })
+  throw error
 }

@@ -20,6 +20,8 @@ function host() {
   const bare: Host = {
     name: 'test',
     laptop: () => Promise.reject(new Error('no')),
+    canAsk: async () => true,
+    onLink: async () => undefined,
     arp: async () => [],
     neighbours: async () => [],
     keepOff: async () => {},

@@ -14,6 +14,8 @@ export function sharedLanes(host: Host): Host {
   return {
     name: host.name,
     laptop: () => host.laptop(),
+    canAsk: (address) => host.canAsk(address),
+    onLink: (mac) => host.onLink(mac),
     arp: (address) => host.arp(address),
     neighbours: (subnets) => host.neighbours(subnets),
     keepOff: (ranges) => host.keepOff(ranges),

@@ -1,0 +1,121 @@
+/**
+ * The host port of an ordinary user: the machine's own addresses and link-local lanes, no privilege. Units that listen
+ * on IPv6 are worked side by side by their link-local addresses; others one at a time, where the laptop shares their
+ * subnet. Nothing is added to the laptop.
+ */
+import { spawn } from 'node:child_process'
+import { createSocket } from 'node:dgram'
+import { networkInterfaces } from 'node:os'
+import { formatIpv4, parseCidr, sameSubnet } from '../../core/addressing/ipv4'
+import { neighboursShown } from '../helper/ip-command'
+import { WireError } from '../wire-error'
+import { dial, dialLinkLocal } from './dial'
+import { type Host, HostAwayError, type Lane, type LaneTarget, type Neighbour } from './host'
+import { LinkLocal } from './link-local'
+
+const discardPort = 9
+const settleMs = 250
+/** Datagrams between two pauses, so that a small unit is not drowned. */
+const burst = 64
+const largestSubnet = 1024
+
+/** @param interfaceName  the wired one to the bench */
+export function plainHost(interfaceName: string): Host {
+  const linkLocal = new LinkLocal(interfaceName)
+  let lanes = 0
+
+  const own = (): { address: string; cidr: string; prefix: number }[] =>
+    (networkInterfaces()[interfaceName] ?? []).flatMap(({ family, address, cidr }) =>
+      family === 'IPv4' && cidr ? [{ address, cidr, prefix: Number(cidr.split('/')[1]) }] : [],
+    )
+  const sharing = (address: string) => own().find((each) => sameSubnet(each.address, address, each.prefix))
+  const ask = async (addresses: readonly string[]): Promise<Neighbour[]> => {
+    await touch(addresses)
+    const asked = new Set(addresses)
+    const found = await neighboursShown(interfaceName).catch((cause: Error) => {
+      throw new HostAwayError(`the wire does not work: ${cause.message}`, { cause })
+    })
+    return found.filter(({ address }) => asked.has(address))
+  }
+
+  return {
+    name: 'plain',
+    laptop: async () => {
+      if (!(interfaceName in networkInterfaces()))
+        throw new HostAwayError(`the wire does not work: ${interfaceName} is down or gone`)
+      const addresses = own().map(({ cidr }) => ({ cidr, origin: 'own' as const }))
+      return { interfaceName, addresses, lanes, vlans: [], pace: 1 }
+    },
+    canAsk: async (address) => sharing(address) !== undefined,
+    onLink: async (mac) => (await linkLocal.find(mac)) !== undefined,
+    arp: async (address) => (sharing(address) ? (await ask([address])).map(({ mac }) => mac) : []),
+    neighbours: async (subnets) => ask(subnets.flatMap(hostsOf).filter((address) => sharing(address) !== undefined)),
+    keepOff: async () => {},
+    openLane: async (target) => {
+      lanes += 1
+      return laneOf(target, await linkLocal.find(target.mac), linkLocal.own(), sharing(target.address)?.address, () => {
+        lanes -= 1
+      })
+    },
+    restore: async () => {
+      // Nothing was added.
+    },
+  }
+}
+
+function laneOf(
+  target: LaneTarget,
+  direct: string | undefined,
+  ownLinkLocal: string | undefined,
+  ownIpv4: string | undefined,
+  closed: () => void,
+): Lane {
+  const { address, by = 'ipv4' } = target
+  const byLink = by === 'ipv4' ? undefined : direct
+  let open = true
+  return {
+    ...target,
+    source: (byLink === undefined ? ownIpv4 : ownLinkLocal) ?? '',
+    connect: async (port) => {
+      if (byLink !== undefined) return dialLinkLocal(byLink, port)
+      if (ownIpv4 !== undefined) return dial(address, port, ownIpv4)
+      throw new WireError('unreachable', `this laptop has no address in the subnet of ${address}, and no wire helper`)
+    },
+    ping: () => echoes(address),
+    close: async () => {
+      if (open) closed()
+      open = false
+    },
+  }
+}
+
+/** One echo (RFC 792), as any user may send it. */
+function echoes(address: string): Promise<boolean> {
+  return new Promise((resolve) => {
+    const child = spawn('ping', ['-n', '-q', '-c', '2', '-i', '0.2', '-w', '2', address], { stdio: 'ignore' })
+    child.once('error', () => resolve(false))
+    child.once('close', (status) => resolve(status === 0))
+  })
+}
+
+/** The kernel asks who has each of them. */
+async function touch(addresses: readonly string[]): Promise<void> {
+  const socket = createSocket('udp4')
+  socket.on('error', () => undefined)
+  for (const [index, address] of addresses.entries()) {
+    socket.send('', discardPort, address, () => undefined)
+    if (index % burst === burst - 1) await pause(20)
+  }
+  await pause(settleMs)
+  socket.close()
+}
+
+function hostsOf(cidr: string): string[] {
+  const subnet = parseCidr(cidr)
+  if (!subnet || subnet.lastHost - subnet.firstHost >= largestSubnet) return []
+  return Array.from({ length: subnet.lastHost - subnet.firstHost + 1 }, (_, index) =>
+    formatIpv4(subnet.firstHost + index),
+  )
+}
+
+const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))
