@@ -1,14 +1,14 @@
 // The demo with its pages: runs until Ctrl-C, then ends every child.
 import { spawn } from 'node:child_process'
-import { mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { loadDemoJob } from './demo-job.mjs'
 import { root } from './root.mjs'
+import { runningNote } from './running-note.mjs'
 import { startStack } from './stack.mjs'
 
 const folder = process.env.AIR_MUSTER_DATA ?? join(root, '.data/demo')
-/** Who runs and where: for a second start, and for the muster command. */
-const note = join(folder, 'running.json')
+const note = runningNote(folder, 'demo.mjs')
 
 export async function demoInBrowser({ pace, port }) {
   const before = await dealWithEarlierStart()
@@ -25,18 +25,10 @@ export async function demoInBrowser({ pace, port }) {
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, resolve)
   })
   try {
-    let more = {}
-    const tell = (pids) => {
-      const text = JSON.stringify({ launcher: process.pid, pids, ...more })
-      // Written whole under another name first: whoever reads it finds the old or the new.
-      writeFileSync(`${note}.next`, text, { mode: 0o600 })
-      renameSync(`${note}.next`, note)
-    }
-    stack = await startStack({ folder, pace, wantedPort: port, onPids: tell })
+    stack = await startStack({ folder, pace, wantedPort: port, onPids: note.tellPids })
     await loadDemoJob(stack.env)
     const address = `${stack.url}/jobs/port-ellery/bench?key=${stack.key}`
-    more = { address, databaseUrl: stack.databaseUrl, vaultKeyFile: stack.vaultKeyFile }
-    tell(stack.pids())
+    note.tell({ address, databaseUrl: stack.databaseUrl, vaultKeyFile: stack.vaultKeyFile })
     process.stdout.write(`\nAir Muster is ready: ${address}\nWhoever has this address can open it. Ctrl-C ends it.\n`)
     openInBrowser(address)
     const alive = setInterval(() => {}, 60_000)
@@ -46,40 +38,19 @@ export async function demoInBrowser({ pace, port }) {
     return 0
   } finally {
     await stack?.stop()
-    rmSync(note, { force: true })
+    note.remove()
   }
 }
 
-/** @returns a sentence about a demo that runs; ends what one that crashed has left behind */
+/** @returns a sentence about a demo that runs */
 async function dealWithEarlierStart() {
-  const before = readNote()
+  const before = note.earlier()
   if (!before) return undefined
-  const { launcher, pids = [], address } = before
-  if (commandOf(launcher)?.includes('demo.mjs')) {
-    if (!address) return 'The demo is starting already; its own terminal will say where.'
-    return (await answers(address))
-      ? `The demo runs already: ${address}`
-      : `The demo runs already, and its pages do not answer at the moment: they are started again by themselves. Then: ${address}\nIf they stay away, end process ${launcher} and start anew.`
-  }
-  for (const pid of pids) {
-    // A number may belong to somebody else by now: only what is plainly ours is ended.
-    if (
-      commandOf(pid)?.includes(folder) ||
-      commandOf(pid)?.includes(join(root, 'dist')) ||
-      commandOf(pid)?.includes('next-server')
-    )
-      process.kill(pid, 'SIGKILL')
-  }
-  return undefined
-}
-
-/** @returns undefined where there is no note, or one that was cut off */
-function readNote() {
-  try {
-    return JSON.parse(readFileSync(note, 'utf8'))
-  } catch {
-    return undefined
-  }
+  const { launcher, address } = before
+  if (!address) return 'The demo is starting already; its own terminal will say where.'
+  return (await answers(address))
+    ? `The demo runs already: ${address}`
+    : `The demo runs already, and its pages do not answer at the moment: they are started again by themselves. Then: ${address}\nIf they stay away, end process ${launcher} and start anew.`
 }
 
 async function answers(address) {
@@ -87,15 +58,6 @@ async function answers(address) {
     return (await fetch(new URL('/api/health', address), { signal: AbortSignal.timeout(3000) })).ok
   } catch {
     return false
-  }
-}
-
-/** The command line of a process; undefined where there is none of this number. */
-function commandOf(pid) {
-  try {
-    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ')
-  } catch {
-    return undefined
   }
 }
 

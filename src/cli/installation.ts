@@ -1,11 +1,19 @@
 /** Which installation a command speaks to: the environment's, else the one that runs from this folder. */
-import { readFileSync } from 'node:fs'
+import { existsSync, readFileSync } from 'node:fs'
+import { homedir } from 'node:os'
 import { join } from 'node:path'
 import { z } from 'zod'
 import { type StoreOptions, storeOptionsFromEnvironment } from '../jobs/installation'
 import { CommandError } from './command-error'
 
-const runningSchema = z.object({ launcher: z.int(), databaseUrl: z.string(), vaultKeyFile: z.string() })
+const runningSchema = z.object({
+  launcher: z.int(),
+  databaseUrl: z.string(),
+  vaultKeyFile: z.string(),
+  interfaceName: z.string().optional(),
+  helperSocket: z.string().optional(),
+})
+export type Running = z.infer<typeof runningSchema>
 
 /** @throws CommandError where nothing runs */
 export function installation(): StoreOptions {
@@ -14,29 +22,39 @@ export function installation(): StoreOptions {
       throw new CommandError(2, 'AIR_MUSTER_DB is set and AIR_MUSTER_VAULT_FILE is not: set both, or neither.')
     return storeOptionsFromEnvironment()
   }
-  const folder = process.env.AIR_MUSTER_DATA ?? join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), '.data/demo')
-  const file = join(folder, 'running.json')
-  let text: string
-  try {
-    text = readFileSync(file, 'utf8')
-  } catch {
-    throw new CommandError(2, nothingRuns)
-  }
-  const running = readNote(text)
-  if (!running)
-    throw new CommandError(
-      2,
-      `${file} cannot be read: the start is still under way, or was broken off. Wait a moment, or start anew with npm run demo.`,
-    )
-  if (!isAlive(running.launcher))
-    throw new CommandError(
-      2,
-      `What ran here has ended without cleaning up (process ${running.launcher}): start it anew with npm run demo.`,
-    )
-  return { url: running.databaseUrl, vaultKeyFile: running.vaultKeyFile }
+  const { databaseUrl, vaultKeyFile } = running()
+  return { url: databaseUrl, vaultKeyFile }
 }
 
-const nothingRuns = 'Nothing runs here: start it with npm run demo.'
+/** Where installations keep their data: the one that is named, else that of npm start and that of the demo. */
+export function dataFolders(): string[] {
+  if (process.env.AIR_MUSTER_DATA) return [process.env.AIR_MUSTER_DATA]
+  const state = process.env.XDG_STATE_HOME || join(homedir(), '.local/state')
+  return [join(state, 'air-muster'), join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), '.data/demo')]
+}
+
+/** What runs here. @throws CommandError where nothing does */
+export function running(): Running {
+  const notes = dataFolders()
+    .map((folder) => join(folder, 'running.json'))
+    .filter((file) => existsSync(file))
+  const read = notes.map((file) => ({ file, note: readNote(readFileSync(file, 'utf8')) }))
+  const alive = read.find(({ note }) => note && isAlive(note.launcher))
+  if (alive?.note) return alive.note
+  const [first] = read
+  if (!first) throw new CommandError(2, nothingRuns)
+  if (!first.note)
+    throw new CommandError(
+      2,
+      `${first.file} cannot be read: the start is still under way, or was broken off. Wait a moment, or start anew with npm run demo.`,
+    )
+  throw new CommandError(
+    2,
+    `What ran here has ended without cleaning up (process ${first.note.launcher}): start it anew with npm run demo.`,
+  )
+}
+
+const nothingRuns = 'Nothing runs here: start it with npm run demo, or on a real wire with npm start.'
 
 function readNote(text: string): z.infer<typeof runningSchema> | undefined {
   try {

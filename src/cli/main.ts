@@ -68,6 +68,24 @@ program
   .option('--json', 'for programs')
   .action(async (options: { problem: string; json?: true }) => print((await import('./plan')).plan(options)))
 
+program
+  .command('doctor')
+  .description('say what stands in the way of working a wire from this laptop, and what cures it')
+  .option('--interface <name>', 'the wired interface to the bench')
+  .option('--json', 'for programs')
+  .action(async (options: { interface?: string; json?: true }) =>
+    print(await (await import('./doctor')).doctor(options)),
+  )
+program
+  .command('lane <unit>')
+  .description('open a way of your own to one unit: its name on a kit list, or MAC@address')
+  .option('--ports <numbers...>', 'ports of the unit to lead to; that of its management service where none is named')
+  .action(async (unit: string, options: { ports?: string[] }) => (await import('./lane')).lane(unit, options, print))
+program
+  .command('laptop')
+  .description('put this laptop back as it was')
+  .addCommand(new Command('restore').action(async () => print(await (await import('./laptop')).restoreLaptop())))
+
 try {
   await program.parseAsync()
 } catch (error) {

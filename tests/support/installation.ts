@@ -29,7 +29,7 @@ export async function startInstallation(
   { lanes, privilege }: StartOptions = {},
 ): Promise<Installation> {
   const words = ['scripts/start.mjs', '--interface', 'wired0', '--data', folder, '--no-pages']
-  const bare = ['--bounding-set=-all', '--inh-caps=-all', '--ambient-caps=-all', process.execPath]
+  const bare = ['--securebits=+noroot,+noroot_locked', '--inh-caps=-all', '--ambient-caps=-all', process.execPath]
   const started = wire.onLaptop(
     privilege === 'none' ? 'setpriv' : process.execPath,
     privilege === 'none' ? [...bare, ...words, '--no-helper'] : words,
@@ -44,7 +44,12 @@ export async function startInstallation(
     if (started.exitCode !== null || waited > startSeconds) throw new Error(`it did not start: ${said}`)
     await pause(100)
   }
-  const env = JSON.parse(readFileSync(join(folder, 'env.json'), 'utf8')) as Record<string, string>
+  const note = JSON.parse(readFileSync(join(folder, 'running.json'), 'utf8')) as Record<string, string>
+  const env = {
+    AIR_MUSTER_DATA: folder,
+    AIR_MUSTER_DB: note.databaseUrl ?? '',
+    AIR_MUSTER_VAULT_FILE: note.vaultKeyFile ?? '',
+  }
   return {
     env,
     muster: (...words) => ran(wire.onLaptop(process.execPath, ['bin/muster.mjs', ...words], env)),
@@ -62,7 +67,7 @@ export async function startInstallation(
       throw new Error(`no ${part} runs`)
     },
     stop: async () => {
-      if (started.exitCode !== null) return
+      if (started.exitCode !== null || started.signalCode !== null) return
       const ended = new Promise((resolve) => started.once('exit', resolve))
       started.kill('SIGTERM')
       await ended

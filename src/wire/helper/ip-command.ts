@@ -38,6 +38,13 @@ export async function rules(): Promise<z.infer<typeof ruleShown>[]> {
   return z.array(ruleShown).parse(await shown(['rule', 'show']))
 }
 
+const routeShown = z.object({ dev: z.string().default(''), gateway: z.string().optional() })
+
+export async function defaultRoutesShown(): Promise<{ dev: string; via: string | undefined }[]> {
+  const routes = z.array(routeShown).parse(await shown(['-4', 'route', 'show', 'default']))
+  return routes.map(({ dev, gateway }) => ({ dev, via: gateway }))
+}
+
 const neighbourShown = z.object({
   dst: z.string(),
   lladdr: z.string().optional(),

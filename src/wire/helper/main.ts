@@ -4,6 +4,7 @@
  */
 
 import { ArpProber } from './arp-prober'
+import { Ear } from './ear'
 import { openFramePort } from './frame-port'
 import { GatewayLanes } from './gateway-lanes'
 import { interfaces } from './ip-command'
@@ -41,6 +42,7 @@ const server = await serveHelper(
     interfaceName,
     lanes,
     prober,
+    ear: new Ear(port, here.address),
     added: () =>
       ledger.additions.flatMap((addition) => (addition.kind === 'address' ? [`${addition.address}/32`] : [])),
   },

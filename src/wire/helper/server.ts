@@ -5,6 +5,7 @@ import { createServer, type Socket } from 'node:net'
 import { linesOf } from '../../core/questions/lines'
 import { type Answering, answerLine } from '../../core/questions/question'
 import type { ArpProber } from './arp-prober'
+import type { Ear } from './ear'
 import type { GatewayLanes } from './gateway-lanes'
 import { type HelperVerbs, helperVerbs } from './verbs'
 
@@ -12,6 +13,7 @@ export interface HelperParts {
   readonly interfaceName: string
   readonly lanes: GatewayLanes
   readonly prober: ArpProber
+  readonly ear: Ear
   readonly added: () => readonly string[]
 }
 
@@ -66,7 +68,7 @@ export async function serveHelper(
   }
 }
 
-function answersOf({ interfaceName, lanes, prober, added }: HelperParts): Answering<HelperVerbs> {
+function answersOf({ interfaceName, lanes, prober, ear, added }: HelperParts): Answering<HelperVerbs> {
   return {
     standing: () => ({ interfaceName, added: [...added()], lanes: lanes.count }),
     arp: async ({ address }) => ({ macs: await prober.who(address) }),
@@ -81,6 +83,10 @@ function answersOf({ interfaceName, lanes, prober, added }: HelperParts): Answer
       return {}
     },
     ping: async ({ source, address }) => ({ answers: await ping(source, address) }),
+    heard: async ({ askForDhcp }) => {
+      if (askForDhcp === 'now') await ear.servers()
+      return ear.heard()
+    },
     restore: async () => {
       await lanes.closeAll()
       return {}

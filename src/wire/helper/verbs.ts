@@ -10,6 +10,37 @@ const address = ipv4Schema
 const target = z.strictObject({ mac: macSchema, address, prefix: z.int().min(8).max(30) })
 const range = z.strictObject({ first: address, last: address })
 
+const text = z.string().nullable()
+const heard = z.object({
+  neighbours: z.array(
+    z.object({
+      mac: z.string(),
+      chassis: z.string(),
+      port: z.string(),
+      portWords: z.string().optional(),
+      name: z.string().optional(),
+      address: z.string().optional(),
+      at: z.number(),
+    }),
+  ),
+  asking: z.array(z.object({ mac: z.string(), hostName: text, vendorClass: text, at: z.number() })),
+  servers: z.array(
+    z.object({
+      address: z.string(),
+      mac: z.string(),
+      offered: z.string(),
+      prefix: z.int().nullable(),
+      router: text,
+      controllers: z.array(z.string()),
+      vendor: text,
+      vendorClass: text,
+      privateUse: text,
+      at: z.number(),
+    }),
+  ),
+})
+export type HeardOnWire = z.infer<typeof heard>
+
 export const helperVerbs = {
   /** The interface that it works, and what it has added to it. */
   standing: {
@@ -26,6 +57,8 @@ export const helperVerbs = {
   'open-lane': { ask: target, answer: z.object({ source: z.string() }) },
   'close-lane': { ask: target, answer: z.object({}) },
   ping: { ask: z.strictObject({ source: address, address }), answer: z.object({ answers: z.boolean() }) },
+  /** What was heard without asking, and who serves DHCP where that is asked for now. */
+  heard: { ask: z.strictObject({ askForDhcp: z.enum(['now', 'no']) }), answer: heard },
   /** Takes away everything that was added. */
   restore: { ask: z.strictObject({}), answer: z.object({}) },
 } as const

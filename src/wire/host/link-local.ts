@@ -2,7 +2,7 @@
  * IPv6 link-local addresses on one wired interface (RFC 4291, 2.5.6), by MAC. Every IPv6 host has one, it is its own
  * and nobody else's, and reaching it takes no privilege and no address of the laptop's in the unit's subnet.
  */
-import { spawn } from 'node:child_process'
+import { type ChildProcess, spawn } from 'node:child_process'
 import { createSocket } from 'node:dgram'
 import { networkInterfaces } from 'node:os'
 import { neighboursShown } from '../helper/ip-command'
@@ -81,11 +81,13 @@ export function fromMac(mac: string): string {
 /** Who answers an echo, each with its zone. */
 function echoed(target: string): Promise<string[]> {
   return new Promise((resolve) => {
-    const child = spawn('ping', ['-6', '-n', '-c', '2', '-i', '0.3', '-w', '2', target], {
+    // Where the program may not be run at all, spawn itself throws.
+    const child = started('ping', ['-6', '-n', '-c', '2', '-i', '0.3', '-w', '2', target], {
       stdio: ['ignore', 'pipe', 'ignore'],
     })
+    if (!child) return resolve([])
     let text = ''
-    child.stdout.on('data', (chunk: Buffer) => {
+    child.stdout?.on('data', (chunk: Buffer) => {
       text = (text + chunk.toString('latin1')).slice(-256 * 1024)
     })
     child.once('error', () => resolve([]))
@@ -93,6 +95,14 @@ function echoed(target: string): Promise<string[]> {
       resolve([...new Set([...text.matchAll(/ from (fe80:[0-9a-f:]+%[\w.@-]+)/g)].map(([, found]) => found ?? ''))]),
     )
   })
+}
+
+function started(...words: Parameters<typeof spawn>): ChildProcess | undefined {
+  try {
+    return spawn(...words)
+  } catch {
+    return undefined
+  }
 }
 
 async function touch(addresses: readonly string[]): Promise<void> {

@@ -10,12 +10,9 @@ import { type Host, HostAwayError, type Lane, type LaneTarget } from './host'
 import { LinkLocal } from './link-local'
 import { type Asking, askOver, QuestionRefused } from './questions'
 
-/**
- * @param socket  of the wire helper
- * @param lanes   whether a unit that listens on IPv6 is reached by its link-local address first
- */
-export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' = 'link-local-first'): Host {
-  const { ask } = askOver(
+/** Questions to the wire helper. @param socket  where it listens */
+export function askHelper(socket: string): Asking<HelperVerbs> {
+  return askOver(
     helperVerbs,
     () =>
       new Promise<Socket>((resolve, reject) => {
@@ -23,6 +20,14 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
         stream.once('error', reject)
       }),
   )
+}
+
+/**
+ * @param socket  of the wire helper
+ * @param lanes   whether a unit that listens on IPv6 is reached by its link-local address first
+ */
+export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' = 'link-local-first'): Host {
+  const { ask } = askHelper(socket)
   let linkLocal: LinkLocal | undefined
   return {
     name: 'linux',

@@ -18,6 +18,7 @@ const settleMs = 250
 /** Datagrams between two pauses, so that a small unit is not drowned. */
 const burst = 64
 const largestSubnet = 1024
+const mostLooks = 4
 
 /** @param interfaceName  the wired one to the bench */
 export function plainHost(interfaceName: string): Host {
@@ -48,7 +49,14 @@ export function plainHost(interfaceName: string): Host {
     },
     canAsk: async (address) => sharing(address) !== undefined,
     onLink: async (mac) => (await linkLocal.find(mac)) !== undefined,
-    arp: async (address) => (sharing(address) ? (await ask([address])).map(({ mac }) => mac) : []),
+    arp: async (address) => {
+      // A slow unit takes its time, and silence is believed only when it lasts.
+      for (let look = 1; sharing(address); look += 1) {
+        const found = await ask([address])
+        if (found.length > 0 || look === mostLooks) return found.map(({ mac }) => mac)
+      }
+      return []
+    },
     neighbours: async (subnets) => ask(subnets.flatMap(hostsOf).filter((address) => sharing(address) !== undefined)),
     keepOff: async () => {},
     openLane: async (target) => {

@@ -1,0 +1,55 @@
+/** `muster doctor`: facts are gathered, judged, and said with their cures. It works whether anything runs or not. */
+import { diagnose, type Finding } from '../core/doctor/diagnosis'
+import type { DhcpServerFacts, FactorySubnet } from '../core/doctor/laptop-facts'
+import { modelName } from '../core/kit/kit-card'
+import { loadKitCards } from '../jobs/installation'
+import { gatherFacts } from '../wire/host/gather-facts'
+import { askHelper } from '../wire/host/linux'
+import { CommandError } from './command-error'
+import { running } from './installation'
+
+export async function doctor(options: { interface?: string; json?: true }): Promise<string> {
+  const here = whatRuns()
+  const gathered = await gatherFacts(options.interface ?? here?.interfaceName)
+  const findings = diagnose({
+    ...gathered,
+    dhcpServers: here?.helperSocket ? await dhcpServers(here.helperSocket) : undefined,
+    factorySubnets: factorySubnets(),
+  })
+  if (findings.some(({ weight }) => weight === 'stops')) process.exitCode = 1
+  return options.json ? JSON.stringify(findings, null, 2) : findings.map(lines).join('\n')
+}
+
+const signs = { stops: '✗', hinders: '!', good: '✓' } as const
+
+function lines({ weight, sentence, cure }: Finding): string {
+  return `${signs[weight]} ${sentence}${cure ? `\n  ${cure}` : ''}`
+}
+
+function whatRuns(): ReturnType<typeof running> | undefined {
+  try {
+    return running()
+  } catch (error) {
+    if (error instanceof CommandError) return undefined
+    throw error
+  }
+}
+
+async function dhcpServers(socket: string): Promise<DhcpServerFacts[] | undefined> {
+  const { ask, close } = askHelper(socket)
+  try {
+    return (await ask('heard', { askForDhcp: 'now' })).servers
+  } catch {
+    return undefined
+  } finally {
+    close()
+  }
+}
+
+function factorySubnets(): FactorySubnet[] {
+  return [...loadKitCards().values()].flatMap((card) =>
+    card.factory.address === null
+      ? []
+      : [{ model: modelName(card), address: card.factory.address, prefix: card.factory.prefix }],
+  )
+}

@@ -1,0 +1,91 @@
+/** `muster lane`: a local port that leads to one unit, for a person's own browser or ssh. */
+
+import { once } from 'node:events'
+import type { AddressInfo } from 'node:net'
+import { createServer, type Socket } from 'node:net'
+import { ipv4Schema } from '../core/addressing/ipv4'
+import { macSchema } from '../core/kit/mac'
+import { type UnitPlace, unitPlace } from '../jobs/find-unit'
+import { openInstallation } from '../jobs/installation'
+import type { Host, Lane } from '../wire/host/host'
+import { linuxHost } from '../wire/host/linux'
+import { plainHost } from '../wire/host/plain'
+import { CommandError } from './command-error'
+import { installation, running } from './installation'
+
+const factoryPrefix = 24
+
+/** Holds the lane until it is told to end. */
+export async function lane(unit: string, options: { ports?: string[] }, print: (text: string) => void): Promise<void> {
+  const { interfaceName, helperSocket } = running()
+  if (interfaceName === undefined)
+    throw new CommandError(2, 'The demo has no wire of its own: its lab shows the lanes. Start with npm start.')
+  const place = byHand(unit) ?? (await onAList(unit))
+  const ports = (options.ports ?? [String(place.port ?? 443)]).map(portOf)
+  const host: Host = helperSocket ? linuxHost(helperSocket) : plainHost(interfaceName)
+  const open = await host.openLane(place)
+  const servers = await Promise.all(ports.map((port) => leadTo(open, port)))
+  for (const [index, { local }] of servers.entries())
+    print(`127.0.0.1:${local} leads to ${place.name} (${place.mac}) at ${place.address} port ${ports[index]}`)
+  print('Ctrl+C closes it.')
+  await Promise.race([once(process, 'SIGINT'), once(process, 'SIGTERM')])
+  for (const { close } of servers) close()
+  await open.close()
+  process.exit(0)
+}
+
+/** `02:4f:52:00:00:01@192.168.77.1`: a unit on no list. */
+function byHand(text: string): UnitPlace | undefined {
+  const [mac, address] = text.split('@')
+  if (address === undefined) return undefined
+  const parsed = { mac: macSchema.safeParse(mac), address: ipv4Schema.safeParse(address) }
+  if (!parsed.mac.success || !parsed.address.success)
+    throw new CommandError(2, `"${text}" is not MAC@address, such as 02:4f:52:00:00:01@192.168.77.1.`)
+  return { name: text, mac: parsed.mac.data, address: parsed.address.data, prefix: factoryPrefix, by: 'both' }
+}
+
+async function onAList(name: string): Promise<UnitPlace> {
+  const store = await openInstallation({ ...installation(), patienceMs: 8000 })
+  try {
+    const place = await unitPlace(store, name)
+    if (place) return place
+  } finally {
+    await store.close()
+  }
+  throw new CommandError(
+    2,
+    `No unit "${name}" was seen on the wire. Sweep the bench first (muster sweep <job>), or name it as MAC@address.`,
+  )
+}
+
+function portOf(text: string): number {
+  const port = Number(text)
+  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new CommandError(2, `"${text}" is not a port.`)
+  return port
+}
+
+/** Each connection to the local port becomes one to the unit's. */
+async function leadTo(open: Lane, port: number): Promise<{ local: number; close: () => void }> {
+  const sockets = new Set<Socket>()
+  const server = createServer((here) => {
+    sockets.add(here)
+    here.on('error', () => here.destroy()).on('close', () => sockets.delete(here))
+    open.connect(port).then(
+      (there) => {
+        sockets.add(there)
+        there.on('error', () => here.destroy()).on('close', () => sockets.delete(there))
+        here.pipe(there).pipe(here)
+      },
+      () => here.destroy(),
+    )
+  })
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject)
+    server.listen(0, '127.0.0.1', resolve)
+  })
+  const close = (): void => {
+    for (const socket of sockets) socket.destroy()
+    server.close()
+  }
+  return { local: (server.address() as AddressInfo).port, close }
+}

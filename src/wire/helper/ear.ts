@@ -1,0 +1,85 @@
+/**
+ * What is heard on the wire without asking: the switch at the other end of the cable, who serves DHCP, and units that
+ * ask for an address. Bounded: the newest of each are kept.
+ */
+import { etherTypes, readFrame } from '../codec/ethernet'
+import { readLldp } from '../codec/lldp'
+import { type DhcpMessage, dhcpDiscover, readDhcp } from '../dhcp/message'
+import type { FramePort } from './frame-port'
+import type { HeardOnWire } from './verbs'
+
+const mostOfEach = 512
+/** Servers answer at once; a relay takes a moment. */
+const offersWithinMs = 1500
+
+type DhcpServer = HeardOnWire['servers'][number]
+
+export class Ear {
+  readonly #port: FramePort
+  readonly #mac: string
+  readonly #neighbours = new Map<string, HeardOnWire['neighbours'][number]>()
+  readonly #asking = new Map<string, HeardOnWire['asking'][number]>()
+  readonly #servers = new Map<string, DhcpServer>()
+
+  /** @param mac  of the interface */
+  constructor(port: FramePort, mac: string) {
+    this.#port = port
+    this.#mac = mac
+    port.listen((bytes) => this.#hear(bytes))
+  }
+
+  heard(): HeardOnWire {
+    return {
+      neighbours: [...this.#neighbours.values()],
+      asking: [...this.#asking.values()],
+      servers: [...this.#servers.values()],
+    }
+  }
+
+  /** Asks who serves DHCP, takes no offer, and tells everybody who answered. */
+  async servers(): Promise<DhcpServer[]> {
+    const before = Date.now()
+    this.#port.send(dhcpDiscover(this.#mac, Math.floor(Math.random() * 0xffffffff)))
+    await new Promise((resolve) => setTimeout(resolve, offersWithinMs))
+    return [...this.#servers.values()].filter(({ at }) => at >= before)
+  }
+
+  #hear(bytes: Buffer): void {
+    const frame = readFrame(bytes)
+    if (frame?.type === etherTypes.lldp) {
+      const neighbour = readLldp(frame.payload)
+      if (neighbour) keep(this.#neighbours, frame.from, { ...neighbour, mac: frame.from, at: Date.now() })
+    } else if (frame?.type === etherTypes.ipv4) {
+      const message = readDhcp(frame.payload)
+      if (message) this.#hearDhcp(frame.from, message)
+    }
+  }
+
+  #hearDhcp(from: string, message: DhcpMessage): void {
+    const at = Date.now()
+    if (message.kind === 'discover' || message.kind === 'request') {
+      const { client, hostName = null, vendorClass = null } = message
+      if (client !== this.#mac) keep(this.#asking, client, { mac: client, hostName, vendorClass, at })
+    } else if ((message.kind === 'offer' || message.kind === 'ack') && message.server !== undefined)
+      // Two may have one address: they are told apart by their MAC.
+      keep(this.#servers, `${message.server} ${from}`, {
+        address: message.server,
+        mac: from,
+        offered: message.offered,
+        prefix: message.prefix ?? null,
+        router: message.router ?? null,
+        controllers: [...message.controllers],
+        vendor: message.vendor ?? null,
+        vendorClass: message.vendorClass ?? null,
+        privateUse: message.privateUse ?? null,
+        at,
+      })
+  }
+}
+
+/** The newest stands last; the oldest goes where there are too many. */
+function keep<T>(map: Map<string, T>, key: string, value: T): void {
+  map.delete(key)
+  map.set(key, value)
+  if (map.size > mostOfEach) map.delete(map.keys().next().value ?? '')
+}
