@@ -1,5 +1,6 @@
 /** The `muster` command. What needs the database is loaded only by the commands that use it. */
 import { Command } from 'commander'
+import type { BackupOptions } from './backup'
 import { CommandError } from './command-error'
 import { type RulesOptions, rules } from './rules'
 
@@ -85,6 +86,20 @@ program
   .command('laptop')
   .description('put this laptop back as it was')
   .addCommand(new Command('restore').action(async () => print(await (await import('./laptop')).restoreLaptop())))
+
+program
+  .command('backup <file>')
+  .description('keep everything in one sealed file: jobs, logs, secrets')
+  .option('--passphrase-file <file>', 'where its passphrase stands')
+  .action(async (file: string, options: BackupOptions) => print(await (await import('./backup')).backup(file, options)))
+program
+  .command('restore <file>')
+  .description('replace everything by what a backup holds')
+  .option('--passphrase-file <file>', 'where its passphrase stands')
+  .option('--replace', 'also where there are jobs')
+  .action(async (file: string, options: BackupOptions & { replace?: true }) =>
+    print(await (await import('./backup')).restore(file, options)),
+  )
 
 try {
   await program.parseAsync()

@@ -1,0 +1,63 @@
+/** `muster backup` and `muster restore`: everything, one file, sealed with a passphrase. */
+import { readFileSync, writeFileSync } from 'node:fs'
+import { openInstallation } from '../jobs/installation'
+import { jobLines } from '../jobs/job-lines'
+import { SealError, shortestPassphrase } from '../jobs/sealed-file'
+import { backUp, RestoreError, restoreWhole } from '../jobs/whole-backup'
+import { CommandError } from './command-error'
+import { installation } from './installation'
+
+export interface BackupOptions {
+  readonly passphraseFile?: string
+}
+
+export async function backup(path: string, options: BackupOptions): Promise<string> {
+  const passphrase = passphraseOf(options)
+  const where = installation()
+  const store = await openInstallation({ ...where, patienceMs: 8000 })
+  try {
+    const file = await backUp(store, where.vaultKeyFile, passphrase, new Date())
+    writeFileSync(path, file, { flag: 'wx', mode: 0o600 })
+    return `${path} holds everything, ${Math.ceil(file.length / 1024)} kB. Without its passphrase nobody opens it.`
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'EEXIST')
+      throw new CommandError(2, `${path} is there already; nothing is overwritten.`)
+    throw error
+  } finally {
+    await store.close()
+  }
+}
+
+export async function restore(path: string, options: BackupOptions & { replace?: true }): Promise<string> {
+  const passphrase = passphraseOf(options)
+  const where = installation()
+  const store = await openInstallation({ ...where, patienceMs: 8000 })
+  try {
+    const jobs = await jobLines(store)
+    if (jobs.length > 0 && !options.replace)
+      throw new CommandError(
+        2,
+        `There are ${jobs.length} jobs here, and a restore replaces everything. Say --replace if that is meant; make a backup first.`,
+      )
+    const madeAt = await restoreWhole(store, where.vaultKeyFile, readFileSync(path), passphrase)
+    return `Everything is as it was on ${madeAt}. End Air Muster and start it again: what runs still holds the former key.`
+  } catch (error) {
+    if (error instanceof SealError || error instanceof RestoreError)
+      throw new CommandError(2, `${path} cannot be restored: ${error.message}. Nothing has changed.`)
+    throw error
+  } finally {
+    await store.close()
+  }
+}
+
+/** From a file or the environment: what stands among a command's words is seen by everybody on this machine. */
+function passphraseOf({ passphraseFile }: BackupOptions): string {
+  const passphrase = passphraseFile
+    ? readFileSync(passphraseFile, 'utf8').replace(/\r?\n$/, '')
+    : (process.env.AIR_MUSTER_BACKUP_PASSPHRASE ?? '')
+  if (passphrase.length >= shortestPassphrase) return passphrase
+  throw new CommandError(
+    2,
+    `A passphrase of ${shortestPassphrase} characters or more seals the file: put it in a file of yours and name that with --passphrase-file, or in AIR_MUSTER_BACKUP_PASSPHRASE.`,
+  )
+}
