@@ -12,7 +12,7 @@ await bundleSource(outfile, 'tests/bench/settings-bench')
 const folder = mkdtempSync(join(tmpdir(), 'air-muster-bench-'))
 const server = await startMariadb(join(folder, 'mariadb'))
 try {
-  spawnSync(process.execPath, ['--expose-gc', outfile], {
+  const { status } = spawnSync(process.execPath, ['--expose-gc', outfile], {
     cwd: root,
     stdio: 'inherit',
     env: {
@@ -22,6 +22,7 @@ try {
       AIR_MUSTER_VAULT_FILE: join(folder, 'vault.key'),
     },
   })
+  if (status !== 0) process.exitCode = 1
 } finally {
   await server.stop()
   rmSync(folder, { recursive: true, force: true })

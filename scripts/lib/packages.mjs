@@ -20,6 +20,8 @@ const packages = {
   socat: { file: '/usr/bin/socat', names: ['socat'], why: 'asking on the wire' },
   iproute2: { file: '/usr/sbin/ip', names: ['iproute2'], why: 'lanes' },
   ping: { file: '/usr/bin/ping', names: ['iputils-ping'], why: 'echoes' },
+  arpScan: { file: '/usr/sbin/arp-scan', names: ['arp-scan'], why: 'comparing sweeps' },
+  fping: { file: '/usr/bin/fping', names: ['fping'], why: 'comparing sweeps' },
   setpriv: { file: '/usr/bin/setpriv', names: ['util-linux'], why: 'ending what listens' },
   qemu: {
     file: '/usr/bin/qemu-system-x86_64',
