@@ -106,6 +106,9 @@ export class BenchWatch {
         plans.map(({ address }) => address),
       ),
     )
+    const hearing = host.heard()
+    // Whatever the sweep comes to first, this is not left alone.
+    hearing.catch(() => undefined)
     const sightings = await sweep({
       store,
       host,
@@ -118,8 +121,10 @@ export class BenchWatch {
       before: before.sightings,
     })
     this.#sweptAt = performance.now()
-    if (JSON.stringify(sightings) !== JSON.stringify(before.sightings) || before.sweptAt === undefined)
-      await this.#parts.logOf(jobId).append({ kind: 'sweep', sightings })
+    const heard = await hearing
+    const seen = JSON.stringify({ sightings, heard })
+    if (seen !== JSON.stringify({ sightings: before.sightings, heard: before.heard }) || before.sweptAt === undefined)
+      await this.#parts.logOf(jobId).append({ kind: 'sweep', sightings, heard })
     const { pace } = await this.tellLaptop(jobId)
     this.#nextSweepAt = this.#sweptAt + Math.max(sweepAtMostEveryMs, (sweepEverySeconds * 1000) / pace) * this.#rest
     await this.#resume(jobId, units, await this.#rollOf(jobId))

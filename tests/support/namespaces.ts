@@ -46,6 +46,8 @@ export function benchWire(boxes: number, address: string): BenchWire {
       ip('netns', 'exec', space, 'sh', '-c', 'echo 0 > /proc/sys/net/ipv6/conf/default/accept_dad')
     }
     ip('-n', wire, 'link', 'add', 'lan', 'type', 'bridge', 'stp_state', '0', 'forward_delay', '0')
+    // A switch keeps LLDP to itself; this one lets the test play the switch.
+    ip('-n', wire, 'link', 'set', 'lan', 'type', 'bridge', 'group_fwd_mask', '16384')
     ip('-n', wire, 'link', 'set', 'lan', 'up')
     const plug = (space: string, inside: string, port: string, mac?: string): void => {
       ip('-n', wire, 'link', 'add', port, 'type', 'veth', 'peer', 'name', inside, 'netns', space)

@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { dhcpDiscover } from '../../src/wire/dhcp/message'
 import { type Installation, ran, startInstallation } from '../support/installation'
 import { type BenchWire, benchWire, macOf } from '../support/namespaces'
 
@@ -12,10 +13,15 @@ let folder: string
 let installation: Installation
 let standing: string
 const programs: ChildProcess[] = []
+const hex = (text: string): string => Buffer.from(text).toString('hex')
 
 const inBox = (index: number, command: string, words: readonly string[]): void => {
   programs.push(spawn('ip', ['netns', 'exec', wire.box(index), command, ...words], { stdio: 'ignore' }))
 }
+
+/** Puts a frame on the wire, as hexadecimal. */
+const send = (index: number, frame: string): void =>
+  inBox(index, 'bash', ['-c', `printf '${frame.replace(/../g, '\\x$&')}' | socat -u - INTERFACE:eth0`])
 
 beforeAll(async () => {
   wire = benchWire(2, '192.168.99.1/24')
@@ -49,6 +55,28 @@ describe('a laptop on the bench', () => {
     // Two boxes at one address serve it, each from a range of its own.
     const both = findings.find(({ code }) => code === 'two-dhcp-servers')?.sentence
     expect(both).toMatch(/2 servers give addresses on this wire: 192\.168\.99\.1 .*, 192\.168\.99\.1 /)
+  })
+
+  it('tells the page what is heard: both servers, the switch at the end of its cable, who asks for an address', async () => {
+    await installation.muster('load', 'data/demo/port-ellery.yaml')
+    const told = [
+      ...['0180c200000e', '021122334455', '88cc', '0207', '04', '021122334455', '0406', '05', hex('port7')],
+      ...['0602', '0078', '0a06', hex('bench1'), '0000'],
+    ]
+    send(0, told.join(''))
+    send(1, dhcpDiscover(macOf(1), 1).toString('hex'))
+    await installation.muster('sweep', 'port-ellery')
+    const heard = async (): Promise<string> =>
+      (await installation.muster('log', 'port-ellery')).text
+        .split('\n')
+        .filter((line) => line.includes('"sweep"'))
+        .at(-1) ?? ''
+    await expect
+      .poll(heard, { timeout: 40_000, interval: 1000 })
+      .toContain('"cableEnd":{"name":"bench1","port":"port7"}')
+    const { heard: last } = JSON.parse((await heard()).replace(/^\S+\s+/, '')) as { heard: Record<string, unknown[]> }
+    expect(last.servers).toHaveLength(2)
+    expect(last.asking).toContainEqual({ mac: macOf(1), says: null })
   })
 
   it('has a lane of one’s own to each of two boxes at one address, for any program', async () => {

@@ -40,6 +40,18 @@ export const sightingSchema = z.object({
 })
 export type Sighting = z.infer<typeof sightingSchema>
 
+/** What is heard on the wire beside who answers: each known by its MAC. */
+export const heardSchema = z.object({
+  /** Who gives addresses by DHCP. */
+  servers: z.array(z.object({ mac: z.string(), address: z.string() })),
+  /** Who asks DHCP for an address, with what kind of device it says that it is. */
+  asking: z.array(z.object({ mac: z.string(), says: z.string().nullable() })),
+  /** The other end of the laptop's cable, where it says so itself (IEEE 802.1AB). */
+  cableEnd: z.object({ name: z.string(), port: z.string() }).nullable(),
+})
+export type Heard = z.infer<typeof heardSchema>
+export const nothingHeard: Heard = { servers: [], asking: [], cableEnd: null }
+
 export const laptopSchema = z.object({
   interfaceName: z.string(),
   addresses: z.array(z.object({ cidr: z.string(), origin: z.enum(['own', 'added']) })),
@@ -97,7 +109,11 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
   }),
   /** Every check was good for this. */
   z.object({ kind: z.literal('proven'), unit, asked: askedSchema }),
-  z.object({ kind: z.literal('sweep'), sightings: z.array(sightingSchema) }),
+  z.object({
+    kind: z.literal('sweep'),
+    sightings: z.array(sightingSchema),
+    heard: heardSchema.default(nothingHeard),
+  }),
   z.object({ kind: z.literal('laptop'), laptop: laptopSchema }),
   /** Somebody asked to see a secret: the name of it, never its value. */
   z.object({ kind: z.literal('reveal'), secret: z.string(), by: z.string().optional() }),

@@ -5,7 +5,7 @@ import type { Asked } from '../config/asked'
 import { asBuilt, asBuiltCsv, missing } from '../handover/as-built'
 import type { Unit } from '../kit/unit'
 import { secondsLeft } from './estimate'
-import type { MusterEvent, PlacedEvent, StepState } from './events'
+import { type MusterEvent, musterEventSchema, nothingHeard, type PlacedEvent, type StepState } from './events'
 import { heldFor } from './held'
 import { nextMove } from './next-move'
 import { type Step, steps, stepsFor } from './procedure'
@@ -111,11 +111,20 @@ describe('the roll', () => {
   })
 })
 
+it('keeps what was heard last on the wire; of a sweep of before nothing was', () => {
+  const servers = [{ mac: '02:00:00:00:00:01', address: '10.0.0.1' }]
+  const heard = { ...nothingHeard, servers }
+  expect(foldRoll(placed({ kind: 'sweep', sightings: [], heard })).heard.servers).toEqual(servers)
+  const former = musterEventSchema.parse({ kind: 'sweep', sightings: [] })
+  expect(foldRoll(placed({ kind: 'sweep', sightings: [], heard }, former)).heard).toEqual(nothingHeard)
+})
+
 describe('your next move', () => {
   const move = (...events: MusterEvent[]) =>
     nextMove(unit, foldRoll(placed(...events)).rows.get('a'), foldRoll(placed(...events)), '10.0.0.20')
   const seen = (answersBy: 'service' | 'arp-only'): MusterEvent => ({
     kind: 'sweep',
+    heard: nothingHeard,
     sightings: [
       {
         mac: unit.mac,

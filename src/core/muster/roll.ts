@@ -4,7 +4,15 @@
 import { type Asked, changesSince } from '../config/asked'
 import type { SettingOutcome } from '../config/outcomes'
 import { keyText } from '../config/unit-config'
-import type { Check, Laptop, PlacedEvent, Sighting, StepState } from './events'
+import {
+  type Check,
+  type Heard,
+  type Laptop,
+  nothingHeard,
+  type PlacedEvent,
+  type Sighting,
+  type StepState,
+} from './events'
 import type { Step } from './procedure'
 
 export interface LogLine {
@@ -40,6 +48,7 @@ export interface Roll {
   readonly rows: ReadonlyMap<string, RollRow>
   readonly muster: 'idle' | 'working' | 'pausing' | 'paused'
   readonly sightings: readonly Sighting[]
+  readonly heard: Heard
   /** When the wire was last swept, ms since 1970. */
   readonly sweptAt: number | undefined
   readonly laptop: Laptop | undefined
@@ -65,6 +74,7 @@ export const emptyRoll: Roll = {
   rows: new Map(),
   muster: 'idle',
   sightings: [],
+  heard: nothingHeard,
   sweptAt: undefined,
   laptop: undefined,
 }
@@ -88,7 +98,7 @@ export function applyEvent(roll: Roll, { seq, at, event }: PlacedEvent): Roll {
         rows: event.phase === 'started' ? withStartedRows(roll, event.units) : roll.rows,
       }
     case 'sweep':
-      return { ...next, sightings: event.sightings, sweptAt: at }
+      return { ...next, sightings: event.sightings, heard: event.heard, sweptAt: at }
     case 'laptop':
       return { ...next, laptop: event.laptop }
     case 'reveal':

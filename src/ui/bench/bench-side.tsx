@@ -8,6 +8,8 @@ export function BenchSide() {
   const { units, roll } = useJob()
   const present = new Set(roll.sightings.map((sighting) => sighting.mac))
   const awaited = units.filter((unit) => !present.has(unit.mac))
+  const { servers, asking } = roll.heard
+  const asksDhcp = new Set(asking.map(({ mac }) => mac))
   const strays = roll.sightings.filter((sighting) => sighting.unit === null)
   return (
     <aside className={`${sheet.sheet} ${sheet.pad}`} aria-label="Labels and strays">
@@ -25,12 +27,32 @@ export function BenchSide() {
                 {unit.port === null ? 'Plug it in' : `Plug it into port ${unit.port}`}, label ends in{' '}
                 <span className="mono">{unit.mac.slice(-5)}</span>
               </div>
+              {asksDhcp.has(unit.mac) && (
+                <div className={classes.heard}>
+                  Its cable is in: it asks DHCP for an address, and{' '}
+                  {servers.length === 0 ? 'nobody gives addresses on this wire.' : 'answers nowhere yet.'}
+                </div>
+              )}
             </li>
           ))}
         </ul>
       )}
       {awaited.length === 0 && (
         <p className="soft">They match the kit list by the MAC on their labels. Select one to see its slip.</p>
+      )}
+      {servers.length > 1 && (
+        <div className={classes.warning}>
+          <b>{servers.length} servers give addresses here</b>
+          {servers.map(({ mac, address }) => (
+            <div key={mac}>
+              <span className="mono">{address}</span>, <span className="mono">{mac}</span>
+            </div>
+          ))}
+          <div>
+            A unit that asks may be given either&apos;s. One server to a subnet: find the other by its MAC, and take its
+            cable out.
+          </div>
+        </div>
       )}
       {strays.map((stray) => (
         <div key={stray.mac} className={classes.warning}>

@@ -11,12 +11,18 @@ export function LaptopStrip() {
   const { job, roll } = useJob()
   const { order, pending } = useOrder()
   const { laptop } = roll
+  const { cableEnd } = roll.heard
   return (
     <footer className={classes.foot}>
       <Notices />
       <div className={classes.strip}>
         <b>This laptop</b>
         {laptop && <span className="mono">{laptop.interfaceName}</span>}
+        {cableEnd && (
+          <span>
+            in {cableEnd.name}, port {cableEnd.port}
+          </span>
+        )}
         {laptop?.addresses.map(({ cidr, origin }) => (
           <span key={cidr} className={`${classes.chip} mono`} data-origin={origin}>
             {cidr} <span className={classes.origin}>{origin === 'own' ? 'site' : 'added'}</span>

@@ -4,7 +4,7 @@
  * A lane is a private path to one unit by its MAC, so that units with one and the same address are worked at once.
  */
 import type { Socket } from 'node:net'
-import type { Laptop } from '../../core/muster/events'
+import type { Heard, Laptop } from '../../core/muster/events'
 
 /**
  * The laptop's own way to the wire does not answer: no fault of any unit. Whoever meets it waits until it is back.
@@ -59,6 +59,8 @@ export interface Host {
    * @param subnets  CIDR
    */
   neighbours(subnets: readonly string[]): Promise<Neighbour[]>
+  /** What is heard beside who answers; nothing where this host cannot listen. */
+  heard(): Promise<Heard>
   /**
    * Addresses that the laptop never speaks from: the plan gives them to units, or a server hands them out.
    * @param ranges  first and last address of each

@@ -1,8 +1,10 @@
 /**
  * The host port of the lab: the lab maps the address of a stand-in to a socket on loopback.
  */
+
 import { request } from 'node:http'
 import type { Duplex } from 'node:stream'
+import { nothingHeard } from '../../core/muster/events'
 import { type LabWire, labTokenHeader, labWire, labWireProtocol } from '../../core/rehearsal/lab-wire'
 import { WireError } from '../wire-error'
 import { dial } from './dial'
@@ -27,6 +29,7 @@ export function labHost(lab: LabAddress): Host {
     onLink: async () => undefined,
     arp: async (address) => (await ask('arp', { address })).macs,
     neighbours: async (subnets) => (await ask('neighbours', { subnets: [...subnets] })).found,
+    heard: async () => nothingHeard,
     keepOff: async (ranges) => {
       await ask('keep-off', { ranges: [...ranges] })
     },

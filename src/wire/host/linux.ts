@@ -10,6 +10,11 @@ import { type Host, HostAwayError, type Lane, type LaneTarget } from './host'
 import { LinkLocal } from './link-local'
 import { type Asking, askOver, QuestionRefused } from './questions'
 
+/** Whoever serves DHCP is asked for seldom: each time every server hears it. */
+const askForDhcpEveryMs = 60_000
+/** What was heard longer ago counts no more. */
+const countsMs = 180_000
+
 /** Questions to the wire helper. @param socket  where it listens */
 export function askHelper(socket: string): Asking<HelperVerbs> {
   return askOver(
@@ -29,6 +34,7 @@ export function askHelper(socket: string): Asking<HelperVerbs> {
 export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' = 'link-local-first'): Host {
   const { ask } = askHelper(socket)
   let linkLocal: LinkLocal | undefined
+  let askedAt = Number.NEGATIVE_INFINITY
   return {
     name: 'linux',
     canAsk: async () => true,
@@ -44,6 +50,21 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
     },
     arp: async (address) => (await ask('arp', { address })).macs,
     neighbours: async (subnets) => (await ask('neighbours', { subnets: [...subnets] })).found,
+    heard: async () => {
+      const now = Date.now()
+      const askForDhcp = now - askedAt > askForDhcpEveryMs ? 'now' : 'no'
+      if (askForDhcp === 'now') askedAt = now
+      const { servers, asking, neighbours } = await ask('heard', { askForDhcp })
+      const isRecent = ({ at }: { at: number }): boolean => Date.now() - at < countsMs
+      const [end] = neighbours.filter(isRecent).toReversed()
+      return {
+        servers: servers.filter(isRecent).map(({ mac, address }) => ({ mac, address })),
+        asking: asking
+          .filter(isRecent)
+          .map(({ mac, hostName, vendorClass }) => ({ mac, says: vendorClass ?? hostName })),
+        cableEnd: end ? { name: end.name ?? end.chassis, port: end.portWords ?? end.port } : null,
+      }
+    },
     keepOff: async (ranges) => {
       await ask('keep-off', { ranges: [...ranges] })
     },

@@ -3,10 +3,12 @@
  * on IPv6 are worked side by side by their link-local addresses; others one at a time, where the laptop shares their
  * subnet. Nothing is added to the laptop.
  */
+
 import { spawn } from 'node:child_process'
 import { createSocket } from 'node:dgram'
 import { networkInterfaces } from 'node:os'
 import { formatIpv4, parseCidr, sameSubnet } from '../../core/addressing/ipv4'
+import { nothingHeard } from '../../core/muster/events'
 import { neighboursShown } from '../helper/ip-command'
 import { WireError } from '../wire-error'
 import { dial, dialLinkLocal } from './dial'
@@ -58,6 +60,7 @@ export function plainHost(interfaceName: string): Host {
       return []
     },
     neighbours: async (subnets) => ask(subnets.flatMap(hostsOf).filter((address) => sharing(address) !== undefined)),
+    heard: async () => nothingHeard,
     keepOff: async () => {},
     openLane: async (target) => {
       lanes += 1

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { nothingHeard } from '../../core/muster/events'
 import type { Host, Lane, LaneTarget } from './host'
 import { sharedLanes } from './shared-lanes'
 
@@ -24,6 +25,7 @@ function host() {
     onLink: async () => undefined,
     arp: async () => [],
     neighbours: async () => [],
+    heard: async () => nothingHeard,
     keepOff: async () => {},
     openLane: opened,
     restore: async () => {},

@@ -18,6 +18,7 @@ export function sharedLanes(host: Host): Host {
     onLink: (mac) => host.onLink(mac),
     arp: (address) => host.arp(address),
     neighbours: (subnets) => host.neighbours(subnets),
+    heard: () => host.heard(),
     keepOff: (ranges) => host.keepOff(ranges),
     restore: () => host.restore(),
     openLane: async (target) => {
