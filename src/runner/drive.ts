@@ -50,13 +50,15 @@ export async function drive(run: UnitRun, mayGoOn: MayGoOn): Promise<'answers' |
   try {
     for (let attempt = 1; ; ) {
       const { disturbances } = run.clock
+      const interruptions = run.host.interruptions()
       const outcome = await once(run, mayGoOn, attempt < attempts ? 'may-retry' : 'last')
       if (outcome !== 'again' && outcome !== 'wire-was-away') return outcome
       run.access.dropSession()
       run.willChange()
       run.journal.forgetWritten()
       // What was lost while the laptop slept, or had no wire, says nothing about the unit.
-      if (outcome === 'again' && disturbances === run.clock.disturbances) attempt += 1
+      const undisturbed = disturbances === run.clock.disturbances && interruptions === run.host.interruptions()
+      if (outcome === 'again' && undisturbed) attempt += 1
     }
   } finally {
     await run.access.close()

@@ -63,7 +63,7 @@ export async function writeWhole(store: Store, whole: Whole): Promise<void> {
       for (const { name: table, columns, rows } of whole.tables)
         for (let from = 0; from < rows.length; from += rowsAtOnce) {
           const values = rows.slice(from, from + rowsAtOnce).map((row) => {
-            const each = row.map((value, index) => valueOf(value, bytes.has(`${table}.${columns[index]}`)))
+            const each = row.map((value, index) => valueAs(value, bytes.has(`${table}.${columns[index]}`)))
             return sql`(${sql.join(each, sql`, `)})`
           })
           const into = sql.raw(
@@ -78,7 +78,7 @@ export async function writeWhole(store: Store, whole: Whole): Promise<void> {
 }
 
 /** Text is told to be text: else its bytes would be taken for those of another character set. */
-function valueOf(hex: string | null, isBytes: boolean): SQL {
+function valueAs(hex: string | null, isBytes: boolean): SQL {
   if (hex === null) return sql`null`
   return isBytes ? sql`unhex(${hex})` : sql`convert(unhex(${hex}) using utf8mb4)`
 }

@@ -205,7 +205,7 @@ describe('where the installation does not answer', () => {
   })
 
   it.each([
-    ['nothing runs', undefined, 'Nothing runs here: start it with npm run demo.'],
+    ['nothing runs', undefined, 'Nothing runs here: start it with npm run demo, or on a real wire with npm start.'],
     [
       'a start was broken off',
       '{"launcher": 1',

@@ -133,7 +133,7 @@ describe('a sweep that is slow', () => {
 describe('a fault that no hand can cure', () => {
   it.each([
     ['an open network that was not said twice', 'has no security: no open network is put on air'],
-    ['a model that is not set', 'Brackwater B7 cannot be mustered: this release does not speak its dialect (cli)'],
+    ['a model that is not set', 'Brackwater B7 cannot be mustered: this release does not speak at a prompt yet'],
     ['a gateway outside the subnet', 'The gateway 10.9.9.1 is not in 10.44.8.0/24'],
   ])('is held once and mustered by nobody: %s', async (what, why) => {
     bench = await openBench({

@@ -29,6 +29,8 @@ export interface RealBench {
   readonly macs: readonly string[]
   /** The cable is pulled and put back: whatever was not kept is lost. */
   powerCut(index: number): Promise<void>
+  /** Its cable is pulled: it costs this machine nothing any more. */
+  off(index: number): Promise<void>
   /** Out of its box again: its disk is new. */
   reset(index: number): Promise<void>
   close(): void
@@ -111,6 +113,7 @@ export async function realBench(count: number, folder: string): Promise<RealBenc
       await off(index)
       await boot(index)
     },
+    off,
     reset: async (index) => {
       await off(index)
       rmSync(join(folder, `ap${index}.img`))

@@ -46,6 +46,11 @@ export async function comeBack(run: UnitRun): Promise<string> {
   if (found.address !== goal) throw held('not-reserved', { got: found.address, address: goal, mac: target.unit.mac })
   await signInThere(run, goal)
   await access.dialect.confirm(target.compiled.config)
+  // A session by link-local outlives the address: it may have been taken back before anybody confirmed it.
+  if (target.card.does.applies === 'at-once') {
+    const { 'management.address': address } = (await run.inEffect()).unit
+    if (address?.kind === 'value' && address.value !== goal) throw new CameBackUnchanged(address.value)
+  }
   // It may have lost its power in the middle, and be back as it was before, at an address that did not change.
   const awaited = journal.awaitedRevision
   if (awaited !== undefined && (await access.dialect.revision()) !== awaited) throw new CameBackUnchanged(goal)

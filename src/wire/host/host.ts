@@ -44,6 +44,8 @@ export interface Neighbour {
 /** Each of its questions throws HostAwayError where the laptop's way to the wire does not answer. */
 export interface Host {
   readonly name: string
+  /** How often lanes may have broken through no fault of a unit, so far: whoever made them had ended. */
+  interruptions(): number
   laptop(): Promise<Laptop>
   /**
    * Whether it can be asked who has this address: without privilege only where the laptop shares its subnet. What

@@ -21,9 +21,10 @@ const patienceMs = 5000
 
 /** The laptop of the lab. */
 export function labHost(lab: LabAddress): Host {
-  const { ask } = askOver(labWire, () => openWire(lab))
+  const { ask, losses } = askOver(labWire, () => openWire(lab))
   return {
     name: 'lab',
+    interruptions: losses,
     laptop: () => ask('laptop', {}),
     canAsk: async () => true,
     onLink: async () => undefined,

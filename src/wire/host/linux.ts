@@ -32,11 +32,12 @@ export function askHelper(socket: string): Asking<HelperVerbs> {
  * @param lanes   whether a unit that listens on IPv6 is reached by its link-local address first
  */
 export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' = 'link-local-first'): Host {
-  const { ask } = askHelper(socket)
+  const { ask, losses } = askHelper(socket)
   let linkLocal: LinkLocal | undefined
   let askedAt = Number.NEGATIVE_INFINITY
   return {
     name: 'linux',
+    interruptions: losses,
     canAsk: async () => true,
     onLink: async () => undefined,
     laptop: async () => {

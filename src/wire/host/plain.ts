@@ -43,6 +43,7 @@ export function plainHost(interfaceName: string): Host {
 
   return {
     name: 'plain',
+    interruptions: () => 0,
     laptop: async () => {
       if (!(interfaceName in networkInterfaces()))
         throw new HostAwayError(`the wire does not work: ${interfaceName} is down or gone`)

@@ -65,13 +65,15 @@ describe('questions over one stream', () => {
   })
 
   it('fail when the other end is lost, and go over a new stream afterwards', async () => {
-    const { ask } = await answering()
+    const { ask, losses } = await answering()
+    expect(losses()).toBe(0)
     const lost = ask('after', { ms: 5000 })
     await ask('double', { of: 1 })
     for (const socket of sockets) socket.destroy()
     await expect(lost).rejects.toThrow(HostAwayError)
     expect(await ask('double', { of: 4 })).toEqual({ is: 8 })
     expect(sockets).toHaveLength(2)
+    expect(losses()).toBe(1)
   })
 
   it('fail when the answer is garbage, or nobody is there', async () => {

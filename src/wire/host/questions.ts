@@ -18,6 +18,8 @@ export interface Asking<T extends Questions> {
    * @throws QuestionRefused  it says no
    */
   ask<Q extends keyof T & string>(question: Q, ask: Ask<T, Q>): Promise<AnswerTo<T, Q>>
+  /** How often the stream was lost so far. */
+  losses(): number
   close(): void
 }
 
@@ -35,6 +37,7 @@ export function askOver<T extends Questions>(table: T, open: () => Promise<Duple
   const waiting = new Map<number, Waiting>()
   let stream: Promise<Duplex> | undefined
   let last = 0
+  let losses = 0
 
   const settle = (number: number): Waiting | undefined => {
     const one = waiting.get(number)
@@ -45,6 +48,7 @@ export function askOver<T extends Questions>(table: T, open: () => Promise<Duple
   const lose = (lost: Promise<Duplex> | undefined, why: string): void => {
     if (stream !== lost) return
     stream = undefined
+    losses += 1
     void lost?.then(
       (open) => open.destroy(),
       () => undefined,
@@ -97,6 +101,7 @@ export function askOver<T extends Questions>(table: T, open: () => Promise<Duple
       const given = await answer
       return table[question]?.answer.parse(given) as never
     },
+    losses: () => losses,
     close: () => lose(stream, 'it was closed here'),
   }
 }

@@ -20,6 +20,7 @@ function host() {
   }
   const bare: Host = {
     name: 'test',
+    interruptions: () => 0,
     laptop: () => Promise.reject(new Error('no')),
     canAsk: async () => true,
     onLink: async () => undefined,

@@ -13,6 +13,7 @@ export function sharedLanes(host: Host): Host {
   const open = new Map<string, Open>()
   return {
     name: host.name,
+    interruptions: () => host.interruptions(),
     laptop: () => host.laptop(),
     canAsk: (address) => host.canAsk(address),
     onLink: (mac) => host.onLink(mac),

@@ -14,12 +14,12 @@ import type { Changes, Credentials, Dialect, RadioOnAir } from '../dialect'
 import { airIn } from './air'
 import { escapes, inInput } from './escape'
 import { networkPlaces, type Places, placesOf, radioPlaces, type Situation } from './places'
-import { observedIn } from './reading'
+import { observedIn, type Printed } from './reading'
 import { bannerOf, SshSession } from './ssh-session'
 
 type CliCard = DirectCard & { readonly dialect: CliDialect }
 
-const readingSeconds = 20
+const readingSeconds = 60
 
 export function cli(lane: Lane, card: CliCard, pin: PinCheck): Dialect {
   return new Cli(lane, card, pin)
@@ -61,9 +61,14 @@ class Cli implements Dialect {
   }
 
   async read(): Promise<ObservedConfig> {
-    const printed = []
-    for (const reading of this.#dialect.read) printed.push({ reading, text: await this.#print(reading.run) })
-    const observed = observedIn(this.#card, this.#dialect, printed, Date.now())
+    const printed: Printed[] = []
+    for (const reading of this.#dialect.read) {
+      const before = Date.now()
+      const text = await this.#print(reading.run)
+      // A clock is compared with ours as it was then: what is read after it takes time too.
+      printed.push({ reading, text, at: (before + Date.now()) / 2 })
+    }
+    const observed = observedIn(this.#card, this.#dialect, printed)
     const { 'management.address': address, 'management.prefix': prefix } = observed.unit
     if (address?.kind === 'value' && prefix?.kind === 'value')
       this.#current = { address: address.value, prefix: prefix.value }

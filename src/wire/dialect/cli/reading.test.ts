@@ -19,16 +19,11 @@ const [unit, networks, radios] = dialect.read
 if (!unit || !networks || !radios) throw new Error('the card has other readings')
 const now = Date.parse('2026-11-25T12:00:00Z')
 const read = (texts: { unit?: string; networks?: string; radios?: string }) =>
-  observedIn(
-    card,
-    dialect,
-    [
-      { reading: unit, text: texts.unit ?? '' },
-      { reading: networks, text: texts.networks ?? '' },
-      { reading: radios, text: texts.radios ?? '' },
-    ],
-    now,
-  )
+  observedIn(card, dialect, [
+    { reading: unit, text: texts.unit ?? '', at: now },
+    { reading: networks, text: texts.networks ?? '', at: now },
+    { reading: radios, text: texts.radios ?? '', at: now },
+  ])
 
 const hex = (text: string): string => Buffer.from(text).toString('hex')
 const network = (radio: string, security: string): string =>

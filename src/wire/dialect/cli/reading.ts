@@ -13,19 +13,15 @@ type Seen = Record<string, Observed<unknown>>
 export interface Printed {
   readonly reading: CliReading
   readonly text: string
+  /** When, ms since 1970: a clock is read as how far it is off. */
+  readonly at: number
 }
 
-/** @param at  now, ms since 1970: a clock is read as how far it is off */
-export function observedIn(
-  card: DirectCard,
-  dialect: Dialect,
-  printed: readonly Printed[],
-  at: number,
-): ObservedConfig {
+export function observedIn(card: DirectCard, dialect: Dialect, printed: readonly Printed[]): ObservedConfig {
   const unit: Seen = hidden(card, 'unit')
   const networks: Record<string, Seen> = {}
   const radios: Record<string, Seen> = {}
-  for (const { reading, text } of printed) {
+  for (const { reading, text, at } of printed) {
     const told = (part: string): Seen => valuesIn(dialect, reading, part, at)
     if (reading.per === 'unit') Object.assign(unit, told(text))
     else

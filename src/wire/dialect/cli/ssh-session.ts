@@ -19,7 +19,8 @@ export interface Ran {
 
 /** Bytes that one command may print. */
 const longestOutput = 1024 * 1024
-const handshakeMs = 15_000
+/** A small unit takes its time over the first handshake, above all while it makes its key. */
+const handshakeMs = 45_000
 const keepAliveMs = 10_000
 
 export class SshSession {
