@@ -1,6 +1,7 @@
 /**
  * The runner: claims orders, keeps their leases, has the bench watched between them, and tells everything as events.
  */
+import { setMaxListeners } from 'node:events'
 import type { Store } from '../store/open'
 import { claimOrder, endOrder, type Order, orderThrew } from '../store/orders'
 import { rest } from '../store/rest'
@@ -117,6 +118,8 @@ export class Runner {
   async #carryOut(order: Order, signal: AbortSignal): Promise<void> {
     const { store, id } = this.#options
     const callOff = new AbortController()
+    // Every unit of a muster waits on it: as many as there are is no leak.
+    setMaxListeners(0, callOff.signal)
     const stop = (): void => callOff.abort()
     signal.addEventListener('abort', stop)
     const lease = new Lease({

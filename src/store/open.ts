@@ -1,4 +1,5 @@
 /** Opens the database, brought up to date by the migrations, together with the vault. */
+import { setMaxListeners } from 'node:events'
 import { join } from 'node:path'
 import { createTableRelationsHelpers, extractTablesRelationalConfig, sql } from 'drizzle-orm'
 import { MySqlDatabase, MySqlDialect } from 'drizzle-orm/mysql-core'
@@ -48,6 +49,8 @@ export function openStore({ url, vaultKeyFile, patienceMs = defaultPatienceMs }:
     charset: 'utf8mb4',
   })
   const closing = new AbortController()
+  // Every query that waits for the database listens to it.
+  setMaxListeners(0, closing.signal)
   const { tables, tableNamesMap } = extractTablesRelationalConfig(schema, createTableRelationsHelpers)
   const relational = { fullSchema: schema, schema: tables, tableNamesMap }
   const dialect = new MySqlDialect()
