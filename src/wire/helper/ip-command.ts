@@ -51,8 +51,15 @@ const neighbourShown = z.object({
   state: z.array(z.string()).default([]),
 })
 
+export interface NeighbourShown {
+  readonly address: string
+  readonly mac: string
+  /** Whether the kernel has heard of it just now, or remembers it. */
+  readonly heard: 'now' | 'before'
+}
+
 /** Neighbours on an interface whose MAC the kernel knows. */
-export async function neighboursShown(dev: string): Promise<{ address: string; mac: string }[]> {
+export async function neighboursShown(dev: string): Promise<NeighbourShown[]> {
   const all = z
     .array(neighbourShown)
     .parse([
@@ -60,7 +67,9 @@ export async function neighboursShown(dev: string): Promise<{ address: string; m
       ...((await shown(['-4', 'neigh', 'show', 'dev', dev])) as unknown[]),
     ])
   return all.flatMap(({ dst, lladdr, state }) =>
-    lladdr === undefined || state.includes('FAILED') ? [] : [{ address: dst, mac: lladdr.toLowerCase() }],
+    lladdr === undefined || state.includes('FAILED')
+      ? []
+      : [{ address: dst, mac: lladdr.toLowerCase(), heard: state.includes('REACHABLE') ? 'now' : 'before' }],
   )
 }
 

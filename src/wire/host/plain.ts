@@ -6,6 +6,7 @@
 
 import { spawn } from 'node:child_process'
 import { createSocket } from 'node:dgram'
+import { connect } from 'node:net'
 import { networkInterfaces } from 'node:os'
 import { formatIpv4, parseCidr, sameSubnet } from '../../core/addressing/ipv4'
 import { nothingHeard } from '../../core/muster/events'
@@ -35,10 +36,17 @@ export function plainHost(interfaceName: string): Host {
   const ask = async (addresses: readonly string[]): Promise<Neighbour[]> => {
     await touch(addresses)
     const asked = new Set(addresses)
+    const isThere = async (address: string): Promise<boolean> => (await echoes(address)) || (await answersTcp(address))
     const found = await neighboursShown(interfaceName).catch((cause: Error) => {
       throw new HostAwayError(`the wire does not work: ${cause.message}`, { cause })
     })
-    return found.filter(({ address }) => asked.has(address))
+    // The kernel remembers neighbours for a while after they are gone: what it did not hear of now is asked itself.
+    const checked = await Promise.all(
+      found
+        .filter(({ address }) => asked.has(address))
+        .map(async (each) => (each.heard === 'now' || (await isThere(each.address)) ? each : undefined)),
+    )
+    return checked.flatMap((each) => (each ? [{ mac: each.mac, address: each.address }] : []))
   }
 
   return {
@@ -107,6 +115,20 @@ function echoes(address: string): Promise<boolean> {
     const child = spawn('ping', ['-n', '-q', '-c', '2', '-i', '0.2', '-w', '2', address], { stdio: 'ignore' })
     child.once('error', () => resolve(false))
     child.once('close', (status) => resolve(status === 0))
+  })
+}
+
+/** Does it say anything over TCP, be it no? */
+function answersTcp(host: string): Promise<boolean> {
+  return new Promise((resolve) => {
+    const socket = connect({ host, port: discardPort })
+    const end = (answers: boolean): void => {
+      socket.destroy()
+      resolve(answers)
+    }
+    socket.setTimeout(1000, () => end(false))
+    socket.once('connect', () => end(true))
+    socket.once('error', (error: NodeJS.ErrnoException) => end(error.code === 'ECONNREFUSED'))
   })
 }
 

@@ -30,8 +30,8 @@ class Cli implements Dialect {
   readonly #card: CliCard
   readonly #pin: PinCheck
   #session: SshSession | undefined
-  /** What was read last: an address is changed from what it is. */
-  #current: { address: string; prefix: number }
+  /** What this session read last: an address is changed from what it is, never from what it was thought to be. */
+  #current: { address: string; prefix: number } | undefined
   /** Secrets that went to the unit: they are taken out of whatever it says. */
   readonly #secrets = new Set<string>()
 
@@ -39,7 +39,6 @@ class Cli implements Dialect {
     this.#lane = lane
     this.#card = card
     this.#pin = pin
-    this.#current = { address: lane.address, prefix: lane.prefix }
   }
 
   get #dialect(): CliDialect {
@@ -84,7 +83,7 @@ class Cli implements Dialect {
       for (const values of [unit, ...Object.values(networks)])
         for (const [id, value] of Object.entries(values))
           if (settingOf(id as never).secret && typeof value === 'string') this.#secrets.add(value)
-    const situation: Situation = { card: this.#card, dialect: this.#dialect, desired, current: this.#current }
+    const situation = await this.#situation(desired)
     const whole = placesOf(situation)
     for (const write of this.#dialect.write) {
       const concerned = differences.filter((difference) => concerns(write, difference))
@@ -92,6 +91,12 @@ class Cli implements Dialect {
       for (const places of eachOf(write, concerned, situation))
         for (const command of write.commands) await this.#carryOut(command, { ...whole, ...places })
     }
+  }
+
+  async #situation(desired: UnitConfig): Promise<Situation> {
+    if (!this.#current) await this.read()
+    const current = this.#current ?? { address: this.#lane.address, prefix: this.#lane.prefix }
+    return { card: this.#card, dialect: this.#dialect, desired, current }
   }
 
   async changePassword(user: string, password: string): Promise<void> {
@@ -114,7 +119,7 @@ class Cli implements Dialect {
   }
 
   async confirm(desired: UnitConfig): Promise<void> {
-    const places = placesOf({ card: this.#card, dialect: this.#dialect, desired, current: this.#current })
+    const places = placesOf(await this.#situation(desired))
     for (const command of this.#dialect.confirm) await this.#carryOut(command, places)
   }
 
