@@ -148,6 +148,7 @@ describe('three real access points at one address', () => {
   })
 
   it('refuse the factory login, and keep everything over a power cut: by link-local lanes, with data that lasted', async () => {
+    await installation.stop()
     installation = await startInstallation(bench.wire, join(folder, 'data'))
     expect(await onUnit(address(0), 'admin', 'true')).toEqual({ refused: 'client-authentication' })
     await bench.powerCut(0)
@@ -164,9 +165,11 @@ describe('three real access points at one address', () => {
   }, 200_000)
 
   it('are set out of the box with no privilege at all, where the laptop shares no subnet with them', async () => {
+    await installation.stop()
     await bench.off(0)
     await bench.reset(2)
-    installation = await startInstallation(bench.wire, join(folder, 'plain'), { privilege: 'none' })
+    const data = mkdtempSync(join(folder, 'plain-'))
+    installation = await startInstallation(bench.wire, data, { privilege: 'none' })
     await installation.muster('load', job())
     const { text } = await installation.muster('run', 'port-ellery', '--wait', '--units', 'kauri-3')
     expect(await troubles()).toEqual([])
