@@ -1,11 +1,11 @@
 /** `muster backup` and `muster restore`: everything, one file, sealed with a passphrase. */
 import { readFileSync, writeFileSync } from 'node:fs'
-import { openInstallation } from '../jobs/installation'
 import { jobLines } from '../jobs/job-lines'
 import { SealError, shortestPassphrase } from '../jobs/sealed-file'
 import { backUp, RestoreError, restoreWhole } from '../jobs/whole-backup'
 import { CommandError } from './command-error'
 import { installation } from './installation'
+import { withStore } from './with-store'
 
 export interface BackupOptions {
   readonly passphraseFile?: string
@@ -13,41 +13,35 @@ export interface BackupOptions {
 
 export async function backup(path: string, options: BackupOptions): Promise<string> {
   const passphrase = passphraseOf(options)
-  const where = installation()
-  const store = await openInstallation({ ...where, patienceMs: 8000 })
+  const { vaultKeyFile } = installation()
+  const file = await withStore((store) => backUp(store, vaultKeyFile, passphrase, new Date()))
   try {
-    const file = await backUp(store, where.vaultKeyFile, passphrase, new Date())
     writeFileSync(path, file, { flag: 'wx', mode: 0o600 })
     return `${path} holds everything, ${Math.ceil(file.length / 1024)} kB. Without its passphrase nobody opens it.`
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === 'EEXIST')
       throw new CommandError(2, `${path} is there already; nothing is overwritten.`)
     throw error
-  } finally {
-    await store.close()
   }
 }
 
 export async function restore(path: string, options: BackupOptions & { replace?: true }): Promise<string> {
   const passphrase = passphraseOf(options)
-  const where = installation()
-  const store = await openInstallation({ ...where, patienceMs: 8000 })
-  try {
+  const { vaultKeyFile } = installation()
+  return withStore(async (store) => {
     const jobs = await jobLines(store)
     if (jobs.length > 0 && !options.replace)
       throw new CommandError(
         2,
         `There are ${jobs.length} jobs here, and a restore replaces everything. Say --replace if that is meant; make a backup first.`,
       )
-    const madeAt = await restoreWhole(store, where.vaultKeyFile, readFileSync(path), passphrase)
+    const madeAt = await restoreWhole(store, vaultKeyFile, readFileSync(path), passphrase).catch((error: unknown) => {
+      if (error instanceof SealError || error instanceof RestoreError)
+        throw new CommandError(2, `${path} cannot be restored: ${error.message}. Nothing has changed.`)
+      throw error
+    })
     return `Everything is as it was on ${madeAt}. End Air Muster and start it again: what runs still holds the former key.`
-  } catch (error) {
-    if (error instanceof SealError || error instanceof RestoreError)
-      throw new CommandError(2, `${path} cannot be restored: ${error.message}. Nothing has changed.`)
-    throw error
-  } finally {
-    await store.close()
-  }
+  })
 }
 
 /** From a file or the environment: what stands among a command's words is seen by everybody on this machine. */

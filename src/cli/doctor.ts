@@ -5,8 +5,7 @@ import { modelName } from '../core/kit/kit-card'
 import { loadKitCards } from '../jobs/installation'
 import { gatherFacts } from '../wire/host/gather-facts'
 import { askHelper } from '../wire/host/linux'
-import { CommandError } from './command-error'
-import { running } from './installation'
+import { whatRuns } from './installation'
 
 export async function doctor(options: { interface?: string; json?: true }): Promise<string> {
   const here = whatRuns()
@@ -24,15 +23,6 @@ const signs = { stops: '✗', hinders: '!', good: '✓' } as const
 
 function lines({ weight, sentence, cure }: Finding): string {
   return `${signs[weight]} ${sentence}${cure ? `\n  ${cure}` : ''}`
-}
-
-function whatRuns(): ReturnType<typeof running> | undefined {
-  try {
-    return running()
-  } catch (error) {
-    if (error instanceof CommandError) return undefined
-    throw error
-  }
 }
 
 async function dhcpServers(socket: string): Promise<DhcpServerFacts[] | undefined> {

@@ -13,7 +13,7 @@ const runningSchema = z.object({
   interfaceName: z.string().optional(),
   helperSocket: z.string().optional(),
 })
-export type Running = z.infer<typeof runningSchema>
+type Running = z.infer<typeof runningSchema>
 
 /** @throws CommandError where nothing runs */
 export function installation(): StoreOptions {
@@ -52,6 +52,16 @@ export function running(): Running {
     2,
     `What ran here has ended without cleaning up (process ${first.note.launcher}): start it anew with npm run demo.`,
   )
+}
+
+/** What runs here; undefined where nothing does. */
+export function whatRuns(): Running | undefined {
+  try {
+    return running()
+  } catch (error) {
+    if (error instanceof CommandError) return undefined
+    throw error
+  }
 }
 
 const nothingRuns = 'Nothing runs here: start it with npm run demo, or on a real wire with npm start.'

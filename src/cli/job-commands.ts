@@ -8,43 +8,15 @@ import { allUnits, isSelected, type Selection, theseUnits } from '../core/muster
 import { deletedJobs, deleteJob, jobLog, NotDeletedError } from '../jobs/delete-job'
 import { exportJob } from '../jobs/export-job'
 import { namedJobs } from '../jobs/find-job'
-import { BrokenRowError, openInstallation, type Store, storeErrorOf } from '../jobs/installation'
+import type { Store } from '../jobs/installation'
 import { jobLines } from '../jobs/job-lines'
 import { type JobView, sheetOf, viewJob } from '../jobs/job-view'
 import { JobExistsError, loadJob } from '../jobs/load-job'
 import { newestReport } from '../jobs/news'
 import { MusterOpenError, musterIsOpen, orderMuster, orderState, orderSweep } from '../jobs/order'
 import { CommandError } from './command-error'
-import { installation } from './installation'
 import { documentOf } from './job-file'
-
-/** A person waits at the terminal. */
-const patienceMs = 8000
-
-/**
- * Opens the store of the installation that runs, and closes it again.
- * @throws CommandError where its database does not answer, or a row cannot be read
- */
-async function withStore<T>(use: (store: Store) => Promise<T>): Promise<T> {
-  let store: Store | undefined
-  try {
-    store = await openInstallation({ ...installation(), patienceMs })
-    return await use(store)
-  } catch (error) {
-    const fault = storeErrorOf(error)
-    if (fault?.kind === 'away')
-      throw new CommandError(
-        2,
-        'The database does not answer. See whether npm run demo still runs; it starts a database that died again by itself.',
-      )
-    if (fault) throw new CommandError(2, `${fault.message}.`)
-    if (error instanceof BrokenRowError)
-      throw new CommandError(2, `${error.message}. The other jobs are not touched by it.`)
-    throw error
-  } finally {
-    await store?.close().catch(() => undefined)
-  }
-}
+import { withStore } from './with-store'
 
 async function mustView(store: Store, slug: string): Promise<JobView> {
   const view = slugSchema.safeParse(slug).success ? await viewJob(store, slug) : undefined

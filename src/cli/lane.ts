@@ -6,12 +6,12 @@ import { createServer, type Socket } from 'node:net'
 import { ipv4Schema } from '../core/addressing/ipv4'
 import { macSchema } from '../core/kit/mac'
 import { type UnitPlace, unitPlace } from '../jobs/find-unit'
-import { openInstallation } from '../jobs/installation'
 import type { Host, Lane } from '../wire/host/host'
 import { linuxHost } from '../wire/host/linux'
 import { plainHost } from '../wire/host/plain'
 import { CommandError } from './command-error'
-import { installation, running } from './installation'
+import { running } from './installation'
+import { withStore } from './with-store'
 
 const factoryPrefix = 24
 
@@ -45,13 +45,8 @@ function byHand(text: string): UnitPlace | undefined {
 }
 
 async function onAList(name: string): Promise<UnitPlace> {
-  const store = await openInstallation({ ...installation(), patienceMs: 8000 })
-  try {
-    const place = await unitPlace(store, name)
-    if (place) return place
-  } finally {
-    await store.close()
-  }
+  const place = await withStore((store) => unitPlace(store, name))
+  if (place) return place
   throw new CommandError(
     2,
     `No unit "${name}" was seen on the wire. Sweep the bench first (muster sweep <job>), or name it as MAC@address.`,

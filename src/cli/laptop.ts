@@ -4,10 +4,10 @@ import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { askHelper } from '../wire/host/linux'
 import { CommandError } from './command-error'
-import { dataFolders, running } from './installation'
+import { dataFolders, whatRuns } from './installation'
 
 export async function restoreLaptop(): Promise<string> {
-  const socket = helperThatRuns()
+  const socket = whatRuns()?.helperSocket
   if (socket) {
     const { ask, close } = askHelper(socket)
     await ask('restore', {})
@@ -19,15 +19,6 @@ export async function restoreLaptop(): Promise<string> {
     .filter((file) => existsSync(file))
   for (const ledger of ledgers) takeBack(ledger)
   return ledgers.length === 0 ? 'Nothing was ever added to this laptop.' : 'This laptop is as it was.'
-}
-
-function helperThatRuns(): string | undefined {
-  try {
-    return running().helperSocket
-  } catch (error) {
-    if (error instanceof CommandError) return undefined
-    throw error
-  }
 }
 
 /** The helper by itself, only to take back what its ledger says. */

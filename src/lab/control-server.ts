@@ -6,8 +6,8 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net'
 import type { Duplex } from 'node:stream'
 import { z } from 'zod'
-import { linesOf } from '../core/questions/lines'
-import { type Answering, answerLine } from '../core/questions/question'
+import type { Answering } from '../core/questions/question'
+import { serveQuestions } from '../core/questions/serve'
 import { type LabWire, labTokenHeader, labWire, labWireProtocol } from '../core/rehearsal/lab-wire'
 import type { Lab } from './lab'
 
@@ -57,16 +57,7 @@ export async function serveControl(lab: Lab, token: string, port = 0): Promise<C
 
 /** Answers the wire's questions on a connection that was upgraded. */
 function serveWire(lab: Lab, socket: Duplex): void {
-  const answers = answersOf(lab)
-  const take = linesOf((line) => void answerLine(labWire, answers, line).then((answer) => socket.write(answer)))
-  socket.on('error', () => socket.destroy())
-  socket.on('data', (chunk: Buffer) => {
-    try {
-      take(chunk)
-    } catch {
-      socket.destroy()
-    }
-  })
+  serveQuestions(socket, labWire, answersOf(lab))
   socket.write(`HTTP/1.1 101 Switching Protocols\r\nconnection: Upgrade\r\nupgrade: ${labWireProtocol}\r\n\r\n`)
 }
 

@@ -42,6 +42,11 @@ export function isHostOf(subnet: Cidr, address: number): boolean {
   return address >= subnet.firstHost && address <= subnet.lastHost
 }
 
+/** Every address that a host of this subnet may have, lowest first. */
+export function hostsOf({ firstHost, lastHost }: Cidr): string[] {
+  return Array.from({ length: lastHost - firstHost + 1 }, (_, index) => formatIpv4(firstHost + index))
+}
+
 /** Do two addresses share a subnet of this prefix length? */
 export function sameSubnet(a: string, b: string, prefix: number): boolean {
   const subnet = parseCidr(`${a}/${prefix}`)

@@ -2,7 +2,8 @@
  * Asks by ARP who is there. Who shares an address with others answers beside them: all are told apart by their MAC.
  * Bounded in probes a second, however many ask at once; whoever asks for the same address meanwhile has one answer.
  */
-import { formatIpv4, parseCidr } from '../../core/addressing/ipv4'
+import { setTimeout as pause } from 'node:timers/promises'
+import { hostsOf, parseCidr } from '../../core/addressing/ipv4'
 import { arpProbe, readArp } from '../codec/arp'
 import { etherTypes, readFrame } from '../codec/ethernet'
 import type { FramePort } from './frame-port'
@@ -49,7 +50,7 @@ export class ArpProber {
 
   /** Everybody in these subnets. @throws RangeError where one is too large to be asked whole */
   async everybody(subnets: readonly string[]): Promise<ArpAnswer[]> {
-    const addresses = new Set(subnets.flatMap(hostsOf))
+    const addresses = new Set(subnets.flatMap(hostsToAsk))
     return this.#ask([...addresses])
   }
 
@@ -95,12 +96,10 @@ function answerIn(bytes: Buffer): ArpAnswer | undefined {
   return arp?.kind === 'reply' ? { mac: arp.senderMac, address: arp.senderAddress } : undefined
 }
 
-function hostsOf(cidr: string): string[] {
+function hostsToAsk(cidr: string): string[] {
   const subnet = parseCidr(cidr)
   if (!subnet) return []
-  const count = subnet.lastHost - subnet.firstHost + 1
-  if (count > largestSubnet) throw new RangeError(`${cidr} is too large to be asked address by address`)
-  return Array.from({ length: count }, (_, index) => formatIpv4(subnet.firstHost + index))
+  if (subnet.lastHost - subnet.firstHost >= largestSubnet)
+    throw new RangeError(`${cidr} is too large to be asked address by address`)
+  return hostsOf(subnet)
 }
-
-const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))

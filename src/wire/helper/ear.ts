@@ -2,6 +2,7 @@
  * What is heard on the wire without asking: the switch at the other end of the cable, who serves DHCP, and units that
  * ask for an address. Bounded: the newest of each are kept.
  */
+import { setTimeout as pause } from 'node:timers/promises'
 import { etherTypes, readFrame } from '../codec/ethernet'
 import { readLldp } from '../codec/lldp'
 import { type DhcpMessage, dhcpDiscover, readDhcp } from '../dhcp/message'
@@ -12,14 +13,12 @@ const mostOfEach = 512
 /** Servers answer at once; a relay takes a moment. */
 const offersWithinMs = 1500
 
-type DhcpServer = HeardOnWire['servers'][number]
-
 export class Ear {
   readonly #port: FramePort
   readonly #mac: string
   readonly #neighbours = new Map<string, HeardOnWire['neighbours'][number]>()
   readonly #asking = new Map<string, HeardOnWire['asking'][number]>()
-  readonly #servers = new Map<string, DhcpServer>()
+  readonly #servers = new Map<string, HeardOnWire['servers'][number]>()
 
   /** @param mac  of the interface */
   constructor(port: FramePort, mac: string) {
@@ -36,12 +35,10 @@ export class Ear {
     }
   }
 
-  /** Asks who serves DHCP, takes no offer, and tells everybody who answered. */
-  async servers(): Promise<DhcpServer[]> {
-    const before = Date.now()
+  /** Asks who serves DHCP and takes no offer: whoever answers is heard by the time that this resolves. */
+  async askForDhcp(): Promise<void> {
     this.#port.send(dhcpDiscover(this.#mac, Math.floor(Math.random() * 0xffffffff)))
-    await new Promise((resolve) => setTimeout(resolve, offersWithinMs))
-    return [...this.#servers.values()].filter(({ at }) => at >= before)
+    await pause(offersWithinMs)
   }
 
   #hear(bytes: Buffer): void {

@@ -6,6 +6,7 @@
  * Whoever connects from the source address reaches this unit and no other. Nothing else on the laptop is touched.
  */
 import { formatIpv4, parseCidr, parseIpv4 } from '../../core/addressing/ipv4'
+import type { AddressRange } from '../../core/brief/subnet'
 import { interfaces, ipBatch, rules } from './ip-command'
 import type { Addition, Ledger } from './ledger'
 
@@ -13,11 +14,6 @@ export interface LaneAsked {
   readonly mac: string
   readonly address: string
   readonly prefix: number
-}
-
-export interface AddressRange {
-  readonly first: string
-  readonly last: string
 }
 
 interface OpenLane {

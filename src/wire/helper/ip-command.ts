@@ -17,13 +17,8 @@ export async function ipBatch(commands: readonly string[]): Promise<void> {
 
 const addressShown = z.object({
   ifname: z.string(),
-  link_type: z.string().optional(),
   address: z.string().optional(),
-  operstate: z.string().optional(),
-  flags: z.array(z.string()).default([]),
-  addr_info: z
-    .array(z.object({ family: z.string(), local: z.string(), prefixlen: z.int(), scope: z.string().optional() }))
-    .default([]),
+  addr_info: z.array(z.object({ family: z.string(), local: z.string(), prefixlen: z.int() })).default([]),
 })
 export type InterfaceShown = z.infer<typeof addressShown>
 
@@ -32,7 +27,7 @@ export async function interfaces(): Promise<InterfaceShown[]> {
   return z.array(addressShown).parse(await shown(['addr', 'show']))
 }
 
-const ruleShown = z.object({ priority: z.int(), src: z.string().optional(), table: z.string().optional() })
+const ruleShown = z.object({ priority: z.int() })
 
 export async function rules(): Promise<z.infer<typeof ruleShown>[]> {
   return z.array(ruleShown).parse(await shown(['rule', 'show']))
@@ -59,13 +54,8 @@ export interface NeighbourShown {
 }
 
 /** Neighbours on an interface whose MAC the kernel knows. */
-export async function neighboursShown(dev: string): Promise<NeighbourShown[]> {
-  const all = z
-    .array(neighbourShown)
-    .parse([
-      ...((await shown(['-6', 'neigh', 'show', 'dev', dev])) as unknown[]),
-      ...((await shown(['-4', 'neigh', 'show', 'dev', dev])) as unknown[]),
-    ])
+export async function neighboursShown(dev: string, family: 'ipv4' | 'ipv6'): Promise<NeighbourShown[]> {
+  const all = z.array(neighbourShown).parse(await shown([family === 'ipv4' ? '-4' : '-6', 'neigh', 'show', 'dev', dev]))
   return all.flatMap(({ dst, lladdr, state }) =>
     lladdr === undefined || state.includes('FAILED')
       ? []

@@ -1,11 +1,11 @@
 /** Answers the helper's verbs on a Unix socket that only one user may open. */
-import { spawn } from 'node:child_process'
 import { chmodSync, chownSync, rmSync } from 'node:fs'
 import { createServer, type Socket } from 'node:net'
-import { linesOf } from '../../core/questions/lines'
-import { type Answering, answerLine } from '../../core/questions/question'
+import type { Answering } from '../../core/questions/question'
+import { serveQuestions } from '../../core/questions/serve'
 import type { ArpProber } from './arp-prober'
 import type { Ear } from './ear'
+import { echoes } from './echo'
 import type { GatewayLanes } from './gateway-lanes'
 import { type HelperVerbs, helperVerbs } from './verbs'
 
@@ -34,18 +34,8 @@ export async function serveHelper(
   const answers = answersOf(parts)
   const server = createServer((socket) => {
     sockets.add(socket)
-    const take = linesOf(
-      (line) => void answerLine(helperVerbs, answers, line).then((answer) => socket.writable && socket.write(answer)),
-    )
     socket.on('close', () => sockets.delete(socket))
-    socket.on('error', () => socket.destroy())
-    socket.on('data', (chunk) => {
-      try {
-        take(chunk)
-      } catch {
-        socket.destroy()
-      }
-    })
+    serveQuestions(socket, helperVerbs, answers)
   })
   rmSync(path, { force: true })
   // Nobody may open it before its owner and mode are set.
@@ -82,9 +72,9 @@ function answersOf({ interfaceName, lanes, prober, ear, added }: HelperParts): A
       await lanes.close(asked)
       return {}
     },
-    ping: async ({ source, address }) => ({ answers: await ping(source, address) }),
+    ping: async ({ source, address }) => ({ answers: await echoes(address, source) }),
     heard: async ({ askForDhcp }) => {
-      if (askForDhcp === 'now') await ear.servers()
+      if (askForDhcp === 'now') await ear.askForDhcp()
       return ear.heard()
     },
     restore: async () => {
@@ -92,15 +82,4 @@ function answersOf({ interfaceName, lanes, prober, ear, added }: HelperParts): A
       return {}
     },
   }
-}
-
-/** One echo (RFC 792) over a lane. */
-function ping(source: string, address: string): Promise<boolean> {
-  return new Promise((resolve) => {
-    const child = spawn('ping', ['-n', '-q', '-c', '2', '-i', '0.2', '-w', '2', '-I', source, address], {
-      stdio: 'ignore',
-    })
-    child.once('error', () => resolve(false))
-    child.once('close', (status) => resolve(status === 0))
-  })
 }

@@ -9,7 +9,8 @@ import { type LabWire, labTokenHeader, labWire, labWireProtocol } from '../../co
 import { WireError } from '../wire-error'
 import { dial } from './dial'
 import type { Host, Lane, LaneTarget } from './host'
-import { type Asking, askOver, QuestionRefused } from './questions'
+import { noLane } from './no-lane'
+import { type Asking, askOver } from './questions'
 
 export interface LabAddress {
   /** `http://127.0.0.1:port` of the lab's control server. */
@@ -67,12 +68,6 @@ function laneOf(target: LaneTarget, source: string, ask: Asking<LabWire>['ask'])
       await ask('close-lane', { mac, address, prefix })
     },
   }
-}
-
-/** The wire works, and has no way to this unit. */
-function noLane(error: unknown): never {
-  if (error instanceof QuestionRefused) throw new WireError('unreachable', error.message, { cause: error })
-  throw error
 }
 
 /** A connection to the lab that questions go over. */

@@ -5,6 +5,7 @@
 import { type ChildProcess, spawn } from 'node:child_process'
 import { createSocket } from 'node:dgram'
 import { networkInterfaces } from 'node:os'
+import { setTimeout as pause } from 'node:timers/promises'
 import { neighboursShown } from '../helper/ip-command'
 
 /** An echo to all nodes of the link (RFC 4291, 2.7.1). */
@@ -60,7 +61,7 @@ export class LinkLocal {
     const heard = await echoed(`${allNodes}%${zone}`)
     // A neighbour that is spoken to is asked for its MAC.
     await touch([...heard, ...likely.map((mac) => `${fromMac(mac)}%${zone}`)])
-    const neighbours = await neighboursShown(zone).catch(() => [])
+    const neighbours = await neighboursShown(zone, 'ipv6').catch(() => [])
     this.#byMac = new Map(
       neighbours
         .filter(({ address }) => address.startsWith('fe80:'))
@@ -109,6 +110,6 @@ async function touch(addresses: readonly string[]): Promise<void> {
   const socket = createSocket('udp6')
   socket.on('error', () => undefined)
   for (const address of addresses) socket.send('', discardPort, address, () => undefined)
-  await new Promise((resolve) => setTimeout(resolve, settleMs))
+  await pause(settleMs)
   socket.close()
 }

@@ -4,11 +4,11 @@
 import { connect, type Socket } from 'node:net'
 import { interfaces } from '../helper/ip-command'
 import { type HelperVerbs, helperVerbs } from '../helper/verbs'
-import { WireError } from '../wire-error'
 import { dial, dialLinkLocal } from './dial'
 import { type Host, HostAwayError, type Lane, type LaneTarget } from './host'
 import { LinkLocal } from './link-local'
-import { type Asking, askOver, QuestionRefused } from './questions'
+import { noLane } from './no-lane'
+import { type Asking, askOver } from './questions'
 
 /** Whoever serves DHCP is asked for seldom: each time every server hears it. */
 const askForDhcpEveryMs = 60_000
@@ -70,8 +70,7 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
       await ask('keep-off', { ranges: [...ranges] })
     },
     openLane: async (target) => {
-      const { interfaceName } = await ask('standing', {})
-      linkLocal ??= new LinkLocal(interfaceName)
+      linkLocal ??= new LinkLocal((await ask('standing', {})).interfaceName)
       return laneOf(target, linkLocal, ask, lanes)
     },
     restore: async () => {
@@ -124,10 +123,4 @@ async function laneOf(
       if (opened) await ask('close-lane', asked)
     },
   }
-}
-
-/** The wire works, and has no way to this unit. */
-function noLane(error: unknown): never {
-  if (error instanceof QuestionRefused) throw new WireError('unreachable', error.message, { cause: error })
-  throw error
 }

@@ -4,12 +4,13 @@
  * subnet. Nothing is added to the laptop.
  */
 
-import { spawn } from 'node:child_process'
 import { createSocket } from 'node:dgram'
 import { connect } from 'node:net'
 import { networkInterfaces } from 'node:os'
-import { formatIpv4, parseCidr, sameSubnet } from '../../core/addressing/ipv4'
+import { setTimeout as pause } from 'node:timers/promises'
+import { hostsOf, parseCidr, sameSubnet } from '../../core/addressing/ipv4'
 import { nothingHeard } from '../../core/muster/events'
+import { echoes } from '../helper/echo'
 import { neighboursShown } from '../helper/ip-command'
 import { WireError } from '../wire-error'
 import { dial, dialLinkLocal } from './dial'
@@ -37,7 +38,7 @@ export function plainHost(interfaceName: string): Host {
     await touch(addresses)
     const asked = new Set(addresses)
     const isThere = async (address: string): Promise<boolean> => (await echoes(address)) || (await answersTcp(address))
-    const found = await neighboursShown(interfaceName).catch((cause: Error) => {
+    const found = await neighboursShown(interfaceName, 'ipv4').catch((cause: Error) => {
       throw new HostAwayError(`the wire does not work: ${cause.message}`, { cause })
     })
     // The kernel remembers neighbours for a while after they are gone: what it did not hear of now is asked itself.
@@ -68,7 +69,7 @@ export function plainHost(interfaceName: string): Host {
       }
       return []
     },
-    neighbours: async (subnets) => ask(subnets.flatMap(hostsOf).filter((address) => sharing(address) !== undefined)),
+    neighbours: async (subnets) => ask(subnets.flatMap(hostsToAsk).filter((address) => sharing(address) !== undefined)),
     heard: async () => nothingHeard,
     keepOff: async () => {},
     openLane: async (target) => {
@@ -109,15 +110,6 @@ function laneOf(
   }
 }
 
-/** One echo (RFC 792), as any user may send it. */
-function echoes(address: string): Promise<boolean> {
-  return new Promise((resolve) => {
-    const child = spawn('ping', ['-n', '-q', '-c', '2', '-i', '0.2', '-w', '2', address], { stdio: 'ignore' })
-    child.once('error', () => resolve(false))
-    child.once('close', (status) => resolve(status === 0))
-  })
-}
-
 /** Does it say anything over TCP, be it no? */
 function answersTcp(host: string): Promise<boolean> {
   return new Promise((resolve) => {
@@ -144,12 +136,7 @@ async function touch(addresses: readonly string[]): Promise<void> {
   socket.close()
 }
 
-function hostsOf(cidr: string): string[] {
+function hostsToAsk(cidr: string): string[] {
   const subnet = parseCidr(cidr)
-  if (!subnet || subnet.lastHost - subnet.firstHost >= largestSubnet) return []
-  return Array.from({ length: subnet.lastHost - subnet.firstHost + 1 }, (_, index) =>
-    formatIpv4(subnet.firstHost + index),
-  )
+  return !subnet || subnet.lastHost - subnet.firstHost >= largestSubnet ? [] : hostsOf(subnet)
 }
-
-const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))

@@ -1,0 +1,9 @@
+/** What a refused lane is to whoever asked for it. */
+import { WireError } from '../wire-error'
+import { QuestionRefused } from './questions'
+
+/** The wire works, and has no way to this unit. */
+export function noLane(error: unknown): never {
+  if (error instanceof QuestionRefused) throw new WireError('unreachable', error.message, { cause: error })
+  throw error
+}
