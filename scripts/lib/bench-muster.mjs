@@ -5,6 +5,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { cpus, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { parse, stringify } from 'yaml'
+import { median } from './median.mjs'
 import { root } from './root.mjs'
 
 const { bundleIfStale } = await import('./bundle.mjs')
@@ -55,7 +56,6 @@ async function musterSeconds(count, checkout = root) {
   }
 }
 
-const median = (values) => values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)]
 const runs = { one: [], four: [], 'twenty-four': [], 'twenty-four, before': [] }
 for (let round = 0; round < rounds; round += 1) {
   runs.one.push(await musterSeconds(1))

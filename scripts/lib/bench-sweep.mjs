@@ -5,6 +5,7 @@ import { connect } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { bundleIfStale } from './bundle.mjs'
+import { median } from './median.mjs'
 import { ensureDebian } from './packages.mjs'
 import { root } from './root.mjs'
 
@@ -80,7 +81,6 @@ try {
     runs['arp-scan'].push(await program('arp-scan', ['--interface=wired0', '--plain', subnet], lines(/^10\.9\./)))
     runs.fping.push(await program('fping', ['-a', '-q', '-r', '1', '-g', subnet], lines(/^10\.9\.0\.(?!254$)/)))
   }
-  const median = (values) => values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)]
   const of = Object.fromEntries(
     Object.entries(runs).map(([name, each]) => [name, median(each.map(({ seconds }) => seconds))]),
   )

@@ -112,6 +112,20 @@ describe('the wire helper', () => {
     expect(wire.standing()).toBe(before)
   })
 
+  it('opens as many lanes as are asked for at once, each with a source of its own', async () => {
+    const many = Array.from({ length: 40 }, (_, index) => macOf(index))
+    const found = await onLaptop<{ sources: string[]; lanes: number }>(
+      `const macs = ${JSON.stringify(many)}
+      const lanes = await Promise.all(macs.map((mac) => host.openLane({ mac, address: '${address}', prefix: 24 })))
+      const { lanes: open } = await host.laptop()
+      console.log(JSON.stringify({ sources: lanes.map((lane) => lane.source), lanes: open }))
+      await Promise.all(lanes.map((lane) => lane.close()))`,
+    )
+    expect(new Set(found.sources).size).toBe(many.length)
+    expect(found.lanes).toBe(many.length)
+    expect(wire.standing()).toBe(before)
+  })
+
   it('leaves nothing behind when it is ended in the middle, once it was started again', async () => {
     await onLaptop(`const macs = ${JSON.stringify(macs)}${throughLanes}; console.log(JSON.stringify(told))`)
     expect(wire.standing()).not.toBe(before)

@@ -6,6 +6,7 @@
 import { type ChildProcess, spawn } from 'node:child_process'
 import { createSocket, type Socket } from 'node:dgram'
 import type { AddressInfo } from 'node:net'
+import { setTimeout as pause } from 'node:timers/promises'
 import { framesOf } from '../codec/capture'
 
 export interface FramePort {
@@ -48,10 +49,10 @@ export async function openFramePort(interfaceName: string, onEnd: (why: string) 
     listener.kill()
     out.close()
   }
-  const ended = (name: string) => (): void => {
+  const fail = (why: string): void => {
     if (!open) return
     close()
-    onEnd(`${name} ended`)
+    onEnd(why)
   }
   try {
     await ready(listener, 'tcpdump', 'listening on')
@@ -60,8 +61,8 @@ export async function openFramePort(interfaceName: string, onEnd: (why: string) 
     close()
     throw error
   }
-  sender.once('exit', ended('socat'))
-  listener.once('exit', ended('tcpdump'))
+  sender.once('exit', () => fail('socat ended'))
+  listener.once('exit', () => fail('tcpdump ended'))
   const take = framesOf((frame) => {
     for (const hear of listeners) hear(frame)
   })
@@ -69,8 +70,7 @@ export async function openFramePort(interfaceName: string, onEnd: (why: string) 
     try {
       take(chunk)
     } catch (error) {
-      listener.kill()
-      onEnd(error instanceof Error ? error.message : String(error))
+      fail(error instanceof Error ? error.message : String(error))
     }
   })
   return {
@@ -124,7 +124,7 @@ async function udpPortTaken(port: number, sender: ChildProcess): Promise<void> {
     } catch {
       return
     }
-    await new Promise((resolve) => setTimeout(resolve, 20))
+    await pause(20)
   }
   throw new Error('socat does not start in time')
 }

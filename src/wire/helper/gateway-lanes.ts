@@ -16,9 +16,14 @@ export interface LaneAsked {
   readonly prefix: number
 }
 
-interface OpenLane {
-  readonly source: string
+/** What a lane has that no other may have. */
+interface Claim {
+  /** Its table, its rule and its next hop are numbered by this. */
   readonly slot: number
+  source: string
+}
+
+interface OpenLane extends Claim {
   readonly additions: readonly Addition[]
 }
 
@@ -27,8 +32,6 @@ const firstPriority = 5200
 const mostLanes = 512
 /** Made-up next hops: RFC 2544 keeps 198.18.0.0/15 for tests of devices, so no real network has them. */
 const firstNextHop = parseIpv4('198.18.64.1') ?? 0
-/** Candidates that are probed at once. */
-const probedTogether = 16
 
 export class NoLane extends Error {
   override readonly name = 'NoLane'
@@ -45,9 +48,9 @@ export class GatewayLanes {
   readonly #parts: GatewayLanesParts
   readonly #open = new Map<string, OpenLane>()
   readonly #opening = new Map<string, Promise<string>>()
+  /** Of lanes that are open or being opened: many are opened side by side, and each takes what no other has. */
+  readonly #claims = new Set<Claim>()
   #keptOff: readonly AddressRange[] = []
-  /** Lanes are opened and closed one after the other: each takes what no other has. */
-  #turn: Promise<unknown> = Promise.resolve()
 
   constructor(parts: GatewayLanesParts) {
     this.#parts = parts
@@ -66,92 +69,96 @@ export class GatewayLanes {
     const key = keyOf(asked)
     const open = this.#open.get(key)
     if (open) return Promise.resolve(open.source)
-    const opening =
-      this.#opening.get(key) ?? this.#inTurn(() => this.#add(asked)).finally(() => this.#opening.delete(key))
+    const opening = this.#opening.get(key) ?? this.#add(asked).finally(() => this.#opening.delete(key))
     this.#opening.set(key, opening)
     return opening
   }
 
   async close(asked: LaneAsked): Promise<void> {
     await this.#opening.get(keyOf(asked))?.catch(() => undefined)
-    await this.#inTurn(async () => {
-      const lane = this.#open.get(keyOf(asked))
-      if (!lane) return
-      this.#open.delete(keyOf(asked))
-      await this.#parts.ledger.remove(lane.additions)
-    })
+    const lane = this.#open.get(keyOf(asked))
+    if (!lane) return
+    this.#open.delete(keyOf(asked))
+    await this.#parts.ledger.remove(lane.additions)
+    this.#claims.delete(lane)
   }
 
   async closeAll(): Promise<void> {
-    await this.#inTurn(async () => {
-      this.#open.clear()
-      await this.#parts.ledger.remove([...this.#parts.ledger.additions])
-    })
-  }
-
-  #inTurn<T>(work: () => Promise<T>): Promise<T> {
-    const mine = this.#turn.then(work, work)
-    this.#turn = mine.catch(() => undefined)
-    return mine
+    await Promise.allSettled(this.#opening.values())
+    const lanes = [...this.#open.values()]
+    this.#open.clear()
+    await this.#parts.ledger.remove([...this.#parts.ledger.additions])
+    for (const lane of lanes) this.#claims.delete(lane)
   }
 
   async #add(asked: LaneAsked): Promise<string> {
-    const { interfaceName: dev, ledger } = this.#parts
-    const all = await interfaces()
-    const own = all.flatMap(({ addr_info }) => addr_info.map(({ local }) => local))
-    if (own.includes(asked.address))
+    const [all, known] = await Promise.all([interfaces(), rules()])
+    const own = new Set(all.flatMap(({ addr_info }) => addr_info.map(({ local }) => local)))
+    if (own.has(asked.address))
       throw new NoLane(`this laptop has ${asked.address} itself: take it away, then the unit can be reached`)
-    const source = await this.#freeSource(asked, new Set(own))
-    const slot = await this.#freeSlot()
+    const claim = this.#claim(new Set(known.map(({ priority }) => priority)))
+    try {
+      await this.#findSource(claim, asked, own)
+      const lane = { ...claim, additions: await this.#lead(claim, asked) }
+      this.#claims.add(lane)
+      this.#open.set(keyOf(asked), lane)
+      return lane.source
+    } finally {
+      // The open lane holds what it was opened with.
+      this.#claims.delete(claim)
+    }
+  }
+
+  /** The lowest slot that no lane has, and nobody else's rule. */
+  #claim(priorities: ReadonlySet<number>): Claim {
+    const used = new Set([...this.#claims].map(({ slot }) => slot))
+    for (let slot = 0; slot < mostLanes; slot += 1)
+      if (!used.has(slot) && !priorities.has(firstPriority + slot)) {
+        const claim: Claim = { slot, source: '' }
+        this.#claims.add(claim)
+        return claim
+      }
+    throw new NoLane(`${mostLanes} lanes are open`)
+  }
+
+  /** Adds what makes the lane, all or nothing. */
+  async #lead({ slot, source }: Claim, { mac, address }: LaneAsked): Promise<Addition[]> {
+    const { interfaceName: dev, ledger } = this.#parts
     const table = firstTable + slot
     const nextHop = formatIpv4(firstNextHop + slot)
     const additions: Addition[] = [
       { kind: 'address', address: source, dev },
       { kind: 'neighbour', address: nextHop, dev },
-      { kind: 'route', to: asked.address, table },
+      { kind: 'route', to: address, table },
       { kind: 'rule', from: source, table, priority: firstPriority + slot },
     ]
     ledger.add(additions)
     try {
       await ipBatch([
         `addr add ${source}/32 dev ${dev}`,
-        `neigh replace ${nextHop} lladdr ${asked.mac} nud permanent dev ${dev}`,
-        `route add ${asked.address}/32 via ${nextHop} dev ${dev} onlink src ${source} table ${table}`,
+        `neigh replace ${nextHop} lladdr ${mac} nud permanent dev ${dev}`,
+        `route add ${address}/32 via ${nextHop} dev ${dev} onlink src ${source} table ${table}`,
         `rule add from ${source} lookup ${table} priority ${firstPriority + slot}`,
       ])
     } catch (error) {
       await ledger.remove(additions)
       throw new NoLane(error instanceof Error ? error.message : String(error))
     }
-    this.#open.set(keyOf(asked), { source, slot, additions })
-    return source
-  }
-
-  async #freeSlot(): Promise<number> {
-    const used = new Set([...this.#open.values()].map(({ slot }) => slot))
-    const priorities = new Set((await rules()).map(({ priority }) => priority))
-    for (let slot = 0; slot < mostLanes; slot += 1)
-      if (!used.has(slot) && !priorities.has(firstPriority + slot)) return slot
-    throw new NoLane(`${mostLanes} lanes are open`)
+    return additions
   }
 
   /** An address of the unit's subnet that nobody has, from the top; never the unit's own, nor one that is kept off. */
-  async #freeSource({ address, prefix }: LaneAsked, own: ReadonlySet<string>): Promise<string> {
+  async #findSource(claim: Claim, { address, prefix }: LaneAsked, own: ReadonlySet<string>): Promise<void> {
     const cidr = `${address}/${prefix}`
     const subnet = parseCidr(cidr)
     if (!subnet) throw new NoLane(`${cidr} is not a subnet`)
-    const mayBe = (candidate: number): boolean => {
+    for (let candidate = subnet.lastHost; candidate >= subnet.firstHost; candidate -= 1) {
       const text = formatIpv4(candidate)
-      return text !== address && !own.has(text) && !this.#keptOff.some((range) => isWithin(candidate, range))
-    }
-    let next = subnet.lastHost
-    while (next >= subnet.firstHost) {
-      const together: string[] = []
-      for (; next >= subnet.firstHost && together.length < probedTogether; next -= 1)
-        if (mayBe(next)) together.push(formatIpv4(next))
-      const answers = await Promise.all(together.map((candidate) => this.#parts.who(candidate)))
-      const free = together.find((_, index) => answers[index]?.length === 0)
-      if (free !== undefined) return free
+      const taken = text === address || own.has(text) || [...this.#claims].some(({ source }) => source === text)
+      if (taken || this.#keptOff.some((range) => isWithin(candidate, range))) continue
+      // It is claimed before it is asked for, so that no other lane asks for it meanwhile.
+      claim.source = text
+      if ((await this.#parts.who(text)).length === 0) return
     }
     throw new NoLane(`no address is left in ${cidr} for this laptop to speak from`)
   }

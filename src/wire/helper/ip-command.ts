@@ -10,9 +10,14 @@ export class IpRefused extends Error {
   override readonly name = 'IpRefused'
 }
 
-/** Carries out commands in turn; the first that is refused ends it. @throws IpRefused */
-export async function ipBatch(commands: readonly string[]): Promise<void> {
-  if (commands.length > 0) await run(['-batch', '-'], `${commands.join('\n')}\n`)
+/**
+ * Carries out commands in turn.
+ * @param refused  whether the first that is refused ends it, or the others are carried out all the same
+ * @throws IpRefused  in either case, with the words of the first
+ */
+export async function ipBatch(commands: readonly string[], refused: 'end' | 'go-on' = 'end'): Promise<void> {
+  const options = refused === 'go-on' ? ['-force'] : []
+  if (commands.length > 0) await run([...options, '-batch', '-'], `${commands.join('\n')}\n`)
 }
 
 const addressShown = z.object({

@@ -68,10 +68,9 @@ export class Ledger {
 
   /** Takes these away, the newest first; what is gone already is no fault. */
   async remove(additions: readonly Addition[]): Promise<void> {
-    for (const addition of additions.toReversed())
-      await ipBatch([undo(addition)]).catch((error: unknown) => {
-        if (!(error instanceof IpRefused)) throw error
-      })
+    await ipBatch(additions.toReversed().map(undo), 'go-on').catch((error: unknown) => {
+      if (!(error instanceof IpRefused)) throw error
+    })
     const gone = new Set(additions)
     this.#additions = this.#additions.filter((addition) => !gone.has(addition))
     this.#write()

@@ -9,7 +9,7 @@ import { readKitCard } from '../../kit/kit-card'
 import { mobilityDomain } from '../mobility-domain'
 import { expectedOf, spokenOf } from '../outcomes'
 import { posixTimeZone, sameTimeZone } from '../posix-time-zone'
-import { settingIds } from '../setting-ids'
+import { onlyReadIds, settingIds, signInIds } from '../setting-ids'
 import { settingOf, settings } from './settings'
 import { settingsPage } from './table-text'
 
@@ -17,6 +17,11 @@ describe('the table of settings', () => {
   it('has a row for each id, in their order, and every one has words and a schema', () => {
     expect(Object.keys(settings)).toEqual([...settingIds])
     for (const id of settingIds) expect(settingOf(id).words, id).toMatch(/^[A-Z]/)
+  })
+
+  it('agrees with the lists of ids that cards are checked by', () => {
+    expect([...onlyReadIds].sort()).toEqual(settingIds.filter((id) => settingOf(id).onlyRead).sort())
+    expect([...signInIds].sort()).toEqual(settingIds.filter((id) => settingOf(id).bySigningIn).sort())
   })
 
   it('is printed in the documentation as it is', () => {

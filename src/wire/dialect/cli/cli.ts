@@ -1,5 +1,6 @@
 /** The cli dialect: commands over SSH, as the unit's kit card has them. */
 import { type Difference, stepOf } from '../../../core/config/compare'
+import type { SettingId } from '../../../core/config/setting-ids'
 import { settingOf } from '../../../core/config/settings/settings'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import { findAll, matches } from '../../../core/input/pattern'
@@ -79,10 +80,9 @@ class Cli implements Dialect {
   }
 
   async write(differences: readonly Difference[], desired: UnitConfig): Promise<void> {
-    for (const { unit, networks } of [desired])
-      for (const values of [unit, ...Object.values(networks)])
-        for (const [id, value] of Object.entries(values))
-          if (settingOf(id as never).secret && typeof value === 'string') this.#secrets.add(value)
+    for (const values of [desired.unit, ...Object.values(desired.networks)])
+      for (const [id, value] of Object.entries(values))
+        if (settingOf(id as SettingId).secret && typeof value === 'string') this.#secrets.add(value)
     const situation = await this.#situation(desired)
     const whole = placesOf(situation)
     for (const write of this.#dialect.write) {
