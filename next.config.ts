@@ -8,8 +8,13 @@ const config: NextConfig = {
   reactStrictMode: true,
   devIndicators: false,
   // Kit lists and radio rules; what is larger comes in by the routes below api/upload. Pages travel no farther than this
-  // laptop: making them small takes half of the build, for nothing.
-  experimental: { serverActions: { bodySizeLimit: '4mb' }, turbopackMinify: false, turbopackSourceMaps: false },
+  // laptop: making them small takes half of the build, for nothing. Nor is a build kept for the next one, which is rare.
+  experimental: {
+    serverActions: { bodySizeLimit: '4mb' },
+    turbopackMinify: false,
+    turbopackSourceMaps: false,
+    turbopackFileSystemCacheForBuild: false,
+  },
   // Pages are read from the database at each request: nothing is worth keeping in the browser.
   headers: async () => [
     {

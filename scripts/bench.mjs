@@ -9,22 +9,22 @@ if (chosen.some((name) => !['plan', 'sheet', 'settings', 'muster', 'sweep', 'fau
   process.exit(2)
 }
 const wants = (name) => chosen.length === 0 || chosen.includes(name)
-ensureNodeModules()
+await ensureNodeModules()
 if (wants('plan')) await (await import('./lib/bench-plan.mjs')).benchPlan()
 if (wants('sheet')) {
-  ensureDebian('mariadb', 'chromium')
+  await ensureDebian('mariadb', 'chromium')
   await import('./lib/bench-sheet.mjs')
 }
 if (wants('settings')) {
-  ensureDebian('mariadb')
+  await ensureDebian('mariadb')
   await import('./lib/bench-settings.mjs')
 }
 if (wants('muster')) {
-  ensureDebian('mariadb')
+  await ensureDebian('mariadb')
   await import('./lib/bench-muster.mjs')
 }
 if (wants('sweep')) await import('./lib/bench-sweep.mjs')
 if (wants('faults')) {
-  ensureDebian('mariadb', 'chromium')
+  await ensureDebian('mariadb', 'chromium')
   await import('./lib/bench-faults.mjs')
 }

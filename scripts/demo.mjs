@@ -17,8 +17,8 @@ const port = Number(values.port)
 if (!(pace > 0 && pace <= 1000)) end(`--pace takes a number above 0 and at most 1000, not ${values.pace}.`)
 if (!(Number.isInteger(port) && port > 0 && port < 65536)) end(`--port takes a port number, not ${values.port}.`)
 
-ensureDebian('mariadb')
-ensureNodeModules('to-run')
+// Side by side: one waits for the disk while the other waits for the network.
+await Promise.all([ensureDebian('mariadb'), ensureNodeModules('to-run')])
 const { bundleIfStale } = await import('./lib/bundle.mjs')
 await bundleIfStale()
 if (values.headless) {

@@ -5,8 +5,8 @@ import { join } from 'node:path'
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
 import { root } from './lib/root.mjs'
 
-ensureDebian('mariadb', 'chromium')
-ensureNodeModules()
+await ensureDebian('mariadb', 'chromium')
+await ensureNodeModules()
 await import('./build.mjs')
 const { launchBrowser } = await import('./lib/browser.mjs')
 const { loadDemoJob } = await import('./lib/demo-job.mjs')

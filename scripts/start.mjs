@@ -31,9 +31,14 @@ const port = Number(values.port)
 if (!(Number.isInteger(port) && port > 0 && port < 65536)) end(`--port takes a port number, not ${values.port}.`)
 if (process.platform !== 'linux') end('npm start works on Linux only in this release; npm run demo works in the lab.')
 const prefix = values['no-helper'] ? undefined : privilege()
-if (!values.database) ensureDebian('mariadb')
-ensureDebian('iproute2', 'ping', ...(prefix ? ['tcpdump', 'socat', 'setpriv'] : []))
-ensureNodeModules('to-run')
+await Promise.all([
+  ensureDebian(
+    ...(values.database ? [] : ['mariadb']),
+    ...['iproute2', 'ping'],
+    ...(prefix ? ['tcpdump', 'socat', 'setpriv'] : []),
+  ),
+  ensureNodeModules('to-run'),
+])
 
 const found = wiredInterfaces()
 const interfaceName = values.interface ?? (found.length === 1 ? found[0] : undefined)

@@ -9,9 +9,11 @@ const words = process.argv.slice(2)
 const quick = words.includes('--quick')
 const chosen = words.filter((word) => word !== '--quick')
 const helper = ['tcpdump', 'socat', 'iproute2', 'ping', 'setpriv']
-ensureDebian('mariadb', 'yanglint', 'yangModules', 'kea', 'dnsmasq', 'openssl', ...helper)
-if (!quick) ensureDebian('chromium', 'netconfd', 'qemu')
-ensureNodeModules()
+const slow = quick ? [] : ['chromium', 'netconfd', 'qemu']
+await Promise.all([
+  ensureDebian('mariadb', 'yanglint', 'yangModules', 'kea', 'dnsmasq', 'openssl', ...helper, ...slow),
+  ensureNodeModules(),
+])
 await import('./build.mjs')
 
 const bin = (name) => join(root, 'node_modules/.bin', name)

@@ -9,7 +9,7 @@ import { median } from './median.mjs'
 import { ensureDebian } from './packages.mjs'
 import { root } from './root.mjs'
 
-ensureDebian('tcpdump', 'socat', 'iproute2', 'ping', 'setpriv', 'arpScan', 'fping')
+await ensureDebian('tcpdump', 'socat', 'iproute2', 'ping', 'setpriv', 'arpScan', 'fping')
 await bundleIfStale()
 
 const rounds = 5

@@ -1,5 +1,6 @@
 // Installs what is missing: Debian packages by apt-get, node modules by npm install, at the versions of the lock file. Says plainly what it cannot do.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
+import { once } from 'node:events'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { root } from './root.mjs'
@@ -44,7 +45,7 @@ const packages = {
 const quiet = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
 const say = (text) => process.stderr.write(`${text}\n`)
 
-export function ensureDebian(...wanted) {
+export async function ensureDebian(...wanted) {
   const missing = wanted.filter((name) => !existsSync(packages[name].file))
   if (missing.length === 0) return
   const names = missing.flatMap((name) => packages[name].names)
@@ -59,14 +60,14 @@ export function ensureDebian(...wanted) {
   // Package lists may be missing or old on a fresh machine: refresh them once, where the first try fails.
   const services = existsSync('/run/systemd/system') ? missing.flatMap((name) => packages[name].service ?? []) : []
   // Some packages would start a service of their own at once: we want their programs only.
-  for (const service of services) run([...prefix, 'systemctl', 'mask', service])
-  if (!install()) {
-    run([...prefix, 'apt-get', 'update', '-qq'])
-    if (!install()) fail(`Could not install ${names.join(', ')}. Try by hand: ${cure}`)
+  for (const service of services) await run([...prefix, 'systemctl', 'mask', service])
+  if (!(await install())) {
+    await run([...prefix, 'apt-get', 'update', '-qq'])
+    if (!(await install())) fail(`Could not install ${names.join(', ')}. Try by hand: ${cure}`)
   }
   for (const service of services) {
-    run([...prefix, 'systemctl', 'unmask', service])
-    run([...prefix, 'systemctl', 'disable', service])
+    await run([...prefix, 'systemctl', 'unmask', service])
+    await run([...prefix, 'systemctl', 'disable', service])
   }
 }
 
@@ -79,19 +80,21 @@ export function privilege() {
 }
 
 /** @param {'to-run' | 'to-test'} purpose  what only tests and checks need is left out of a first start: it takes half of the time */
-export function ensureNodeModules(purpose = 'to-test') {
+export async function ensureNodeModules(purpose = 'to-test') {
   // npm writes this file when an install is complete.
   const complete = existsSync(join(root, 'node_modules/.package-lock.json'))
   if (complete && (purpose === 'to-run' || existsSync(join(root, 'node_modules/vitest')))) return
   say('Installing node modules …')
   // Not npm ci: it refuses a lock file without the builds for other systems, which some registries do not carry.
   const less = purpose === 'to-run' ? ['--omit=dev'] : []
-  if (!run(['npm', 'install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error', ...less]))
+  if (!(await run(['npm', 'install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error', ...less])))
     fail('npm install failed; its words are above. It needs the network the first time.')
 }
 
-function run([command, ...args]) {
-  return spawnSync(command, args, { cwd: root, env: quiet, stdio: ['ignore', 2, 2] }).status === 0
+async function run([command, ...args]) {
+  const child = spawn(command, args, { cwd: root, env: quiet, stdio: ['ignore', 2, 2] })
+  const [status] = await once(child, 'exit').catch(() => [undefined])
+  return status === 0
 }
 
 function fail(text) {

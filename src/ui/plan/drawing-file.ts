@@ -1,4 +1,5 @@
 /** A drawing that somebody chose: a picture as it is, a page of a PDF as a picture. */
+import { loadPdf, pdfWorkerAddress } from './as-shipped'
 
 export type DrawingReading =
   | { readonly ok: true; readonly file: File; readonly widthPx: number; readonly heightPx: number }
@@ -31,8 +32,8 @@ export async function readDrawing(file: File): Promise<DrawingReading> {
 
 /** The first page. */
 async function readPdf(file: File): Promise<DrawingReading> {
-  const pdf = await import('pdfjs-dist')
-  pdf.GlobalWorkerOptions.workerPort = new Worker(new URL('./pdf-worker.ts', import.meta.url), { type: 'module' })
+  const pdf = await loadPdf()
+  pdf.GlobalWorkerOptions.workerPort = new Worker(pdfWorkerAddress, { type: 'module' })
   const document = await pdf.getDocument({ data: await file.arrayBuffer(), isEvalSupported: false }).promise
   const page = await document.getPage(1)
   const natural = page.getViewport({ scale: 1 })

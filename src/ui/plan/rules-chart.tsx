@@ -4,6 +4,7 @@ import { useEffect, useRef } from 'react'
 import { allBlocks, bands } from '../../core/regulatory/blocks'
 import type { CountryRules } from '../../core/regulatory/database'
 import { judge, type LegalBlock } from '../../core/regulatory/legal'
+import { loadPlotly } from './as-shipped'
 import classes from './plan.module.css'
 
 const kinds = [
@@ -34,7 +35,7 @@ export function RulesChart({ country, place }: { country: CountryRules; place: '
     if (!element) return
     let gone = false
     const draw = async (): Promise<void> => {
-      const { default: plotly } = await import('plotly.js-dist-min')
+      const plotly = await loadPlotly()
       if (gone) return
       const narrow = element.clientWidth < 600
       // Roles are read when the scheme is: the picture takes the page's own colours.
