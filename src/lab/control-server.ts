@@ -134,9 +134,9 @@ async function hand(lab: Lab, ask: unknown): Promise<unknown> {
   if (move.do === 'plug-in') lab.plugIn(move.mac)
   else if (move.do === 'unplug') lab.unplug(move.mac)
   else {
-    const { unit, server } = lab.plugged(move.mac)
+    const { unit, front } = lab.plugged(move.mac)
     unit.pressReset(move.seconds)
-    if (move.certificate === 'new') await server.renewCertificate()
+    if (move.certificate === 'new') await front.renewIdentity()
   }
   return {}
 }

@@ -11,11 +11,14 @@ const memorySchema = z.object({
   settings: deviceSettingsSchema.optional(),
   passwords: z.record(z.string(), z.string()).optional(),
   certificate: z.object({ key: z.string(), cert: z.string() }).optional(),
+  /** Private key of its SSH service. */
+  hostKey: z.string().optional(),
 })
 export interface Memory {
   readonly settings?: DeviceSettings | undefined
   readonly passwords?: Readonly<Record<string, string>> | undefined
   readonly certificate?: { readonly key: string; readonly cert: string } | undefined
+  readonly hostKey?: string | undefined
 }
 
 export class Flash {

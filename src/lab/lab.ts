@@ -11,7 +11,9 @@ import { Device } from './device/device'
 import { type StandInSheet, sheets } from './device/sheet'
 import { type DhcpOptions, DhcpServer, type Site } from './device/site'
 import { Flash } from './flash'
+import type { Front } from './fronts/front'
 import { RestconfServer } from './fronts/restconf/server'
+import { ShellServer } from './fronts/shell/server'
 import { LabWire, type PluggedUnit } from './wire'
 
 export interface ShelfEntry {
@@ -39,6 +41,11 @@ export interface LabOptions {
 
 export interface LabDhcp extends DhcpOptions {
   readonly reserved?: Readonly<Record<string, string>> | undefined
+}
+
+const fronts: Readonly<Record<StandInSheet['front'], (unit: Device, flash: Flash) => Promise<Front>>> = {
+  restconf: (unit, flash) => RestconfServer.listen(unit, flash),
+  shell: (unit, flash) => ShellServer.listen(unit, flash),
 }
 
 /** Real milliseconds between two looks at the air. */
@@ -72,15 +79,15 @@ export class Lab {
     const known = new Map([...sheets, ...variants])
     const units = await Promise.all(
       shelf.map(async ({ model, mac, serial }): Promise<PluggedUnit> => {
-        const sheet = known.get(model)
+        const sheet: StandInSheet | undefined = known.get(model)
         if (!sheet) throw new RangeError(`the lab has no stand-in for ${model}; it has ${[...known.keys()].join(', ')}`)
         const flash = new Flash(memory, mac)
         const unit = new Device(sheet, { mac, serial }, clock, regulatory, flash, site)
-        const server = await RestconfServer.listen(unit, flash)
+        const front = await fronts[sheet.front](unit, flash)
         unit.onPhase = (phase) => {
-          if (phase === 'off' || phase === 'starting') server.dropConnections()
+          if (phase === 'off' || phase === 'starting') front.dropConnections()
         }
-        return { unit, server, cable: 'in' }
+        return { unit, front, cable: 'in' }
       }),
     )
     return new Lab(clock, units, await openDoor(), options.vlans)
@@ -112,7 +119,7 @@ export class Lab {
     const plugged = this.plugged(mac)
     plugged.cable = 'out'
     plugged.unit.powerOff()
-    plugged.server.dropConnections()
+    plugged.front.dropConnections()
   }
 
   plugInAll(): void {
@@ -123,7 +130,7 @@ export class Lab {
     clearInterval(this.#ticking)
     this.#clock.stop()
     this.#door.close()
-    await Promise.all(this.#units.map(({ server }) => server.close()))
+    await Promise.all(this.#units.map(({ front }) => front.close()))
   }
 }
 

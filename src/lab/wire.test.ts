@@ -39,7 +39,7 @@ describe('the wire', () => {
     for (const mac of macs) lab.wire.openLane(factory(mac))
     const ports = macs.map((mac) => lab.wire.dial({ ...factory(mac), port: 443 }))
     expect(new Set(ports).size).toBe(3)
-    expect(ports).toEqual(macs.map((mac) => lab.plugged(mac).server.port))
+    expect(ports).toEqual(macs.map((mac) => lab.plugged(mac).front.loopbackPort(443)))
     // Out of its box it takes plain HTTP too; nothing listens on the port beside.
     expect(lab.wire.dial({ ...factory(first), port: 80 })).not.toBeNull()
     expect(lab.wire.dial({ ...factory(first), port: 81 })).toBeNull()

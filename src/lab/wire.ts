@@ -6,11 +6,11 @@ import { formatIpv4, parseCidr, parseIpv4, sameSubnet } from '../core/addressing
 import type { Laptop } from '../core/muster/events'
 import type { LabAsk } from '../core/rehearsal/lab-wire'
 import type { Device } from './device/device'
-import type { RestconfServer } from './fronts/restconf/server'
+import type { Front } from './fronts/front'
 
 export interface PluggedUnit {
   readonly unit: Device
-  readonly server: RestconfServer
+  readonly front: Front
   cable: 'in' | 'out'
 }
 
@@ -97,12 +97,14 @@ export class LabWire {
   dial(target: Target & { port: number }): number | null {
     const reached = this.#at(target)
     if (!reached?.unit.serviceIsUp) return null
-    if (target.port === 443) return reached.server.port
+    const own = reached.front.loopbackPort(target.port)
+    if (own !== undefined) return own
     return reached.unit.openPorts.includes(target.port) ? this.#doorPort : null
   }
 
   ping(target: Target): boolean {
-    return this.#at(target) !== undefined
+    const reached = this.#at(target)
+    return reached !== undefined && !reached.unit.sheet.ignoresPing
   }
 
   restore(): void {

@@ -199,7 +199,7 @@ it('a unit that was reset and shows another certificate is held, until somebody 
   if (!first) throw new Error('no unit')
   const plugged = bench.lab.plugged(first.mac)
   plugged.unit.pressReset(10)
-  await plugged.server.renewCertificate()
+  await plugged.front.renewIdentity()
   await expect.poll(() => plugged.unit.phase).toBe('up')
   await again([first.id])
   const row = await rowOf(first.id)

@@ -218,7 +218,7 @@ describe('every setting', () => {
   })
 })
 
-it('of a whole site: the sixteen that are spoken to answer, and the sheet tells what became of every setting', async () => {
+it('of a whole site: the twenty that are spoken to answer, and the sheet tells what became of every setting', async () => {
   const whole = jobDocumentSchema.parse(
     parse(readFileSync(join(import.meta.dirname, '../../data/demo/port-ellery-whole.yaml'), 'utf8')),
   )
@@ -231,7 +231,11 @@ it('of a whole site: the sixteen that are spoken to answer, and the sheet tells 
   expect(
     answering.map(({ model }) => model).sort(),
     rows.map((row) => `${row.name} ${row.state} ${row.remark}`).join('\n'),
-  ).toEqual([...Array.from({ length: 4 }, () => 'Ostrel O-20'), ...Array.from({ length: 12 }, () => 'Ostrel O-40')])
+  ).toEqual([
+    ...Array.from({ length: 4 }, () => 'Brackwater B7'),
+    ...Array.from({ length: 4 }, () => 'Ostrel O-20'),
+    ...Array.from({ length: 12 }, () => 'Ostrel O-40'),
+  ])
   for (const row of answering) {
     expect(row.outcomes.length, row.name).toBeGreaterThan(60)
     expect(

@@ -43,8 +43,7 @@ describe('the restconf dialect with an Ostrel O-40', () => {
       shelf: [{ model: 'Ostrel O-40', mac, serial: 'S-1' }],
     })
     lab.plugInAll()
-    const { server } = lab.plugged(mac)
-    unit = restconf(laneTo(server.port), {
+    unit = restconf(laneTo(lab.plugged(mac).front.loopbackPort(443) ?? 0), {
       port: 443,
       managementInterface: 'uplink',
       pin: async (shown) => {
@@ -74,7 +73,7 @@ describe('the restconf dialect with an Ostrel O-40', () => {
   })
 
   it('sends nothing to a unit whose certificate is not the pinned one', async () => {
-    const other = restconf(laneTo(lab.plugged(mac).server.port), {
+    const other = restconf(laneTo(lab.plugged(mac).front.loopbackPort(443) ?? 0), {
       port: 443,
       managementInterface: 'uplink',
       pin: async () => {
@@ -87,7 +86,7 @@ describe('the restconf dialect with an Ostrel O-40', () => {
 
   it('notices that another unit answers on its lane', async () => {
     const other = restconf(
-      { ...laneTo(lab.plugged(mac).server.port), mac: '02:4f:52:00:00:02' },
+      { ...laneTo(lab.plugged(mac).front.loopbackPort(443) ?? 0), mac: '02:4f:52:00:00:02' },
       { port: 443, managementInterface: 'uplink', pin: anyPin },
     )
     expect(await kindOf(other.signIn({ user: 'setup', password: 'setup' }))).toBe('wrong-unit')

@@ -131,9 +131,6 @@ describe('compile', () => {
     expect(reasons(compile({ ...locked, card: cardOf('Ostrel O-20 US') }))).toEqual([
       'Ostrel O-20 US is locked to the country US, and the brief says NZ.',
     ])
-    expect(reasons(compile({ ...locked, card: cardOf('Brackwater B7') }))[0]).toContain(
-      'does not speak at a prompt yet',
-    )
     expect(reasons(compile({ ...locked, card: cardOf('Hearth H1') }))[0]).toContain('its own network')
   })
 

@@ -22,8 +22,11 @@ const wordsSchema = z.strictObject({
   words: z.record(z.string(), z.string()).optional(),
   /** Its number is ours so many times. */
   times: z.number().positive().optional(),
-  /** `hex`: the text's bytes. `list`: entries with a separator. `epoch`: its clock, seconds since 1970. */
-  as: z.enum(['hex', 'list', 'epoch']).optional(),
+  /**
+   * `hex`: the text's bytes. `list`: entries with a separator. `epoch`: its clock, seconds since 1970. `quoted`: what
+   * stood between double quotes, with backslashes before some signs.
+   */
+  as: z.enum(['hex', 'list', 'epoch', 'quoted']).optional(),
   separator: z.string().default(','),
   /** The value where the unit says nothing of it. */
   absent: z.json().optional(),
@@ -99,17 +102,40 @@ const airSchema = z.strictObject({
   security: valuePattern,
 })
 
+/** A session in which commands are typed, one after the other. */
+const promptSchema = z.strictObject({
+  /** What stands at the end of the last line when it waits for a command. */
+  ends: pattern,
+  /** What it asks in the middle, and what is typed then: pages, confirmations. */
+  asks: z.array(z.strictObject({ sees: pattern, types: z.string() })).default([]),
+  /** What ends a typed line. */
+  enter: z.enum(['cr', 'lf', 'crlf']).default('cr'),
+  /** `sign-by-sign` waits for the echo of each: a slow console drops what comes faster. */
+  typed: z.enum(['at-once', 'sign-by-sign']).default('at-once'),
+  /** Signs that do something as soon as they are typed, also within quotes, such as a question mark. */
+  acts: z.string().default(''),
+  /** Typed before such a sign, so that it stands for itself; without it a value with one is refused. */
+  literal: z.string().min(1).optional(),
+  /** What it asks where the connection itself has no sign-in. */
+  signIn: z
+    .strictObject({
+      user: pattern,
+      password: pattern,
+      refused: pattern,
+      /** An empty line makes it ask. */
+      wakes: z.boolean().default(false),
+    })
+    .optional(),
+})
+export type CliPrompt = z.infer<typeof promptSchema>
+
 const quoteSigns = { shell: `'"`, quoted: '"', bare: '' } as const
 
 const fields = z.strictObject({
   kind: z.literal('cli'),
   over: z.enum(['ssh', 'telnet', 'tcp']),
-  /** Each command runs by itself and tells how it ended, or is typed at a prompt. */
-  session: z.enum(['commands', 'prompt']).default('commands'),
-  /** What stands at the end of what it prints when it waits for a command. */
-  prompt: pattern.optional(),
-  /** What it asks in the middle, and what is typed then: pages, confirmations. */
-  asks: z.array(z.strictObject({ sees: pattern, types: z.string() })).default([]),
+  /** How commands are typed; absent where each runs by itself and tells how it ended. */
+  prompt: promptSchema.optional(),
   /** How a value stands in a command: as one word of a POSIX shell, between double quotes, or bare. */
   escape: z.enum(['shell', 'quoted', 'bare']),
   /** Output that means no. */
@@ -119,6 +145,8 @@ const fields = z.strictObject({
   values: z.record(z.string(), wordsSchema).default({}),
   read: z.array(readingSchema).min(1),
   write: z.array(writeSchema).min(1),
+  /** Takes a network away that nobody asked for, where networks are not written whole. */
+  remove: z.array(commandSchema).default([]),
   password: z.array(commandSchema).min(1),
   /** Once it was reached at its new address: what would have taken the change back is called off. */
   confirm: z.array(commandSchema).default([]),
@@ -130,23 +158,25 @@ const fields = z.strictObject({
 })
 
 export const cliDialectSchema = fields.superRefine((dialect, context) => {
-  const { session, prompt, write, password, confirm, save, restart } = dialect
+  const { over, prompt, write, remove, password, confirm, save, restart } = dialect
   const commands: [path: PropertyKey[], command: CliCommand][] = [
     ...write.flatMap(({ commands: each }, at) =>
       each.map((one, index): [PropertyKey[], CliCommand] => [['write', at, 'commands', index], one]),
     ),
-    ...Object.entries({ password, confirm, save, restart }).flatMap(([name, each]) =>
+    ...Object.entries({ remove, password, confirm, save, restart }).flatMap(([name, each]) =>
       each.map((one, index): [PropertyKey[], CliCommand] => [[name, index], one]),
     ),
   ]
   for (const [path, { run, input }] of commands) {
     for (const name of quotedPlaces(run, quoteSigns[dialect.escape]))
       context.addIssue({ code: 'custom', path: [...path, 'run'], message: `{{${name}}} stands within quotes` })
-    if (input !== undefined && session === 'prompt')
+    if (input !== undefined && prompt)
       context.addIssue({ code: 'custom', path: [...path, 'input'], message: 'a command at a prompt has no input' })
+    if (run.includes('\n') && prompt)
+      context.addIssue({ code: 'custom', path: [...path, 'run'], message: 'a command at a prompt is one line' })
   }
-  if (session === 'prompt' && prompt === undefined)
-    context.addIssue({ code: 'custom', path: ['prompt'], message: 'a session at a prompt takes its expression' })
+  if (over !== 'ssh' && !prompt?.signIn)
+    context.addIssue({ code: 'custom', path: ['prompt'], message: `over ${over} it takes "prompt" with its "signIn"` })
 })
 export type CliDialect = z.infer<typeof cliDialectSchema>
 

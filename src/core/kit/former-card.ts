@@ -33,10 +33,17 @@ const setThen = [
   'radio.power',
 ] as const
 
+/** What is said of a prompt stands in one place now. */
+function withPrompt({ session, prompt, asks, ...dialect }: Fields): Fields {
+  return session === 'prompt' ? { ...dialect, prompt: { ends: prompt, asks } } : dialect
+}
+
 /** The card in today's form; itself, where it is that already or no card at all. */
 export function modernCard(card: unknown): unknown {
   if (isFields(card) && isFields(card.dialect) && card.dialect.kind === 'cli' && 'dialogues' in card.dialect)
     return modernCard({ ...card, dialect: { kind: 'unspoken' } })
+  if (isFields(card) && isFields(card.dialect) && card.dialect.kind === 'cli' && 'session' in card.dialect)
+    return modernCard({ ...card, dialect: withPrompt(card.dialect) })
   if (!isFields(card) || !isFields(card.quirks) || 'does' in card) return card
   const { quirks, ...rest } = card
   const limits = isFields(card.limits) ? card.limits : {}

@@ -70,6 +70,7 @@ describe('the cards that come with the program', () => {
 
   it('are set directly only where this release speaks their dialect to an access point at an address of its own', () => {
     expect([...cards.values()].filter(isDirect).map(modelName)).toEqual([
+      'Brackwater B7',
       'Debian hostapd',
       'Ostrel O-20 US',
       'Ostrel O-20',

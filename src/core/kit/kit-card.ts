@@ -95,6 +95,10 @@ export const kitCardSchema = cardFields.superRefine(({ can, dialect }, context) 
   if (dialect.kind !== 'cli') return
   for (const { id, message } of uncovered(can, dialect))
     context.addIssue({ code: 'custom', path: ['can', id], message })
+  // Whoever turns off what the unit is spoken to over is locked out in the middle.
+  const branch = dialect.over === 'tcp' ? undefined : (`services.${dialect.over}` as const)
+  if (branch !== undefined && can[branch])
+    context.addIssue({ code: 'custom', path: ['can', branch], message: 'it is spoken to over this service' })
 })
 export type KitCard = z.infer<typeof kitCardSchema>
 
@@ -113,8 +117,6 @@ export function whyNotDirect(card: KitCard): string | undefined {
   if (card.role === 'switch') return 'a switch is not set by this release'
   if (card.role === 'link-end') return 'links are planned and not set by this release'
   if (card.dialect.kind === 'managed') return 'it is set through its controller, and this release speaks to none'
-  if (card.dialect.kind === 'cli' && (card.dialect.over !== 'ssh' || card.dialect.session !== 'commands'))
-    return 'this release does not speak at a prompt yet'
   if (card.dialect.kind !== 'restconf' && card.dialect.kind !== 'cli')
     return `this release does not speak its dialect (${card.dialect.kind})`
   if (card.factory.setupSsid !== undefined)

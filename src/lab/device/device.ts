@@ -121,10 +121,11 @@ export class Device {
 
   get lights(): string {
     if (this.#phase === 'off') return 'dark'
-    if (this.#phase === 'starting') return 'slow white'
-    if (this.#phase === 'applying') return 'fast white'
+    const { lights } = this.sheet
+    if (this.#phase === 'starting' || this.#phase === 'applying') return lights[this.#phase]
     if (!this.#effective.lights) return 'dark'
-    return this.air().some((radio) => radio.networks.length > 0) ? 'steady green' : 'steady white'
+    if (!this.changes.saved) return lights['not-saved']
+    return lights[this.air().some((radio) => radio.networks.length > 0) ? 'on-air' : 'silent']
   }
 
   get changes(): { standing: 'none' | 'waiting' | 'applying'; saved: boolean } {

@@ -26,6 +26,11 @@ export interface StandInSheet {
     readonly restart: number
     readonly resetHold: number
   }
+  /** What it is spoken to in. */
+  readonly front: 'restconf' | 'shell'
+  readonly ignoresPing: boolean
+  /** What its light does. */
+  readonly lights: Readonly<Record<'starting' | 'applying' | 'on-air' | 'silent' | 'not-saved', string>>
   readonly managementInterface: string
   readonly powers: Readonly<Record<string, readonly number[]>>
   readonly widths: Readonly<Record<string, readonly number[]>>
@@ -70,6 +75,15 @@ export const ostrelO40: StandInSheet = {
     network: 'Ostrel',
   },
   timing: { start: 70, apply: 90, restart: 70, resetHold: 10 },
+  front: 'restconf',
+  ignoresPing: false,
+  lights: {
+    starting: 'slow white',
+    applying: 'fast white',
+    'on-air': 'steady green',
+    silent: 'steady white',
+    'not-saved': 'steady green',
+  },
   managementInterface: 'uplink',
   powers: { '2.4': [5, 8, 11, 14, 17, 20], '5': [5, 8, 11, 14, 17, 20, 23] },
   widths: { '2.4': [20, 40], '5': [20, 40, 80] },
@@ -120,7 +134,44 @@ export const ostrelO20: StandInSheet = {
 
 export const ostrelO20Us: StandInSheet = { ...ostrelO20, model: 'O-20 US', soldFor: 'US' }
 
+/** For halls and yards, set over its command line: silent out of its box, and what is not kept is lost. */
+export const brackwaterB7: StandInSheet = {
+  ...ostrelO40,
+  maker: 'Brackwater',
+  model: 'B7',
+  firmware: '5.11.0',
+  factory: {
+    address: '172.31.9.1',
+    prefix: 24,
+    asksDhcp: false,
+    login: { user: 'field', password: 'field' },
+    country: 'US',
+    radios: [
+      { ...radio('2.4', { channel: 1, width: 20, power: 8 }), on: false },
+      { ...radio('5', { channel: 36, width: 20, power: 8 }), on: false },
+    ],
+    network: 'Brackwater',
+  },
+  timing: { start: 110, apply: 5, restart: 110, resetHold: 15 },
+  front: 'shell',
+  ignoresPing: true,
+  lights: {
+    starting: 'amber, turning',
+    applying: 'amber, turning',
+    'on-air': 'blue',
+    silent: 'amber',
+    'not-saved': 'blue, blinking',
+  },
+  powers: { '2.4': [8, 11, 14, 17, 20, 23], '5': [8, 11, 14, 17, 20, 23] },
+  passwordShortest: 10,
+  securities: ['open', 'wpa2-personal'],
+  lacks: [],
+  showsPassphrases: false,
+  applies: 'at-once',
+  saves: 'on-command',
+}
+
 /** Sheets by `maker model`. */
 export const sheets: ReadonlyMap<string, StandInSheet> = new Map(
-  [ostrelO40, ostrelO20, ostrelO20Us].map((sheet) => [`${sheet.maker} ${sheet.model}`, sheet]),
+  [ostrelO40, ostrelO20, ostrelO20Us, brackwaterB7].map((sheet) => [`${sheet.maker} ${sheet.model}`, sheet]),
 )

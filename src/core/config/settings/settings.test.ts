@@ -34,7 +34,7 @@ describe('the table of settings', () => {
   })
 
   it('says of a model that is not spoken to that all of it is by hand, and why', () => {
-    const asking = { ...askingFor('Ostrel O-40', wholeBrief), card: cardOf('Brackwater B7') }
+    const asking = { ...askingFor('Ostrel O-40', wholeBrief), card: cardOf('Hearth H1') }
     const kinds = new Set(expectedOf(asking).map(({ outcome }) => outcome.kind))
     expect(kinds).toEqual(new Set(['by-hand']))
   })

@@ -11,6 +11,7 @@ import { z } from 'zod'
 import type { Device } from '../../device/device'
 import { Refusal } from '../../device/refusal'
 import { Flash } from '../../flash'
+import type { Front } from '../front'
 import { carryOut } from './carry-out'
 import { encode, encodeOperational } from './encode'
 import { lookUp, type Node, type TreeEdit } from './tree'
@@ -36,7 +37,9 @@ const operational = '/restconf/ds/ietf-datastores:operational'
 const data = '/restconf/data'
 const longestRequest = 256 * 1024
 
-export class RestconfServer {
+const httpsPort = 443
+
+export class RestconfServer implements Front {
   readonly #unit: Device
   readonly #server: Server
   readonly #sockets = new Set<Duplex>()
@@ -71,13 +74,15 @@ export class RestconfServer {
     return this.#port
   }
 
-  /** What a restart, a pulled cable or a new address does to connections. */
+  loopbackPort(port: number): number | undefined {
+    return port === httpsPort ? this.#port : undefined
+  }
+
   dropConnections(): void {
     for (const socket of this.#sockets) socket.destroy()
   }
 
-  /** What a reset does on much equipment: it signs itself another certificate. */
-  async renewCertificate(): Promise<void> {
+  async renewIdentity(): Promise<void> {
     const certificate = await selfSigned(this.#unit)
     this.flash.remember({ certificate })
     this.#server.setSecureContext(certificate)

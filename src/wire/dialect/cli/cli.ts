@@ -1,9 +1,9 @@
-/** The cli dialect: commands over SSH, as the unit's kit card has them. */
+/** The cli dialect: commands over SSH, Telnet or a console, as the unit's kit card has them. */
 import { type Difference, stepOf } from '../../../core/config/compare'
 import type { SettingId } from '../../../core/config/setting-ids'
 import { settingOf } from '../../../core/config/settings/settings'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
-import { findAll, matches } from '../../../core/input/pattern'
+import { findAll } from '../../../core/input/pattern'
 import type { CliCommand, CliDialect, CliWrite } from '../../../core/kit/cli-dialect'
 import { fillIn } from '../../../core/kit/cli-template'
 import type { DirectCard } from '../../../core/kit/kit-card'
@@ -13,10 +13,11 @@ import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
 import type { Changes, Credentials, Dialect, RadioOnAir } from '../dialect'
 import { airIn } from './air'
-import { escapes, inInput } from './escape'
+import { escapes, inInput, typedAt } from './escape'
+import { greetingOf, openSession } from './open-session'
 import { networkPlaces, type Places, placesOf, radioPlaces, type Situation } from './places'
 import { observedIn, type Printed } from './reading'
-import { bannerOf, SshSession } from './ssh-session'
+import type { CliSession } from './session'
 
 type CliCard = DirectCard & { readonly dialect: CliDialect }
 
@@ -30,7 +31,7 @@ class Cli implements Dialect {
   readonly #lane: Lane
   readonly #card: CliCard
   readonly #pin: PinCheck
-  #session: SshSession | undefined
+  #session: CliSession | undefined
   /** What this session read last: an address is changed from what it is, never from what it was thought to be. */
   #current: { address: string; prefix: number } | undefined
   /** Secrets that went to the unit: they are taken out of whatever it says. */
@@ -47,13 +48,13 @@ class Cli implements Dialect {
   }
 
   async identify(): Promise<Evidence> {
-    return { banner: await bannerOf(this.#lane, this.#card.factory.port) }
+    return { banner: await greetingOf(this.#lane, this.#card) }
   }
 
   async signIn(login: Credentials): Promise<void> {
     this.close()
     this.#secrets.add(login.password)
-    this.#session = await SshSession.open(this.#lane, this.#card.factory.port, login, this.#pin)
+    this.#session = await openSession(this.#lane, this.#card, login, this.#pin)
     const { run, value } = this.#dialect.mac
     const mac = findAll(value, await this.#print(run))[0]?.groups.value?.toLowerCase()
     if (mac === undefined) throw new WireError('garbled', 'it does not tell its MAC')
@@ -85,6 +86,9 @@ class Cli implements Dialect {
         if (settingOf(id as SettingId).secret && typeof value === 'string') this.#secrets.add(value)
     const situation = await this.#situation(desired)
     const whole = placesOf(situation)
+    for (const { kind, of } of differences)
+      if (kind === 'surplus')
+        for (const command of this.#dialect.remove) await this.#carryOut(command, { network: { id: of } })
     for (const write of this.#dialect.write) {
       const concerned = differences.filter((difference) => concerns(write, difference))
       if (concerned.length === 0) continue
@@ -106,7 +110,7 @@ class Cli implements Dialect {
 
   async changes(): Promise<Changes> {
     const { unsaved } = this.#dialect
-    const saved = unsaved && matches(unsaved.value, await this.#print(unsaved.run)) ? 'unsaved' : 'saved'
+    const saved = unsaved && findAll(unsaved.value, await this.#print(unsaved.run)).length > 0 ? 'unsaved' : 'saved'
     return { standing: 'none', saved }
   }
 
@@ -128,7 +132,11 @@ class Cli implements Dialect {
   }
 
   async restart(): Promise<void> {
-    for (const command of this.#dialect.restart) await this.#carryOut(command, {})
+    for (const command of this.#dialect.restart)
+      await this.#carryOut(command, {}).catch((error: unknown) => {
+        // It may be gone before the answer is here.
+        if (!(error instanceof WireError && error.kind === 'unreachable')) throw error
+      })
   }
 
   async air(): Promise<readonly RadioOnAir[]> {
@@ -148,14 +156,15 @@ class Cli implements Dialect {
   }
 
   async #carryOut({ run, input, within }: CliCommand, places: Places): Promise<void> {
-    const command = fillIn(run, places, escapes[this.#dialect.escape])
+    const command = fillIn(run, places, typedAt(this.#dialect.prompt, escapes[this.#dialect.escape]))
+    if (command.trim() === '') return
     const sent = input === undefined ? undefined : fillIn(input, places, inInput)
     const { text, status } = await this.#open.run(command, sent, within)
     const refused = this.#dialect.refused.some((pattern) => findAll(pattern, text).length > 0)
     if (refused || (status !== undefined && status !== 0)) throw new WireError('rejected', this.#reasonIn(text, status))
   }
 
-  get #open(): SshSession {
+  get #open(): CliSession {
     if (!this.#session) throw new WireError('unreachable', 'no session is open')
     return this.#session
   }

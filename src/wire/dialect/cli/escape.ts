@@ -2,7 +2,7 @@
  * How a value stands in a command, so that nothing that a brief holds can end the command early. What a unit cannot
  * be told this way is refused before it is sent.
  */
-import type { CliDialect } from '../../../core/kit/cli-dialect'
+import type { CliDialect, CliPrompt } from '../../../core/kit/cli-dialect'
 import type { Escape } from '../../../core/kit/cli-template'
 import { WireError } from '../../wire-error'
 
@@ -26,6 +26,21 @@ export const escapes: Readonly<Record<CliDialect['escape'], Escape>> = {
       throw new WireError('rejected', 'this unit takes letters, digits and . _ : @ / + - there')
     return value
   },
+}
+
+/** Signs that act as soon as they are typed are typed so that they stand for themselves. @throws WireError rejected */
+export function typedAt(prompt: CliPrompt | undefined, written: Escape): Escape {
+  if (!prompt || prompt.acts === '') return written
+  const { acts, literal } = prompt
+  return (value) =>
+    [...written(value)]
+      .map((sign) => {
+        if (!acts.includes(sign)) return sign
+        if (literal === undefined)
+          throw new WireError('rejected', `${sign} cannot be typed at its prompt, where it acts at once`)
+        return literal + sign
+      })
+      .join('')
 }
 
 /** In what goes to a command's input: one line, as it is. */

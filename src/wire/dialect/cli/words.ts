@@ -18,6 +18,7 @@ export function fromWords(id: SettingId, text: string, how: CliWords | undefined
   const known = Object.entries(how?.words ?? {}).find(([, word]) => word === text)?.[0]
   if (known !== undefined) return firstThatFits(id, [known, Number(known), known === 'true', null])
   if (how?.as === 'hex') return /^([0-9a-f]{2})*$/i.test(text) ? Buffer.from(text, 'hex').toString('utf8') : undefined
+  if (how?.as === 'quoted') return firstThatFits(id, [text.replace(/\\(.)/g, '$1')])
   if (how?.as === 'epoch') return Math.round(Number(text) - at / 1000)
   if (how?.as === 'list') {
     const entries = text

@@ -1,0 +1,94 @@
+/** SSH over a lane (RFC 4251 to 4253). The host key is pinned before anything is sent. */
+import { createHash } from 'node:crypto'
+import type { Socket } from 'node:net'
+import { Client } from 'ssh2'
+import type { Lane } from '../../host/host'
+import type { PinCheck } from '../../trust/pin'
+import { plainReason, WireError } from '../../wire-error'
+import type { Credentials } from '../dialect'
+
+/** A small unit takes its time over the first handshake, above all while it makes its key. */
+const handshakeMs = 45_000
+const keepAliveMs = 10_000
+
+/**
+ * A connection that is signed in. Whoever has it listens for its error and close events from then on.
+ * @throws WireError refused, untrusted, unreachable, timeout or garbled
+ */
+export async function connectSsh(lane: Lane, port: number, login: Credentials, pin: PinCheck): Promise<Client> {
+  const socket = await lane.connect(port)
+  const client = new Client()
+  let untrusted: Error | undefined
+  try {
+    await new Promise<void>((resolve, reject) => {
+      client.once('ready', resolve)
+      client.once('error', (error) => reject(untrusted ?? openFault(error)))
+      client.once('close', () => reject(untrusted ?? new WireError('unreachable', 'it closed the connection')))
+      client.on('keyboard-interactive', (_name, _instructions, _language, prompts, answer) =>
+        answer(prompts.map(() => login.password)),
+      )
+      client.connect({
+        sock: socket as Socket,
+        username: login.user,
+        password: login.password,
+        tryKeyboard: true,
+        readyTimeout: handshakeMs,
+        keepaliveInterval: keepAliveMs,
+        keepaliveCountMax: 2,
+        hostVerifier: (key: Buffer, verify: (trusted: boolean) => void) => {
+          pin(fingerprintOf(key)).then(
+            () => verify(true),
+            (error: Error) => {
+              untrusted = error
+              verify(false)
+            },
+          )
+        },
+      })
+    })
+  } catch (error) {
+    client.on('error', () => undefined)
+    client.destroy()
+    throw error
+  }
+  return client
+}
+
+/** SHA-256 of the key, as certificates are told apart too. */
+function fingerprintOf(key: Buffer): string {
+  return (createHash('sha256').update(key).digest('hex').toUpperCase().match(/../g) ?? []).join(':')
+}
+
+function openFault(error: Error & { level?: string }): WireError {
+  const reason = plainReason(error.message)
+  if (error.level === 'client-authentication') return new WireError('refused', reason, { cause: error })
+  if (error.level === 'client-timeout') return new WireError('timeout', reason, { cause: error })
+  if (error.level === 'protocol' || error.level === 'handshake')
+    return new WireError('garbled', reason, { cause: error })
+  return new WireError('unreachable', reason, { cause: error })
+}
+
+const longestBanner = 255
+const bannerMs = 5000
+
+/** The line with which an SSH service introduces itself (RFC 4253, 4.2). @throws WireError garbled, unreachable */
+export async function bannerOf(lane: Lane, port: number): Promise<string> {
+  const socket = await lane.connect(port)
+  return new Promise((resolve, reject) => {
+    let said = ''
+    const end = (settle: () => void): void => {
+      clearTimeout(late)
+      socket.destroy()
+      settle()
+    }
+    const late = setTimeout(() => end(() => reject(new WireError('timeout', 'it does not say who it is'))), bannerMs)
+    socket.once('error', (error) => end(() => reject(new WireError('unreachable', error.message))))
+    socket.once('close', () => end(() => reject(new WireError('garbled', 'it does not say who it is'))))
+    socket.on('data', (chunk: Buffer) => {
+      said = (said + chunk.toString('latin1')).slice(0, longestBanner + 2)
+      const line = said.split(/\r?\n/).find((each) => each.startsWith('SSH-'))
+      if (line !== undefined && /[\r\n]/.test(said)) end(() => resolve(plainReason(line)))
+      else if (said.length > longestBanner) end(() => reject(new WireError('garbled', 'it is no SSH service')))
+    })
+  })
+}
