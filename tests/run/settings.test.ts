@@ -33,17 +33,19 @@ const dhcp = {
   dns: '10.44.8.1',
 }
 
+const prefixes: Readonly<Record<string, string>> = {
+  'Ostrel O-20 US': '02:4f:33',
+  'Ostrel O-20': '02:4f:32',
+  'Brackwater B7': '02:b7:1c',
+}
+
 /** A job of one unit of a model. */
 const one =
   (model: string, more: (job: JobDocument) => void = () => {}) =>
   (job: JobDocument): void => {
     const [unit] = job.units
     if (!unit) throw new Error('no unit')
-    const prefix = model.startsWith('Ostrel O-20 US')
-      ? '02:4f:33'
-      : model.startsWith('Ostrel O-20')
-        ? '02:4f:32'
-        : '02:4f:52'
+    const prefix = prefixes[model] ?? '02:4f:52'
     job.units = [{ ...unit, model, mac: `${prefix}:10:6a:2c` }]
     more(job)
   }
@@ -75,10 +77,14 @@ const again = async (): Promise<void> => {
 
 it('whatever the brief: after a muster every setting has its outcome, and what is proven the unit has', async () => {
   await fc.assert(
-    fc.asyncProperty(anyBrief, fc.constantFrom('Ostrel O-40', 'Ostrel O-20'), async (brief, model) => {
+    fc.asyncProperty(anyBrief, fc.constantFrom('Ostrel O-40', 'Ostrel O-20', 'Brackwater B7'), async (brief, model) => {
       const { security } = cardOf(model).limits
       const carried = { ...brief, networks: brief.networks.filter((each) => security.includes(each.security)) }
-      const reserved = { '02:4f:52:10:6a:2c': '10.44.8.20', '02:4f:32:10:6a:2c': '10.44.8.20' }
+      const reserved = {
+        '02:4f:52:10:6a:2c': '10.44.8.20',
+        '02:4f:32:10:6a:2c': '10.44.8.20',
+        '02:b7:1c:10:6a:2c': '10.44.8.20',
+      }
       await mustered({
         change: one(model, (job) => (job.brief = carried)),
         lab: { dhcp: { ...dhcp, reserved }, vlans: [44] },
@@ -99,7 +105,7 @@ it('whatever the brief: after a muster every setting has its outcome, and what i
       expect(bench.lab.air.everOpen.every(({ said }) => said === 'twice')).toBe(true)
       await bench.close()
     }),
-    { numRuns: 4, endOnFailure: true },
+    { numRuns: 5, endOnFailure: true },
   )
   bench = await openBench()
 }, 120_000)

@@ -37,6 +37,8 @@ export const doesSchema = z.strictObject({
   /** Setting the country resets its channels: it gets a moment, and is read again. */
   countryResetsChannels: z.boolean().default(false),
   ignoresPing: z.boolean().default(false),
+  /** How many may be signed in at once. */
+  sessions: z.enum(['one', 'many']).default('many'),
   /** It answers slowly: each answer is waited for three times as long. */
   slow: z.boolean().default(false),
 })

@@ -29,6 +29,8 @@ export interface StandInSheet {
   /** What it is spoken to in. */
   readonly front: 'restconf' | 'shell'
   readonly ignoresPing: boolean
+  /** How many may be signed in at once. */
+  readonly sessions: 'one' | 'many'
   /** What its light does. */
   readonly lights: Readonly<Record<'starting' | 'applying' | 'on-air' | 'silent' | 'not-saved', string>>
   readonly managementInterface: string
@@ -77,6 +79,7 @@ export const ostrelO40: StandInSheet = {
   timing: { start: 70, apply: 90, restart: 70, resetHold: 10 },
   front: 'restconf',
   ignoresPing: false,
+  sessions: 'many',
   lights: {
     starting: 'slow white',
     applying: 'fast white',
@@ -155,6 +158,7 @@ export const brackwaterB7: StandInSheet = {
   timing: { start: 110, apply: 5, restart: 110, resetHold: 15 },
   front: 'shell',
   ignoresPing: true,
+  sessions: 'one',
   lights: {
     starting: 'amber, turning',
     applying: 'amber, turning',

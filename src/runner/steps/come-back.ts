@@ -44,7 +44,7 @@ export async function comeBack(run: UnitRun): Promise<string> {
     })
   }
   if (found.address !== goal) throw held('not-reserved', { got: found.address, address: goal, mac: target.unit.mac })
-  await signInThere(run, goal)
+  await access.signIn(target.login, goal)
   await access.dialect.confirm(target.compiled.config)
   // A session by link-local outlives the address: it may have been taken back before anybody confirmed it.
   if (target.card.does.applies === 'at-once') {
@@ -64,18 +64,7 @@ export async function comeBack(run: UnitRun): Promise<string> {
 /** It asks DHCP as it was told to, and was given another address than the plan's. */
 async function isElsewhereByDhcp(run: UnitRun, address: string): Promise<boolean> {
   if (run.target.compiled.config.unit['management.method'] !== 'dhcp') return false
-  await signInThere(run, address)
+  await run.access.signIn(run.target.login, address)
   const method = (await run.inEffect()).unit['management.method']
   return method?.kind === 'value' && method.value === 'dhcp'
-}
-
-async function signInThere({ target, access }: UnitRun, address: string): Promise<void> {
-  const dialect = await access.session(address)
-  try {
-    await dialect.signIn(target.login)
-  } catch (error) {
-    dialect.close()
-    throw error
-  }
-  access.keep(dialect, target.login, address)
 }

@@ -23,9 +23,7 @@ export async function password(run: UnitRun): Promise<string> {
   }
   access.keep(second, login, address)
   await journal.door('password', 'passed')
-  const third = await access.session(address)
-  const factoryOpens = await opens(third, card.factory.login)
-  third.close()
+  const factoryOpens = await access.beside(address, (third) => opens(third, card.factory.login))
   if (factoryOpens) throw held('factory-password-stays', { reset: card.reset.steps[0] ?? '' })
   return 'new one proven, factory login refused'
 }
@@ -41,8 +39,11 @@ export async function opens(dialect: Dialect, login: Credentials): Promise<boole
   }
 }
 
-/** The first session is still open: put back what it was opened with. */
-async function takeBack({ access }: UnitRun): Promise<void> {
+/** Put back what the first session was opened with; it is still open, where the unit takes more than one. */
+async function takeBack(run: UnitRun): Promise<void> {
+  const { access, target } = run
   const before = access.credentials
-  if (before) await access.dialect.changePassword(before.user, before.password)
+  if (!before) return
+  if (target.card.does.sessions === 'one') await access.signIn(before, access.here)
+  await access.dialect.changePassword(before.user, before.password)
 }

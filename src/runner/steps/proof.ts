@@ -149,12 +149,8 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
 }
 
 async function loginOpens({ target, access }: UnitRun, which: 'new' | 'factory'): Promise<boolean> {
-  const session = await access.session(target.plan.address)
-  try {
-    return await opens(session, which === 'new' ? target.login : target.card.factory.login)
-  } finally {
-    session.close()
-  }
+  const login = which === 'new' ? target.login : target.card.factory.login
+  return access.beside(target.plan.address, (session) => opens(session, login))
 }
 
 function valueIn({ target }: UnitRun, key: SettingKey): unknown {

@@ -60,9 +60,40 @@ export class Access {
     return provenPrefix ?? within?.prefix ?? factory.prefix
   }
 
-  /** A session of its own at an address, not signed in yet. The caller closes it. */
+  /**
+   * A session of its own at an address, not signed in yet. The caller closes it. Where the unit takes one at a time,
+   * the one before is let go.
+   */
   async session(address: string): Promise<Dialect> {
+    if (this.#target.card.does.sessions === 'one') this.dropSession()
     return openDialect(this.#target.card, await this.lane(address), this.#pin)
+  }
+
+  /** Signs in and takes the session over. */
+  async signIn(login: Credentials, address: string): Promise<void> {
+    const dialect = await this.session(address)
+    try {
+      await dialect.signIn(login)
+    } catch (error) {
+      dialect.close()
+      throw error
+    }
+    this.keep(dialect, login, address)
+  }
+
+  /**
+   * Work with a session beside the one that is kept. Where the unit takes one at a time, that one is opened again
+   * afterwards.
+   */
+  async beside<T>(address: string, work: (dialect: Dialect) => Promise<T>): Promise<T> {
+    const { credentials, here } = this
+    const dialect = await this.session(address)
+    try {
+      return await work(dialect)
+    } finally {
+      dialect.close()
+      if (!this.#dialect && credentials) await this.signIn(credentials, here)
+    }
   }
 
   /** Does a port of the unit take a connection? */

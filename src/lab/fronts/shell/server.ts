@@ -2,8 +2,9 @@
  * A command line over SSH (RFC 4254, 6.5) in front of an access point. It listens on loopback, and has a prompt only:
  * a command without a terminal is not run.
  */
+import { generateKeyPairSync } from 'node:crypto'
 import { type AddressInfo, createServer, type Server, type Socket } from 'node:net'
-import { type Connection, Server as SshServer, utils } from 'ssh2'
+import { type Connection, Server as SshServer } from 'ssh2'
 import type { Device } from '../../device/device'
 import { Flash } from '../../flash'
 import type { Front } from '../front'
@@ -11,11 +12,21 @@ import { Terminal } from './terminal'
 
 const sshPort = 22
 
+// Not by ssh2 itself: now and then it cannot read the key that it made.
+function newHostKey(): string {
+  return generateKeyPairSync('ec', {
+    namedCurve: 'prime256v1',
+    privateKeyEncoding: { type: 'sec1', format: 'pem' },
+    publicKeyEncoding: { type: 'spki', format: 'pem' },
+  }).privateKey
+}
+
 export class ShellServer implements Front {
   readonly #unit: Device
   readonly #flash: Flash
   readonly #server: Server
   readonly #sockets = new Set<Socket>()
+  #signedIn = 0
   #ssh: SshServer
   #port = 0
 
@@ -58,7 +69,7 @@ export class ShellServer implements Front {
   }
 
   #withKey(): SshServer {
-    const hostKey = this.#flash.memory.hostKey ?? utils.generateKeyPairSync('ed25519').private
+    const hostKey = this.#flash.memory.hostKey ?? newHostKey()
     this.#flash.remember({ hostKey })
     const ident = `${this.#unit.sheet.maker}-${this.#unit.sheet.model}`
     return new SshServer({ hostKeys: [hostKey], ident }, (connection) => this.#serve(connection))
@@ -76,6 +87,14 @@ export class ShellServer implements Front {
       session.on('shell', (take) => {
         const channel = take()
         channel.on('error', () => connection.end())
+        if (this.#signedIn > 0 && this.#unit.sheet.sessions === 'one') {
+          channel.end('somebody is signed in already\r\n')
+          return
+        }
+        this.#signedIn += 1
+        connection.once('close', () => {
+          this.#signedIn -= 1
+        })
         const terminal = new Terminal(
           this.#unit,
           (text) => channel.write(text),

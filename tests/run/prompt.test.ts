@@ -1,0 +1,56 @@
+/** A unit whose changes take effect at once, that must be told to save, and takes one session at a time. */
+import { afterEach, expect, it } from 'vitest'
+import type { JobDocument } from '../../src/core/job/job-document'
+import type { Step } from '../../src/core/muster/procedure'
+import { answers } from '../../src/core/muster/roll'
+import { openSecret } from '../../src/store/secrets'
+import { type Bench, openBench } from '../support/bench'
+import { wholeBrief } from '../support/whole-brief'
+
+let bench: Bench
+afterEach(() => bench.close())
+
+const mac = '02:b7:1c:10:6a:2c'
+const yard = (job: JobDocument): void => {
+  const [unit] = job.units
+  if (unit) job.units = [{ ...unit, model: 'Brackwater B7', mac }]
+  job.brief = { ...wholeBrief, networks: wholeBrief.networks.map((each) => ({ ...each, security: 'wpa2-personal' })) }
+}
+const row = async () => (await bench.roll()).rows.get('hall-01')
+const device = () => bench.lab.plugged(mac).unit
+const open = async (pace: number): Promise<void> => {
+  bench = await openBench({ change: yard, pace })
+  bench.startRunner()
+  await bench.order()
+}
+
+it('is mustered with one session at a time, and was never open on air', async () => {
+  await open(300)
+  await bench.settled()
+  expect(answers(await row()), JSON.stringify(await row())).toBe(true)
+  expect(device().effective).toMatchObject({ country: 'NZ', wired: { address: '10.44.8.20' }, telnet: false })
+  expect(device().changes.saved).toBe(true)
+  expect(bench.lab.air.everOpen).toEqual([])
+  const [network] = device().effective.networks
+  expect(network?.passphrase).toBe(await openSecret(bench.store, bench.jobId, `network/${network?.id}/passphrase`))
+})
+
+it.each<Step>(['networks', 'password', 'return', 'save'])(
+  'that loses its power as it comes to %s is brought home, and never open on air',
+  async (step) => {
+    await open(100)
+    await expect
+      .poll(async () => (await row())?.steps[step]?.kind ?? 'idle', { timeout: 30_000, interval: 2 })
+      .not.toBe('idle')
+    bench.lab.unplug(mac)
+    bench.lab.plugIn(mac)
+    await bench.settled()
+    if (!answers(await row())) {
+      await bench.order()
+      await bench.settled()
+    }
+    expect(answers(await row()), JSON.stringify(await row())).toBe(true)
+    expect(device().changes.saved).toBe(true)
+    expect(bench.lab.air.everOpen).toEqual([])
+  },
+)
