@@ -3,24 +3,11 @@
  * port on the wire of a bench in network namespaces. Built once and kept outside the tree.
  */
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
-import { createHash } from 'node:crypto'
-import {
-  closeSync,
-  existsSync,
-  mkdirSync,
-  openSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  statSync,
-  truncateSync,
-  writeFileSync,
-} from 'node:fs'
-import { homedir } from 'node:os'
+import { closeSync, existsSync, openSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { builtImage } from './debian-image'
 import { type BenchWire, benchWire, macOf } from './namespaces'
 
-const recipe = join(import.meta.dirname, '../real/access-point')
 /** A guest shows READY on its console when SSH answers. */
 const startSeconds = 120
 
@@ -131,22 +118,4 @@ const commandLine =
 function accelerator(): 'kvm' | 'tcg' {
   const virtual = /\b(vmx|svm)\b/.test(readFileSync('/proc/cpuinfo', 'utf8'))
   return virtual && existsSync('/dev/kvm') ? 'kvm' : 'tcg'
-}
-
-/** Built anew only when its recipe has changed. */
-function builtImage(): string {
-  const folder = join(process.env.XDG_CACHE_HOME || join(homedir(), '.cache'), 'air-muster', 'real-ap')
-  const mark = createHash('sha256')
-  for (const name of readdirSync(recipe, { recursive: true, encoding: 'utf8' }).toSorted()) {
-    const path = join(recipe, name)
-    if (statSync(path).isFile()) mark.update(`${name}\0`).update(readFileSync(path))
-  }
-  const recipeMark = mark.digest('hex')
-  const made = join(folder, 'made-by')
-  if (existsSync(made) && readFileSync(made, 'utf8') === recipeMark) return folder
-  mkdirSync(folder, { recursive: true })
-  rmSync(made, { force: true })
-  execFileSync('bash', [join(recipe, 'build.sh'), folder], { stdio: ['ignore', 'ignore', 'pipe'], timeout: 300_000 })
-  writeFileSync(made, recipeMark)
-  return folder
 }

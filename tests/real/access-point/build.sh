@@ -14,16 +14,17 @@ PKGS="$KPKG busybox-static dash hostapd wpasupplicant iw openssh-server openssh-
  tcpdump libpcap0.8 libdbus-1-3 libpcsclite1 libreadline8 libtinfo6
  libaudit1 libcap-ng0 libcom-err2 libgssapi-krb5-2 libkrb5-3 libk5crypto3 libkrb5support0 libkeyutils1
  libpam0g libselinux1 libpcre2-8-0 libsystemd0 libcap2 libgcrypt20 libgpg-error0 liblz4-1 liblzma5
- libzstd1 libwrap0 libnsl2 libtirpc3 libbpf1 libelf1 libmnl0 libbsd0 libmd0 libgcc-s1"
+ inetutils-telnetd libzstd1 libwrap0 libnsl2 libtirpc3 libbpf1 libelf1 libmnl0 libbsd0 libmd0 libgcc-s1"
 
 # --- 1. fetch and unpack (cached in deb/ and stage/) -------------------------------------------
 mkdir -p deb out
 for p in $PKGS; do ls deb/${p}_*.deb >/dev/null 2>&1 || miss="${miss:-} $p"; done
 [ -z "${miss:-}" ] || (cd deb && apt-get download $miss)
-if [ ! -e stage/.done-$KVER ]; then
+done=stage/.done-$KVER-$(echo $PKGS | cksum | cut -d' ' -f1)
+if [ ! -e $done ]; then
   rm -rf stage; mkdir stage
   for p in $PKGS; do dpkg -x "$(ls -t deb/${p}_*.deb | head -1)" stage; done
-  touch stage/.done-$KVER
+  touch $done
 fi
 
 # --- 2. kernel: take the ELF out of the bzImage, qemu boots it by PVH (no XZ under TCG) --------

@@ -156,7 +156,7 @@ class Cli implements Dialect {
   }
 
   async #carryOut({ run, input, within }: CliCommand, places: Places): Promise<void> {
-    const command = fillIn(run, places, typedAt(this.#dialect.prompt, escapes[this.#dialect.escape]))
+    const command = fillIn(run, places, typedAt(this.#dialect, escapes[this.#dialect.escape]))
     if (command.trim() === '') return
     const sent = input === undefined ? undefined : fillIn(input, places, inInput)
     const { text, status } = await this.#open.run(command, sent, within)

@@ -2,7 +2,7 @@
  * How a value stands in a command, so that nothing that a brief holds can end the command early. What a unit cannot
  * be told this way is refused before it is sent.
  */
-import type { CliDialect, CliPrompt } from '../../../core/kit/cli-dialect'
+import type { CliDialect } from '../../../core/kit/cli-dialect'
 import type { Escape } from '../../../core/kit/cli-template'
 import { WireError } from '../../wire-error'
 
@@ -29,11 +29,13 @@ export const escapes: Readonly<Record<CliDialect['escape'], Escape>> = {
 }
 
 /** Signs that act as soon as they are typed are typed so that they stand for themselves. @throws WireError rejected */
-export function typedAt(prompt: CliPrompt | undefined, written: Escape): Escape {
-  if (!prompt || prompt.acts === '') return written
-  const { acts, literal } = prompt
-  return (value) =>
-    [...written(value)]
+export function typedAt({ over, prompt }: Pick<CliDialect, 'over' | 'prompt'>, written: Escape): Escape {
+  const { acts = '', literal } = prompt ?? {}
+  return (value) => {
+    // Its terminal has seven bits (RFC 854): the eighth would be lost on the way, without a word.
+    if (over === 'telnet' && /[^ -~]/.test(value))
+      throw new WireError('rejected', 'over Telnet it takes the letters and signs of ASCII only')
+    return [...written(value)]
       .map((sign) => {
         if (!acts.includes(sign)) return sign
         if (literal === undefined)
@@ -41,6 +43,7 @@ export function typedAt(prompt: CliPrompt | undefined, written: Escape): Escape 
         return literal + sign
       })
       .join('')
+  }
 }
 
 /** In what goes to a command's input: one line, as it is. */

@@ -94,7 +94,7 @@ export class PromptSession implements CliSession {
       if (is === 'prompt') return
       // After the password it asks for the user again, where it did not like it.
       if (is === 'refused' || (given && is === 'user'))
-        throw new WireError('refused', plainReason(text.trim().split('\n').at(-1) ?? ''))
+        throw new WireError('refused', plainReason(lineOf(signIn.refused, text)))
       this.#forget()
       this.#send(`${is === 'user' ? user : password}${enters[this.#talk.enter]}`)
       given ||= is === 'password'
@@ -197,6 +197,12 @@ export class PromptSession implements CliSession {
     this.#over ??= new WireError('unreachable', plainReason(why))
     this.#wake()
   }
+}
+
+/** The line that matches; the last one, where none does. */
+function lineOf(pattern: string, text: string): string {
+  const lines = text.trim().split('\n')
+  return lines.findLast((line) => findAll(pattern, line).length > 0) ?? lines.at(-1) ?? ''
 }
 
 /** Where a match begins that reaches the end of the text. */
