@@ -4,7 +4,7 @@
  */
 import { generateKeyPairSync } from 'node:crypto'
 import { type AddressInfo, createServer, type Server, type Socket } from 'node:net'
-import { type Connection, Server as SshServer } from 'ssh2'
+import ssh2, { type Connection, type Server as SshServer } from 'ssh2'
 import type { Device } from '../../device/device'
 import { Flash } from '../../flash'
 import type { Front } from '../front'
@@ -72,7 +72,7 @@ export class ShellServer implements Front {
     const hostKey = this.#flash.memory.hostKey ?? newHostKey()
     this.#flash.remember({ hostKey })
     const ident = `${this.#unit.sheet.maker}-${this.#unit.sheet.model}`
-    return new SshServer({ hostKeys: [hostKey], ident }, (connection) => this.#serve(connection))
+    return new ssh2.Server({ hostKeys: [hostKey], ident }, (connection) => this.#serve(connection))
   }
 
   #serve(connection: Connection): void {

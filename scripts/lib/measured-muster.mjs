@@ -1,0 +1,67 @@
+// A muster in the lab, measured: whole stacks of their own, nothing else beside them.
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { parse, stringify } from 'yaml'
+import { root } from './root.mjs'
+
+const { bundleIfStale } = await import('./bundle.mjs')
+await bundleIfStale()
+const { createConnection } = await import('mysql2/promise')
+
+const model = 'Ostrel O-40'
+
+/** Units of one model, at one factory address, without a radar channel: each has the same way to go. */
+const boxes = (count) =>
+  Array.from({ length: count }, (_, index) => {
+    const number = String(index + 1).padStart(2, '0')
+    const mac = `02:4f:52:00:00:${(index + 1).toString(16).padStart(2, '0')}`
+    return { id: `unit-${number}`, name: `unit-${number}`, mac, serial: `S-${number}` }
+  })
+
+/**
+ * One muster of boxed units in a stack of its own.
+ *
+ * @returns seconds from its first event to its last; the runner's processor time, seconds, and its peak of memory, MB
+ */
+export async function musterInLab({ count, pace, checkout = root }) {
+  const { startStack } = await import(join(checkout, 'scripts/lib/stack.mjs'))
+  const { musterCommand } = await import(join(checkout, 'scripts/lib/demo-job.mjs'))
+  const folder = mkdtempSync(join(tmpdir(), 'air-muster-bench-'))
+  const [job, shelf] = [join(folder, 'job.yaml'), join(folder, 'shelf.yaml')]
+  const demo = parse(readFileSync(join(root, 'data/demo/port-ellery.yaml'), 'utf8'))
+  const units = boxes(count).map((box, index) => ({ ...box, place: 'bench', model, port: index + 1 }))
+  writeFileSync(job, stringify({ ...demo, units }))
+  writeFileSync(shelf, stringify({ shelf: boxes(count).map(({ mac, serial }) => ({ model, mac, serial })) }))
+  const stack = await startStack({ folder, pace, web: false, shelf })
+  try {
+    await musterCommand(stack.env, ['load', job], 'back')
+    await musterCommand(stack.env, ['sweep', 'port-ellery'], 'back')
+    await new Promise((resolve) => setTimeout(resolve, 3000))
+    const { text } = await musterCommand(stack.env, ['run', 'port-ellery', '--wait'], 'back')
+    const connection = await createConnection({ uri: stack.databaseUrl.replace('mariadb:', 'mysql:'), timezone: 'Z' })
+    const [rows] = await connection.query(
+      `select at, event from events where event like '{"kind":"muster"%' order by seq`,
+    )
+    const [answering] = await connection.query(
+      `select count(*) as count from events where event like '%"step":"proof","state":{"%":"done"%'`,
+    )
+    await connection.end()
+    if (answering[0].count !== count) throw new Error(`not every unit answered:\n${text}`)
+    return { seconds: (rows.at(-1).at - rows[0].at) / 1000, ...usedBy(stack.child('runner').pid) }
+  } finally {
+    await stack.stop()
+    rmSync(folder, { recursive: true, force: true })
+  }
+}
+
+const ticksASecond = Number(execFileSync('getconf', ['CLK_TCK'], { encoding: 'utf8' }))
+
+/** What a process has used since its start, by proc(5). */
+function usedBy(pid) {
+  const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ')
+  const [user, system] = [Number(fields[11]), Number(fields[12])]
+  const peak = /^VmHWM:\s+(\d+) kB$/m.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))
+  return { runnerSeconds: (user + system) / ticksASecond, runnerPeakMb: Number(peak?.[1]) / 1024 }
+}
