@@ -5,7 +5,7 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, wri
 import { homedir } from 'node:os'
 import { join } from 'node:path'
 
-const recipe = join(import.meta.dirname, '../real/access-point')
+const recipe = join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), 'tests/real/access-point')
 
 /** @returns the folder with `out/vmlinux`, `out/initrd`, and the packages below `stage` */
 export function builtImage(): string {
