@@ -2,6 +2,8 @@
 import { asBuiltCsv } from '../core/handover/as-built'
 import { outcomesCsv } from '../core/handover/outcomes-csv'
 import { slugSchema } from '../core/job/job-document'
+import type { Unit } from '../core/kit/unit'
+import type { OfUnit } from '../core/muster/next-move'
 import { answers } from '../core/muster/roll'
 import { rollText } from '../core/muster/roll-text'
 import { allUnits, isSelected, type Selection, theseUnits } from '../core/muster/selection'
@@ -28,8 +30,9 @@ async function mustView(store: Store, slug: string): Promise<JobView> {
   )
 }
 
-const addresses = (view: JobView): Map<string, string> =>
-  new Map([...view.plans].map(([unit, plan]) => [unit, plan.address]))
+const ofUnits =
+  ({ plans, cards }: JobView) =>
+  ({ id, model }: Unit): OfUnit => ({ address: plans.get(id)?.address, card: cards.get(model), now: Date.now() })
 
 /** @param deleted  those that were deleted, whose log alone is left */
 export function jobs({ deleted }: { deleted?: true } = {}): Promise<string> {
@@ -130,7 +133,7 @@ export function run(slug: string, { wait, units }: { wait?: true; units?: string
     if (!wait) return 'The muster begins.'
     await over(store, before.job.id, order)
     const view = await mustView(store, slug)
-    const text = rollText(view.units, view.roll, addresses(view))
+    const text = rollText(view.units, view.roll, ofUnits(view))
     const chosen = view.units.filter((unit) => isSelected(selection, unit.id))
     if (!chosen.every((unit) => answers(view.roll.rows.get(unit.id)))) throw new CommandError(1, text)
     return text
@@ -174,7 +177,7 @@ function selected({ units, job }: JobView, asked: readonly string[] | undefined)
 export function roll(slug: string, { json }: { json?: true }): Promise<string> {
   return withStore(async (store) => {
     const view = await mustView(store, slug)
-    if (!json) return rollText(view.units, view.roll, addresses(view))
+    if (!json) return rollText(view.units, view.roll, ofUnits(view))
     return JSON.stringify({
       job: view.job.slug,
       muster: view.roll.muster,

@@ -76,6 +76,10 @@ export class LabWire {
     })
   }
 
+  onLink(): { mac: string; address: string | null }[] {
+    return this.#answering().map(({ unit }) => ({ mac: unit.identity.mac, address: unit.address }))
+  }
+
   openLane(target: Target): string {
     const key = `${target.mac} ${target.address}`
     const open = this.#lanes.get(key)

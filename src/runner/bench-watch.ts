@@ -119,9 +119,14 @@ export class BenchWatch {
       management: job.brief.management.cidr,
       provenAt: provenPlaces(before),
       before: before.sightings,
+      now: Date.now(),
     })
     this.#sweptAt = performance.now()
-    const heard = await hearing
+    const everything = await hearing
+    const silent = new Set(units.map(({ mac }) => mac))
+    for (const { mac } of sightings) silent.delete(mac)
+    // Of whom is seen nothing more need be heard; of strays, who answers is enough.
+    const heard = { ...everything, onLink: everything.onLink.filter(({ mac }) => silent.has(mac)) }
     const seen = JSON.stringify({ sightings, heard })
     if (seen !== JSON.stringify({ sightings: before.sightings, heard: before.heard }) || before.sweptAt === undefined)
       await this.#parts.logOf(jobId).append({ kind: 'sweep', sightings, heard })

@@ -27,6 +27,11 @@ export function notFound(subject: Subject, addresses: readonly string[]): HeldEr
   })
 }
 
+/** It is there by layer 2, and its service has had the time to start. */
+export function serviceShut({ unit, card }: Subject, address: string): HeldError {
+  return held('service-shut', { address, service: card.factory.port, port: unit.port })
+}
+
 export function refusesAllPasswords({ card }: Subject): HeldError {
   return held('refuses-passwords', { reset: card.reset.steps })
 }

@@ -29,6 +29,8 @@ export interface SweepInput {
   readonly provenAt: ReadonlyMap<string, { readonly address: string; readonly prefix: number }>
   /** What the sweep before saw: who said who it is does not have to say it again. */
   readonly before: readonly Sighting[]
+  /** ms since 1970. */
+  readonly now: number
 }
 
 interface Candidate {
@@ -103,7 +105,10 @@ async function elsewhere(
 async function sighted(input: SweepInput, answerer: Answerer): Promise<Sighting> {
   const { mac, address, seen } = answerer
   const unit = input.units.find((each) => each.mac === mac)?.id ?? null
-  return { mac, address, unit, seen, ...(await identity(input, answerer)) }
+  const found = await identity(input, answerer)
+  const before = input.before.find((each) => each.mac === mac && each.address === address)
+  const since = before?.answers === found.answers ? before.since : undefined
+  return { mac, address, unit, seen, ...found, since: since ?? input.now }
 }
 
 type Identity = Pick<Sighting, 'model' | 'answers'>

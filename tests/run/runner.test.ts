@@ -2,18 +2,22 @@
 import { afterEach, describe, expect, it } from 'vitest'
 import { heldWords } from '../../src/core/muster/held'
 import { answers, heldStep } from '../../src/core/muster/roll'
+import { allUnits } from '../../src/core/muster/selection'
+import { whereaboutsOf } from '../../src/core/muster/whereabouts'
 import { EventLog } from '../../src/runner/event-log'
 import { explain } from '../../src/runner/explain'
 import { sweep } from '../../src/runner/sweep'
 import { allEvents } from '../../src/store/events'
 import { addUnits, changeKit, listUnits } from '../../src/store/kit'
 import { loadKitCards } from '../../src/store/kit-card-files'
+import { placeOrder } from '../../src/store/orders'
 import { loadPlans } from '../../src/store/plans'
 import { newestReport } from '../../src/store/runners'
 import { openSecrets, pinOnFirstSight } from '../../src/store/secrets'
 import { labHost } from '../../src/wire/host/lab'
 import { WireError, wireErrorKinds } from '../../src/wire/wire-error'
 import { type Bench, demoJob, freshStore, heldAt, openBench } from '../support/bench'
+import { cardOf } from '../support/data'
 
 let bench: Bench | undefined
 afterEach(async () => {
@@ -33,6 +37,7 @@ const sweepOf = async (opened: Bench) => {
     management: '10.44.8.0/24',
     provenAt: new Map(),
     before: [],
+    now: 1_000,
   })
 }
 const allUp = (opened: Bench) =>
@@ -70,6 +75,32 @@ describe('a sweep', () => {
       Array.from({ length: 3 }, () => 'arp-only'),
     )
   })
+})
+
+it('tells a unit that is on the wire at an address of another subnet from one of which there is no sign', async () => {
+  bench = await openBench({
+    change: (job) => {
+      const [first, second] = job.units
+      job.units = [
+        { ...first, model: 'Brackwater B7', mac: '02:b7:1c:10:6a:2c' },
+        { ...second, model: 'Brackwater B7', mac: '02:b7:1c:10:6a:2d' },
+      ] as never
+    },
+  })
+  await allUp(bench)
+  const [far, gone] = bench.lab.units()
+  far?.configure({ ...far.configured, wired: { method: 'static', address: '192.168.5.9', prefix: 24, vlan: null } })
+  bench.lab.unplug(gone?.identity.mac ?? '')
+  const stop = bench.startRunner()
+  const kinds = async () => {
+    const roll = await bench?.roll()
+    return bench?.job.units.map((unit) =>
+      roll ? whereaboutsOf({ unit, card: cardOf(unit.model), roll, now: Date.now() }).kind : undefined,
+    )
+  }
+  await placeOrder(bench.store, { jobId: bench.jobId, kind: 'sweep', units: allUnits })
+  await expect.poll(kinds, { timeout: 10_000 }).toEqual(['other-subnet', 'silent'])
+  await stop()
 })
 
 describe('the runner', () => {

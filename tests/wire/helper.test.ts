@@ -1,8 +1,9 @@
 /** The wire helper on a wire of network namespaces: three boxes at one address, each reached by its own lane. */
-import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
+import { type ChildProcess, execFileSync, spawn, spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { setTimeout as pause } from 'node:timers/promises'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type BenchWire, benchWire, macOf } from '../support/namespaces'
 
@@ -135,12 +136,45 @@ describe('the wire helper', () => {
     expect(wire.standing()).toBe(before)
   })
 
+  it.each([0, 20, 60, 120, 250])('leaves nothing behind when it is killed %i ms into opening lanes', async (ms) => {
+    const many = Array.from({ length: 40 }, (_, index) => macOf(index))
+    const opening = onLaptop(
+      `console.log('"begun"')
+      await Promise.allSettled(${JSON.stringify(many)}.map((mac) => host.openLane({ mac, address: '${address}', prefix: 24 })))`,
+    )
+    // It has begun when the first source is there.
+    for (let waited = 0; wire.standing() === before && waited < 500; waited += 1) await pause(10)
+    expect(wire.standing()).not.toBe(before)
+    await pause(ms)
+    helper.kill('SIGKILL')
+    await ended(helper)
+    await opening
+    helper = await startHelper()
+    expect(wire.standing()).toBe(before)
+  })
+
+  it('hears who speaks on the wire from an address of another subnet', async () => {
+    const inBox = (...words: string[]) => spawnSync('ip', ['netns', 'exec', wire.box(0), ...words])
+    inBox('ip', 'addr', 'add', '192.168.7.7/24', 'dev', 'eth0')
+    inBox('ping', '-c', '1', '-W', '1', '192.168.7.8')
+    const { onLink } = await onLaptop<{ onLink: { mac: string; address: string | null }[] }>(
+      `console.log(JSON.stringify(await host.heard()))`,
+    )
+    expect(onLink).toContainEqual({ mac: macs[0], address: '192.168.7.7' })
+    // By IPv6 everybody is there, whatever their addresses.
+    expect(onLink.filter(({ address: none }) => none === null).map(({ mac }) => mac)).toEqual(
+      expect.arrayContaining(macs),
+    )
+    inBox('ip', 'addr', 'del', '192.168.7.7/24', 'dev', 'eth0')
+  })
+
   it('ends with its listeners, and leaves the laptop as it was when it is told to end', async () => {
     await onLaptop(`const macs = ${JSON.stringify(macs)}${throughLanes}; console.log(JSON.stringify(told))`)
     helper.kill('SIGTERM')
     await ended(helper)
     expect(wire.standing()).toBe(before)
-    expect(execFileSync('ip', ['netns', 'pids', wire.laptop], { encoding: 'utf8' })).toBe('')
+    // The kernel ends them a moment after it.
+    await expect.poll(() => execFileSync('ip', ['netns', 'pids', wire.laptop], { encoding: 'utf8' })).toBe('')
     helper = await startHelper()
   })
 })

@@ -37,6 +37,8 @@ export const sightingSchema = z.object({
   seen: z.enum(['at-factory-address', 'at-its-address', 'by-dhcp', 'elsewhere']),
   /** Whether its management service answers, or only ARP; `untrusted` where it shows another certificate than before. */
   answers: z.enum(['service', 'arp-only', 'untrusted']),
+  /** Since when it answers like this, ms since 1970; sweeps of before did not say. */
+  since: z.number().optional(),
 })
 export type Sighting = z.infer<typeof sightingSchema>
 
@@ -48,9 +50,11 @@ export const heardSchema = z.object({
   asking: z.array(z.object({ mac: z.string(), says: z.string().nullable() })),
   /** The other end of the laptop's cable, where it says so itself (IEEE 802.1AB). */
   cableEnd: z.object({ name: z.string(), port: z.string() }).nullable(),
+  /** Units that are heard on the wire and answer nowhere: each with the address that it speaks from, if it has one. */
+  onLink: z.array(z.object({ mac: z.string(), address: z.string().nullable() })).default([]),
 })
 export type Heard = z.infer<typeof heardSchema>
-export const nothingHeard: Heard = { servers: [], asking: [], cableEnd: null }
+export const nothingHeard: Heard = { servers: [], asking: [], cableEnd: null, onLink: [] }
 
 export const laptopSchema = z.object({
   interfaceName: z.string(),

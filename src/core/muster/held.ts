@@ -49,6 +49,23 @@ const reasons = {
     ],
     resumesWhen: 'it-answers',
   }),
+  'service-shut': ({
+    address,
+    service,
+    port,
+  }: {
+    address: string
+    service: number
+    port: number | null
+  }): HeldWords => ({
+    why: `It answers ARP at ${address}, and lets nobody in at port ${service}.`,
+    hands: [
+      `Take ${cable(port)} out for ten seconds and put it in again.`,
+      `If port ${service} stays shut, look for a filter on the switch, or reset the unit.`,
+      byItself,
+    ],
+    resumesWhen: 'it-answers',
+  }),
   'another-model': ({ says, card }: { says: string; card: string }): HeldWords => ({
     why: `It says that it is ${says}, not ${card}.`,
     hands: ['Read the model on its label.', 'Correct the kit list, then muster it again.'],

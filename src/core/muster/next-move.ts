@@ -1,11 +1,13 @@
 /**
  * "Your next move": for one unit, what the installer's hands should do, or what is being waited for.
  */
+import type { KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 import type { StepState } from './events'
 import { heldWords } from './held'
 import { procedure, type Step, steps } from './procedure'
 import { answers, isChanged, type Roll, type RollRow } from './roll'
+import { whereaboutsOf, whereWords } from './whereabouts'
 
 export interface NextMove {
   readonly words: string
@@ -14,7 +16,15 @@ export interface NextMove {
   readonly until: number | undefined
 }
 
-export function nextMove(unit: Unit, row: RollRow | undefined, roll: Roll, address: string | undefined): NextMove {
+/** What of a unit is known beside the roll. */
+export interface OfUnit {
+  readonly address: string | undefined
+  readonly card: KitCard | undefined
+  /** ms since 1970. */
+  readonly now: number
+}
+
+export function nextMove(unit: Unit, row: RollRow | undefined, roll: Roll, { address, card, now }: OfUnit): NextMove {
   if (answers(row)) return { words: `answers at ${address ?? 'its address'}`, tone: 'answers', until: undefined }
   if (isChanged(row) && roll.muster === 'idle')
     return { words: 'changed since: muster it again', tone: 'hands', until: undefined }
@@ -34,17 +44,9 @@ export function nextMove(unit: Unit, row: RollRow | undefined, roll: Roll, addre
   if (roll.muster === 'paused')
     return { words: `paused before ${procedure[step].title.toLowerCase()}`, tone: 'quiet', until: undefined }
   if (roll.muster !== 'idle') return { words: procedure[step].doing, tone: 'working', until: undefined }
-  const sighting = roll.sightings.find((each) => each.mac === unit.mac)
-  if (!sighting)
-    return {
-      words: unit.port === null ? 'Plug it in' : `Plug it into port ${unit.port}`,
-      tone: 'hands',
-      until: undefined,
-    }
-  if (sighting.answers === 'arp-only') return { words: 'starting up', tone: 'waiting', until: undefined }
-  if (sighting.answers === 'untrusted')
-    return { words: 'shows another certificate than before', tone: 'hands', until: undefined }
-  return { words: 'ready to muster', tone: 'quiet', until: undefined }
+  const where = whereaboutsOf({ unit, card, roll, now })
+  const { move, tone } = whereWords(where, { unit, card })
+  return { words: move, tone, until: where.kind === 'starting' ? where.until : undefined }
 }
 
 /** The first step that is not done, with its state. */

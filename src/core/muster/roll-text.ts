@@ -1,7 +1,7 @@
 /** The roll as plain text, for a terminal. States are told by shape and word, not by colour. */
 import type { Unit } from '../kit/unit'
 import type { StepState } from './events'
-import { nextMove } from './next-move'
+import { nextMove, type OfUnit } from './next-move'
 import { procedure, type Step, steps } from './procedure'
 import { answers, type Roll } from './roll'
 
@@ -13,11 +13,14 @@ const marks: Readonly<Record<StepState['kind'], string>> = {
   held: '#',
 }
 
-/** @param shown  the steps that have a column */
+/**
+ * @param of     what is known of each unit beside the roll
+ * @param shown  the steps that have a column
+ */
 export function rollText(
   units: readonly Unit[],
   roll: Roll,
-  addresses: ReadonlyMap<string, string>,
+  of: (unit: Unit) => OfUnit,
   shown: readonly Step[] = steps.filter((step) => step !== 'joined' && step !== 'save'),
 ): string {
   const nameWidth = Math.max(4, ...units.map((unit) => unit.name.length))
@@ -25,7 +28,7 @@ export function rollText(
   const lines = units.map((unit) => {
     const row = roll.rows.get(unit.id)
     const cells = shown.map((step, index) => marks[row?.steps[step]?.kind ?? 'idle'].padEnd(heads[index]?.length ?? 1))
-    return `${unit.name.padEnd(nameWidth)}  ${cells.join(' ')}  ${nextMove(unit, row, roll, addresses.get(unit.id)).words}`
+    return `${unit.name.padEnd(nameWidth)}  ${cells.join(' ')}  ${nextMove(unit, row, roll, of(unit)).words}`
   })
   return [
     `${'Unit'.padEnd(nameWidth)}  ${heads.join(' ')}  Next move`,

@@ -120,8 +120,9 @@ it('keeps what was heard last on the wire; of a sweep of before nothing was', ()
 })
 
 describe('your next move', () => {
+  const of = { address: '10.0.0.20', card: cardOf('Ostrel O-40'), now: 0 }
   const move = (...events: MusterEvent[]) =>
-    nextMove(unit, foldRoll(placed(...events)).rows.get('a'), foldRoll(placed(...events)), '10.0.0.20')
+    nextMove(unit, foldRoll(placed(...events)).rows.get('a'), foldRoll(placed(...events)), of)
   const seen = (answersBy: 'service' | 'arp-only'): MusterEvent => ({
     kind: 'sweep',
     heard: nothingHeard,
@@ -149,7 +150,7 @@ describe('your next move', () => {
 
   it('of a unit that is to be something else now', () => {
     const roll = changed(allDone)
-    expect(nextMove(unit, roll.rows.get('a'), roll, '10.0.0.20')).toMatchObject({
+    expect(nextMove(unit, roll.rows.get('a'), roll, of)).toMatchObject({
       words: 'changed since: muster it again',
       tone: 'hands',
     })
@@ -183,7 +184,11 @@ it('lets only what a controller manages join one', () => {
 })
 
 it('is printed for a terminal with a sign for each step', () => {
-  const text = rollText([unit], foldRoll(placed(...allDone)), new Map([['a', '10.0.0.20']]))
+  const text = rollText([unit], foldRoll(placed(...allDone)), () => ({
+    address: '10.0.0.20',
+    card: cardOf('Ostrel O-40'),
+    now: 0,
+  }))
   expect(text).toContain('1 of 1 answer')
   expect(text.split('\n')[1]?.match(/\+/g)).toHaveLength(14)
 })

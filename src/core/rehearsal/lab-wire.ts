@@ -17,6 +17,11 @@ export const labWire = {
     ask: z.object({ subnets: z.array(z.string()).max(64) }),
     answer: z.object({ found: z.array(z.object({ mac: z.string(), address: z.string() })) }),
   },
+  /** Who is on the wire at all, with the address that each speaks from. */
+  'on-link': {
+    ask: z.object({}),
+    answer: z.object({ found: z.array(z.object({ mac: z.string(), address: z.string().nullable() })) }),
+  },
   /** Addresses that the laptop never speaks from. */
   'keep-off': {
     ask: z.object({ ranges: z.array(z.object({ first: z.string(), last: z.string() })).max(4096) }),

@@ -1,6 +1,6 @@
 /** Reach: find the unit by its MAC at one of the addresses where it could be, and see its service answer. */
 import { WireError } from '../../wire/wire-error'
-import { notFound } from '../explain'
+import { notFound, serviceShut } from '../explain'
 import type { UnitRun } from '../unit-run'
 import { opens } from './password'
 
@@ -17,10 +17,12 @@ export async function reach(run: UnitRun): Promise<string> {
   const until = waits.due(wait)
   let told = ''
   let looks = 0
+  let last: Located | undefined
   const address = await waits.until(async () => {
     // The whole subnet is asked less often than the places where it is likely.
     const found = await locate(run, addresses, looks % wholeSubnetEvery === 0 ? 'by-mac-too' : 'there-only')
     looks += 1
+    last = found
     if (found?.answers === 'service') return found.address
     const waitingFor = found ? 'starting up' : 'looking for it on the wire'
     if (waitingFor !== told) {
@@ -29,7 +31,7 @@ export async function reach(run: UnitRun): Promise<string> {
     }
     return undefined
   }, wait + patience)
-  if (address === undefined) throw notFound(target, addresses)
+  if (address === undefined) throw last ? serviceShut(target, last.address) : notFound(target, addresses)
   access.address = address
   journal.say(`answers at ${address}, lane from ${(await access.lane(address)).source}`)
   return `answers at ${address}`

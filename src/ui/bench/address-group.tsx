@@ -1,6 +1,8 @@
 'use client'
 import type { Sighting } from '../../core/muster/events'
+import { type WhereWords, whereaboutsOf, whereWords } from '../../core/muster/whereabouts'
 import { useJob } from '../live/job-provider'
+import { useNow } from '../live/use-now'
 import sheet from '../theme/sheet.module.css'
 import classes from './bench.module.css'
 
@@ -11,15 +13,19 @@ const places: Readonly<Record<Sighting['seen'], string>> = {
   elsewhere: 'at another address than its planned one',
 }
 
-function seenAs({ answers, model, seen }: Sighting): string {
-  if (answers === 'arp-only') return 'on the wire, still starting'
-  if (answers === 'untrusted') return 'shows another certificate than before: muster it to see what to do'
-  return `${model ?? 'unknown'}, ${places[seen]}`
+/** What it says that it is, and where; or what stands in the way of it. */
+function seenAs({ answers, model, seen }: Sighting, where: WhereWords | undefined): string {
+  const at = `${model ?? 'unknown'}, ${places[seen]}`
+  if (answers === 'service') return where?.tone === 'hands' ? `${at}. ${where.move}.` : at
+  return where
+    ? `${where.is}. ${where.tone === 'hands' ? `${where.move}.` : ''}`
+    : 'on the wire, and not set by this job'
 }
 
 /** Everybody who answers at one address. */
 export function AddressGroup({ address, sightings }: { address: string; sightings: readonly Sighting[] }) {
-  const { units, selected, select } = useJob()
+  const { units, cards, roll, selected, select } = useJob()
+  const now = useNow('counting')
   const factory = sightings.some((sighting) => sighting.seen === 'at-factory-address')
   const shared = sightings.length > 1
   const words = shared
@@ -48,6 +54,8 @@ export function AddressGroup({ address, sightings }: { address: string; sighting
         <tbody>
           {sightings.map((sighting) => {
             const unit = units.find((each) => each.id === sighting.unit)
+            const card = unit && cards.get(unit.model)
+            const where = unit && whereWords(whereaboutsOf({ unit, card, roll, now }), { unit, card })
             return (
               <tr
                 key={sighting.mac}
@@ -67,7 +75,7 @@ export function AddressGroup({ address, sightings }: { address: string; sighting
                     <b className={classes.stray}>not on the kit list</b>
                   )}
                 </td>
-                <td>{seenAs(sighting)}</td>
+                <td>{seenAs(sighting, where)}</td>
                 <td className="mono">{unit?.port ?? ''}</td>
               </tr>
             )

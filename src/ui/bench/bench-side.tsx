@@ -1,15 +1,17 @@
 'use client'
+import { whereaboutsOf, whereWords } from '../../core/muster/whereabouts'
 import { useJob } from '../live/job-provider'
+import { useNow } from '../live/use-now'
 import sheet from '../theme/sheet.module.css'
 import classes from './bench.module.css'
 
 /** Beside the bench while no unit is selected: who is still awaited, and who does not belong here. */
 export function BenchSide() {
-  const { units, roll } = useJob()
+  const { units, cards, roll } = useJob()
+  const now = useNow('still')
   const present = new Set(roll.sightings.map((sighting) => sighting.mac))
   const awaited = units.filter((unit) => !present.has(unit.mac))
-  const { servers, asking } = roll.heard
-  const asksDhcp = new Set(asking.map(({ mac }) => mac))
+  const { servers } = roll.heard
   const strays = roll.sightings.filter((sighting) => sighting.unit === null)
   return (
     <aside className={`${sheet.sheet} ${sheet.pad}`} aria-label="Labels and strays">
@@ -20,21 +22,20 @@ export function BenchSide() {
       </b>
       {awaited.length > 0 && (
         <ul className={classes.awaited}>
-          {awaited.map((unit) => (
-            <li key={unit.id}>
-              <b>{unit.name}</b> <span className="soft">{unit.model}</span>
-              <div>
-                {unit.port === null ? 'Plug it in' : `Plug it into port ${unit.port}`}, label ends in{' '}
-                <span className="mono">{unit.mac.slice(-5)}</span>
-              </div>
-              {asksDhcp.has(unit.mac) && (
-                <div className={classes.heard}>
-                  Its cable is in: it asks DHCP for an address, and{' '}
-                  {servers.length === 0 ? 'nobody gives addresses on this wire.' : 'answers nowhere yet.'}
+          {awaited.map((unit) => {
+            const card = cards.get(unit.model)
+            const where = whereaboutsOf({ unit, card, roll, now })
+            const { is, move } = whereWords(where, { unit, card })
+            return (
+              <li key={unit.id} data-awaited={unit.id} data-where={where.kind}>
+                <b>{unit.name}</b> <span className="soft">{unit.model}</span>
+                {where.kind !== 'silent' && <div className={classes.heard}>It {is}.</div>}
+                <div>
+                  {move}, label ends in <span className="mono">{unit.mac.slice(-5)}</span>
                 </div>
-              )}
-            </li>
-          ))}
+              </li>
+            )
+          })}
         </ul>
       )}
       {awaited.length === 0 && (

@@ -44,7 +44,11 @@ export function PhoneRoll({ now }: { now: number }) {
         <dd className="mono">{unit.port ?? 'any'}</dd>
       </dl>
       <p className={classes.next}>
-        <NextMoveWords move={nextMove(unit, row, roll, plans.get(unit.id)?.address)} now={now} pace={pace} />
+        <NextMoveWords
+          move={nextMove(unit, row, roll, { address: plans.get(unit.id)?.address, card: cards.get(unit.model), now })}
+          now={now}
+          pace={pace}
+        />
       </p>
       <HeldNote unit={unit.id} />
       <ChangedNote unit={unit.id} />

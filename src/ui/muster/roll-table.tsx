@@ -60,7 +60,15 @@ export function RollTable({ now }: { now: number }) {
                 <b>{unit.name}</b> <span className="soft">{unit.place}</span>
               </th>
               <td className={classes.moveCell}>
-                <NextMoveWords move={nextMove(unit, row, roll, plans.get(unit.id)?.address)} now={now} pace={pace} />
+                <NextMoveWords
+                  move={nextMove(unit, row, roll, {
+                    address: plans.get(unit.id)?.address,
+                    card: cards.get(unit.model),
+                    now,
+                  })}
+                  now={now}
+                  pace={pace}
+                />
               </td>
               {columns.map((step) => (
                 <td key={step} className={classes.stepCell} data-step={step}>

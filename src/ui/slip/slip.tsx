@@ -5,6 +5,7 @@ import { checkWords } from '../../core/muster/check'
 import { nextMove } from '../../core/muster/next-move'
 import { theseUnits } from '../../core/muster/selection'
 import { useJob } from '../live/job-provider'
+import { useNow } from '../live/use-now'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
 import { ChangedNote } from './changed-note'
@@ -14,7 +15,8 @@ import classes from './slip.module.css'
 
 /** Everything about the selected unit: what is wrong, what the hands should do, its log. It never covers the list. */
 export function Slip() {
-  const { job, units, plans, roll, selected } = useJob()
+  const { job, units, plans, cards, roll, selected } = useJob()
+  const now = useNow('still')
   const { order, pending, fault } = useOrder()
   const unit = units.find((each) => each.id === selected)
   if (!unit) {
@@ -38,7 +40,11 @@ export function Slip() {
       </div>
       <HeldNote unit={unit.id} />
       <ChangedNote unit={unit.id} />
-      {!row?.steps.reach && <p className={classes.quiet}>{nextMove(unit, row, roll, plan?.address).words}</p>}
+      {!row?.steps.reach && (
+        <p className={classes.quiet}>
+          {nextMove(unit, row, roll, { address: plan?.address, card: cards.get(unit.model), now }).words}
+        </p>
+      )}
       <div>
         <Button
           disabled={pending || roll.muster !== 'idle'}

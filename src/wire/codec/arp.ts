@@ -4,7 +4,8 @@ import { broadcastMac, etherTypes, ipv4At, ipv4Bytes, macAt, macBytes } from './
 const ethernet = 1
 const request = 1
 const reply = 2
-const noAddress = '0.0.0.0'
+/** Of a host that has none, or does not claim one yet. */
+export const noAddress = '0.0.0.0'
 
 export interface ArpMessage {
   readonly kind: 'request' | 'reply'

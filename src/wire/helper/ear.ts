@@ -3,6 +3,7 @@
  * ask for an address. Bounded: the newest of each are kept.
  */
 import { setTimeout as pause } from 'node:timers/promises'
+import { noAddress, readArp } from '../codec/arp'
 import { etherTypes, readFrame } from '../codec/ethernet'
 import { readLldp } from '../codec/lldp'
 import { type DhcpMessage, dhcpDiscover, readDhcp } from '../dhcp/message'
@@ -18,6 +19,7 @@ export class Ear {
   readonly #mac: string
   readonly #neighbours = new Map<string, HeardOnWire['neighbours'][number]>()
   readonly #asking = new Map<string, HeardOnWire['asking'][number]>()
+  readonly #talking = new Map<string, HeardOnWire['talking'][number]>()
   readonly #servers = new Map<string, HeardOnWire['servers'][number]>()
 
   /** @param mac  of the interface */
@@ -31,6 +33,7 @@ export class Ear {
     return {
       neighbours: [...this.#neighbours.values()],
       asking: [...this.#asking.values()],
+      talking: [...this.#talking.values()],
       servers: [...this.#servers.values()],
     }
   }
@@ -46,6 +49,11 @@ export class Ear {
     if (frame?.type === etherTypes.lldp) {
       const neighbour = readLldp(frame.payload)
       if (neighbour) keep(this.#neighbours, frame.from, { ...neighbour, mac: frame.from, at: Date.now() })
+    } else if (frame?.type === etherTypes.arp) {
+      const { senderMac: mac, senderAddress } = readArp(frame.payload) ?? {}
+      const address = senderAddress === noAddress ? null : senderAddress
+      if (mac !== undefined && address !== undefined)
+        keep(this.#talking, `${mac} ${address}`, { mac, address, at: Date.now() })
     } else if (frame?.type === etherTypes.ipv4) {
       const message = readDhcp(frame.payload)
       if (message) this.#hearDhcp(frame.from, message)

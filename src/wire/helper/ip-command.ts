@@ -17,7 +17,9 @@ export class IpRefused extends Error {
  */
 export async function ipBatch(commands: readonly string[], refused: 'end' | 'go-on' = 'end'): Promise<void> {
   const options = refused === 'go-on' ? ['-force'] : []
-  if (commands.length > 0) await run([...options, '-batch', '-'], `${commands.join('\n')}\n`)
+  // Tied to this process by the kernel: one that outlived it would add what the next start has just taken away.
+  const tied = ['setpriv', '--pdeathsig', 'KILL', 'ip', ...options, '-batch', '-'] as const
+  if (commands.length > 0) await run(tied, `${commands.join('\n')}\n`)
 }
 
 const addressShown = z.object({
@@ -69,13 +71,13 @@ export async function neighboursShown(dev: string, family: 'ipv4' | 'ipv6'): Pro
 }
 
 async function shown(what: readonly string[]): Promise<unknown> {
-  const text = await run(['-j', ...what], '')
+  const text = await run(['ip', '-j', ...what], '')
   return text.trim() === '' ? [] : JSON.parse(text)
 }
 
-function run(words: readonly string[], input: string): Promise<string> {
+function run([command, ...words]: readonly [string, ...string[]], input: string): Promise<string> {
   return new Promise((resolve, reject) => {
-    const child = spawn('ip', words, { timeout: patienceMs, stdio: ['pipe', 'pipe', 'pipe'] })
+    const child = spawn(command, words, { timeout: patienceMs, stdio: ['pipe', 'pipe', 'pipe'] })
     let text = ''
     let fault = ''
     child.once('error', (error) => reject(new IpRefused(`ip cannot be run: ${error.message}`)))

@@ -26,7 +26,8 @@ function undo(addition: Addition): string {
     case 'address':
       return `addr del ${addition.address}/32 dev ${addition.dev}`
     case 'neighbour':
-      return `neigh del ${addition.address} dev ${addition.dev}`
+      // Not `neigh del`: of an entry that is not there it ends the whole batch, and all that was to follow stays.
+      return `neigh flush to ${addition.address} dev ${addition.dev} nud permanent`
     case 'route':
       return `route del ${addition.to}/32 table ${addition.table}`
     case 'rule':

@@ -24,6 +24,8 @@ const heard = z.object({
     }),
   ),
   asking: z.array(z.object({ mac: z.string(), hostName: text, vendorClass: text, at: z.number() })),
+  /** Who speaks ARP, and from which address; null where it only asks whether an address is free. */
+  talking: z.array(z.object({ mac: z.string(), address: text, at: z.number() })),
   servers: z.array(
     z.object({
       address: z.string(),

@@ -31,7 +31,7 @@ export function labHost(lab: LabAddress): Host {
     onLink: async () => undefined,
     arp: async (address) => (await ask('arp', { address })).macs,
     neighbours: async (subnets) => (await ask('neighbours', { subnets: [...subnets] })).found,
-    heard: async () => nothingHeard,
+    heard: async () => ({ ...nothingHeard, onLink: (await ask('on-link', {})).found }),
     keepOff: async (ranges) => {
       await ask('keep-off', { ranges: [...ranges] })
     },

@@ -55,14 +55,17 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
       const now = Date.now()
       const askForDhcp = now - askedAt > askForDhcpEveryMs ? 'now' : 'no'
       if (askForDhcp === 'now') askedAt = now
-      const { servers, asking, neighbours } = await ask('heard', { askForDhcp })
+      const { servers, asking, talking, neighbours } = await ask('heard', { askForDhcp })
       const isRecent = ({ at }: { at: number }): boolean => Date.now() - at < countsMs
       const [end] = neighbours.filter(isRecent).toReversed()
+      linkLocal ??= new LinkLocal((await ask('standing', {})).interfaceName)
+      const onLink = [...(await linkLocal.everybody()).keys()].map((mac) => ({ mac, address: null }))
       return {
         servers: servers.filter(isRecent).map(({ mac, address }) => ({ mac, address })),
         asking: asking
           .filter(isRecent)
           .map(({ mac, hostName, vendorClass }) => ({ mac, says: vendorClass ?? hostName })),
+        onLink: [...talking.filter(isRecent).map(({ mac, address }) => ({ mac, address })), ...onLink],
         cableEnd: end ? { name: end.name ?? end.chassis, port: end.portWords ?? end.port } : null,
       }
     },

@@ -70,7 +70,10 @@ export function plainHost(interfaceName: string): Host {
       return []
     },
     neighbours: async (subnets) => ask(subnets.flatMap(hostsToAsk).filter((address) => sharing(address) !== undefined)),
-    heard: async () => nothingHeard,
+    heard: async () => {
+      const everybody = [...(await linkLocal.everybody()).keys()]
+      return { ...nothingHeard, onLink: everybody.map((mac) => ({ mac, address: null })) }
+    },
     keepOff: async () => {},
     openLane: async (target) => {
       lanes += 1

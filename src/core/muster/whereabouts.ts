@@ -1,0 +1,167 @@
+/**
+ * Where a unit is, by what the wire shows of it before it is mustered: each way of not being there has its own sentence
+ * and next move.
+ *
+ * In: what the last sweep saw and heard. Out: one of the ways, with what its sentence needs.
+ */
+import { parseIpv4 } from '../addressing/ipv4'
+import { type KitCard, modelName } from '../kit/kit-card'
+import type { Unit } from '../kit/unit'
+import type { Sighting } from './events'
+import type { Roll } from './roll'
+
+export type Whereabouts =
+  | { readonly kind: 'ready' }
+  /** `until`: when it should have started, ms since 1970. */
+  | { readonly kind: 'starting'; readonly until: number | undefined }
+  /** By layer 2 it is there, and its service takes no connection although it has had the time to start. */
+  | { readonly kind: 'shut'; readonly address: string; readonly port: number }
+  | { readonly kind: 'untrusted' }
+  | { readonly kind: 'set-up-before'; readonly address: string }
+  /** Two boxes say that they are this one, or it has two addresses. */
+  | { readonly kind: 'twice'; readonly addresses: readonly string[] }
+  | { readonly kind: 'asks-dhcp'; readonly server: 'one' | 'none' }
+  | { readonly kind: 'other-subnet'; readonly address: string }
+  /** It talks on the wire, and nobody answers at the address that it has. */
+  | { readonly kind: 'layer-2-only'; readonly address: string }
+  | { readonly kind: 'no-address' }
+  /** One of its model is on the wire that is not on the list. */
+  | { readonly kind: 'other-label'; readonly mac: string; readonly model: string }
+  | { readonly kind: 'silent' }
+
+export interface WhereInput {
+  readonly unit: Unit
+  readonly card: KitCard | undefined
+  readonly roll: Pick<Roll, 'sightings' | 'heard' | 'rows' | 'laptop' | 'muster'>
+  /** ms since 1970. */
+  readonly now: number
+}
+
+/** Seconds more than its card says before it counts as shut: a switch port takes its time too. */
+const patience = 45
+
+export function whereaboutsOf({ unit, card, roll, now }: WhereInput): Whereabouts {
+  const { sightings, heard } = roll
+  const mine = sightings.filter(({ mac }) => mac === unit.mac)
+  const [sighting] = mine
+  // On its way from one address to the other it may be seen at both.
+  if (mine.length > 1 && roll.muster === 'idle') return { kind: 'twice', addresses: mine.map(({ address }) => address) }
+  if (sighting) return seen(sighting, { unit, card, roll, now })
+  if (heard.asking.some(({ mac }) => mac === unit.mac))
+    return { kind: 'asks-dhcp', server: heard.servers.length > 0 ? 'one' : 'none' }
+  const talking = heard.onLink.filter(({ mac }) => mac === unit.mac)
+  const at = talking.flatMap(({ address }) => address ?? [])[0]
+  if (at !== undefined)
+    return { kind: isWorked(at, roll.laptop?.addresses ?? []) ? 'layer-2-only' : 'other-subnet', address: at }
+  if (talking.length > 0) return { kind: 'no-address' }
+  const stray = sightings.find(
+    ({ mac, unit: listed }) => listed === null && card?.recognise.macPrefixes.some((prefix) => mac.startsWith(prefix)),
+  )
+  return stray && card ? { kind: 'other-label', mac: stray.mac, model: modelName(card) } : { kind: 'silent' }
+}
+
+function seen({ answers, address, seen: how, since }: Sighting, { unit, card, roll, now }: WhereInput): Whereabouts {
+  if (answers === 'untrusted') return { kind: 'untrusted' }
+  if (answers === 'service')
+    return how === 'elsewhere' && roll.rows.get(unit.id)?.proven === undefined
+      ? { kind: 'set-up-before', address }
+      : { kind: 'ready' }
+  if (since === undefined || !card) return { kind: 'starting', until: undefined }
+  const until = since + (card.timing.start * 1000) / (roll.laptop?.pace ?? 1)
+  const late = until + (patience * 1000) / (roll.laptop?.pace ?? 1)
+  return now > late ? { kind: 'shut', address, port: card.factory.port } : { kind: 'starting', until }
+}
+
+/** Whether the laptop is in the subnet of an address. */
+function isWorked(address: string, own: readonly { readonly cidr: string }[]): boolean {
+  const number = parseIpv4(address)
+  return own.some(({ cidr }) => {
+    const [base = '', prefix] = cidr.split('/')
+    const size = 2 ** (32 - Number(prefix))
+    return number !== undefined && Math.floor(number / size) === Math.floor((parseIpv4(base) ?? 0) / size)
+  })
+}
+
+export interface WhereWords {
+  /** What is the matter, as the end of a sentence that begins with the unit; empty where nothing is. */
+  readonly is: string
+  /** What the hands do. */
+  readonly move: string
+  readonly tone: 'hands' | 'waiting' | 'quiet'
+}
+
+type Ways = { readonly [K in Whereabouts['kind']]: (where: Extract<Whereabouts, { kind: K }>, of: Of) => WhereWords }
+interface Of {
+  readonly unit: Unit
+  readonly card: KitCard | undefined
+}
+
+const plugIn = ({ unit }: Of): string => (unit.port === null ? 'Plug it in' : `Plug it into port ${unit.port}`)
+const reset = ({ card }: Of): string => card?.reset.steps.join(' ') ?? 'Reset it as its maker says.'
+const power = ({ card }: Of): string =>
+  card === undefined || card.power.poe === 'mains' ? 'power' : `${card.power.poe} power`
+
+const ways: Ways = {
+  ready: () => ({ is: '', move: 'ready to muster', tone: 'quiet' }),
+  starting: () => ({ is: 'is on the wire, and still starts', move: 'starting up', tone: 'waiting' }),
+  shut: ({ address, port }) => ({
+    is: `answers ARP at ${address}, and lets nobody in at port ${port}`,
+    move: `Take its cable out for ten seconds. If port ${port} stays shut, look for a filter on the switch, or reset it`,
+    tone: 'hands',
+  }),
+  untrusted: () => ({
+    is: 'shows another certificate than before',
+    move: 'shows another certificate than before: muster it to see what to do',
+    tone: 'hands',
+  }),
+  'set-up-before': ({ address }, of) => ({
+    is: `answers at ${address}: it was set up before`,
+    move: `Set up before: muster it, and if no password opens it, reset it. ${reset(of)}`,
+    tone: 'hands',
+  }),
+  twice: ({ addresses }) => ({
+    is: `answers at ${addresses.join(' and ')}`,
+    move: 'Two boxes say that they are this one: take one cable out, and compare the labels',
+    tone: 'hands',
+  }),
+  'asks-dhcp': ({ server }) => ({
+    is:
+      server === 'none'
+        ? 'asks DHCP for an address, and nobody gives addresses on this wire'
+        : 'asks DHCP for an address, and answers nowhere yet',
+    move: server === 'none' ? 'Plug in the router that gives addresses' : 'asking for an address',
+    tone: server === 'none' ? 'hands' : 'waiting',
+  }),
+  'other-subnet': ({ address }, of) => ({
+    is: `is at ${address}, in a subnet that this job does not have: it was set up before`,
+    move: `Reset it. ${reset(of)}`,
+    tone: 'hands',
+  }),
+  'layer-2-only': ({ address }) => ({
+    is: `talks on the wire from ${address}, and does not answer there`,
+    move: 'Give it a minute. If it stays silent, take its cable out for ten seconds',
+    tone: 'waiting',
+  }),
+  'no-address': (_where, of) => ({
+    is: 'is on the wire, and has no address',
+    move:
+      of.card?.factory.addressing === 'static'
+        ? `Give it a minute. If it still has no address, reset it. ${reset(of)}`
+        : 'Plug in the router that gives addresses',
+    tone: 'hands',
+  }),
+  'other-label': ({ mac, model }) => ({
+    is: `does not answer; another ${model}, ${mac}, is on the wire and not on the list`,
+    move: `Compare its label with ${mac}: one of the two is on the list by mistake`,
+    tone: 'hands',
+  }),
+  silent: (_where, of) => ({
+    is: `shows no sign of itself: a dark light means no ${power(of)}, a lit one another port or another cable`,
+    move: plugIn(of),
+    tone: 'hands',
+  }),
+}
+
+export function whereWords(where: Whereabouts, of: Of): WhereWords {
+  return (ways[where.kind] as (where: Whereabouts, of: Of) => WhereWords)(where, of)
+}
