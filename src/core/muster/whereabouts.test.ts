@@ -29,12 +29,17 @@ describe('where a unit is', () => {
   it.each<[string, Whereabouts, Whereabouts['kind'], RegExp]>([
     ['that answers', found([at]), 'ready', /^ready to muster$/],
     ['that starts', found([starting]), 'starting', /^starting up$/],
-    ['whose service stays shut', found([starting], {}, { now: late }), 'shut', /ten seconds.*port 443/],
+    ['whose service stays shut', found([starting], {}, { now: late }), 'shut', /ten seconds. If port 443/],
     ['with another certificate', found([{ ...at, answers: 'untrusted' }]), 'untrusted', /muster it to see/],
-    ['that was set up before', found([{ ...at, seen: 'elsewhere', address: '10.44.8.77' }]), 'set-up-before', /reset/],
+    [
+      'that was set up before',
+      found([{ ...at, seen: 'elsewhere', address: '10.44.8.77' }]),
+      'set-up-before',
+      /reset it\. Hold/,
+    ],
     ['of which there are two', found([at, { ...at, address: '10.44.8.9' }]), 'twice', /compare the labels/],
     ['that asks DHCP in vain', found([], { asking: [{ mac, says: null }] }), 'asks-dhcp', /Plug in the router/],
-    ['in another subnet', found([], { onLink: [{ mac, address: '192.168.1.20' }] }), 'other-subnet', /^Reset it/],
+    ['in another subnet', found([], { onLink: [{ mac, address: '192.168.1.20' }] }), 'other-subnet', /^Reset it\. /],
     [
       'that does not answer',
       found([], { onLink: [{ mac, address: '10.44.8.30' }] }),
@@ -47,7 +52,7 @@ describe('where a unit is', () => {
   ])('%s has its own sentence', (_what, where, kind, move) => {
     expect(where.kind).toBe(kind)
     const words = whereWords(where, { unit, card })
-    expect(words.move).toMatch(move)
+    expect([words.move, ...(words.more ?? [])].join('. ')).toMatch(move)
     if (kind !== 'ready') expect(words.is).not.toBe('')
   })
 

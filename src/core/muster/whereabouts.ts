@@ -85,8 +85,10 @@ function isWorked(address: string, own: readonly { readonly cidr: string }[]): b
 export interface WhereWords {
   /** What is the matter, as the end of a sentence that begins with the unit; empty where nothing is. */
   readonly is: string
-  /** What the hands do. */
+  /** What the hands do, in one line. */
   readonly move: string
+  /** What they do then, a sentence each. */
+  readonly more?: readonly string[]
   readonly tone: 'hands' | 'waiting' | 'quiet'
 }
 
@@ -97,7 +99,7 @@ interface Of {
 }
 
 const plugIn = ({ unit }: Of): string => (unit.port === null ? 'Plug it in' : `Plug it into port ${unit.port}`)
-const reset = ({ card }: Of): string => card?.reset.steps.join(' ') ?? 'Reset it as its maker says.'
+const reset = ({ card }: Of): readonly string[] => card?.reset.steps ?? ['Its maker says how.']
 const power = ({ card }: Of): string =>
   card === undefined || card.power.poe === 'mains' ? 'power' : `${card.power.poe} power`
 
@@ -106,7 +108,8 @@ const ways: Ways = {
   starting: () => ({ is: 'is on the wire, and still starts', move: 'starting up', tone: 'waiting' }),
   shut: ({ address, port }) => ({
     is: `answers ARP at ${address}, and lets nobody in at port ${port}`,
-    move: `Take its cable out for ten seconds. If port ${port} stays shut, look for a filter on the switch, or reset it`,
+    move: 'Take its cable out for ten seconds',
+    more: [`If port ${port} stays shut, look for a filter on the switch, or reset it.`],
     tone: 'hands',
   }),
   untrusted: () => ({
@@ -116,12 +119,14 @@ const ways: Ways = {
   }),
   'set-up-before': ({ address }, of) => ({
     is: `answers at ${address}: it was set up before`,
-    move: `Set up before: muster it, and if no password opens it, reset it. ${reset(of)}`,
+    move: 'Muster it; if no password opens it, reset it',
+    more: reset(of),
     tone: 'hands',
   }),
   twice: ({ addresses }) => ({
     is: `answers at ${addresses.join(' and ')}`,
-    move: 'Two boxes say that they are this one: take one cable out, and compare the labels',
+    move: 'Take one cable out, and compare the labels',
+    more: ['Two boxes say that they are this one.'],
     tone: 'hands',
   }),
   'asks-dhcp': ({ server }) => ({
@@ -134,25 +139,27 @@ const ways: Ways = {
   }),
   'other-subnet': ({ address }, of) => ({
     is: `is at ${address}, in a subnet that this job does not have: it was set up before`,
-    move: `Reset it. ${reset(of)}`,
+    move: 'Reset it',
+    more: reset(of),
     tone: 'hands',
   }),
   'layer-2-only': ({ address }) => ({
     is: `talks on the wire from ${address}, and does not answer there`,
-    move: 'Give it a minute. If it stays silent, take its cable out for ten seconds',
+    move: 'Give it a minute',
+    more: ['If it stays silent, take its cable out for ten seconds.'],
     tone: 'waiting',
   }),
   'no-address': (_where, of) => ({
     is: 'is on the wire, and has no address',
-    move:
-      of.card?.factory.addressing === 'static'
-        ? `Give it a minute. If it still has no address, reset it. ${reset(of)}`
-        : 'Plug in the router that gives addresses',
+    ...(of.card?.factory.addressing === 'static'
+      ? { move: 'Give it a minute', more: ['If it still has no address, reset it.', ...reset(of)] }
+      : { move: 'Plug in the router that gives addresses' }),
     tone: 'hands',
   }),
   'other-label': ({ mac, model }) => ({
     is: `does not answer; another ${model}, ${mac}, is on the wire and not on the list`,
-    move: `Compare its label with ${mac}: one of the two is on the list by mistake`,
+    move: `Compare its label with ${mac}`,
+    more: ['One of the two MACs is on the list by mistake.'],
     tone: 'hands',
   }),
   silent: (_where, of) => ({
@@ -164,4 +171,11 @@ const ways: Ways = {
 
 export function whereWords(where: Whereabouts, of: Of): WhereWords {
   return (ways[where.kind] as (where: Whereabouts, of: Of) => WhereWords)(where, of)
+}
+
+/** All of it as sentences. */
+export function whereSentences(where: Whereabouts, of: Of): string {
+  const { is, move, more = [] } = whereWords(where, of)
+  const first = is === '' || is === move ? [] : [`It ${is}.`]
+  return [...first, `${move.charAt(0).toUpperCase()}${move.slice(1)}.`, ...more].join(' ')
 }

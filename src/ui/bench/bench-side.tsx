@@ -1,5 +1,5 @@
 'use client'
-import { whereaboutsOf, whereWords } from '../../core/muster/whereabouts'
+import { whereaboutsOf, whereSentences, whereWords } from '../../core/muster/whereabouts'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
 import sheet from '../theme/sheet.module.css'
@@ -25,14 +25,18 @@ export function BenchSide() {
           {awaited.map((unit) => {
             const card = cards.get(unit.model)
             const where = whereaboutsOf({ unit, card, roll, now })
-            const { is, move } = whereWords(where, { unit, card })
             return (
               <li key={unit.id} data-awaited={unit.id} data-where={where.kind}>
-                <b>{unit.name}</b> <span className="soft">{unit.model}</span>
-                {where.kind !== 'silent' && <div className={classes.heard}>It {is}.</div>}
-                <div>
-                  {move}, label ends in <span className="mono">{unit.mac.slice(-5)}</span>
-                </div>
+                <b>{unit.name}</b>{' '}
+                <span className="soft">
+                  {unit.model}, label ends in <span className="mono">{unit.mac.slice(-5)}</span>
+                </span>
+                {/* Of one that nobody has plugged in yet nothing is the matter. */}
+                {where.kind === 'silent' ? (
+                  <div>{whereWords(where, { unit, card }).move}</div>
+                ) : (
+                  <div className={classes.heard}>{whereSentences(where, { unit, card })}</div>
+                )}
               </li>
             )
           })}

@@ -4,6 +4,7 @@ import { musterUnits } from '../../actions/muster-actions'
 import { checkWords } from '../../core/muster/check'
 import { nextMove } from '../../core/muster/next-move'
 import { theseUnits } from '../../core/muster/selection'
+import { whereaboutsOf, whereSentences } from '../../core/muster/whereabouts'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
 import { useOrder } from '../live/use-order'
@@ -28,6 +29,7 @@ export function Slip() {
   }
   const row = roll.rows.get(unit.id)
   const plan = plans.get(unit.id)
+  const card = cards.get(unit.model)
   return (
     <aside id="slip" tabIndex={-1} className={`${sheet.sheet} ${classes.slip}`} aria-label={`Slip of ${unit.name}`}>
       <div>
@@ -42,7 +44,9 @@ export function Slip() {
       <ChangedNote unit={unit.id} />
       {!row?.steps.reach && (
         <p className={classes.quiet}>
-          {nextMove(unit, row, roll, { address: plan?.address, card: cards.get(unit.model), now }).words}
+          {roll.muster === 'idle'
+            ? whereSentences(whereaboutsOf({ unit, card, roll, now }), { unit, card })
+            : nextMove(unit, row, roll, { address: plan?.address, card, now }).words}
         </p>
       )}
       <div>
