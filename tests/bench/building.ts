@@ -46,7 +46,7 @@ export function building(
       name: `Floor ${storey}`,
       storey,
       heightM: 3.2,
-      place: 'indoor',
+      environment: 'indoor',
       widthM,
       depthM,
       drawing: null,

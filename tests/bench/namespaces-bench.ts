@@ -2,124 +2,25 @@
  * Twenty-four hosts at one address, each a network namespace with Debian's own sshd, mustered side by side over gateway
  * lanes as `npm start` does it, against one alone; in turn, ratios from one run.
  */
-import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
-import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { cpus, tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { parse, stringify } from 'yaml'
-import { unpacked } from '../support/debian-image'
+import { hostBench, hostJob } from '../support/hosts'
 import { startInstallation } from '../support/installation'
-import { type BenchWire, benchWire, macOf } from '../support/namespaces'
 
 const rounds = 3
 const many = 24
-const factory = '172.30.9.1'
 const root = process.env.AIR_MUSTER_ROOT ?? process.cwd()
-
-/** A host that is set by commands, and has no radio: what differs between one and many is the wire alone. */
-const card = `
-maker: Bench
-model: host
-role: access-point
-recognise: { macPrefixes: ["02:ab:00"] }
-factory: { address: ${factory}, prefix: 24, addressing: static, login: { user: root, password: boxed }, port: 22 }
-power: { poe: mains, watts: 5 }
-timing: { start: 2, apply: 5, restart: 5 }
-lights: { none: it has none }
-reset: { steps: [Make it anew.], seconds: 1 }
-radios: []
-limits: { namePattern: "^[a-z0-9-]+$", passwordShortest: 8, passwordLongest: 64, mostNetworks: 0 }
-can: { unit.name, management.method, management.address, management.prefix, admin.user, admin.password, clock.time }
-does: { applies: at-once, saves: itself, reachedBy: ipv4 }
-dialect:
-  kind: cli
-  over: ssh
-  escape: shell
-  mac: { run: cat /sys/class/net/eth0/address, value: "^(?<value>[0-9a-f:]{17})$" }
-  values: { clock.time: { as: epoch } }
-  read:
-    - run: hostname; date +%s; ip -o -4 addr show dev eth0
-      tells:
-        unit.name: ^(?<value>[a-z0-9-]+)$
-        clock.time: ^(?<value>[0-9]{9,})$
-        management.address: inet (?<value>[0-9.]+)/
-        management.prefix: inet [0-9.]+/(?<value>[0-9]+)
-      says: { management.method: static }
-  write:
-    - { sets: [unit.name], commands: [{ run: "hostname {{unit.name}}" }] }
-    - sets: [management.method, management.address, management.prefix]
-      commands:
-        - run: >-
-            rm -f /run/kept; setsid sh -c 'sleep 1; ip addr del "$1" dev eth0; ip addr add "$2" dev eth0; sleep 90;
-            [ -e /run/kept ] || { ip addr del "$2" dev eth0; ip addr add "$1" dev eth0; }' move
-            {{current.address}}/{{current.prefix}} {{management.address}}/{{management.prefix}} >/dev/null 2>&1 </dev/null &
-  confirm: [{ run: touch /run/kept }]
-  password: [{ run: 'read -r new; printf "%s:%s\\n" {{login.user}} "$new" | chpasswd', input: "{{login.password}}\\n" }]
-  backup: hostname
-  restart: [{ run: "true" }]
-  air: { run: "true", starts: "^radio=(?<of>x)$", onAir: up, networkStarts: "^(?<of>x)$", ssid: "^(?<value>x)$", security: "^(?<value>x)$" }
-`
-
-/** Its own /etc and /run, so that its password, name and keys are its own. */
-function startHost(wire: BenchWire, index: number, folder: string): ChildProcess {
-  const etc = join(folder, `etc${index}`)
-  mkdirSync(etc)
-  for (const name of [
-    'passwd',
-    'group',
-    'nsswitch.conf',
-    'ld.so.cache',
-    'login.defs',
-    'pam.d',
-    'security',
-    'alternatives',
-  ])
-    if (existsSync(join('/etc', name)))
-      cpSync(join('/etc', name), join(etc, name), { recursive: true, verbatimSymlinks: true })
-  // Whatever the shell of this machine's root does at its start is none of a unit's.
-  writeFileSync(join(etc, 'passwd'), 'root:x:0:0:root:/run:/bin/sh\nsshd:x:65533:65534::/run/sshd:/usr/sbin/nologin\n')
-  const hash = execFileSync('openssl', ['passwd', '-6', 'boxed'], { encoding: 'utf8' }).trim()
-  writeFileSync(join(etc, 'shadow'), `root:${hash}:19000:0:99999:7:::\nsshd:*:19000::::::\n`, { mode: 0o600 })
-  const [keygen = '', ...keygenWords] = unpacked('usr/bin/ssh-keygen')
-  execFileSync(keygen, [...keygenWords, '-q', '-t', 'ed25519', '-N', '', '-f', join(etc, 'host_key')])
-  writeFileSync(
-    join(etc, 'sshd_config'),
-    'HostKey /etc/host_key\nPermitRootLogin yes\nPasswordAuthentication yes\nUsePAM no\nUseDNS no\nPidFile none\nMaxStartups 100\n',
-  )
-  const script = `mount --bind ${etc} /etc && mount -t tmpfs none /run && mkdir -p -m 755 /run/sshd && hostname boxed-${index} &&
-    exec ${unpacked('usr/sbin/sshd').join(' ')} -D -r -f /etc/sshd_config`
-  const words = ['netns', 'exec', wire.box(index), 'unshare', '-m', '-u', 'sh', '-c', script]
-  return spawn('ip', words, { stdio: ['ignore', 'ignore', 'inherit'] })
-}
-
-/** Sessions outlive the service that they came by. */
-function endAllIn(space: string): void {
-  const pids = execFileSync('ip', ['netns', 'pids', space], { encoding: 'utf8' }).trim().split('\n').filter(Boolean)
-  for (const pid of pids)
-    try {
-      process.kill(Number(pid), 'SIGKILL')
-    } catch {
-      // It has ended by itself.
-    }
-}
 
 /** Seconds from the first event of a muster of so many to its last. */
 async function musterSeconds(count: number): Promise<number> {
   const folder = mkdtempSync(join(tmpdir(), 'air-muster-hosts-'))
-  const wire = benchWire(count, `${factory}/24`)
-  const hosts = Array.from({ length: count }, (_, index) => startHost(wire, index, folder))
+  const hosts = hostBench(count, folder)
   try {
-    wire.own('10.44.8.250/24')
-    const installation = await startInstallation(wire, join(folder, 'data'), { lanes: 'gateway' })
+    const installation = await startInstallation(hosts.wire, join(folder, 'data'), { lanes: 'gateway' })
     try {
-      const demo = parse(readFileSync(join(root, 'data/demo/port-ellery.yaml'), 'utf8'))
-      demo.cards = [card]
-      demo.units = Array.from({ length: count }, (_, index) => {
-        const name = `host-${index + 1}`
-        return { id: name, name, place: 'bench', model: 'Bench host', mac: macOf(index), serial: '', port: index + 1 }
-      })
       const file = join(folder, 'job.yaml')
-      writeFileSync(file, stringify(demo))
+      writeFileSync(file, hostJob(readFileSync(join(root, 'data/demo/port-ellery.yaml'), 'utf8'), count))
       const loaded = await installation.muster('load', file)
       if (loaded.status !== 0) throw new Error(loaded.text)
       await installation.muster('sweep', 'port-ellery')
@@ -137,9 +38,7 @@ async function musterSeconds(count: number): Promise<number> {
       await installation.stop()
     }
   } finally {
-    for (const host of hosts) host.kill()
-    for (const host of hosts.keys()) endAllIn(wire.box(host))
-    wire.close()
+    hosts.close()
     rmSync(folder, { recursive: true, force: true })
   }
 }
@@ -153,5 +52,5 @@ for (let round = 0; round < rounds; round += 1) {
 const line = (name: string, values: readonly number[]): string =>
   `${name.padEnd(14)} ${values.map((value) => value.toFixed(2)).join('  ')}   median ${median(values).toFixed(2)} s\n`
 process.stdout.write(
-  `${cpus().length} cores, hosts with sshd in network namespaces at ${factory}, ${rounds} rounds in turn\n${line('one', one)}${line(`${many}`, all)}${many} to one      ${(median(all) / median(one)).toFixed(3)} (wanted: at most 1.10)\n`,
+  `${cpus().length} cores, hosts with sshd in network namespaces at one address, ${rounds} rounds in turn\n${line('one', one)}${line(`${many}`, all)}${many} to one      ${(median(all) / median(one)).toFixed(3)} (wanted: at most 1.10)\n`,
 )

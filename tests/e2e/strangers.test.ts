@@ -271,7 +271,7 @@ describe('a large file', () => {
       name: 'Hall',
       storey: 0,
       heightM: 3,
-      place: 'indoor' as const,
+      environment: 'indoor' as const,
       widthM: 30,
       depthM: 20,
       drawing: null,

@@ -40,7 +40,7 @@ const floor: Floor = {
   name: 'Hall',
   storey: 0,
   heightM: 3,
-  place: 'indoor',
+  environment: 'indoor',
   widthM: 30,
   depthM: 20,
   drawing: null,
@@ -214,6 +214,9 @@ describe('the plan', () => {
     const planning = await replan(store, job.id)
     expect(planning?.faults.map((fault) => fault.sentence)).toEqual([
       'hall-01 is locked to 10.44.8.150, which is in use, reserved, in the DHCP pool or outside the subnet: it would get 10.44.8.20. Lock another address.',
+    ])
+    expect((await loadPlans(store, job.id)).faults).toMatchObject([
+      { code: 'locked-address-not-free', unit: 'hall-01' },
     ])
     await lockAddress(store, job.id, 'hall-01', undefined)
     expect((await replan(store, job.id))?.faults).toEqual([])

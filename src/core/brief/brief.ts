@@ -104,7 +104,7 @@ export function newBrief(site: string, country: string, timeZone: string): Brief
     },
     networks: [],
     radio: {
-      place: 'indoor',
+      environment: 'indoor',
       bands: [
         { band: '2.4', width: 20 },
         { band: '5', width: 40 },

@@ -69,7 +69,7 @@ describe('beside the brief stands', () => {
         brief({
           country: 'GB',
           radio: radio({
-            place: 'outdoor',
+            environment: 'outdoor',
             bands: [
               { band: '5', width: 20 },
               { band: '6', width: 80 },

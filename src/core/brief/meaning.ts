@@ -42,7 +42,7 @@ function radarMeaning({ country, dfs }: CountryRules): string {
 }
 
 function bandMeaning(brief: Brief, country: CountryRules, band: string, width: number): string {
-  const outdoors = brief.radio.place === 'outdoor'
+  const outdoors = brief.radio.environment === 'outdoor'
   const blocks = legalBlocks(country).filter(
     (block) => block.band === band && block.width === width && !(outdoors && block.indoor),
   )

@@ -2,14 +2,15 @@
 import { z } from 'zod'
 import { ipv4Schema } from '../addressing/ipv4'
 import { lineSchema } from '../input/line'
+import { withEnvironment } from '../input/renamed'
 import { radioModes } from '../kit/card-parts'
 import type { Band } from '../regulatory/blocks'
 import { bandSchema, days } from './wireless-network'
 
 export const policyWidths = [20, 40, 80, 160] as const
 
-export const radioPolicySchema = z.object({
-  place: z.enum(['indoor', 'outdoor']),
+const radioPolicyFields = z.object({
+  environment: z.enum(['indoor', 'outdoor']),
   bands: z
     .array(
       z.object({
@@ -46,7 +47,8 @@ export const radioPolicySchema = z.object({
     })
     .prefault({}),
 })
-export type RadioPolicy = z.infer<typeof radioPolicySchema>
+export const radioPolicySchema = withEnvironment(radioPolicyFields)
+export type RadioPolicy = z.infer<typeof radioPolicyFields>
 
 /** Power that the policy asks for in a band, conducted, dBm. */
 export function targetDbm(policy: RadioPolicy, band: Band): number {

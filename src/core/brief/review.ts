@@ -51,7 +51,7 @@ function reviewCountry({ brief, country }: ReviewInput): BriefFault[] {
         sentence: `There are no radio rules for ${brief.country}. Choose the country from the list.`,
       },
     ]
-  const outdoors = brief.radio.place === 'outdoor'
+  const outdoors = brief.radio.environment === 'outdoor'
   const blocks = legalBlocks(country).filter((block) => !(outdoors && block.indoor))
   return brief.radio.bands.flatMap(({ band, width }, index): BriefFault[] => {
     const here = blocks.filter((block) => block.band === band)

@@ -184,7 +184,7 @@ describe('the plan', () => {
     const outdoors: Brief = {
       ...demo,
       country: 'GB',
-      radio: { ...demo.radio, place: 'outdoor', bands: [{ band: '5', width: 20 }] },
+      radio: { ...demo.radio, environment: 'outdoor', bands: [{ band: '5', width: 20 }] },
     }
     const compilation = compileWith(outdoors)
     expect(compilation.ok && compilation.compiled.config.radios['5']).toMatchObject({ 'radio.channel': 100 })

@@ -135,11 +135,11 @@ function securityReasons(network: WirelessNetwork, card: KitCard, secrets: Reado
 }
 
 function radioReasons({ brief, plan, country, card }: CompileInput): string[] {
-  return plan.radios.flatMap(({ band, channel, width, power, place }) => {
+  return plan.radios.flatMap(({ band, channel, width, power, environment }) => {
     const judgement = judgeChannel(country, band, channel, width)
     if (!judgement.legal) return [judgement.refusal.reason]
     const { block } = judgement
-    if (block.indoor && place === 'outdoor')
+    if (block.indoor && environment === 'outdoor')
       return [`Channel ${channel} at ${band} GHz is for indoors only in ${brief.country}.`]
     const gain = card.radios.find((radio) => radio.band === band)?.gain ?? 0
     return power.set + gain > block.eirpDbm

@@ -115,11 +115,19 @@ export const jobDocumentSchema = documentSchema.superRefine(({ units, drawings }
 })
 export type JobDocument = z.infer<typeof jobDocumentSchema>
 
+/** What is read under a former name too is described under its name of today. */
+function asCalledNow({ zodSchema, jsonSchema }: { zodSchema: z.core.$ZodTypes; jsonSchema: object }): void {
+  const { def } = zodSchema._zod
+  if (def.type !== 'pipe' || def.in._zod.def.type !== 'transform') return
+  const { $schema: _dialect, ...form } = z.toJSONSchema(def.out, { io: 'input', unrepresentable: 'any' })
+  Object.assign(jsonSchema, form)
+}
+
 /** The form of a job file as JSON Schema 2020-12, for other programs. */
 export function jobJsonSchema(): unknown {
   return {
     $comment: 'A job of Air Muster: brief, kit, floors and locks in one file.',
-    ...(z.toJSONSchema(documentSchema, { io: 'input', unrepresentable: 'any' }) as object),
+    ...(z.toJSONSchema(documentSchema, { io: 'input', unrepresentable: 'any', override: asCalledNow }) as object),
     title: 'Air Muster job',
   }
 }

@@ -2,6 +2,8 @@
  * Cards as they were written before models listed what they can take: read as what was set on them then. A card that
  * lies in somebody's folder does not stop to count because the program became newer.
  */
+import { renamed } from '../input/renamed'
+
 type Fields = Record<string, unknown>
 const isFields = (value: unknown): value is Fields =>
   typeof value === 'object' && value !== null && !Array.isArray(value)
@@ -39,7 +41,8 @@ function withPrompt({ session, prompt, asks, ...dialect }: Fields): Fields {
 }
 
 /** The card in today's form; itself, where it is that already or no card at all. */
-export function modernCard(card: unknown): unknown {
+export function modernCard(written: unknown): unknown {
+  const card = renamed(written, 'place', 'environment')
   if (isFields(card) && isFields(card.dialect) && card.dialect.kind === 'cli' && 'dialogues' in card.dialect)
     return modernCard({ ...card, dialect: { kind: 'unspoken' } })
   if (isFields(card) && isFields(card.dialect) && card.dialect.kind === 'cli' && 'session' in card.dialect)

@@ -52,7 +52,7 @@ const cardFields = z.strictObject({
   model: z.string().min(1),
   role: z.enum(['access-point', 'controller', 'managed-access-point', 'link-end', 'switch']),
   /** Where its housing lets it hang. */
-  place: z.enum(['indoor', 'outdoor', 'either']).default('indoor'),
+  environment: z.enum(['indoor', 'outdoor', 'either']).default('indoor'),
   recognise: z.strictObject({
     macPrefixes: z.array(
       z.string().regex(/^[0-9a-f]{2}(:[0-9a-f]{2}){2}$/, 'a MAC prefix is three pairs, such as 02:4f:52'),

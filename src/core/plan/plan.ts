@@ -8,6 +8,7 @@ import type { Unit } from '../kit/unit'
 import type { ChannelChoice, ChannelProblem } from '../radio/channel-problem'
 import { emptySite, type Site } from '../radio/floor'
 import type { Effort } from '../radio/plan-channels'
+import type { PlanFault } from '../radio/plan-fault'
 import { planLinks } from '../radio/plan-links'
 import { planRadios } from '../radio/plan-radios'
 import type { RadioPlan } from '../radio/radio-plan'
@@ -45,7 +46,7 @@ export interface PlanInput {
 
 export interface Planning {
   readonly plans: readonly UnitPlan[]
-  readonly faults: readonly { unit: string | undefined; sentence: string }[]
+  readonly faults: readonly PlanFault[]
   /** The channel problem behind the plan, to explain it by. */
   readonly problem: ChannelProblem
   readonly cost: number
@@ -93,7 +94,7 @@ export function makePlan({
         radios: [...(plans.get(unit) ?? []), ...[links.plans.get(unit)].flatMap((plan) => plan ?? [])],
       })),
     faults: [
-      ...(allocation.ok ? [] : [{ unit: undefined, sentence: allocation.reason }]),
+      ...(allocation.ok ? [] : [{ code: 'no-address-left' as const, unit: undefined, sentence: allocation.reason }]),
       ...allFaults,
       ...lostLocks(known, allocation.addresses),
     ],
@@ -110,6 +111,7 @@ function lostLocks(
   return known
     .filter(({ unit, address, addressLocked }) => addressLocked && address !== undefined && given.get(unit) !== address)
     .map(({ unit, address }) => ({
+      code: 'locked-address-not-free',
       unit,
       sentence: `${unit} is locked to ${address}, which is in use, reserved, in the DHCP pool or outside the subnet: it would get ${given.get(unit) ?? 'none'}. Lock another address.`,
     }))

@@ -6,6 +6,7 @@
 import { z } from 'zod'
 import { bandSchema } from '../brief/wireless-network'
 import { lineSchema } from '../input/line'
+import { withEnvironment } from '../input/renamed'
 import { unitIdSchema as idSchema } from '../kit/unit'
 
 export const materials = ['plasterboard', 'glass', 'wood', 'brick', 'concrete', 'metal'] as const
@@ -15,14 +16,14 @@ const metres = z.number().min(-10_000).max(10_000)
 export const wallSchema = z.object({ material: z.enum(materials), x1: metres, y1: metres, x2: metres, y2: metres })
 export type Wall = z.infer<typeof wallSchema>
 
-export const floorSchema = z.object({
+const floorFields = z.object({
   id: idSchema,
   name: lineSchema(60).min(1, 'a floor takes a name'),
   /** Storey: 0 is the ground floor. */
   storey: z.int().min(-10).max(200),
   /** From one floor to the next, m. */
   heightM: z.number().min(2).max(30),
-  place: z.enum(['indoor', 'outdoor']),
+  environment: z.enum(['indoor', 'outdoor']),
   widthM: z.number().min(1, 'a floor is 1 m wide at least').max(5000),
   depthM: z.number().min(1, 'a floor is 1 m deep at least').max(5000),
   /** Size of the drawing, pixels, and how many metres one of them is; null without a drawing. */
@@ -31,7 +32,8 @@ export const floorSchema = z.object({
     .nullable(),
   walls: z.array(wallSchema).max(2000),
 })
-export type Floor = z.infer<typeof floorSchema>
+export const floorSchema = withEnvironment(floorFields)
+export type Floor = z.infer<typeof floorFields>
 
 export const placementSchema = z.object({ unit: idSchema, floor: idSchema, x: metres, y: metres })
 export type Placement = z.infer<typeof placementSchema>

@@ -18,7 +18,7 @@ const link = (part: Partial<Link> = {}): Link => ({
   ...part,
 })
 const radio = { centreMhz: 5510, width: 40, powerDbm: 3, gain: 23 }
-const policy = radioPolicySchema.parse({ place: 'indoor', bands: [{ band: '5', width: 40 }], radar: 'welcome' })
+const policy = radioPolicySchema.parse({ environment: 'indoor', bands: [{ band: '5', width: 40 }], radar: 'welcome' })
 const cards = new Map([
   ['quay', cardOf('Windrow W5')],
   ['light', cardOf('Windrow W5')],

@@ -11,13 +11,14 @@ import { type LegalBlock, legalBlocks } from '../regulatory/legal'
 import { overlapOf, type Span, weightOf } from './channel-problem'
 import type { Link, Site } from './floor'
 import { freeSpaceLoss } from './link'
+import type { PlanFault } from './plan-fault'
 import { highestLegalStep, planPower } from './power'
 import { radioOptions } from './radio-options'
 import type { RadioPlan } from './radio-plan'
 
 export interface LinkPlans {
   readonly plans: ReadonlyMap<string, RadioPlan>
-  readonly faults: readonly { readonly unit: string; readonly sentence: string }[]
+  readonly faults: readonly PlanFault[]
 }
 
 /** Level that is aimed at, dBm: the fastest rates hold, and nothing is overloaded. */
@@ -32,7 +33,7 @@ export function planLinks(
   busy: readonly Span[],
 ): LinkPlans {
   const plans = new Map<string, RadioPlan>()
-  const faults: { unit: string; sentence: string }[] = []
+  const faults: PlanFault[] = []
   const legal = legalBlocks(country)
   const taken: Span[] = [...busy]
   const heard = site.heard.flatMap((each) => {
@@ -44,6 +45,7 @@ export function planLinks(
     if (!card || !other) continue
     if (modelName(card) !== modelName(other)) {
       faults.push({
+        code: 'link-of-two-models',
         unit: link.a,
         sentence: `${link.a} and ${link.b} are of two models, ${modelName(card)} and ${modelName(other)}: both ends of a link are the same.`,
       })
@@ -54,7 +56,7 @@ export function planLinks(
       ? radioOptions(legal, policy, {
           radio,
           width: link.width as Width,
-          place: 'outdoor',
+          environment: 'outdoor',
           lock: link.channel ?? undefined,
         }).filter((block) => block.width === link.width)
       : []
@@ -67,6 +69,7 @@ export function planLinks(
     const plan = radio && block && planEnd(block, radio, link)
     if (!radio || !block || !plan) {
       faults.push({
+        code: 'no-legal-link-channel',
         unit: link.a,
         sentence: `No ${link.width} MHz channel is legal outdoors in ${country.country} for ${modelName(card)}${link.channel === null ? '' : ` on ${link.channel}`}: use another width.`,
       })
@@ -96,7 +99,7 @@ function planEnd(block: LegalBlock, radio: KitCard['radios'][number], link: Link
     radar: block.radar,
     power: { ...power, target: Math.round(target * 10) / 10 },
     locked: link.channel !== null,
-    place: 'outdoor',
+    environment: 'outdoor',
     narrowedFrom: null,
   }
 }

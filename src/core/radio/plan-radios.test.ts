@@ -11,7 +11,7 @@ const requests = (count: number, model = 'Ostrel O-40', part: Partial<RadioReque
   Array.from({ length: count }, (_, index) => ({ unit: `u${index}`, card: cardOf(model), locks: {}, set: {}, ...part }))
 const policy = (part: object = {}): RadioPolicy =>
   radioPolicySchema.parse({
-    place: 'indoor',
+    environment: 'indoor',
     bands: [
       { band: '2.4', width: 20 },
       { band: '5', width: 40 },
@@ -25,7 +25,7 @@ const floor = (part: Partial<Floor> = {}): Floor => ({
   name: 'Ground',
   storey: 0,
   heightM: 3,
-  place: 'indoor',
+  environment: 'indoor',
   widthM: 60,
   depthM: 30,
   drawing: null,
@@ -160,6 +160,7 @@ describe('what cannot be planned', () => {
 
   it('is refused for a unit whose country is locked', () => {
     const { faults } = planRadios(countryOf('NZ'), policy(), requests(1, 'Ostrel O-20 US'), emptySite)
+    expect(faults).toMatchObject([{ code: 'locked-to-another-country', unit: expect.any(String) }])
     expect(faults.map((fault) => fault.sentence)).toEqual([
       'Ostrel O-20 US is locked to United States: it cannot be used in New Zealand.',
     ])
@@ -178,10 +179,10 @@ describe('in every country of the database', () => {
         fc.constantFrom(20, 40, 80),
         fc.integer({ min: 0, max: 30 }),
         fc.option(fc.constantFrom(1, 13, 36, 52, 100, 144, 149, 165, 37, 93), { nil: undefined }),
-        (code, place, radar, width, clientDbm, lock) => {
+        (code, environment, radar, width, clientDbm, lock) => {
           const country = countryOf(code)
           const wanted = policy({
-            place,
+            environment,
             radar,
             power: { clientDbm, lowerAt24Db: 0 },
             bands: [
@@ -210,7 +211,8 @@ describe('in every country of the database', () => {
               expect(radio.power.set + own.gain).toBeLessThanOrEqual(judgement.block.eirpDbm)
               expect(own.steps).toContain(radio.power.set)
               expect(own.leftOut).not.toContain(radio.channel)
-              if (place === 'outdoor' || card?.place === 'outdoor') expect(judgement.block.indoor).toBe(false)
+              if (environment === 'outdoor' || card?.environment === 'outdoor')
+                expect(judgement.block.indoor).toBe(false)
             }
             // A radio has a plan or its unit has a fault, never neither.
             const missing = card?.radios.some((own) => !radios.some((radio) => radio.band === own.band))

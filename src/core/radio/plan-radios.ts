@@ -22,6 +22,7 @@ import {
 import type { Floor, Placement, Site } from './floor'
 import { hearings, type PlacedRadio } from './levels'
 import { type Effort, planChannels } from './plan-channels'
+import type { PlanFault } from './plan-fault'
 import { planPower } from './power'
 import { radioOptions } from './radio-options'
 import type { RadioPlan } from './radio-plan'
@@ -39,7 +40,7 @@ export interface RadioPlans {
   readonly plans: ReadonlyMap<string, readonly RadioPlan[]>
   readonly problem: ChannelProblem
   readonly cost: number
-  readonly faults: readonly { unit: string; sentence: string }[]
+  readonly faults: readonly PlanFault[]
 }
 
 /** Name of a radio in the problem. */
@@ -52,7 +53,7 @@ interface Wanted {
   readonly radio: CardRadio
   readonly band: Band
   readonly options: readonly LegalBlock[]
-  readonly place: 'indoor' | 'outdoor'
+  readonly environment: 'indoor' | 'outdoor'
 }
 
 /** The problem behind a plan: every radio with all of its options, who hears whom, and the reasons where one has none. */
@@ -65,27 +66,38 @@ export function channelProblemOf(
   const legal = legalBlocks(country)
   const floors = new Map(site.floors.map((floor) => [floor.id, floor]))
   const places = new Map(site.placements.map((placement) => [placement.unit, placement]))
-  const faults: { unit: string; sentence: string }[] = []
+  const faults: PlanFault[] = []
   const wanted: Wanted[] = []
   for (const request of requests) {
     const { card, locks, unit } = request
     const locked = card.does.country
     if (locked !== 'free' && locked !== country.country) {
       faults.push({
+        code: 'locked-to-another-country',
         unit,
         sentence: `${modelName(card)} is locked to ${countryName(locked)}: it cannot be used in ${countryName(country.country)}.`,
       })
       continue
     }
     const floor = floors.get(places.get(unit)?.floor ?? '')
-    const place = card.place === 'outdoor' || (floor?.place ?? policy.place) === 'outdoor' ? 'outdoor' : 'indoor'
+    const isOutdoors = card.environment === 'outdoor' || (floor?.environment ?? policy.environment) === 'outdoor'
+    const environment = isOutdoors ? 'outdoor' : 'indoor'
     for (const { band, width } of policy.bands) {
       const radio = card.radios.find((each) => each.band === band)
       if (!radio || card.role === 'link-end') continue
-      const options = radioOptions(legal, policy, { radio, width, place, lock: locks[band] })
+      const options = radioOptions(legal, policy, { radio, width, environment, lock: locks[band] })
       if (options.length > 0)
-        wanted.push({ request, radio, band, place, options: policy.narrower === 'allowed' ? options : widest(options) })
-      else faults.push({ unit, sentence: refusal(country, card, band, width, place, locks[band]) })
+        wanted.push({
+          request,
+          radio,
+          band,
+          environment,
+          options: policy.narrower === 'allowed' ? options : widest(options),
+        })
+      else {
+        const sentence = refusal(country, card, band, width, environment, locks[band])
+        faults.push({ code: 'no-legal-channel', unit, sentence })
+      }
     }
   }
   const hears = policy.bands.flatMap(({ band }) => hearingsOf(band, wanted, policy, floors, places, site))
@@ -234,7 +246,7 @@ function radioPlans(
   policy: RadioPolicy,
 ): Map<string, RadioPlan[]> {
   const plans = new Map<string, RadioPlan[]>(requests.map(({ unit }) => [unit, []]))
-  for (const { request, radio, band, options, place } of wanted) {
+  for (const { request, radio, band, options, environment } of wanted) {
     const choice = chosen.get(radioId(request.unit, band))
     const block = options.find((option) => option.channel === choice?.channel && option.width === choice.width)
     const power = block && planPower(block.eirpDbm, radio.gain, radio.steps, targetDbm(policy, band))
@@ -248,7 +260,7 @@ function radioPlans(
       radar: block.radar,
       power,
       locked: request.locks[band] !== undefined,
-      place,
+      environment,
       narrowedFrom: block.width < full ? full : null,
     })
   }
@@ -261,11 +273,11 @@ function refusal(
   card: KitCard,
   band: Band,
   width: number,
-  place: 'indoor' | 'outdoor',
+  environment: 'indoor' | 'outdoor',
   lock: number | undefined,
 ): string {
   const what = lock === undefined ? `a channel of ${width} MHz or less` : `channel ${lock}`
-  const start = `${modelName(card)} finds ${what} at ${band} GHz neither legal ${place === 'outdoor' ? 'outdoors ' : ''}in ${country.country} nor within its own powers.`
+  const start = `${modelName(card)} finds ${what} at ${band} GHz neither legal ${environment === 'outdoor' ? 'outdoors ' : ''}in ${country.country} nor within its own powers.`
   if (lock === undefined) return start
   const judgement = judgeChannel(country, band, lock, 20)
   return judgement.legal ? start : `${start} ${judgement.refusal.reason}`

@@ -11,7 +11,7 @@ const floor = (part: Partial<Floor> = {}): Floor => ({
   name: 'Ground',
   storey: 0,
   heightM: 3,
-  place: 'indoor',
+  environment: 'indoor',
   widthM: 40,
   depthM: 30,
   drawing: null,

@@ -72,6 +72,6 @@ export function crosses(ax: number, ay: number, bx: number, by: number, { x1, y1
 }
 
 /** Where walls count one by one: where they are drawn, and outdoors, where there are none. */
-export function wallsOf(floor: Pick<Floor, 'walls' | 'place'>): Walls {
-  return floor.walls.length > 0 || floor.place === 'outdoor' ? 'drawn' : 'in-coefficient'
+export function wallsOf(floor: Pick<Floor, 'walls' | 'environment'>): Walls {
+  return floor.walls.length > 0 || floor.environment === 'outdoor' ? 'drawn' : 'in-coefficient'
 }

@@ -24,7 +24,7 @@ export function isScanningChannel(channel: number): boolean {
 export interface RadioDemand {
   readonly radio: CardRadio
   readonly width: Width
-  readonly place: 'indoor' | 'outdoor'
+  readonly environment: 'indoor' | 'outdoor'
   readonly lock: number | undefined
 }
 
@@ -36,7 +36,7 @@ export interface RadioDemand {
 export function radioOptions(
   legal: readonly LegalBlock[],
   policy: RadioPolicy,
-  { radio, width, place, lock }: RadioDemand,
+  { radio, width, environment, lock }: RadioDemand,
 ): LegalBlock[] {
   const usable = legal.filter(
     (block) =>
@@ -44,7 +44,7 @@ export function radioOptions(
       block.width <= width &&
       radio.widths.includes(block.width) &&
       !radio.leftOut.includes(block.channel) &&
-      !(place === 'outdoor' && block.indoor) &&
+      !(environment === 'outdoor' && block.indoor) &&
       // A block on which even the lowest step would be too loud is none.
       highestLegalStep(block.eirpDbm, radio.gain, radio.steps) !== undefined,
   )

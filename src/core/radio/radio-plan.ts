@@ -12,7 +12,7 @@ export interface RadioPlan {
   /** Chosen by the user: planning again leaves it alone. */
   readonly locked: boolean
   /** Where it hangs, by which it was judged. */
-  readonly place: 'indoor' | 'outdoor'
+  readonly environment: 'indoor' | 'outdoor'
   /** Width that the policy wanted, MHz, where the plan made the radio narrower to lower the interference. */
   readonly narrowedFrom: Width | null
 }

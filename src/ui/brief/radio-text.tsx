@@ -17,7 +17,7 @@ export function RadioText() {
       <p>
         Units hang{' '}
         <Choice
-          path="radio.place"
+          path="radio.environment"
           label="Where units hang"
           options={[
             { value: 'indoor', words: 'indoors' },
@@ -83,7 +83,7 @@ export function RadioText() {
             </button>
           ))}
       </p>
-      <Faults under={['radio.bands', 'radio.place']} />
+      <Faults under={['radio.bands', 'radio.environment']} />
       <p>
         Channels that must listen for radar are{' '}
         <Choice
@@ -157,7 +157,7 @@ export function RadioText() {
         <TextField path="radio.power.lowerAt24Db" label="How much quieter 2.4 GHz is, dB" kind="number" face="mono" />{' '}
         dB quieter.
       </p>
-      <Faults under={['radio']} except={['radio.bands', 'radio.place']} />
+      <Faults under={['radio']} except={['radio.bands', 'radio.environment']} />
     </>
   )
 }

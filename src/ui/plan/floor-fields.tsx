@@ -55,7 +55,10 @@ export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: 
         </label>
         <label>
           It is{' '}
-          <select value={floor.place} onChange={(event) => set({ place: event.currentTarget.value as Floor['place'] })}>
+          <select
+            value={floor.environment}
+            onChange={(event) => set({ environment: event.currentTarget.value as Floor['environment'] })}
+          >
             <option value="indoor">indoors</option>
             <option value="outdoor">outdoors</option>
           </select>
@@ -77,7 +80,7 @@ export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: 
       </div>
       <p className="soft">
         {floor.walls.length === 0
-          ? floor.place === 'outdoor'
+          ? floor.environment === 'outdoor'
             ? 'Outdoors: levels as along a line of sight.'
             : 'No walls are drawn: levels are those of an office, ITU-R P.1238. Draw walls, and they count one by one.'
           : `${floor.walls.length} walls are drawn and count one by one.`}

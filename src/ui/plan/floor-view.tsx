@@ -35,7 +35,7 @@ export function FloorView() {
       name: number === 0 ? 'Ground floor' : `Floor ${number}`,
       storey: number,
       heightM: 3.2,
-      place: job.brief.radio.place,
+      environment: job.brief.radio.environment,
       widthM: 40,
       depthM: 25,
       drawing: null,

@@ -66,7 +66,7 @@ function PlanPage() {
       <div className={sheet.head}>
         <h1>Channels, power, addresses</h1>
         <span className="soft">
-          {countryName}, {job.brief.radio.place}. Radio rules {rulesOrigin}
+          {countryName}, {job.brief.radio.environment}. Radio rules {rulesOrigin}
         </span>
         {standing.kind !== 'saved' && <StandingNote standing={standing} onLoad={() => location.reload()} />}
         <div className={sheet.headRight}>

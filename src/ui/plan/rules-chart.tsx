@@ -25,7 +25,7 @@ const kinds = [
 ] as const
 
 /** Greatest EIRP over frequency, 20 MHz by 20 MHz, one picture a band. */
-export function RulesChart({ country, place }: { country: CountryRules; place: 'indoor' | 'outdoor' }) {
+export function RulesChart({ country, environment }: { country: CountryRules; environment: 'indoor' | 'outdoor' }) {
   const box = useRef<HTMLDivElement>(null)
   const scheme = useComputedColorScheme('light')
 
@@ -44,7 +44,7 @@ export function RulesChart({ country, place }: { country: CountryRules; place: '
         .filter((block) => block.width === 20 && !(block.band === '2.4' && block.channel === 14))
         .flatMap((block) => {
           const judgement = judge(country, block)
-          return judgement.legal && (place === 'indoor' || !judgement.block.indoor) ? [judgement.block] : []
+          return judgement.legal && (environment === 'indoor' || !judgement.block.indoor) ? [judgement.block] : []
         })
       const traces = bands.flatMap((band, column) =>
         kinds.map(({ words, of, role, ground }) => {
@@ -111,7 +111,7 @@ export function RulesChart({ country, place }: { country: CountryRules; place: '
     return () => {
       gone = true
     }
-  }, [country, place, scheme])
+  }, [country, environment, scheme])
 
   return (
     <div

@@ -18,11 +18,11 @@ export function RulesView() {
   const countries = useAllRules()
   const { order, pending, fault } = useOrder()
   const [code, setCode] = useState(useSearchParams().get('country') ?? job.brief.country)
-  const [place, setPlace] = useState<'indoor' | 'outdoor'>(job.brief.radio.place)
+  const [environment, setEnvironment] = useState<'indoor' | 'outdoor'>(job.brief.radio.environment)
   const country = countries.find((each) => each.code === code)
   const blocks = useMemo(
-    () => (country ? legalBlocks(country.rules).filter((block) => place === 'indoor' || !block.indoor) : []),
-    [country, place],
+    () => (country ? legalBlocks(country.rules).filter((block) => environment === 'indoor' || !block.indoor) : []),
+    [country, environment],
   )
   return (
     <div className={`${sheet.sheet} ${sheet.pad} ${classes.whole}`}>
@@ -36,8 +36,8 @@ export function RulesView() {
         </select>
         <select
           aria-label="Place of the rules"
-          value={place}
-          onChange={(event) => setPlace(event.currentTarget.value as 'indoor' | 'outdoor')}
+          value={environment}
+          onChange={(event) => setEnvironment(event.currentTarget.value as 'indoor' | 'outdoor')}
         >
           <option value="indoor">indoors</option>
           <option value="outdoor">outdoors</option>
@@ -56,7 +56,7 @@ export function RulesView() {
       {fault && <p className={sheet.fault}>{fault.sentence}</p>}
       {country && (
         <>
-          <RulesChart country={country.rules} place={place} />
+          <RulesChart country={country.rules} environment={environment} />
           {bands.map((band) => (
             <BlockTable key={band} band={band} blocks={blocks.filter((block) => block.band === band)} />
           ))}

@@ -31,7 +31,7 @@ export const unitSettings = {
     words: 'Environment',
     value: z.enum(['indoor', 'outdoor']),
     whereAsked: true,
-    ask: ({ brief, plan }) => plan.radios[0]?.place ?? brief.radio.place,
+    ask: ({ brief, plan }) => plan.radios[0]?.environment ?? brief.radio.environment,
   }),
   'unit.firmware': ofUnit<string>({
     step: 'proof',
