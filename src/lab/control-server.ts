@@ -14,6 +14,7 @@ import type { Lab } from './lab'
 const handSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('plug-in'), mac: z.string() }),
   z.object({ do: z.literal('unplug'), mac: z.string() }),
+  z.object({ do: z.literal('radar'), mac: z.string(), band: z.enum(['2.4', '5', '6']) }),
   z.object({
     do: z.literal('press-reset'),
     mac: z.string(),
@@ -134,6 +135,7 @@ async function hand(lab: Lab, ask: unknown): Promise<unknown> {
   const move = handSchema.parse(ask)
   if (move.do === 'plug-in') lab.plugIn(move.mac)
   else if (move.do === 'unplug') lab.unplug(move.mac)
+  else if (move.do === 'radar') lab.plugged(move.mac).unit.hearRadar(move.band)
   else {
     const { unit, front } = lab.plugged(move.mac)
     unit.pressReset(move.seconds)

@@ -4,6 +4,7 @@
 import type { Asked } from '../core/config/asked'
 import type { AsWritten } from '../core/config/compare'
 import { keyText, type ObservedConfig } from '../core/config/unit-config'
+import type { RadarMove } from '../core/muster/radar-move'
 import type { Store } from '../store/open'
 import { pinOnFirstSight } from '../store/secrets'
 import type { Host } from '../wire/host/host'
@@ -52,6 +53,8 @@ export class UnitRun {
   readonly names: UnitRunInput['names']
   readonly mayAct: () => Promise<void>
   #configured: ObservedConfig | undefined
+  /** Radios that radar has moved, as they were last looked at. */
+  radarMoves: readonly RadarMove[] = []
 
   constructor(input: UnitRunInput) {
     const { store, host, log, clock, pace, signal } = input

@@ -11,13 +11,18 @@ import { type Installation, startInstallation } from '../support/installation'
 import { type RealBench, realBench } from '../support/real-access-points'
 
 const units = ['kauri-1', 'kauri-2', 'kauri-3']
+const radarChannel = 60
 const address = (index: number): string => `10.44.8.${20 + index}`
 let folder: string
 let bench: RealBench
 let installation: Installation
 let standing: string
+/** Channel that the last unit went to. */
+let movedTo = 0
 
+/** @param radar  whether the last unit is locked to a channel on which it must listen for radar first */
 function job(
+  radar: 'listens' | 'none',
   change: (brief: Record<string, unknown> & { networks: Record<string, unknown>[] }) => void = () => {},
 ): string {
   const demo = parse(readFileSync(join(import.meta.dirname, '../../data/demo/port-ellery.yaml'), 'utf8'))
@@ -27,9 +32,11 @@ function job(
     { ...crew, id: 'tickets', ssid: `Ellery's "Tickets" $(reboot)`, bands: ['2.4'], vlan: null, hidden: true },
   ]
   change(demo.brief)
+  const locks = [{}, {}, radar === 'listens' ? { '5': radarChannel } : {}]
   demo.units = units.map((id, index) => ({
     ...{ id, name: id, place: 'bench', model: 'Debian hostapd', serial: `K-${index}`, port: index + 1 },
     mac: bench.macs[index],
+    locks: locks[index],
   }))
   const file = join(folder, 'job.yaml')
   writeFileSync(file, stringify(demo))
@@ -87,7 +94,7 @@ afterAll(async () => {
 
 describe('three real access points at one address', () => {
   it('are set and proven side by side, through a runner and a helper that are killed meanwhile', async () => {
-    await installation.muster('load', job())
+    await installation.muster('load', job('listens'))
     const mustering = installation.muster('run', 'port-ellery', '--wait')
     await reached('networks')
     process.kill(installation.pidOf('runner'), 'SIGKILL')
@@ -121,6 +128,22 @@ describe('three real access points at one address', () => {
     expect(Number(text)).toBeGreaterThan(0)
   })
 
+  it('leave a channel at once on which radar is heard', async () => {
+    const password = (await secrets())['admin/password'] ?? ''
+    const channel = 'hostapd_cli -i wlan1 status | sed -n s/^channel=//p'
+    expect((await onUnit(address(2), password, channel)).text?.trim()).toBe(String(radarChannel))
+    const { text } = await onUnit(
+      address(2),
+      password,
+      `echo 1 > /sys/kernel/debug/ieee80211/$(cat /sys/class/net/wlan1/phy80211/name)/hwsim/dfs_simulate_radar
+      for n in 1 2 3 4 5 6 7 8 9 10 11 12 13 14 15 16 17 18 19 20; do
+      [ "$(${channel})" = ${radarChannel} ] || break; sleep 0.5; done; ${channel}`,
+    )
+    movedTo = Number(text)
+    expect(movedTo).toBeGreaterThan(0)
+    expect(movedTo).not.toBe(radarChannel)
+  })
+
   it('let a client in with the passphrase, on the hidden network too, and not with a wrong one', async () => {
     const known = await secrets()
     const password = known['admin/password'] ?? ''
@@ -139,6 +162,16 @@ describe('three real access points at one address', () => {
     expect(await tries(`Ellery's "Tickets" $(reboot)`, known['network/tickets/passphrase'] ?? '', 'hidden')).toBe(
       'CONNECTED',
     )
+  }, 200_000)
+
+  it('answer from where radar has sent them, and the roll says so', async () => {
+    const { text } = await installation.muster('run', 'port-ellery', '--wait', '--units', 'kauri-3')
+    expect(await troubles()).toEqual([])
+    expect(text).toContain('3 of 3 answer')
+    const log = (await installation.muster('log', 'port-ellery')).text
+    expect(log).toContain(`radar was heard on channel ${radarChannel}, it works on ${movedTo} instead`)
+    const { text: settings } = await installation.muster('export', 'port-ellery', '--settings')
+    expect(settings).toContain(`Radar was heard on channel ${radarChannel}, so the unit went to ${movedTo} by itself.`)
   }, 200_000)
 
   it('leave the laptop as it was when the installation ends', async () => {
@@ -170,7 +203,7 @@ describe('three real access points at one address', () => {
     await bench.reset(2)
     const data = mkdtempSync(join(folder, 'plain-'))
     installation = await startInstallation(bench.wire, data, { privilege: 'none' })
-    await installation.muster('load', job())
+    await installation.muster('load', job('none'))
     const { text } = await installation.muster('run', 'port-ellery', '--wait', '--units', 'kauri-3')
     expect(await troubles()).toEqual([])
     expect(text).toContain('1 of 3 answer')

@@ -96,6 +96,8 @@ const airSchema = z.strictObject({
   listensFor: valuePattern.optional(),
   channel: valuePattern.optional(),
   width: valuePattern.optional(),
+  /** The channel that it left by itself, since it heard radar there. */
+  leftForRadar: valuePattern.optional(),
   /** Within a radio's part: first line of each network's, with a group `of`. */
   networkStarts: pattern,
   ssid: valuePattern,

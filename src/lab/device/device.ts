@@ -22,6 +22,8 @@ export interface RadioNow {
   /** Seconds. */
   readonly listensFor: number
   readonly networks: readonly { id: string; name: string; mode: string; meantOpen: boolean }[]
+  /** The channel that it has left, since it heard radar there. */
+  readonly left?: number | undefined
 }
 
 /** How long a radio listens on a channel that radar may use, seconds (ETSI EN 301 893, FCC part 15 E). */
@@ -44,6 +46,8 @@ export class Device {
   #upSince = 0
   /** Lab time at which the radios began to listen or transmit. */
   #radiosSince = 0
+  /** Where radios are since they heard radar, by band. */
+  readonly #fledTo = new Map<string, { left: number; channel: number; width: number }>()
   /** Told whenever the unit starts or stops to answer. */
   onPhase: (phase: Phase) => void = () => {}
   /** Told after each change of what is in effect. */
@@ -201,17 +205,28 @@ export class Device {
     this.#start(this.sheet.timing.restart)
   }
 
+  /** Radar on the channel of a radio that must listen for it: it leaves for one where it need not, at once. */
+  hearRadar(band: string): void {
+    const radio = this.#effective.radios.find((each) => each.band === band)
+    if (!radio?.on || !this.serviceIsUp || !this.#rules.mustListen(this.#effective, radio)) return
+    const refuge = this.#rules.withoutRadar(this.#effective, radio)
+    if (refuge) this.#fledTo.set(band, { left: radio.channel, ...refuge })
+  }
+
   /** What the radios really do now. */
   air(): RadioNow[] {
     const listenedFor = (this.clock.now() - this.#radiosSince) / 1000
-    return this.#effective.radios.map((radio): RadioNow => {
+    return this.#effective.radios.map((set): RadioNow => {
+      const fled = this.#fledTo.get(set.band)
+      const radio = fled?.left === set.channel ? { ...set, channel: fled.channel, width: fled.width } : set
+      const left = radio === set ? undefined : set.channel
       if (!this.serviceIsUp || !radio.on) return { radio, condition: 'off', listensFor: 0, networks: [] }
       const listensFor = this.#rules.mustListen(this.#effective, radio)
         ? Math.max(0, Math.ceil(radarListenSeconds - listenedFor))
         : 0
       if (listensFor > 0) return { radio, condition: 'listening', listensFor, networks: [] }
       const networks = this.#effective.networks.filter((each) => each.on && each.bands.includes(radio.band))
-      return { radio, condition: 'on-air', listensFor: 0, networks }
+      return { radio, condition: 'on-air', listensFor: 0, networks, left }
     })
   }
 
@@ -262,6 +277,7 @@ export class Device {
     this.#enter('starting')
     this.#callOff = this.clock.after(seconds, () => {
       this.#radiosSince = this.#upSince = this.clock.now()
+      this.#fledTo.clear()
       this.#enter('up')
     })
   }

@@ -27,6 +27,12 @@ export class RadioRules {
     return { ...settings, radios }
   }
 
+  /** A channel of the band where nobody has to listen, 20 MHz wide. */
+  withoutRadar(settings: DeviceSettings, { band }: DeviceRadio): { channel: number; width: number } | undefined {
+    const legal = legalBlocks(this.#rulesOf(settings.country))
+    return legal.find((block) => block.band === band && block.width === 20 && !block.radar)
+  }
+
   mustListen(settings: DeviceSettings, radio: DeviceRadio): boolean {
     const judgement = this.#judge(settings, radio)
     return judgement.legal && judgement.block.radar

@@ -1,5 +1,6 @@
 /** On air: each network on its band and channel, encrypted. A radar channel listens first: say so, and wait. */
 import type { UnitConfig } from '../../core/config/unit-config'
+import { type RadarMove, radarWords } from '../../core/muster/radar-move'
 import type { RadioOnAir } from '../../wire/dialect/dialect'
 import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
@@ -11,6 +12,7 @@ export async function onAir(run: UnitRun): Promise<string> {
   const { target, access, journal, waits } = run
   const { config } = target.compiled
   let listened = false
+  let moves: RadarMove[] = []
   let deadline = waits.deadline(patience)
   let faults: string[] = []
   const good = await waits.until(
@@ -18,6 +20,7 @@ export async function onAir(run: UnitRun): Promise<string> {
       const radios = await access.dialect.air()
       const open = unmeantOpen(config, radios)
       if (open) throw held('open-network', { ssid: open.ssid })
+      moves = radarMoves(config, radios)
       const listening = radios.filter((radio) => radio.condition === 'listening')
       const longest = Math.max(0, ...listening.map((radio) => radio.listensFor))
       faults = Object.entries(config.radios).flatMap(([band, desired]) =>
@@ -43,7 +46,20 @@ export async function onAir(run: UnitRun): Promise<string> {
     () => deadline,
   )
   if (!good) throw held('not-on-air', { faults })
+  run.radarMoves = moves
+  for (const move of moves) journal.say(radarWords(move))
+  const [move] = moves
+  if (move) return `on air; at ${move.band} GHz radar moved it from ${move.from} to ${move.to}`
   return listened ? 'on air, no radar heard' : 'on air'
+}
+
+/** Radios that have left the channel that they are to be on, since they heard radar there: the law makes them. */
+function radarMoves(config: UnitConfig, radios: readonly RadioOnAir[]): RadarMove[] {
+  return radios.flatMap(({ band, channel, leftForRadar: from }) =>
+    from !== undefined && channel !== undefined && channel !== from && from === config.radios[band]?.['radio.channel']
+      ? [{ band, from, to: channel }]
+      : [],
+  )
 }
 
 /** A network on air without security that was not said to be open. */
@@ -64,7 +80,9 @@ function airFaults(
   if (seen?.condition !== 'on-air') return [`The ${band} GHz radio is ${seen?.condition ?? 'missing'}.`]
   const faults: string[] = []
   const [channel, width] = [desired['radio.channel'], desired['radio.width']]
-  if ((channel !== undefined && seen.channel !== channel) || (width !== undefined && seen.width !== width))
+  const movedByRadar = channel !== undefined && seen.leftForRadar === channel
+  const elsewhere = (channel !== undefined && seen.channel !== channel) || (width !== undefined && seen.width !== width)
+  if (elsewhere && !movedByRadar)
     faults.push(
       `The ${band} GHz radio is on channel ${seen.channel} at ${seen.width} MHz, planned is ${channel} at ${width} MHz.`,
     )

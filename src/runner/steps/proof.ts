@@ -4,6 +4,7 @@ import { find, settled, valueAt } from '../../core/config/outcomes'
 import { settingOf } from '../../core/config/settings/settings'
 import type { ObservedConfig, SettingKey } from '../../core/config/unit-config'
 import { type Check, type CheckCode, checkWords } from '../../core/muster/check'
+import { isMovedByRadar, withRadarMoves } from '../../core/muster/radar-move'
 import { keepBackup } from '../../store/secrets'
 import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
@@ -45,7 +46,8 @@ export async function proof(run: UnitRun): Promise<string> {
   if (firmware?.kind === 'value') journal.say(`runs firmware ${firmware.value}`)
   await keepBackup(run.store, run.jobId, target.unit.mac, 'as-left', await access.dialect.backup(), new Date())
   await journal.kept('as-left')
-  await journal.proven(settled(target.expected, (key) => valueIn(run, key), observed, journal.marks))
+  const outcomes = settled(target.expected, (key) => valueIn(run, key), observed, journal.marks)
+  await journal.proven(withRadarMoves(outcomes, run.radarMoves))
   return 'every check good'
 }
 
@@ -129,7 +131,10 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
       expected: 'as asked',
       look: async () => {
         const differences = compare(compiled.config, observed, run.asWritten).filter(
-          (difference) => difference.kind !== 'value' || settingOf(difference.id).onlyRead !== true,
+          (difference) =>
+            difference.kind !== 'value' ||
+            (settingOf(difference.id).onlyRead !== true &&
+              !isMovedByRadar(difference.id, difference.of, run.radarMoves)),
         )
         return differences.map(({ sentence }) => sentence).join(' ') || 'as asked'
       },

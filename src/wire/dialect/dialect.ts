@@ -17,6 +17,8 @@ export interface RadioOnAir {
   readonly listensFor: number
   readonly channel: number | undefined
   readonly width: number | undefined
+  /** The channel that it is set to, where it heard radar on it and has left it by itself. */
+  readonly leftForRadar: number | undefined
   /** Known by their id where the unit has one, else by their name. */
   readonly networks: readonly { id: string; ssid: string; security: string }[]
 }

@@ -173,10 +173,11 @@ function encodeState(device: Device): Node {
       : { ...effective, wired: { ...effective.wired, address, prefix }, gateway, nameServers: [...dns] }
   const tree = encode(now, sheet, 'as-shown')
   const [ethernet = {}] = (tree['ietf-interfaces:interfaces'] as { interface: Node[] }).interface
-  const radios = device.air().map(({ radio, condition, listensFor, networks }) => ({
+  const radios = device.air().map(({ radio, condition, listensFor, networks, left }) => ({
     ...(without(encodeRadio(radio), sheet.lacks) as Node),
     condition,
     ...(listensFor > 0 ? { 'listens-for': listensFor } : {}),
+    ...(left === undefined ? {} : { 'left-for-radar': left }),
     'on-air': networks.map(({ id, name, mode }) => ({ network: id, ssid: octets(name), security: mode })),
   }))
   return {

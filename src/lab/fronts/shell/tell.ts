@@ -74,11 +74,12 @@ function tellAir(device: Device): string[] {
   ])
 }
 
-function tellRadioNow({ radio, condition, listensFor, networks }: RadioNow): string[] {
+function tellRadioNow({ radio, condition, listensFor, networks, left }: RadioNow): string[] {
   return [
     `air ${radioNames.get(radio.band)}`,
     condition === 'on-air' ? ' on air' : condition === 'listening' ? ` listens ${listensFor} more` : ' silent',
     ` at ${radio.channel} wide ${radio.width}`,
+    ...(left === undefined ? [] : [` left ${left} for radar`]),
     ...networks.flatMap(({ id, name, mode }) => [
       ` net ${id}`,
       `  name ${shown(name)}`,

@@ -28,6 +28,7 @@ export function airIn(card: DirectCard, { air, values }: CliDialect, text: strin
         listensFor: number(air.listensFor) ?? 0,
         channel: number(air.channel),
         width: number(air.width),
+        leftForRadar: number(air.leftForRadar),
         networks: condition === 'on-air' ? networks : [],
       },
     ]

@@ -49,6 +49,7 @@ const airReply = z.object({
           'listens-for': z.number().optional(),
           channel: z.number().optional(),
           width: z.number().optional(),
+          'left-for-radar': z.number().optional(),
           'on-air': z
             .array(z.object({ network: z.string().max(64), ssid, security: z.string().max(40) }))
             .max(100)
@@ -159,6 +160,7 @@ class Restconf implements Dialect {
       listensFor: radio['listens-for'] ?? 0,
       channel: radio.channel,
       width: radio.width,
+      leftForRadar: radio['left-for-radar'],
       networks: radio['on-air'].map(({ network, ...rest }) => ({ id: network, ...rest })),
     }))
   }

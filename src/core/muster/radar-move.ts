@@ -1,0 +1,42 @@
+/**
+ * A radio that has left its channel by itself: radar was heard there, and the law makes it leave and stay away for half
+ * an hour (ETSI EN 301 893 V2.1.1, 4.2.6; 47 CFR 15.407(h)(2)). It is no fault, and it is said.
+ */
+import type { SettingOutcome } from '../config/outcomes'
+
+/** Minutes in which the channel may not be used after radar was heard on it. */
+const nonOccupancyMinutes = 30
+
+export interface RadarMove {
+  readonly band: string
+  readonly from: number
+  readonly to: number
+}
+
+export const radarWords = ({ band, from, to }: RadarMove): string =>
+  `${band} GHz: radar was heard on channel ${from}, it works on ${to} instead`
+
+/** Settings that radar decides: where a radio is, and how wide. */
+export const isMovedByRadar = (id: string, of: string, moves: readonly RadarMove[]): boolean =>
+  (id === 'radio.channel' || id === 'radio.width') && moves.some(({ band }) => band === of)
+
+/** What was asked and is not so since radar moved the radio is somebody's to see to, later. */
+export function withRadarMoves(
+  outcomes: readonly SettingOutcome[],
+  moves: readonly RadarMove[],
+): readonly SettingOutcome[] {
+  return outcomes.map((each): SettingOutcome => {
+    const move = moves.find(({ band }) => band === each.of)
+    // A unit may still show the channel that it was set to: it is not on it.
+    const isNotSo = each.id === 'radio.channel' || each.outcome.kind === 'open'
+    if (!move || !isNotSo || !isMovedByRadar(each.id, each.of, moves)) return each
+    return {
+      ...each,
+      outcome: {
+        kind: 'by-hand',
+        why: `Radar was heard on channel ${move.from}, so the unit went to ${move.to} by itself.`,
+        hands: `After ${nonOccupancyMinutes} minutes call the roll again. If radar comes back, plan another channel.`,
+      },
+    }
+  })
+}
