@@ -21,6 +21,7 @@ export function CardFacts({ card }: { card: KitCard }) {
     does.applies === 'staged' && 'changes wait until they are applied together',
     does.saves === 'on-command' && 'settings must be saved, or a restart loses them',
     does.ignoresPing && 'it does not answer ping',
+    does.sessions === 'one' && 'it takes one sign-in at a time',
     does.slow && 'it answers slowly',
     does.country !== 'free' && `its country is locked to ${does.country}`,
   ].filter((words) => typeof words === 'string')
