@@ -31,6 +31,8 @@ export async function musterInLab({ count, pace, checkout = root }) {
   const folder = mkdtempSync(join(tmpdir(), 'air-muster-bench-'))
   const [job, shelf] = [join(folder, 'job.yaml'), join(folder, 'shelf.yaml')]
   const demo = parse(readFileSync(join(root, 'data/demo/port-ellery.yaml'), 'utf8'))
+  // An older checkout knows the environment by another name.
+  if (checkout !== root) demo.brief.radio.place = demo.brief.radio.environment
   const units = boxes(count).map((box, index) => ({ ...box, place: 'bench', model, port: index + 1 }))
   writeFileSync(job, stringify({ ...demo, units }))
   writeFileSync(shelf, stringify({ shelf: boxes(count).map(({ mac, serial }) => ({ model, mac, serial })) }))
@@ -49,7 +51,7 @@ export async function musterInLab({ count, pace, checkout = root }) {
     )
     await connection.end()
     if (answering[0].count !== count) throw new Error(`not every unit answered:\n${text}`)
-    return { seconds: (rows.at(-1).at - rows[0].at) / 1000, ...usedBy(stack.child('runner').pid) }
+    return { seconds: (rows.at(-1).at - rows[0].at) / 1000, ...usedBy(stack.child?.('runner')?.pid) }
   } finally {
     await stack.stop()
     rmSync(folder, { recursive: true, force: true })
@@ -58,8 +60,10 @@ export async function musterInLab({ count, pace, checkout = root }) {
 
 const ticksASecond = Number(execFileSync('getconf', ['CLK_TCK'], { encoding: 'utf8' }))
 
-/** What a process has used since its start, by proc(5). */
+/** What a process has used since its start, by proc(5). @param {number | undefined} pid */
 function usedBy(pid) {
+  // An older checkout does not tell its parts.
+  if (pid === undefined) return {}
   const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ')
   const [user, system] = [Number(fields[11]), Number(fields[12])]
   const peak = /^VmHWM:\s+(\d+) kB$/m.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))
