@@ -59,9 +59,9 @@ describe('at a desk, 1280 by 800', () => {
     await go('bench')
     await sees('4 units on the wire')
     await sees('3 units share this factory address')
-    expect(await page.$$eval('tr[data-mac]', (rows) => rows.map((row) => (row as HTMLElement).dataset.mac))).toEqual(
-      macs,
-    )
+    // Those that were just reset may be gone again for a moment.
+    const onTheWire = () => page.$$eval('tr[data-mac]', (all) => all.map((row) => (row as HTMLElement).dataset.mac))
+    await expect.poll(onTheWire, { timeout: 20_000 }).toEqual(macs)
     await page.evaluate(() => Object.assign(window, { neverReloaded: true }))
     await press('Muster the 4 that match')
     await page.locator('a[data-stage="muster"]').click()
