@@ -27,7 +27,7 @@ if (chosen.length === 0) {
   run(bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'src'])
   run(bin('knip'), [])
 }
-const long = ['tests/e2e/**', 'tests/run/**', 'tests/real/**']
+const long = ['tests/e2e/**', 'tests/run/**', 'tests/real/**', 'tests/wire/hosts.test.ts']
 // Virtual machines beside everything else would make all of it late: they have this machine to themselves, at the end.
 const machines = 'tests/real/access-points.test.ts'
 const without = (paths) => paths.flatMap((path) => ['--exclude', path])
