@@ -1,8 +1,8 @@
 /** Fields that had another name in a former release: what was written then is read as what it is called now. */
 import { z } from 'zod'
 
-type Fields = Readonly<Record<string, unknown>>
-const isFields = (value: unknown): value is Fields =>
+export type Fields = Readonly<Record<string, unknown>>
+export const isFields = (value: unknown): value is Fields =>
   typeof value === 'object' && value !== null && !Array.isArray(value)
 
 /** The value with a field under its name of today; itself where it has that already, or neither. */
@@ -12,10 +12,6 @@ export function renamed(value: unknown, former: string, now: string): unknown {
   return { ...rest, [now]: kept }
 }
 
-/** A schema that reads a field under its former name too. */
-export function alsoAs<T extends z.ZodType>(schema: T, former: string, now: string) {
-  return z.preprocess((value) => renamed(value, former, now), schema)
-}
-
 /** What was called `place` until the word stood for where a unit hangs alone. */
-export const withEnvironment = <T extends z.ZodType>(schema: T) => alsoAs(schema, 'place', 'environment')
+export const withEnvironment = <T extends z.ZodType>(schema: T) =>
+  z.preprocess((value) => renamed(value, 'place', 'environment'), schema)

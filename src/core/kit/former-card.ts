@@ -2,11 +2,7 @@
  * Cards as they were written before models listed what they can take: read as what was set on them then. A card that
  * lies in somebody's folder does not stop to count because the program became newer.
  */
-import { renamed } from '../input/renamed'
-
-type Fields = Record<string, unknown>
-const isFields = (value: unknown): value is Fields =>
-  typeof value === 'object' && value !== null && !Array.isArray(value)
+import { type Fields, isFields, renamed } from '../input/renamed'
 
 const setThen = [
   'unit.name',

@@ -4,7 +4,7 @@
  *
  * In: what the last sweep saw and heard. Out: one of the ways, with what its sentence needs.
  */
-import { parseIpv4 } from '../addressing/ipv4'
+import { sameSubnet } from '../addressing/ipv4'
 import { type KitCard, modelName } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 import type { Sighting } from './events'
@@ -74,11 +74,9 @@ function seen({ answers, address, seen: how, since }: Sighting, { unit, card, ro
 
 /** Whether the laptop is in the subnet of an address. */
 function isWorked(address: string, own: readonly { readonly cidr: string }[]): boolean {
-  const number = parseIpv4(address)
   return own.some(({ cidr }) => {
     const [base = '', prefix] = cidr.split('/')
-    const size = 2 ** (32 - Number(prefix))
-    return number !== undefined && Math.floor(number / size) === Math.floor((parseIpv4(base) ?? 0) / size)
+    return sameSubnet(base, address, Number(prefix))
   })
 }
 
