@@ -1,5 +1,5 @@
 /** Where a unit of any job is on the wire now, by its name. */
-import { isDirect } from '../core/kit/kit-card'
+import { isDirect, servicePorts } from '../core/kit/kit-card'
 import type { Store } from '../store/open'
 import { namedJobs } from './find-job'
 import { viewJob } from './job-view'
@@ -24,7 +24,9 @@ export async function unitPlace(store: Store, name: string): Promise<UnitPlace |
     if (!unit || !seen || !card || !isDirect(card)) continue
     const { factory, does } = card
     const prefix = seen.address === factory.address ? factory.prefix : prefixOf(view?.job.brief.management.cidr)
-    return { name: unit.name, mac: unit.mac, address: seen.address, prefix, by: does.reachedBy, port: factory.port }
+    // Set up, it is met by the safer door.
+    const port = seen.address === factory.address ? factory.port : (servicePorts(card)[0] ?? factory.port)
+    return { name: unit.name, mac: unit.mac, address: seen.address, prefix, by: does.reachedBy, port }
   }
   return undefined
 }

@@ -4,7 +4,7 @@
 
 import pLimit from 'p-limit'
 import { parseCidr } from '../core/addressing/ipv4'
-import { type DirectCard, isDirect, type KitCard } from '../core/kit/kit-card'
+import { type DirectCard, isDirect, type KitCard, servicePorts } from '../core/kit/kit-card'
 import { modelBy } from '../core/kit/recognise'
 import type { Unit } from '../core/kit/unit'
 import type { Sighting } from '../core/muster/events'
@@ -125,14 +125,15 @@ async function identity(input: SweepInput, { mac, address, prefix, card }: Answe
 }
 
 async function stillThere(lane: Lane, card: DirectCard, model: string): Promise<Identity> {
-  try {
-    const socket = await lane.connect(card.factory.port)
-    socket.destroy()
-    return { model, answers: 'service' }
-  } catch (error) {
-    if (error instanceof WireError) return { model: null, answers: 'arp-only' }
-    throw error
-  }
+  for (const port of servicePorts(card))
+    try {
+      const socket = await lane.connect(port)
+      socket.destroy()
+      return { model, answers: 'service' }
+    } catch (error) {
+      if (!(error instanceof WireError)) throw error
+    }
+  return { model: null, answers: 'arp-only' }
 }
 
 async function introduced(

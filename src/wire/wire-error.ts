@@ -5,6 +5,8 @@
 export const wireErrorKinds = [
   'unreachable',
   'refused',
+  'occupied',
+  'lacking',
   'wrong-unit',
   'untrusted',
   'timeout',
@@ -12,9 +14,10 @@ export const wireErrorKinds = [
   'rejected',
 ] as const
 /**
- * unreachable: nothing answers there. refused: it answers and does not let us in. wrong-unit: somebody else answers.
- * untrusted: its certificate is not the one that was pinned. timeout: it began and did not end. garbled: the reply
- * is not what the protocol allows. rejected: it understood, and will not do it.
+ * unreachable: nothing answers there. refused: it answers and does not let us in. occupied: somebody else is signed
+ * in, and it takes one at a time. lacking: this laptop lacks what it takes to speak to it. wrong-unit: somebody else
+ * answers. untrusted: its certificate is not the one that was pinned. timeout: it began and did not end. garbled: the
+ * reply is not what the protocol allows. rejected: it understood, and will not do it.
  */
 export type WireErrorKind = (typeof wireErrorKinds)[number]
 

@@ -25,3 +25,8 @@ export function countryOf(code: string): CountryRules {
   if (!found) throw new Error(`no ${code}`)
   return found
 }
+
+/** A kit card of ours as it is written. @param name  of its file */
+export function cardText(name: string): string {
+  return readFileSync(join(data, `kit/${name}.yaml`), 'utf8')
+}

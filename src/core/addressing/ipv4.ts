@@ -24,6 +24,18 @@ export function formatIpv4(address: number): string {
   return [24, 16, 8, 0].map((shift) => (address >>> shift) & 255).join('.')
 }
 
+/** The netmask of a prefix length, as a number. */
+export function maskOf(prefix: number): number {
+  return prefix === 0 ? 0 : (0xffffffff << (32 - prefix)) >>> 0
+}
+
+/** Prefix length of a netmask in dotted form; undefined where its ones do not all come first. */
+export function prefixOfMask(text: string): number | undefined {
+  const mask = parseIpv4(text)
+  return mask === undefined ? undefined : prefixLengths.find((prefix) => maskOf(prefix) === mask)
+}
+const prefixLengths = Array.from({ length: 33 }, (_, prefix) => prefix)
+
 /** Reads `10.44.8.0/24`. The address may be any within the subnet; undefined where the text is not a subnet. */
 export function parseCidr(text: string): Cidr | undefined {
   const [addressText, prefixText, ...rest] = text.split('/')
@@ -31,7 +43,7 @@ export function parseCidr(text: string): Cidr | undefined {
   if (address === undefined || rest.length > 0 || !/^\d{1,2}$/.test(prefixText ?? '')) return undefined
   const prefix = Number(prefixText)
   if (prefix > 30) return undefined
-  const mask = prefix === 0 ? 0 : (0xffffffff << (32 - prefix)) >>> 0
+  const mask = maskOf(prefix)
   const network = (address & mask) >>> 0
   const broadcast = (network | ~mask) >>> 0
   return { network, prefix, firstHost: network + 1, lastHost: broadcast - 1, broadcast }

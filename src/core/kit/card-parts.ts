@@ -1,6 +1,7 @@
 /** Parts of a kit card that are shared by several fields. */
 import { z } from 'zod'
 import { cliDialectSchema } from './cli-dialect'
+import { pagesDialectSchema } from './pages-dialect'
 
 const widths = [20, 40, 80, 160, 320] as const
 export const poeTypes = ['802.3af', '802.3at', '802.3bt'] as const
@@ -65,6 +66,7 @@ export const dialectSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('restconf'), managementInterface: z.string() }),
   z.strictObject({ kind: z.literal('netconf'), managementInterface: z.string(), port: z.int().default(830) }),
   cliDialectSchema,
+  pagesDialectSchema,
   /** A command line in the words of a former release, which spoke none. */
   z.strictObject({ kind: z.literal('unspoken') }),
   /** Set through its controller, named as `maker model`. */

@@ -6,6 +6,7 @@ import { z } from 'zod'
 import { isSettingId, onlyReadIds, signInIds } from '../config/setting-ids'
 import { patternSchema as pattern } from '../input/pattern'
 import { quotedPlaces, templateFaults } from './cli-template'
+import { valuePattern, valueWordsSchema } from './value-words'
 
 /** What a card calls each piece of a template: checked against the table of settings when the card is read. */
 const template = z
@@ -14,25 +15,6 @@ const template = z
   .superRefine((text, context) => {
     for (const message of templateFaults(text)) context.addIssue({ code: 'custom', message })
   })
-const valuePattern = pattern.refine((text) => text.includes('(?<value>'), 'the expression names a group: (?<value>…)')
-
-/** How a value of a setting stands in the unit's own words. */
-const wordsSchema = z.strictObject({
-  /** The unit's word for each of our values. */
-  words: z.record(z.string(), z.string()).optional(),
-  /** Its number is ours so many times. */
-  times: z.number().positive().optional(),
-  /**
-   * `hex`: the text's bytes. `list`: entries with a separator. `epoch`: its clock, seconds since 1970. `quoted`: what
-   * stood between double quotes, with backslashes before some signs.
-   */
-  as: z.enum(['hex', 'list', 'epoch', 'quoted']).optional(),
-  separator: z.string().default(','),
-  /** The value where the unit says nothing of it. */
-  absent: z.json().optional(),
-})
-export type CliWords = z.infer<typeof wordsSchema>
-
 const scopes = z.enum(['unit', 'network', 'radio'])
 
 /** What one command prints, and where each setting stands in it. */
@@ -144,7 +126,7 @@ const fields = z.strictObject({
   refused: z.array(pattern).default([]),
   /** Its MAC, so that nobody else is set in its place. */
   mac: z.strictObject({ run: z.string().min(1), value: valuePattern }),
-  values: z.record(z.string(), wordsSchema).default({}),
+  values: z.record(z.string(), valueWordsSchema).default({}),
   read: z.array(readingSchema).min(1),
   write: z.array(writeSchema).min(1),
   /** Takes a network away that nobody asked for, where networks are not written whole. */

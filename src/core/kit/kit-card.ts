@@ -11,6 +11,7 @@ import { patternSchema } from '../input/pattern'
 import { type Can, canSchema, cardRadioSchema, dialectSchema, doesSchema, poeTypes } from './card-parts'
 import { uncovered } from './cli-dialect'
 import { modernCard } from './former-card'
+import { entrancesOf, withoutField } from './pages-dialect'
 
 const seconds = z.number().min(0).max(3600)
 const factoryFields = {
@@ -60,6 +61,8 @@ const cardFields = z.strictObject({
     realm: z.string().default(''),
     /** What an SSH service says first (RFC 4253, 4.2), as an expression. */
     banner: patternSchema.optional(),
+    /** Title of the page on which one signs in, as an expression. */
+    title: patternSchema.optional(),
     /** SNMPv2-MIB sysObjectID (RFC 3418). */
     sysObjectId: z
       .string()
@@ -92,6 +95,9 @@ const cardFields = z.strictObject({
 })
 
 export const kitCardSchema = cardFields.superRefine(({ can, dialect }, context) => {
+  if (dialect.kind === 'pages')
+    for (const { id, message } of withoutField(can, dialect))
+      context.addIssue({ code: 'custom', path: ['can', id], message })
   if (dialect.kind !== 'cli') return
   for (const { id, message } of uncovered(can, dialect))
     context.addIssue({ code: 'custom', path: ['can', id], message })
@@ -102,14 +108,28 @@ export const kitCardSchema = cardFields.superRefine(({ can, dialect }, context) 
 })
 export type KitCard = z.infer<typeof kitCardSchema>
 
+const directKinds = ['restconf', 'cli', 'pages'] as const
+type DirectKind = (typeof directKinds)[number]
+const isDirectKind = (kind: string): kind is DirectKind => directKinds.some((each) => each === kind)
+
 /** A card of a unit that this release speaks to over the wire, out of its box. */
 export type DirectCard = KitCard & {
   readonly factory: { readonly address: string }
-  readonly dialect: Extract<KitCard['dialect'], { kind: 'restconf' | 'cli' }>
+  readonly dialect: Extract<KitCard['dialect'], { kind: DirectKind }>
 }
 
 export function isDirect(card: KitCard): card is DirectCard {
   return whyNotDirect(card) === undefined
+}
+
+/** Ports of its management service, the safer first: it answers on one of them. */
+export function servicePorts({ dialect, factory }: Pick<KitCard, 'dialect' | 'factory'>): number[] {
+  return dialect.kind === 'pages' ? entrancesOf(dialect, factory.port).map(({ port }) => port) : [factory.port]
+}
+
+/** Seconds after which a session that nobody uses ends by itself, so that the next may come; 0 where nobody waits. */
+export function sessionEndsAfter({ dialect }: Pick<KitCard, 'dialect'>): number {
+  return dialect.kind === 'pages' ? dialect.sessionEnds : 0
 }
 
 /** Why this release does not speak to a model by itself; undefined where it does. */
@@ -117,8 +137,7 @@ export function whyNotDirect(card: KitCard): string | undefined {
   if (card.role === 'switch') return 'a switch is not set by this release'
   if (card.role === 'link-end') return 'links are planned and not set by this release'
   if (card.dialect.kind === 'managed') return 'it is set through its controller, and this release speaks to none'
-  if (card.dialect.kind !== 'restconf' && card.dialect.kind !== 'cli')
-    return `this release does not speak its dialect (${card.dialect.kind})`
+  if (!isDirectKind(card.dialect.kind)) return `this release does not speak its dialect (${card.dialect.kind})`
   if (card.factory.setupSsid !== undefined)
     return `out of its box it is reached through its own network "${card.factory.setupSsid}", and this release goes over the cable`
   if (card.factory.address === null) return 'it has no address of its own out of its box'

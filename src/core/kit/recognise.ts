@@ -10,29 +10,33 @@ export interface Evidence {
   readonly sysObjectId?: string
   /** First line of its SSH service. */
   readonly banner?: string
+  /** Title of its first page. */
+  readonly title?: string
 }
 
 /** Does what was seen fit the card? A card that says nothing of a thing fits whatever is seen of it. */
 export function fits(evidence: Evidence, { recognise }: Pick<KitCard, 'recognise'>): boolean {
-  const { realm, sysObjectId, banner } = recognise
+  const { realm, sysObjectId, banner, title } = recognise
   const fitsRealm = evidence.realm === undefined || realm === '' || evidence.realm === realm
   const fitsObject =
     evidence.sysObjectId === undefined || sysObjectId === undefined || evidence.sysObjectId === sysObjectId
   const fitsBanner = evidence.banner === undefined || banner === undefined || matches(banner, evidence.banner)
-  return fitsRealm && fitsObject && fitsBanner
+  const fitsTitle = evidence.title === undefined || title === undefined || matches(title, evidence.title)
+  return fitsRealm && fitsObject && fitsBanner && fitsTitle
 }
 
 /** Name of the model, by the cards; the unit's own words where no card knows it. */
 export function modelBy(evidence: Evidence, cards: Iterable<KitCard>): string {
   for (const card of cards) if (speaksFor(card, evidence) && fits(evidence, card)) return modelName(card)
-  return evidence.realm ?? evidence.sysObjectId ?? evidence.banner ?? 'unknown'
+  return evidence.realm ?? evidence.sysObjectId ?? evidence.banner ?? evidence.title ?? 'unknown'
 }
 
 /** Does the card know what was seen, rather than merely not contradict it? */
-function speaksFor({ recognise }: KitCard, { realm, sysObjectId, banner }: Evidence): boolean {
+function speaksFor({ recognise }: KitCard, { realm, sysObjectId, banner, title }: Evidence): boolean {
   return (
     (realm !== undefined && recognise.realm !== '') ||
     (sysObjectId !== undefined && recognise.sysObjectId !== undefined) ||
-    (banner !== undefined && recognise.banner !== undefined)
+    (banner !== undefined && recognise.banner !== undefined) ||
+    (title !== undefined && recognise.title !== undefined)
   )
 }

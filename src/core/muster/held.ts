@@ -76,6 +76,15 @@ const reasons = {
     more: "It was set up before. Neither the job's password nor the one on its label opens it.",
     resumesWhen: 'it-was-away',
   }),
+  'session-in-use': ({ name, said }: { name: string; said: string }): HeldWords => ({
+    why: 'Somebody else is signed in to it, and it takes one at a time.',
+    hands: [`Sign out wherever ${name} is open in a browser, and close that tab.`, again],
+    more: `It said: ${said}`,
+  }),
+  'laptop-lacks': ({ what }: { what: string }): HeldWords => ({
+    why: `This laptop lacks what it takes: ${what}.`,
+    hands: ['Install it: muster doctor says how.', again],
+  }),
   'went-away': ({ port, lights }: { port: number | null; lights: readonly string[] }): HeldWords => ({
     why: 'It stopped answering.',
     hands: [

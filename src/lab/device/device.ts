@@ -4,6 +4,7 @@
  *
  * It knows nothing of sockets, and of no protocol. Country and accounts always take effect at once.
  */
+import type { ChannelBlock } from '../../core/regulatory/blocks'
 import type { RegulatoryDatabase } from '../../core/regulatory/database'
 import type { LabClock } from '../clock'
 import { Flash } from '../flash'
@@ -158,6 +159,11 @@ export class Device {
     this.#passwords = new Map([[this.sheet.factory.login.user, this.sheet.factory.login.password]])
     this.#remember()
     this.#start(this.sheet.timing.start)
+  }
+
+  /** Blocks that a radio of it may be set to, 20 MHz wide. */
+  channels(band: string): readonly ChannelBlock[] {
+    return this.#rules.channels(this.#staged, band)
   }
 
   accepts(user: string, password: string): boolean {

@@ -1,5 +1,5 @@
 /** What a stand-in is set to as it comes out of its box. */
-import { type DeviceSettings, plainNetwork } from './device-settings'
+import { type DeviceNetwork, type DeviceSettings, plainNetwork } from './device-settings'
 import type { StandInSheet } from './sheet'
 
 export interface Identity {
@@ -23,16 +23,7 @@ export function factorySettings(sheet: StandInSheet, identity: Identity): Device
       ? { method: 'dhcp', address: null, prefix: null, vlan: null }
       : { method: 'static', address: factory.address, prefix: factory.prefix, vlan: null },
     gateway: null,
-    networks: [
-      {
-        ...plainNetwork,
-        id: 'factory',
-        name: factory.network,
-        bands: factory.radios.map(({ band }) => band),
-        mode: 'wpa2-personal',
-        passphrase: identity.serial.padEnd(8, '0'),
-      },
-    ],
+    networks: factoryNetworks(sheet, identity),
     radios: [...factory.radios],
     httpsOnly: false,
     ssh: true,
@@ -43,4 +34,18 @@ export function factorySettings(sheet: StandInSheet, identity: Identity): Device
     restart: null,
     snmp: null,
   }
+}
+
+/** One network that is there and switched off; in the first place of each radio, where radios have places. */
+function factoryNetworks({ factory, slots }: StandInSheet, { serial }: Identity): DeviceNetwork[] {
+  const bands = factory.radios.map(({ band }) => band)
+  const network = (id: string, on: typeof bands): DeviceNetwork => ({
+    ...plainNetwork,
+    id,
+    name: factory.network,
+    bands: on,
+    mode: 'wpa2-personal',
+    passphrase: serial.padEnd(8, '0'),
+  })
+  return slots === null ? [network('factory', bands)] : bands.map((band) => network(`${band}-1`, [band]))
 }

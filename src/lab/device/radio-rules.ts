@@ -1,4 +1,5 @@
 /** What a stand-in's radios may do, by the rules of its country. */
+import type { ChannelBlock } from '../../core/regulatory/blocks'
 import type { RegulatoryDatabase } from '../../core/regulatory/database'
 import { judgeChannel, legalBlocks } from '../../core/regulatory/legal'
 import type { DeviceRadio, DeviceSettings } from './device-settings'
@@ -31,6 +32,11 @@ export class RadioRules {
   withoutRadar(settings: DeviceSettings, { band }: DeviceRadio): { channel: number; width: number } | undefined {
     const legal = legalBlocks(this.#rulesOf(settings.country))
     return legal.find((block) => block.band === band && block.width === 20 && !block.radar)
+  }
+
+  /** Blocks that a radio may be set to, 20 MHz wide. */
+  channels(settings: DeviceSettings, band: string): ChannelBlock[] {
+    return legalBlocks(this.#rulesOf(settings.country)).filter((block) => block.band === band && block.width === 20)
   }
 
   mustListen(settings: DeviceSettings, radio: DeviceRadio): boolean {

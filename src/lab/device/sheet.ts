@@ -14,7 +14,8 @@ export interface StandInSheet {
     /** Whether it asks DHCP before it takes its own address. */
     readonly asksDhcp: boolean
     readonly login: { readonly user: string; readonly password: string }
-    readonly country: string
+    /** Null where it asks whoever sets it up. */
+    readonly country: string | null
     readonly radios: readonly DeviceRadio[]
     /** SSID of the network that is there and switched off. */
     readonly network: string
@@ -27,7 +28,9 @@ export interface StandInSheet {
     readonly resetHold: number
   }
   /** What it is spoken to in. */
-  readonly front: 'restconf' | 'shell'
+  readonly front: 'restconf' | 'shell' | 'pages'
+  /** Places for networks that each radio has; null where networks are kept by the unit. */
+  readonly slots: number | null
   readonly ignoresPing: boolean
   /** How many may be signed in at once. */
   readonly sessions: 'one' | 'many'
@@ -78,6 +81,7 @@ export const ostrelO40: StandInSheet = {
   },
   timing: { start: 70, apply: 90, restart: 70, resetHold: 10 },
   front: 'restconf',
+  slots: null,
   ignoresPing: false,
   sessions: 'many',
   lights: {
@@ -175,7 +179,46 @@ export const brackwaterB7: StandInSheet = {
   saves: 'on-command',
 }
 
+/** For small offices: web pages and nothing else, and it asks where it stands before it does anything. */
+export const pellworthP6: StandInSheet = {
+  ...ostrelO40,
+  maker: 'Pellworth',
+  model: 'P6',
+  firmware: '1.8.3',
+  factory: {
+    address: '192.168.50.1',
+    prefix: 24,
+    asksDhcp: false,
+    login: { user: 'owner', password: 'owner' },
+    country: null,
+    radios: [
+      { ...radio('2.4', { channel: 1, width: 20, power: 14 }), on: false },
+      { ...radio('5', { channel: 36, width: 20, power: 14 }), on: false },
+    ],
+    network: 'Pellworth',
+  },
+  timing: { start: 55, apply: 60, restart: 50, resetHold: 8 },
+  front: 'pages',
+  slots: 4,
+  sessions: 'one',
+  lights: {
+    starting: 'white, blinking',
+    applying: 'white, blinking fast',
+    'on-air': 'green',
+    silent: 'white',
+    'not-saved': 'green',
+  },
+  powers: { '2.4': [8, 11, 14, 17, 20], '5': [8, 11, 14, 17, 20, 23] },
+  mostNetworks: 8,
+  securities: ['open', 'wpa2-personal', 'wpa3-personal', 'wpa3-wpa2-mixed'],
+  lacks: [],
+  showsPassphrases: false,
+}
+
 /** Sheets by `maker model`. */
 export const sheets: ReadonlyMap<string, StandInSheet> = new Map(
-  [ostrelO40, ostrelO20, ostrelO20Us, brackwaterB7].map((sheet) => [`${sheet.maker} ${sheet.model}`, sheet]),
+  [ostrelO40, ostrelO20, ostrelO20Us, brackwaterB7, pellworthP6].map((sheet) => [
+    `${sheet.maker} ${sheet.model}`,
+    sheet,
+  ]),
 )

@@ -69,7 +69,7 @@ export async function locate(
   const { mac } = target.unit
   const at = async (address: string): Promise<Located> => ({
     address,
-    answers: (await access.takes(address, target.card.factory.port)) ? 'service' : 'arp-only',
+    answers: (await access.takesSessions(address)) ? 'service' : 'arp-only',
   })
   for (const address of addresses) if ((await host.arp(address)).includes(mac)) return at(address)
   // Whoever cannot ask who has an address sees by the MAC alone that it is there, and the unit tells where.

@@ -1,5 +1,5 @@
 /** Sign in: with the factory login, or with the job's password where an earlier run got that far. */
-import { modelName } from '../../core/kit/kit-card'
+import { modelName, sessionEndsAfter } from '../../core/kit/kit-card'
 import { fits, modelBy } from '../../core/kit/recognise'
 import type { Credentials, Dialect } from '../../wire/dialect/dialect'
 import { WireError } from '../../wire/wire-error'
@@ -15,7 +15,7 @@ export async function signIn(run: UnitRun): Promise<string> {
     const evidence = await dialect.identify()
     if (!fits(evidence, target.card))
       throw held('another-model', { says: modelBy(evidence, []), card: modelName(target.card) })
-    const key = await firstThatOpens(run, dialect)
+    const key = await onceItIsFree(run, () => firstThatOpens(run, dialect))
     if (!key) throw refusesAllPasswords(target)
     access.keep(dialect, key.login, address)
     if (key.kind === 'factory') await journal.foundBoxed()
@@ -24,6 +24,38 @@ export async function signIn(run: UnitRun): Promise<string> {
     dialect.close()
     throw error
   }
+}
+
+/** Seconds beyond its card's: a session that ends by itself was used a moment ago at the latest. */
+const patience = 30
+/** Some units lock out whoever tries too often. */
+const betweenTries = 20
+
+/** Never two writers: where somebody else is signed in, it is waited for until that session has ended by itself. */
+async function onceItIsFree<T>({ target, journal, waits }: UnitRun, work: () => Promise<T>): Promise<T> {
+  const seconds = sessionEndsAfter(target.card)
+  let occupied: WireError | undefined
+  let told = false
+  const done = await waits.until(
+    async () => {
+      try {
+        return { result: await work() }
+      } catch (error) {
+        if (!(error instanceof WireError && error.kind === 'occupied')) throw error
+        occupied = error
+      }
+      if (!told) {
+        const waitingFor = 'somebody else is signed in; sign out there'
+        await journal.tell('sign-in', { kind: 'waiting', until: waits.due(seconds), waitingFor })
+      }
+      told = true
+      return undefined
+    },
+    seconds + patience,
+    betweenTries,
+  )
+  if (!done) throw occupied ?? new WireError('occupied', 'somebody else is signed in')
+  return done.result
 }
 
 interface Key {

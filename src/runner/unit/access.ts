@@ -1,5 +1,6 @@
 /** How a unit is reached: where it was found, the lanes to it, and the session that is open. */
 import { parseCidr, parseIpv4 } from '../../core/addressing/ipv4'
+import { servicePorts } from '../../core/kit/kit-card'
 import type { Credentials, Dialect } from '../../wire/dialect/dialect'
 import { openDialect } from '../../wire/dialect/registry'
 import type { Host, Lane } from '../../wire/host/host'
@@ -66,7 +67,7 @@ export class Access {
    */
   async session(address: string): Promise<Dialect> {
     if (this.#target.card.does.sessions === 'one') this.dropSession()
-    return openDialect(this.#target.card, await this.lane(address), this.#pin)
+    return openDialect(this.#target.card, await this.lane(address), this.#pin, this.#target.compiled.config)
   }
 
   /** Signs in and takes the session over. */
@@ -106,6 +107,12 @@ export class Access {
       if (error instanceof WireError && error.kind === 'unreachable') return false
       throw error
     }
+  }
+
+  /** Does its management service take a connection, wherever it listens? */
+  async takesSessions(address: string): Promise<boolean> {
+    for (const port of servicePorts(this.#target.card)) if (await this.takes(address, port)) return true
+    return false
   }
 
   /** Takes over a session that is signed in, and lets go of the one before. */

@@ -3,8 +3,8 @@ import { findAll, matches } from '../../../core/input/pattern'
 import type { CliDialect } from '../../../core/kit/cli-dialect'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { RadioOnAir } from '../dialect'
+import { fromWords } from '../words'
 import { bandOf, partsOf } from './reading'
-import { fromWords } from './words'
 
 export function airIn(card: DirectCard, { air, values }: CliDialect, text: string): RadioOnAir[] {
   return partsOf(air.starts, text).flatMap(({ of: name, part }): RadioOnAir[] => {

@@ -6,7 +6,7 @@ import type { UnitConfig } from '../../../core/config/unit-config'
 import type { CliDialect } from '../../../core/kit/cli-dialect'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import { type Band, blockOf, centreMhz } from '../../../core/regulatory/blocks'
-import { toWords } from './words'
+import { toWords } from '../words'
 
 type Values = Readonly<Record<string, unknown>>
 /** By group and name: `{ network: { ssid: … } }`. */

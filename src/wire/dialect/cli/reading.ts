@@ -1,14 +1,13 @@
 /** What a unit's commands print, read by its card's expressions: bounded, and nothing guessed. */
 import type { SettingId } from '../../../core/config/setting-ids'
-import { settingOf } from '../../../core/config/settings/settings'
-import type { Observed, ObservedConfig } from '../../../core/config/unit-config'
+import type { ObservedConfig } from '../../../core/config/unit-config'
 import { findAll } from '../../../core/input/pattern'
 import type { CliReading } from '../../../core/kit/cli-dialect'
 import type { DirectCard } from '../../../core/kit/kit-card'
-import { fromWords } from './words'
+import { mergedNetwork, neverShown, type SeenValues } from '../seen-values'
+import { fromWords } from '../words'
 
 type Dialect = Extract<DirectCard['dialect'], { kind: 'cli' }>
-type Seen = Record<string, Observed<unknown>>
 
 export interface Printed {
   readonly reading: CliReading
@@ -18,19 +17,23 @@ export interface Printed {
 }
 
 export function observedIn(card: DirectCard, dialect: Dialect, printed: readonly Printed[]): ObservedConfig {
-  const unit: Seen = hidden(card, 'unit')
-  const networks: Record<string, Seen> = {}
-  const radios: Record<string, Seen> = {}
+  const unit: SeenValues = neverShown(card, 'unit')
+  const networks: Record<string, SeenValues> = {}
+  const radios: Record<string, SeenValues> = {}
   for (const { reading, text, at } of printed) {
-    const told = (part: string): Seen => valuesIn(dialect, reading, part, at)
+    const told = (part: string): SeenValues => valuesIn(dialect, reading, part, at)
     if (reading.per === 'unit') Object.assign(unit, told(text))
     else
       for (const { of, radio, part } of partsOf(reading.starts ?? '', text)) {
         if (reading.per === 'radio') {
           const band = bandOf(card, of)
-          if (band) radios[band] = { ...hidden(card, 'radio'), ...radios[band], ...told(part) }
+          if (band) radios[band] = { ...neverShown(card, 'radio'), ...radios[band], ...told(part) }
         } else
-          networks[of] = merged(networks[of], { ...hidden(card, 'network'), ...told(part), ...onBand(card, radio) })
+          networks[of] = mergedNetwork(networks[of], {
+            ...neverShown(card, 'network'),
+            ...told(part),
+            ...onBand(card, radio),
+          })
       }
   }
   return { unit, networks, radios }
@@ -55,8 +58,8 @@ export function partsOf(starts: string, text: string): Part[] {
 export const bandOf = (card: Pick<DirectCard, 'radios'>, name: string): string | undefined =>
   card.radios.find((radio) => radio.name === name)?.band
 
-function valuesIn({ values }: Dialect, { tells, says }: CliReading, part: string, at: number): Seen {
-  const seen: Seen = {}
+function valuesIn({ values }: Dialect, { tells, says }: CliReading, part: string, at: number): SeenValues {
+  const seen: SeenValues = {}
   for (const [id, value] of Object.entries(says)) seen[id] = { kind: 'value', value }
   for (const [id, pattern] of Object.entries(tells)) {
     const how = values[id]
@@ -67,29 +70,7 @@ function valuesIn({ values }: Dialect, { tells, says }: CliReading, part: string
   return seen
 }
 
-/** What the model takes and never shows. */
-function hidden({ can }: DirectCard, scope: 'unit' | 'network' | 'radio'): Seen {
-  return Object.fromEntries(
-    Object.entries(can).flatMap(([id, detail]) =>
-      detail?.readable === 'no' && settingOf(id as SettingId).scope === scope ? [[id, { kind: 'unreadable' }]] : [],
-    ),
-  )
-}
-
-function onBand(card: DirectCard, radio: string | undefined): Seen {
+function onBand(card: DirectCard, radio: string | undefined): SeenValues {
   const band = radio === undefined ? undefined : bandOf(card, radio)
   return band === undefined ? {} : { 'network.bands': { kind: 'value', value: [band] } }
-}
-
-/** A network that is seen on two radios has both bands; where it differs between them it is as nobody asked. */
-function merged(before: Seen | undefined, now: Seen): Seen {
-  if (!before) return now
-  const both: Seen = { ...now }
-  for (const [id, value] of Object.entries(before)) {
-    const other = now[id]
-    if (id === 'network.bands' && value.kind === 'value' && other?.kind === 'value')
-      both[id] = { kind: 'value', value: [...(value.value as string[]), ...(other.value as string[])] }
-    else if (JSON.stringify(value) !== JSON.stringify(other)) both[id] = { kind: 'unsupported' }
-  }
-  return both
 }

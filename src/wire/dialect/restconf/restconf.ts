@@ -8,11 +8,11 @@ import type { Evidence } from '../../../core/kit/recognise'
 import { entry } from '../../codec/resource-path'
 import { errorsIn, yangDataType, yangPatch, yangPatchStatusSchema, yangPatchType } from '../../codec/yang-patch'
 import type { Lane } from '../../host/host'
+import { type HttpReply, HttpSession } from '../../http/http-session'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
 import type { Changes, Credentials, Dialect, RadioOnAir, Reading } from '../dialect'
 import { type Edit, editsFor } from './edits'
-import { type HttpsReply, HttpsSession } from './https-session'
 import { asksDhcp, toObserved } from './read'
 
 export interface RestconfSettings {
@@ -67,14 +67,19 @@ export function restconf(lane: Lane, settings: RestconfSettings): Dialect {
 class Restconf implements Dialect {
   readonly #lane: Lane
   readonly #settings: RestconfSettings
-  readonly #session: HttpsSession
+  readonly #session: HttpSession
   #authorization: string | undefined
   #patches = 0
 
   constructor(lane: Lane, settings: RestconfSettings) {
     this.#lane = lane
     this.#settings = settings
-    this.#session = new HttpsSession(lane, settings.port, settings.pin, settings.slow ? slowReplyMs : longestReplyMs)
+    this.#session = new HttpSession(lane, {
+      scheme: 'https',
+      port: settings.port,
+      pin: settings.pin,
+      longestReplyMs: settings.slow ? slowReplyMs : longestReplyMs,
+    })
   }
 
   async identify(): Promise<Evidence> {
@@ -203,7 +208,7 @@ class Restconf implements Dialect {
   }
 }
 
-function throwUnlessGood(reply: HttpsReply): void {
+function throwUnlessGood(reply: HttpReply): void {
   if (reply.status >= 200 && reply.status < 300) return
   if (reply.status === 401 || reply.status === 403) throw new WireError('refused', `sign-in refused (${reply.status})`)
   if (reply.status >= 400 && reply.status < 500)
@@ -212,7 +217,7 @@ function throwUnlessGood(reply: HttpsReply): void {
 }
 
 /** The unit's own words, where the reply has any. */
-function reasonIn(reply: HttpsReply): string | undefined {
+function reasonIn(reply: HttpReply): string | undefined {
   try {
     const [first] = errorsIn(JSON.parse(reply.text))
     return (

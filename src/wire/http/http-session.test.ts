@@ -2,9 +2,9 @@ import { createServer, type Server } from 'node:https'
 import { type AddressInfo, connect, type Socket } from 'node:net'
 import { generate } from 'selfsigned'
 import { afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import type { Lane } from '../../host/host'
-import type { PinCheck } from '../../trust/pin'
-import { HttpsSession } from './https-session'
+import type { Lane } from '../host/host'
+import type { PinCheck } from '../trust/pin'
+import { HttpSession } from './http-session'
 
 let certificate: { key: string; cert: string }
 beforeAll(async () => {
@@ -36,7 +36,7 @@ afterEach(() => {
   return new Promise<unknown>((resolve) => server.close(resolve))
 })
 
-let session: HttpsSession | undefined
+let session: HttpSession | undefined
 const lane: Lane = {
   mac: '02:00:00:00:00:01',
   address: '192.168.77.1',
@@ -49,8 +49,8 @@ const lane: Lane = {
   ping: async () => true,
   close: async () => {},
 }
-const open = (pin: PinCheck = async () => {}): HttpsSession => {
-  session = new HttpsSession(lane, 443, pin, 400)
+const open = (pin: PinCheck = async () => {}): HttpSession => {
+  session = new HttpSession(lane, { scheme: 'https', port: 443, pin, longestReplyMs: 400 })
   return session
 }
 const question = { method: 'GET', path: '/' } as const

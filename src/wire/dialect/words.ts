@@ -1,23 +1,26 @@
 /** Values in a unit's own words, and back. */
-import type { SettingId } from '../../../core/config/setting-ids'
-import { settingOf } from '../../../core/config/settings/settings'
-import type { CliWords } from '../../../core/kit/cli-dialect'
+import { formatIpv4, maskOf, prefixOfMask } from '../../core/addressing/ipv4'
+import type { SettingId } from '../../core/config/setting-ids'
+import { settingOf } from '../../core/config/settings/settings'
+import type { ValueWords } from '../../core/kit/value-words'
 
 /** Our value as the unit writes it; null and undefined where there is none. */
-export function toWords(value: unknown, how: CliWords | undefined): string | boolean | null | undefined {
+export function toWords(value: unknown, how: ValueWords | undefined): string | boolean | null | undefined {
   const word = how?.words?.[String(value)]
   if (word !== undefined) return word
   if (value === null || value === undefined || typeof value === 'boolean') return value
   if (Array.isArray(value)) return value.length === 0 ? null : value.join(how?.separator ?? ',')
   if (how?.as === 'hex') return Buffer.from(String(value), 'utf8').toString('hex')
+  if (how?.as === 'mask') return formatIpv4(maskOf(Number(value)))
   return String(how?.times !== undefined && typeof value === 'number' ? Math.round(value * how.times) : value)
 }
 
 /** @returns undefined where the words are no value of this setting */
-export function fromWords(id: SettingId, text: string, how: CliWords | undefined, at: number): unknown {
+export function fromWords(id: SettingId, text: string, how: ValueWords | undefined, at: number): unknown {
   const known = Object.entries(how?.words ?? {}).find(([, word]) => word === text)?.[0]
   if (known !== undefined) return firstThatFits(id, [known, Number(known), known === 'true', null])
   if (how?.as === 'hex') return /^([0-9a-f]{2})*$/i.test(text) ? Buffer.from(text, 'hex').toString('utf8') : undefined
+  if (how?.as === 'mask') return firstThatFits(id, [prefixOfMask(text.trim()) ?? Number.NaN])
   if (how?.as === 'quoted') return firstThatFits(id, [text.replace(/\\(.)/g, '$1')])
   if (how?.as === 'epoch') return Math.round(Number(text) - at / 1000)
   if (how?.as === 'list') {

@@ -1,47 +1,52 @@
 /**
- * HTTPS to one unit over its lane: one connection that is kept, a pinned certificate, replies bounded in size and time.
+ * HTTP or HTTPS to one unit over its lane: one connection that is kept, a pinned certificate, replies bounded in size
+ * and time.
  */
 import type { Socket } from 'node:net'
 import { connect as connectTls, createSecureContext, type TLSSocket } from 'node:tls'
 import { Client, type Dispatcher, errors } from 'undici'
-import type { Lane } from '../../host/host'
-import type { PinCheck } from '../../trust/pin'
-import { plainReason, WireError } from '../../wire-error'
+import type { Lane } from '../host/host'
+import type { PinCheck } from '../trust/pin'
+import { plainReason, WireError } from '../wire-error'
 
-export interface HttpsReply {
+export interface HttpReply {
   readonly status: number
   readonly headers: Readonly<Record<string, string | string[] | undefined>>
   readonly text: string
 }
 
-export interface HttpsQuestion {
+export interface HttpQuestion {
   readonly method: 'GET' | 'HEAD' | 'POST' | 'PATCH'
   readonly path: string
   readonly headers?: Readonly<Record<string, string>>
   readonly body?: string
 }
 
-const largestReply = 1024 * 1024
+export interface HttpSettings {
+  readonly scheme: 'http' | 'https'
+  readonly port: number
+  readonly pin: PinCheck
+  readonly longestReplyMs?: number
+}
+
+export const largestReply = 1024 * 1024
 const defaultLongestReplyMs = 8000
 const longestHandshakeMs = 8000
 
 /** Names of errors that say that time ran out. */
 const late: ReadonlySet<string> = new Set(['AbortError', 'HeadersTimeoutError', 'BodyTimeoutError'])
 
-export class HttpsSession {
+export class HttpSession {
   readonly #client: Client
-  readonly #lane: Lane
-  readonly #port: number
   readonly #longestReplyMs: number
 
-  constructor(lane: Lane, port: number, pin: PinCheck, longestReplyMs = defaultLongestReplyMs) {
+  constructor(lane: Lane, { scheme, port, pin, longestReplyMs = defaultLongestReplyMs }: HttpSettings) {
     this.#longestReplyMs = longestReplyMs
-    this.#lane = lane
-    this.#port = port
-    this.#client = new Client(`https://${lane.address}:${port}`, {
+    this.#client = new Client(`${scheme}://${lane.address}:${port}`, {
       // The client's own way of connecting knows no lanes and no pins.
       connect: (_options, done) => {
-        this.#connect(pin).then(
+        const connecting = scheme === 'https' ? pinnedTls(lane, port, pin) : lane.connect(port).then(watched)
+        connecting.then(
           (socket) => done(null, socket),
           (error: Error) => done(error, null),
         )
@@ -53,21 +58,8 @@ export class HttpsSession {
     })
   }
 
-  async #connect(pin: PinCheck): Promise<TLSSocket> {
-    const socket = await handshake(await this.#lane.connect(this.#port))
-    try {
-      await pin(socket.getPeerCertificate().fingerprint256)
-    } catch (error) {
-      socket.destroy()
-      throw error
-    }
-    // It may have gone while the pin was asked for. A dead socket tells nobody that it is dead a second time.
-    if (socket.destroyed) throw new WireError('unreachable', 'the connection went away right after the handshake')
-    return socket
-  }
-
   /** @throws WireError unreachable, untrusted, timeout or garbled */
-  async ask({ method, path, headers = {}, body }: HttpsQuestion): Promise<HttpsReply> {
+  async ask({ method, path, headers = {}, body }: HttpQuestion): Promise<HttpReply> {
     // One bound for all of it: a unit that drips keeps each of the client's own time-outs from running out.
     const late = new AbortController()
     const timer = setTimeout(() => late.abort(), this.#longestReplyMs)
@@ -86,7 +78,7 @@ export class HttpsSession {
     }
   }
 
-  async #answer(options: Dispatcher.RequestOptions): Promise<HttpsReply> {
+  async #answer(options: Dispatcher.RequestOptions): Promise<HttpReply> {
     const { statusCode, headers, body } = await this.#client.request(options)
     return { status: statusCode, headers, text: await body.text() }
   }
@@ -111,6 +103,26 @@ export class HttpsSession {
   }
 }
 
+/** A connection with a unit whose certificate is the pinned one. @throws WireError unreachable, untrusted */
+export async function pinnedTls(lane: Lane, port: number, pin: PinCheck): Promise<TLSSocket> {
+  const socket = await handshake(await lane.connect(port))
+  try {
+    await pin(socket.getPeerCertificate().fingerprint256)
+  } catch (error) {
+    socket.destroy()
+    throw error
+  }
+  // It may have gone while the pin was asked for. A dead socket tells nobody that it is dead a second time.
+  if (socket.destroyed) throw new WireError('unreachable', 'the connection went away right after the handshake')
+  return socket
+}
+
+/** Until somebody else listens for its errors; a unit that restarts must not bring the process down. */
+function watched(socket: Socket): Socket {
+  socket.on('error', () => socket.destroy())
+  return socket
+}
+
 /** Made once: it is the same for every unit. */
 const secureContext = createSecureContext({ minVersion: 'TLSv1.2' })
 
@@ -130,8 +142,7 @@ function handshake(raw: Socket): Promise<TLSSocket> {
       socket.setTimeout(0)
       socket.removeListener('error', fail)
       socket.removeListener('close', closed)
-      // Until the client listens nobody else does; a unit that restarts must not bring the process down.
-      socket.on('error', () => socket.destroy())
+      watched(socket)
       resolve(socket)
     })
   })

@@ -1,0 +1,48 @@
+/** What a unit's radios really do, as a page of its own shows it. */
+import type { UnitConfig } from '../../../core/config/unit-config'
+import { matches } from '../../../core/input/pattern'
+import type { DirectCard } from '../../../core/kit/kit-card'
+import type { PagePlace, PagesDialect } from '../../../core/kit/pages-dialect'
+import type { RadioOnAir } from '../dialect'
+import type { Page } from './page'
+import { idOfNetwork } from './slots'
+
+export function airOn(
+  { radios }: Pick<DirectCard, 'radios'>,
+  { air, pages }: PagesDialect,
+  page: Page,
+  desired: UnitConfig | undefined,
+): RadioOnAir[] {
+  const words = pages.find(({ per }) => per === 'network')?.fields['network.security']?.words ?? {}
+  return page.parts(air.each).flatMap((part): RadioOnAir[] => {
+    const name = part.text(air.name)
+    const band = radios.find((radio) => radio.name === name)?.band
+    if (band === undefined) return []
+    const shows = (place: PagePlace | undefined): boolean => place !== undefined && (part.text(place) ?? '') !== ''
+    const number = (place: PagePlace | undefined): number | undefined => {
+      const text = place && part.text(place)
+      return text === undefined || !matches('^[0-9]{1,5}$', text) ? undefined : Number(text)
+    }
+    const condition = shows(air.listening) ? 'listening' : shows(air.onAir) ? 'on-air' : 'off'
+    const networks = part.parts(air.networks.each).map((each) => {
+      const ssid = each.text(air.networks.ssid) ?? ''
+      const said = each.text(air.networks.security) ?? ''
+      const security = Object.entries(words).find(([, word]) => word === said)?.[0]
+      return { id: idOfNetwork(desired, band, ssid) ?? ssid, ssid, security: security ?? openOr(said) }
+    })
+    return [
+      {
+        band,
+        condition,
+        listensFor: number(air.listensFor) ?? 0,
+        channel: number(air.channel),
+        width: number(air.width),
+        leftForRadar: number(air.leftForRadar),
+        networks: condition === 'on-air' ? networks : [],
+      },
+    ]
+  })
+}
+
+/** What says nothing of its security has none. */
+const openOr = (said: string): string => (said === '' || matches('^(?i:none|open)$', said) ? 'open' : said)

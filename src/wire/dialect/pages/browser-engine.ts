@@ -1,0 +1,197 @@
+/** Turns pages in Chromium: for those that are drawn by script. Everything goes through the unit's lane. */
+import { type BrowserContext, type Page as Tab, TimeoutError } from 'puppeteer-core'
+import { plainReason, WireError } from '../../wire-error'
+import type { Credentials } from '../dialect'
+import { browserContext, closeContext } from './chromium'
+import { type Entrance, type Entry, largestPage, type PageEngine, type Seen } from './engine'
+import type { EngineSettings } from './forms-engine'
+import { LaneProxy } from './lane-proxy'
+
+interface Opened {
+  readonly proxy: LaneProxy
+  readonly context: BrowserContext
+  readonly tab: Tab
+}
+
+const betweenTriesMs = 30
+
+export class BrowserEngine implements PageEngine {
+  readonly #settings: EngineSettings
+  #opening: Promise<Opened> | undefined
+  #base = ''
+  #status = 200
+  #closed = false
+
+  constructor(settings: EngineSettings) {
+    this.#settings = settings
+  }
+
+  enter({ scheme, port }: Entrance): void {
+    this.#base = `${scheme}://${this.#settings.lane.address}:${port}`
+  }
+
+  async authorize({ user, password }: Credentials): Promise<void> {
+    const { tab } = await this.#open()
+    await tab.authenticate({ username: user, password })
+  }
+
+  async go(path: string): Promise<Seen> {
+    const { tab, proxy } = await this.#open()
+    proxy.fault = undefined
+    try {
+      const reply = await tab.goto(new URL(path, this.#base).href, { waitUntil: 'domcontentloaded' })
+      this.#status = reply?.status() ?? 200
+      if (this.#status >= 500) throw new WireError('garbled', `${path}: HTTP ${this.#status}`)
+    } catch (error) {
+      throw this.#explained(error, proxy)
+    }
+    const seen = await this.look()
+    // Led on to another door, it goes on there.
+    this.#base = new URL(tab.url()).origin
+    return seen
+  }
+
+  async submit(entries: readonly Entry[], press: string): Promise<Seen> {
+    const { tab, proxy } = await this.#open()
+    proxy.fault = undefined
+    this.#status = 200
+    try {
+      const missing = await tab.evaluate(fillIn, [...entries])
+      if (missing !== undefined) throw new WireError('garbled', `there is no field ${missing} on its page`)
+      if (!(await tab.evaluate(pressed, press)))
+        throw new WireError('garbled', `there is no button ${press} on its page`)
+    } catch (error) {
+      // The press leads away before it is answered.
+      if (!isBetweenPages(error)) throw this.#explained(error, proxy)
+    }
+    return this.look()
+  }
+
+  async look(): Promise<Seen> {
+    const { tab, proxy } = await this.#open()
+    const end = Date.now() + this.#settings.longestReplyMs
+    for (;;)
+      try {
+        const html = await tab.evaluate(shownHtml, largestPage)
+        if (html === undefined) throw new WireError('garbled', `the page is larger than ${largestPage / 1024} KiB`)
+        const url = tab.url()
+        // The browser's own page that says so.
+        if (url.startsWith('chrome-error:')) throw proxy.fault ?? new WireError('unreachable', 'no answer')
+        return { status: this.#status, html, scheme: url.startsWith('https:') ? 'https' : 'http' }
+      } catch (error) {
+        if (!isBetweenPages(error) || Date.now() > end) throw this.#explained(error, proxy)
+        await new Promise((resolve) => setTimeout(resolve, betweenTriesMs))
+      }
+  }
+
+  close(): void {
+    this.#closed = true
+    void this.#opening?.then(
+      async ({ context, proxy }) => {
+        await closeContext(context)
+        proxy.close()
+      },
+      () => undefined,
+    )
+    this.#opening = undefined
+  }
+
+  #open(): Promise<Opened> {
+    if (this.#closed) throw new WireError('unreachable', 'no session is open')
+    this.#opening ??= this.#started()
+    return this.#opening
+  }
+
+  async #started(): Promise<Opened> {
+    const { lane, pin, longestReplyMs } = this.#settings
+    const proxy = await LaneProxy.open(lane, pin)
+    try {
+      const context = await browserContext(proxy.url)
+      const tab = await context.newPage()
+      tab.setDefaultTimeout(longestReplyMs)
+      // It asks "are you sure?": yes.
+      tab.on('dialog', (dialog) => void dialog.accept().catch(() => undefined))
+      return { proxy, context, tab }
+    } catch (error) {
+      proxy.close()
+      throw error
+    }
+  }
+
+  #explained(error: unknown, proxy: LaneProxy): WireError {
+    if (error instanceof WireError) return error
+    if (proxy.fault) return proxy.fault
+    const cause = error instanceof Error ? error : new Error(String(error))
+    if (cause instanceof TimeoutError)
+      return new WireError('timeout', `no page in ${this.#settings.longestReplyMs / 1000} s`, { cause })
+    return new WireError('unreachable', plainReason(cause.message.split('\n')[0] ?? ''), { cause })
+  }
+}
+
+/** One page is gone and the next is not there yet. */
+function isBetweenPages(error: unknown): boolean {
+  return (
+    error instanceof Error &&
+    !(error instanceof WireError) &&
+    /Execution context was destroyed|Cannot find context|frame was detached|Execution context is not available/i.test(
+      error.message,
+    )
+  )
+}
+
+// The three below run in the page itself.
+
+/** Puts the entries into their fields, and tells the page of it. @returns the first that is not there */
+function fillIn(entries: Entry[]): string | undefined {
+  const tell = (field: Element): void => {
+    for (const kind of ['input', 'change']) field.dispatchEvent(new Event(kind, { bubbles: true }))
+  }
+  for (const entry of entries) {
+    const fields = [...document.querySelectorAll(entry.at)]
+    const [first] = fields
+    if (!first) return entry.at
+    if (entry.kind === 'tick') {
+      if (first instanceof HTMLInputElement && first.checked !== entry.ticked) first.click()
+    } else if (first instanceof HTMLInputElement && first.type === 'radio') {
+      const chosen = fields.find((each) => each instanceof HTMLInputElement && each.value === entry.text)
+      if (chosen instanceof HTMLInputElement && !chosen.checked) chosen.click()
+    } else {
+      // A page that keeps its own copy of a value listens to the element's own setter.
+      const kind =
+        first instanceof HTMLSelectElement
+          ? HTMLSelectElement
+          : first instanceof HTMLTextAreaElement
+            ? HTMLTextAreaElement
+            : HTMLInputElement
+      Object.getOwnPropertyDescriptor(kind.prototype, 'value')?.set?.call(first, entry.text)
+      tell(first)
+    }
+  }
+  return undefined
+}
+
+function pressed(selector: string): boolean {
+  const button = document.querySelector(selector)
+  if (!(button instanceof HTMLElement)) return false
+  button.click()
+  return true
+}
+
+/** The page with the state of its fields in its attributes; undefined where it is too large. */
+function shownHtml(most: number): string | undefined {
+  const copy = document.documentElement.cloneNode(true)
+  if (!(copy instanceof Element)) return ''
+  const all = (root: Element): Element[] => [...root.querySelectorAll('input, option, textarea')]
+  const copies = all(copy)
+  for (const [index, field] of all(document.documentElement).entries()) {
+    const twin = copies[index]
+    if (field instanceof HTMLInputElement) {
+      twin?.setAttribute('value', field.value)
+      twin?.toggleAttribute('checked', field.checked)
+    } else if (field instanceof HTMLOptionElement) twin?.toggleAttribute('selected', field.selected)
+    else if (field instanceof HTMLTextAreaElement && twin) twin.textContent = field.value
+  }
+  for (const script of copy.querySelectorAll('script, style')) script.remove()
+  const html = copy.outerHTML
+  return html.length > most ? undefined : html
+}

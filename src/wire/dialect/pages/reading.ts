@@ -1,0 +1,75 @@
+/** What a unit's pages hold, as settings: bounded, and nothing guessed. */
+import type { SettingId } from '../../../core/config/setting-ids'
+import type { Observed, ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { DirectCard } from '../../../core/kit/kit-card'
+import type { PagesDialect, SettingsPage } from '../../../core/kit/pages-dialect'
+import type { Reading } from '../dialect'
+import { mergedNetwork, neverShown, type SeenValues } from '../seen-values'
+import type { Page } from './page'
+import { idsOfSlots, type Slot } from './slots'
+
+export interface ReadPage {
+  readonly of: SettingsPage | NonNullable<PagesDialect['state']>
+  readonly radio: string | undefined
+  readonly band: string | undefined
+  readonly slot: number | undefined
+  readonly page: Page
+  /** When, ms since 1970. */
+  readonly at: number
+}
+
+export function observedOn(
+  card: DirectCard,
+  dialect: PagesDialect,
+  read: readonly ReadPage[],
+  { reading, desired }: { readonly reading: Reading; readonly desired: UnitConfig | undefined },
+): { observed: ObservedConfig; slots: Slot[] } {
+  const unit: SeenValues = neverShown(card, 'unit')
+  const state: SeenValues = {}
+  const radios: Record<string, SeenValues> = {}
+  const slots: (Slot & { readonly values: SeenValues })[] = []
+  for (const { of, band, slot, page, at } of read) {
+    const values = valuesOn(card, of.fields, page, at)
+    if (!('path' in of)) Object.assign(state, values)
+    else if (band === undefined) Object.assign(unit, values)
+    else if (slot === undefined) radios[band] = { ...neverShown(card, 'radio'), ...radios[band], ...values }
+    else slots.push({ band, number: slot, ssid: textOf(values['network.ssid']), values })
+  }
+  // What it was told to be stands in its fields; what it is, in its state, and what DHCP gave it, there alone.
+  const whole = reading === 'in-effect' ? { ...unit, ...state } : { ...state, ...unit }
+  return { observed: { unit: whole, networks: networksIn(card, dialect, slots, desired), radios }, slots }
+}
+
+function networksIn(
+  card: DirectCard,
+  { networksAre }: PagesDialect,
+  slots: readonly (Slot & { readonly values: SeenValues })[],
+  desired: UnitConfig | undefined,
+): Record<string, SeenValues> {
+  const always = Object.fromEntries(
+    Object.entries(networksAre).map(([id, value]): [string, Observed<unknown>] => [id, { kind: 'value', value }]),
+  )
+  const ids = idsOfSlots(desired, slots)
+  const networks: Record<string, SeenValues> = {}
+  for (const slot of slots) {
+    const id = ids.get(slot)
+    if (id === undefined) continue
+    const bands: Observed<unknown> = { kind: 'value', value: [slot.band] }
+    const seen = { ...always, ...neverShown(card, 'network'), ...slot.values, 'network.bands': bands }
+    networks[id] = mergedNetwork(networks[id], seen)
+  }
+  return networks
+}
+
+function valuesOn({ can }: DirectCard, fields: SettingsPage['fields'], page: Page, at: number): SeenValues {
+  return Object.fromEntries(
+    Object.entries(fields).flatMap(([id, place]): [string, Observed<unknown>][] => {
+      // Dots stand where a secret is: they are not its value.
+      if (can[id as SettingId]?.readable === 'no') return []
+      const value = page.value(id as SettingId, place, at)
+      return value === undefined ? [] : [[id, { kind: 'value', value }]]
+    }),
+  )
+}
+
+const textOf = (value: Observed<unknown> | undefined): string => (value?.kind === 'value' ? String(value.value) : '')

@@ -1,0 +1,51 @@
+/** A unit that speaks nothing but web pages: turned without a browser, and in one. */
+import { afterEach, expect, it } from 'vitest'
+import type { JobDocument } from '../../src/core/job/job-document'
+import { answers } from '../../src/core/muster/roll'
+import { pellworthP6 } from '../../src/lab/device/sheet'
+import { openSecret } from '../../src/store/secrets'
+import { type Bench, openBench } from '../support/bench'
+import { cardText } from '../support/data'
+import { wholeBrief } from '../support/whole-brief'
+
+let bench: Bench
+afterEach(() => bench.close())
+
+const mac = '02:50:36:10:6a:2c'
+type Engine = 'forms' | 'browser'
+
+/** The model that comes with the program is turned in a browser; its twin without one. */
+const twin = 'Pellworth P6 plain'
+const variants = new Map([[twin, { ...pellworthP6, model: 'P6 plain' }]])
+const plainCard = cardText('pellworth-p6')
+  .replace('model: P6', 'model: P6 plain')
+  .replace('^Pellworth P6$', `^${twin}$`)
+  .replace('engine: browser', 'engine: forms')
+
+const office =
+  (engine: Engine) =>
+  (job: JobDocument): void => {
+    const [unit] = job.units
+    if (unit) job.units = [{ ...unit, model: engine === 'forms' ? twin : 'Pellworth P6', mac }]
+    job.cards = [plainCard]
+    job.brief = { ...wholeBrief, networks: wholeBrief.networks.map((each) => ({ ...each, security: 'wpa2-personal' })) }
+  }
+const row = async () => (await bench.roll()).rows.get('hall-01')
+const device = () => bench.lab.plugged(mac).unit
+const open = async (engine: Engine, pace: number): Promise<void> => {
+  bench = await openBench({ change: office(engine), pace, lab: { variants } })
+  bench.startRunner()
+  await bench.order()
+}
+
+it.each<Engine>(['forms', 'browser'])('is mustered by its pages (%s), and was never open on air', async (engine) => {
+  await open(engine, 60)
+  await bench.settled()
+  expect(answers(await row()), JSON.stringify(await row())).toBe(true)
+  expect(device().effective).toMatchObject({ country: 'NZ', wired: { address: '10.44.8.20' } })
+  expect(bench.lab.air.everOpen).toEqual([])
+  const { networks } = device().effective
+  const [first] = wholeBrief.networks
+  const kept = networks.find(({ name }) => name === first?.ssid)
+  expect(kept?.passphrase).toBe(await openSecret(bench.store, bench.jobId, `network/${first?.id}/passphrase`))
+})
