@@ -1,6 +1,7 @@
 /** A unit that speaks nothing but web pages: turned without a browser, and in one. */
 import { afterEach, expect, it } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
+import type { Step } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
 import { pellworthP6 } from '../../src/lab/device/sheet'
 import { openSecret } from '../../src/store/secrets'
@@ -48,4 +49,42 @@ it.each<Engine>(['forms', 'browser'])('is mustered by its pages (%s), and was ne
   const [first] = wholeBrief.networks
   const kept = networks.find(({ name }) => name === first?.ssid)
   expect(kept?.passphrase).toBe(await openSecret(bench.store, bench.jobId, `network/${first?.id}/passphrase`))
+})
+
+it.each<Step>(['networks', 'password', 'apply', 'return'])(
+  'that loses its power as it comes to %s is brought home',
+  async (step) => {
+    await open('forms', 100)
+    await expect
+      .poll(async () => (await row())?.steps[step]?.kind ?? 'idle', { timeout: 30_000, interval: 2 })
+      .not.toBe('idle')
+    bench.lab.unplug(mac)
+    bench.lab.plugIn(mac)
+    await bench.settled()
+    if (!answers(await row())) {
+      await bench.order()
+      await bench.settled()
+    }
+    expect(answers(await row()), JSON.stringify(await row())).toBe(true)
+    expect(bench.lab.air.everOpen).toEqual([])
+  },
+)
+
+it('waits while somebody else is signed in, says so, and goes on when they are gone', async () => {
+  bench = await openBench({ change: office('forms'), pace: 60, lab: { variants } })
+  await expect.poll(() => device().serviceIsUp).toBe(true)
+  const { front } = bench.lab.plugged(mac)
+  const elsewhere = await fetch(`http://127.0.0.1:${front.loopbackPort(80)}/enter`, {
+    method: 'POST',
+    body: new URLSearchParams({ who: 'owner', word: 'owner' }),
+    redirect: 'manual',
+  })
+  expect(elsewhere.status).toBe(303)
+  bench.startRunner()
+  await bench.order()
+  await expect
+    .poll(async () => (await row())?.steps['sign-in'], { timeout: 10_000 })
+    .toMatchObject({ kind: 'waiting', waitingFor: 'somebody else is signed in; sign out there' })
+  await bench.settled()
+  expect(answers(await row()), JSON.stringify(await row())).toBe(true)
 })

@@ -104,7 +104,6 @@ const scopeOf = (id: string): z.infer<typeof scopes> =>
   id.startsWith('network.') ? 'network' : id.startsWith('radio.') ? 'radio' : 'unit'
 
 const pressSchema = z.strictObject({ page: path, fills: z.array(fillSchema).default([]), press: selector })
-type PagePress = z.infer<typeof pressSchema>
 
 const signInSchema = z.discriminatedUnion('by', [
   z.strictObject({

@@ -1,5 +1,6 @@
 import { createServer, type Server } from 'node:https'
 import { type AddressInfo, connect, type Socket } from 'node:net'
+import { Duplex } from 'node:stream'
 import { generate } from 'selfsigned'
 import { afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Lane } from '../host/host'
@@ -108,5 +109,22 @@ describe('a question', () => {
       'another certificate',
     )
     expect(asked).toBe(0)
+  })
+
+  it('is not kept busy by a unit that talks before it is asked and hangs up, again and again', async () => {
+    let connects = 0
+    const rude: Lane = {
+      ...lane,
+      connect: async () => {
+        connects += 1
+        const socket = new Duplex({ read: () => undefined, write: (_chunk, _encoding, done) => done() })
+        socket.push('HTTP/1.1 200 OK\r\n\r\n')
+        setImmediate(() => socket.destroy())
+        return socket as unknown as Socket
+      },
+    }
+    session = new HttpSession(rude, { scheme: 'http', port: 80, pin: async () => {} })
+    await expect(session.ask(question)).rejects.toMatchObject({ kind: 'garbled' })
+    expect(connects).toBeLessThan(10)
   })
 })

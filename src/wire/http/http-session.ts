@@ -32,6 +32,8 @@ export interface HttpSettings {
 export const largestReply = 1024 * 1024
 const defaultLongestReplyMs = 8000
 const longestHandshakeMs = 8000
+/** The client opens another whenever one is lost before the question went out: a hostile unit would keep it busy. */
+const mostConnects = 3
 
 /** Names of errors that say that time ran out. */
 const late: ReadonlySet<string> = new Set(['AbortError', 'HeadersTimeoutError', 'BodyTimeoutError'])
@@ -39,13 +41,21 @@ const late: ReadonlySet<string> = new Set(['AbortError', 'HeadersTimeoutError', 
 export class HttpSession {
   readonly #client: Client
   readonly #longestReplyMs: number
+  /** Connections that were opened for the question that is asked. */
+  #connects = 0
 
   constructor(lane: Lane, { scheme, port, pin, longestReplyMs = defaultLongestReplyMs }: HttpSettings) {
     this.#longestReplyMs = longestReplyMs
     this.#client = new Client(`${scheme}://${lane.address}:${port}`, {
       // The client's own way of connecting knows no lanes and no pins.
       connect: (_options, done) => {
-        const connecting = scheme === 'https' ? pinnedTls(lane, port, pin) : lane.connect(port).then(watched)
+        this.#connects += 1
+        const connecting =
+          this.#connects > mostConnects
+            ? Promise.reject(new WireError('garbled', 'it hangs up before it is asked, again and again'))
+            : scheme === 'https'
+              ? pinnedTls(lane, port, pin)
+              : lane.connect(port).then(watched)
         connecting.then(
           (socket) => done(null, socket),
           (error: Error) => done(error, null),
@@ -60,6 +70,7 @@ export class HttpSession {
 
   /** @throws WireError unreachable, untrusted, timeout or garbled */
   async ask({ method, path, headers = {}, body }: HttpQuestion): Promise<HttpReply> {
+    this.#connects = 0
     // One bound for all of it: a unit that drips keeps each of the client's own time-outs from running out.
     const late = new AbortController()
     const timer = setTimeout(() => late.abort(), this.#longestReplyMs)

@@ -3,10 +3,11 @@
  * is put into some of them, and the button that is pressed.
  */
 import { randomUUID } from 'node:crypto'
-import { type Cheerio, type CheerioAPI, load } from 'cheerio'
+import type { Cheerio, CheerioAPI } from 'cheerio/slim'
 import type { AnyNode, Element } from 'domhandler'
 import { WireError } from '../../wire-error'
 import type { Entry } from './engine'
+import { parsed } from './parsed'
 
 export interface Submission {
   readonly method: 'GET' | 'POST'
@@ -20,7 +21,7 @@ export interface Submission {
 
 /** @throws WireError garbled where the page has no such field, button or form */
 export function submissionOf(html: string, entries: readonly Entry[], press: string): Submission {
-  const $ = load(html)
+  const $ = parsed(html)
   const button = one($, press, 'button')
   const form = formOf($, button)
   for (const entry of entries) put($, entry)

@@ -1,5 +1,4 @@
 /** Turns pages without a browser: plain HTTP, cookies, redirects within the unit, forms as they stand. */
-import { load } from 'cheerio'
 import { CookieJar } from 'tough-cookie'
 import type { Lane } from '../../host/host'
 import { type HttpReply, HttpSession } from '../../http/http-session'
@@ -9,6 +8,7 @@ import type { Credentials } from '../dialect'
 import { bestDigest, type Challenge, challengesIn, digestAnswer } from './digest'
 import type { Entrance, Entry, PageEngine, Seen } from './engine'
 import { submissionOf } from './form-data'
+import { parsed } from './parsed'
 
 export interface EngineSettings {
   readonly lane: Lane
@@ -66,7 +66,7 @@ export class FormsEngine implements PageEngine {
 
   look(): Promise<Seen> {
     // A page that will lead on by itself is followed, as a browser would.
-    const refresh = load(this.#html)('meta[http-equiv="refresh" i]').first().attr('content') ?? ''
+    const refresh = parsed(this.#html)('meta[http-equiv="refresh" i]').first().attr('content') ?? ''
     const onwards = /^\s*\d+\s*[;,]\s*url\s*=\s*['"]?([^'"]+)/i.exec(refresh)?.[1]
     return this.#follow({ method: 'GET', url: onwards === undefined ? this.#url : this.#within(onwards) })
   }

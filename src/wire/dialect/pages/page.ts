@@ -1,5 +1,5 @@
 /** One page as it was seen: what its fields hold and its words say. What a unit sends is hostile: bounded, no scripts. */
-import { load } from 'cheerio'
+import type { CheerioAPI } from 'cheerio/slim'
 import type { AnyNode, Element } from 'domhandler'
 import { isSame } from '../../../core/config/compare'
 import type { SettingId } from '../../../core/config/setting-ids'
@@ -8,6 +8,7 @@ import type { PagePlace, PageValue } from '../../../core/kit/pages-dialect'
 import { WireError } from '../../wire-error'
 import { fromWords, toWords } from '../words'
 import type { Entry, Seen } from './engine'
+import { parsed } from './parsed'
 
 /** Text that one place holds. */
 const longestText = 4096
@@ -16,11 +17,11 @@ const tick = { true: 'on', false: 'off' } as const
 type Place = PagePlace & Partial<Pick<PageValue, 'words' | 'times' | 'as' | 'separator' | 'absent'>>
 
 export class Page {
-  readonly #$: ReturnType<typeof load>
+  readonly #$: CheerioAPI
   readonly #root: AnyNode | undefined
 
   private constructor(
-    $: ReturnType<typeof load>,
+    $: CheerioAPI,
     root: AnyNode | undefined,
     readonly status: number,
   ) {
@@ -28,8 +29,9 @@ export class Page {
     this.#root = root
   }
 
+  /** @throws WireError garbled */
   static of({ html, status }: Pick<Seen, 'html' | 'status'>): Page {
-    return new Page(load(html), undefined, status)
+    return new Page(parsed(html), undefined, status)
   }
 
   get title(): string {
@@ -54,7 +56,7 @@ export class Page {
     if (found.length === 0) return undefined
     const raw = attribute === undefined ? this.#shown(found.toArray()) : found.first().attr(attribute)
     if (raw === undefined) return undefined
-    return within(raw.trim().slice(0, longestText), shows)
+    return within(raw.slice(0, longestText), shows)
   }
 
   /** @param at  when the page was asked for, ms since 1970 @returns undefined where it says nothing of it */
@@ -129,7 +131,8 @@ export class Page {
       return chosen && this.#optionValue(chosen)
     }
     if (first.name === 'textarea') return this.#$(first).text()
-    if (first.name !== 'input') return this.#$(first).text().replace(/\s+/g, ' ')
+    // Words stand between the spaces of the markup; a field holds what it holds.
+    if (first.name !== 'input') return this.#$(first).text().replace(/\s+/g, ' ').trim()
     const type = typeOf(first)
     if (type === 'checkbox') return first.attribs.checked === undefined ? 'off' : 'on'
     if (type !== 'radio') return first.attribs.value ?? ''

@@ -12,12 +12,17 @@ export interface Slot {
   readonly ssid: string
 }
 
+/** As a page shows a name between other words: spaces at its ends and rows of them are lost. */
+const asShown = (ssid: string | undefined): string | undefined => ssid?.replace(/\s+/g, ' ').trim()
+
 const ssidOf = (desired: UnitConfig | undefined, id: string): string | undefined =>
   desired?.networks[id]?.['network.ssid']
 
 /** Id of the network of this name on a band; undefined where what the unit is to be has none. */
 export function idOfNetwork(desired: UnitConfig | undefined, band: string, ssid: string): string | undefined {
-  const named = Object.keys(desired?.networks ?? {}).filter((id) => ssidOf(desired, id) === ssid)
+  const ids = Object.keys(desired?.networks ?? {})
+  const exactly = ids.filter((id) => ssidOf(desired, id) === ssid)
+  const named = exactly.length > 0 ? exactly : ids.filter((id) => asShown(ssidOf(desired, id)) === ssid)
   const onBand = named.find((id) => desired?.networks[id]?.['network.bands']?.some((each) => each === band))
   return onBand ?? (named.length === 1 ? named[0] : undefined)
 }

@@ -1,0 +1,291 @@
+/** The pages dialect against a stand-in that renders and takes its pages with code of its own, over real sockets. */
+import { createServer, type Server } from 'node:http'
+import { type AddressInfo, connect } from 'node:net'
+import fc from 'fast-check'
+import { afterAll, afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { compare, stepOf } from '../../src/core/config/compare'
+import { desiredOf } from '../../src/core/config/compile'
+import { keyText, type UnitConfig } from '../../src/core/config/unit-config'
+import type { DirectCard } from '../../src/core/kit/kit-card'
+import { Lab } from '../../src/lab/lab'
+import type { Dialect } from '../../src/wire/dialect/dialect'
+import { endBrowser } from '../../src/wire/dialect/pages/chromium'
+import { openDialect } from '../../src/wire/dialect/registry'
+import type { Lane } from '../../src/wire/host/host'
+import { WireError } from '../../src/wire/wire-error'
+import { anyBrief } from '../support/any-brief'
+import { askingFor, valuesIn } from '../support/config'
+import { cardOf, demoBrief, regulatory } from '../support/data'
+
+const mac = '02:50:36:00:00:01'
+const model = 'Pellworth P6'
+const factory = { user: 'owner', password: 'owner' }
+const card = cardOf(model) as DirectCard & { dialect: { kind: 'pages' } }
+const turnedBy = (engine: 'forms' | 'browser') => ({ ...card, dialect: { ...card.dialect, engine } }) as typeof card
+const kindOf = (work: Promise<unknown>): Promise<string> =>
+  work.then(
+    () => 'no error',
+    (error: unknown) => (error instanceof WireError ? error.kind : String(error)),
+  )
+
+let lab: Lab
+const opened: Dialect[] = []
+const newLane = (): Lane => ({
+  ...{ mac, address: '192.168.50.1', prefix: 24, source: '192.168.50.254' },
+  connect: (port) => {
+    const behind = lab.plugged(mac).front.loopbackPort(port)
+    if (behind === undefined) throw new WireError('unreachable', `port ${port} is shut`)
+    return new Promise((resolve, reject) => {
+      const socket = connect(behind, '127.0.0.1', () => resolve(socket))
+      socket.once('error', (cause) => reject(new WireError('unreachable', cause.message)))
+    })
+  },
+  ping: async () => true,
+  close: async () => {},
+})
+let lane: Lane
+const open = (desired: UnitConfig | undefined, engine: 'forms' | 'browser' = 'forms', over = lane): Dialect => {
+  const dialect = openDialect(turnedBy(engine), over, async () => {}, desired)
+  opened.push(dialect)
+  return dialect
+}
+const device = () => lab.plugged(mac).unit
+/** As a muster does it, step by step. */
+async function muster(unit: Dialect, desired: UnitConfig): Promise<void> {
+  for (const step of ['country', 'clock', 'networks', 'radios', 'services', 'address'] as const) {
+    const differences = compare(desired, await unit.read('configured')).filter((each) => stepOf(each) === step)
+    if (differences.length > 0) await unit.write(differences, desired)
+  }
+}
+/** What it shows otherwise than asked; what it never shows is told by its own memory. */
+const left = async (unit: Dialect, desired: UnitConfig): Promise<string[]> => {
+  const observed = await unit.read('configured')
+  const hidden = new Set<string>(['network.passphrase', 'clock.time', 'unit.firmware'])
+  return compare(desired, observed).flatMap((each) =>
+    each.kind === 'value' ? (hidden.has(each.id) ? [] : [keyText(each)]) : [each.sentence],
+  )
+}
+
+beforeEach(async () => {
+  lab = await Lab.open({ pace: 1000, regulatory, shelf: [{ model, mac, serial: 'P6-1' }] })
+  lab.plugInAll()
+  lane = newLane()
+  await expect.poll(() => device().serviceIsUp).toBe(true)
+})
+afterEach(async () => {
+  for (const dialect of opened.splice(0)) dialect.close()
+  await lab.close()
+})
+afterAll(() => endBrowser())
+
+const desired = desiredOf(askingFor(model))
+const signedIn = async (engine: 'forms' | 'browser' = 'forms'): Promise<Dialect> => {
+  const unit = open(desired, engine)
+  await unit.signIn(factory)
+  return unit
+}
+
+describe.each(['forms', 'browser'] as const)('turned by %s', (engine) => {
+  it('answers what it asks at the first time, speaks HTTPS from then on, and keeps all that is written', async () => {
+    expect(lab.plugged(mac).front.loopbackPort(443)).toBeUndefined()
+    const unit = open(desired, engine)
+    expect(await unit.identify()).toEqual({ title: 'Pellworth P6' })
+    await unit.signIn(factory)
+    expect(device().configured.country).toBe('NZ')
+    await muster(unit, desired)
+    expect(await left(unit, desired)).toEqual([])
+    const [network] = Object.values(desired.networks)
+    for (const { passphrase, on } of device().configured.networks)
+      expect({ passphrase, on }).toEqual({ passphrase: network?.['network.passphrase'], on: true })
+    expect(await unit.changes()).toEqual({ standing: 'waiting', saved: 'saved' })
+  })
+
+  it('says what the unit says where it refuses, and changes nothing', async () => {
+    const unit = await signedIn(engine)
+    const observed = await unit.read('configured')
+    const named = { ...desired, unit: { ...desired.unit, 'management.address': 'no address' } }
+    const differences = compare(named, observed).filter(
+      (each) => each.kind === 'value' && each.id === 'management.address',
+    )
+    const refusal = await unit.write(differences, named).catch((error: unknown) => error)
+    expect(refusal).toMatchObject({ kind: 'rejected', reason: 'no address is no address.' })
+    expect(device().configured.wired.address).toBe('192.168.50.1')
+  })
+})
+
+it('takes nothing that a brief can hold for markup, and reads it back as it was', async () => {
+  const unit = await signedIn()
+  const nasty = [
+    '"><script>alert(1)</script>',
+    "it's & co",
+    '</form>',
+    '&quot;',
+    ' lead and trail ',
+    'Ünïcödé 東京',
+    '{{slot}}',
+  ]
+  for (const ssid of nasty) {
+    const [id = ''] = Object.keys(desired.networks)
+    const network = { ...desired.networks[id], 'network.ssid': ssid, 'network.passphrase': '"> &amp; <b>\\' }
+    const asked = { ...desired, networks: { [id]: network } }
+    const again = open(asked)
+    unit.close()
+    await again.signIn(factory)
+    await again.write(compare(asked, await again.read('configured')), asked)
+    expect(device().configured.networks.map(({ name, passphrase }) => ({ name, passphrase }))).toEqual(
+      network['network.bands']?.map(() => ({ name: ssid, passphrase: '"> &amp; <b>\\' })),
+    )
+    expect(valuesIn(await again.read('configured')).networks[id]?.['network.ssid']).toBe(ssid)
+    again.close()
+  }
+})
+
+it('whatever the brief: all that the model can is kept, and read back from its pages', async () => {
+  await fc.assert(
+    fc.asyncProperty(anyBrief, async (brief) => {
+      const carried = brief.networks.filter(({ security }) => card.limits.security.includes(security))
+      const asked = desiredOf(askingFor(model, { ...brief, networks: carried }))
+      device().pressReset(10)
+      await expect.poll(() => device().serviceIsUp, { interval: 5 }).toBe(true)
+      const unit = open(asked, 'forms', newLane())
+      await unit.signIn(factory)
+      await muster(unit, asked)
+      // Under DHCP the address is the server's to give.
+      const rest = (await left(unit, asked)).filter(
+        (each) => brief.addressing === 'static' || !each.startsWith('management.'),
+      )
+      expect(rest).toEqual([])
+      expect(device().configured.networks.every(({ mode, meantOpen }) => mode !== 'open' || meantOpen)).toBe(true)
+      unit.close()
+    }),
+    { numRuns: 25 },
+  )
+})
+
+it('knows two networks of one name apart by their bands', async () => {
+  const [crew] = demoBrief.networks
+  if (!crew) throw new Error('the demo has a network')
+  const networks = [
+    { ...crew, id: 'low', ssid: 'Ellery', bands: ['2.4' as const] },
+    { ...crew, id: 'high', ssid: 'Ellery', bands: ['5' as const], security: 'wpa3-personal' as const, vlan: 47 },
+  ]
+  const asked = desiredOf(askingFor(model, { ...demoBrief, networks }))
+  const unit = open(asked)
+  await unit.signIn(factory)
+  await muster(unit, asked)
+  expect(await left(unit, asked)).toEqual([])
+  expect(
+    device()
+      .configured.networks.map(({ bands, mode }) => [bands[0], mode])
+      .sort(),
+  ).toEqual([
+    ['2.4', 'wpa2-personal'],
+    ['5', 'wpa3-personal'],
+  ])
+})
+
+it('sends no password of the job over plain HTTP', async () => {
+  const unit = open(desired)
+  expect(await kindOf(unit.signIn({ user: 'owner', password: 'of the job' }))).toBe('refused')
+  await unit.signIn(factory)
+  expect(await kindOf(open(desired, 'forms', newLane()).signIn({ user: 'owner', password: 'wrong' }))).toBe('refused')
+})
+
+it('waits for its own session to be left, and says where somebody else has one', async () => {
+  const first = await signedIn()
+  const elsewhere = open(desired, 'forms', newLane())
+  expect(await kindOf(elsewhere.signIn(factory))).toBe('occupied')
+  first.close()
+  const second = open(desired)
+  await second.signIn(factory)
+  expect((await second.changes()).standing).toBe('none')
+})
+
+it('signs in again where its session has ended in the middle', async () => {
+  const unit = await signedIn()
+  await unit.read('configured')
+  // Idle for five minutes of its own.
+  await new Promise((resolve) => setTimeout(resolve, 350))
+  await muster(unit, desired)
+  expect(await left(unit, desired)).toEqual([])
+})
+
+it('changes the password: the old one opens nothing any more', async () => {
+  const unit = await signedIn()
+  await unit.changePassword('owner', 'A new passw0rd')
+  unit.close()
+  expect(await kindOf(open(desired).signIn(factory))).toBe('refused')
+  const again = open(desired)
+  await again.signIn({ user: 'owner', password: 'A new passw0rd' })
+  expect(await again.backup()).not.toMatch(/A new passw0rd|Secret of/)
+})
+
+it('applies what was saved, and restarts when it is told to', async () => {
+  const unit = await signedIn()
+  await muster(unit, desired)
+  const mark = await unit.revision()
+  await unit.apply()
+  await expect.poll(() => device().effective.name).toBe('hall-01')
+  expect(device().effective.wired.address).toBe(desired.unit['management.address'])
+  await expect.poll(() => device().serviceIsUp).toBe(true)
+  const back = open(desired, 'forms', newLane())
+  await back.signIn(factory)
+  expect(await back.revision()).toBe(mark)
+  await back.restart()
+  await expect.poll(() => device().phase).toBe('starting')
+})
+
+describe('a browser on a lane', () => {
+  let elsewhere: Server
+  let heard: string[] = []
+  beforeEach(async () => {
+    heard = []
+    elsewhere = createServer((request, response) => {
+      heard.push(request.url ?? '')
+      response.end('here')
+    })
+    await new Promise<void>((resolve) => elsewhere.listen(0, '127.0.0.1', resolve))
+  })
+  afterEach(() => new Promise<unknown>((resolve) => elsewhere.close(resolve)))
+
+  it('never leaves it: what a page says of another host gets nothing', async () => {
+    const { port } = elsewhere.address() as AddressInfo
+    const there = `127.0.0.1:${port}`
+    const page = `<!doctype html><title>Pellworth P6</title><img src="http://${there}/image"><script src="http://${there}/script"></script>
+      <link rel="stylesheet" href="http://${there}/style"><iframe src="http://${there}/frame"></iframe>
+      <script>fetch('http://${there}/fetch').catch(() => {}); navigator.sendBeacon('http://${there}/beacon', 'x');
+      new WebSocket('ws://${there}/socket'); location.hash = 'done'</script>
+      <form id="enter"><input name="who"><input name="word" type="password"><button>go</button></form>`
+    const unit = createServer((_request, response) =>
+      response.writeHead(200, { 'content-type': 'text/html' }).end(page),
+    )
+    await new Promise<void>((resolve) => unit.listen(0, '127.0.0.1', resolve))
+    const over: Lane = {
+      ...newLane(),
+      connect: async (asked) => {
+        if (asked !== 80) throw new WireError('unreachable', 'shut')
+        return connect((unit.address() as AddressInfo).port, '127.0.0.1')
+      },
+    }
+    const dialect = open(desired, 'browser', over)
+    expect(await dialect.identify()).toEqual({ title: 'Pellworth P6' })
+    await new Promise((resolve) => setTimeout(resolve, 500))
+    expect(heard).toEqual([])
+    // The server that nobody may reach is there all the same.
+    expect(await (await fetch(`http://${there}/direct`)).text()).toBe('here')
+    dialect.close()
+    unit.closeAllConnections()
+    await new Promise<unknown>((resolve) => unit.close(resolve))
+  })
+
+  it('ends with the certificate that is not the pinned one, before a byte of a page is asked for', async () => {
+    const first = await signedIn('browser')
+    first.close()
+    const pin = async (): Promise<void> => {
+      throw new WireError('untrusted', 'another certificate')
+    }
+    const again = openDialect(turnedBy('browser'), newLane(), pin, desired)
+    opened.push(again)
+    expect(await kindOf(again.identify())).toBe('untrusted')
+  })
+})
