@@ -29,6 +29,12 @@ const packages = {
     names: ['qemu-system-x86', 'cpio', 'xz-utils', 'kmod', 'e2fsprogs'],
     why: 'the tests against a real access point',
   },
+  cups: {
+    file: '/usr/lib/cups/cgi-bin/admin.cgi',
+    names: ['cups', 'cups-daemon'],
+    why: 'the tests against web pages that nobody here wrote',
+    service: 'cups',
+  },
   openssl: { file: '/usr/bin/openssl', names: ['openssl'], why: 'the tests of signatures' },
   netconfd: {
     file: '/usr/sbin/netconfd',

@@ -155,8 +155,8 @@ const fields = z.strictObject({
     saved: selector,
     /** It was not, and why. */
     refused: selector,
-    /** The session is over. */
-    lost: selector,
+    /** The session is over; absent where sign-in is asked for by the protocol itself. */
+    lost: selector.optional(),
   }),
   /** Its MAC, so that nobody else is set in its place. */
   mac: plainPlace.extend({ page: path }),
@@ -180,10 +180,12 @@ const fields = z.strictObject({
   air: airSchema,
 })
 
-export const pagesDialectSchema = fields.superRefine(({ pages, state, networksAre }, context) => {
+export const pagesDialectSchema = fields.superRefine(({ pages, state, networksAre, signIn, says }, context) => {
   const fault = (at: PropertyKey[], message: string): void => {
     context.addIssue({ code: 'custom', path: at, message })
   }
+  if (signIn.by === 'form' && says.lost === undefined)
+    fault(['says', 'lost'], 'signing in by a form takes what a lost session looks like')
   if (pages.filter(({ per }) => per === 'network').length > 1) fault(['pages'], 'networks stand on pages of one kind')
   for (const id of Object.keys(state?.fields ?? {}))
     if (!isSettingId(id) || scopeOf(id) !== 'unit') fault(['state', 'fields', id], `"${id}" is no setting of a unit`)

@@ -26,6 +26,10 @@ export class BrowserEngine implements PageEngine {
     this.#settings = settings
   }
 
+  get #scheme(): 'http' | 'https' {
+    return this.#base.startsWith('https:') ? 'https' : 'http'
+  }
+
   enter({ scheme, port }: Entrance): void {
     this.#base = `${scheme}://${this.#settings.lane.address}:${port}`
   }
@@ -43,6 +47,8 @@ export class BrowserEngine implements PageEngine {
       this.#status = reply?.status() ?? 200
       if (this.#status >= 500) throw new WireError('garbled', `${path}: HTTP ${this.#status}`)
     } catch (error) {
+      // What it shows to whoever is not let in is not shown by the browser.
+      if (String(error).includes('ERR_INVALID_AUTH_CREDENTIALS')) return { status: 401, html: '', scheme: this.#scheme }
       throw this.#explained(error, proxy)
     }
     const seen = await this.look()

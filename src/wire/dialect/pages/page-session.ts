@@ -37,6 +37,8 @@ export class PageSession {
   /** Pages of settings as they were read: where nobody else can be signed in, they stay so until one is saved. */
   readonly #read = new Map<string, Page>()
   #credentials: Credentials | undefined
+  /** When a page was saved last, ms since 1970. */
+  #savedAt = 0
 
   constructor(lane: Lane, card: PagesCard, pin: PinCheck, desired: UnitConfig | undefined) {
     this.#lane = lane
@@ -115,13 +117,25 @@ export class PageSession {
   /** A page, once all is there that is to be; where the session has ended, after signing in again. */
   async open(path: string, ready: readonly string[] = []): Promise<Page> {
     await leaving.get(this.#lane)
-    const page = Page.of(await this.#engine.go(path))
+    const page = Page.of(await this.#onceBack(path))
     if (!this.#isLost(page)) return this.#ready(page, ready)
     this.forget('all')
     await this.signIn(this.credentials)
     const again = Page.of(await this.#engine.go(path))
     if (this.#isLost(again)) throw new WireError('refused', 'it ends each session at once')
     return this.#ready(again, ready)
+  }
+
+  /** Some start their service again after each page that was saved, and are away for a moment. */
+  async #onceBack(path: string): Promise<Seen> {
+    for (;;)
+      try {
+        return await this.#engine.go(path)
+      } catch (error) {
+        const maybeBack = Date.now() < this.#savedAt + this.#patienceMs
+        if (!(error instanceof WireError && error.kind === 'unreachable' && maybeBack)) throw error
+        await new Promise((resolve) => setTimeout(resolve, longestPauseMs))
+      }
   }
 
   /** A page of settings, as it was read in this session or is now. */
@@ -148,6 +162,7 @@ export class PageSession {
       if (this.#isLost(page)) throw new WireError('unreachable', 'the session ended while a page was saved')
       return page.has(saved)
     })
+    this.#savedAt = Date.now()
   }
 
   async press(entries: readonly Entry[], press: string): Promise<void> {
@@ -209,7 +224,8 @@ export class PageSession {
   }
 
   #isLost(page: Page): boolean {
-    return page.status === 401 || page.has(this.#dialect.says.lost)
+    const { lost } = this.#dialect.says
+    return page.status === 401 || (lost !== undefined && page.has(lost))
   }
 
   #ready(first: Page, selectors: readonly string[]): Promise<Page> {
