@@ -64,7 +64,12 @@ export type CardRadio = z.infer<typeof cardRadioSchema>
 
 export const dialectSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('restconf'), managementInterface: z.string() }),
-  z.strictObject({ kind: z.literal('netconf'), managementInterface: z.string(), port: z.int().default(830) }),
+  z.strictObject({
+    kind: z.literal('netconf'),
+    managementInterface: z.string(),
+    /** Whether its interfaces show their MAC; where they do not, the lane alone says that it is this unit. */
+    showsMac: z.enum(['yes', 'no']).default('yes'),
+  }),
   cliDialectSchema,
   pagesDialectSchema,
   /** A command line in the words of a former release, which spoke none. */

@@ -108,7 +108,7 @@ export const kitCardSchema = cardFields.superRefine(({ can, dialect }, context) 
 })
 export type KitCard = z.infer<typeof kitCardSchema>
 
-const directKinds = ['restconf', 'cli', 'pages'] as const
+const directKinds = ['restconf', 'netconf', 'cli', 'pages'] as const
 type DirectKind = (typeof directKinds)[number]
 const isDirectKind = (kind: string): kind is DirectKind => directKinds.some((each) => each === kind)
 

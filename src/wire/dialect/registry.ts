@@ -5,6 +5,7 @@ import type { Lane } from '../host/host'
 import type { PinCheck } from '../trust/pin'
 import { cli } from './cli/cli'
 import type { Dialect } from './dialect'
+import { netconf } from './netconf/netconf'
 import { pages } from './pages/pages'
 import { restconf } from './restconf/restconf'
 
@@ -18,6 +19,7 @@ type Open<K extends Kind> = (
 
 const dialects: { readonly [K in Kind]: Open<K> } = {
   cli,
+  netconf,
   pages,
   restconf: (lane, { factory, dialect, does }, pin) =>
     restconf(lane, { port: factory.port, managementInterface: dialect.managementInterface, pin, slow: does.slow }),

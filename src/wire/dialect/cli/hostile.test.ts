@@ -6,9 +6,9 @@ import fc from 'fast-check'
 import { Server } from 'ssh2'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { Lane } from '../../host/host'
+import { bannerOf, connectSsh } from '../../ssh/ssh-client'
 import { WireError } from '../../wire-error'
 import { shownOn } from './shown'
-import { bannerOf, connectSsh } from './ssh-client'
 import { TelnetDecoder, telnetEncoded } from './telnet'
 
 const runs = { numRuns: 10_000 }

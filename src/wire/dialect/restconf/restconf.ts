@@ -12,8 +12,9 @@ import { type HttpReply, HttpSession } from '../../http/http-session'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
 import type { Changes, Credentials, Dialect, RadioOnAir, Reading } from '../dialect'
-import { type Edit, editsFor } from './edits'
-import { asksDhcp, toObserved } from './read'
+import { radiosOnAir, wirelessState } from '../yang/air'
+import { type Edit, editsFor, passwordEdit } from '../yang/edits'
+import { asksDhcp, toObserved } from '../yang/read'
 
 export interface RestconfSettings {
   readonly port: number
@@ -38,27 +39,7 @@ const changesReply = z.object({
     unsaved: z.boolean().default(false),
   }),
 })
-const ssid = z.base64().transform((text) => Buffer.from(text, 'base64').toString('utf8'))
-const airReply = z.object({
-  'air-muster-wireless:wireless': z.object({
-    radio: z
-      .array(
-        z.object({
-          band: z.string().max(8),
-          condition: z.enum(['off', 'listening', 'on-air']),
-          'listens-for': z.number().optional(),
-          channel: z.number().optional(),
-          width: z.number().optional(),
-          'left-for-radar': z.number().optional(),
-          'on-air': z
-            .array(z.object({ network: z.string().max(64), ssid, security: z.string().max(40) }))
-            .max(100)
-            .default([]),
-        }),
-      )
-      .max(20),
-  }),
-})
+const airReply = z.object({ 'air-muster-wireless:wireless': wirelessState })
 
 export function restconf(lane: Lane, settings: RestconfSettings): Dialect {
   return new Restconf(lane, settings)
@@ -116,14 +97,7 @@ class Restconf implements Dialect {
   }
 
   async changePassword(user: string, password: string): Promise<void> {
-    await this.#patch([
-      {
-        operation: 'merge',
-        target: `/ietf-system:system/authentication/${entry('user', user)}`,
-        // RFC 7317: "$0$" marks clear text that the unit is to hash.
-        value: { 'ietf-system:user': [{ name: user, password: `$0$${password}` }] },
-      },
-    ])
+    await this.#patch([passwordEdit(user, password)])
   }
 
   async changes(): Promise<Changes> {
@@ -159,15 +133,7 @@ class Restconf implements Dialect {
 
   async air(): Promise<readonly RadioOnAir[]> {
     const reply = await this.#get(`${operational}/air-muster-wireless:wireless`, airReply)
-    return reply['air-muster-wireless:wireless'].radio.map((radio) => ({
-      band: radio.band,
-      condition: radio.condition,
-      listensFor: radio['listens-for'] ?? 0,
-      channel: radio.channel,
-      width: radio.width,
-      leftForRadar: radio['left-for-radar'],
-      networks: radio['on-air'].map(({ network, ...rest }) => ({ id: network, ...rest })),
-    }))
+    return radiosOnAir(reply['air-muster-wireless:wireless'])
   }
 
   close(): void {

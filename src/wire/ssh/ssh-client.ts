@@ -2,10 +2,10 @@
 import { createHash } from 'node:crypto'
 import type { Socket } from 'node:net'
 import { Client } from 'ssh2'
-import type { Lane } from '../../host/host'
-import type { PinCheck } from '../../trust/pin'
-import { plainReason, WireError } from '../../wire-error'
-import type { Credentials } from '../dialect'
+import type { Credentials } from '../dialect/dialect'
+import type { Lane } from '../host/host'
+import type { PinCheck } from '../trust/pin'
+import { plainReason, WireError } from '../wire-error'
 
 /** A small unit takes its time over the first handshake, above all while it makes its key. */
 const handshakeMs = 45_000

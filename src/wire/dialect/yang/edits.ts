@@ -150,6 +150,15 @@ export function editsFor(differences: readonly Difference[], desired: UnitConfig
   })
 }
 
+/** RFC 7317: "$0$" marks clear text that the unit is to hash. */
+export function passwordEdit(user: string, password: string): Edit {
+  return {
+    operation: 'merge',
+    target: `/ietf-system:system/authentication/${entry('user', user)}`,
+    value: { 'ietf-system:user': [{ name: user, password: `$0$${password}` }] },
+  }
+}
+
 function scopeOf(difference: Difference): 'unit' | 'network' | 'radio' {
   if (difference.kind !== 'value') return difference.scope
   return difference.of === '' ? 'unit' : difference.id.startsWith('network.') ? 'network' : 'radio'

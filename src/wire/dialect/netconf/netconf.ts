@@ -1,0 +1,204 @@
+/**
+ * The netconf dialect (RFC 6241): each change is written to the candidate, validated and committed as one. A move of
+ * its address is a confirmed commit (RFC 6241, 8.4): it takes itself back unless it is confirmed from the new one.
+ */
+import { createHash } from 'node:crypto'
+import { z } from 'zod'
+import type { Difference } from '../../../core/config/compare'
+import { settingOf } from '../../../core/config/settings/settings'
+import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { DirectCard } from '../../../core/kit/kit-card'
+import type { Evidence } from '../../../core/kit/recognise'
+import type { Lane } from '../../host/host'
+import { NetconfSession, RpcRejection } from '../../netconf/session'
+import { childOf, type Element } from '../../netconf/xml'
+import { bannerOf } from '../../ssh/ssh-client'
+import type { PinCheck } from '../../trust/pin'
+import { WireError } from '../../wire-error'
+import type { Changes, Credentials, Dialect, RadioOnAir, Reading } from '../dialect'
+import { radiosOnAir, wirelessState } from '../yang/air'
+import { type Edit, editsFor, passwordEdit } from '../yang/edits'
+import { asksDhcp, toObserved } from '../yang/read'
+import { dataOf, editsXml } from './data-xml'
+import { namespaces } from './schema'
+
+type NetconfCard = DirectCard & { readonly dialect: { readonly kind: 'netconf' } }
+
+/** Seconds in which a move must be confirmed: as long as the longest way back takes. */
+const confirmWithin = 600
+
+const interfaces = z.object({
+  'ietf-interfaces:interfaces': z.object({
+    interface: z.array(z.object({ name: z.string(), 'phys-address': z.string().optional() })).max(200),
+  }),
+})
+
+export function netconf(lane: Lane, card: NetconfCard, pin: PinCheck): Dialect {
+  return new Netconf(lane, card, pin)
+}
+
+class Netconf implements Dialect {
+  readonly #lane: Lane
+  readonly #card: NetconfCard
+  readonly #pin: PinCheck
+  #session: NetconfSession | undefined
+
+  constructor(lane: Lane, card: NetconfCard, pin: PinCheck) {
+    this.#lane = lane
+    this.#card = card
+    this.#pin = pin
+  }
+
+  async identify(): Promise<Evidence> {
+    return { banner: await bannerOf(this.#lane, this.#card.factory.port) }
+  }
+
+  async signIn(login: Credentials): Promise<void> {
+    this.close()
+    this.#session = await NetconfSession.open(this.#lane, this.#card.factory.port, login, this.#pin)
+    const { managementInterface, showsMac } = this.#card.dialect
+    // Where it does not tell, the lane alone says that it is this one.
+    if (showsMac === 'no') return
+    const told = interfaces.safeParse(await this.#state(`<interfaces xmlns="${namespaces['ietf-interfaces']}"/>`))
+    const wired = told.data?.['ietf-interfaces:interfaces'].interface.find(({ name }) => name === managementInterface)
+    const mac = wired?.['phys-address']?.toLowerCase()
+    if (mac === undefined) throw new WireError('garbled', `it shows no interface ${managementInterface} with a MAC`)
+    if (mac !== this.#lane.mac) throw new WireError('wrong-unit', `${mac} answers where ${this.#lane.mac} should`)
+  }
+
+  async read(asked: Reading): Promise<ObservedConfig> {
+    const { managementInterface } = this.#card.dialect
+    const configured = asked === 'configured' ? await this.#config('running') : undefined
+    const needsState = configured === undefined || asksDhcp(configured, managementInterface)
+    const operational = needsState ? await this.#state() : undefined
+    return toObserved({ configured, operational, asked, managementInterface, at: Date.now() })
+  }
+
+  async backup(): Promise<string> {
+    return JSON.stringify(await this.#config('running'), null, 2)
+  }
+
+  async write(differences: readonly Difference[], desired: UnitConfig): Promise<void> {
+    const edits = editsFor(differences, desired, this.#card.dialect.managementInterface)
+    const moves = differences.some((each) => each.kind === 'value' && settingOf(each.id).step === 'address')
+    if (edits.length > 0) await this.#change(edits, moves ? 'until-confirmed' : 'for-good')
+  }
+
+  changePassword(user: string, password: string): Promise<void> {
+    return this.#change([passwordEdit(user, password)], 'for-good')
+  }
+
+  /** All of it or none: whatever goes wrong, the candidate is as it was. */
+  async #change(edits: readonly Edit[], stands: 'for-good' | 'until-confirmed'): Promise<void> {
+    const session = this.#open
+    const target = session.can('candidate:1.0') ? 'candidate' : 'running'
+    await session.rpc(`<lock><target><${target}/></target></lock>`)
+    try {
+      // RFC 6241, 7.2: checked as it is written, and again by the commit. An operation of its own that checks it leaves
+      // some servers with a candidate that they do not commit any more.
+      const tested = session.can('validate:1.1') ? '<test-option>test-then-set</test-option>' : ''
+      const config = `<config>${editsXml(edits)}</config>`
+      await session.rpc(`<edit-config><target><${target}/></target>${tested}${config}</edit-config>`)
+      if (target === 'candidate')
+        await session.rpc(stands === 'until-confirmed' ? this.#confirmedCommit() : '<commit/>')
+    } catch (error) {
+      if (error instanceof RpcRejection && target === 'candidate')
+        await session.rpc('<discard-changes/>').catch(() => undefined)
+      throw error
+    } finally {
+      await session.rpc(`<unlock><target><${target}/></target></unlock>`).catch(() => undefined)
+    }
+  }
+
+  /** RFC 6241, 8.4.5.1: it outlives the session by a word that is the same after a crash. */
+  #confirmedCommit(): string {
+    if (!this.#open.can('confirmed-commit:1.1')) return '<commit/>'
+    return `<commit><confirmed/><confirm-timeout>${confirmWithin}</confirm-timeout><persist>${this.#word}</persist></commit>`
+  }
+
+  get #word(): string {
+    return createHash('sha256').update(`move ${this.#lane.mac}`).digest('hex').slice(0, 16)
+  }
+
+  async changes(): Promise<Changes> {
+    if (!this.#open.can('startup:1.0')) return { standing: 'none', saved: 'saved' }
+    const [running, startup] = [await this.#config('running'), await this.#config('startup')]
+    return { standing: 'none', saved: JSON.stringify(running) === JSON.stringify(startup) ? 'saved' : 'unsaved' }
+  }
+
+  async revision(): Promise<undefined> {
+    return undefined
+  }
+
+  async apply(): Promise<void> {
+    // Each commit takes effect at once.
+  }
+
+  async confirm(): Promise<void> {
+    if (!this.#open.can('confirmed-commit:1.1')) return
+    try {
+      await this.#open.rpc(`<commit><persist-id>${this.#word}</persist-id></commit>`)
+    } catch (error) {
+      // Nothing waits for it: it was confirmed before, or taken back, and what it is now is read.
+      if (!(error instanceof RpcRejection)) throw error
+    }
+  }
+
+  async save(): Promise<void> {
+    if (this.#open.can('startup:1.0'))
+      await this.#open.rpc('<copy-config><target><startup/></target><source><running/></source></copy-config>')
+  }
+
+  async restart(): Promise<void> {
+    await this.#open.rpc(`<system-restart xmlns="${namespaces['ietf-system']}"/>`).catch((error: unknown) => {
+      // It may be gone before the answer is here.
+      if (!(error instanceof WireError && error.kind === 'unreachable')) throw error
+    })
+  }
+
+  async air(): Promise<readonly RadioOnAir[]> {
+    if (this.#card.radios.length === 0) return []
+    const state = await this.#state(`<wireless xmlns="${namespaces['air-muster-wireless']}"/>`)
+    const parsed = wirelessState.safeParse(state['air-muster-wireless:wireless'])
+    if (!parsed.success) throw new WireError('garbled', 'it does not show its radios')
+    return radiosOnAir(parsed.data)
+  }
+
+  close(): void {
+    this.#session?.close()
+    this.#session = undefined
+  }
+
+  async #config(from: 'running' | 'startup'): Promise<Record<string, unknown>> {
+    return contentOf(await this.#open.rpc(`<get-config><source><${from}/></source>${filterOf()}</get-config>`))
+  }
+
+  /** @param subtree  all that is spoken of where it is left out */
+  async #state(subtree?: string): Promise<Record<string, unknown>> {
+    return contentOf(await this.#open.rpc(`<get>${filterOf(subtree)}</get>`))
+  }
+
+  get #open(): NetconfSession {
+    if (!this.#session) throw new WireError('unreachable', 'no session is open')
+    return this.#session
+  }
+}
+
+/** Top-level parts that are spoken of. */
+const parts: readonly [module: string, name: string][] = [
+  ['ietf-system', 'system'],
+  ['ietf-system', 'system-state'],
+  ['ietf-interfaces', 'interfaces'],
+  ['ietf-routing', 'routing'],
+  ['air-muster-wireless', 'wireless'],
+  ['air-muster-wireless', 'services'],
+]
+const all = parts.map(([module, name]) => `<${name} xmlns="${namespaces[module]}"/>`).join('')
+/** RFC 6241, 6: what is not spoken of is not asked for. */
+const filterOf = (subtree = all): string => `<filter type="subtree">${subtree}</filter>`
+
+function contentOf(reply: Element): Record<string, unknown> {
+  const data = childOf(reply, 'data')
+  if (!data) throw new WireError('garbled', 'its reply has no data')
+  return dataOf(data)
+}

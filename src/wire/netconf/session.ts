@@ -1,0 +1,178 @@
+/**
+ * One NETCONF session (RFC 6241) over SSH (RFC 6242): hello on both sides, questions one after the other, answers
+ * bounded in size and time, errors in the unit's own words.
+ */
+import type { Client, ClientChannel } from 'ssh2'
+import type { Credentials } from '../dialect/dialect'
+import type { Lane } from '../host/host'
+import { connectSsh } from '../ssh/ssh-client'
+import type { PinCheck } from '../trust/pin'
+import { plainReason, WireError } from '../wire-error'
+import { FrameReader, type Framing, framed } from './framing'
+import { childOf, type Element, parseXml } from './xml'
+
+export const base = 'urn:ietf:params:xml:ns:netconf:base:1.0'
+const capability = 'urn:ietf:params:netconf:'
+const replyMs = 20_000
+
+export interface RpcError {
+  readonly tag: string
+  readonly message: string
+}
+
+/** The unit said no: what it said, beside the reason. */
+export class RpcRejection extends WireError {
+  constructor(readonly error: RpcError) {
+    super(error.tag === 'access-denied' ? 'refused' : 'rejected', plainReason(error.message) || error.tag)
+  }
+}
+
+export class NetconfSession {
+  readonly #client: Client
+  readonly #channel: ClientChannel
+  readonly #reader = new FrameReader()
+  #framing: Framing = 'end-mark'
+  #asked = 0
+  #waiting: { resolve: (message: string) => void; reject: (error: Error) => void } | undefined
+  #fault: WireError | undefined
+  /** Whether its hello has come. */
+  #greeted = false
+  #messages: string[] = []
+  capabilities: ReadonlySet<string> = new Set()
+  /** Told each notification (RFC 5277) that comes in between. */
+  onNotification: (event: Element) => void = () => {}
+
+  private constructor(client: Client, channel: ClientChannel) {
+    this.#client = client
+    this.#channel = channel
+    channel.on('data', (bytes: Buffer) => this.#heard(bytes))
+    channel.on('close', () => this.#fail(new WireError('unreachable', 'it closed the session')))
+    client.on('close', () => this.#fail(new WireError('unreachable', 'it closed the connection')))
+    client.on('error', (cause) => this.#fail(new WireError('unreachable', plainReason(cause.message), { cause })))
+  }
+
+  /** @throws WireError */
+  static async open(lane: Lane, port: number, login: Credentials, pin: PinCheck): Promise<NetconfSession> {
+    const client = await connectSsh(lane, port, login, pin)
+    try {
+      const channel = await new Promise<ClientChannel>((resolve, reject) => {
+        client.once('error', reject)
+        client.once('close', () => reject(new Error('it closed the connection')))
+        client.subsys('netconf', (cause, opened) => (cause ? reject(cause) : resolve(opened)))
+      }).catch((cause: Error) => {
+        throw new WireError('garbled', `it has no NETCONF there: ${plainReason(cause.message)}`, { cause })
+      })
+      const session = new NetconfSession(client, channel)
+      await session.#hello()
+      return session
+    } catch (error) {
+      client.on('error', () => undefined)
+      client.destroy()
+      throw error
+    }
+  }
+
+  /** Whether a capability of RFC 6241 was announced, such as `candidate:1.0`. */
+  can(name: string): boolean {
+    return this.capabilities.has(`${capability}capability:${name}`)
+  }
+
+  async #hello(): Promise<void> {
+    const ours = ['base:1.0', 'base:1.1'].map((each) => `<capability>${capability}${each}</capability>`)
+    this.#send(
+      `<?xml version="1.0" encoding="UTF-8"?><hello xmlns="${base}"><capabilities>${ours.join('')}</capabilities></hello>`,
+    )
+    const hello = parseXml(await this.#message())
+    if (hello.name !== 'hello' || hello.namespace !== base) throw new WireError('garbled', 'it does not say hello')
+    const told = childOf(hello, 'capabilities')?.children.map(({ text }) => text.trim()) ?? []
+    this.capabilities = new Set(told)
+    // RFC 6242, 4.1: chunks, where both know 1.1.
+    if (this.capabilities.has(`${capability}base:1.1`)) this.#framing = 'chunks'
+    else if (!this.capabilities.has(`${capability}base:1.0`))
+      throw new WireError('garbled', 'it speaks another NETCONF')
+  }
+
+  /**
+   * @param operation  XML of the operation
+   * @returns          the reply @throws RpcRejection where it says no, WireError
+   */
+  async rpc(operation: string): Promise<Element> {
+    this.#asked += 1
+    const id = String(this.#asked)
+    this.#send(`<?xml version="1.0" encoding="UTF-8"?><rpc message-id="${id}" xmlns="${base}">${operation}</rpc>`)
+    for (;;) {
+      const reply = parseXml(await this.#message())
+      if (reply.name === 'notification') {
+        this.onNotification(reply)
+        continue
+      }
+      if (reply.name !== 'rpc-reply' || reply.namespace !== base) throw new WireError('garbled', 'it does not reply')
+      if (reply.attributes['message-id'] !== id) throw new WireError('garbled', 'it replies to another question')
+      const [error] = errorsIn(reply)
+      if (error) throw new RpcRejection(error)
+      return reply
+    }
+  }
+
+  close(): void {
+    this.#fault ??= new WireError('unreachable', 'the session is closed')
+    this.#client.end()
+  }
+
+  #send(message: string): void {
+    if (this.#fault) throw this.#fault
+    this.#channel.write(framed(message, this.#framing))
+  }
+
+  #message(): Promise<string> {
+    const next = this.#messages.shift()
+    if (next !== undefined) return Promise.resolve(next)
+    if (this.#fault) return Promise.reject(this.#fault)
+    return new Promise((resolve, reject) => {
+      const late = setTimeout(
+        () => this.#fail(new WireError('timeout', `it did not reply in ${replyMs / 1000} s`)),
+        replyMs,
+      )
+      const settled =
+        <T>(settle: (value: T) => void) =>
+        (value: T) => {
+          clearTimeout(late)
+          this.#waiting = undefined
+          settle(value)
+        }
+      this.#waiting = { resolve: settled(resolve), reject: settled(reject) }
+    })
+  }
+
+  #heard(bytes: Buffer): void {
+    if (this.#fault) return
+    try {
+      this.#reader.take(bytes)
+      for (let message = this.#reader.next(); message !== undefined; message = this.#reader.next()) {
+        // The hello decides how what follows it is framed: one message at a time.
+        if (this.#waiting) this.#waiting.resolve(message)
+        else this.#messages.push(message)
+        if (!this.#greeted && message.includes(`${capability}base:1.1`)) this.#reader.framing = 'chunks'
+        this.#greeted = true
+      }
+    } catch (error) {
+      this.#fail(error instanceof WireError ? error : new WireError('garbled', 'its frames are not to be read'))
+    }
+  }
+
+  #fail(error: WireError): void {
+    this.#fault ??= error
+    this.#waiting?.reject(this.#fault)
+    if (error.kind !== 'unreachable') this.#client.destroy()
+  }
+}
+
+function errorsIn(reply: Element): RpcError[] {
+  return reply.children
+    .filter(({ name }) => name === 'rpc-error')
+    .filter((error) => childOf(error, 'error-severity')?.text.trim() !== 'warning')
+    .map((error) => ({
+      tag: childOf(error, 'error-tag')?.text.trim() ?? 'operation-failed',
+      message: childOf(error, 'error-message')?.text.trim() || (childOf(error, 'error-tag')?.text.trim() ?? ''),
+    }))
+}

@@ -1,0 +1,119 @@
+/** The netconf dialect commissions Debian's netconfd with our modules, behind Debian's sshd, like any unit. */
+import { createHash } from 'node:crypto'
+import { connect } from 'node:net'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { compare, stepOf } from '../../src/core/config/compare'
+import { keyText } from '../../src/core/config/unit-config'
+import type { DirectCard } from '../../src/core/kit/kit-card'
+import type { Dialect } from '../../src/wire/dialect/dialect'
+import { openDialect } from '../../src/wire/dialect/registry'
+import type { Lane } from '../../src/wire/host/host'
+import { NetconfSession } from '../../src/wire/netconf/session'
+import { WireError } from '../../src/wire/wire-error'
+import { desiredFor, valuesIn } from '../support/config'
+import { cardOf } from '../support/data'
+import { freePort } from '../support/free-port'
+import { type NetconfdUnit, startNetconfd } from '../support/netconfd'
+import { mixedBrief } from '../support/whole-brief'
+
+const model = 'Ostrel O-40'
+const login = { user: 'root', password: 'boxed netconf' }
+const pin = async (): Promise<void> => {}
+let unit: NetconfdUnit
+let session: Dialect
+const lane: Lane = {
+  ...{ mac: '02:6e:63:00:00:01', address: '127.0.0.1', prefix: 8, source: '127.0.0.2' },
+  connect: (port) =>
+    new Promise((resolve, reject) => {
+      const socket = connect(port, '127.0.0.1', () => resolve(socket))
+      socket.once('error', (cause) => reject(new WireError('unreachable', cause.message)))
+    }),
+  ping: async () => true,
+  close: async () => {},
+}
+const open = (): Dialect => {
+  const card = cardOf(model) as DirectCard
+  const netconf = {
+    ...card,
+    factory: { ...card.factory, port: unit.port },
+    dialect: { kind: 'netconf', managementInterface: 'uplink', showsMac: 'no' },
+  } as DirectCard
+  return openDialect(netconf, lane, pin)
+}
+/** As it would come out of its box: one wired interface, and an admin. */
+const boxed = `<interfaces xmlns="urn:ietf:params:xml:ns:yang:ietf-interfaces"><interface><name>uplink</name>
+  <type xmlns:ift="urn:ietf:params:xml:ns:yang:iana-if-type">ift:ethernetCsmacd</type>
+  <ipv4 xmlns="urn:ietf:params:xml:ns:yang:ietf-ip"><address><ip>192.168.77.1</ip><prefix-length>24</prefix-length></address></ipv4>
+  </interface></interfaces>`
+const raw = async (operation: string): Promise<void> => {
+  const direct = await NetconfSession.open(lane, unit.port, login, pin)
+  await direct.rpc(operation).finally(() => direct.close())
+}
+
+beforeAll(async () => {
+  unit = await startNetconfd(await freePort(), login.password)
+  await raw(`<edit-config><target><candidate/></target><config>${boxed}</config></edit-config>`)
+  await raw('<commit/>')
+}, 300_000)
+afterAll(async () => {
+  session?.close()
+  await unit.close()
+})
+
+const desired = desiredFor(model, mixedBrief)
+/** All but what only a real unit tells. */
+const left = async (dialect: Dialect): Promise<string[]> =>
+  compare(desired, await dialect.read('configured')).flatMap((each) =>
+    each.kind !== 'value' ? [each.sentence] : ['clock.time', 'unit.firmware'].includes(each.id) ? [] : [keyText(each)],
+  )
+
+it('says who it is, and lets nobody in with another password', async () => {
+  session = open()
+  expect(await session.identify()).toMatchObject({ banner: expect.stringMatching(/^SSH-2\.0-OpenSSH/) })
+  await expect(session.signIn({ ...login, password: 'wrong' })).rejects.toMatchObject({ kind: 'refused' })
+})
+
+it('takes every setting step by step, and shows each as it was asked', async () => {
+  await session.signIn(login)
+  for (const step of ['country', 'clock', 'networks', 'radios', 'services'] as const) {
+    const differences = compare(desired, await session.read('configured')).filter((each) => stepOf(each) === step)
+    expect(differences.length, step).toBeGreaterThan(0)
+    await session.write(differences, desired)
+  }
+  expect((await left(session)).every((id) => id.startsWith('management.'))).toBe(true)
+  expect(await session.changes()).toEqual({ standing: 'none', saved: 'saved' })
+})
+
+const isThere = async (): Promise<string | undefined> =>
+  valuesIn(await session.read('configured')).unit['management.address']
+const move = async (): Promise<void> => {
+  const differences = compare(desired, await session.read('configured')).filter((each) => stepOf(each) === 'address')
+  await session.write(differences, desired)
+}
+
+it('takes its address back where nobody confirms it in time, and keeps it where somebody does', async () => {
+  await move()
+  expect(await isThere()).toBe(desired.unit['management.address'])
+  // Sooner than its own clock would.
+  const word = createHash('sha256').update(`move ${lane.mac}`).digest('hex').slice(0, 16)
+  await raw(`<cancel-commit><persist-id>${word}</persist-id></cancel-commit>`)
+  expect(await isThere()).toBe('192.168.77.1')
+  await move()
+  session.close()
+  await session.signIn(login)
+  await session.confirm(desired)
+  await expect(raw(`<cancel-commit><persist-id>${word}</persist-id></cancel-commit>`)).rejects.toThrow()
+  expect(await left(session)).toEqual([])
+  // Where nothing waits for it, it says nothing.
+  await session.confirm(desired)
+})
+
+it('says in its own words what it refuses, and is as it was', async () => {
+  const before = await session.backup()
+  const wrong = { ...desired, unit: { ...desired.unit, 'unit.country': 'nowhere' } }
+  const differences = compare(wrong, await session.read('configured'))
+  const refusal = await session.write(differences, wrong).catch((error: unknown) => error)
+  expect(refusal).toMatchObject({ kind: 'rejected' })
+  expect(await session.backup()).toBe(before)
+  await session.write(compare(desired, await session.read('configured')), desired)
+})
