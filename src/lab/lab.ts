@@ -12,6 +12,7 @@ import { type StandInSheet, sheets } from './device/sheet'
 import { type DhcpOptions, DhcpServer, type Site } from './device/site'
 import { Flash } from './flash'
 import type { Front } from './fronts/front'
+import { NetconfServer } from './fronts/netconf/server'
 import { PagesServer } from './fronts/pages/server'
 import { RestconfServer } from './fronts/restconf/server'
 import { ShellServer } from './fronts/shell/server'
@@ -45,6 +46,7 @@ export interface LabDhcp extends DhcpOptions {
 }
 
 const fronts: Readonly<Record<StandInSheet['front'], (unit: Device, flash: Flash) => Promise<Front>>> = {
+  netconf: (unit, flash) => NetconfServer.listen(unit, flash),
   pages: (unit, flash) => PagesServer.listen(unit, flash),
   restconf: (unit, flash) => RestconfServer.listen(unit, flash),
   shell: (unit, flash) => ShellServer.listen(unit, flash),

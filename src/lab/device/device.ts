@@ -118,6 +118,11 @@ export class Device {
     return this.#effective
   }
 
+  /** What it will be after a restart. */
+  get saved(): DeviceSettings {
+    return this.#saved
+  }
+
   /** By a time server that answers, or from where its clock began. */
   get time(): Date {
     if (this.#effective.timeServers.some((server) => this.site.ntpAnswers(server))) return new Date(Date.now())

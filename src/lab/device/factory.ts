@@ -47,5 +47,6 @@ function factoryNetworks({ factory, slots }: StandInSheet, { serial }: Identity)
     mode: 'wpa2-personal',
     passphrase: serial.padEnd(8, '0'),
   })
+  if (bands.length === 0) return []
   return slots === null ? [network('factory', bands)] : bands.map((band) => network(`${band}-1`, [band]))
 }

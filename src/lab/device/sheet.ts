@@ -28,7 +28,7 @@ export interface StandInSheet {
     readonly resetHold: number
   }
   /** What it is spoken to in. */
-  readonly front: 'restconf' | 'shell' | 'pages'
+  readonly front: 'restconf' | 'netconf' | 'shell' | 'pages'
   /** Places for networks that each radio has; null where networks are kept by the unit. */
   readonly slots: number | null
   readonly ignoresPing: boolean
@@ -215,9 +215,45 @@ export const pellworthP6: StandInSheet = {
   showsPassphrases: false,
 }
 
+/** A controller: it has no radio of its own, and its clock begins anew whenever it does. */
+export const tarnhelmC1: StandInSheet = {
+  ...ostrelO40,
+  maker: 'Tarnhelm',
+  model: 'C1',
+  firmware: '7.2.0',
+  factory: {
+    address: '192.168.77.250',
+    prefix: 24,
+    asksDhcp: false,
+    login: { user: 'chief', password: 'chief' },
+    country: 'US',
+    radios: [],
+    network: '',
+  },
+  timing: { start: 180, apply: 10, restart: 180, resetHold: 20 },
+  front: 'netconf',
+  sessions: 'many',
+  lights: {
+    starting: 'white, turning',
+    applying: 'white, turning',
+    'on-air': 'white',
+    silent: 'white',
+    'not-saved': 'white',
+  },
+  managementInterface: 'mgmt0',
+  powers: {},
+  widths: {},
+  mostNetworks: 16,
+  passwordShortest: 10,
+  lacks: ['time-zone-rule', 'lights'],
+  showsPassphrases: false,
+  applies: 'at-once',
+  saves: 'on-command',
+}
+
 /** Sheets by `maker model`. */
 export const sheets: ReadonlyMap<string, StandInSheet> = new Map(
-  [ostrelO40, ostrelO20, ostrelO20Us, brackwaterB7, pellworthP6].map((sheet) => [
+  [ostrelO40, ostrelO20, ostrelO20Us, brackwaterB7, pellworthP6, tarnhelmC1].map((sheet) => [
     `${sheet.maker} ${sheet.model}`,
     sheet,
   ]),

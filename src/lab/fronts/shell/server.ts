@@ -2,24 +2,15 @@
  * A command line over SSH (RFC 4254, 6.5) in front of an access point. It listens on loopback, and has a prompt only:
  * a command without a terminal is not run.
  */
-import { generateKeyPairSync } from 'node:crypto'
 import { type AddressInfo, createServer, type Server, type Socket } from 'node:net'
 import ssh2, { type Connection, type Server as SshServer } from 'ssh2'
 import type { Device } from '../../device/device'
 import { Flash } from '../../flash'
 import type { Front } from '../front'
+import { newHostKey } from '../host-key'
 import { Terminal } from './terminal'
 
 const sshPort = 22
-
-// Not by ssh2 itself: now and then it cannot read the key that it made.
-function newHostKey(): string {
-  return generateKeyPairSync('ec', {
-    namedCurve: 'prime256v1',
-    privateKeyEncoding: { type: 'sec1', format: 'pem' },
-    publicKeyEncoding: { type: 'spki', format: 'pem' },
-  }).privateKey
-}
 
 export class ShellServer implements Front {
   readonly #unit: Device

@@ -96,7 +96,7 @@ export function dataOf(element: Element, depth = 0): Record<string, unknown> {
     const module = modules.get(child.namespace)
     if (module === undefined) continue
     const name = module === here ? child.name : `${module}:${child.name}`
-    const value = valueOf(child, depth)
+    const value = valueIn(child, depth)
     if (lists[`${element.name}/${child.name}`] === undefined) data[name] = value
     else {
       const known = data[name]
@@ -107,7 +107,7 @@ export function dataOf(element: Element, depth = 0): Record<string, unknown> {
   return data
 }
 
-function valueOf(element: Element, depth: number): unknown {
+function valueIn(element: Element, depth: number): unknown {
   if (element.children.length > 0) return dataOf(element, depth + 1)
   const text = element.text
   if (numbers.has(element.name)) return Number(text.trim())

@@ -42,6 +42,8 @@ class Netconf implements Dialect {
   readonly #card: NetconfCard
   readonly #pin: PinCheck
   #session: NetconfSession | undefined
+  /** Whether this session has looked for a move that waits to be confirmed. */
+  #looked = false
 
   constructor(lane: Lane, card: NetconfCard, pin: PinCheck) {
     this.#lane = lane
@@ -55,6 +57,7 @@ class Netconf implements Dialect {
 
   async signIn(login: Credentials): Promise<void> {
     this.close()
+    this.#looked = false
     this.#session = await NetconfSession.open(this.#lane, this.#card.factory.port, login, this.#pin)
     const { managementInterface, showsMac } = this.#card.dialect
     // Where it does not tell, the lane alone says that it is this one.
@@ -92,6 +95,10 @@ class Netconf implements Dialect {
   async #change(edits: readonly Edit[], stands: 'for-good' | 'until-confirmed'): Promise<void> {
     const session = this.#open
     const target = session.can('candidate:1.0') ? 'candidate' : 'running'
+    // A muster that ended in the middle may have left a move that still waits: it was found where it moved to, and
+    // nothing else is committed before that is confirmed.
+    if (!this.#looked) await this.confirm()
+    this.#looked = true
     await session.rpc(`<lock><target><${target}/></target></lock>`)
     try {
       // RFC 6241, 7.2: checked as it is written, and again by the commit. An operation of its own that checks it leaves

@@ -1,0 +1,54 @@
+/** A controller that speaks NETCONF, out of its box to its place. */
+import { afterEach, expect, it } from 'vitest'
+import type { JobDocument } from '../../src/core/job/job-document'
+import type { Step } from '../../src/core/muster/procedure'
+import { answers } from '../../src/core/muster/roll'
+import { type Bench, openBench } from '../support/bench'
+import { mixedBrief } from '../support/whole-brief'
+
+let bench: Bench
+afterEach(() => bench.close())
+
+const mac = '02:7a:c1:10:6a:01'
+const rack = (job: JobDocument): void => {
+  const [unit] = job.units
+  if (unit) job.units = [{ ...unit, model: 'Tarnhelm C1', role: 'controller', mac } as typeof unit]
+  job.brief = mixedBrief
+}
+const row = async () => (await bench.roll()).rows.get('hall-01')
+const device = () => bench.lab.plugged(mac).unit
+const open = async (pace: number): Promise<void> => {
+  bench = await openBench({ change: rack, pace })
+  bench.startRunner()
+  await bench.order()
+}
+
+it('is mustered over NETCONF: its move confirmed from its new address, and saved', async () => {
+  await open(200)
+  await bench.settled()
+  expect(answers(await row()), JSON.stringify(await row())).toBe(true)
+  expect(device().effective).toMatchObject({ country: 'NZ', name: 'hall-01', wired: { address: '10.44.8.20' } })
+  expect(device().changes.saved).toBe(true)
+  // Nothing waits that would take it back.
+  await new Promise((resolve) => setTimeout(resolve, 3200))
+  expect(device().effective.wired.address).toBe('10.44.8.20')
+})
+
+it.each<Step>(['country', 'services', 'password', 'return', 'save'])(
+  'that loses its power as it comes to %s is brought home',
+  async (step) => {
+    await open(200)
+    await expect
+      .poll(async () => (await row())?.steps[step]?.kind ?? 'idle', { timeout: 30_000, interval: 2 })
+      .not.toBe('idle')
+    bench.lab.unplug(mac)
+    bench.lab.plugIn(mac)
+    await bench.settled()
+    if (!answers(await row())) {
+      await bench.order()
+      await bench.settled()
+    }
+    expect(answers(await row()), JSON.stringify(await row())).toBe(true)
+    expect(device().changes.saved).toBe(true)
+  },
+)
