@@ -41,6 +41,11 @@ const packages = {
     names: ['netconfd'],
     why: 'the tests against a NETCONF server that nobody here wrote',
   },
+  ncclient: {
+    file: '/usr/lib/python3/dist-packages/ncclient/manager.py',
+    names: ['python3-ncclient'],
+    why: 'the tests against a NETCONF client that nobody here wrote',
+  },
   yangModules: {
     file: '/usr/share/yuma/nmda-modules/ietf/ietf-ip@2018-02-22.yang',
     names: ['libyuma-base'],

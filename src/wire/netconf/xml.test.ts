@@ -1,0 +1,39 @@
+import { describe, expect, it } from 'vitest'
+import { WireError } from '../wire-error'
+import { childOf, parseXml, xmlText } from './xml'
+
+describe('XML of a unit', () => {
+  it('is elements with their namespaces, attributes and text', () => {
+    const root = parseXml(
+      '<?xml version="1.0"?><a xmlns="urn:a" xmlns:b="urn:b" id="7"><b:c>x &amp; &#x79;<![CDATA[<z>]]></b:c><!-- no --><d xmlns="urn:d"/></a>',
+    )
+    expect(root).toMatchObject({ name: 'a', namespace: 'urn:a', attributes: { id: '7' } })
+    expect(childOf(root, 'c', 'urn:b')?.text).toBe('x & y<z>')
+    expect(childOf(root, 'd')?.namespace).toBe('urn:d')
+    expect(childOf(root, 'c', 'urn:a')).toBeUndefined()
+  })
+
+  it.each([
+    ['a document type', '<!DOCTYPE a [<!ENTITY x "y">]><a>&x;</a>'],
+    ['an element that is not closed', '<a><b></a>'],
+    ['an end without a beginning', '<a/></b><c/>'],
+    ['two roots', '<a/><b/>'],
+    ['no element', 'hello'],
+    ['nothing', ''],
+    ['a prefix that nobody declared', '<x:a/>'],
+    ['nesting without end', '<a>'.repeat(200)],
+    ['elements without end', `<a>${'<b/>'.repeat(100_001)}</a>`],
+  ])('is refused with %s', (_what, text) => {
+    expect(() => parseXml(text)).toThrow(WireError)
+  })
+
+  it('keeps an entity that is not of XML as it stands', () => {
+    expect(parseXml('<a>&xxe;</a>').text).toBe('&xxe;')
+  })
+
+  it('writes text so that it stays text', () => {
+    const text = `</a>&<b c="d">'\r\n\tÜnï東京`
+    expect(parseXml(`<a x="${xmlText(text)}">${xmlText(text)}</a>`).text).toBe(text)
+    expect(() => xmlText('\u0007')).toThrow(/rejected/)
+  })
+})
