@@ -16,6 +16,8 @@ import { NetconfServer } from './fronts/netconf/server'
 import { PagesServer } from './fronts/pages/server'
 import { RestconfServer } from './fronts/restconf/server'
 import { ShellServer } from './fronts/shell/server'
+import { SilentFront } from './fronts/silent'
+import { LabJoins } from './joins'
 import { LabWire, type PluggedUnit } from './wire'
 
 export interface ShelfEntry {
@@ -46,6 +48,7 @@ export interface LabDhcp extends DhcpOptions {
 }
 
 const fronts: Readonly<Record<StandInSheet['front'], (unit: Device, flash: Flash) => Promise<Front>>> = {
+  managed: async () => new SilentFront(),
   netconf: (unit, flash) => NetconfServer.listen(unit, flash),
   pages: (unit, flash) => PagesServer.listen(unit, flash),
   restconf: (unit, flash) => RestconfServer.listen(unit, flash),
@@ -64,13 +67,22 @@ export class Lab {
 
   readonly #door: Server
 
-  private constructor(clock: LabClock, units: readonly PluggedUnit[], door: Server, vlans?: readonly number[]) {
+  private constructor(
+    clock: LabClock,
+    units: readonly PluggedUnit[],
+    joins: LabJoins,
+    door: Server,
+    vlans?: readonly number[],
+  ) {
     this.#clock = clock
     this.#units = units
     this.#door = door
     this.wire = new LabWire(units, { pace: clock.pace, vlans, doorPort: (door.address() as AddressInfo).port })
     const sample = (): void => this.air.sample(units.map(({ unit }) => unit))
-    this.#ticking = setInterval(sample, tickMs)
+    this.#ticking = setInterval(() => {
+      joins.tick()
+      sample()
+    }, tickMs)
     // A network that was open for less than a tick was open.
     for (const { unit } of units) unit.onEffect = sample
   }
@@ -79,7 +91,8 @@ export class Lab {
   static async open(options: LabOptions): Promise<Lab> {
     const { pace, regulatory, shelf, memory, variants = new Map() } = options
     const clock = new LabClock(pace)
-    const site = siteOf(options)
+    const joins = new LabJoins(clock)
+    const site = { ...siteOf(options), joins }
     const known = new Map([...sheets, ...variants])
     const units = await Promise.all(
       shelf.map(async ({ model, mac, serial }): Promise<PluggedUnit> => {
@@ -94,7 +107,8 @@ export class Lab {
         return { unit, front, cable: 'in' }
       }),
     )
-    return new Lab(clock, units, await openDoor(), options.vlans)
+    joins.watch(units)
+    return new Lab(clock, units, joins, await openDoor(), options.vlans)
   }
 
   get pace(): number {

@@ -1,11 +1,13 @@
 /**
  * Drives one unit through the procedure. Whatever happens to it stays with it: it ends answering, held, or called off.
  */
+import { isManaged } from '../core/kit/kit-card'
 import { procedure, type Step, stepsFor } from '../core/muster/procedure'
 import { HostAwayError } from '../wire/host/host'
 import { WireError } from '../wire/wire-error'
 import { explain } from './explain'
 import { HeldError, held } from './held-error'
+import { managedWork } from './managed/steps'
 import { address, wentAway } from './steps/address'
 import { apply } from './steps/apply'
 import { backup } from './steps/backup'
@@ -76,7 +78,8 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last')
     try {
       run.waits.stopIfCalledOff()
       run.journal.note(step, { kind: 'working', doing: procedure[step].doing })
-      const note = await work[step](run)
+      const managed = isManaged(run.target.card) ? managedWork[step] : undefined
+      const note = await (managed ?? work[step])(run)
       if (step === last) await run.journal.tell(step, { kind: 'done', note })
       else run.journal.note(step, { kind: 'done', note })
     } catch (error) {

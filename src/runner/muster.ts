@@ -6,10 +6,10 @@ import { adminSecretName, secretName } from '../core/brief/brief'
 import type { AdminPolicy } from '../core/brief/policies'
 import { type AskingJob, askingOf, expectedOfAll } from '../core/config/asked'
 import { type Compilation, compile } from '../core/config/compile'
-import { isDirect, type KitCard } from '../core/kit/kit-card'
+import { isDirect, isManaged, type KitCard, type MusteredCard } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
-import { type HeldWords, heldFor, heldWords } from '../core/muster/held'
-import { heldStep, type RollRow } from '../core/muster/roll'
+import { type Held, type HeldWords, heldFor, heldWords } from '../core/muster/held'
+import { answers, heldStep, type RollRow } from '../core/muster/roll'
 import { isSelected } from '../core/muster/selection'
 import type { Planning } from '../core/plan/plan'
 import { type JobView, viewJob } from '../jobs/job-view'
@@ -23,6 +23,8 @@ import type { Host } from '../wire/host/host'
 import type { AwakeClock } from './awake-clock'
 import { drive } from './drive'
 import type { EventLog } from './event-log'
+import { ControllerLink } from './managed/controller-link'
+import { controllerLinks } from './managed/controller-links'
 import { type Mover, UnitRun } from './unit-run'
 
 export interface MusterInput {
@@ -72,7 +74,9 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   }
   for (const unit of chosen) mark(unit, 'on its way')
 
-  const one = async (unit: Unit): Promise<'answers' | 'held' | 'stopped'> => {
+  const ends = new Map<string, Promise<Outcome>>()
+  const links = controllerLinks({ store, host, jobId: order.jobId, view, secrets })
+  const one = async (unit: Unit): Promise<Outcome> => {
     const card = cards.get(unit.model)
     const plan = plans.get(unit.id)
     const asked = asking.get(unit.id)
@@ -80,12 +84,23 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       card && plan && country
         ? compile({ brief: view.job.brief, unit, plan, card, country, secrets, today })
         : { ok: false, reasons: whyNot(unit, card, view.planFaults) }
-    if (!compilation.ok || !card || !isDirect(card) || !plan || !asked) {
+    if (!compilation.ok || !card || !isMustered(card) || !plan || !asked) {
       const reasons = compilation.ok ? whyNot(unit, card, view.planFaults) : compilation.reasons
       await log.append({ kind: 'step', unit: unit.id, step: 'reach', state: heldFor('cannot-be-set', { reasons }) })
       return 'held'
     }
+    let controller: ControllerLink | undefined
+    if (isManaged(card)) {
+      const found = await readyController(unit, card.dialect.by)
+      if (found === 'stopped') return 'stopped'
+      if (!(found instanceof ControllerLink)) {
+        await log.append({ kind: 'step', unit: unit.id, step: 'reach', state: found })
+        return 'held'
+      }
+      controller = found
+    }
     return driveSafely(input, {
+      controller,
       unit,
       card,
       plan,
@@ -101,9 +116,42 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       pace,
     })
   }
+  /** Controllers come before the units that they manage: each is waited for, where it is on its way. */
+  const readyController = async (unit: Unit, by: readonly string[]): Promise<ControllerLink | Held | 'stopped'> => {
+    const own = view.units.find(({ model }) => by.includes(model))
+    if (!own) return heldFor('no-controller', { by })
+    const coming = ends.get(own.id)
+    if (coming) {
+      const waitingFor = `${own.name} comes first`
+      await log.append({
+        kind: 'step',
+        unit: unit.id,
+        step: 'reach',
+        state: { kind: 'waiting', until: Date.now(), waitingFor },
+      })
+    }
+    const end = await coming
+    if (end === 'stopped') return 'stopped'
+    const answersBefore = coming === undefined && answers(view.roll.rows.get(own.id))
+    const link = end === 'answers' || answersBefore ? links.to(own) : undefined
+    return link ?? heldFor('controller-not-ready', { name: own.name })
+  }
   // Who has come to an end moves no more, and nobody waits for it.
-  const outcomes = await Promise.all(chosen.map((unit) => one(unit).finally(() => mark(unit, 'over'))))
+  const isController = (unit: Unit): boolean => cards.get(unit.model)?.role === 'controller'
+  for (const unit of [...chosen.filter(isController), ...chosen.filter((each) => !isController(each))])
+    ends.set(
+      unit.id,
+      one(unit).finally(() => mark(unit, 'over')),
+    )
+  const outcomes = await Promise.all(ends.values())
+  await links.close()
   return outcomes.includes('stopped') ? 'stopped' : 'ended'
+}
+
+type Outcome = 'answers' | 'held' | 'stopped'
+
+function isMustered(card: KitCard): card is MusteredCard {
+  return isDirect(card) || isManaged(card)
 }
 
 /** Why a unit cannot even be asked what it is to be. */
@@ -135,7 +183,7 @@ function mayStillHave(
 
 type Ready = Omit<ConstructorParameters<typeof UnitRun>[0], 'store' | 'host' | 'log' | 'signal' | 'mayAct' | 'clock'>
 
-async function driveSafely(input: MusterInput, ready: Ready): Promise<'answers' | 'held' | 'stopped'> {
+async function driveSafely(input: MusterInput, ready: Ready): Promise<Outcome> {
   const { store, host, log, signal, mayAct, clock } = input
   try {
     return await drive(new UnitRun({ store, host, log, signal, mayAct, clock, ...ready }), input.mayGoOn)

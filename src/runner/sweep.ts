@@ -4,7 +4,14 @@
 
 import pLimit from 'p-limit'
 import { parseCidr } from '../core/addressing/ipv4'
-import { type DirectCard, isDirect, type KitCard, servicePorts } from '../core/kit/kit-card'
+import {
+  type DirectCard,
+  isDirect,
+  isManaged,
+  type KitCard,
+  type MusteredCard,
+  servicePorts,
+} from '../core/kit/kit-card'
 import { modelBy } from '../core/kit/recognise'
 import type { Unit } from '../core/kit/unit'
 import type { Sighting } from '../core/muster/events'
@@ -36,7 +43,7 @@ export interface SweepInput {
 interface Candidate {
   readonly address: string
   readonly prefix: number
-  readonly card: DirectCard
+  readonly card: MusteredCard
   readonly seen: Sighting['seen']
 }
 
@@ -66,9 +73,9 @@ function candidates({ units, plans, cards, management, provenAt }: SweepInput): 
   const byAddress = new Map<string, Candidate>()
   for (const unit of units) {
     const card = cards.get(unit.model)
-    if (!card || !isDirect(card)) continue
+    if (!card || !(isDirect(card) || isManaged(card))) continue
     const { address, prefix } = card.factory
-    byAddress.set(address, { address, prefix, card, seen: 'at-factory-address' })
+    if (address !== null) byAddress.set(address, { address, prefix, card, seen: 'at-factory-address' })
     const proven = provenAt.get(unit.id)
     if (proven && !byAddress.has(proven.address)) byAddress.set(proven.address, { ...proven, card, seen: 'elsewhere' })
     const planned = plans.get(unit.id)?.address
@@ -96,7 +103,7 @@ async function elsewhere(
     const unit = units.find((each) => each.mac === mac)
     const card = unit && cards.get(unit.model)
     const prefix = parseCidr(management)?.prefix ?? 24
-    if (!card || !isDirect(card)) return []
+    if (!card || !(isDirect(card) || isManaged(card))) return []
     const asksDhcp = card.factory.addressing !== 'static' || provenAt.get(unit.id) !== undefined
     return [{ mac, address, prefix, card, seen: asksDhcp ? 'by-dhcp' : 'elsewhere' }]
   })
@@ -115,6 +122,8 @@ type Identity = Pick<Sighting, 'model' | 'answers'>
 
 /** What it says that it is, and how far it answers. */
 async function identity(input: SweepInput, { mac, address, prefix, card }: Answerer): Promise<Identity> {
+  // It says nothing to anybody but its controller: that it is there is all that there is to see.
+  if (!isDirect(card)) return { model: null, answers: 'service' }
   const known = input.before.find((each) => each.mac === mac && each.address === address && each.answers === 'service')
   const lane = await input.host.openLane({ mac, address, prefix, by: card.does.reachedBy })
   try {

@@ -11,6 +11,7 @@ import type { Host } from '../wire/host/host'
 import { pinCheck } from '../wire/trust/pin'
 import type { AwakeClock } from './awake-clock'
 import type { EventLog } from './event-log'
+import type { ControllerLink } from './managed/controller-link'
 import { Access } from './unit/access'
 import { Journal } from './unit/journal'
 import { Target, type TargetInput } from './unit/target'
@@ -38,6 +39,8 @@ export interface UnitRunInput extends TargetInput {
   /** Waits while nobody may act for this muster. */
   readonly mayAct: () => Promise<void>
   readonly clock: AwakeClock
+  /** Of a unit that is set through a controller. */
+  readonly controller?: ControllerLink | undefined
 }
 
 export class UnitRun {
@@ -52,6 +55,7 @@ export class UnitRun {
   readonly movers: UnitRunInput['movers']
   readonly names: UnitRunInput['names']
   readonly mayAct: () => Promise<void>
+  readonly controller: ControllerLink | undefined
   #configured: ObservedConfig | undefined
   /** Radios that radar has moved, as they were last looked at. */
   radarMoves: readonly RadarMove[] = []
@@ -77,6 +81,7 @@ export class UnitRun {
     this.movers = input.movers
     this.names = input.names
     this.mayAct = input.mayAct
+    this.controller = input.controller
   }
 
   get asked(): Asked {

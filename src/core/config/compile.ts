@@ -8,7 +8,7 @@ import { isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
 import { adminSecretName, secretName } from '../brief/brief'
 import { takesPassphrase, type WirelessNetwork } from '../brief/wireless-network'
 import { matches } from '../input/pattern'
-import { carriesNetworks, type KitCard, modelName, whyNotDirect } from '../kit/kit-card'
+import { carriesNetworks, type KitCard, modelName, whyNotMustered } from '../kit/kit-card'
 import type { CountryRules } from '../regulatory/database'
 import { judgeChannel } from '../regulatory/legal'
 import { passphraseFault } from '../secrets/passphrase'
@@ -34,7 +34,7 @@ export interface CompileInput extends Asking {
 
 export function compile(input: CompileInput): Compilation {
   const { brief, unit, card, secrets } = input
-  const silent = whyNotDirect(card)
+  const silent = whyNotMustered(card)
   if (silent !== undefined) return { ok: false, reasons: [`${modelName(card)} cannot be mustered: ${silent}.`] }
   const password = secrets.get(adminSecretName(brief.admin, unit.id))
   const reasons = [...countryReasons(input), ...nameReasons(input), ...networkReasons(input), ...radioReasons(input)]

@@ -5,7 +5,7 @@
  * plan speaks of.
  */
 import { z } from 'zod'
-import { carriesNetworks, modelName, whyNotDirect } from '../kit/kit-card'
+import { carriesNetworks, modelName, whyNotMustered } from '../kit/kit-card'
 import type { Band } from '../regulatory/blocks'
 import { isSame, valueWords } from './compare'
 import type { SettingId } from './setting-ids'
@@ -59,7 +59,7 @@ export interface Spoken extends SettingKey {
 export function spokenOf(asking: Asking): Spoken[] {
   const { brief, card } = asking
   const spoken: Spoken[] = []
-  const silent = whyNotDirect(card)
+  const silent = whyNotMustered(card)
   const carries = carriesNetworks(card)
   speak(spoken, 'unit', asking, undefined, '', '', silent, undefined)
   for (const network of brief.networks) {

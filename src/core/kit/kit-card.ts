@@ -119,8 +119,18 @@ export type DirectCard = KitCard & {
 }
 
 export function isDirect(card: KitCard): card is DirectCard {
-  return whyNotDirect(card) === undefined
+  return whyNotMustered(card) === undefined && card.dialect.kind !== 'managed'
 }
+
+/** A card of a unit that is set through its controller. */
+export type ManagedCard = KitCard & { readonly dialect: Extract<KitCard['dialect'], { kind: 'managed' }> }
+
+export function isManaged(card: KitCard): card is ManagedCard {
+  return card.dialect.kind === 'managed'
+}
+
+/** A card of a unit that this release musters. */
+export type MusteredCard = DirectCard | ManagedCard
 
 /** Ports of its management service, the safer first: it answers on one of them. */
 export function servicePorts({ dialect, factory }: Pick<KitCard, 'dialect' | 'factory'>): number[] {
@@ -132,11 +142,11 @@ export function sessionEndsAfter({ dialect }: Pick<KitCard, 'dialect'>): number 
   return dialect.kind === 'pages' ? dialect.sessionEnds : 0
 }
 
-/** Why this release does not speak to a model by itself; undefined where it does. */
-export function whyNotDirect(card: KitCard): string | undefined {
+/** Why this release does not muster a model; undefined where it does. */
+export function whyNotMustered(card: KitCard): string | undefined {
   if (card.role === 'switch') return 'a switch is not set by this release'
   if (card.role === 'link-end') return 'links are planned and not set by this release'
-  if (card.dialect.kind === 'managed') return 'it is set through its controller, and this release speaks to none'
+  if (card.dialect.kind === 'managed') return undefined
   if (!isDirectKind(card.dialect.kind)) return `this release does not speak its dialect (${card.dialect.kind})`
   if (card.factory.setupSsid !== undefined)
     return `out of its box it is reached through its own network "${card.factory.setupSsid}", and this release goes over the cable`

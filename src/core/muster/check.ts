@@ -13,6 +13,7 @@ const names = {
   settings: 'Settings read back',
   'on-air': 'Networks on air',
   clock: 'Clock',
+  joined: 'Joined its controller',
   http: 'Plain HTTP',
   ssh: 'SSH',
   telnet: 'Telnet',

@@ -21,6 +21,24 @@ const cable = (port: number | null): string => (port === null ? 'its cable' : `t
 const lightWords = (lights: readonly string[]): string =>
   `Look at its light: ${[...lights, 'dark means no power'].join(', ')}.`
 
+const joinReasons = {
+  'not-listed': { why: 'its MAC is not on the list', hands: ['Compare the MAC on its label with the kit list.'] },
+  'licence-full': {
+    why: 'no licence is left for it',
+    hands: ['Take an access point that is not used off its list, or get it another licence.'],
+  },
+  clock: {
+    why: 'by its clock the certificate is not valid',
+    hands: ['See that the controller reaches its time server, and that its clock is right.'],
+  },
+  country: { why: 'it is not made for this country', hands: ['Compare its model with the country of the brief.'] },
+  'image-failed': {
+    why: 'its image does not load',
+    hands: ['Look at its cable, and leave it powered; a slow link takes minutes.'],
+  },
+} as const
+type JoinReason = keyof typeof joinReasons
+
 const reasons = {
   /** Kept before reasons had codes. */
   'as-told': (words: HeldWords): HeldWords => words,
@@ -80,6 +98,31 @@ const reasons = {
     why: 'Somebody else is signed in to it, and it takes one at a time.',
     hands: [`Sign out wherever ${name} is open in a browser, and close that tab.`, again],
     more: `It said: ${said}`,
+  }),
+  'no-controller': ({ by }: { by: readonly string[] }): HeldWords => ({
+    why: `It is set through ${by.join(' or ')}, and none is on the kit list.`,
+    hands: ['Put its controller on the kit list.', again],
+  }),
+  'controller-not-ready': ({ name }: { name: string }): HeldWords => ({
+    why: `Its controller ${name} does not answer yet.`,
+    hands: [`Muster ${name} first, or with it.`, again],
+  }),
+  'no-discovery': ({ name, address, port }: { name: string; address: string; port: number | null }): HeldWords => ({
+    why: `It does not find its controller ${name}.`,
+    hands: [
+      `See that ${port === null ? 'its port' : `port ${port}`} is in the subnet of ${address}, or that DHCP tells it the address (option 138 or 43).`,
+      'Take its cable out for ten seconds, so that it looks again.',
+      byItself,
+    ],
+    resumesWhen: 'it-was-away',
+  }),
+  'turned-away': ({ name, reason }: { name: string; reason: JoinReason }): HeldWords => ({
+    why: `${name} turns it away: ${joinReasons[reason].why}.`,
+    hands: [...joinReasons[reason].hands, again],
+  }),
+  'join-hangs': ({ standing, seconds }: { standing: string; seconds: number }): HeldWords => ({
+    why: `It is still ${standing} after ${seconds} s.`,
+    hands: ['Leave it powered for two minutes more, and muster it again.', 'If it stays, reset it.'],
   }),
   'laptop-lacks': ({ what }: { what: string }): HeldWords => ({
     why: `This laptop lacks what it takes: ${what}.`,

@@ -56,11 +56,26 @@ export const procedure: Readonly<Record<Step, StepRule>> = {
   proof: { title: 'Proof', doing: 'proving every point' },
 }
 
+/** What is set through a controller: it is told what it is to be before it joins, and joins as that. */
+const managedSteps: readonly Step[] = [
+  'reach',
+  'sign-in',
+  'clock',
+  'networks',
+  'radios',
+  'address',
+  'save',
+  'joined',
+  'on-air',
+  'proof',
+]
+
 /** The steps that this model goes through, in order, by what its card says that it does. */
 export function stepsFor({ role, does }: Pick<KitCard, 'role' | 'does'>): Step[] {
+  if (role === 'managed-access-point') return [...managedSteps]
   const left = new Set<Step>([
     // Only what a controller manages has to join one.
-    ...(role === 'managed-access-point' ? [] : (['joined'] as const)),
+    'joined',
     ...(does.applies === 'at-once' ? (['apply'] as const) : []),
     ...(does.saves === 'itself' ? (['save'] as const) : []),
   ])

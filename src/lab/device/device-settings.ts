@@ -49,6 +49,27 @@ export const deviceRadioSchema = z.object({
 })
 export type DeviceRadio = z.infer<typeof deviceRadioSchema>
 
+const wired = z.object({
+  method: z.enum(['static', 'dhcp']),
+  address: z.string().nullable(),
+  prefix: z.number().nullable(),
+  vlan: z.number().nullable(),
+})
+
+/** An access point that a controller lets join. */
+export const managedPointSchema = z.object({
+  mac: z.string(),
+  name: z.string(),
+  location: z.string(),
+  /** Ids of networks of the controller. */
+  networks: z.array(z.string()),
+  /** As far as they are told: a radio that is off may have no channel. */
+  radios: z.array(deviceRadioSchema.partial().required({ band: true, on: true })),
+  wired,
+  gateway: z.string().nullable(),
+})
+export type ManagedPoint = z.infer<typeof managedPointSchema>
+
 export const deviceSettingsSchema = z.object({
   name: z.string(),
   location: z.string(),
@@ -59,12 +80,7 @@ export const deviceSettingsSchema = z.object({
   timeServers: z.array(z.string()),
   nameServers: z.array(z.string()),
   users: z.array(z.string()),
-  wired: z.object({
-    method: z.enum(['static', 'dhcp']),
-    address: z.string().nullable(),
-    prefix: z.number().nullable(),
-    vlan: z.number().nullable(),
-  }),
+  wired,
   gateway: z.string().nullable(),
   networks: z.array(deviceNetworkSchema),
   radios: z.array(deviceRadioSchema),
@@ -75,6 +91,8 @@ export const deviceSettingsSchema = z.object({
   syslog: z.string().nullable(),
   mail: z.object({ server: z.string(), to: z.string() }).nullable(),
   restart: z.object({ day, at: z.string() }).nullable(),
+  /** Of a controller. */
+  points: z.array(managedPointSchema).default([]),
   snmp: z.object({ user: z.string(), authentication: z.string(), privacy: z.string() }).nullable(),
 })
 export type DeviceSettings = z.infer<typeof deviceSettingsSchema>

@@ -13,7 +13,7 @@ import { factorySettings, type Identity } from './factory'
 import { RadioRules } from './radio-rules'
 import { Refusal } from './refusal'
 import type { StandInSheet } from './sheet'
-import { quietSite, type Site } from './site'
+import { type Joins, quietSite, type Site } from './site'
 
 export type Phase = 'off' | 'starting' | 'up' | 'applying'
 
@@ -119,6 +119,11 @@ export class Device {
   }
 
   /** What it will be after a restart. */
+  /** Of a controller: who has joined it. */
+  get joins(): Joins {
+    return this.site.joins ?? { of: () => ({ standing: 'absent' }) }
+  }
+
   get saved(): DeviceSettings {
     return this.#saved
   }

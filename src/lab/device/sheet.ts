@@ -9,7 +9,8 @@ export interface StandInSheet {
   readonly model: string
   readonly firmware: string
   readonly factory: {
-    readonly address: string
+    /** Null where it has none unless it is given one. */
+    readonly address: string | null
     readonly prefix: number
     /** Whether it asks DHCP before it takes its own address. */
     readonly asksDhcp: boolean
@@ -28,9 +29,11 @@ export interface StandInSheet {
     readonly resetHold: number
   }
   /** What it is spoken to in. */
-  readonly front: 'restconf' | 'netconf' | 'shell' | 'pages'
+  readonly front: 'restconf' | 'netconf' | 'shell' | 'pages' | 'managed'
   /** Places for networks that each radio has; null where networks are kept by the unit. */
   readonly slots: number | null
+  /** Access points that its licence lets join; null where it is no controller. */
+  readonly mostPoints: number | null
   readonly ignoresPing: boolean
   /** How many may be signed in at once. */
   readonly sessions: 'one' | 'many'
@@ -82,6 +85,7 @@ export const ostrelO40: StandInSheet = {
   timing: { start: 70, apply: 90, restart: 70, resetHold: 10 },
   front: 'restconf',
   slots: null,
+  mostPoints: null,
   ignoresPing: false,
   sessions: 'many',
   lights: {
@@ -232,6 +236,7 @@ export const tarnhelmC1: StandInSheet = {
   },
   timing: { start: 180, apply: 10, restart: 180, resetHold: 20 },
   front: 'netconf',
+  mostPoints: 32,
   sessions: 'many',
   lights: {
     starting: 'white, turning',
@@ -251,9 +256,57 @@ export const tarnhelmC1: StandInSheet = {
   saves: 'on-command',
 }
 
+/** Set through a controller: until it has joined one it has no settings, and nobody to speak to. */
+export const tarnhelmT2: StandInSheet = {
+  ...ostrelO40,
+  maker: 'Tarnhelm',
+  model: 'T2',
+  firmware: '7.2.0',
+  factory: {
+    address: null,
+    prefix: 24,
+    asksDhcp: true,
+    login: { user: 'chief', password: 'chief' },
+    country: null,
+    radios: [
+      { ...radio('2.4', { channel: 1, width: 20, power: 8 }), on: false },
+      { ...radio('5', { channel: 36, width: 20, power: 8 }), on: false },
+      { ...radio('6', { channel: 5, width: 20, power: 8 }), on: false },
+    ],
+    network: '',
+  },
+  timing: { start: 100, apply: 20, restart: 100, resetHold: 10 },
+  front: 'managed',
+  lights: {
+    starting: 'white, turning',
+    applying: 'white, turning',
+    'on-air': 'green',
+    silent: 'white, blinking',
+    'not-saved': 'green',
+  },
+  powers: {
+    '2.4': [2, 5, 8, 11, 14, 17, 20],
+    '5': [2, 5, 8, 11, 14, 17, 20, 23],
+    '6': [2, 5, 8, 11, 14, 17, 20],
+  },
+  widths: { '2.4': [20], '5': [20, 40, 80], '6': [20, 40, 80, 160] },
+  mostNetworks: 6,
+  passwordShortest: 10,
+  lacks: [],
+  showsPassphrases: false,
+  applies: 'at-once',
+}
+
+/** Its sister for outdoors. */
+export const tarnhelmT3: StandInSheet = {
+  ...tarnhelmT2,
+  model: 'T3',
+  factory: { ...tarnhelmT2.factory, radios: tarnhelmT2.factory.radios.slice(0, 2) },
+}
+
 /** Sheets by `maker model`. */
 export const sheets: ReadonlyMap<string, StandInSheet> = new Map(
-  [ostrelO40, ostrelO20, ostrelO20Us, brackwaterB7, pellworthP6, tarnhelmC1].map((sheet) => [
+  [ostrelO40, ostrelO20, ostrelO20Us, brackwaterB7, pellworthP6, tarnhelmC1, tarnhelmT2, tarnhelmT3].map((sheet) => [
     `${sheet.maker} ${sheet.model}`,
     sheet,
   ]),

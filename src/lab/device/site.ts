@@ -1,5 +1,7 @@
-/** What a stand-in finds on the wire beside itself: a DHCP server, and time servers that answer. */
+/** What a stand-in finds on the wire beside itself: a DHCP server, time servers that answer, units that join it. */
+
 import { formatIpv4, parseIpv4 } from '../../core/addressing/ipv4'
+import type { RadioNow } from './device'
 
 export interface DhcpOptions {
   /** Prefix length of the subnet. */
@@ -55,7 +57,23 @@ export class DhcpServer {
   }
 }
 
+/** How far an access point has come with its controller. */
+export interface Join {
+  readonly standing: 'absent' | 'discovered' | 'joining' | 'image' | 'configuring' | 'run' | 'turned-away'
+  readonly reason?: 'not-listed' | 'licence-full' | 'clock' | undefined
+  readonly unit?: JoinedUnit | undefined
+}
+/** What a controller sees of an access point. */
+export interface JoinedUnit {
+  readonly address: string | null
+  air(): RadioNow[]
+}
+export interface Joins {
+  of(mac: string): Join
+}
+
 export interface Site {
+  readonly joins?: Joins | undefined
   readonly dhcp: DhcpServer | undefined
   /** Does a time server answer at this address or name? */
   ntpAnswers(server: string): boolean

@@ -3,9 +3,11 @@ import { compare } from '../../core/config/compare'
 import { find, settled, valueAt } from '../../core/config/outcomes'
 import { settingOf } from '../../core/config/settings/settings'
 import type { ObservedConfig, SettingKey } from '../../core/config/unit-config'
+import { isManaged } from '../../core/kit/kit-card'
 import { type Check, type CheckCode, checkWords } from '../../core/muster/check'
 import { isMovedByRadar, withRadarMoves } from '../../core/muster/radar-move'
 import { keepBackup } from '../../store/secrets'
+import { managed } from '../../wire/dialect/managed/managed'
 import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
 import { unmeantOpen } from './on-air'
@@ -18,9 +20,10 @@ export async function proof(run: UnitRun): Promise<string> {
   const { target, access, journal } = run
   const bad: Check[] = []
   const observed = await readWithClock(run)
-  const canAsk = await run.host.canAsk(target.card.factory.address)
+  const boxed = target.card.factory.address
+  const canAsk = boxed === null || (await run.host.canAsk(boxed))
   // Nobody was asked there, so nothing is said of it.
-  if (!canAsk) journal.say(`${target.card.factory.address}: this laptop cannot ask who answers there`)
+  if (!canAsk) journal.say(`${boxed}: this laptop cannot ask who answers there`)
   for (const { code, expected, look } of checksOf(run, observed)) {
     if (code === 'factory-address' && !canAsk) continue
     const seen = await look()
@@ -106,26 +109,13 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
             look: async () => ((await (await access.lane(plan.address)).ping()) ? 'answers' : 'no answer'),
           },
         ]),
+    ...(isManaged(card) ? throughController(run) : logins(run)),
+    ...factoryAddress(run),
     {
-      code: 'new-login',
-      expected: 'accepted',
-      look: async () => ((await loginOpens(run, 'new')) ? 'accepted' : 'refused'),
+      code: 'clock',
+      expected: 'right',
+      look: async () => clockOf(run, observed) ?? 'right',
     },
-    {
-      code: 'factory-login',
-      expected: 'refused',
-      look: async () => ((await loginOpens(run, 'factory')) ? 'accepted' : 'refused'),
-    },
-    ...(card.factory.address === plan.address
-      ? []
-      : [
-          {
-            code: 'factory-address' as const,
-            expected: 'left',
-            look: async () => ((await host.arp(card.factory.address)).includes(unit.mac) ? 'still answers' : 'left'),
-          },
-        ]),
-    { code: 'clock', expected: 'right', look: async () => clockOf(run, observed) ?? 'right' },
     {
       code: 'settings',
       expected: 'as asked',
@@ -151,6 +141,34 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
     ...port('ssh', 22, ssh),
     ...port('telnet', 23, telnet),
   ]
+}
+
+/** The new login opens it, and the factory's does not. */
+function logins(run: UnitRun): Look[] {
+  const says = async (which: 'new' | 'factory'): Promise<string> =>
+    (await loginOpens(run, which)) ? 'accepted' : 'refused'
+  return [
+    { code: 'new-login', expected: 'accepted', look: () => says('new') },
+    { code: 'factory-login', expected: 'refused', look: () => says('factory') },
+  ]
+}
+
+/** Its controller has it in its run state, under its name. */
+function throughController({ target, controller }: UnitRun): Look[] {
+  const look = async (): Promise<string> => {
+    if (!controller) return 'no controller'
+    const found = await managed(target.unit.mac, target.card, (work) => controller.use(work)).joining()
+    return found ? `${found.join}, as ${found.name ?? 'nobody'}` : 'not listed'
+  }
+  return [{ code: 'joined', expected: `run, as ${target.unit.name}`, look }]
+}
+
+function factoryAddress({ target, host }: UnitRun): Look[] {
+  const { address } = target.card.factory
+  if (address === null || address === target.plan.address) return []
+  const look = async (): Promise<string> =>
+    (await host.arp(address)).includes(target.unit.mac) ? 'still answers' : 'left'
+  return [{ code: 'factory-address', expected: 'left', look }]
 }
 
 async function loginOpens({ target, access }: UnitRun, which: 'new' | 'factory'): Promise<boolean> {

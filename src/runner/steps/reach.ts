@@ -48,7 +48,7 @@ function placesOf({ target, journal }: UnitRun): string[] {
     journal.doors.address === 'shut'
       ? [address, plan.address, provenAddress, seenAt]
       : [plan.address, provenAddress, address, seenAt]
-  return [...new Set(places.filter((place) => place !== undefined))]
+  return [...new Set(places.filter((place) => place !== undefined && place !== null))]
 }
 
 export interface Located {

@@ -1,6 +1,6 @@
 /** How a unit is reached: where it was found, the lanes to it, and the session that is open. */
 import { parseCidr, parseIpv4 } from '../../core/addressing/ipv4'
-import { servicePorts } from '../../core/kit/kit-card'
+import { isDirect, servicePorts } from '../../core/kit/kit-card'
 import type { Credentials, Dialect } from '../../wire/dialect/dialect'
 import { openDialect } from '../../wire/dialect/registry'
 import type { Host, Lane } from '../../wire/host/host'
@@ -29,7 +29,7 @@ export class Access {
 
   /** Where it answers as far as is known. */
   get here(): string {
-    return this.address ?? this.#target.card.factory.address
+    return this.address ?? this.#target.card.factory.address ?? this.#target.plan.address
   }
 
   /** The session that is signed in. */
@@ -66,8 +66,10 @@ export class Access {
    * the one before is let go.
    */
   async session(address: string): Promise<Dialect> {
-    if (this.#target.card.does.sessions === 'one') this.dropSession()
-    return openDialect(this.#target.card, await this.lane(address), this.#pin, this.#target.compiled.config)
+    const { card } = this.#target
+    if (!isDirect(card)) throw new WireError('unreachable', 'nobody speaks to it but its controller')
+    if (card.does.sessions === 'one') this.dropSession()
+    return openDialect(card, await this.lane(address), this.#pin, this.#target.compiled.config)
   }
 
   /** Signs in and takes the session over. */

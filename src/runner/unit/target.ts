@@ -3,7 +3,7 @@ import { type Asked, secretMark } from '../../core/config/asked'
 import type { Compiled } from '../../core/config/compile'
 import { markOf, type SettingOutcome } from '../../core/config/outcomes'
 import { keyText, type SettingKey } from '../../core/config/unit-config'
-import type { DirectCard } from '../../core/kit/kit-card'
+import type { MusteredCard } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
 import { emptyRow, type RollRow } from '../../core/muster/roll'
 import type { UnitPlan } from '../../core/plan/plan'
@@ -12,7 +12,7 @@ import type { Credentials } from '../../wire/dialect/dialect'
 
 export interface TargetInput {
   readonly unit: Unit
-  readonly card: DirectCard
+  readonly card: MusteredCard
   readonly plan: UnitPlan
   readonly compiled: Compiled
   readonly asked: Asked
@@ -33,7 +33,7 @@ const mostOldLogins = 3
 
 export class Target {
   readonly unit: Unit
-  readonly card: DirectCard
+  readonly card: MusteredCard
   readonly plan: UnitPlan
   readonly compiled: Compiled
   readonly asked: Asked

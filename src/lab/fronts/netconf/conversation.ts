@@ -16,6 +16,7 @@ const capabilities = [
     (name) => `urn:ietf:params:netconf:capability:${name}`,
   ),
   'urn:uuid:6f0d6a2e-9d4b-4c55-8f0e-2b1c7a53e9d4?module=air-muster-wireless&amp;revision=2026-11-25',
+  'urn:uuid:c4b1f0d2-7a35-4f0e-9d61-52a8e4907b3f?module=air-muster-controller&amp;revision=2026-11-26',
 ]
 const longest = 1024 * 1024
 const endMark = ']]>]]>'

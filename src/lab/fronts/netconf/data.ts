@@ -11,6 +11,7 @@ const modules: Readonly<Record<string, string>> = {
   'urn:ietf:params:xml:ns:yang:ietf-ipv4-unicast-routing': 'ietf-ipv4-unicast-routing',
   'urn:ietf:params:xml:ns:yang:iana-if-type': 'iana-if-type',
   'urn:uuid:6f0d6a2e-9d4b-4c55-8f0e-2b1c7a53e9d4': 'air-muster-wireless',
+  'urn:uuid:c4b1f0d2-7a35-4f0e-9d61-52a8e4907b3f': 'air-muster-controller',
 }
 const namespaceOf = (module: string): string =>
   Object.entries(modules).find(([, name]) => name === module)?.[0] ?? `urn:unknown:${module}`
@@ -22,11 +23,12 @@ const listKeys: Readonly<Record<string, readonly string[]>> = {
   address: ['ip'],
   network: ['id'],
   radio: ['band'],
+  'access-point': ['mac'],
   'control-plane-protocol': ['type', 'name'],
   route: ['destination-prefix'],
 }
 /** Entries that have no keys, by the name of what they stand in. */
-const leafLists = new Set(['network/band', 'hours/day', 'client-list/mac'])
+const leafLists = new Set(['access-point/network', 'network/band', 'hours/day', 'client-list/mac'])
 const integers =
   /^(prefix-length|vlan|management-vlan|rate-.*|most-clients|steering-above|least-signal|mobility-domain|port|channel|width|beacon-interval)$/
 const truths = new Set([
@@ -106,6 +108,7 @@ const onlyWithin: Readonly<Record<string, readonly string[]>> = {
   server: ['ntp', 'dns-resolver'],
   address: ['ipv4'],
   user: ['authentication'],
+  network: ['wireless'],
 }
 const isList = (parent: string, local: string): boolean => onlyWithin[local]?.includes(parent) ?? true
 

@@ -1,11 +1,17 @@
 /**
  * A tree as settings of a stand-in, with every rule of the modules (models/): what the module refuses is refused here.
  */
-import { type DeviceNetwork, type DeviceRadio, type DeviceSettings, plainNetwork } from '../../device/device-settings'
+import {
+  type DeviceNetwork,
+  type DeviceRadio,
+  type DeviceSettings,
+  type ManagedPoint,
+  plainNetwork,
+} from '../../device/device-settings'
 import { Refusal } from '../../device/refusal'
 import type { StandInSheet } from '../../device/sheet'
 import { isNode, type Node } from './tree'
-import { type Tree, type TreeNetwork, type TreeRadio, treeSchema } from './tree-schema'
+import { type Tree, type TreeNetwork, type TreePoint, type TreeRadio, treeSchema } from './tree-schema'
 
 export interface Decoded {
   readonly settings: DeviceSettings
@@ -25,6 +31,18 @@ export function decode(tree: Node, sheet: StandInSheet): Decoded {
   const networks = data['air-muster-wireless:wireless'].network
   for (const each of networks) checkNetwork(each, networks, sheet)
   for (const each of data['air-muster-wireless:wireless'].radio) checkRadio(each)
+  for (const each of data['air-muster-controller:access-points']?.['access-point'] ?? []) {
+    for (const { channel, width, power, ...radio } of each.radio) {
+      if (channel !== undefined && width !== undefined && power !== undefined)
+        checkRadio({ ...radio, channel, width, power })
+      else if (radio.enabled)
+        throw new Refusal('data-missing', 'a radio that transmits has a channel, a width and a power')
+    }
+    const missing = each.network.find((id) => !networks.some((network) => network.id === id))
+    if (missing !== undefined) throw new Refusal('data-missing', `there is no network ${missing}`)
+    if (each.network.length > mostOfPoint)
+      throw new Refusal('invalid-value', `an access point carries ${mostOfPoint} networks at the most`)
+  }
   return { settings: settingsOf(data), passwords: passwordsOf(data) }
 }
 
@@ -39,6 +57,9 @@ function refuseUnknown(node: unknown, { lacks }: StandInSheet, path = ''): void 
       refuseUnknown(value, { lacks } as StandInSheet, `${path}/${name}`)
     }
 }
+
+/** Networks of one access point. */
+const mostOfPoint = 6
 
 const takesPassphrase = ['wpa2-personal', 'wpa3-personal', 'wpa3-wpa2-mixed']
 
@@ -120,6 +141,24 @@ function settingsOf(data: Tree): DeviceSettings {
           privacy: services.snmp['privacy-key'],
         }
       : null,
+    points: (data['air-muster-controller:access-points']?.['access-point'] ?? []).map(pointOf),
+  }
+}
+
+function pointOf(each: TreePoint): ManagedPoint {
+  return {
+    mac: each.mac,
+    name: each.name ?? '',
+    location: each.location ?? '',
+    networks: each.network,
+    radios: each.radio.map(pointRadioOf),
+    wired: {
+      method: each.method,
+      address: each.method === 'static' ? (each.address ?? null) : null,
+      prefix: each.method === 'static' ? (each['prefix-length'] ?? null) : null,
+      vlan: null,
+    },
+    gateway: each.gateway ?? null,
   }
 }
 
@@ -154,6 +193,21 @@ function networkOf(each: TreeNetwork): DeviceNetwork {
     radius: radius
       ? { servers: peers(radius.server), accounting: peers(radius.accounting), secret: radius.secret ?? null }
       : null,
+  }
+}
+
+/** What it is not told stays as it is. */
+function pointRadioOf(each: TreePoint['radio'][number]): ManagedPoint['radios'][number] {
+  const { channel, width, power } = each
+  return {
+    band: each.band,
+    on: each.enabled,
+    generation: each.mode ?? null,
+    lowRates: each['low-rates'],
+    beacon: each['beacon-interval'],
+    ...(channel === undefined ? {} : { channel }),
+    ...(width === undefined ? {} : { width }),
+    ...(power === undefined ? {} : { power }),
   }
 }
 

@@ -1,7 +1,8 @@
 /** A stand-in's settings and state as the tree that its modules ask for: code of its own, no client's. */
-import type { Device } from '../../device/device'
-import type { DeviceNetwork, DeviceRadio, DeviceSettings } from '../../device/device-settings'
+import type { Device, RadioNow } from '../../device/device'
+import type { DeviceNetwork, DeviceRadio, DeviceSettings, ManagedPoint } from '../../device/device-settings'
 import type { StandInSheet } from '../../device/sheet'
+import type { Joins } from '../../device/site'
 import type { Node } from './tree'
 
 const octets = (text: string): string => Buffer.from(text, 'utf8').toString('base64')
@@ -64,6 +65,9 @@ function whole(settings: DeviceSettings, sheet: StandInSheet, secrets: 'with' | 
       network: settings.networks.map((network) => encodeNetwork(network, sheet, secrets)),
       radio: settings.radios.map(encodeRadio),
     }),
+    ...(sheet.mostPoints === null
+      ? {}
+      : { 'air-muster-controller:access-points': { 'access-point': settings.points.map(encodePoint) } }),
     'air-muster-wireless:services': present({
       'https-only': settings.httpsOnly,
       ssh: settings.ssh,
@@ -81,6 +85,32 @@ function whole(settings: DeviceSettings, sheet: StandInSheet, secrets: 'with' | 
       },
     }),
   }
+}
+
+function encodePoint(point: ManagedPoint): Node {
+  return present({
+    mac: point.mac,
+    name: point.name === '' ? null : point.name,
+    location: point.location === '' ? null : point.location,
+    network: point.networks,
+    method: point.wired.method,
+    address: point.wired.address,
+    'prefix-length': point.wired.prefix,
+    gateway: point.gateway,
+    radio: point.radios.map(encodeRadio),
+  })
+}
+
+/** What a controller knows of an access point: how far it has come, and what its radios do. */
+function encodeJoined(point: ManagedPoint, joins: Joins): Node {
+  const { standing, reason, unit } = joins.of(point.mac)
+  return present({
+    ...encodePoint(point),
+    join: standing,
+    reason,
+    'current-address': standing === 'absent' ? null : unit?.address,
+    radio: standing === 'run' && unit ? unit.air().map(encodeRadioNow) : point.radios.map(encodeRadio),
+  })
 }
 
 function routing(gateway: string): Node {
@@ -136,14 +166,14 @@ function encodeNetwork(network: DeviceNetwork, sheet: StandInSheet, secrets: 'wi
   })
 }
 
-function encodeRadio(radio: DeviceRadio): Node {
+function encodeRadio(radio: DeviceRadio | ManagedPoint['radios'][number]): Node {
   return present({
     band: radio.band,
     enabled: radio.on,
     mode: radio.generation,
     channel: radio.channel,
     width: radio.width,
-    power: decimal(radio.power),
+    power: radio.power === undefined ? null : decimal(radio.power),
     'low-rates': radio.lowRates,
     'beacon-interval': radio.beacon,
   })
@@ -173,13 +203,7 @@ function encodeState(device: Device): Node {
       : { ...effective, wired: { ...effective.wired, address, prefix }, gateway, nameServers: [...dns] }
   const tree = encode(now, sheet, 'as-shown')
   const [ethernet = {}] = (tree['ietf-interfaces:interfaces'] as { interface: Node[] }).interface
-  const radios = device.air().map(({ radio, condition, listensFor, networks, left }) => ({
-    ...(without(encodeRadio(radio), sheet.lacks) as Node),
-    condition,
-    ...(listensFor > 0 ? { 'listens-for': listensFor } : {}),
-    ...(left === undefined ? {} : { 'left-for-radar': left }),
-    'on-air': networks.map(({ id, name, mode }) => ({ network: id, ssid: octets(name), security: mode })),
-  }))
+  const radios = device.air().map((each) => without(encodeRadioNow(each), sheet.lacks))
   return {
     ...tree,
     'ietf-interfaces:interfaces': {
@@ -197,5 +221,23 @@ function encodeState(device: Device): Node {
       clock: { 'current-datetime': device.time.toISOString() },
     },
     'air-muster-wireless:wireless': { ...(tree['air-muster-wireless:wireless'] as Node), radio: radios },
+    ...(sheet.mostPoints === null
+      ? {}
+      : {
+          'air-muster-controller:access-points': {
+            most: sheet.mostPoints,
+            'access-point': effective.points.map((point) => encodeJoined(point, device.joins)),
+          },
+        }),
+  }
+}
+
+function encodeRadioNow({ radio, condition, listensFor, networks, left }: RadioNow): Node {
+  return {
+    ...encodeRadio(radio),
+    condition,
+    ...(listensFor > 0 ? { 'listens-for': listensFor } : {}),
+    ...(left === undefined ? {} : { 'left-for-radar': left }),
+    'on-air': networks.map(({ id, name, mode }) => ({ network: id, ssid: octets(name), security: mode })),
   }
 }

@@ -73,7 +73,23 @@ export const radioSchema = z.strictObject({
 const timeServer = z.strictObject({ name: z.string(), udp: z.strictObject({ address: host }) })
 const nameServer = z.strictObject({ name: z.string(), 'udp-and-tcp': z.strictObject({ address: host }) })
 
+const octet = '[0-9a-f]{2}'
+const accessPoint = z.strictObject({
+  mac: z.string().regex(new RegExp(`^${octet}(:${octet}){5}$`)),
+  name: z.string().min(1).max(63).optional(),
+  location: z.string().optional(),
+  network: z.array(z.string()).default([]),
+  method: z.enum(['static', 'dhcp']).default('dhcp'),
+  address: z.ipv4().optional(),
+  'prefix-length': z.int().min(1).max(32).optional(),
+  gateway: z.ipv4().optional(),
+  radio: z.array(radioSchema.partial({ channel: true, width: true, power: true })).default([]),
+})
+
 export const treeSchema = z.strictObject({
+  'air-muster-controller:access-points': z
+    .strictObject({ 'access-point': z.array(accessPoint).default([]) })
+    .optional(),
   'ietf-system:system': z.strictObject({
     hostname: z.string().min(1).max(253).default(''),
     location: z.string().default(''),
@@ -157,4 +173,5 @@ export const treeSchema = z.strictObject({
 })
 export type Tree = z.infer<typeof treeSchema>
 export type TreeNetwork = Tree['air-muster-wireless:wireless']['network'][number]
+export type TreePoint = z.infer<typeof accessPoint>
 export type TreeRadio = z.infer<typeof radioSchema>

@@ -26,6 +26,7 @@ const listKeys: Readonly<Record<string, readonly string[]>> = {
   address: ['ip'],
   network: ['id'],
   radio: ['band'],
+  'access-point': ['mac'],
   'control-plane-protocol': ['type', 'name'],
   route: ['destination-prefix'],
 }

@@ -16,6 +16,7 @@ import { bannerOf } from '../../ssh/ssh-client'
 import type { PinCheck } from '../../trust/pin'
 import { WireError } from '../../wire-error'
 import type { Changes, Credentials, Dialect, RadioOnAir, Reading } from '../dialect'
+import type { Controller } from '../managed/controller'
 import { radiosOnAir, wirelessState } from '../yang/air'
 import { type Edit, editsFor, passwordEdit } from '../yang/edits'
 import { asksDhcp, toObserved } from '../yang/read'
@@ -37,7 +38,12 @@ export function netconf(lane: Lane, card: NetconfCard, pin: PinCheck): Dialect {
   return new Netconf(lane, card, pin)
 }
 
-class Netconf implements Dialect {
+/** A session with a controller, and all that it keeps of the access points that it manages. */
+export function controllerOver(lane: Lane, card: NetconfCard, pin: PinCheck): Controller {
+  return new Netconf(lane, card, pin)
+}
+
+class Netconf implements Controller {
   readonly #lane: Lane
   readonly #card: NetconfCard
   readonly #pin: PinCheck
@@ -67,6 +73,18 @@ class Netconf implements Dialect {
     const mac = wired?.['phys-address']?.toLowerCase()
     if (mac === undefined) throw new WireError('garbled', `it shows no interface ${managementInterface} with a MAC`)
     if (mac !== this.#lane.mac) throw new WireError('wrong-unit', `${mac} answers where ${this.#lane.mac} should`)
+  }
+
+  configured(): Promise<Record<string, unknown>> {
+    return this.#config('running')
+  }
+
+  state(): Promise<Record<string, unknown>> {
+    return this.#state()
+  }
+
+  change(edits: readonly Edit[]): Promise<void> {
+    return this.#change(edits, 'for-good')
   }
 
   async read(asked: Reading): Promise<ObservedConfig> {
@@ -199,6 +217,7 @@ const parts: readonly [module: string, name: string][] = [
   ['ietf-routing', 'routing'],
   ['air-muster-wireless', 'wireless'],
   ['air-muster-wireless', 'services'],
+  ['air-muster-controller', 'access-points'],
 ]
 const all = parts.map(([module, name]) => `<${name} xmlns="${namespaces[module]}"/>`).join('')
 /** RFC 6241, 6: what is not spoken of is not asked for. */

@@ -9,6 +9,7 @@ export const namespaces: Readonly<Record<string, string>> = {
   'ietf-ipv4-unicast-routing': 'urn:ietf:params:xml:ns:yang:ietf-ipv4-unicast-routing',
   'iana-if-type': 'urn:ietf:params:xml:ns:yang:iana-if-type',
   'air-muster-wireless': 'urn:uuid:6f0d6a2e-9d4b-4c55-8f0e-2b1c7a53e9d4',
+  'air-muster-controller': 'urn:uuid:c4b1f0d2-7a35-4f0e-9d61-52a8e4907b3f',
 }
 export const modules: ReadonlyMap<string, string> = new Map(
   Object.entries(namespaces).map(([module, namespace]) => [namespace, module]),
@@ -27,6 +28,9 @@ export const lists: Readonly<Record<string, readonly string[]>> = {
   'wireless/radio': ['band'],
   'radio/on-air': ['network'],
   'network/band': [],
+  'access-points/access-point': ['mac'],
+  'access-point/network': [],
+  'access-point/radio': ['band'],
   'hours/day': [],
   'client-list/mac': [],
   'radius/server': ['address', 'port'],
@@ -49,6 +53,7 @@ export const numbers: ReadonlySet<string> = new Set([
   'beacon-interval',
   'listens-for',
   'left-for-radar',
+  'most',
 ])
 
 export const flags: ReadonlySet<string> = new Set([

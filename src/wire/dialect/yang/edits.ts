@@ -182,8 +182,13 @@ function radioEdit(band: string, values: Values): Edit {
   return {
     operation: 'merge',
     target: `${wireless}/${entry('radio', band)}`,
-    value: { 'air-muster-wireless:radio': [{ band, ...fill(values, radioFields) }] },
+    value: { 'air-muster-wireless:radio': [radioData(band, values)] },
   }
+}
+
+/** One radio as data. */
+export function radioData(band: string, values: Values): Record<string, unknown> {
+  return { band, ...fill(values, radioFields) }
 }
 
 function fill(values: Values, fields: Readonly<Record<string, Field>>): Record<string, unknown> {

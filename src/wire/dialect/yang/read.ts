@@ -41,7 +41,8 @@ export function toObserved({ configured, operational, asked, managementInterface
   return config as ObservedConfig
 }
 
-function entriesOf<S extends 'network' | 'radio'>(
+/** Entries of a list by their key. @throws WireError garbled */
+export function entriesOf<S extends 'network' | 'radio'>(
   scope: S,
   list: unknown,
   key: string,

@@ -1,0 +1,141 @@
+/**
+ * How access points come to their controller, as on a wire: each looks for one in its subnet, is let in or turned away
+ * with a reason, loads an image, is told what it is to be, and works.
+ */
+import { sameSubnet } from '../core/addressing/ipv4'
+import type { LabClock } from './clock'
+import type { Device } from './device/device'
+import type { ManagedPoint } from './device/device-settings'
+import { Refusal } from './device/refusal'
+import type { Join, Joins } from './device/site'
+import type { PluggedUnit } from './wire'
+
+/** Lab seconds that each takes. */
+const takes = { discovered: 3, joining: 4, image: 45, configuring: 8 } as const
+type Passing = keyof typeof takes
+const after: Readonly<Record<Passing, Passing | 'run'>> = {
+  discovered: 'joining',
+  joining: 'configuring',
+  image: 'configuring',
+  configuring: 'run',
+}
+/** A certificate is valid from its making on: a clock before this day finds none valid. */
+const certificatesBegin = Date.parse('2024-01-01T00:00:00Z')
+
+interface Way {
+  standing: Join['standing']
+  reason?: Join['reason']
+  /** Lab time at which it came so far. */
+  since: number
+  controller: Device | undefined
+  /** What it was told last. */
+  told: string
+}
+
+export class LabJoins implements Joins {
+  readonly #ways = new Map<string, Way>()
+  #units: readonly PluggedUnit[] = []
+
+  constructor(private readonly clock: LabClock) {}
+
+  watch(units: readonly PluggedUnit[]): void {
+    this.#units = units
+  }
+
+  of(mac: string): Join {
+    const way = this.#ways.get(mac)
+    const unit = this.#units.find((each) => each.unit.identity.mac === mac)?.unit
+    return way ? { standing: way.standing, reason: way.reason, unit } : { standing: 'absent' }
+  }
+
+  /** Looks at all of them; called again and again. */
+  tick(): void {
+    for (const { unit, cable } of this.#units) if (unit.sheet.front === 'managed') this.#step(unit, cable === 'in')
+  }
+
+  #step(unit: Device, onWire: boolean): void {
+    const { mac } = unit.identity
+    const controller = onWire && unit.phase === 'up' ? this.#controllerOf(unit) : undefined
+    const way = this.#ways.get(mac)
+    if (!controller) return void this.#ways.delete(mac)
+    if (!way || way.controller !== controller) return this.#enter(mac, 'discovered', controller)
+    const point = controller.effective.points.find((each) => each.mac === mac)
+    const reason = this.#turnedAway(controller, point, mac)
+    if (reason) {
+      if (way.reason !== reason) this.#enter(mac, 'turned-away', controller, reason)
+      return
+    }
+    if (!point) return
+    if (way.standing === 'turned-away') return this.#enter(mac, 'joining', controller)
+    if (way.standing === 'run') {
+      if (way.told !== told(controller, point)) this.#configure(unit, controller, point, way)
+      return
+    }
+    const passing = way.standing as Passing
+    if ((this.clock.now() - way.since) / 1000 < takes[passing]) return
+    if (passing === 'configuring') this.#configure(unit, controller, point, way)
+    const next = passing === 'joining' && unit.sheet.firmware !== controller.sheet.firmware ? 'image' : after[passing]
+    this.#enter(mac, next, controller)
+  }
+
+  /** In its own subnet, where a broadcast reaches it. */
+  #controllerOf(unit: Device): Device | undefined {
+    const { address, prefix } = unit.wired
+    if (address === null || prefix === null) return undefined
+    return this.#units.find(
+      ({ unit: each, cable }) =>
+        each.sheet.mostPoints !== null &&
+        cable === 'in' &&
+        each.serviceIsUp &&
+        each.address !== null &&
+        sameSubnet(each.address, address, prefix),
+    )?.unit
+  }
+
+  #turnedAway(controller: Device, point: ManagedPoint | undefined, mac: string): Join['reason'] {
+    if (!point) return 'not-listed'
+    if (controller.time.getTime() < certificatesBegin) return 'clock'
+    const others = [...this.#ways].filter(
+      ([other, way]) => other !== mac && way.controller === controller && way.standing !== 'turned-away',
+    )
+    return others.length >= (controller.sheet.mostPoints ?? 0) ? 'licence-full' : undefined
+  }
+
+  #enter(mac: string, standing: Join['standing'], controller: Device, reason?: Join['reason']): void {
+    const before = this.#ways.get(mac)
+    this.#ways.set(mac, { standing, reason, since: this.clock.now(), controller, told: before?.told ?? '' })
+  }
+
+  /** It is told all of it, country first. */
+  #configure(unit: Device, controller: Device, point: ManagedPoint, way: Way): void {
+    const { country, networks } = controller.effective
+    way.told = told(controller, point)
+    try {
+      if (unit.configured.country !== country) unit.configure({ ...unit.configured, country })
+      const own = networks.filter(({ id }) => point.networks.includes(id))
+      const bands = unit.configured.radios.map(({ band }) => band)
+      unit.configure({
+        ...unit.configured,
+        name: point.name || unit.configured.name,
+        location: point.location,
+        // Nothing is switched on before it is told what it carries.
+        networks: own.map((each) => ({ ...each, bands: each.bands.filter((band) => bands.includes(band)) })),
+        radios: unit.configured.radios.map((each) =>
+          Object.assign(
+            {},
+            each,
+            point.radios.find(({ band }) => band === each.band),
+          ),
+        ),
+        wired: point.wired,
+        gateway: point.gateway,
+      })
+    } catch (error) {
+      // It does not do what it cannot do, and its controller shows what it does.
+      if (!(error instanceof Refusal)) throw error
+    }
+  }
+}
+
+const told = (controller: Device, point: ManagedPoint): string =>
+  JSON.stringify([controller.effective.country, controller.effective.networks, point])

@@ -1,0 +1,79 @@
+/** The one session of a muster with a controller, for all the access points that it manages: one after the other. */
+import pLimit from 'p-limit'
+import type { DirectCard } from '../../core/kit/kit-card'
+import type { Unit } from '../../core/kit/unit'
+import type { Store } from '../../store/open'
+import { pinOnFirstSight } from '../../store/secrets'
+import type { Credentials } from '../../wire/dialect/dialect'
+import type { Controller } from '../../wire/dialect/managed/controller'
+import { controllerOver } from '../../wire/dialect/netconf/netconf'
+import type { Host, Lane } from '../../wire/host/host'
+import { pinCheck } from '../../wire/trust/pin'
+import { WireError } from '../../wire/wire-error'
+
+export type ControllerCard = DirectCard & { readonly dialect: { readonly kind: 'netconf' } }
+
+export interface ControllerLinkInput {
+  readonly store: Store
+  readonly host: Host
+  readonly jobId: number
+  readonly unit: Unit
+  readonly card: ControllerCard
+  /** Where it has proven itself. */
+  readonly address: string
+  readonly prefix: number
+  readonly login: Credentials
+}
+
+export class ControllerLink {
+  readonly #input: ControllerLinkInput
+  readonly #inTurn = pLimit(1)
+  #lane: Lane | undefined
+  #session: Controller | undefined
+
+  constructor(input: ControllerLinkInput) {
+    this.#input = input
+  }
+
+  get name(): string {
+    return this.#input.unit.name
+  }
+
+  get address(): string {
+    return this.#input.address
+  }
+
+  /** @throws WireError; where the session went, it is opened anew the next time */
+  use<T>(work: (controller: Controller) => Promise<T>): Promise<T> {
+    return this.#inTurn(async () => {
+      try {
+        return await work(await this.#open())
+      } catch (error) {
+        if (error instanceof WireError && error.kind !== 'rejected') this.#drop()
+        throw error
+      }
+    })
+  }
+
+  async #open(): Promise<Controller> {
+    if (this.#session) return this.#session
+    const { host, unit, card, address, prefix, login, store, jobId } = this.#input
+    this.#lane ??= await host.openLane({ mac: unit.mac, address, prefix, by: card.does.reachedBy })
+    const pin = pinCheck((fingerprint) => pinOnFirstSight(store, jobId, unit.mac, fingerprint, new Date()))
+    const session = controllerOver(this.#lane, card, pin)
+    await session.signIn(login)
+    this.#session = session
+    return session
+  }
+
+  #drop(): void {
+    this.#session?.close()
+    this.#session = undefined
+  }
+
+  async close(): Promise<void> {
+    this.#drop()
+    await this.#lane?.close()
+    this.#lane = undefined
+  }
+}

@@ -1,0 +1,47 @@
+/** Links to the controllers of a job: each is opened once, when the first of its units asks for it. */
+import { parseCidr } from '../../core/addressing/ipv4'
+import { adminSecretName } from '../../core/brief/brief'
+import { isDirect } from '../../core/kit/kit-card'
+import type { Unit } from '../../core/kit/unit'
+import type { JobView } from '../../jobs/job-view'
+import type { Store } from '../../store/open'
+import type { Host } from '../../wire/host/host'
+import { type ControllerCard, ControllerLink } from './controller-link'
+
+export interface ControllerLinks {
+  /** Undefined where it cannot be spoken to: it has no plan, or no password. */
+  to(unit: Unit): ControllerLink | undefined
+  close(): Promise<void>
+}
+
+interface Input {
+  readonly store: Store
+  readonly host: Host
+  readonly jobId: number
+  readonly view: JobView
+  readonly secrets: ReadonlyMap<string, string>
+}
+
+export function controllerLinks({ store, host, jobId, view, secrets }: Input): ControllerLinks {
+  const links = new Map<string, ControllerLink>()
+  const opened = (unit: Unit): ControllerLink | undefined => {
+    const card = view.cards.get(unit.model)
+    const address = view.plans.get(unit.id)?.address
+    const password = secrets.get(adminSecretName(view.job.brief.admin, unit.id))
+    if (!card || !isDirect(card) || card.dialect.kind !== 'netconf' || address === undefined || password === undefined)
+      return undefined
+    const prefix = parseCidr(view.job.brief.management.cidr)?.prefix ?? 24
+    const login = { user: card.factory.login.user, password }
+    return new ControllerLink({ store, host, jobId, unit, card: card as ControllerCard, address, prefix, login })
+  }
+  return {
+    to: (unit) => {
+      const link = links.get(unit.id) ?? opened(unit)
+      if (link) links.set(unit.id, link)
+      return link
+    },
+    close: async () => {
+      await Promise.all([...links.values()].map((link) => link.close()))
+    },
+  }
+}

@@ -1,0 +1,65 @@
+/** Joined: its controller has it in its run state, at its address, under its name. A join that hangs has a reason. */
+
+import type { Joining } from '../../wire/dialect/managed/joining'
+import { managed } from '../../wire/dialect/managed/managed'
+import { held } from '../held-error'
+import type { UnitRun } from '../unit-run'
+
+/** Seconds that it may stand where it is, before something is wrong; an image takes the longest. */
+const patience: Readonly<Record<Joining['join'], number>> = {
+  absent: 120,
+  discovered: 60,
+  joining: 90,
+  image: 900,
+  configuring: 120,
+  run: 60,
+  'turned-away': 30,
+}
+
+const words: Readonly<Record<Joining['join'], string>> = {
+  absent: 'looking for its controller',
+  discovered: 'asking to join',
+  joining: 'joining',
+  image: 'loading its image, leave it powered',
+  configuring: 'being told what it is to be',
+  run: 'moving to its address',
+  'turned-away': 'turned away',
+}
+
+export async function joined(run: UnitRun): Promise<string> {
+  const { target, journal, waits, access, controller } = run
+  if (!controller) throw held('went-wrong', {})
+  const dialect = managed(target.unit.mac, target.card, (work) => controller.use(work))
+  const goal = target.compiled.config.unit['management.method'] === 'dhcp' ? undefined : target.plan.address
+  let standing: Joining['join'] | undefined
+  let last: Joining | undefined
+  let deadline = waits.deadline(patience.absent)
+  const done = await waits.until(
+    async () => {
+      last = await dialect.joining()
+      const now = last?.join ?? 'absent'
+      if (now === 'run' && (goal === undefined || last?.['current-address'] === goal)) return last
+      if (now !== standing) {
+        standing = now
+        deadline = waits.deadline(patience[now])
+        await journal.tell('joined', { kind: 'waiting', until: waits.due(patience[now]), waitingFor: words[now] })
+        journal.say(`${controller.name}: ${words[now]}`)
+      }
+      return undefined
+    },
+    () => deadline,
+  )
+  if (!done) throw hangs(run, last, standing ?? 'absent')
+  access.address = done['current-address'] ?? target.plan.address
+  await journal.door('address', 'passed')
+  await journal.tookEffect()
+  return `runs, at ${access.address}`
+}
+
+function hangs({ target, controller }: UnitRun, last: Joining | undefined, standing: Joining['join']): Error {
+  const name = controller?.name ?? ''
+  if (standing === 'absent')
+    return held('no-discovery', { name, address: controller?.address ?? '', port: target.unit.port })
+  if (standing === 'turned-away') return held('turned-away', { name, reason: last?.reason ?? 'not-listed' })
+  return held('join-hangs', { standing: words[standing], seconds: patience[standing] })
+}

@@ -1,0 +1,45 @@
+/** What is done otherwise with a unit that is set through its controller. */
+import type { Step } from '../../core/muster/procedure'
+import { managed } from '../../wire/dialect/managed/managed'
+import { notFound } from '../explain'
+import { held } from '../held-error'
+import type { UnitRun } from '../unit-run'
+import { joined } from './joined'
+
+export const managedWork: Readonly<Partial<Record<Step, (run: UnitRun) => Promise<string>>>> = {
+  reach: onTheWire,
+  'sign-in': throughItsController,
+  joined,
+}
+
+/** Seconds more than the card says, for a switch port that takes its time. */
+const patience = 45
+
+/** Nothing listens on it: it is there, or it is not. */
+async function onTheWire(run: UnitRun): Promise<string> {
+  const { target, host, journal, waits, access } = run
+  const { mac } = target.unit
+  const wait = target.card.timing.start
+  const until = waits.due(wait)
+  let told = false
+  const found = await waits.until(async () => {
+    const there = (await host.neighbours(target.subnets)).find((each) => each.mac === mac)
+    if (there) return there.address
+    // Without an address it may still be on its way to one.
+    if (!told) await journal.tell('reach', { kind: 'waiting', until, waitingFor: 'looking for it on the wire' })
+    told = true
+    return undefined
+  }, wait + patience)
+  if (found === undefined) throw notFound(target, target.subnets)
+  access.address = found
+  return `on the wire at ${found}`
+}
+
+async function throughItsController({ target, access, controller }: UnitRun): Promise<string> {
+  if (!controller) throw held('went-wrong', {})
+  const dialect = managed(target.unit.mac, target.card, (work) => controller.use(work))
+  // That it answers is asked at once, and told in its name.
+  await dialect.changes()
+  access.keep(dialect, target.login, access.here)
+  return `through ${controller.name}`
+}

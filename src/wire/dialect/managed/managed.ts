@@ -1,0 +1,220 @@
+/**
+ * The managed dialect: an access point that is set through its controller. Its networks are the controller's, of which
+ * it names those that it carries; its radios, its name and its address stand with its MAC, by which it may join.
+ */
+import type { Difference } from '../../../core/config/compare'
+import { settingOf } from '../../../core/config/settings/settings'
+import type { Observed, ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { KitCard } from '../../../core/kit/kit-card'
+import type { Evidence } from '../../../core/kit/recognise'
+import { entry } from '../../codec/resource-path'
+import { WireError } from '../../wire-error'
+import type { Changes, Dialect, RadioOnAir, Reading } from '../dialect'
+import { radiosOnAir, wirelessState } from '../yang/air'
+import { type Edit, networkEdit, radioData } from '../yang/edits'
+import { dig, isData, networkFields, radioFields } from '../yang/fields'
+import { entriesOf } from '../yang/read'
+import type { UseController } from './controller'
+import { type Joining, joiningSchema } from './joining'
+
+const points = 'air-muster-controller:access-points'
+type Values = Record<string, Observed<unknown>>
+
+export interface ManagedDialect extends Dialect {
+  /** How far it has come with its controller; undefined where the controller does not list it. */
+  joining(): Promise<Joining | undefined>
+}
+
+export function managed(mac: string, card: Pick<KitCard, 'radios'>, controller: UseController): ManagedDialect {
+  return new Managed(mac, card, controller)
+}
+
+class Managed implements ManagedDialect {
+  readonly #mac: string
+  readonly #bands: readonly string[]
+  readonly #controller: UseController
+
+  constructor(mac: string, { radios }: Pick<KitCard, 'radios'>, controller: UseController) {
+    this.#mac = mac
+    this.#bands = radios.map(({ band }) => band)
+    this.#controller = controller
+  }
+
+  async identify(): Promise<Evidence> {
+    return {}
+  }
+
+  async signIn(): Promise<void> {
+    // Whoever asks its controller has signed in there.
+  }
+
+  async read(reading: Reading): Promise<ObservedConfig> {
+    const data = await this.#controller((controller) =>
+      reading === 'configured' ? controller.configured() : controller.state(),
+    )
+    const wireless = dig(data, ['air-muster-wireless:wireless'])
+    const point = this.#pointIn(data)
+    const value = (each: unknown): Observed<unknown> => ({ kind: 'value', value: each })
+    const text = (name: string): Values[string] | undefined => {
+      const told = dig(point, [name])
+      return typeof told === 'string' ? value(told.slice(0, 300)) : undefined
+    }
+    const carried = dig(point, ['network'])
+    const ids = new Set(Array.isArray(carried) ? carried.filter((id) => typeof id === 'string') : [])
+    const all = entriesOf('network', dig(wireless, ['network']), 'id', networkFields)
+    const networks = Object.fromEntries(
+      Object.entries(all).flatMap(([id, values]) => (ids.has(id) ? [[id, this.#onItsBands(values)]] : [])),
+    )
+    const radios = point === undefined ? {} : entriesOf('radio', dig(point, ['radio']), 'band', radioFields)
+    const prefix = dig(point, ['prefix-length'])
+    const country = dig(wireless, ['country'])
+    const method = dig(point, ['method']) ?? 'dhcp'
+    const unit: Record<string, Observed<unknown> | undefined> = {
+      'unit.name': text('name'),
+      'unit.location': point === undefined ? undefined : (text('location') ?? value('')),
+      'unit.country': typeof country === 'string' ? value(country) : undefined,
+      'management.method': method === 'static' || method === 'dhcp' ? value(method) : undefined,
+      'management.address': reading === 'in-effect' || method === 'dhcp' ? text('current-address') : text('address'),
+      'management.prefix': typeof prefix === 'number' ? value(prefix) : undefined,
+      'management.gateway': point === undefined ? undefined : (text('gateway') ?? value(null)),
+    }
+    const told = Object.fromEntries(Object.entries(unit).filter(([, each]) => each !== undefined))
+    return { unit: told, networks, radios } as ObservedConfig
+  }
+
+  /** A network may be on bands that this model has not. */
+  #onItsBands(values: Values): Values {
+    const bands = values['network.bands']
+    if (bands?.kind !== 'value' || !Array.isArray(bands.value)) return values
+    const own = bands.value.filter((band: unknown) => this.#bands.some((each) => each === band))
+    return { ...values, 'network.bands': { kind: 'value', value: own } }
+  }
+
+  #pointIn(data: unknown): unknown {
+    const list = dig(data, [points, 'access-point'])
+    return Array.isArray(list) ? list.find((each) => dig(each, ['mac']) === this.#mac) : undefined
+  }
+
+  async backup(): Promise<string> {
+    return JSON.stringify((await this.#controller((it) => this.#point(it.configured()))) ?? null, null, 2)
+  }
+
+  async #point(data: Promise<Record<string, unknown>>): Promise<unknown> {
+    return this.#pointIn(await data)
+  }
+
+  /** Networks and radios that differ, and itself as it is to be, in one change. */
+  write(differences: readonly Difference[], desired: UnitConfig): Promise<void> {
+    return this.#controller(async (controller) => {
+      const data = await controller.configured()
+      const edits = [...this.#networkEdits(differences, desired, data), this.#pointEdit(differences, desired, data)]
+      await controller.change(edits)
+    })
+  }
+
+  #networkEdits(differences: readonly Difference[], desired: UnitConfig, data: unknown): Edit[] {
+    const concerned = new Set(
+      differences.filter((each) => each.kind !== 'surplus' && scopeOf(each) === 'network').map(({ of }) => of),
+    )
+    const known = dig(data, ['air-muster-wireless:wireless', 'network'])
+    return Object.entries(desired.networks).flatMap(([id, values]) => {
+      if (!concerned.has(id)) return []
+      // Other models may carry it on bands of their own.
+      const before = Array.isArray(known) ? known.find((each) => dig(each, ['id']) === id) : undefined
+      const others = dig(before, ['band'])
+      const elsewhere = (Array.isArray(others) ? others : []).filter((band) => !this.#bands.includes(String(band)))
+      const bands = [...(values['network.bands'] ?? []), ...elsewhere]
+      return [networkEdit(id, { ...values, 'network.bands': bands })]
+    })
+  }
+
+  /** What it carries, what its radios are, where it is: of the steps that are written now; the rest stays. */
+  #pointEdit(differences: readonly Difference[], desired: UnitConfig, data: unknown): Edit {
+    const before = this.#pointIn(data)
+    const kept = isData(before) ? before : {}
+    const steps = new Set(differences.map((each) => (each.kind === 'value' ? settingOf(each.id).step : undefined)))
+    const some = (scope: string): boolean => differences.some((each) => scopeOf(each) === scope)
+    const { unit } = desired
+    const isStatic = unit['management.method'] === 'static'
+    const radios = Object.entries(desired.radios).map(([band, values]) => radioData(band, values))
+    const point = {
+      ...kept,
+      mac: this.#mac,
+      ...(steps.has('clock') ? { name: unit['unit.name'], location: unit['unit.location'] || undefined } : {}),
+      ...(some('network') ? { network: Object.keys(desired.networks) } : {}),
+      ...(some('radio') ? { radio: radios } : {}),
+      ...(steps.has('address')
+        ? {
+            method: unit['management.method'],
+            address: isStatic ? unit['management.address'] : undefined,
+            'prefix-length': isStatic ? unit['management.prefix'] : undefined,
+            gateway: isStatic ? (unit['management.gateway'] ?? undefined) : undefined,
+          }
+        : {}),
+    }
+    const written = Object.fromEntries(Object.entries(point).filter(([, value]) => value !== undefined))
+    return {
+      operation: 'replace',
+      target: `/${points}/${entry('access-point', this.#mac)}`,
+      value: { 'air-muster-controller:access-point': [written] },
+    }
+  }
+
+  async changePassword(): Promise<void> {
+    throw new WireError('rejected', 'its login is pushed by its controller')
+  }
+
+  changes(): Promise<Changes> {
+    return this.#controller((controller) => controller.changes())
+  }
+
+  async revision(): Promise<undefined> {
+    return undefined
+  }
+
+  async apply(): Promise<void> {
+    // Its controller tells it at once.
+  }
+
+  async confirm(): Promise<void> {
+    // It takes nothing back by itself.
+  }
+
+  /** What it is told lasts when its controller keeps it. */
+  save(): Promise<void> {
+    return this.#controller((controller) => controller.save())
+  }
+
+  async restart(): Promise<void> {
+    throw new WireError('rejected', 'it is restarted by its power')
+  }
+
+  async air(): Promise<readonly RadioOnAir[]> {
+    const point = await this.#controller((it) => this.#point(it.state()))
+    const parsed = wirelessState.safeParse({ radio: radiosThatTell(point) })
+    if (!parsed.success) throw new WireError('garbled', 'its controller does not show its radios')
+    return radiosOnAir(parsed.data)
+  }
+
+  async joining(): Promise<Joining | undefined> {
+    const point = await this.#controller((it) => this.#point(it.state()))
+    if (point === undefined) return undefined
+    const parsed = joiningSchema.safeParse(point)
+    if (!parsed.success) throw new WireError('garbled', 'its controller does not tell how far it has come')
+    return parsed.data
+  }
+
+  close(): void {
+    // The session is the controller's, and others use it.
+  }
+}
+
+/** Until it runs, its controller shows what its radios are to be, and not what they do. */
+function radiosThatTell(point: unknown): unknown[] {
+  const radios = dig(point, ['radio'])
+  return (Array.isArray(radios) ? radios : []).filter((each) => dig(each, ['condition']) !== undefined)
+}
+
+function scopeOf(difference: Difference): string {
+  return difference.kind === 'value' ? settingOf(difference.id).scope : difference.scope
+}
