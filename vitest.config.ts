@@ -6,7 +6,7 @@ export default defineConfig({
     globalSetup: ['tests/support/database-server.ts'],
     testTimeout: 150_000,
     hookTimeout: 120_000,
-    maxWorkers: 3,
+    maxWorkers: 4,
     // The machine of the checks is shared: a test that it kept waiting is tried once more there, and nowhere else.
     retry: process.env.CI ? 1 : 0,
     env: { AIR_MUSTER_ROOT: import.meta.dirname },

@@ -34,7 +34,7 @@ it('is mustered over NETCONF: its move confirmed from its new address, and saved
   expect(device().effective.wired.address).toBe('10.44.8.20')
 })
 
-it.each<Step>(['country', 'services', 'password', 'return', 'save'])(
+it.each<Step>(['country', 'password', 'return'])(
   'that loses its power as it comes to %s is brought home',
   async (step) => {
     await open(200)

@@ -105,7 +105,7 @@ it('that are in no subnet of their controller do not find it, and it is said', a
   expect(state?.kind === 'held' && heldWords(state)).toMatchObject({ why: 'It does not find its controller rack.' })
 })
 
-it.each<Step>(['networks', 'address', 'joined', 'on-air'])(
+it.each<Step>(['networks', 'joined'])(
   'that loses its power as it comes to %s joins again and answers',
   async (step) => {
     await open(150)

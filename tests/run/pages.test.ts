@@ -3,10 +3,9 @@ import { afterEach, expect, it } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
 import type { Step } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
-import { pellworthP6 } from '../../src/lab/device/sheet'
 import { openSecret } from '../../src/store/secrets'
 import { type Bench, openBench } from '../support/bench'
-import { cardText } from '../support/data'
+import { plainP6 } from '../support/plain-p6'
 import { wholeBrief } from '../support/whole-brief'
 
 let bench: Bench
@@ -15,26 +14,18 @@ afterEach(() => bench.close())
 const mac = '02:50:36:10:6a:2c'
 type Engine = 'forms' | 'browser'
 
-/** The model that comes with the program is turned in a browser; its twin without one. */
-const twin = 'Pellworth P6 plain'
-const variants = new Map([[twin, { ...pellworthP6, model: 'P6 plain' }]])
-const plainCard = cardText('pellworth-p6')
-  .replace('model: P6', 'model: P6 plain')
-  .replace('^Pellworth P6$', `^${twin}$`)
-  .replace('engine: browser', 'engine: forms')
-
 const office =
   (engine: Engine) =>
   (job: JobDocument): void => {
     const [unit] = job.units
-    if (unit) job.units = [{ ...unit, model: engine === 'forms' ? twin : 'Pellworth P6', mac }]
-    job.cards = [plainCard]
+    if (unit) job.units = [{ ...unit, model: engine === 'forms' ? plainP6.twin : plainP6.model, mac }]
+    job.cards = [plainP6.card]
     job.brief = { ...wholeBrief, networks: wholeBrief.networks.map((each) => ({ ...each, security: 'wpa2-personal' })) }
   }
 const row = async () => (await bench.roll()).rows.get('hall-01')
 const device = () => bench.lab.plugged(mac).unit
 const open = async (engine: Engine, pace: number): Promise<void> => {
-  bench = await openBench({ change: office(engine), pace, lab: { variants } })
+  bench = await openBench({ change: office(engine), pace, lab: { variants: plainP6.variants } })
   bench.startRunner()
   await bench.order()
 }
@@ -51,7 +42,7 @@ it.each<Engine>(['forms', 'browser'])('is mustered by its pages (%s), and was ne
   expect(kept?.passphrase).toBe(await openSecret(bench.store, bench.jobId, `network/${first?.id}/passphrase`))
 })
 
-it.each<Step>(['networks', 'password', 'apply', 'return'])(
+it.each<Step>(['networks', 'apply', 'return'])(
   'that loses its power as it comes to %s is brought home',
   async (step) => {
     await open('forms', 100)
@@ -71,7 +62,7 @@ it.each<Step>(['networks', 'password', 'apply', 'return'])(
 )
 
 it('waits while somebody else is signed in, says so, and goes on when they are gone', async () => {
-  bench = await openBench({ change: office('forms'), pace: 60, lab: { variants } })
+  bench = await openBench({ change: office('forms'), pace: 60, lab: { variants: plainP6.variants } })
   await expect.poll(() => device().serviceIsUp).toBe(true)
   const { front } = bench.lab.plugged(mac)
   const elsewhere = await fetch(`http://127.0.0.1:${front.loopbackPort(80)}/enter`, {

@@ -20,6 +20,7 @@ import { openSecret, openSecrets, sealSecret } from '../../src/store/secrets'
 import { anyBrief } from '../support/any-brief'
 import { type Bench, type BenchOptions, heldAt, openBench } from '../support/bench'
 import { cardOf } from '../support/data'
+import { plainP6 } from '../support/plain-p6'
 import { wholeBrief } from '../support/whole-brief'
 
 let bench: Bench
@@ -224,11 +225,16 @@ describe('every setting', () => {
   })
 })
 
-it('of a whole site: the twenty-five that are spoken to answer, and the sheet tells what became of every setting', async () => {
+it('of a whole site: the thirty-three that are spoken to answer, and the sheet tells what became of every setting', async () => {
   const whole = jobDocumentSchema.parse(
     parse(readFileSync(join(import.meta.dirname, '../../data/demo/port-ellery-whole.yaml'), 'utf8')),
   )
-  await mustered({ change: (job) => Object.assign(job, whole), lab: { dhcp }, pace: 60 })
+  const withoutBrowser = (job: JobDocument): void => {
+    Object.assign(job, whole)
+    job.units = job.units.map((unit) => (unit.model === plainP6.model ? { ...unit, model: plainP6.twin } : unit))
+    job.cards = [plainP6.card]
+  }
+  await mustered({ change: withoutBrowser, lab: { dhcp, variants: plainP6.variants }, pace: 200 })
   const view = await viewJob(bench.store, bench.job.slug)
   if (!view) throw new Error('the job is gone')
   const rows = sheetOf(view)
@@ -241,8 +247,10 @@ it('of a whole site: the twenty-five that are spoken to answer, and the sheet te
     ...Array.from({ length: 4 }, () => 'Brackwater B7'),
     ...Array.from({ length: 4 }, () => 'Ostrel O-20'),
     ...Array.from({ length: 12 }, () => 'Ostrel O-40'),
-    ...Array.from({ length: 4 }, () => 'Pellworth P6'),
+    ...Array.from({ length: 4 }, () => plainP6.twin),
     'Tarnhelm C1',
+    ...Array.from({ length: 5 }, () => 'Tarnhelm T2'),
+    ...Array.from({ length: 3 }, () => 'Tarnhelm T3'),
   ])
   for (const row of answering) {
     expect(row.outcomes.length, row.name).toBeGreaterThan(row.model === 'Tarnhelm C1' ? 15 : 60)

@@ -47,6 +47,7 @@ describe('the cards that come with the program', () => {
       'Ostrel O-20 US',
       'Ostrel O-20',
       'Ostrel O-40',
+      'Pellworth P6',
       'Tarnhelm C1',
       'Tarnhelm T2',
       'Tarnhelm T3',
@@ -68,13 +69,15 @@ describe('the cards that come with the program', () => {
       if (dialect.kind === 'managed') for (const by of dialect.by) expect(cards.get(by)?.role).toBe('controller')
   })
 
-  it('are set directly only where this release speaks their dialect to an access point at an address of its own', () => {
+  it('are set directly only where this release speaks their dialect to a unit with an address of its own', () => {
     expect([...cards.values()].filter(isDirect).map(modelName)).toEqual([
       'Brackwater B7',
       'Debian hostapd',
       'Ostrel O-20 US',
       'Ostrel O-20',
       'Ostrel O-40',
+      'Pellworth P6',
+      'Tarnhelm C1',
     ])
   })
 })

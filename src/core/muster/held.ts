@@ -95,7 +95,7 @@ const reasons = {
     resumesWhen: 'it-was-away',
   }),
   'session-in-use': ({ name, said }: { name: string; said: string }): HeldWords => ({
-    why: 'Somebody else is signed in to it, and it takes one at a time.',
+    why: 'It takes one session at a time, and somebody else is signed in.',
     hands: [`Sign out wherever ${name} is open in a browser, and close that tab.`, again],
     more: `It said: ${said}`,
   }),
@@ -125,8 +125,9 @@ const reasons = {
     hands: ['Leave it powered for two minutes more, and muster it again.', 'If it stays, reset it.'],
   }),
   'laptop-lacks': ({ what }: { what: string }): HeldWords => ({
-    why: `This laptop lacks what it takes: ${what}.`,
+    why: 'It takes a program that this laptop lacks.',
     hands: ['Install it: muster doctor says how.', again],
+    more: `Missing: ${what}`,
   }),
   'went-away': ({ port, lights }: { port: number | null; lights: readonly string[] }): HeldWords => ({
     why: 'It stopped answering.',

@@ -34,22 +34,46 @@ export function planChannels(problem: ChannelProblem, effort: Effort = 'thorough
   for (const band of new Set(problem.radios.map((radio) => radio.band))) {
     const radios = problem.radios.filter((radio) => radio.band === band)
     const ids = new Set(radios.map((radio) => radio.id))
-    const field = new ChannelField(
+    const part: ChannelProblem = {
       radios,
-      problem.hears.filter(({ a, b }) => ids.has(a) && ids.has(b)),
-      problem.others.filter(({ radio }) => ids.has(radio)),
-    )
-    solve(field, effort)
-    radios.forEach((radio, at) => {
-      chosen.set(radio.id, field.optionOf(at))
-    })
+      hears: problem.hears.filter(({ a, b }) => ids.has(a) && ids.has(b)),
+      others: problem.others.filter(({ radio }) => ids.has(radio)),
+    }
+    const found = optionsOf(part, (field) => solve(field, effort))
+    // A search by chance may end a little above what is planned already: whoever plans again is never worse off.
+    const isSet = effort !== 'greedy' && radios.length <= smallField && radios.some(({ set }) => set !== null)
+    const kept = isSet ? optionsOf(part, keepSet) : undefined
+    const better = kept && totalOf(part, kept) < totalOf(part, found) ? kept : found
+    for (const [id, option] of better) chosen.set(id, option)
   }
   return { chosen, cost: costOf(problem, chosen) }
 }
 
+/** What is disturbed, and what the options cost by themselves. */
+function totalOf(problem: ChannelProblem, chosen: ReadonlyMap<string, ChannelOption>): number {
+  return [...chosen.values()].reduce((sum, { price }) => sum + price, costOf(problem, chosen))
+}
+
+function optionsOf({ radios, hears, others }: ChannelProblem, work: (field: ChannelField) => void) {
+  const field = new ChannelField(radios, hears, others)
+  work(field)
+  return new Map(radios.map((radio, at) => [radio.id, field.optionOf(at)]))
+}
+
+/** What is planned already, put right only where it can be put right radio by radio. */
+function keepSet(field: ChannelField): void {
+  placeLocked(field)
+  for (const [at, radio] of field.radios.entries()) startFromSet(field, radio, at)
+  placeLoudestFirst(field)
+  settle(field)
+}
+
+function placeLocked(field: ChannelField): void {
+  for (const [at, radio] of field.radios.entries()) if (radio.locked !== null) field.move(at, field.cheapest(at))
+}
+
 function solve(field: ChannelField, effort: Effort): void {
-  const locked = field.radios.flatMap((radio, at) => (radio.locked === null ? [] : [at]))
-  for (const at of locked) field.move(at, field.cheapest(at))
+  placeLocked(field)
   // What is set already is a start as good as it was planned; it only has to give way where something changed.
   if (effort === 'quick') for (const [at, radio] of field.radios.entries()) startFromSet(field, radio, at)
   if (effort === 'greedy') {

@@ -242,5 +242,5 @@ describe('in every country of the database', () => {
     }
   })
 
-  it('has a card for each model that is planned here', () => expect(cards.size).toBe(11))
+  it('has a card for each model that is planned here', () => expect(cards.size).toBe(12))
 })

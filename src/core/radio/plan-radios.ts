@@ -21,7 +21,7 @@ import {
 } from './channel-problem'
 import type { Floor, Placement, Site } from './floor'
 import { hearings, type PlacedRadio } from './levels'
-import { type Effort, planChannels } from './plan-channels'
+import { type ChannelPlan, type Effort, planChannels } from './plan-channels'
 import type { PlanFault } from './plan-fault'
 import { planPower } from './power'
 import { radioOptions } from './radio-options'
@@ -135,10 +135,27 @@ export function planRadios(
       }
     })
     const narrower = planChannels({ radios, hears, others }, effort)
-    const given = [...narrower.chosen.values()].reduce((sum, option) => sum + option.price, 0)
-    if (narrower.cost + given < plan.cost) plan = narrower
+    if (withBandwidth(narrower) < withBandwidth(plan)) plan = narrower
+  }
+  // Radios that are planned narrower already are no start for the search above: whoever plans again is never worse off.
+  const narrow = wanted.filter((each) => isNarrow(each))
+  if (policy.narrower === 'allowed' && narrow.length > 0) {
+    const radios = wanted.map((each) => problemRadio(each, isNarrow(each) ? each.options : widest(each.options)))
+    const kept = planChannels({ radios, hears, others }, 'quick')
+    if (withBandwidth(kept) < withBandwidth(plan)) plan = kept
   }
   return { plans: radioPlans(wanted, requests, plan.chosen, policy), problem, cost: plan.cost, faults }
+}
+
+/** What is disturbed, and the bandwidth that is given up for it. */
+function withBandwidth({ chosen, cost }: ChannelPlan): number {
+  return [...chosen.values()].reduce((sum, { price }) => sum + price, cost)
+}
+
+/** Is it set to be narrower than it could be? */
+function isNarrow({ request, band, options }: Wanted): boolean {
+  const set = request.set[band]
+  return set !== undefined && set.width < (options[0]?.width ?? set.width)
 }
 
 /** Half of a radio's bandwidth is given up only where that saves as much as a neighbour heard at -72 dBm costs. */

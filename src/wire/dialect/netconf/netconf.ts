@@ -92,7 +92,9 @@ class Netconf implements Controller {
     const configured = asked === 'configured' ? await this.#config('running') : undefined
     const needsState = configured === undefined || asksDhcp(configured, managementInterface)
     const operational = needsState ? await this.#state() : undefined
-    return toObserved({ configured, operational, asked, managementInterface, at: Date.now() })
+    const observed = toObserved({ configured, operational, asked, managementInterface, at: Date.now() })
+    // Networks of a controller are those of the access points that it manages.
+    return this.#card.role === 'controller' ? { ...observed, networks: {}, radios: {} } : observed
   }
 
   async backup(): Promise<string> {
