@@ -1,5 +1,7 @@
 // npm run demo: installs what is missing, starts everything, loads the demo job, opens it.
 //   --headless   musters the whole example without a browser, prints the roll; exit 0 only if every unit answers
+//   --small      with --headless: the job of four units alone
+//   --whole      in the browser: all units of the whole example lie on the shelf
 //   --pace N     how many times faster than life the lab runs (60)
 //   --port N     port of the web application (4810, or any that is free)
 import { parseArgs } from 'node:util'
@@ -8,6 +10,8 @@ import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
 const { values } = parseArgs({
   options: {
     headless: { type: 'boolean', default: false },
+    small: { type: 'boolean', default: false },
+    whole: { type: 'boolean', default: false },
     pace: { type: 'string', default: '60' },
     port: { type: 'string', default: '4810' },
   },
@@ -23,12 +27,13 @@ const { bundleIfStale } = await import('./lib/bundle.mjs')
 await bundleIfStale()
 if (values.headless) {
   const { demoHeadless } = await import('./lib/demo-headless.mjs')
-  process.exitCode = await demoHeadless({ pace })
+  if (!values.small) await ensureDebian('chromium')
+  process.exitCode = await demoHeadless({ pace, size: values.small ? 'small' : 'whole' })
 } else {
   const { buildSiteIfStale } = await import('./lib/site.mjs')
   buildSiteIfStale()
   const { demoInBrowser } = await import('./lib/demo-in-browser.mjs')
-  process.exitCode = await demoInBrowser({ pace, port })
+  process.exitCode = await demoInBrowser({ pace, port, size: values.whole ? 'whole' : 'small' })
 }
 
 function end(text) {

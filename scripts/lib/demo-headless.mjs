@@ -2,10 +2,11 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { loadDemoJob, musterCommand } from './demo-job.mjs'
+import { demoSizes, loadDemoJob, musterCommand } from './demo-job.mjs'
 import { startStack } from './stack.mjs'
 
-export async function demoHeadless({ pace }) {
+/** @param {{ pace: number, size: 'small' | 'whole' }} options */
+export async function demoHeadless({ pace, size }) {
   const folder = mkdtempSync(join(tmpdir(), 'air-muster-'))
   let stack
   let cleaning
@@ -17,9 +18,10 @@ export async function demoHeadless({ pace }) {
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
     process.on(signal, () => cleanUp().then(() => process.exit(130)))
   try {
-    stack = await startStack({ folder, pace, web: false })
+    const { job, shelf } = demoSizes[size]
+    stack = await startStack({ folder, pace, web: false, shelf })
     await loadDemoJob(stack.env)
-    return (await musterCommand(stack.env, ['run', 'port-ellery', '--wait'])).code
+    return (await musterCommand(stack.env, ['run', job, '--wait'])).code
   } finally {
     await cleanUp()
   }

@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process'
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { loadDemoJob } from './demo-job.mjs'
+import { demoSizes, loadDemoJob } from './demo-job.mjs'
 import { root } from './root.mjs'
 import { runningNote } from './running-note.mjs'
 import { startStack } from './stack.mjs'
@@ -10,7 +10,8 @@ import { startStack } from './stack.mjs'
 const folder = process.env.AIR_MUSTER_DATA ?? join(root, '.data/demo')
 const note = runningNote(folder, 'demo.mjs')
 
-export async function demoInBrowser({ pace, port }) {
+/** @param {{ pace: number, port: number, size: 'small' | 'whole' }} options */
+export async function demoInBrowser({ pace, port, size }) {
   const before = await dealWithEarlierStart()
   if (before) {
     process.stdout.write(`${before}\n`)
@@ -25,9 +26,10 @@ export async function demoInBrowser({ pace, port }) {
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, resolve)
   })
   try {
-    stack = await startStack({ folder, pace, wantedPort: port, onPids: note.tellPids })
+    const { job, shelf } = demoSizes[size]
+    stack = await startStack({ folder, pace, wantedPort: port, shelf, onPids: note.tellPids })
     await loadDemoJob(stack.env)
-    const address = `${stack.url}/jobs/port-ellery/bench?key=${stack.key}`
+    const address = `${stack.url}/jobs/${job}/bench?key=${stack.key}`
     note.tell({ address, databaseUrl: stack.databaseUrl, vaultKeyFile: stack.vaultKeyFile })
     process.stdout.write(`\nAir Muster is ready: ${address}\nWhoever has this address can open it. Ctrl-C ends it.\n`)
     openInBrowser(address)

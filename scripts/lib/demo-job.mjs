@@ -19,6 +19,12 @@ export function musterCommand(env, args, output = 'inherit') {
   })
 }
 
+/** How much of Port Ellery is rehearsed: four units for the first minutes, or all that a muster sets. */
+export const demoSizes = {
+  small: { job: 'port-ellery', shelf: undefined },
+  whole: { job: 'port-ellery-whole', shelf: join(root, 'data/demo/shelf-whole.yaml') },
+}
+
 /** Loads the demo's jobs and has the bench of the first swept. */
 export async function loadDemoJob(env, names = ['port-ellery', 'port-ellery-whole']) {
   const loaded = await musterCommand(

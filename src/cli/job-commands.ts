@@ -3,6 +3,7 @@ import { asBuiltCsv } from '../core/handover/as-built'
 import { outcomesCsv } from '../core/handover/outcomes-csv'
 import { slugSchema } from '../core/job/job-document'
 import type { Unit } from '../core/kit/unit'
+import { called } from '../core/muster/called'
 import type { OfUnit } from '../core/muster/next-move'
 import { answers } from '../core/muster/roll'
 import { rollText } from '../core/muster/roll-text'
@@ -135,7 +136,8 @@ export function run(slug: string, { wait, units }: { wait?: true; units?: string
     const view = await mustView(store, slug)
     const text = rollText(view.units, view.roll, ofUnits(view))
     const chosen = view.units.filter((unit) => isSelected(selection, unit.id))
-    if (!chosen.every((unit) => answers(view.roll.rows.get(unit.id)))) throw new CommandError(1, text)
+    if (!called(chosen, view.cards).every((unit) => answers(view.roll.rows.get(unit.id))))
+      throw new CommandError(1, text)
     return text
   })
 }

@@ -30,7 +30,7 @@ async function lineOf(store: Store, { id, slug, name, brief }: Job): Promise<Kep
   const line = { id, slug, name, brief }
   try {
     const view = await viewJob(store, slug)
-    return { ...line, course: view ? summary(view.units, view.roll) : '', fault: undefined }
+    return { ...line, course: view ? summary(view.units, view.roll, view.cards) : '', fault: undefined }
   } catch (error) {
     if (!(error instanceof BrokenRowError)) throw error
     return { ...line, course: '', fault: error.message }

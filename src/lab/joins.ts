@@ -6,8 +6,8 @@ import { sameSubnet } from '../core/addressing/ipv4'
 import type { LabClock } from './clock'
 import type { Device } from './device/device'
 import type { ManagedPoint } from './device/device-settings'
+import type { Join, Joins } from './device/join'
 import { Refusal } from './device/refusal'
-import type { Join, Joins } from './device/site'
 import type { PluggedUnit } from './wire'
 
 /** Lab seconds that each takes. */

@@ -82,7 +82,10 @@ it('are held with what to do where their controller is not there, or not on the 
   expect(without?.kind === 'held' && heldWords(without).why).toBe('Its controller rack does not answer yet.')
   await bench.close()
   bench = await openBench({
-    change: (job) => (office(job), void (job.units = job.units.slice(0, 2))),
+    change: (job) => {
+      office(job)
+      job.units = job.units.slice(0, 2)
+    },
     pace: 300,
     lab: { dhcp },
   })

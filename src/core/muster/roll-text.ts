@@ -1,5 +1,6 @@
 /** The roll as plain text, for a terminal. States are told by shape and word, not by colour. */
 import type { Unit } from '../kit/unit'
+import { called } from './called'
 import type { StepState } from './events'
 import { nextMove, type OfUnit } from './next-move'
 import { procedure, type Step, steps } from './procedure'
@@ -34,12 +35,15 @@ export function rollText(
     `${'Unit'.padEnd(nameWidth)}  ${heads.join(' ')}  Next move`,
     ...lines,
     '',
-    summary(units, roll),
+    summary(units, roll, new Map(units.map((unit) => [unit.model, of(unit).card]))),
     '+ done   > working   ~ waiting   # held   . not yet',
   ].join('\n')
 }
 
 /** `4 of 4 answer`. */
-export function summary(units: readonly Unit[], roll: Roll): string {
-  return `${units.filter((unit) => answers(roll.rows.get(unit.id))).length} of ${units.length} answer`
+export function summary(units: readonly Unit[], roll: Roll, cards: Parameters<typeof called>[1]): string {
+  const all = called(units, cards)
+  const answering = all.filter((unit) => answers(roll.rows.get(unit.id))).length
+  const byHand = units.length - all.length
+  return `${answering} of ${all.length} answer${byHand === 0 ? '' : `, ${byHand} by hand`}`
 }

@@ -18,20 +18,30 @@ export interface Standings {
   /** How many units have a plan. */
   readonly planned: number
   readonly faults: { readonly brief: number; readonly kit: number; readonly plan: number }
+  /** Units that a muster sets; all of them where nothing is said. */
+  readonly called?: readonly Unit[]
   readonly roll: Roll
 }
 
 const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`
 
-export function standings({ brief, countryName, units, planned, faults, roll }: Standings): Record<Stage, Standing> {
+export function standings({
+  brief,
+  countryName,
+  units,
+  called = units,
+  planned,
+  faults,
+  roll,
+}: Standings): Record<Stage, Standing> {
   const known = new Set(units.map((unit) => unit.mac))
   const present = new Set(roll.sightings.map((sighting) => sighting.mac))
   const matched = [...present].filter((mac) => known.has(mac)).length
   const strays = present.size - matched
-  const answering = units.filter((unit) => answers(roll.rows.get(unit.id))).length
-  const held = units.filter((unit) => heldStep(roll.rows.get(unit.id))).length
-  const changed = units.filter((unit) => isChanged(roll.rows.get(unit.id))).length
-  const all = units.length > 0 && answering === units.length
+  const answering = called.filter((unit) => answers(roll.rows.get(unit.id))).length
+  const held = called.filter((unit) => heldStep(roll.rows.get(unit.id))).length
+  const changed = called.filter((unit) => isChanged(roll.rows.get(unit.id))).length
+  const all = called.length > 0 && answering === called.length
   return {
     brief: judged(faults.brief, `${countryName}, ${counted(brief.networks.length, 'network')}`),
     kit:
@@ -52,7 +62,7 @@ export function standings({ brief, countryName, units, planned, faults, roll }: 
       mark: strays > 0 ? 'attention' : matched === units.length && matched > 0 ? 'done' : 'none',
     },
     muster: {
-      words: `${answering} of ${units.length} answer${troubles(held, changed)}`,
+      words: `${answering} of ${called.length} answer${troubles(held, changed)}`,
       mark: held + changed > 0 ? 'attention' : all ? 'done' : 'none',
     },
     handover: all ? { words: 'ready to print', mark: 'done' } : { words: 'opens when all answer', mark: 'none' },

@@ -8,24 +8,17 @@ import type { ChannelBlock } from '../../core/regulatory/blocks'
 import type { RegulatoryDatabase } from '../../core/regulatory/database'
 import type { LabClock } from '../clock'
 import { Flash } from '../flash'
-import type { DeviceRadio, DeviceSettings } from './device-settings'
+import type { DeviceSettings } from './device-settings'
 import { factorySettings, type Identity } from './factory'
+import type { Joins } from './join'
+import type { RadioNow } from './radio-now'
 import { RadioRules } from './radio-rules'
 import { Refusal } from './refusal'
+import { same } from './same'
 import type { StandInSheet } from './sheet'
-import { type Joins, quietSite, type Site } from './site'
+import { quietSite, type Site } from './site'
 
 export type Phase = 'off' | 'starting' | 'up' | 'applying'
-
-export interface RadioNow {
-  readonly radio: DeviceRadio
-  readonly condition: 'off' | 'listening' | 'on-air'
-  /** Seconds. */
-  readonly listensFor: number
-  readonly networks: readonly { id: string; name: string; mode: string; meantOpen: boolean }[]
-  /** The channel that it has left, since it heard radar there. */
-  readonly left?: number | undefined
-}
 
 /** How long a radio listens on a channel that radar may use, seconds (ETSI EN 301 893, FCC part 15 E). */
 const radarListenSeconds = 60
@@ -302,16 +295,4 @@ export class Device {
     this.#phase = phase
     this.onPhase(phase)
   }
-}
-
-const compared = new WeakMap<object, WeakMap<object, boolean>>()
-/** Settings are replaced, never changed: two that were compared once need not be again. */
-function same(a: object, b: object): boolean {
-  if (a === b) return true
-  const known = compared.get(a)?.get(b)
-  if (known !== undefined) return known
-  const equal = JSON.stringify(a) === JSON.stringify(b)
-  const of = compared.get(a) ?? new WeakMap<object, boolean>()
-  compared.set(a, of.set(b, equal))
-  return equal
 }

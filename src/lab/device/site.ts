@@ -1,7 +1,7 @@
 /** What a stand-in finds on the wire beside itself: a DHCP server, time servers that answer, units that join it. */
 
 import { formatIpv4, parseIpv4 } from '../../core/addressing/ipv4'
-import type { RadioNow } from './device'
+import type { Joins } from './join'
 
 export interface DhcpOptions {
   /** Prefix length of the subnet. */
@@ -55,21 +55,6 @@ export class DhcpServer {
     }
     return undefined
   }
-}
-
-/** How far an access point has come with its controller. */
-export interface Join {
-  readonly standing: 'absent' | 'discovered' | 'joining' | 'image' | 'configuring' | 'run' | 'turned-away'
-  readonly reason?: 'not-listed' | 'licence-full' | 'clock' | undefined
-  readonly unit?: JoinedUnit | undefined
-}
-/** What a controller sees of an access point. */
-export interface JoinedUnit {
-  readonly address: string | null
-  air(): RadioNow[]
-}
-export interface Joins {
-  of(mac: string): Join
 }
 
 export interface Site {

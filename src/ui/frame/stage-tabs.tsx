@@ -1,6 +1,7 @@
 'use client'
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
+import { called } from '../../core/muster/called'
 import { type Standing, stages, standings } from '../../core/muster/stages'
 import { useJob } from '../live/job-provider'
 import classes from './stage-tabs.module.css'
@@ -22,7 +23,7 @@ const marks: Readonly<Record<Standing['mark'], { sign: string; words: string }>>
 
 /** The six stages in working order, each with where it stands: navigation and progress at once. */
 export function StageTabs() {
-  const { job, countryName, units, plans, briefFaults, rosterFaults, planFaults, roll } = useJob()
+  const { job, countryName, units, cards, plans, briefFaults, rosterFaults, planFaults, roll } = useJob()
   const path = usePathname()
   const all = standings({
     brief: job.brief,
@@ -30,6 +31,7 @@ export function StageTabs() {
     units,
     planned: units.filter((unit) => plans.has(unit.id)).length,
     faults: { brief: briefFaults, kit: rosterFaults.length, plan: planFaults.length },
+    called: called(units, cards),
     roll,
   })
   return (

@@ -1,6 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
 import { musterUnits, pauseMuster } from '../../actions/muster-actions'
+import { called } from '../../core/muster/called'
 import { secondsLeft } from '../../core/muster/estimate'
 import { answers, heldStep, isChanged } from '../../core/muster/roll'
 import { allUnits } from '../../core/muster/selection'
@@ -17,7 +18,8 @@ import { RollVoice } from './roll-voice'
 
 /** The roll: every unit is called, and answers. */
 export function MusterView() {
-  const { job, units, cards, plans, roll } = useJob()
+  const { job, units: listed, cards, plans, roll } = useJob()
+  const units = called(listed, cards)
   const { order, pending, fault } = useOrder()
   const working = roll.muster !== 'idle' && roll.muster !== 'paused'
   const now = useNow(working ? 'counting' : 'still')
@@ -43,14 +45,15 @@ export function MusterView() {
     now,
     roll.laptop?.pace ?? 1,
   )
-  if (units.length === 0) return <p>There is nothing to muster yet: put units on the kit list first.</p>
-  const share = (count: number): string => `${(100 * count) / units.length}%`
+  if (listed.length === 0) return <p>There is nothing to muster yet: put units on the kit list first.</p>
+  const share = (count: number): string => `${(100 * count) / Math.max(1, units.length)}%`
   return (
     <div className={sheet.page}>
       <div className={sheet.head}>
         <h1>
           {answering} of {units.length} answer
         </h1>
+        {listed.length > units.length && <span className="soft">{listed.length - units.length} by hand</span>}
         <div
           className={classes.bar}
           role="img"

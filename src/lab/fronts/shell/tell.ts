@@ -1,6 +1,7 @@
 /** What a unit with a command line tells of itself. */
-import type { Device, RadioNow } from '../../device/device'
+import type { Device } from '../../device/device'
 import type { DeviceNetwork } from '../../device/device-settings'
+import type { RadioNow } from '../../device/radio-now'
 import { shown } from './words'
 
 /** Names of the radios, by band. */

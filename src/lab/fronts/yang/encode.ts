@@ -1,8 +1,9 @@
 /** A stand-in's settings and state as the tree that its modules ask for: code of its own, no client's. */
-import type { Device, RadioNow } from '../../device/device'
+import type { Device } from '../../device/device'
 import type { DeviceNetwork, DeviceRadio, DeviceSettings, ManagedPoint } from '../../device/device-settings'
+import type { Joins } from '../../device/join'
+import type { RadioNow } from '../../device/radio-now'
 import type { StandInSheet } from '../../device/sheet'
-import type { Joins } from '../../device/site'
 import type { Node } from './tree'
 
 const octets = (text: string): string => Buffer.from(text, 'utf8').toString('base64')

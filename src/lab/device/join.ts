@@ -1,0 +1,17 @@
+/** How access points stand with a controller, as it sees them. */
+import type { RadioNow } from './radio-now'
+
+/** How far an access point has come with its controller. */
+export interface Join {
+  readonly standing: 'absent' | 'discovered' | 'joining' | 'image' | 'configuring' | 'run' | 'turned-away'
+  readonly reason?: 'not-listed' | 'licence-full' | 'clock' | undefined
+  readonly unit?: JoinedUnit | undefined
+}
+/** What a controller sees of an access point. */
+export interface JoinedUnit {
+  readonly address: string | null
+  air(): RadioNow[]
+}
+export interface Joins {
+  of(mac: string): Join
+}
