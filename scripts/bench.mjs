@@ -1,14 +1,17 @@
-// npm run bench [-- plan | sheet | settings | muster | hundred | hosts | sweep | faults]: how good and fast plans are; how the kit list
+// npm run bench [-- plan | sheet | settings | muster | hundred | families | hosts | sweep | faults]: how good and fast plans are; how the kit list
 // follows the hand; how fast settings and the roll are; how long many units take side by side against one; how fast a
 // subnet is swept; whether a muster survives twenty kills.
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
 
 const chosen = process.argv.slice(2)
 if (
-  chosen.some((name) => !['plan', 'sheet', 'settings', 'muster', 'hundred', 'hosts', 'sweep', 'faults'].includes(name))
+  chosen.some(
+    (name) =>
+      !['plan', 'sheet', 'settings', 'muster', 'hundred', 'families', 'hosts', 'sweep', 'faults'].includes(name),
+  )
 ) {
   process.stderr.write(
-    'npm run bench takes plan, sheet, settings, muster, hundred, hosts, sweep, faults, or nothing for all.\n',
+    'npm run bench takes plan, sheet, settings, muster, hundred, families, hosts, sweep, faults, or nothing for all.\n',
   )
   process.exit(2)
 }
@@ -30,6 +33,10 @@ if (wants('muster')) {
 if (wants('hundred')) {
   await ensureDebian('mariadb')
   await import('./lib/bench-hundred.mjs')
+}
+if (wants('families')) {
+  await ensureDebian('mariadb', 'chromium')
+  await import('./lib/bench-families.mjs')
 }
 if (wants('hosts')) {
   await ensureDebian('mariadb', 'tcpdump', 'socat', 'iproute2', 'ping', 'setpriv', 'openssl')

@@ -10,22 +10,26 @@ const { bundleIfStale } = await import('./bundle.mjs')
 await bundleIfStale()
 const { createConnection } = await import('mysql2/promise')
 
-const model = 'Ostrel O-40'
+const accessPoint = { model: 'Ostrel O-40', macPrefix: '02:4f:52' }
 
 /** Units of one model, at one factory address, without a radar channel: each has the same way to go. */
-const boxes = (count) =>
+const boxes = (count, { model, macPrefix, shelfModel = model }) =>
   Array.from({ length: count }, (_, index) => {
     const number = String(index + 1).padStart(2, '0')
-    const mac = `02:4f:52:00:00:${(index + 1).toString(16).padStart(2, '0')}`
-    return { id: `unit-${number}`, name: `unit-${number}`, mac, serial: `S-${number}` }
+    const mac = `${macPrefix}:00:00:${(index + 1).toString(16).padStart(2, '0')}`
+    return { id: `unit-${number}`, name: `unit-${number}`, mac, serial: `S-${number}`, model, shelfModel }
   })
 
 /**
  * One muster of boxed units in a stack of its own.
  *
+ * @param {{ count: number, pace: number, checkout?: string, kind?: { model: string, macPrefix: string, shelfModel?: string },
+ *   beside?: { id: string, name: string, mac: string, serial: string, model: string, shelfModel: string }[], cards?: string[] }} options
+ *   `beside` are further units, such as a controller; `cards` are kit cards of the job's own
+ *
  * @returns seconds from its first event to its last; the runner's processor time, seconds, and its peak of memory, MB
  */
-export async function musterInLab({ count, pace, checkout = root }) {
+export async function musterInLab({ count, pace, checkout = root, kind = accessPoint, beside = [], cards = [] }) {
   const { startStack } = await import(join(checkout, 'scripts/lib/stack.mjs'))
   const { musterCommand } = await import(join(checkout, 'scripts/lib/demo-job.mjs'))
   const folder = mkdtempSync(join(tmpdir(), 'air-muster-bench-'))
@@ -33,9 +37,12 @@ export async function musterInLab({ count, pace, checkout = root }) {
   const demo = parse(readFileSync(join(root, 'data/demo/port-ellery.yaml'), 'utf8'))
   // An older checkout knows the environment by another name.
   if (checkout !== root) demo.brief.radio.place = demo.brief.radio.environment
-  const units = boxes(count).map((box, index) => ({ ...box, place: 'bench', model, port: index + 1 }))
-  writeFileSync(job, stringify({ ...demo, units }))
-  writeFileSync(shelf, stringify({ shelf: boxes(count).map(({ mac, serial }) => ({ model, mac, serial })) }))
+  const all = [...boxes(count, kind), ...beside]
+  const units = all.map(({ shelfModel: _lies, ...box }, index) => ({ ...box, place: 'bench', port: index + 1 }))
+  writeFileSync(job, stringify({ ...demo, units, ...(cards.length === 0 ? {} : { cards }) }))
+  const shelved = all.map(({ mac, serial, shelfModel }) => ({ model: shelfModel, mac, serial }))
+  const dhcp = beside.length === 0 ? {} : { dhcp: parse(readFileSync(join(root, 'data/demo/shelf.yaml'), 'utf8')).dhcp }
+  writeFileSync(shelf, stringify({ shelf: shelved, ...dhcp }))
   const stack = await startStack({ folder, pace, web: false, shelf })
   try {
     await musterCommand(stack.env, ['load', job], 'back')
@@ -50,7 +57,7 @@ export async function musterInLab({ count, pace, checkout = root }) {
       `select count(*) as count from events where event like '%"step":"proof","state":{"%":"done"%'`,
     )
     await connection.end()
-    if (answering[0].count !== count) throw new Error(`not every unit answered:\n${text}`)
+    if (answering[0].count !== count + beside.length) throw new Error(`not every unit answered:\n${text}`)
     return { seconds: (rows.at(-1).at - rows[0].at) / 1000, ...usedBy(stack.child?.('runner')?.pid) }
   } finally {
     await stack.stop()

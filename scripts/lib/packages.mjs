@@ -35,6 +35,11 @@ const packages = {
     why: 'the tests against web pages that nobody here wrote',
     service: 'cups',
   },
+  tshark: {
+    file: '/usr/bin/tshark',
+    names: ['tshark'],
+    why: 'the tests of what goes over the wire',
+  },
   openssl: { file: '/usr/bin/openssl', names: ['openssl'], why: 'the tests of signatures' },
   netconfd: {
     file: '/usr/sbin/netconfd',

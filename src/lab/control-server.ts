@@ -86,6 +86,7 @@ const answersOf = ({ wire }: Lab): Answering<LabWire> => ({
     return {}
   },
   dial: (target) => ({ loopbackPort: wire.dial(target) }),
+  datagrams: (target) => ({ loopbackPort: wire.datagrams(target) }),
   ping: (target) => ({ answers: wire.ping(target) }),
   restore: () => {
     wire.restore()

@@ -106,6 +106,12 @@ export class LabWire {
     return reached.unit.openPorts.includes(target.port) ? this.#doorPort : null
   }
 
+  /** Loopback port that takes the unit's datagrams; null where nothing does. */
+  datagrams(target: Target & { port: number }): number | null {
+    const reached = this.#at(target)
+    return reached?.unit.serviceIsUp ? (reached.front.datagramPort?.(target.port) ?? null) : null
+  }
+
   ping(target: Target): boolean {
     const reached = this.#at(target)
     return reached !== undefined && !reached.unit.sheet.ignoresPing

@@ -90,6 +90,7 @@ const lane: Lane = {
       const socket = connect(to, '127.0.0.1', () => resolve(socket))
       socket.once('error', (cause) => reject(new WireError('unreachable', cause.message)))
     }),
+  datagrams: () => Promise.reject(new Error('it takes none')),
   ping: async () => true,
   close: async () => {},
 }

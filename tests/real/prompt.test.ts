@@ -69,6 +69,7 @@ const takes = (port: number): Promise<boolean> =>
 const lane: Lane = {
   ...{ mac: '02:00:00:00:00:01', address: '192.0.2.1', prefix: 24, source: '192.0.2.2' },
   connect: async (port) => connect(port, '127.0.0.1'),
+  datagrams: () => Promise.reject(new Error('it takes none')),
   ping: async () => true,
   close: async () => {},
 }

@@ -105,7 +105,10 @@ it('that are in no subnet of their controller do not find it, and it is said', a
   await bench.order()
   await bench.settled()
   const state = (await rows()).get('office-0')?.steps.joined
-  expect(state?.kind === 'held' && heldWords(state)).toMatchObject({ why: 'It does not find its controller rack.' })
+  expect(state?.kind === 'held' && heldWords(state)).toMatchObject({
+    why: 'It does not find its controller rack.',
+    more: 'rack answers a discovery from here, and has 0 of 32 joined: the way to it is missing.',
+  })
 })
 
 it.each<Step>(['networks', 'joined'])(

@@ -1,5 +1,5 @@
 /** What is asked is what is set, and what is set is what is proven: whole musters, by what the stand-ins have after. */
-import { readFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import fc from 'fast-check'
 import { afterEach, describe, expect, it } from 'vitest'
@@ -20,6 +20,7 @@ import { openSecret, openSecrets, sealSecret } from '../../src/store/secrets'
 import { anyBrief } from '../support/any-brief'
 import { type Bench, type BenchOptions, heldAt, openBench } from '../support/bench'
 import { cardOf } from '../support/data'
+import { familiesTable } from '../support/families'
 import { plainP6 } from '../support/plain-p6'
 import { wholeBrief } from '../support/whole-brief'
 
@@ -268,6 +269,13 @@ it('of a whole site: the thirty-three that are spoken to answer, and the sheet t
     expect(row.remark, row.name).toContain('cannot be mustered')
   }
   expect(bench.lab.air.everOpen).toEqual([])
+  // The page of families says what this muster has shown. AIR_MUSTER_WRITE_DOCS=1 writes it anew.
+  const page = join(import.meta.dirname, '../../docs/families.md')
+  const names = (model: string): string => (model === plainP6.twin ? plainP6.model : model)
+  const [head = '', tail = ''] = readFileSync(page, 'utf8').split(/begin -->[\s\S]*<!-- made/)
+  const written = `${head}begin -->\n${familiesTable(answering, names)}\n<!-- made${tail}`
+  if (process.env.AIR_MUSTER_WRITE_DOCS) writeFileSync(page, written)
+  expect(readFileSync(page, 'utf8')).toBe(written)
   // A line for each setting of each unit, and no secret in any.
   const csv = outcomesCsv(rows)
   expect(csv.split('\r\n')).toHaveLength(rows.flatMap(({ outcomes: all }) => all).length + 2)

@@ -40,6 +40,7 @@ const newLane = (): Lane => ({
       socket.once('error', (cause) => reject(new WireError('unreachable', cause.message)))
     })
   },
+  datagrams: () => Promise.reject(new Error('it takes none')),
   ping: async () => true,
   close: async () => {},
 })

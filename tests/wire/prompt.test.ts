@@ -30,6 +30,7 @@ describe('the cli dialect at the prompt of a Brackwater B7', () => {
   const lane: Lane = {
     ...{ mac, address: '172.31.9.1', prefix: 24, source: '172.31.9.254' },
     connect: async (port) => connect(lab.plugged(mac).front.loopbackPort(port) ?? 1, '127.0.0.1'),
+    datagrams: () => Promise.reject(new Error('it takes none')),
     ping: async () => true,
     close: async () => {},
   }

@@ -27,6 +27,7 @@ const laneTo = (port: number): Lane => ({
   prefix: 24,
   source: '192.168.77.254',
   connect: async () => connect(port, '127.0.0.1'),
+  datagrams: () => Promise.reject(new Error('it takes none')),
   ping: async () => true,
   close: async () => {},
 })

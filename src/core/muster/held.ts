@@ -3,6 +3,7 @@
  * it when it is shown, and nothing is found by its words.
  */
 import { z } from 'zod'
+import { type JoinReason, joinReasons } from './join-reasons'
 
 export interface HeldWords {
   readonly why: string
@@ -20,24 +21,6 @@ const byItself = 'It carries on by itself when it answers.'
 const cable = (port: number | null): string => (port === null ? 'its cable' : `the cable in port ${port}`)
 const lightWords = (lights: readonly string[]): string =>
   `Look at its light: ${[...lights, 'dark means no power'].join(', ')}.`
-
-const joinReasons = {
-  'not-listed': { why: 'its MAC is not on the list', hands: ['Compare the MAC on its label with the kit list.'] },
-  'licence-full': {
-    why: 'no licence is left for it',
-    hands: ['Take an access point that is not used off its list, or get it another licence.'],
-  },
-  clock: {
-    why: 'by its clock the certificate is not valid',
-    hands: ['See that the controller reaches its time server, and that its clock is right.'],
-  },
-  country: { why: 'it is not made for this country', hands: ['Compare its model with the country of the brief.'] },
-  'image-failed': {
-    why: 'its image does not load',
-    hands: ['Look at its cable, and leave it powered; a slow link takes minutes.'],
-  },
-} as const
-type JoinReason = keyof typeof joinReasons
 
 const reasons = {
   /** Kept before reasons had codes. */
@@ -107,8 +90,22 @@ const reasons = {
     why: `Its controller ${name} does not answer yet.`,
     hands: [`Muster ${name} first, or with it.`, again],
   }),
-  'no-discovery': ({ name, address, port }: { name: string; address: string; port: number | null }): HeldWords => ({
+  'no-discovery': ({
+    name,
+    address,
+    port,
+    answers,
+  }: {
+    name: string
+    address: string
+    port: number | null
+    /** What the controller answers to a discovery of ours; null where it does not. */
+    answers: { joined: number; most: number } | null
+  }): HeldWords => ({
     why: `It does not find its controller ${name}.`,
+    more: answers
+      ? `${name} answers a discovery from here, and has ${answers.joined} of ${answers.most} joined: the way to it is missing.`
+      : `${name} answers no discovery from here either (CAPWAP, UDP 5246).`,
     hands: [
       `See that ${port === null ? 'its port' : `port ${port}`} is in the subnet of ${address}, or that DHCP tells it the address (option 138 or 43).`,
       'Take its cable out for ten seconds, so that it looks again.',

@@ -30,6 +30,8 @@ export const labWire = {
   'open-lane': { ask: target, answer: z.object({ source: z.string() }) },
   'close-lane': { ask: target, answer: z.object({}) },
   dial: { ask: target.extend({ port: z.int() }), answer: z.object({ loopbackPort: z.int().nullable() }) },
+  /** Where datagrams to a port of the unit go. */
+  datagrams: { ask: target.extend({ port: z.int() }), answer: z.object({ loopbackPort: z.int().nullable() }) },
   ping: { ask: target, answer: z.object({ answers: z.boolean() }) },
   restore: { ask: z.object({}), answer: z.object({}) },
 } as const

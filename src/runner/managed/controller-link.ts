@@ -4,12 +4,15 @@ import type { DirectCard } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
 import type { Store } from '../../store/open'
 import { pinOnFirstSight } from '../../store/secrets'
+import { capwapControlPort, type Discovered, discover } from '../../wire/capwap/discovery'
 import type { Credentials } from '../../wire/dialect/dialect'
 import type { Controller } from '../../wire/dialect/managed/controller'
 import { controllerOver } from '../../wire/dialect/netconf/netconf'
 import type { Host, Lane } from '../../wire/host/host'
 import { pinCheck } from '../../wire/trust/pin'
 import { WireError } from '../../wire/wire-error'
+
+const discoveryMs = 2000
 
 export type ControllerCard = DirectCard & { readonly dialect: { readonly kind: 'netconf' } }
 
@@ -57,13 +60,30 @@ export class ControllerLink {
 
   async #open(): Promise<Controller> {
     if (this.#session) return this.#session
-    const { host, unit, card, address, prefix, login, store, jobId } = this.#input
-    this.#lane ??= await host.openLane({ mac: unit.mac, address, prefix, by: card.does.reachedBy })
+    const { unit, card, login, store, jobId } = this.#input
+    const lane = await this.#laneTo()
     const pin = pinCheck((fingerprint) => pinOnFirstSight(store, jobId, unit.mac, fingerprint, new Date()))
-    const session = controllerOver(this.#lane, card, pin)
+    const session = controllerOver(lane, card, pin)
     await session.signIn(login)
     this.#session = session
     return session
+  }
+
+  /** What it answers to a discovery (RFC 5415); undefined where it does not. */
+  async discovered(): Promise<Discovered | undefined> {
+    const lane = await this.#laneTo()
+    try {
+      return await discover(await lane.datagrams(capwapControlPort), discoveryMs)
+    } catch (error) {
+      if (error instanceof WireError) return undefined
+      throw error
+    }
+  }
+
+  async #laneTo(): Promise<Lane> {
+    const { host, unit, card, address, prefix } = this.#input
+    this.#lane ??= await host.openLane({ mac: unit.mac, address, prefix, by: card.does.reachedBy })
+    return this.#lane
   }
 
   #drop(): void {

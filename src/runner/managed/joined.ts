@@ -49,17 +49,25 @@ export async function joined(run: UnitRun): Promise<string> {
     },
     () => deadline,
   )
-  if (!done) throw hangs(run, last, standing ?? 'absent')
+  if (!done) throw await hangs(run, last, standing ?? 'absent')
   access.address = done['current-address'] ?? target.plan.address
   await journal.door('address', 'passed')
   await journal.tookEffect()
   return `runs, at ${access.address}`
 }
 
-function hangs({ target, controller }: UnitRun, last: Joining | undefined, standing: Joining['join']): Error {
+async function hangs(
+  { target, controller }: UnitRun,
+  last: Joining | undefined,
+  standing: Joining['join'],
+): Promise<Error> {
   const name = controller?.name ?? ''
-  if (standing === 'absent')
-    return held('no-discovery', { name, address: controller?.address ?? '', port: target.unit.port })
+  if (standing === 'absent') {
+    // Whether it is the controller that keeps silent, or the way to it that is missing, is seen from here.
+    const seen = await controller?.discovered()
+    const answers = seen ? { joined: seen.joined, most: seen.most } : null
+    return held('no-discovery', { name, address: controller?.address ?? '', port: target.unit.port, answers })
+  }
   if (standing === 'turned-away') return held('turned-away', { name, reason: last?.reason ?? 'not-listed' })
   return held('join-hangs', { standing: words[standing], seconds: patience[standing] })
 }

@@ -23,6 +23,14 @@ export interface LaneTarget {
   readonly by?: 'link-local' | 'ipv4' | 'both' | undefined
 }
 
+/** The way of datagrams (UDP) over a lane. */
+export interface DatagramPath {
+  readonly host: string
+  readonly port: number
+  /** Address of the laptop's that they are sent from. */
+  readonly source: string
+}
+
 export interface Lane extends LaneTarget {
   /** The laptop's own address on this lane; never the unit's. */
   readonly source: string
@@ -31,6 +39,11 @@ export interface Lane extends LaneTarget {
    * @throws WireError unreachable
    */
   connect(port: number): Promise<Socket>
+  /**
+   * Where datagrams to a port of the unit go, and from which address of the laptop's.
+   * @throws WireError unreachable
+   */
+  datagrams(port: number): Promise<DatagramPath>
   /** Does the unit at the lane's end answer an ICMP echo? */
   ping(): Promise<boolean>
   close(): Promise<void>

@@ -63,6 +63,11 @@ function laneOf(target: LaneTarget, source: string, ask: Asking<LabWire>['ask'])
       if (loopbackPort === null) throw new WireError('unreachable', `no answer from ${address} port ${port} (${mac})`)
       return dial('127.0.0.1', loopbackPort, '127.0.0.1')
     },
+    datagrams: async (port) => {
+      const { loopbackPort } = await ask('datagrams', { mac, address, prefix, port })
+      if (loopbackPort === null) throw new WireError('unreachable', `nobody takes datagrams at ${address} port ${port}`)
+      return { host: '127.0.0.1', port: loopbackPort, source: '127.0.0.1' }
+    },
     ping: async () => (await ask('ping', { mac, address, prefix })).answers,
     close: async () => {
       await ask('close-lane', { mac, address, prefix })

@@ -121,6 +121,7 @@ async function laneOf(
         }
       return dial(address, port, await open())
     },
+    datagrams: async (port) => ({ host: address, port, source: await open() }),
     ping: async () => (await ask('ping', { source: await open(), address })).answers,
     close: async () => {
       if (opened) await ask('close-lane', asked)

@@ -105,6 +105,11 @@ function laneOf(
       if (ownIpv4 !== undefined) return dial(address, port, ownIpv4)
       throw new WireError('unreachable', `this laptop has no address in the subnet of ${address}, and no wire helper`)
     },
+    datagrams: async (port) => {
+      if (ownIpv4 === undefined)
+        throw new WireError('unreachable', `this laptop has no address in the subnet of ${address}`)
+      return { host: address, port, source: ownIpv4 }
+    },
     ping: () => echoes(address),
     close: async () => {
       if (open) closed()

@@ -14,6 +14,7 @@ function host() {
       ...to,
       source: '192.168.77.254',
       connect: () => Promise.reject(new Error('no')),
+      datagrams: () => Promise.reject(new Error('it takes none')),
       ping: async () => true,
       close: async () => void told.push(`close ${to.address}`),
     }

@@ -47,6 +47,7 @@ const lane: Lane = {
     new Promise((resolve) => {
       const socket = connect((server.address() as AddressInfo).port, '127.0.0.1', () => resolve(socket))
     }),
+  datagrams: () => Promise.reject(new Error('it takes none')),
   ping: async () => true,
   close: async () => {},
 }

@@ -3,12 +3,14 @@ import { type AddressInfo, createServer, type Server, type Socket } from 'node:n
 import ssh2, { type Connection, type Server as SshServer } from 'ssh2'
 import type { Device } from '../../device/device'
 import { Flash } from '../../flash'
+import { CapwapAnswerer } from '../capwap'
 import type { Front } from '../front'
 import { newHostKey } from '../host-key'
 import { Conversation } from './conversation'
 import { Datastores } from './datastores'
 
 const netconfPort = 830
+const capwapPort = 5246
 
 export class NetconfServer implements Front {
   readonly #unit: Device
@@ -18,6 +20,7 @@ export class NetconfServer implements Front {
   readonly #stores: Datastores
   #ssh: SshServer
   #sessions = 0
+  #capwap: CapwapAnswerer | undefined
 
   private constructor(unit: Device, flash: Flash) {
     this.#unit = unit
@@ -35,11 +38,16 @@ export class NetconfServer implements Front {
   static async listen(unit: Device, flash = new Flash(undefined, unit.identity.mac)): Promise<NetconfServer> {
     const front = new NetconfServer(unit, flash)
     await new Promise<void>((resolve) => front.#server.listen(0, '127.0.0.1', resolve))
+    if (unit.sheet.mostPoints !== null) front.#capwap = await CapwapAnswerer.listen(unit)
     return front
   }
 
   loopbackPort(port: number): number | undefined {
     return port === netconfPort ? (this.#server.address() as AddressInfo).port : undefined
+  }
+
+  datagramPort(port: number): number | undefined {
+    return port === capwapPort ? this.#capwap?.port : undefined
   }
 
   dropConnections(): void {
@@ -54,10 +62,11 @@ export class NetconfServer implements Front {
     this.dropConnections()
   }
 
-  close(): Promise<void> {
+  async close(): Promise<void> {
     this.#stores.forget()
+    await this.#capwap?.close()
     for (const socket of this.#sockets) socket.destroy()
-    return new Promise((resolve) => this.#server.close(() => resolve()))
+    await new Promise<unknown>((resolve) => this.#server.close(resolve))
   }
 
   #withKey(): SshServer {

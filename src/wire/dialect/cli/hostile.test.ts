@@ -22,6 +22,7 @@ const laneSaying = (bytes: Uint8Array): Lane => ({
     setImmediate(() => unit.destroy())
     return unit as unknown as Socket
   },
+  datagrams: () => Promise.reject(new Error('it takes none')),
   ping: async () => true,
   close: async () => {},
 })

@@ -104,6 +104,7 @@ describe('pages of a hostile unit', () => {
         setImmediate(() => socket.destroy())
         return socket as unknown as Socket
       },
+      datagrams: () => Promise.reject(new Error('it takes none')),
       ping: async () => true,
       close: async () => {},
     })
