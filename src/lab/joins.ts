@@ -60,7 +60,7 @@ export class LabJoins implements Joins {
     if (!controller) return void this.#ways.delete(mac)
     if (!way || way.controller !== controller) return this.#enter(mac, 'discovered', controller)
     const point = controller.effective.points.find((each) => each.mac === mac)
-    const reason = this.#turnedAway(controller, point, mac)
+    const reason = this.#turnedAway(controller, point, unit)
     if (reason) {
       if (way.reason !== reason) this.#enter(mac, 'turned-away', controller, reason)
       return
@@ -92,8 +92,10 @@ export class LabJoins implements Joins {
     )?.unit
   }
 
-  #turnedAway(controller: Device, point: ManagedPoint | undefined, mac: string): Join['reason'] {
+  #turnedAway(controller: Device, point: ManagedPoint | undefined, { identity, sheet }: Device): Join['reason'] {
+    const { mac } = identity
     if (!point) return 'not-listed'
+    if (sheet.soldFor !== null && sheet.soldFor !== controller.effective.country) return 'country'
     if (controller.time.getTime() < certificatesBegin) return 'clock'
     const others = [...this.#ways].filter(
       ([other, way]) => other !== mac && way.controller === controller && way.standing !== 'turned-away',

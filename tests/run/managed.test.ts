@@ -4,7 +4,7 @@ import type { JobDocument } from '../../src/core/job/job-document'
 import { heldWords } from '../../src/core/muster/held'
 import type { Step } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
-import { tarnhelmC1 } from '../../src/lab/device/sheet'
+import { type StandInSheet, tarnhelmC1, tarnhelmT2, tarnhelmT3 } from '../../src/lab/device/sheet'
 import { type Bench, openBench } from '../support/bench'
 import { demoBrief } from '../support/data'
 
@@ -70,6 +70,23 @@ it('that is one too many for the licence is turned away with that reason, and th
   expect(states.filter((state) => state?.kind === 'done')).toHaveLength(count - 1)
   const held = states.find((state) => state?.kind === 'held')
   expect(held && heldWords(held).why).toBe('rack turns it away: no licence is left for it.')
+})
+
+it('that load another image first say so and join; one that was sold for another country is turned away', async () => {
+  const old = new Map<string, StandInSheet>([
+    ['Tarnhelm T2', { ...tarnhelmT2, firmware: '6.9.0' }],
+    ['Tarnhelm T3', { ...tarnhelmT3, soldFor: 'US' }],
+  ])
+  bench = await openBench({ change: office, pace: 100, lab: { dhcp, variants: old } })
+  bench.startRunner()
+  await bench.order()
+  await bench.settled()
+  const all = await rows()
+  const loaded = all.get('office-0')
+  expect(answers(loaded), JSON.stringify(loaded)).toBe(true)
+  expect(loaded?.log.map(({ text }) => text)).toContain('rack: loading its image, leave it powered')
+  const sold = all.get('office-2')?.steps.joined
+  expect(sold?.kind === 'held' && heldWords(sold).why).toBe('rack turns it away: it is not made for this country.')
 })
 
 it('are held with what to do where their controller is not there, or not on the list', async () => {
