@@ -7,6 +7,7 @@ export default defineConfig({
     testTimeout: 150_000,
     hookTimeout: 120_000,
     maxWorkers: 4,
+    isolate: false,
     // The machine of the checks is shared: a test that it kept waiting is tried once more there, and nowhere else.
     retry: process.env.CI ? 1 : 0,
     env: { AIR_MUSTER_ROOT: import.meta.dirname },

@@ -1,5 +1,6 @@
 // npm test: installs what is missing, builds, checks the code, runs every test. Words after -- go to the test runner.
-//   --quick   leaves out what takes long: browsers, whole musters, machines that nobody here wrote (npm run test:quick)
+//   --quick   leaves out what takes long: browsers, whole musters, ten thousand hostile messages, machines that nobody here
+//             wrote (npm run test:quick)
 import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
@@ -27,7 +28,14 @@ if (chosen.length === 0) {
   run(bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'src'])
   run(bin('knip'), [])
 }
-const long = ['tests/e2e/**', 'tests/run/**', 'tests/real/**', 'tests/wire/hosts.test.ts']
+const long = [
+  'tests/e2e/**',
+  'tests/run/**',
+  'tests/real/**',
+  'tests/wire/hosts.test.ts',
+  'tests/wire/pages.test.ts',
+  '**/hostile.test.ts',
+]
 // Virtual machines beside everything else would make all of it late: they have this machine to themselves, at the end.
 const machines = 'tests/real/access-points.test.ts'
 const without = (paths) => paths.flatMap((path) => ['--exclude', path])

@@ -28,7 +28,7 @@ export async function demoInBrowser({ pace, port, size }) {
   try {
     const { job, shelf } = demoSizes[size]
     stack = await startStack({ folder, pace, wantedPort: port, shelf, onPids: note.tellPids })
-    await loadDemoJob(stack.env)
+    await loadDemoJob(stack.env, undefined, job)
     const address = `${stack.url}/jobs/${job}/bench?key=${stack.key}`
     note.tell({ address, databaseUrl: stack.databaseUrl, vaultKeyFile: stack.vaultKeyFile })
     process.stdout.write(`\nAir Muster is ready: ${address}\nWhoever has this address can open it. Ctrl-C ends it.\n`)

@@ -25,13 +25,13 @@ export const demoSizes = {
   whole: { job: 'port-ellery-whole', shelf: join(root, 'data/demo/shelf-whole.yaml') },
 }
 
-/** Loads the demo's jobs and has the bench of the first swept. */
-export async function loadDemoJob(env, names = ['port-ellery', 'port-ellery-whole']) {
+/** Loads the demo's jobs and has the bench of one swept: that of the first where nothing is said. */
+export async function loadDemoJob(env, names = ['port-ellery', 'port-ellery-whole'], swept = names[0]) {
   const loaded = await musterCommand(
     env,
     ['load', ...names.map((name) => join(root, `data/demo/${name}.yaml`))],
     'back',
   )
   if (loaded.code !== 0) throw new Error(`The demo's jobs could not be loaded. ${loaded.text}`)
-  await musterCommand(env, ['sweep', names[0]], 'back')
+  await musterCommand(env, ['sweep', swept], 'back')
 }

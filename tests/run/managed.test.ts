@@ -57,6 +57,8 @@ it('wait for their controller, join it, and answer under their names at their ad
   expect(controller().changes.saved).toBe(true)
   const checks = all.get('office-0')?.checks.map(({ code, verdict }) => `${code} ${verdict}`)
   expect(checks).toContain('joined good')
+  // Nobody reads its clock: nothing is said of it.
+  expect(checks?.join()).not.toContain('clock')
 })
 
 it('that is one too many for the licence is turned away with that reason, and the others answer', async () => {

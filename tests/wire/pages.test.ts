@@ -287,6 +287,25 @@ describe('a browser on a lane', () => {
     await new Promise<unknown>((resolve) => unit.close(resolve))
   })
 
+  it('waits for a page whose root is not there yet, as between two pages', async () => {
+    const page = `<!doctype html><title>Pellworth P6</title><form id="enter"><input name="who"></form>
+      <script>const root = document.documentElement; root.remove(); setTimeout(() => document.append(root), 400)</script>`
+    const unit = createServer((_request, response) =>
+      response.writeHead(200, { 'content-type': 'text/html' }).end(page),
+    )
+    await new Promise<void>((resolve) => unit.listen(0, '127.0.0.1', resolve))
+    const over: Lane = {
+      ...newLane(),
+      connect: async (asked) => {
+        if (asked !== 80) throw new WireError('unreachable', 'shut')
+        return connect((unit.address() as AddressInfo).port, '127.0.0.1')
+      },
+    }
+    expect(await open(desired, 'browser', over).identify()).toEqual({ title: 'Pellworth P6' })
+    unit.closeAllConnections()
+    await new Promise<unknown>((resolve) => unit.close(resolve))
+  })
+
   it('ends with the certificate that is not the pinned one, before a byte of a page is asked for', async () => {
     const first = await signedIn('browser')
     first.close()

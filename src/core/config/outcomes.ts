@@ -5,7 +5,7 @@
  * plan speaks of.
  */
 import { z } from 'zod'
-import { carriesNetworks, modelName, whyNotMustered } from '../kit/kit-card'
+import { carriesNetworks, isManaged, modelName, whyNotMustered } from '../kit/kit-card'
 import type { Band } from '../regulatory/blocks'
 import { isSame, valueWords } from './compare'
 import type { SettingId } from './setting-ids'
@@ -105,6 +105,7 @@ function speak<S extends Scope>(
 }
 
 const open: Outcome = { kind: 'open' }
+const ofItsController: Outcome = { kind: 'not-for-it', why: 'Its controller has it, and is set to it.' }
 const notAskedFor: Outcome = { kind: 'not-for-it', why: 'This model does not ask for it.' }
 const hasNone: Outcome = {
   kind: 'not-for-it',
@@ -128,6 +129,8 @@ function foretell(
       : `Set ${setting.words} to ${valueWords(id, value)}.`,
   })
   if (silent !== undefined) return byHand(`${modelName(card)} is not set by a muster: ${silent}`)
+  // Nobody sets it on the unit itself, by hand or otherwise.
+  if (setting.scope === 'unit' && isManaged(card) && card.can[id] === undefined) return ofItsController
   const isNothing = setting.nothing !== undefined && isSame(id, setting.nothing, value)
   if (!card.can[id]) {
     if (setting.whereAsked) return notAskedFor

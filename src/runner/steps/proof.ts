@@ -111,11 +111,9 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
         ]),
     ...(isManaged(card) ? throughController(run) : logins(run)),
     ...factoryAddress(run),
-    {
-      code: 'clock',
-      expected: 'right',
-      look: async () => clockOf(run, observed) ?? 'right',
-    },
+    ...(compiled.config.unit['clock.time'] === undefined
+      ? []
+      : [{ code: 'clock' as const, expected: 'right', look: async () => clockOf(run, observed) ?? 'right' }]),
     {
       code: 'settings',
       expected: 'as asked',

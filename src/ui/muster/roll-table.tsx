@@ -22,7 +22,7 @@ export function RollTable({ now }: { now: number }) {
   }, [selected])
 
   return (
-    <table className={`${sheet.table} ${classes.roll}`}>
+    <table className={`${sheet.table} ${classes.roll}`} data-columns={columns.length > 14 ? 'many' : 'few'}>
       <caption className="visually-hidden">The roll: units by steps</caption>
       <thead>
         <tr>

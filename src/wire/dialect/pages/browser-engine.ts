@@ -79,6 +79,7 @@ export class BrowserEngine implements PageEngine {
     for (;;)
       try {
         const html = await tab.evaluate(shownHtml, largestPage)
+        if (html === 'not-yet') throw new BetweenPages()
         if (html === undefined) throw new WireError('garbled', `the page is larger than ${largestPage / 1024} KiB`)
         const url = tab.url()
         // The browser's own page that says so.
@@ -134,8 +135,13 @@ export class BrowserEngine implements PageEngine {
   }
 }
 
+class BetweenPages extends Error {
+  override readonly name = 'BetweenPages'
+}
+
 /** One page is gone and the next is not there yet. */
 function isBetweenPages(error: unknown): boolean {
+  if (error instanceof BetweenPages) return true
   return (
     error instanceof Error &&
     !(error instanceof WireError) &&
@@ -184,7 +190,9 @@ function pressed(selector: string): boolean {
 }
 
 /** The page with the state of its fields in its attributes; undefined where it is too large. */
-function shownHtml(most: number): string | undefined {
+function shownHtml(most: number): string | undefined | 'not-yet' {
+  // One page has gone, and the next has no root yet.
+  if (!document.documentElement) return 'not-yet'
   const copy = document.documentElement.cloneNode(true)
   if (!(copy instanceof Element)) return ''
   const all = (root: Element): Element[] => [...root.querySelectorAll('input, option, textarea')]
