@@ -30,6 +30,7 @@ if (values.headless) {
   if (!values.small) await ensureDebian('chromium')
   process.exitCode = await demoHeadless({ pace, size: values.small ? 'small' : 'whole' })
 } else {
+  if (values.whole) await ensureDebian('chromium')
   const { buildSiteIfStale } = await import('./lib/site.mjs')
   buildSiteIfStale()
   const { demoInBrowser } = await import('./lib/demo-in-browser.mjs')

@@ -9,7 +9,7 @@ await ensureDebian('mariadb', 'chromium')
 await ensureNodeModules()
 await import('./build.mjs')
 const { launchBrowser } = await import('./lib/browser.mjs')
-const { loadDemoJob } = await import('./lib/demo-job.mjs')
+const { demoSizes, loadDemoJob, musterCommand } = await import('./lib/demo-job.mjs')
 const { startStack } = await import('./lib/stack.mjs')
 
 const out = process.argv[2] ?? join(root, 'docs/screenshots')
@@ -33,27 +33,27 @@ try {
     await page.screenshot({ path: join(out, `${name}.png`) })
   }
   const row = (unit) => page.click(`tr[data-unit="${unit}"]`)
-  const whole = { job: 'port-ellery-whole' }
+  const everything = { job: 'port-ellery-whole' }
   const unit = async (name) => {
     await page.waitForSelector(`g[data-unit="${name}"]`)
     await page.$eval(`g[data-unit="${name}"]`, (mark) => mark.focus())
     await page.keyboard.press('Enter')
     await page.waitForFunction(() => document.body.innerText.includes('would be next'))
   }
-  await view('brief', { ...whole, stage: 'brief' })
-  await view('brief-phone', { ...whole, stage: 'brief', width: 390, height: 844, scheme: 'dark' })
+  await view('brief', { ...everything, stage: 'brief' })
+  await view('brief-phone', { ...everything, stage: 'brief', width: 390, height: 844, scheme: 'dark' })
   await view('kit', {
-    ...whole,
+    ...everything,
     stage: 'kit',
     before: async () => {
       await page.waitForSelector('[data-row="hall-06"] [data-column="model"]')
       await page.click('[data-row="hall-06"] [data-column="model"]')
     },
   })
-  await view('kit-card', { ...whole, stage: 'kit/cards?model=Brackwater%20B7' })
-  await view('plan', { ...whole, stage: 'plan', before: () => unit('hall-08') })
+  await view('kit-card', { ...everything, stage: 'kit/cards?model=Brackwater%20B7' })
+  await view('plan', { ...everything, stage: 'plan', before: () => unit('hall-08') })
   await view('plan-level', {
-    ...whole,
+    ...everything,
     stage: 'plan',
     scheme: 'dark',
     before: async () => {
@@ -64,10 +64,10 @@ try {
       await page.mouse.move(box.x + box.width * 0.62, box.y + box.height * 0.9)
     },
   })
-  await view('plan-band', { ...whole, stage: 'plan?view=band', before: () => page.click('tr[data-unit="hall-04"]') })
-  await view('plan-link', { ...whole, stage: 'plan?view=links' })
+  await view('plan-band', { ...everything, stage: 'plan?view=band', before: () => page.click('tr[data-unit="hall-04"]') })
+  await view('plan-link', { ...everything, stage: 'plan?view=links' })
   await view('plan-rules', {
-    ...whole,
+    ...everything,
     stage: 'plan?view=rules&country=GB',
     before: () => page.waitForSelector('[data-drawn="GB"]'),
   })
@@ -99,12 +99,33 @@ try {
   await view('handover', { stage: 'handover' })
   if (process.argv[2]) {
     for (const stage of ['brief', 'kit', 'plan', 'bench', 'handover']) {
-      await view(`${stage}-dark`, { ...whole, stage, scheme: 'dark' })
-      await view(`${stage}-phone`, { ...whole, stage, width: 390, height: 844 })
+      await view(`${stage}-dark`, { ...everything, stage, scheme: 'dark' })
+      await view(`${stage}-phone`, { ...everything, stage, width: 390, height: 844 })
     }
   }
 } finally {
-  await browser.close()
   await stack.stop()
   rmSync(folder, { recursive: true, force: true })
+}
+
+// All of Port Ellery: a controller with its units, and units that are turned page by page.
+const second = mkdtempSync(join(tmpdir(), 'air-muster-'))
+const whole = await startStack({ folder: second, pace: 60, shelf: demoSizes.whole.shelf })
+try {
+  const { job } = demoSizes.whole
+  await loadDemoJob(whole.env, undefined, job)
+  await new Promise((resolve) => setTimeout(resolve, 10_000))
+  const page = await browser.newPage()
+  await page.setViewport({ width: 1280, height: 800 })
+  await page.goto(`${whole.url}/jobs/${job}/muster?key=${whole.key}`, { waitUntil: 'load' })
+  const over = musterCommand(whole.env, ['run', job, '--wait'], 'back')
+  await page.waitForSelector('tr[data-unit="office-02"]')
+  await page.click('tr[data-unit="office-02"]')
+  await page.waitForFunction(() => document.body.innerText.includes('asking to join'), { timeout: 120_000 })
+  await page.screenshot({ path: join(out, 'muster-whole.png') })
+  await over
+} finally {
+  await browser.close()
+  await whole.stop()
+  rmSync(second, { recursive: true, force: true })
 }

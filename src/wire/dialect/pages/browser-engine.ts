@@ -112,16 +112,18 @@ export class BrowserEngine implements PageEngine {
   async #started(): Promise<Opened> {
     const { lane, pin, longestReplyMs } = this.#settings
     const proxy = await LaneProxy.open(lane, pin)
+    let context: BrowserContext | undefined
     try {
-      const context = await browserContext(proxy.url)
+      context = await browserContext(proxy.url)
       const tab = await context.newPage()
       tab.setDefaultTimeout(longestReplyMs)
       // It asks "are you sure?": yes.
       tab.on('dialog', (dialog) => void dialog.accept().catch(() => undefined))
       return { proxy, context, tab }
     } catch (error) {
+      if (context) await closeContext(context)
       proxy.close()
-      throw error
+      throw this.#explained(error, proxy)
     }
   }
 
