@@ -64,7 +64,11 @@ try {
       await page.mouse.move(box.x + box.width * 0.62, box.y + box.height * 0.9)
     },
   })
-  await view('plan-band', { ...everything, stage: 'plan?view=band', before: () => page.click('tr[data-unit="hall-04"]') })
+  await view('plan-band', {
+    ...everything,
+    stage: 'plan?view=band',
+    before: () => page.click('tr[data-unit="hall-04"]'),
+  })
   await view('plan-link', { ...everything, stage: 'plan?view=links' })
   await view('plan-rules', {
     ...everything,
