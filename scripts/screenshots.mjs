@@ -125,7 +125,8 @@ try {
   const over = musterCommand(whole.env, ['run', job, '--wait'], 'back')
   await page.waitForSelector('tr[data-unit="office-02"]')
   await page.click('tr[data-unit="office-02"]')
-  await page.waitForFunction(() => document.body.innerText.includes('asking to join'), { timeout: 120_000 })
+  await page.waitForFunction(() => document.body.innerText.includes('control-01 comes first'))
+  await new Promise((resolve) => setTimeout(resolve, 5000))
   await page.screenshot({ path: join(out, 'muster-whole.png') })
   await over
 } finally {
