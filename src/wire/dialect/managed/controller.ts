@@ -3,10 +3,10 @@ import type { Dialect } from '../dialect'
 import type { Edit } from '../yang/edits'
 
 export interface Controller extends Dialect {
-  /** All that it was told, as JSON has it (RFC 7951). */
-  configured(): Promise<Record<string, unknown>>
-  /** All that it is and sees. */
-  state(): Promise<Record<string, unknown>>
+  /** Its networks, and what it was told of one access point, as JSON has it (RFC 7951). */
+  configured(mac: string): Promise<Record<string, unknown>>
+  /** Its networks, and what it sees of one access point. */
+  state(mac: string): Promise<Record<string, unknown>>
   /** All of it or none. */
   change(edits: readonly Edit[]): Promise<void>
 }

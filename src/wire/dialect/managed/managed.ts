@@ -50,7 +50,7 @@ class Managed implements ManagedDialect {
 
   async read(reading: Reading): Promise<ObservedConfig> {
     const data = await this.#controller((controller) =>
-      reading === 'configured' ? controller.configured() : controller.state(),
+      reading === 'configured' ? controller.configured(this.#mac) : controller.state(this.#mac),
     )
     const wireless = dig(data, ['air-muster-wireless:wireless'])
     const point = this.#pointIn(data)
@@ -96,7 +96,7 @@ class Managed implements ManagedDialect {
   }
 
   async backup(): Promise<string> {
-    return JSON.stringify((await this.#controller((it) => this.#point(it.configured()))) ?? null, null, 2)
+    return JSON.stringify((await this.#controller((it) => this.#point(it.configured(this.#mac)))) ?? null, null, 2)
   }
 
   async #point(data: Promise<Record<string, unknown>>): Promise<unknown> {
@@ -106,7 +106,7 @@ class Managed implements ManagedDialect {
   /** Networks and radios that differ, and itself as it is to be, in one change. */
   write(differences: readonly Difference[], desired: UnitConfig): Promise<void> {
     return this.#controller(async (controller) => {
-      const data = await controller.configured()
+      const data = await controller.configured(this.#mac)
       const edits = [...this.#networkEdits(differences, desired, data), this.#pointEdit(differences, desired, data)]
       await controller.change(edits)
     })
@@ -190,14 +190,14 @@ class Managed implements ManagedDialect {
   }
 
   async air(): Promise<readonly RadioOnAir[]> {
-    const point = await this.#controller((it) => this.#point(it.state()))
+    const point = await this.#controller((it) => this.#point(it.state(this.#mac)))
     const parsed = wirelessState.safeParse({ radio: radiosThatTell(point) })
     if (!parsed.success) throw new WireError('garbled', 'its controller does not show its radios')
     return radiosOnAir(parsed.data)
   }
 
   async joining(): Promise<Joining | undefined> {
-    const point = await this.#controller((it) => this.#point(it.state()))
+    const point = await this.#controller((it) => this.#point(it.state(this.#mac)))
     if (point === undefined) return undefined
     const parsed = joiningSchema.safeParse(point)
     if (!parsed.success) throw new WireError('garbled', 'its controller does not tell how far it has come')

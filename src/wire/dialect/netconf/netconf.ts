@@ -11,7 +11,7 @@ import type { DirectCard } from '../../../core/kit/kit-card'
 import type { Evidence } from '../../../core/kit/recognise'
 import type { Lane } from '../../host/host'
 import { NetconfSession, RpcRejection } from '../../netconf/session'
-import { childOf, type Element } from '../../netconf/xml'
+import { childOf, type Element, xmlText } from '../../netconf/xml'
 import { bannerOf } from '../../ssh/ssh-client'
 import type { PinCheck } from '../../trust/pin'
 import { WireError } from '../../wire-error'
@@ -75,12 +75,12 @@ class Netconf implements Controller {
     if (mac !== this.#lane.mac) throw new WireError('wrong-unit', `${mac} answers where ${this.#lane.mac} should`)
   }
 
-  configured(): Promise<Record<string, unknown>> {
-    return this.#config('running')
+  configured(mac: string): Promise<Record<string, unknown>> {
+    return this.#config('running', accessPoint(mac))
   }
 
-  state(): Promise<Record<string, unknown>> {
-    return this.#state()
+  state(mac: string): Promise<Record<string, unknown>> {
+    return this.#state(accessPoint(mac))
   }
 
   change(edits: readonly Edit[]): Promise<void> {
@@ -196,8 +196,9 @@ class Netconf implements Controller {
     this.#session = undefined
   }
 
-  async #config(from: 'running' | 'startup'): Promise<Record<string, unknown>> {
-    return contentOf(await this.#open.rpc(`<get-config><source><${from}/></source>${filterOf()}</get-config>`))
+  /** @param subtree  all that is spoken of where it is left out */
+  async #config(from: 'running' | 'startup', subtree?: string): Promise<Record<string, unknown>> {
+    return contentOf(await this.#open.rpc(`<get-config><source><${from}/></source>${filterOf(subtree)}</get-config>`))
   }
 
   /** @param subtree  all that is spoken of where it is left out */
@@ -222,6 +223,10 @@ const parts: readonly [module: string, name: string][] = [
   ['air-muster-controller', 'access-points'],
 ]
 const all = parts.map(([module, name]) => `<${name} xmlns="${namespaces[module]}"/>`).join('')
+/** One of many: the others are none of its business. */
+const accessPoint = (mac: string): string =>
+  `<wireless xmlns="${namespaces['air-muster-wireless']}"/><access-points xmlns="${namespaces['air-muster-controller']}"><access-point><mac>${xmlText(mac)}</mac></access-point></access-points>`
+
 /** RFC 6241, 6: what is not spoken of is not asked for. */
 const filterOf = (subtree = all): string => `<filter type="subtree">${subtree}</filter>`
 
