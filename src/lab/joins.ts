@@ -5,7 +5,7 @@
 import { sameSubnet } from '../core/addressing/ipv4'
 import type { LabClock } from './clock'
 import type { Device } from './device/device'
-import type { ManagedPoint } from './device/device-settings'
+import type { DeviceSettings, ManagedPoint } from './device/device-settings'
 import type { Join, Joins } from './device/join'
 import { Refusal } from './device/refusal'
 import type { PluggedUnit } from './wire'
@@ -28,8 +28,9 @@ interface Way {
   /** Lab time at which it came so far. */
   since: number
   controller: Device | undefined
-  /** What it was told last. */
+  /** What it was told last, and of which settings of its controller: those are replaced, never changed. */
   told: string
+  of: DeviceSettings | undefined
 }
 
 export class LabJoins implements Joins {
@@ -68,7 +69,9 @@ export class LabJoins implements Joins {
     if (!point) return
     if (way.standing === 'turned-away') return this.#enter(mac, 'joining', controller)
     if (way.standing === 'run') {
+      if (way.of === controller.effective) return
       if (way.told !== told(controller, point)) this.#configure(unit, controller, point, way)
+      way.of = controller.effective
       return
     }
     const passing = way.standing as Passing
@@ -105,7 +108,14 @@ export class LabJoins implements Joins {
 
   #enter(mac: string, standing: Join['standing'], controller: Device, reason?: Join['reason']): void {
     const before = this.#ways.get(mac)
-    this.#ways.set(mac, { standing, reason, since: this.clock.now(), controller, told: before?.told ?? '' })
+    this.#ways.set(mac, {
+      standing,
+      reason,
+      since: this.clock.now(),
+      controller,
+      told: before?.told ?? '',
+      of: undefined,
+    })
   }
 
   /** It is told all of it, country first. */

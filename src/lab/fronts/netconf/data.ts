@@ -1,7 +1,7 @@
 /** A stand-in's tree as XML, and XML of a client as edits on it: code of its own, no client's. */
 import { type ChildNode, type Element, isTag, isText } from 'domhandler'
 import { Refusal } from '../../device/refusal'
-import type { Node, TreeEdit } from '../yang/tree'
+import { listKeys, type Node, type TreeEdit } from '../yang/tree'
 
 const modules: Readonly<Record<string, string>> = {
   'urn:ietf:params:xml:ns:yang:ietf-system': 'ietf-system',
@@ -16,17 +16,6 @@ const modules: Readonly<Record<string, string>> = {
 const namespaceOf = (module: string): string =>
   Object.entries(modules).find(([, name]) => name === module)?.[0] ?? `urn:unknown:${module}`
 
-const listKeys: Readonly<Record<string, readonly string[]>> = {
-  user: ['name'],
-  server: ['name'],
-  interface: ['name'],
-  address: ['ip'],
-  network: ['id'],
-  radio: ['band'],
-  'access-point': ['mac'],
-  'control-plane-protocol': ['type', 'name'],
-  route: ['destination-prefix'],
-}
 /** Entries that have no keys, by the name of what they stand in. */
 const leafLists = new Set(['access-point/network', 'network/band', 'hours/day', 'client-list/mac'])
 const integers =

@@ -7,12 +7,13 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import { createServer as createSecureServer, type Server as SecureServer } from 'node:https'
 import type { AddressInfo } from 'node:net'
 import type { Duplex } from 'node:stream'
-import { generate } from 'selfsigned'
 import type { Device } from '../../device/device'
 import type { DeviceRadio } from '../../device/device-settings'
 import { Refusal } from '../../device/refusal'
 import { Flash } from '../../flash'
 import type { Front } from '../front'
+import { bodyOf } from '../request-body'
+import { selfSigned } from '../self-signed'
 import { document, escaped, input, select, tick } from './html'
 import { changePassword, posts, saveNetwork, saveRadio } from './posts'
 import { Seat } from './seat'
@@ -105,7 +106,10 @@ export class PagesServer implements Front {
     if (scheme === 'http' && !this.#isNew)
       return void response.writeHead(301, { location: `https://${host}${url.pathname}` }).end()
     try {
-      const form = request.method === 'POST' ? new URLSearchParams(await body(request)) : new URLSearchParams()
+      const form =
+        request.method === 'POST'
+          ? new URLSearchParams(await bodyOf(request, longestRequest, 'That is too much.'))
+          : new URLSearchParams()
       this.#answer({ request, response, scheme, path: url.pathname, form, host })
     } catch (error) {
       const reason = error instanceof Refusal ? error.message : 'It did not understand.'
@@ -255,26 +259,7 @@ export class PagesServer implements Front {
   }
 }
 
-async function selfSigned(unit: Device): Promise<{ key: string; cert: string }> {
-  const { private: key, cert } = await generate([{ name: 'commonName', value: unit.identity.serial }], {
-    keyType: 'ec',
-    algorithm: 'sha256',
-  })
-  return { key, cert }
-}
-
 function send(response: ServerResponse, title: string, inner: string, status = 200): void {
   response.writeHead(status, { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' })
   response.end(document(title, inner))
-}
-
-async function body(request: IncomingMessage): Promise<string> {
-  const chunks: Buffer[] = []
-  let size = 0
-  for await (const chunk of request as AsyncIterable<Buffer>) {
-    size += chunk.length
-    if (size > longestRequest) throw new Refusal('malformed-message', 'That is too much.')
-    chunks.push(chunk)
-  }
-  return Buffer.concat(chunks).toString('utf8')
 }

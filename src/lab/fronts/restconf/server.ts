@@ -6,12 +6,13 @@ import type { IncomingMessage, ServerResponse } from 'node:http'
 import { createServer, type Server } from 'node:https'
 import type { AddressInfo } from 'node:net'
 import type { Duplex } from 'node:stream'
-import { generate } from 'selfsigned'
 import { z } from 'zod'
 import type { Device } from '../../device/device'
 import { Refusal } from '../../device/refusal'
 import { Flash } from '../../flash'
 import type { Front } from '../front'
+import { bodyOf } from '../request-body'
+import { selfSigned } from '../self-signed'
 import { carryOut } from '../yang/carry-out'
 import { encode, encodeOperational } from '../yang/encode'
 import { lookUp, type Node, type TreeEdit } from '../yang/tree'
@@ -114,7 +115,8 @@ export class RestconfServer implements Front {
           url.searchParams.get('content') === 'config' ? config : { ...encodeOperational(this.#unit), ...config }
         return this.#get(response, path.slice(data.length), all)
       }
-      if (request.method === 'PATCH' && path === data) return this.#patch(response, request, await body(request))
+      if (request.method === 'PATCH' && path === data)
+        return this.#patch(response, request, await bodyOf(request, longestRequest, 'the request is too large'))
       if (request.method === 'POST' && path.startsWith('/restconf/operations/'))
         return this.#operate(response, path.slice('/restconf/operations/'.length))
       send(response, 404, noSuch('there is nothing here'))
@@ -198,14 +200,6 @@ function firstStep(path: string): string | undefined {
   return path.slice(operational.length).split('/')[1]
 }
 
-async function selfSigned(unit: Device): Promise<{ key: string; cert: string }> {
-  const { private: key, cert } = await generate([{ name: 'commonName', value: unit.identity.serial }], {
-    keyType: 'ec',
-    algorithm: 'sha256',
-  })
-  return { key, cert }
-}
-
 function decodePath(path: string): string {
   return path.replace(/\/$/, '')
 }
@@ -229,15 +223,4 @@ function noSuch(message: string): unknown {
 
 function send(response: ServerResponse, status: number, value: unknown): void {
   response.writeHead(status, { 'content-type': dataType }).end(JSON.stringify(value))
-}
-
-async function body(request: IncomingMessage): Promise<string> {
-  const chunks: Buffer[] = []
-  let size = 0
-  for await (const chunk of request as AsyncIterable<Buffer>) {
-    size += chunk.length
-    if (size > longestRequest) throw new Refusal('malformed-message', 'the request is too large')
-    chunks.push(chunk)
-  }
-  return Buffer.concat(chunks).toString('utf8')
 }

@@ -19,7 +19,7 @@ interface Step {
 }
 
 /** Key leaves of each list in the modules that are served. */
-const listKeys: Readonly<Record<string, readonly string[]>> = {
+export const listKeys: Readonly<Record<string, readonly string[]>> = {
   user: ['name'],
   server: ['name'],
   interface: ['name'],
