@@ -8,22 +8,17 @@ import type { Lane } from '../host/host'
 import { connectSsh } from '../ssh/ssh-client'
 import type { PinCheck } from '../trust/pin'
 import { plainReason, WireError } from '../wire-error'
-import { FrameReader, type Framing, framed } from './framing'
+import { FrameReader, framed } from './framing'
 import { childOf, type Element, parseXml } from './xml'
 
 export const base = 'urn:ietf:params:xml:ns:netconf:base:1.0'
 const capability = 'urn:ietf:params:netconf:'
 const replyMs = 20_000
 
-export interface RpcError {
-  readonly tag: string
-  readonly message: string
-}
-
 /** The unit said no: what it said, beside the reason. */
 export class RpcRejection extends WireError {
-  constructor(readonly error: RpcError) {
-    super(error.tag === 'access-denied' ? 'refused' : 'rejected', plainReason(error.message) || error.tag)
+  constructor(tag: string, message: string) {
+    super(tag === 'access-denied' ? 'refused' : 'rejected', plainReason(message) || tag)
   }
 }
 
@@ -31,16 +26,13 @@ export class NetconfSession {
   readonly #client: Client
   readonly #channel: ClientChannel
   readonly #reader = new FrameReader()
-  #framing: Framing = 'end-mark'
   #asked = 0
   #waiting: { resolve: (message: string) => void; reject: (error: Error) => void } | undefined
   #fault: WireError | undefined
   /** Whether its hello has come. */
   #greeted = false
   #messages: string[] = []
-  capabilities: ReadonlySet<string> = new Set()
-  /** Told each notification (RFC 5277) that comes in between. */
-  onNotification: (event: Element) => void = () => {}
+  #capabilities: ReadonlySet<string> = new Set()
 
   private constructor(client: Client, channel: ClientChannel) {
     this.#client = client
@@ -74,7 +66,7 @@ export class NetconfSession {
 
   /** Whether a capability of RFC 6241 was announced, such as `candidate:1.0`. */
   can(name: string): boolean {
-    return this.capabilities.has(`${capability}capability:${name}`)
+    return this.#capabilities.has(`${capability}capability:${name}`)
   }
 
   async #hello(): Promise<void> {
@@ -85,10 +77,8 @@ export class NetconfSession {
     const hello = parseXml(await this.#message())
     if (hello.name !== 'hello' || hello.namespace !== base) throw new WireError('garbled', 'it does not say hello')
     const told = childOf(hello, 'capabilities')?.children.map(({ text }) => text.trim()) ?? []
-    this.capabilities = new Set(told)
-    // RFC 6242, 4.1: chunks, where both know 1.1.
-    if (this.capabilities.has(`${capability}base:1.1`)) this.#framing = 'chunks'
-    else if (!this.capabilities.has(`${capability}base:1.0`))
+    this.#capabilities = new Set(told)
+    if (!['base:1.0', 'base:1.1'].some((each) => this.#capabilities.has(`${capability}${each}`)))
       throw new WireError('garbled', 'it speaks another NETCONF')
   }
 
@@ -102,14 +92,12 @@ export class NetconfSession {
     this.#send(`<?xml version="1.0" encoding="UTF-8"?><rpc message-id="${id}" xmlns="${base}">${operation}</rpc>`)
     for (;;) {
       const reply = parseXml(await this.#message())
-      if (reply.name === 'notification') {
-        this.onNotification(reply)
-        continue
-      }
+      // RFC 5277: one may come in between, where somebody has asked for them.
+      if (reply.name === 'notification') continue
       if (reply.name !== 'rpc-reply' || reply.namespace !== base) throw new WireError('garbled', 'it does not reply')
       if (reply.attributes['message-id'] !== id) throw new WireError('garbled', 'it replies to another question')
-      const [error] = errorsIn(reply)
-      if (error) throw new RpcRejection(error)
+      const rejection = rejectionIn(reply)
+      if (rejection) throw rejection
       return reply
     }
   }
@@ -121,7 +109,7 @@ export class NetconfSession {
 
   #send(message: string): void {
     if (this.#fault) throw this.#fault
-    this.#channel.write(framed(message, this.#framing))
+    this.#channel.write(framed(message, this.#reader.framing))
   }
 
   #message(): Promise<string> {
@@ -149,7 +137,7 @@ export class NetconfSession {
     try {
       this.#reader.take(bytes)
       for (let message = this.#reader.next(); message !== undefined; message = this.#reader.next()) {
-        // The hello decides how what follows it is framed: one message at a time.
+        // RFC 6242, 4.1: its hello decides how all that follows is framed, on both sides. Ours went out before.
         if (this.#waiting) this.#waiting.resolve(message)
         else this.#messages.push(message)
         if (!this.#greeted && message.includes(`${capability}base:1.1`)) this.#reader.framing = 'chunks'
@@ -167,12 +155,9 @@ export class NetconfSession {
   }
 }
 
-function errorsIn(reply: Element): RpcError[] {
-  return reply.children
-    .filter(({ name }) => name === 'rpc-error')
-    .filter((error) => childOf(error, 'error-severity')?.text.trim() !== 'warning')
-    .map((error) => ({
-      tag: childOf(error, 'error-tag')?.text.trim() ?? 'operation-failed',
-      message: childOf(error, 'error-message')?.text.trim() || (childOf(error, 'error-tag')?.text.trim() ?? ''),
-    }))
+/** The first error that is more than a warning. */
+function rejectionIn(reply: Element): RpcRejection | undefined {
+  const textOf = (error: Element, name: string): string => childOf(error, name)?.text.trim() ?? ''
+  const error = reply.children.find((each) => each.name === 'rpc-error' && textOf(each, 'error-severity') !== 'warning')
+  return error && new RpcRejection(textOf(error, 'error-tag') || 'operation-failed', textOf(error, 'error-message'))
 }
