@@ -69,10 +69,13 @@ export class Waits {
     every = 2,
   ): Promise<T | undefined> {
     const own = typeof within === 'number' ? this.deadline(within) : undefined
+    const isLate = (): boolean => (own ?? (within as () => Deadline)()).hasPassed()
     for (;;) {
+      // A look that outlasts the wait has missed what happened meanwhile: there is one more.
+      const wasLate = isLate()
       const seen = await look()
       if (seen !== undefined) return seen
-      if ((own ?? (within as () => Deadline)()).hasPassed()) return undefined
+      if (wasLate && isLate()) return undefined
       await this.pause(every)
     }
   }
