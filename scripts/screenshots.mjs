@@ -116,8 +116,9 @@ try {
 const second = mkdtempSync(join(tmpdir(), 'air-muster-'))
 const whole = await startStack({ folder: second, pace: 60, shelf: demoSizes.whole.shelf })
 try {
-  const { job } = demoSizes.whole
-  await loadDemoJob(whole.env, undefined, job)
+  const { jobs } = demoSizes.whole
+  const [job] = jobs
+  await loadDemoJob(whole.env, jobs)
   await new Promise((resolve) => setTimeout(resolve, 10_000))
   const page = await browser.newPage()
   await page.setViewport({ width: 1280, height: 800 })

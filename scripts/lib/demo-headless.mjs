@@ -18,10 +18,10 @@ export async function demoHeadless({ pace, size }) {
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
     process.on(signal, () => cleanUp().then(() => process.exit(130)))
   try {
-    const { job, shelf } = demoSizes[size]
+    const { jobs, shelf } = demoSizes[size]
     stack = await startStack({ folder, pace, web: false, shelf })
     await loadDemoJob(stack.env)
-    return (await musterCommand(stack.env, ['run', job, '--wait'])).code
+    return (await musterCommand(stack.env, ['run', jobs[0], '--wait'])).code
   } finally {
     await cleanUp()
   }

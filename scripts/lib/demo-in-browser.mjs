@@ -26,10 +26,10 @@ export async function demoInBrowser({ pace, port, size }) {
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, resolve)
   })
   try {
-    const { job, shelf } = demoSizes[size]
+    const { jobs, shelf } = demoSizes[size]
     stack = await startStack({ folder, pace, wantedPort: port, shelf, onPids: note.tellPids })
-    await loadDemoJob(stack.env, undefined, job)
-    const address = `${stack.url}/jobs/${job}/bench?key=${stack.key}`
+    await loadDemoJob(stack.env, jobs)
+    const address = `${stack.url}/jobs/${jobs[0]}/bench?key=${stack.key}`
     note.tell({ address, databaseUrl: stack.databaseUrl, vaultKeyFile: stack.vaultKeyFile })
     process.stdout.write(`\nAir Muster is ready: ${address}\nWhoever has this address can open it. Ctrl-C ends it.\n`)
     openInBrowser(address)

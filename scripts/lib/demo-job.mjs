@@ -19,19 +19,19 @@ export function musterCommand(env, args, output = 'inherit') {
   })
 }
 
-/** How much of Port Ellery is rehearsed: four units for the first minutes, or all that a muster sets. */
+/** How much of Port Ellery is rehearsed: four units for the first minutes, or all that a muster sets. Its job comes first. */
 export const demoSizes = {
-  small: { job: 'port-ellery', shelf: undefined },
-  whole: { job: 'port-ellery-whole', shelf: join(root, 'data/demo/shelf-whole.yaml') },
+  small: { jobs: ['port-ellery', 'port-ellery-whole'], shelf: undefined },
+  whole: { jobs: ['port-ellery-whole', 'port-ellery'], shelf: join(root, 'data/demo/shelf-whole.yaml') },
 }
 
-/** Loads the demo's jobs and has the bench of one swept: that of the first where nothing is said. */
-export async function loadDemoJob(env, names = ['port-ellery', 'port-ellery-whole'], swept = names[0]) {
+/** Loads the demo's jobs and has the bench of the first swept. */
+export async function loadDemoJob(env, names = demoSizes.small.jobs) {
   const loaded = await musterCommand(
     env,
     ['load', ...names.map((name) => join(root, `data/demo/${name}.yaml`))],
     'back',
   )
   if (loaded.code !== 0) throw new Error(`The demo's jobs could not be loaded. ${loaded.text}`)
-  await musterCommand(env, ['sweep', swept], 'back')
+  await musterCommand(env, ['sweep', names[0]], 'back')
 }

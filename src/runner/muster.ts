@@ -6,7 +6,7 @@ import { adminSecretName, secretName } from '../core/brief/brief'
 import type { AdminPolicy } from '../core/brief/policies'
 import { type AskingJob, askingOf, expectedOfAll } from '../core/config/asked'
 import { type Compilation, compile } from '../core/config/compile'
-import { isDirect, isManaged, type KitCard, type MusteredCard } from '../core/kit/kit-card'
+import { isManaged, isMustered, type KitCard } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
 import { type Held, type HeldWords, heldFor, heldWords } from '../core/muster/held'
 import { answers, heldStep, type RollRow } from '../core/muster/roll'
@@ -149,10 +149,6 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
 }
 
 type Outcome = 'answers' | 'held' | 'stopped'
-
-function isMustered(card: KitCard): card is MusteredCard {
-  return isDirect(card) || isManaged(card)
-}
 
 /** Why a unit cannot even be asked what it is to be. */
 function whyNot(unit: Unit, card: KitCard | undefined, faults: Planning['faults']): string[] {

@@ -7,7 +7,7 @@ import { parseCidr } from '../core/addressing/ipv4'
 import {
   type DirectCard,
   isDirect,
-  isManaged,
+  isMustered,
   type KitCard,
   type MusteredCard,
   servicePorts,
@@ -73,7 +73,7 @@ function candidates({ units, plans, cards, management, provenAt }: SweepInput): 
   const byAddress = new Map<string, Candidate>()
   for (const unit of units) {
     const card = cards.get(unit.model)
-    if (!card || !(isDirect(card) || isManaged(card))) continue
+    if (!card || !isMustered(card)) continue
     const { address, prefix } = card.factory
     if (address !== null) byAddress.set(address, { address, prefix, card, seen: 'at-factory-address' })
     const proven = provenAt.get(unit.id)
@@ -103,7 +103,7 @@ async function elsewhere(
     const unit = units.find((each) => each.mac === mac)
     const card = unit && cards.get(unit.model)
     const prefix = parseCidr(management)?.prefix ?? 24
-    if (!card || !(isDirect(card) || isManaged(card))) return []
+    if (!card || !isMustered(card)) return []
     const asksDhcp = card.factory.addressing !== 'static' || provenAt.get(unit.id) !== undefined
     return [{ mac, address, prefix, card, seen: asksDhcp ? 'by-dhcp' : 'elsewhere' }]
   })

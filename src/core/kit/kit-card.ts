@@ -119,7 +119,7 @@ export type DirectCard = KitCard & {
 }
 
 export function isDirect(card: KitCard): card is DirectCard {
-  return whyNotMustered(card) === undefined && card.dialect.kind !== 'managed'
+  return isMustered(card) && !isManaged(card)
 }
 
 /** A card of a unit that is set through its controller. */
@@ -131,6 +131,10 @@ export function isManaged(card: KitCard): card is ManagedCard {
 
 /** A card of a unit that this release musters. */
 export type MusteredCard = DirectCard | ManagedCard
+
+export function isMustered(card: KitCard): card is MusteredCard {
+  return whyNotMustered(card) === undefined
+}
 
 /** Ports of its management service, the safer first: it answers on one of them. */
 export function servicePorts({ dialect, factory }: Pick<KitCard, 'dialect' | 'factory'>): number[] {

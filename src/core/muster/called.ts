@@ -1,5 +1,5 @@
 /** Who is called at the roll: the units that a muster sets. What it cannot set is done by hand, and ticked there. */
-import { type KitCard, whyNotMustered } from '../kit/kit-card'
+import { isMustered, type KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 
 export function called<U extends Pick<Unit, 'model'>>(
@@ -9,6 +9,6 @@ export function called<U extends Pick<Unit, 'model'>>(
   return units.filter(({ model }) => {
     const card = cards.get(model)
     // Whose card is missing is called all the same: that is mended, not done by hand.
-    return card === undefined || whyNotMustered(card) === undefined
+    return card === undefined || isMustered(card)
   })
 }

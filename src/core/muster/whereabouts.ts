@@ -37,8 +37,8 @@ export interface WhereInput {
   readonly now: number
 }
 
-/** Seconds more than its card says before it counts as shut: a switch port takes its time too. */
-const patience = 45
+/** Seconds that a unit may take beyond what its card says: a switch port takes its time too. */
+export const switchPortSeconds = 45
 
 export function whereaboutsOf({ unit, card, roll, now }: WhereInput): Whereabouts {
   const { sightings, heard } = roll
@@ -68,7 +68,7 @@ function seen({ answers, address, seen: how, since }: Sighting, { unit, card, ro
       : { kind: 'ready' }
   if (since === undefined || !card) return { kind: 'starting', until: undefined }
   const until = since + (card.timing.start * 1000) / (roll.laptop?.pace ?? 1)
-  const late = until + (patience * 1000) / (roll.laptop?.pace ?? 1)
+  const late = until + (switchPortSeconds * 1000) / (roll.laptop?.pace ?? 1)
   return now > late ? { kind: 'shut', address, port: card.factory.port } : { kind: 'starting', until }
 }
 

@@ -39,31 +39,33 @@ export function planChannels(problem: ChannelProblem, effort: Effort = 'thorough
       hears: problem.hears.filter(({ a, b }) => ids.has(a) && ids.has(b)),
       others: problem.others.filter(({ radio }) => ids.has(radio)),
     }
-    const found = optionsOf(part, (field) => solve(field, effort))
+    const found = planOf(part, (field) => solve(field, effort))
     // A search by chance may end a little above what is planned already: whoever plans again is never worse off.
     const isSet = effort !== 'greedy' && radios.length <= smallField && radios.some(({ set }) => set !== null)
-    const kept = isSet ? optionsOf(part, keepSet) : undefined
-    const better = kept && totalOf(part, kept) < totalOf(part, found) ? kept : found
-    for (const [id, option] of better) chosen.set(id, option)
+    const kept = isSet ? planOf(part, keepSet) : undefined
+    const better = kept && withBandwidth(kept) < withBandwidth(found) ? kept : found
+    for (const [id, option] of better.chosen) chosen.set(id, option)
   }
   return { chosen, cost: costOf(problem, chosen) }
 }
 
-/** What is disturbed, and what the options cost by themselves. */
-function totalOf(problem: ChannelProblem, chosen: ReadonlyMap<string, ChannelOption>): number {
-  return [...chosen.values()].reduce((sum, { price }) => sum + price, costOf(problem, chosen))
+/** What is disturbed, and the bandwidth that is given up for it: what two plans of one problem are compared by. */
+export function withBandwidth({ chosen, cost }: ChannelPlan): number {
+  return [...chosen.values()].reduce((sum, { price }) => sum + price, cost)
 }
 
-function optionsOf({ radios, hears, others }: ChannelProblem, work: (field: ChannelField) => void) {
+function planOf(problem: ChannelProblem, work: (field: ChannelField) => void): ChannelPlan {
+  const { radios, hears, others } = problem
   const field = new ChannelField(radios, hears, others)
   work(field)
-  return new Map(radios.map((radio, at) => [radio.id, field.optionOf(at)]))
+  const chosen = new Map(radios.map((radio, at) => [radio.id, field.optionOf(at)]))
+  return { chosen, cost: costOf(problem, chosen) }
 }
 
 /** What is planned already, put right only where it can be put right radio by radio. */
 function keepSet(field: ChannelField): void {
   placeLocked(field)
-  for (const [at, radio] of field.radios.entries()) startFromSet(field, radio, at)
+  placeSet(field)
   placeLoudestFirst(field)
   settle(field)
 }
@@ -75,7 +77,7 @@ function placeLocked(field: ChannelField): void {
 function solve(field: ChannelField, effort: Effort): void {
   placeLocked(field)
   // What is set already is a start as good as it was planned; it only has to give way where something changed.
-  if (effort === 'quick') for (const [at, radio] of field.radios.entries()) startFromSet(field, radio, at)
+  if (effort === 'quick') placeSet(field)
   if (effort === 'greedy') {
     colourBySaturation(field)
     return
@@ -86,6 +88,10 @@ function solve(field: ChannelField, effort: Effort): void {
   const random = seeded(field.radios.length * 7919 + field.neighbour.length)
   if (field.radios.length <= smallField) searchAll(field, work, random)
   else searchLocally(field, work, random)
+}
+
+function placeSet(field: ChannelField): void {
+  for (const [at, radio] of field.radios.entries()) startFromSet(field, radio, at)
 }
 
 function startFromSet(field: ChannelField, radio: ChannelField['radios'][number], at: number): void {

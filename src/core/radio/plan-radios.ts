@@ -21,7 +21,7 @@ import {
 } from './channel-problem'
 import type { Floor, Placement, Site } from './floor'
 import { hearings, type PlacedRadio } from './levels'
-import { type ChannelPlan, type Effort, planChannels } from './plan-channels'
+import { type Effort, planChannels, withBandwidth } from './plan-channels'
 import type { PlanFault } from './plan-fault'
 import { planPower } from './power'
 import { radioOptions } from './radio-options'
@@ -138,18 +138,12 @@ export function planRadios(
     if (withBandwidth(narrower) < withBandwidth(plan)) plan = narrower
   }
   // Radios that are planned narrower already are no start for the search above: whoever plans again is never worse off.
-  const narrow = wanted.filter((each) => isNarrow(each))
-  if (policy.narrower === 'allowed' && narrow.length > 0) {
+  if (policy.narrower === 'allowed' && wanted.some(isNarrow)) {
     const radios = wanted.map((each) => problemRadio(each, isNarrow(each) ? each.options : widest(each.options)))
     const kept = planChannels({ radios, hears, others }, 'quick')
     if (withBandwidth(kept) < withBandwidth(plan)) plan = kept
   }
   return { plans: radioPlans(wanted, requests, plan.chosen, policy), problem, cost: plan.cost, faults }
-}
-
-/** What is disturbed, and the bandwidth that is given up for it. */
-function withBandwidth({ chosen, cost }: ChannelPlan): number {
-  return [...chosen.values()].reduce((sum, { price }) => sum + price, cost)
 }
 
 /** Is it set to be narrower than it could be? */

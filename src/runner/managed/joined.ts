@@ -1,9 +1,10 @@
 /** Joined: its controller has it in its run state, at its address, under its name. A join that hangs has a reason. */
-
 import type { Joining } from '../../wire/dialect/managed/joining'
-import { managed } from '../../wire/dialect/managed/managed'
 import { held } from '../held-error'
+import type { Target } from '../unit/target'
 import type { UnitRun } from '../unit-run'
+import type { ControllerLink } from './controller-link'
+import { throughController } from './through-controller'
 
 /** Seconds that it may stand where it is, before something is wrong; an image takes the longest. */
 const patience: Readonly<Record<Joining['join'], number>> = {
@@ -27,9 +28,8 @@ const words: Readonly<Record<Joining['join'], string>> = {
 }
 
 export async function joined(run: UnitRun): Promise<string> {
-  const { target, journal, waits, access, controller } = run
-  if (!controller) throw held('went-wrong', {})
-  const dialect = managed(target.unit.mac, target.card, (work) => controller.use(work))
+  const { target, journal, waits, access } = run
+  const { dialect, controller } = throughController(run)
   const goal = target.compiled.config.unit['management.method'] === 'dhcp' ? undefined : target.plan.address
   let standing: Joining['join'] | undefined
   let last: Joining | undefined
@@ -49,7 +49,7 @@ export async function joined(run: UnitRun): Promise<string> {
     },
     () => deadline,
   )
-  if (!done) throw await hangs(run, last, standing ?? 'absent')
+  if (!done) throw await hangs(run.target, controller, last, standing ?? 'absent')
   access.address = done['current-address'] ?? target.plan.address
   await journal.door('address', 'passed')
   await journal.tookEffect()
@@ -57,16 +57,17 @@ export async function joined(run: UnitRun): Promise<string> {
 }
 
 async function hangs(
-  { target, controller }: UnitRun,
+  { unit }: Target,
+  controller: ControllerLink,
   last: Joining | undefined,
   standing: Joining['join'],
 ): Promise<Error> {
-  const name = controller?.name ?? ''
+  const { name, address } = controller
   if (standing === 'absent') {
     // Whether it is the controller that keeps silent, or the way to it that is missing, is seen from here.
-    const seen = await controller?.discovered()
+    const seen = await controller.discovered()
     const answers = seen ? { joined: seen.joined, most: seen.most } : null
-    return held('no-discovery', { name, address: controller?.address ?? '', port: target.unit.port, answers })
+    return held('no-discovery', { name, address, port: unit.port, answers })
   }
   if (standing === 'turned-away') return held('turned-away', { name, reason: last?.reason ?? 'not-listed' })
   return held('join-hangs', { standing: words[standing], seconds: patience[standing] })

@@ -1,19 +1,16 @@
 /** What is done otherwise with a unit that is set through its controller. */
 import type { Step } from '../../core/muster/procedure'
-import { managed } from '../../wire/dialect/managed/managed'
+import { switchPortSeconds } from '../../core/muster/whereabouts'
 import { notFound } from '../explain'
-import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
 import { joined } from './joined'
+import { throughController } from './through-controller'
 
 export const managedWork: Readonly<Partial<Record<Step, (run: UnitRun) => Promise<string>>>> = {
   reach: onTheWire,
   'sign-in': throughItsController,
   joined,
 }
-
-/** Seconds more than the card says, for a switch port that takes its time. */
-const patience = 45
 
 /** Nothing listens on it: it is there, or it is not. */
 async function onTheWire(run: UnitRun): Promise<string> {
@@ -29,15 +26,15 @@ async function onTheWire(run: UnitRun): Promise<string> {
     if (!told) await journal.tell('reach', { kind: 'waiting', until, waitingFor: 'looking for it on the wire' })
     told = true
     return undefined
-  }, wait + patience)
+  }, wait + switchPortSeconds)
   if (found === undefined) throw notFound(target, target.subnets)
   access.address = found
   return `on the wire at ${found}`
 }
 
-async function throughItsController({ target, access, controller }: UnitRun): Promise<string> {
-  if (!controller) throw held('went-wrong', {})
-  const dialect = managed(target.unit.mac, target.card, (work) => controller.use(work))
+async function throughItsController(run: UnitRun): Promise<string> {
+  const { target, access } = run
+  const { dialect, controller } = throughController(run)
   // That it answers is asked at once, and told in its name.
   await dialect.changes()
   access.keep(dialect, target.login, access.here)

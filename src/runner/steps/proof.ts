@@ -7,8 +7,8 @@ import { isManaged } from '../../core/kit/kit-card'
 import { type Check, type CheckCode, checkWords } from '../../core/muster/check'
 import { isMovedByRadar, withRadarMoves } from '../../core/muster/radar-move'
 import { keepBackup } from '../../store/secrets'
-import { managed } from '../../wire/dialect/managed/managed'
 import { held } from '../held-error'
+import { throughController } from '../managed/through-controller'
 import type { UnitRun } from '../unit-run'
 import { unmeantOpen } from './on-air'
 import { opens } from './password'
@@ -109,7 +109,7 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
             look: async () => ((await (await access.lane(plan.address)).ping()) ? 'answers' : 'no answer'),
           },
         ]),
-    ...(isManaged(card) ? throughController(run) : logins(run)),
+    ...(isManaged(card) ? inRunState(run) : logins(run)),
     ...factoryAddress(run),
     ...(compiled.config.unit['clock.time'] === undefined
       ? []
@@ -152,13 +152,12 @@ function logins(run: UnitRun): Look[] {
 }
 
 /** Its controller has it in its run state, under its name. */
-function throughController({ target, controller }: UnitRun): Look[] {
+function inRunState(run: UnitRun): Look[] {
   const look = async (): Promise<string> => {
-    if (!controller) return 'no controller'
-    const found = await managed(target.unit.mac, target.card, (work) => controller.use(work)).joining()
+    const found = await throughController(run).dialect.joining()
     return found ? `${found.join}, as ${found.name ?? 'nobody'}` : 'not listed'
   }
-  return [{ code: 'joined', expected: `run, as ${target.unit.name}`, look }]
+  return [{ code: 'joined', expected: `run, as ${run.target.unit.name}`, look }]
 }
 
 function factoryAddress({ target, host }: UnitRun): Look[] {

@@ -1,11 +1,10 @@
 /** Reach: find the unit by its MAC at one of the addresses where it could be, and see its service answer. */
+import { switchPortSeconds } from '../../core/muster/whereabouts'
 import { WireError } from '../../wire/wire-error'
 import { notFound, serviceShut } from '../explain'
 import type { UnitRun } from '../unit-run'
 import { opens } from './password'
 
-/** Seconds more than the card says, for a switch port that takes its time. */
-const patience = 45
 const wholeSubnetEvery = 4
 
 export async function reach(run: UnitRun): Promise<string> {
@@ -30,7 +29,7 @@ export async function reach(run: UnitRun): Promise<string> {
       await journal.tell('reach', { kind: 'waiting', until, waitingFor })
     }
     return undefined
-  }, wait + patience)
+  }, wait + switchPortSeconds)
   if (address === undefined) throw last ? serviceShut(target, last.address) : notFound(target, addresses)
   access.address = address
   journal.say(`answers at ${address}, lane from ${(await access.lane(address)).source}`)

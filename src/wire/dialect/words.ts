@@ -2,7 +2,14 @@
 import { formatIpv4, maskOf, prefixOfMask } from '../../core/addressing/ipv4'
 import type { SettingId } from '../../core/config/setting-ids'
 import { settingOf } from '../../core/config/settings/settings'
+import { matches } from '../../core/input/pattern'
 import type { ValueWords } from '../../core/kit/value-words'
+
+/** Our word for how a network is secured; what the unit says where we have none, and `open` where it says nothing. */
+export function securityWord(said: string, words: Readonly<Record<string, string>> = {}): string {
+  if (said === '' || matches('^(?i:none|open)$', said)) return 'open'
+  return Object.entries(words).find(([, word]) => word === said)?.[0] ?? said
+}
 
 /** Our value as the unit writes it; null and undefined where there is none. */
 export function toWords(value: unknown, how: ValueWords | undefined): string | boolean | null | undefined {

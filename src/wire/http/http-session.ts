@@ -29,7 +29,7 @@ export interface HttpSettings {
   readonly longestReplyMs?: number
 }
 
-export const largestReply = 1024 * 1024
+const largestReply = 1024 * 1024
 const defaultLongestReplyMs = 8000
 const longestHandshakeMs = 8000
 /** The client opens another whenever one is lost before the question went out: a hostile unit would keep it busy. */

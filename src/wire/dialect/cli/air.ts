@@ -1,9 +1,9 @@
 /** What a unit's radios really do, read from what a command prints. */
-import { findAll, matches } from '../../../core/input/pattern'
+import { findAll } from '../../../core/input/pattern'
 import type { CliDialect } from '../../../core/kit/cli-dialect'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { RadioOnAir } from '../dialect'
-import { fromWords } from '../words'
+import { fromWords, securityWord } from '../words'
 import { bandOf, partsOf } from './reading'
 
 export function airIn(card: DirectCard, { air, values }: CliDialect, text: string): RadioOnAir[] {
@@ -19,7 +19,7 @@ export function airIn(card: DirectCard, { air, values }: CliDialect, text: strin
     const networks = partsOf(air.networkStarts, part).map(({ of: id, part: one }) => ({
       id,
       ssid: String(fromWords('network.ssid', valueIn(air.ssid, one) ?? '', values['network.ssid'], 0) ?? ''),
-      security: securityIn(one, air.security, values['network.security']?.words),
+      security: securityWord(valueIn(air.security, one)?.trim() ?? '', values['network.security']?.words),
     }))
     return [
       {
@@ -36,10 +36,3 @@ export function airIn(card: DirectCard, { air, values }: CliDialect, text: strin
 }
 
 const valueIn = (pattern: string, text: string): string | undefined => findAll(pattern, text)[0]?.groups.value
-
-/** Our word for it; what the unit says where we have none, and `open` where it says nothing. */
-function securityIn(part: string, pattern: string, words: Readonly<Record<string, string>> = {}): string {
-  const said = valueIn(pattern, part)?.trim() ?? ''
-  if (said === '' || matches('^(?i:none|open)$', said)) return 'open'
-  return Object.entries(words).find(([, word]) => word === said)?.[0] ?? said
-}

@@ -4,6 +4,7 @@ import { matches } from '../../../core/input/pattern'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { PagePlace, PagesDialect } from '../../../core/kit/pages-dialect'
 import type { RadioOnAir } from '../dialect'
+import { securityWord } from '../words'
 import type { Page } from './page'
 import { idOfNetwork } from './slots'
 
@@ -13,7 +14,7 @@ export function airOn(
   page: Page,
   desired: UnitConfig | undefined,
 ): RadioOnAir[] {
-  const words = pages.find(({ per }) => per === 'network')?.fields['network.security']?.words ?? {}
+  const words = pages.find(({ per }) => per === 'network')?.fields['network.security']?.words
   return page.parts(air.each).flatMap((part): RadioOnAir[] => {
     const name = part.text(air.name)
     const band = radios.find((radio) => radio.name === name)?.band
@@ -26,9 +27,8 @@ export function airOn(
     const condition = shows(air.listening) ? 'listening' : shows(air.onAir) ? 'on-air' : 'off'
     const networks = part.parts(air.networks.each).map((each) => {
       const ssid = each.text(air.networks.ssid) ?? ''
-      const said = each.text(air.networks.security) ?? ''
-      const security = Object.entries(words).find(([, word]) => word === said)?.[0]
-      return { id: idOfNetwork(desired, band, ssid) ?? ssid, ssid, security: security ?? openOr(said) }
+      const security = securityWord(each.text(air.networks.security) ?? '', words)
+      return { id: idOfNetwork(desired, band, ssid) ?? ssid, ssid, security }
     })
     return [
       {
@@ -43,6 +43,3 @@ export function airOn(
     ]
   })
 }
-
-/** What says nothing of its security has none. */
-const openOr = (said: string): string => (said === '' || matches('^(?i:none|open)$', said) ? 'open' : said)
