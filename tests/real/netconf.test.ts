@@ -1,18 +1,16 @@
 /** The netconf dialect commissions Debian's netconfd with our modules, behind Debian's sshd, like any unit. */
 import { createHash } from 'node:crypto'
-import { connect } from 'node:net'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { compare, stepOf } from '../../src/core/config/compare'
 import { keyText } from '../../src/core/config/unit-config'
 import type { DirectCard } from '../../src/core/kit/kit-card'
 import type { Dialect } from '../../src/wire/dialect/dialect'
 import { openDialect } from '../../src/wire/dialect/registry'
-import type { Lane } from '../../src/wire/host/host'
 import { NetconfSession } from '../../src/wire/netconf/session'
-import { WireError } from '../../src/wire/wire-error'
 import { desiredFor, valuesIn } from '../support/config'
 import { cardOf } from '../support/data'
 import { freePort } from '../support/free-port'
+import { loopbackLane } from '../support/loopback-lane'
 import { type NetconfdUnit, startNetconfd } from '../support/netconfd'
 import { mixedBrief } from '../support/whole-brief'
 
@@ -21,17 +19,7 @@ const login = { user: 'root', password: 'boxed netconf' }
 const pin = async (): Promise<void> => {}
 let unit: NetconfdUnit
 let session: Dialect
-const lane: Lane = {
-  ...{ mac: '02:6e:63:00:00:01', address: '127.0.0.1', prefix: 8, source: '127.0.0.2' },
-  connect: (port) =>
-    new Promise((resolve, reject) => {
-      const socket = connect(port, '127.0.0.1', () => resolve(socket))
-      socket.once('error', (cause) => reject(new WireError('unreachable', cause.message)))
-    }),
-  datagrams: () => Promise.reject(new Error('it takes none')),
-  ping: async () => true,
-  close: async () => {},
-}
+const lane = loopbackLane('02:6e:63:00:00:01')
 const open = (): Dialect => {
   const card = cardOf(model) as DirectCard
   const netconf = {

@@ -5,7 +5,6 @@
  */
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
 import { chmodSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { type AddressInfo, connect, createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
@@ -14,9 +13,9 @@ import type { UnitConfig } from '../../src/core/config/unit-config'
 import { type DirectCard, readKitCard } from '../../src/core/kit/kit-card'
 import { endBrowser } from '../../src/wire/dialect/pages/chromium'
 import { openDialect } from '../../src/wire/dialect/registry'
-import type { Lane } from '../../src/wire/host/host'
-import { WireError } from '../../src/wire/wire-error'
 import { valuesIn } from '../support/config'
+import { freePort } from '../support/free-port'
+import { loopbackLane } from '../support/loopback-lane'
 
 const mac = '02:63:75:00:00:01'
 const login = { user: 'root', password: 'boxed pages' }
@@ -83,26 +82,11 @@ const started = (): string => {
 }
 
 const kept = (): string => readFileSync(join(folder, 'etc/cupsd.conf'), 'utf8')
-const lane: Lane = {
-  ...{ mac, address: '127.0.0.1', prefix: 8, source: '127.0.0.2' },
-  connect: (to) =>
-    new Promise((resolve, reject) => {
-      const socket = connect(to, '127.0.0.1', () => resolve(socket))
-      socket.once('error', (cause) => reject(new WireError('unreachable', cause.message)))
-    }),
-  datagrams: () => Promise.reject(new Error('it takes none')),
-  ping: async () => true,
-  close: async () => {},
-}
+const lane = loopbackLane(mac)
 
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'air-muster-pages-'))
-  port = await new Promise((resolve) => {
-    const probe = createServer().listen(0, '127.0.0.1', () => {
-      const { port: free } = probe.address() as AddressInfo
-      probe.close(() => resolve(free))
-    })
-  })
+  port = await freePort()
   server = spawn('unshare', ['-m', 'sh', '-c', started()], { stdio: 'ignore' })
   await vi.waitFor(async () => void (await lane.connect(port)).destroy(), 10_000)
 }, 60_000)

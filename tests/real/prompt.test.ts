@@ -1,7 +1,7 @@
 /** Sessions at prompts that nobody here wrote: bash behind Debian's telnetd, and on a console at a plain port. */
 import { type ChildProcess, spawn } from 'node:child_process'
 import { chmodSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
-import { type AddressInfo, connect, createServer } from 'node:net'
+import { connect } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
@@ -10,6 +10,7 @@ import { escapes, typedAt } from '../../src/wire/dialect/cli/escape'
 import { greetingOf, openSession } from '../../src/wire/dialect/cli/open-session'
 import type { Lane } from '../../src/wire/host/host'
 import { unpacked } from '../support/debian-image'
+import { freePort } from '../support/free-port'
 
 const login = { user: 'keeper', password: 'hidden?word' }
 /** What a small unit asks before it lets anybody in; then a shell with a pager that asks for a key. */
@@ -50,14 +51,6 @@ afterAll(() => {
   for (const { pid } of children) if (pid !== undefined) process.kill(-pid)
   rmSync(folder, { recursive: true, force: true })
 })
-
-const freePort = (): Promise<number> =>
-  new Promise((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as AddressInfo
-      server.close(() => resolve(port))
-    })
-  })
 
 const takes = (port: number): Promise<boolean> =>
   new Promise((resolve) => {

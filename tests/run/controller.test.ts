@@ -4,6 +4,7 @@ import type { JobDocument } from '../../src/core/job/job-document'
 import type { Step } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
 import { type Bench, openBench } from '../support/bench'
+import { broughtHomeAfter } from '../support/power-cut'
 import { mixedBrief } from '../support/whole-brief'
 
 let bench: Bench
@@ -38,17 +39,7 @@ it.each<Step>(['country', 'password', 'return'])(
   'that loses its power as it comes to %s is brought home',
   async (step) => {
     await open(200)
-    await expect
-      .poll(async () => (await row())?.steps[step]?.kind ?? 'idle', { timeout: 30_000, interval: 2 })
-      .not.toBe('idle')
-    bench.lab.unplug(mac)
-    bench.lab.plugIn(mac)
-    await bench.settled()
-    if (!answers(await row())) {
-      await bench.order()
-      await bench.settled()
-    }
-    expect(answers(await row()), JSON.stringify(await row())).toBe(true)
+    await broughtHomeAfter(bench, { mac, unit: 'hall-01', step })
     expect(device().changes.saved).toBe(true)
   },
 )

@@ -7,6 +7,7 @@ import { answers } from '../../src/core/muster/roll'
 import { type StandInSheet, tarnhelmC1, tarnhelmT2, tarnhelmT3 } from '../../src/lab/device/sheet'
 import { type Bench, openBench } from '../support/bench'
 import { demoBrief } from '../support/data'
+import { broughtHomeAfter } from '../support/power-cut'
 
 let bench: Bench
 afterEach(() => bench.close())
@@ -134,34 +135,14 @@ it.each<Step>(['networks', 'joined'])(
   'that loses its power as it comes to %s joins again and answers',
   async (step) => {
     await open(150)
-    await expect
-      .poll(async () => (await rows()).get('office-1')?.steps[step]?.kind ?? 'idle', { timeout: 40_000, interval: 2 })
-      .not.toBe('idle')
-    bench.lab.unplug(macOf(1))
-    bench.lab.plugIn(macOf(1))
-    await bench.settled()
-    if (!answers((await rows()).get('office-1'))) {
-      await bench.order()
-      await bench.settled()
-    }
-    const row = (await rows()).get('office-1')
-    expect(answers(row), JSON.stringify(row)).toBe(true)
+    await broughtHomeAfter(bench, { mac: macOf(1), unit: 'office-1', step })
     expect(bench.lab.air.everOpen).toEqual([])
   },
 )
 
 it('are brought home where their controller loses its power in the middle of it', async () => {
   await open(150)
-  await expect
-    .poll(async () => (await rows()).get('office-1')?.steps.joined?.kind ?? 'idle', { timeout: 40_000, interval: 2 })
-    .not.toBe('idle')
-  bench.lab.unplug(controllerMac)
-  bench.lab.plugIn(controllerMac)
-  await bench.settled()
-  for (let time = 0; time < 2 && !answers((await rows()).get('office-1')); time += 1) {
-    await bench.order()
-    await bench.settled()
-  }
+  await broughtHomeAfter(bench, { mac: controllerMac, unit: 'office-1', step: 'joined', again: 2 })
   const all = await rows()
   for (const id of ['rack', 'office-0', 'office-1', 'office-2'])
     expect(answers(all.get(id)), `${id} ${JSON.stringify(all.get(id))}`).toBe(true)

@@ -6,6 +6,7 @@ import { answers } from '../../src/core/muster/roll'
 import { openSecret } from '../../src/store/secrets'
 import { type Bench, openBench } from '../support/bench'
 import { plainP6 } from '../support/plain-p6'
+import { broughtHomeAfter } from '../support/power-cut'
 import { wholeBrief } from '../support/whole-brief'
 
 let bench: Bench
@@ -46,17 +47,7 @@ it.each<Step>(['networks', 'apply', 'return'])(
   'that loses its power as it comes to %s is brought home',
   async (step) => {
     await open('forms', 100)
-    await expect
-      .poll(async () => (await row())?.steps[step]?.kind ?? 'idle', { timeout: 30_000, interval: 2 })
-      .not.toBe('idle')
-    bench.lab.unplug(mac)
-    bench.lab.plugIn(mac)
-    await bench.settled()
-    if (!answers(await row())) {
-      await bench.order()
-      await bench.settled()
-    }
-    expect(answers(await row()), JSON.stringify(await row())).toBe(true)
+    await broughtHomeAfter(bench, { mac, unit: 'hall-01', step })
     expect(bench.lab.air.everOpen).toEqual([])
   },
 )

@@ -244,6 +244,25 @@ it('applies what was saved, and restarts when it is told to', async () => {
   await expect.poll(() => device().phase).toBe('starting')
 })
 
+/** A unit that serves one page at its plain port, and a lane to it. */
+async function serving(page: string): Promise<{ lane: Lane; close: () => Promise<unknown> }> {
+  const unit = createServer((_request, response) => response.writeHead(200, { 'content-type': 'text/html' }).end(page))
+  await new Promise<void>((resolve) => unit.listen(0, '127.0.0.1', resolve))
+  return {
+    lane: {
+      ...newLane(),
+      connect: async (asked) => {
+        if (asked !== 80) throw new WireError('unreachable', 'shut')
+        return connect((unit.address() as AddressInfo).port, '127.0.0.1')
+      },
+    },
+    close: () => {
+      unit.closeAllConnections()
+      return new Promise((resolve) => unit.close(resolve))
+    },
+  }
+}
+
 describe('a browser on a lane', () => {
   let elsewhere: Server
   let heard: string[] = []
@@ -265,45 +284,23 @@ describe('a browser on a lane', () => {
       <script>fetch('http://${there}/fetch').catch(() => {}); navigator.sendBeacon('http://${there}/beacon', 'x');
       new WebSocket('ws://${there}/socket'); location.hash = 'done'</script>
       <form id="enter"><input name="who"><input name="word" type="password"><button>go</button></form>`
-    const unit = createServer((_request, response) =>
-      response.writeHead(200, { 'content-type': 'text/html' }).end(page),
-    )
-    await new Promise<void>((resolve) => unit.listen(0, '127.0.0.1', resolve))
-    const over: Lane = {
-      ...newLane(),
-      connect: async (asked) => {
-        if (asked !== 80) throw new WireError('unreachable', 'shut')
-        return connect((unit.address() as AddressInfo).port, '127.0.0.1')
-      },
-    }
-    const dialect = open(desired, 'browser', over)
+    const unit = await serving(page)
+    const dialect = open(desired, 'browser', unit.lane)
     expect(await dialect.identify()).toEqual({ title: 'Pellworth P6' })
     await new Promise((resolve) => setTimeout(resolve, 500))
     expect(heard).toEqual([])
     // The server that nobody may reach is there all the same.
     expect(await (await fetch(`http://${there}/direct`)).text()).toBe('here')
     dialect.close()
-    unit.closeAllConnections()
-    await new Promise<unknown>((resolve) => unit.close(resolve))
+    await unit.close()
   })
 
   it('waits for a page whose root is not there yet, as between two pages', async () => {
     const page = `<!doctype html><title>Pellworth P6</title><form id="enter"><input name="who"></form>
       <script>const root = document.documentElement; root.remove(); setTimeout(() => document.append(root), 400)</script>`
-    const unit = createServer((_request, response) =>
-      response.writeHead(200, { 'content-type': 'text/html' }).end(page),
-    )
-    await new Promise<void>((resolve) => unit.listen(0, '127.0.0.1', resolve))
-    const over: Lane = {
-      ...newLane(),
-      connect: async (asked) => {
-        if (asked !== 80) throw new WireError('unreachable', 'shut')
-        return connect((unit.address() as AddressInfo).port, '127.0.0.1')
-      },
-    }
-    expect(await open(desired, 'browser', over).identify()).toEqual({ title: 'Pellworth P6' })
-    unit.closeAllConnections()
-    await new Promise<unknown>((resolve) => unit.close(resolve))
+    const unit = await serving(page)
+    expect(await open(desired, 'browser', unit.lane).identify()).toEqual({ title: 'Pellworth P6' })
+    await unit.close()
   })
 
   it('ends with the certificate that is not the pinned one, before a byte of a page is asked for', async () => {
