@@ -40,6 +40,12 @@ const packages = {
     names: ['tshark'],
     why: 'the tests of what goes over the wire',
   },
+  snmpd: {
+    file: '/usr/sbin/snmpd',
+    names: ['snmpd'],
+    why: 'the tests against an SNMP agent that nobody here wrote',
+    service: 'snmpd',
+  },
   openssl: { file: '/usr/bin/openssl', names: ['openssl'], why: 'the tests of signatures' },
   netconfd: {
     file: '/usr/sbin/netconfd',

@@ -17,6 +17,7 @@ import { PagesServer } from './fronts/pages/server'
 import { RestconfServer } from './fronts/restconf/server'
 import { ShellServer } from './fronts/shell/server'
 import { SilentFront } from './fronts/silent'
+import { SnmpAgent } from './fronts/snmp-agent'
 import { LabJoins } from './joins'
 import { LabWire, type PluggedUnit } from './wire'
 
@@ -104,7 +105,7 @@ export class Lab {
         unit.onPhase = (phase) => {
           if (phase === 'off' || phase === 'starting') front.dropConnections()
         }
-        return { unit, front, cable: 'in' }
+        return { unit, front, agent: await SnmpAgent.listen(unit), cable: 'in' }
       }),
     )
     joins.watch(units)
@@ -148,6 +149,7 @@ export class Lab {
     clearInterval(this.#ticking)
     this.#clock.stop()
     this.#door.close()
+    for (const { agent } of this.#units) agent.close()
     await Promise.all(this.#units.map(({ front }) => front.close()))
   }
 }

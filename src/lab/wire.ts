@@ -7,10 +7,12 @@ import type { Laptop } from '../core/muster/events'
 import type { LabAsk } from '../core/rehearsal/lab-wire'
 import type { Device } from './device/device'
 import type { Front } from './fronts/front'
+import type { SnmpAgent } from './fronts/snmp-agent'
 
 export interface PluggedUnit {
   readonly unit: Device
   readonly front: Front
+  readonly agent: SnmpAgent
   cable: 'in' | 'out'
 }
 
@@ -23,6 +25,8 @@ export interface LabWireOptions {
   /** Loopback port behind every open port that nobody speaks to. */
   readonly doorPort: number
 }
+
+const snmpPort = 161
 
 type Target = LabAsk<'open-lane'>
 
@@ -109,7 +113,8 @@ export class LabWire {
   /** Loopback port that takes the unit's datagrams; null where nothing does. */
   datagrams(target: Target & { port: number }): number | null {
     const reached = this.#at(target)
-    return reached?.unit.serviceIsUp ? (reached.front.datagramPort?.(target.port) ?? null) : null
+    if (!reached?.unit.serviceIsUp) return null
+    return target.port === snmpPort ? reached.agent.port : (reached.front.datagramPort?.(target.port) ?? null)
   }
 
   ping(target: Target): boolean {

@@ -12,7 +12,7 @@ import {
   type MusteredCard,
   servicePorts,
 } from '../core/kit/kit-card'
-import { modelBy } from '../core/kit/recognise'
+import { type Evidence, isKnown, modelBy } from '../core/kit/recognise'
 import type { Unit } from '../core/kit/unit'
 import type { Sighting } from '../core/muster/events'
 import type { UnitPlan } from '../core/plan/plan'
@@ -20,6 +20,7 @@ import type { Store } from '../store/open'
 import { pinOnFirstSight } from '../store/secrets'
 import { openDialect } from '../wire/dialect/registry'
 import type { Host, Lane } from '../wire/host/host'
+import { askCommunity, snmpPort, systemGroup } from '../wire/snmp/snmp'
 import { pinCheck } from '../wire/trust/pin'
 import { WireError } from '../wire/wire-error'
 
@@ -154,12 +155,26 @@ async function introduced(
   const pin = pinCheck((fingerprint) => pinOnFirstSight(store, jobId, mac, fingerprint, new Date()))
   const dialect = openDialect(card, lane, pin)
   try {
-    return { model: modelBy(await dialect.identify(), cards.values()), answers: 'service' }
+    const seen = await dialect.identify()
+    const all = isKnown(seen, cards.values()) ? seen : { ...seen, ...(await bySnmp(lane)) }
+    return { model: modelBy(all, cards.values()), answers: 'service' }
   } catch (error) {
     if (error instanceof WireError)
       return { model: null, answers: error.kind === 'untrusted' ? 'untrusted' : 'arp-only' }
     throw error
   } finally {
     dialect.close()
+  }
+}
+
+/** What it says that it is to whoever asks in clear, as much equipment does out of its box. */
+async function bySnmp(lane: Lane): Promise<Evidence> {
+  try {
+    const answer = await askCommunity(await lane.datagrams(snmpPort), 'public', [systemGroup.objectId])
+    const sysObjectId = answer.kind === 'told' ? answer.values[0] : undefined
+    return sysObjectId === undefined ? {} : { sysObjectId }
+  } catch (error) {
+    if (error instanceof WireError) return {}
+    throw error
   }
 }

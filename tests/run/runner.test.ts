@@ -4,6 +4,7 @@ import { heldWords } from '../../src/core/muster/held'
 import { answers, heldStep } from '../../src/core/muster/roll'
 import { allUnits } from '../../src/core/muster/selection'
 import { whereaboutsOf } from '../../src/core/muster/whereabouts'
+import { ostrelO40 } from '../../src/lab/device/sheet'
 import { EventLog } from '../../src/runner/event-log'
 import { explain } from '../../src/runner/explain'
 import { sweep } from '../../src/runner/sweep'
@@ -65,6 +66,14 @@ describe('a sweep', () => {
     const sightings = await sweepOf(bench)
     expect(sightings.map((sighting) => sighting.unit)).toEqual(['hall-02', 'hall-03', 'booth-01', null])
     expect(sightings.at(-1)?.mac).toBe('02:4f:52:10:6a:2c')
+  })
+
+  it('asks SNMP where what a unit says of itself is on no card', async () => {
+    const sheet = { ...ostrelO40, model: 'O-49', tellsPublic: true, objectId: '1.3.6.1.4.1.32473.24.1' }
+    bench = await openBench({ lab: { variants: new Map([['Ostrel O-40', sheet]]) } })
+    await allUp(bench)
+    const models = (await sweepOf(bench)).map(({ model }) => model)
+    expect(models).toEqual(['Lowbeam L24', 'Lowbeam L24', 'Lowbeam L24', 'Ostrel O-20'])
   })
 
   it('shows a unit that only answers ARP as still starting', async () => {

@@ -120,11 +120,7 @@ describe('every setting', () => {
     const all = await outcomes()
     expect(byKind(all, 'open')).toEqual([])
     expect(byKind(all, 'by-hand')).toEqual([])
-    expect(byKind(all, 'written')).toEqual([
-      'services.snmp-authentication',
-      'services.snmp-privacy',
-      'network.radius-secret office',
-    ])
+    expect(byKind(all, 'written')).toEqual(['network.radius-secret office'])
     const { effective } = device()
     const crew = effective.networks.find(({ id }) => id === 'crew')
     expect(crew).toMatchObject({
@@ -356,6 +352,32 @@ describe('a passphrase that a unit hides', () => {
     await again()
     expect(answers(await row())).toBe(true)
     expect(has()).toBe(await openSecret(bench.store, bench.jobId, passphrase))
+  })
+})
+
+describe('SNMP that the brief wants', () => {
+  const wanted = (job: JobDocument): void => {
+    job.brief = wholeBrief
+  }
+
+  it('is asked with the keys, which are proven by it', async () => {
+    await mustered({ change: one('Ostrel O-40', wanted) })
+    const found = await row()
+    expect(answers(found)).toBe(true)
+    expect(found?.checks.map(({ code, observed }) => [code, observed])).toContainEqual(['snmp', 'told'])
+    const of = (id: string) => found?.outcomes.find((each) => each.id === id)?.outcome
+    for (const key of ['services.snmp-authentication', 'services.snmp-privacy'])
+      expect(of(key)).toEqual({ kind: 'proven', value: 'asked with it' })
+  })
+
+  it('holds a unit whose agent tells whoever asks in clear', async () => {
+    const sheet = { ...ostrelO40, tellsPublic: true }
+    await mustered({ lab: { variants: new Map([['Ostrel O-40', sheet]]) }, change: one('Ostrel O-40', wanted) })
+    const found = await row()
+    expect(heldAt(found, 'proof')).toMatchObject({ code: 'check-failed' })
+    expect(found?.checks).toContainEqual(
+      expect.objectContaining({ code: 'snmp-in-clear', expected: 'shut', observed: 'told', verdict: 'bad' }),
+    )
   })
 })
 

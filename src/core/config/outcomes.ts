@@ -217,6 +217,8 @@ function seen(
         hands: `Bring ${withinSentence(row.words)} to ${valueWords(expected.id, desired)}.`,
       }
   }
+  // Nobody is shown it, and the proof has asked with it.
+  if (row.byAsking && found.kind === 'unreadable') return { kind: 'proven', value: 'asked with it' }
   if (found.kind === 'unreadable' && written.get(keyText(expected)) === expected.mark)
     return { kind: 'written', mark: expected.mark }
   return { kind: 'open' }

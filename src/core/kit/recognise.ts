@@ -25,9 +25,23 @@ export function fits(evidence: Evidence, { recognise }: Pick<KitCard, 'recognise
   return fitsRealm && fitsObject && fitsBanner && fitsTitle
 }
 
+/** Is there a card that knows what was seen? */
+export function isKnown(evidence: Evidence, cards: Iterable<KitCard>): boolean {
+  return knownBy(evidence, cards) !== undefined
+}
+
 /** Name of the model, by the cards; the unit's own words where no card knows it. */
 export function modelBy(evidence: Evidence, cards: Iterable<KitCard>): string {
-  for (const card of cards) if (speaksFor(card, evidence) && fits(evidence, card)) return modelName(card)
+  const card = knownBy(evidence, cards)
+  return card ? modelName(card) : ownWords(evidence)
+}
+
+function knownBy(evidence: Evidence, cards: Iterable<KitCard>): KitCard | undefined {
+  for (const card of cards) if (speaksFor(card, evidence) && fits(evidence, card)) return card
+  return undefined
+}
+
+function ownWords(evidence: Evidence): string {
   return evidence.realm ?? evidence.sysObjectId ?? evidence.banner ?? evidence.title ?? 'unknown'
 }
 

@@ -17,6 +17,8 @@ const names = {
   http: 'Plain HTTP',
   ssh: 'SSH',
   telnet: 'Telnet',
+  snmp: 'SNMP as its user',
+  'snmp-in-clear': 'SNMP without a user',
   /** Kept before checks had codes. */
   former: 'Checked before',
 } as const

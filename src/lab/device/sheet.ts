@@ -56,6 +56,10 @@ export interface StandInSheet {
   readonly soldFor: string | null
   readonly applies: 'staged' | 'at-once'
   readonly saves: 'itself' | 'on-command'
+  /** SNMPv2-MIB sysObjectID, below the number for documentation (RFC 5612). */
+  readonly objectId: string
+  /** Its SNMP agent tells whoever says `public`, as careless firmware does. */
+  readonly tellsPublic: boolean
   /** Takes a network without a word of its security, as careless firmware does, and puts it on air open. */
   readonly careless: boolean
 }
@@ -108,6 +112,8 @@ export const ostrelO40: StandInSheet = {
   soldFor: null,
   applies: 'staged',
   saves: 'itself',
+  objectId: '1.3.6.1.4.1.32473.4.40',
+  tellsPublic: false,
   careless: false,
 }
 
@@ -115,6 +121,7 @@ export const ostrelO40: StandInSheet = {
 export const ostrelO20: StandInSheet = {
   ...ostrelO40,
   model: 'O-20',
+  objectId: '1.3.6.1.4.1.32473.4.20',
   firmware: '2.9.6',
   factory: {
     ...ostrelO40.factory,
@@ -150,6 +157,7 @@ export const brackwaterB7: StandInSheet = {
   ...ostrelO40,
   maker: 'Brackwater',
   model: 'B7',
+  objectId: '1.3.6.1.4.1.32473.7.1',
   firmware: '5.11.0',
   factory: {
     address: '172.31.9.1',
@@ -188,6 +196,7 @@ export const pellworthP6: StandInSheet = {
   ...ostrelO40,
   maker: 'Pellworth',
   model: 'P6',
+  objectId: '1.3.6.1.4.1.32473.6.1',
   firmware: '1.8.3',
   factory: {
     address: '192.168.50.1',
@@ -224,6 +233,7 @@ export const tarnhelmC1: StandInSheet = {
   ...ostrelO40,
   maker: 'Tarnhelm',
   model: 'C1',
+  objectId: '1.3.6.1.4.1.32473.9.1',
   firmware: '7.2.0',
   factory: {
     address: '192.168.77.250',
@@ -261,6 +271,7 @@ export const tarnhelmT2: StandInSheet = {
   ...ostrelO40,
   maker: 'Tarnhelm',
   model: 'T2',
+  objectId: '1.3.6.1.4.1.32473.9.2',
   firmware: '7.2.0',
   factory: {
     address: null,
@@ -301,6 +312,7 @@ export const tarnhelmT2: StandInSheet = {
 export const tarnhelmT3: StandInSheet = {
   ...tarnhelmT2,
   model: 'T3',
+  objectId: '1.3.6.1.4.1.32473.9.3',
   factory: { ...tarnhelmT2.factory, radios: tarnhelmT2.factory.radios.slice(0, 2) },
 }
 

@@ -12,6 +12,7 @@ import { throughController } from '../managed/through-controller'
 import type { UnitRun } from '../unit-run'
 import { unmeantOpen } from './on-air'
 import { opens } from './password'
+import { snmpLooks } from './snmp'
 
 /** Seconds that a clock may take to be set after a start. */
 const clockPatience = 90
@@ -138,6 +139,7 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
     ...port('http', 80, httpsOnly === undefined ? undefined : !httpsOnly),
     ...port('ssh', 22, ssh),
     ...port('telnet', 23, telnet),
+    ...snmpLooks(run),
   ]
 }
 

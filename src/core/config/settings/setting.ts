@@ -58,6 +58,8 @@ export interface Setting<T, S extends Scope = Scope> {
   readonly onlyRead?: true
   /** Proven by signing in with it, and never compared. */
   readonly bySigningIn?: true
+  /** Never shown, and proven by asking a service of the unit with it. */
+  readonly byAsking?: true
   /** A model that does not know it is not asked for it. */
   readonly whereAsked?: true
   /** It cannot be set without these: where a model does not take one of them, it does not take this. */

@@ -1,0 +1,49 @@
+/** What a unit's SNMP agent says to its user, and to somebody who is none. */
+import type { SettingId } from '../../core/config/setting-ids'
+import type { Check } from '../../core/muster/check'
+import { askAsUser, askCommunity, type SnmpAnswer, type SnmpUser, snmpPort, systemGroup } from '../../wire/snmp/snmp'
+import { WireError } from '../../wire/wire-error'
+import type { UnitRun } from '../unit-run'
+
+/** What much equipment leaves its agent open to. */
+const wellKnown = 'public'
+
+export interface SnmpLook {
+  readonly code: Extract<Check['code'], 'snmp' | 'snmp-in-clear'>
+  readonly expected: string
+  readonly look: () => Promise<string>
+}
+
+/** Where the brief wants SNMP: the new user is told, and whoever has none is not. */
+export function snmpLooks(run: UnitRun): SnmpLook[] {
+  const user = snmpUser(run)
+  if (!user) return []
+  const asked = (work: (path: Parameters<typeof askAsUser>[0]) => Promise<SnmpAnswer>) => async (): Promise<string> => {
+    try {
+      const lane = await run.access.lane(run.target.plan.address)
+      const answer = await work(await lane.datagrams(snmpPort))
+      return answer.kind === 'told' ? 'told' : answer.kind === 'refused' ? `refused: ${answer.why}` : 'no answer'
+    } catch (error) {
+      if (error instanceof WireError) return 'no answer'
+      throw error
+    }
+  }
+  const inClear = asked((path) => askCommunity(path, wellKnown, [systemGroup.name]))
+  return [
+    { code: 'snmp', expected: 'told', look: asked((path) => askAsUser(path, user, [systemGroup.name])) },
+    { code: 'snmp-in-clear', expected: 'shut', look: async () => ((await inClear()) === 'told' ? 'told' : 'shut') },
+  ]
+}
+
+/** The user that this unit was given, with its keys; undefined where it was given none. */
+function snmpUser({ target }: UnitRun): SnmpUser | undefined {
+  const { unit } = target.compiled.config
+  const of = (id: SettingId): string | undefined => {
+    const value = (unit as Readonly<Partial<Record<SettingId, unknown>>>)[id]
+    return typeof value === 'string' ? value : undefined
+  }
+  const user = of('services.snmp-user')
+  const authentication = of('services.snmp-authentication')
+  const privacy = of('services.snmp-privacy')
+  return user && authentication && privacy ? { user, authentication, privacy } : undefined
+}
