@@ -43,10 +43,11 @@ export class LabJoins implements Joins {
     this.#units = units
   }
 
-  of(mac: string): Join {
+  of(mac: string, controller: string): Join {
     const way = this.#ways.get(mac)
+    if (way?.controller?.identity.mac !== controller) return { standing: 'absent' }
     const unit = this.#units.find((each) => each.unit.identity.mac === mac)?.unit
-    return way ? { standing: way.standing, reason: way.reason, unit } : { standing: 'absent' }
+    return { standing: way.standing, reason: way.reason, unit }
   }
 
   /** Looks at all of them; called again and again. */
@@ -56,8 +57,8 @@ export class LabJoins implements Joins {
 
   #step(unit: Device, onWire: boolean): void {
     const { mac } = unit.identity
-    const controller = onWire && unit.phase === 'up' ? this.#controllerOf(unit) : undefined
     const way = this.#ways.get(mac)
+    const controller = onWire && unit.phase === 'up' ? this.#controllerOf(unit, way?.controller) : undefined
     if (!controller) return void this.#ways.delete(mac)
     if (!way || way.controller !== controller) return this.#enter(mac, 'discovered', controller)
     const point = controller.effective.points.find((each) => each.mac === mac)
@@ -67,7 +68,11 @@ export class LabJoins implements Joins {
       return
     }
     if (!point) return
-    if (way.standing === 'turned-away') return this.#enter(mac, 'joining', controller)
+    if (way.standing === 'turned-away') {
+      // What it could not load it does not load by itself.
+      if (way.reason !== 'image-failed') this.#enter(mac, 'joining', controller)
+      return
+    }
     if (way.standing === 'run') {
       if (way.of === controller.effective) return
       if (way.told !== told(controller, point)) this.#configure(unit, controller, point, way)
@@ -76,23 +81,26 @@ export class LabJoins implements Joins {
     }
     const passing = way.standing as Passing
     if ((this.clock.now() - way.since) / 1000 < takes[passing]) return
+    if (passing === 'image' && unit.sheet.losesImages)
+      return this.#enter(mac, 'turned-away', controller, 'image-failed')
     if (passing === 'configuring') this.#configure(unit, controller, point, way)
     const next = passing === 'joining' && unit.sheet.firmware !== controller.sheet.firmware ? 'image' : after[passing]
     this.#enter(mac, next, controller)
   }
 
-  /** In its own subnet, where a broadcast reaches it. */
-  #controllerOf(unit: Device): Device | undefined {
+  /** In its own subnet, where a broadcast reaches it: the one that it has, or the first that answers. */
+  #controllerOf(unit: Device, before: Device | undefined): Device | undefined {
     const { address, prefix } = unit.wired
     if (address === null || prefix === null) return undefined
-    return this.#units.find(
+    const answering = this.#units.filter(
       ({ unit: each, cable }) =>
         each.sheet.mostPoints !== null &&
         cable === 'in' &&
         each.serviceIsUp &&
         each.address !== null &&
         sameSubnet(each.address, address, prefix),
-    )?.unit
+    )
+    return (answering.find((each) => each.unit === before) ?? answering[0])?.unit
   }
 
   #turnedAway(controller: Device, point: ManagedPoint | undefined, { identity, sheet }: Device): Join['reason'] {

@@ -1,11 +1,13 @@
 /** Access points that are set through a controller, which comes first. */
-import { afterEach, expect, it } from 'vitest'
+import { afterEach, describe, expect, it } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
 import { heldWords } from '../../src/core/muster/held'
 import type { Step } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
+import type { ManagedPoint } from '../../src/lab/device/device-settings'
 import { type StandInSheet, tarnhelmC1, tarnhelmT2, tarnhelmT3 } from '../../src/lab/device/sheet'
-import { type Bench, openBench } from '../support/bench'
+import { musterIsOpen } from '../../src/store/orders'
+import { type Bench, demoJob, openBench } from '../support/bench'
 import { demoBrief } from '../support/data'
 import { broughtHomeAfter } from '../support/power-cut'
 
@@ -16,6 +18,13 @@ const controllerMac = '02:7a:c1:10:6a:01'
 const macOf = (index: number): string => `02:7a:02:10:6a:0${index}`
 const dhcp = { prefix: 24, first: '10.44.8.100', last: '10.44.8.199', gateway: '10.44.8.1', dns: '10.44.8.1' }
 const count = 3
+const blankPoint: Omit<ManagedPoint, 'mac' | 'name'> = {
+  location: '',
+  networks: [],
+  radios: [],
+  wired: { method: 'dhcp', address: null, prefix: null, vlan: null },
+  gateway: null,
+}
 
 const office = (job: JobDocument): void => {
   const [unit] = job.units
@@ -140,11 +149,91 @@ it.each<Step>(['networks', 'joined'])(
   },
 )
 
-it('are brought home where their controller loses its power in the middle of it', async () => {
+it('are brought home where their controller loses its power at ten moments of one muster', async () => {
+  const moments = [
+    ...(['country', 'clock', 'services', 'password', 'save', 'proof'] as const).map((step) => `rack ${step}`),
+    ...(['networks', 'radios', 'joined', 'proof'] as const).map((step) => `office-1 ${step}`),
+  ]
   await open(150)
-  await broughtHomeAfter(bench, { mac: controllerMac, unit: 'office-1', step: 'joined', again: 2 })
+  const over = async (): Promise<boolean> => {
+    const all = await rows()
+    return ['rack', 'office-0', 'office-1', 'office-2'].every((id) => answers(all.get(id)))
+  }
+  const left = new Set(moments)
+  const end = Date.now() + 80_000
+  while ((left.size > 0 || !(await over())) && Date.now() < end) {
+    const all = await rows()
+    const now = [...left].filter((moment) => {
+      const [unit = '', step = ''] = moment.split(' ')
+      return (all.get(unit)?.steps[step as Step]?.kind ?? 'idle') !== 'idle'
+    })
+    for (const moment of now) left.delete(moment)
+    if (now.length > 0) {
+      bench.lab.unplug(controllerMac)
+      bench.lab.plugIn(controllerMac)
+    }
+    if (!(await musterIsOpen(bench.store, bench.jobId))) await bench.order()
+    await new Promise((resolve) => setTimeout(resolve, 10))
+  }
+  expect([...left]).toEqual([])
   const all = await rows()
   for (const id of ['rack', 'office-0', 'office-1', 'office-2'])
     expect(answers(all.get(id)), `${id} ${JSON.stringify(all.get(id))}`).toBe(true)
   expect(bench.lab.air.everOpen).toEqual([])
+})
+
+describe('a join that hangs', () => {
+  const joinOf = async (id: string): Promise<string | undefined> => {
+    const state = (await rows()).get(id)?.steps.joined
+    return state?.kind === 'held' ? heldWords(state).why : state?.kind
+  }
+  const strangerMac = '02:7a:c1:99:99:01'
+
+  it('since another controller took the unit says which, and ends when that one is gone', async () => {
+    const shelf = demoJob(office).units.map(({ model, mac }) => ({ model, mac, serial: '' }))
+    const stranger = { model: 'Tarnhelm C1', mac: strangerMac, serial: '' }
+    bench = await openBench({ change: office, pace: 150, lab: { dhcp, shelf: [stranger, ...shelf] } })
+    const other = bench.lab.plugged(strangerMac).unit
+    const wired = { method: 'static', address: '10.44.8.250', prefix: 24, vlan: null } as const
+    const points = [{ ...blankPoint, mac: macOf(0), name: 'theirs' }]
+    other.configure({ ...other.configured, name: 'old-rack', country: 'NZ', wired, points })
+    bench.startRunner()
+    await bench.order(['rack', 'office-0'])
+    await bench.settled()
+    expect(await joinOf('office-0')).toBe(
+      'It does not join rack: another controller, old-rack at 10.44.8.250, answers beside it.',
+    )
+    bench.lab.unplug(strangerMac)
+    bench.lab.unplug(macOf(0))
+    bench.lab.plugIn(macOf(0))
+    await bench.order(['office-0'])
+    await bench.settled()
+    expect(answers((await rows()).get('office-0')), JSON.stringify((await rows()).get('office-0'))).toBe(true)
+  })
+
+  it('since its image does not arrive says so', async () => {
+    const lossy = new Map([['Tarnhelm T2', { ...tarnhelmT2, firmware: '6.9.0', losesImages: true }]])
+    bench = await openBench({ change: office, pace: 150, lab: { dhcp, variants: lossy } })
+    bench.startRunner()
+    await bench.order(['rack', 'office-0'])
+    await bench.settled()
+    expect(await joinOf('office-0')).toBe('rack turns it away: its image does not load.')
+  })
+
+  it('since the clock of its controller went wrong says so', async () => {
+    const silentTimeServers: string[] = []
+    bench = await openBench({ change: office, pace: 150, lab: { dhcp, silentTimeServers } })
+    bench.startRunner()
+    await bench.order(['rack'])
+    await bench.settled()
+    expect(answers((await rows()).get('rack'))).toBe(true)
+    // It starts with a clock of years ago, and nobody tells it the time.
+    silentTimeServers.push(...demoBrief.ntpServers)
+    bench.lab.unplug(controllerMac)
+    bench.lab.plugIn(controllerMac)
+    await expect.poll(() => controller().phase, { timeout: 10_000 }).toBe('up')
+    await bench.order(['office-0'])
+    await bench.settled()
+    expect(await joinOf('office-0')).toBe('rack turns it away: by its clock the certificate is not valid.')
+  })
 })

@@ -113,6 +113,15 @@ const reasons = {
     ],
     resumesWhen: 'it-was-away',
   }),
+  'another-controller': (p: { name: string; other: string; at: string; port: number | null }): HeldWords => ({
+    why: `It does not join ${p.name}: another controller, ${p.other || 'without a name'} at ${p.at}, answers beside it.`,
+    hands: [
+      `Take it off the list of ${p.other || p.at}, or take that controller off this network.`,
+      `Take ${cable(p.port)} out for ten seconds, so that it looks again.`,
+      byItself,
+    ],
+    resumesWhen: 'it-was-away',
+  }),
   'turned-away': ({ name, reason }: { name: string; reason: JoinReason }): HeldWords => ({
     why: `${name} turns it away: ${joinReasons[reason].why}.`,
     hands: [...joinReasons[reason].hands, again],

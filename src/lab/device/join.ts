@@ -4,7 +4,7 @@ import type { RadioNow } from './radio-now'
 /** How far an access point has come with its controller. */
 export interface Join {
   readonly standing: 'absent' | 'discovered' | 'joining' | 'image' | 'configuring' | 'run' | 'turned-away'
-  readonly reason?: 'not-listed' | 'licence-full' | 'clock' | 'country' | undefined
+  readonly reason?: 'not-listed' | 'licence-full' | 'clock' | 'country' | 'image-failed' | undefined
   readonly unit?: JoinedUnit | undefined
 }
 /** What a controller sees of an access point. */
@@ -13,5 +13,6 @@ export interface JoinedUnit {
   air(): RadioNow[]
 }
 export interface Joins {
-  of(mac: string): Join
+  /** As the controller with this MAC sees it. */
+  of(mac: string, controller: string): Join
 }

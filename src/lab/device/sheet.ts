@@ -60,6 +60,8 @@ export interface StandInSheet {
   readonly objectId: string
   /** Its SNMP agent tells whoever says `public`, as careless firmware does. */
   readonly tellsPublic: boolean
+  /** What its controller sends it to run does not arrive whole. */
+  readonly losesImages: boolean
   /** Takes a network without a word of its security, as careless firmware does, and puts it on air open. */
   readonly careless: boolean
 }
@@ -114,6 +116,7 @@ export const ostrelO40: StandInSheet = {
   saves: 'itself',
   objectId: '1.3.6.1.4.1.32473.4.40',
   tellsPublic: false,
+  losesImages: false,
   careless: false,
 }
 

@@ -59,7 +59,7 @@ function answer(unit: Device, sequence: number): Buffer {
   element(1, () => {
     put(2, 0)
     put(2, 2000)
-    put(2, points.filter(({ mac }) => unit.joins.of(mac).standing === 'run').length)
+    put(2, points.filter(({ mac }) => unit.joins.of(mac, unit.identity.mac).standing === 'run').length)
     put(2, unit.sheet.mostPoints ?? 0)
     // Certificates, no radio MAC to speak of, no clear text for data.
     for (const byte of [0x02, 0x02, 0, 0x02]) put(1, byte)

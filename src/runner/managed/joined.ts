@@ -1,8 +1,8 @@
 /** Joined: its controller has it in its run state, at its address, under its name. A join that hangs has a reason. */
 import type { Joining } from '../../wire/dialect/managed/joining'
 import { held } from '../held-error'
-import type { Target } from '../unit/target'
 import type { UnitRun } from '../unit-run'
+import { anotherController } from './another-controller'
 import type { ControllerLink } from './controller-link'
 import { throughController } from './through-controller'
 
@@ -49,7 +49,7 @@ export async function joined(run: UnitRun): Promise<string> {
     },
     () => deadline,
   )
-  if (!done) throw await hangs(run.target, controller, last, standing ?? 'absent')
+  if (!done) throw await hangs(run, controller, last, standing ?? 'absent')
   access.address = done['current-address'] ?? target.plan.address
   await journal.door('address', 'passed')
   await journal.tookEffect()
@@ -57,17 +57,20 @@ export async function joined(run: UnitRun): Promise<string> {
 }
 
 async function hangs(
-  { unit }: Target,
+  run: UnitRun,
   controller: ControllerLink,
   last: Joining | undefined,
   standing: Joining['join'],
 ): Promise<Error> {
   const { name, address } = controller
+  const { port } = run.target.unit
   if (standing === 'absent') {
+    const other = await anotherController(run, controller)
+    if (other) return held('another-controller', { name, other: other.name ?? '', at: other.address, port })
     // Whether it is the controller that keeps silent, or the way to it that is missing, is seen from here.
     const seen = await controller.discovered()
     const answers = seen ? { joined: seen.joined, most: seen.most } : null
-    return held('no-discovery', { name, address, port: unit.port, answers })
+    return held('no-discovery', { name, address, port, answers })
   }
   if (standing === 'turned-away') return held('turned-away', { name, reason: last?.reason ?? 'not-listed' })
   return held('join-hangs', { standing: words[standing], seconds: patience[standing] })

@@ -1,7 +1,6 @@
 /** A stand-in's settings and state as the tree that its modules ask for: code of its own, no client's. */
 import type { Device } from '../../device/device'
 import type { DeviceNetwork, DeviceRadio, DeviceSettings, ManagedPoint } from '../../device/device-settings'
-import type { Joins } from '../../device/join'
 import type { RadioNow } from '../../device/radio-now'
 import type { StandInSheet } from '../../device/sheet'
 import type { Node } from './tree'
@@ -103,8 +102,8 @@ function encodePoint(point: ManagedPoint): Node {
 }
 
 /** What a controller knows of an access point: how far it has come, and what its radios do. */
-function encodeJoined(point: ManagedPoint, joins: Joins): Node {
-  const { standing, reason, unit } = joins.of(point.mac)
+function encodeJoined(point: ManagedPoint, { joins, identity }: Device): Node {
+  const { standing, reason, unit } = joins.of(point.mac, identity.mac)
   return present({
     ...encodePoint(point),
     join: standing,
@@ -227,7 +226,7 @@ function encodeState(device: Device): Node {
       : {
           'air-muster-controller:access-points': {
             most: sheet.mostPoints,
-            'access-point': effective.points.map((point) => encodeJoined(point, device.joins)),
+            'access-point': effective.points.map((point) => encodeJoined(point, device)),
           },
         }),
   }
