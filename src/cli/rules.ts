@@ -1,8 +1,9 @@
 /** `muster rules`: what a country allows, from the regulatory database. */
 import { bands } from '../core/regulatory/blocks'
+import { conditionsOf, radarRules } from '../core/regulatory/conditions'
 import { countryName, nearCountries } from '../core/regulatory/country'
 import type { CountryRules } from '../core/regulatory/database'
-import { type LegalBlock, legalBlocks } from '../core/regulatory/legal'
+import { type LegalBlock, legalBlocks, whyNothingIsLegal } from '../core/regulatory/legal'
 import { loadRegulatory } from '../jobs/rules'
 import { CommandError } from './command-error'
 
@@ -34,21 +35,24 @@ function asJson(country: CountryRules): unknown {
   return {
     country: country.country,
     dfs: country.dfs,
-    blocks: legalBlocks(country).map(({ band, channel, width, lowMhz, highMhz, eirpDbm, radar, indoor }) => ({
-      band,
-      channel,
-      width,
-      lowMhz,
-      highMhz,
-      eirpDbm,
-      radar,
-      indoor,
+    blocks: legalBlocks(country).map(({ limitDbm, conducted, ...block }) => ({
+      band: block.band,
+      channel: block.channel,
+      width: block.width,
+      lowMhz: block.lowMhz,
+      highMhz: block.highMhz,
+      eirpDbm: limitDbm,
+      radar: block.radar,
+      indoor: block.indoor,
+      ...(block.radar ? { listenSeconds: block.listenSeconds } : {}),
+      // The limit is conducted power then, whatever the name of the field above.
+      ...(conducted ? { conducted } : {}),
     })),
   }
 }
 
 function heading(country: CountryRules): string {
-  return `${country.country}  ${countryName(country.country)}, ${country.dfs === null ? 'no radar rules' : `radar rules of ${country.dfs}`}, ${legalBlocks(country).length} blocks`
+  return `${country.country}  ${countryName(country.country)}, ${radarRules(country)}, ${legalBlocks(country).length} blocks`
 }
 
 function table(country: CountryRules): string {
@@ -56,15 +60,14 @@ function table(country: CountryRules): string {
   const sections = bands.map((band) => {
     const rows = blocks.filter((block) => block.band === band)
     return rows.length === 0
-      ? `${band} GHz: nothing is legal for an access point.`
+      ? `${band} GHz: nothing is legal for an access point. ${whyNothingIsLegal(country, band) ?? ''}`.trimEnd()
       : `${band} GHz\n${rows.map(line).join('\n')}`
   })
   return [heading(country), ...sections].join('\n\n')
 }
 
-function line({ channel, width, lowMhz, highMhz, eirpDbm, radar, indoor }: LegalBlock): string {
-  const marks = [radar ? 'listens for radar' : '', indoor ? 'indoors only' : '']
-    .filter((mark) => mark !== '')
-    .join(', ')
-  return `  ${String(channel).padStart(3)}  ${String(width).padStart(3)} MHz  ${lowMhz} to ${highMhz} MHz  ${eirpDbm.toFixed(2).padStart(5)} dBm EIRP  ${marks}`.trimEnd()
+function line(block: LegalBlock): string {
+  const { channel, width, lowMhz, highMhz, limitDbm } = block
+  const marks = conditionsOf(block).join(', ')
+  return `  ${String(channel).padStart(3)}  ${String(width).padStart(3)} MHz  ${lowMhz} to ${highMhz} MHz  ${limitDbm.toFixed(2).padStart(5)} dBm ${block.conducted ? 'cond.' : 'EIRP '}  ${marks}`.trimEnd()
 }

@@ -4,8 +4,23 @@ import { bandSchema } from '../core/brief/wireless-network'
 import { withEnvironment } from '../core/input/renamed'
 import { planFaultCodes } from '../core/radio/plan-fault'
 import type { RadioPlan } from '../core/radio/radio-plan'
+import { usualListenSeconds } from '../core/regulatory/radar-listening'
 
 const width = z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160), z.literal(320)])
+
+/** Plans of a former release knew EIRP limits and totals alone. */
+const powerSchema = z
+  .object({
+    limit: z.number(),
+    limitOf: z.enum(['eirp', 'conducted']).default('eirp'),
+    off: z.number().optional(),
+    gain: z.number(),
+    chainsDb: z.number().default(0),
+    most: z.number(),
+    target: z.number(),
+    set: z.number(),
+  })
+  .transform(({ off, ...power }) => ({ ...power, off: off ?? power.gain }))
 
 export const radioPlansSchema: z.ZodType<RadioPlan[]> = z.array(
   withEnvironment(
@@ -15,12 +30,16 @@ export const radioPlansSchema: z.ZodType<RadioPlan[]> = z.array(
       width,
       lowMhz: z.number(),
       radar: z.boolean(),
-      power: z.object({ limit: z.number(), gain: z.number(), most: z.number(), target: z.number(), set: z.number() }),
+      listenSeconds: z.number().optional(),
+      power: powerSchema,
       locked: z.boolean(),
       narrowedFrom: width.nullable().default(null),
       environment: z.enum(['indoor', 'outdoor']).default('indoor'),
     }),
-  ),
+  ).transform(({ listenSeconds, ...plan }) => ({
+    ...plan,
+    listenSeconds: listenSeconds ?? (plan.radar ? usualListenSeconds : 0),
+  })),
 )
 
 /** What a planning found wrong. */

@@ -3,8 +3,10 @@ import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { eq } from 'drizzle-orm'
+import { parse } from 'yaml'
 import { type RegulatoryDatabase, RegulatoryFormatError, readRegulatoryDatabase } from '../core/regulatory/database'
 import { rulesDifferences } from '../core/regulatory/differences'
+import { type Overlay, overlaySchema, withOverlay } from '../core/regulatory/overlay'
 import { implausible } from '../core/regulatory/plausible'
 import type { RulesOffer } from '../core/regulatory/rules-offer'
 import { dataFolder } from './data-folder'
@@ -30,8 +32,16 @@ let dropped: { readonly label: string; readonly database: RegulatoryDatabase } |
  * @throws RegulatoryFormatError
  */
 export function loadRegulatory(): RegulatoryDatabase {
-  shipped ??= readRegulatoryDatabase(readFileSync(join(dataFolder(), fileName)))
+  shipped ??= laidOver(readRegulatoryDatabase(readFileSync(join(dataFolder(), fileName))))
   return shipped
+}
+
+let overlay: Overlay | undefined
+
+/** With what no such file says: `regulatory-overlay.yaml`. */
+function laidOver(database: RegulatoryDatabase): RegulatoryDatabase {
+  overlay ??= overlaySchema.parse(parse(readFileSync(join(dataFolder(), 'regulatory-overlay.yaml'), 'utf8')))
+  return withOverlay(database, overlay)
 }
 
 /** Day on which the rules of the program were released, ISO 8601. */
@@ -52,7 +62,7 @@ export async function radioRules(store: Store): Promise<RadioRules> {
       .select({ bytes: installationFiles.bytes })
       .from(installationFiles)
       .where(eq(installationFiles.name, fileName))
-    dropped = { label: row.label, database: readRegulatoryDatabase(file?.bytes ?? Buffer.alloc(0)) }
+    dropped = { label: row.label, database: laidOver(readRegulatoryDatabase(file?.bytes ?? Buffer.alloc(0))) }
   }
   return {
     database: dropped.database,
@@ -86,7 +96,7 @@ export async function offerRegulatory(
   const name = file.name.replace(/[^\p{L}\p{N} ._-]/gu, '_').slice(0, 80)
   let database: RegulatoryDatabase
   try {
-    database = readRegulatoryDatabase(file.bytes)
+    database = laidOver(readRegulatoryDatabase(file.bytes))
   } catch (error) {
     if (error instanceof RegulatoryFormatError)
       return refused(`${name} is not a regulatory database: ${error.message}.`)

@@ -79,7 +79,7 @@ describe('beside the brief stands', () => {
         'radio',
       ).slice(0, 2),
     ).toEqual([
-      'In United Kingdom at 5 GHz: 12 channels of 20 MHz, 12 must listen for radar first.',
+      'In United Kingdom at 5 GHz: 12 channels of 20 MHz, 12 must listen for radar first, 3 of them for 10 minutes.',
       'In United Kingdom at 6 GHz no 80 MHz channel is legal.',
     ])
   })

@@ -1,8 +1,10 @@
 /** What a brief means on this site, in sentences that stand beside it, by the section that they belong to. */
 import { isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
+import type { Band } from '../regulatory/blocks'
 import { countryName } from '../regulatory/country'
 import type { CountryRules } from '../regulatory/database'
-import { legalBlocks } from '../regulatory/legal'
+import { legalBlocks, whyNothingIsLegal } from '../regulatory/legal'
+import { listenWords, usualListenSeconds } from '../regulatory/radar-listening'
 import type { Brief } from './brief'
 import { targetDbm } from './policies'
 import { managementId } from './subnet'
@@ -34,14 +36,16 @@ export function briefMeaning(brief: Brief, country: CountryRules | undefined): M
   ]
 }
 
-function radarMeaning({ country, dfs }: CountryRules): string {
+function radarMeaning({ country, dfs, rules }: CountryRules): string {
   const name = countryName(country)
   if (dfs === null)
-    return `${name} has no radar rules in the database. Changing the country later resets channels on much equipment.`
+    return rules.some((rule) => rule.dfs)
+      ? `${name} belongs to no radar region in the database, and has channels where access points must listen for radar all the same. Changing the country later resets channels on much equipment.`
+      : `${name} has no radar channels in the database. Changing the country later resets channels on much equipment.`
   return `${name} follows the ${dfs} radar rules. Changing the country later resets channels on much equipment, so nothing about radios is written before it.`
 }
 
-function bandMeaning(brief: Brief, country: CountryRules, band: string, width: number): string {
+function bandMeaning(brief: Brief, country: CountryRules, band: Band, width: number): string {
   const outdoors = brief.radio.environment === 'outdoor'
   const blocks = legalBlocks(country).filter(
     (block) => block.band === band && block.width === width && !(outdoors && block.indoor),
@@ -49,8 +53,13 @@ function bandMeaning(brief: Brief, country: CountryRules, band: string, width: n
   const distinct = blocks.filter((block, index) => blocks.findIndex((other) => other.lowMhz === block.lowMhz) === index)
   const radar = distinct.filter((block) => block.radar).length
   const where = `In ${countryName(country.country)} at ${band} GHz`
-  if (distinct.length === 0) return `${where} no ${width} MHz channel is legal.`
-  const listening = radar === 0 ? 'none must listen for radar' : `${radar} must listen for radar first`
+  if (distinct.length === 0) {
+    return `${where} no ${width} MHz channel is legal. ${whyNothingIsLegal(country, band) ?? ''}`.trimEnd()
+  }
+  const long = distinct.filter(({ listenSeconds }) => listenSeconds > usualListenSeconds)
+  const longest = Math.max(0, ...long.map(({ listenSeconds }) => listenSeconds))
+  const ofThem = long.length === 0 ? '' : `, ${long.length} of them for ${listenWords(longest)}`
+  const listening = radar === 0 ? 'none must listen for radar' : `${radar} must listen for radar first${ofThem}`
   return `${where}: ${distinct.length} channels of ${width} MHz, ${listening}.`
 }
 

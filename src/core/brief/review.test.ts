@@ -40,7 +40,7 @@ it('passes as it is in the demo, and says what it means', () => {
     '153 static addresses are free for units in 10.44.8.0/24.',
     '"Ellery Crew": WPA2-Personal, AES-CCMP, 2.4 and 5 GHz, clients land in VLAN 46.',
     'In New Zealand at 2.4 GHz: 13 channels of 20 MHz, none must listen for radar.',
-    'In New Zealand at 5 GHz: 13 channels of 40 MHz, 8 must listen for radar first.',
+    'In New Zealand at 5 GHz: 13 channels of 40 MHz, 8 must listen for radar first, 2 of them for 10 minutes.',
     'Units speak at about 17 dBm, as loud as the weakest device answers; there is room to raise it. At 2.4 GHz 11 dBm, so that clients lean to 5 GHz.',
     'One admin password for every unit: one to write down, and one to lose.',
     'Telnet stays off: it sends the admin password for all to read.',

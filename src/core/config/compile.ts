@@ -9,6 +9,7 @@ import { adminSecretName, secretName } from '../brief/brief'
 import { takesPassphrase, type WirelessNetwork } from '../brief/wireless-network'
 import { matches } from '../input/pattern'
 import { carriesNetworks, type KitCard, modelName, whyNotMustered } from '../kit/kit-card'
+import { highestLegalStep } from '../radio/power'
 import type { CountryRules } from '../regulatory/database'
 import { judgeChannel } from '../regulatory/legal'
 import { passphraseFault } from '../secrets/passphrase'
@@ -141,10 +142,12 @@ function radioReasons({ brief, plan, country, card }: CompileInput): string[] {
     const { block } = judgement
     if (block.indoor && environment === 'outdoor')
       return [`Channel ${channel} at ${band} GHz is for indoors only in ${brief.country}.`]
-    const gain = card.radios.find((radio) => radio.band === band)?.gain ?? 0
-    return power.set + gain > block.eirpDbm
+    const radio = card.radios.find((each) => each.band === band)
+    const use = card.role === 'link-end' ? 'point-to-point' : 'area'
+    const most = radio && highestLegalStep(block, radio, use)
+    return radio && (most === undefined || power.set > most)
       ? [
-          `${power.set} dBm with a gain of ${gain} dBi is above the limit of ${block.eirpDbm} dBm on channel ${channel}.`,
+          `${power.set} dBm with a gain of ${radio.gain} dBi is above the limit of ${block.limitDbm} dBm on channel ${channel}.`,
         ]
       : []
   })

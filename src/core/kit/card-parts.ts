@@ -54,6 +54,8 @@ export const cardRadioSchema = z.strictObject({
   leftOut: z.array(z.int()).default([]),
   /** Powers that can be set, conducted, dBm. */
   steps: z.array(z.number()).min(1),
+  /** Whether a step is what all chains put out together, or each of them. */
+  stepsAre: z.enum(['total', 'per-chain']).default('total'),
   /** Antenna gain, dBi. */
   gain: z.number(),
   mostNetworks: z.int().min(1),

@@ -82,10 +82,10 @@ export function stepsFor({ role, does }: Pick<KitCard, 'role' | 'does'>): Step[]
   return steps.filter((step) => !left.has(step))
 }
 
-/** How long a step usually takes, seconds, by the model's timing; a radar channel listens before it is on air. */
-export function usualSeconds(step: Step, card: Pick<KitCard, 'timing' | 'does'>, listensForRadar: boolean): number {
+/** How long a step usually takes, seconds, by the model's timing. @param listenSeconds for radar, before it is on air */
+export function usualSeconds(step: Step, card: Pick<KitCard, 'timing' | 'does'>, listenSeconds: number): number {
   if (step === 'apply') return card.timing.apply
   if (step === 'return') return card.timing.restart
-  if (step === 'on-air') return listensForRadar ? 60 : 2
+  if (step === 'on-air') return Math.max(2, listenSeconds)
   return 2
 }

@@ -166,8 +166,8 @@ describe('your next move', () => {
 })
 
 it('estimates by the slowest unit, and counts a wait down', () => {
-  const fresh = { row: undefined, card, listensForRadar: false }
-  expect(secondsLeft([fresh, { ...fresh, listensForRadar: true }], 0, 1)).toBe(90 + 70 + 60 + 11 * 2)
+  const fresh = { row: undefined, card, listenSeconds: 0 }
+  expect(secondsLeft([fresh, { ...fresh, listenSeconds: 60 }], 0, 1)).toBe(90 + 70 + 60 + 11 * 2)
   const waiting = foldRoll(
     placed(
       ...allDone.filter((event) => event.kind === 'step' && event.step !== 'apply'),

@@ -3,11 +3,13 @@
  *
  * In: what the plan was made of, and the plan. Out: reasons by radio, pairs that hear each other, the cost.
  */
+
 import { type ChannelOption, costOf, type Hearing } from '../radio/channel-problem'
 import { explainRadios, type RadioReason } from '../radio/explain'
 import { emptySite, type Floor, type Site } from '../radio/floor'
 import type { PlacedRadio } from '../radio/levels'
 import { channelProblemOf, radioId } from '../radio/plan-radios'
+import { conductedOf } from '../radio/power'
 import type { Band } from '../regulatory/blocks'
 import { makePlan, type PlanInput, type Planning, plannedNothing, type UnitPlan } from './plan'
 
@@ -78,6 +80,6 @@ export function radiosOnAir(band: Band, site: Site, plans: ReadonlyMap<string, U
   return site.placements.flatMap(({ unit, floor: floorId, x, y }): PlacedRadio[] => {
     const floor = floors.get(floorId)
     const radio = plans.get(unit)?.radios.find((each) => each.band === band)
-    return floor && radio ? [{ id: unit, floor, x, y, powerDbm: radio.power.set, gain: radio.power.gain }] : []
+    return floor && radio ? [{ id: unit, floor, x, y, powerDbm: conductedOf(radio.power), gain: radio.power.gain }] : []
   })
 }

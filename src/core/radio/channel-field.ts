@@ -5,10 +5,12 @@
  * alone are one block.
  */
 // biome-ignore-all lint/style/noNonNullAssertion: indexes into arrays of known length, in the innermost loops
+import { usualListenSeconds } from '../regulatory/radar-listening'
 import {
   type ChannelOption,
   type ChannelProblem,
   isLocked,
+  listenSecondsIn,
   overlapOf,
   type ProblemRadio,
   pairsOf,
@@ -16,7 +18,7 @@ import {
 } from './channel-problem'
 
 /**
- * Among equals: first no wait for radar, then what is set already, then the widest. Small enough to outweigh no real
+ * Among equals: first no wait for radar, and a short one before a long one, then what is set already, then the widest. Small enough to outweigh no real
  * difference of cost, each step a hundredth of the one before.
  */
 const preference = { radar: 1e-4, change: 1e-6, narrower: 1e-8 } as const
@@ -103,7 +105,7 @@ export class ChannelField {
       const changes = radio.set !== null && !isLocked(option, radio.set)
       const preferred =
         option.price +
-        (option.radar ? preference.radar : 0) +
+        preference.radar * (listenSecondsIn(option) / usualListenSeconds) +
         (changes ? preference.change : 0) +
         preference.narrower * (widest / option.width - 1)
       const known = this.optionAt[cell]!

@@ -7,6 +7,7 @@
  */
 import { z } from 'zod'
 import { bandSchema } from '../brief/wireless-network'
+import { usualListenSeconds } from '../regulatory/radar-listening'
 
 /** At or below this level nothing is disturbed, dBm. */
 export const quietestDbm = -92
@@ -19,6 +20,8 @@ const optionSchema = z
     lowMhz: z.number(),
     highMhz: z.number(),
     radar: z.boolean().default(false),
+    /** Left out, a radar channel is taken to be listened to for a minute. */
+    listenSeconds: z.number().min(0).optional(),
     price: z.number().min(0).default(0),
   })
   .refine(
@@ -26,6 +29,11 @@ const optionSchema = z
     'an option ends above where it begins: highMhz is greater than lowMhz',
   )
 export type ChannelOption = z.infer<typeof optionSchema>
+
+/** Seconds that an option is listened to for radar before it is on air. */
+export function listenSecondsIn({ radar, listenSeconds }: Pick<ChannelOption, 'radar' | 'listenSeconds'>): number {
+  return listenSeconds ?? (radar ? usualListenSeconds : 0)
+}
 
 const choiceSchema = z.object({ channel: z.int(), width: z.number().positive() })
 export type ChannelChoice = z.infer<typeof choiceSchema>

@@ -35,9 +35,12 @@ it('says so where nobody disturbs it, or nobody is heard at all', () => {
 
 it('says what the next best channel would cost, and what is free of radar at which price', () => {
   expect(
-    said({ next: { option: option(44), cost: 20 }, withoutRadar: { option: option(149), cost: 17 } }).slice(1),
+    said({
+      next: { option: option(44), cost: 20 },
+      withoutRadar: { option: option(149), listens: 600, cost: 17 },
+    }).slice(1),
   ).toEqual([
     'Channel 44 at 40 MHz would be next: 20.0 of disturbance there, 14.0 here.',
-    'It listens for radar before it is on air, 60 s. Channel 149 is free of that, at 3.0 more disturbance.',
+    'It listens for radar before it is on air, 10 minutes. Channel 149 is free of that, at 3.0 more disturbance.',
   ])
 })

@@ -1,4 +1,5 @@
 /** Reasons of a radio as sentences that an installer can check. */
+import { listenWords } from '../regulatory/radar-listening'
 import type { RadioReason } from './explain'
 
 /** @param nameOf the unit behind a radio of the problem */
@@ -19,7 +20,7 @@ export function reasonSentences(reason: RadioReason, channel: number, nameOf: (r
       : []),
     ...(withoutRadar
       ? [
-          `It listens for radar before it is on air, 60 s. Channel ${withoutRadar.option.channel} is free of that, at ${Math.max(0, withoutRadar.cost - reason.cost).toFixed(1)} more disturbance.`,
+          `It listens for radar before it is on air, ${listenWords(withoutRadar.listens)}. Channel ${withoutRadar.option.channel} is free of that, at ${Math.max(0, withoutRadar.cost - reason.cost).toFixed(1)} more disturbance.`,
         ]
       : []),
   ]

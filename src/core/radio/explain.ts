@@ -3,7 +3,14 @@
  *
  * In: the problem that was solved and the plan. Out: for one radio, figures to put into a sentence.
  */
-import { type ChannelOption, type ChannelProblem, overlapOf, type Span, weightOf } from './channel-problem'
+import {
+  type ChannelOption,
+  type ChannelProblem,
+  listenSecondsIn,
+  overlapOf,
+  type Span,
+  weightOf,
+} from './channel-problem'
 
 export interface HeardRadio {
   /** Radio of the site, or undefined for a network of somebody else. */
@@ -23,8 +30,8 @@ export interface RadioReason {
   readonly loudest: HeardRadio | undefined
   /** The best of its other channels, with what it would pay there. */
   readonly next: { readonly option: ChannelOption; readonly cost: number } | undefined
-  /** The best without a wait for radar, where its own has one. */
-  readonly withoutRadar: { readonly option: ChannelOption; readonly cost: number } | undefined
+  /** The best without a wait for radar, where its own has one, of so many seconds. */
+  readonly withoutRadar: { readonly option: ChannelOption; readonly cost: number; readonly listens: number } | undefined
 }
 
 export function explainRadios(
@@ -52,7 +59,7 @@ export function explainRadios(
         // As wide as its own: less bandwidth would be another bargain.
         .filter((option) => option.width === own.width && option.lowMhz !== own.lowMhz)
         .map((option) => ({ option, cost: costAt(option) }))
-        .sort((a, b) => a.cost - b.cost || Number(a.option.radar) - Number(b.option.radar))
+        .sort((a, b) => a.cost - b.cost || listenSecondsIn(a.option) - listenSecondsIn(b.option))
       const disturbing = around.map(({ radio: other, span, dbm }) => ({
         radio: other,
         dbm,
@@ -61,13 +68,14 @@ export function explainRadios(
       const worst = disturbing
         .filter((each) => each.overlap > 0 && weightOf(each.dbm) > 0)
         .sort((a, b) => b.overlap * weightOf(b.dbm) - a.overlap * weightOf(a.dbm))[0]
+      const quiet = own.radar ? priced.find(({ option }) => !option.radar) : undefined
       const reason: RadioReason = {
         radio: radio.id,
         cost: costAt(own),
         worst,
         loudest: disturbing.toSorted((a, b) => b.dbm - a.dbm)[0],
         next: priced[0],
-        withoutRadar: own.radar ? priced.find(({ option }) => !option.radar) : undefined,
+        withoutRadar: quiet && { ...quiet, listens: listenSecondsIn(own) },
       }
       return [[radio.id, reason]]
     }),

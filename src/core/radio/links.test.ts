@@ -102,3 +102,16 @@ describe('the plan of a link', () => {
     )
   })
 })
+
+it('waits a minute for radar rather than ten', () => {
+  // In New Zealand every outdoor 40 MHz channel below 5725 MHz listens; those free of it are busy here.
+  const busy = [
+    { lowMhz: 5170, highMhz: 5250 },
+    { lowMhz: 5735, highMhz: 5875 },
+  ]
+  for (const part of [{}, { width: 20 as const }, { width: 80 as const }]) {
+    const { plans } = plan('NZ', part, busy)
+    expect(plans.get('quay')).toMatchObject({ radar: true, listenSeconds: 60 })
+  }
+  expect(plan('NZ', { channel: 124 }).plans.get('quay')).toMatchObject({ channel: 124, listenSeconds: 600 })
+})

@@ -12,7 +12,7 @@ import { overlapOf, type Span, weightOf } from './channel-problem'
 import type { Link, Site } from './floor'
 import { freeSpaceLoss } from './link'
 import type { PlanFault } from './plan-fault'
-import { highestLegalStep, planPower } from './power'
+import { chainsDb, highestLegalStep, planPower } from './power'
 import { radioOptions } from './radio-options'
 import type { RadioPlan } from './radio-plan'
 
@@ -58,13 +58,14 @@ export function planLinks(
           width: link.width as Width,
           environment: 'outdoor',
           lock: link.channel ?? undefined,
+          use: 'point-to-point',
         }).filter((block) => block.width === link.width)
       : []
     const price = (block: Span): number =>
       heard.reduce((sum, each) => sum + overlapOf(block, each) * each.weight, 0) +
       taken.reduce((sum, each) => sum + 10 * overlapOf(block, each), 0)
     const block = options.toSorted(
-      (a, b) => price(a) - price(b) || Number(a.radar) - Number(b.radar) || b.eirpDbm - a.eirpDbm,
+      (a, b) => price(a) - price(b) || a.listenSeconds - b.listenSeconds || b.limitDbm - a.limitDbm,
     )[0]
     const plan = radio && block && planEnd(block, radio, link)
     if (!radio || !block || !plan) {
@@ -82,14 +83,14 @@ export function planLinks(
 }
 
 function planEnd(block: LegalBlock, radio: KitCard['radios'][number], link: Link): RadioPlan | undefined {
-  const most = highestLegalStep(block.eirpDbm, radio.gain, radio.steps)
+  const most = highestLegalStep(block, radio, 'point-to-point')
   if (most === undefined) return undefined
   // As much as brings the wanted level, and no more: louder only disturbs others.
   const target = Math.min(
-    most,
+    most + chainsDb(radio),
     wantedDbm + freeSpaceLoss((block.lowMhz + block.highMhz) / 2, link.distanceM) - 2 * radio.gain,
   )
-  const power = planPower(block.eirpDbm, radio.gain, radio.steps, Math.max(target, Math.min(...radio.steps)))
+  const power = planPower(block, radio, Math.max(target, Math.min(...radio.steps) + chainsDb(radio)), 'point-to-point')
   if (!power) return undefined
   return {
     band: radio.band,
@@ -97,6 +98,7 @@ function planEnd(block: LegalBlock, radio: KitCard['radios'][number], link: Link
     width: block.width,
     lowMhz: block.lowMhz,
     radar: block.radar,
+    listenSeconds: block.listenSeconds,
     power: { ...power, target: Math.round(target * 10) / 10 },
     locked: link.channel !== null,
     environment: 'outdoor',

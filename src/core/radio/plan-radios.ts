@@ -10,7 +10,7 @@ import { type KitCard, modelName } from '../kit/kit-card'
 import { type Band, blockOf } from '../regulatory/blocks'
 import { countryName } from '../regulatory/country'
 import type { CountryRules } from '../regulatory/database'
-import { judgeChannel, type LegalBlock, legalBlocks } from '../regulatory/legal'
+import { judgeChannel, type LegalBlock, legalBlocks, whyNothingIsLegal } from '../regulatory/legal'
 import {
   type ChannelChoice,
   type ChannelProblem,
@@ -23,7 +23,7 @@ import type { Floor, Placement, Site } from './floor'
 import { hearings, type PlacedRadio } from './levels'
 import { type Effort, planChannels, withBandwidth } from './plan-channels'
 import type { PlanFault } from './plan-fault'
-import { planPower } from './power'
+import { conductedOf, planPower, shortOf } from './power'
 import { radioOptions } from './radio-options'
 import type { RadioPlan } from './radio-plan'
 
@@ -85,7 +85,7 @@ export function channelProblemOf(
     for (const { band, width } of policy.bands) {
       const radio = card.radios.find((each) => each.band === band)
       if (!radio || card.role === 'link-end') continue
-      const options = radioOptions(legal, policy, { radio, width, environment, lock: locks[band] })
+      const options = radioOptions(legal, policy, { radio, width, environment, lock: locks[band], use: 'area' })
       if (options.length > 0)
         wanted.push({
           request,
@@ -104,7 +104,7 @@ export function channelProblemOf(
   return {
     wanted,
     problem: {
-      radios: wanted.map((each) => problemRadio(each, each.options)),
+      radios: wanted.map((each) => problemRadio(each, each.options, policy)),
       hears,
       others: wanted.flatMap((each) => othersFor(each, site)),
     },
@@ -121,7 +121,11 @@ export function planRadios(
 ): RadioPlans {
   const { wanted, problem, faults } = channelProblemOf(country, policy, requests, site)
   const { hears, others } = problem
-  const wide: ChannelProblem = { radios: wanted.map((each) => problemRadio(each, widest(each.options))), hears, others }
+  const wide: ChannelProblem = {
+    radios: wanted.map((each) => problemRadio(each, widest(each.options), policy)),
+    hears,
+    others,
+  }
   let plan = planChannels(wide, effort)
   // Only a radio that is still disturbed at full width gets the choice to be narrower.
   const disturbed = policy.narrower === 'allowed' ? disturbedRadios(wide, plan.chosen) : new Set<string>()
@@ -130,7 +134,7 @@ export function planRadios(
     const radios = wanted.map((each) => {
       const id = radioId(each.request.unit, each.band)
       return {
-        ...problemRadio(each, disturbed.has(id) ? each.options : widest(each.options)),
+        ...problemRadio(each, disturbed.has(id) ? each.options : widest(each.options), policy),
         set: wideChosen.get(id) ?? null,
       }
     })
@@ -139,7 +143,9 @@ export function planRadios(
   }
   // Radios that are planned narrower already are no start for the search above: whoever plans again is never worse off.
   if (policy.narrower === 'allowed' && wanted.some(isNarrow)) {
-    const radios = wanted.map((each) => problemRadio(each, isNarrow(each) ? each.options : widest(each.options)))
+    const radios = wanted.map((each) =>
+      problemRadio(each, isNarrow(each) ? each.options : widest(each.options), policy),
+    )
     const kept = planChannels({ radios, hears, others }, 'quick')
     if (withBandwidth(kept) < withBandwidth(plan)) plan = kept
   }
@@ -159,19 +165,26 @@ function widest(options: readonly LegalBlock[]): readonly LegalBlock[] {
   return options.filter((option) => option.width === options[0]?.width)
 }
 
-function problemRadio({ request, band }: Wanted, options: readonly LegalBlock[]): ProblemRadio {
+/**
+ * A radio with its options. Each has its price: the bandwidth that it gives up, and by how many dB it is quieter than
+ * the policy wants, since its limit or the steps of the model leave no more.
+ */
+function problemRadio(
+  { request, radio, band }: Wanted,
+  options: readonly LegalBlock[],
+  policy: RadioPolicy,
+): ProblemRadio {
+  const target = targetDbm(policy, band)
   const lock = request.locks[band]
   return {
     id: radioId(request.unit, band),
     band,
-    options: options.map(({ channel, width, lowMhz, highMhz, radar }) => ({
-      channel,
-      width,
-      lowMhz,
-      highMhz,
-      radar,
-      price: halvingPrice * Math.log2((options[0]?.width ?? width) / width),
-    })),
+    options: options.map((option) => {
+      const { channel, width, lowMhz, highMhz, radar, listenSeconds } = option
+      const givenUp = halvingPrice * Math.log2((options[0]?.width ?? width) / width)
+      const price = givenUp + shortOf(option, radio, target, 'area')
+      return { channel, width, lowMhz, highMhz, radar, listenSeconds, price }
+    }),
     locked: lock ?? null,
     set: request.set[band] ?? null,
   }
@@ -205,10 +218,11 @@ function hearingsOf(
   const placed = here.flatMap(({ request, radio, options }): PlacedRadio[] => {
     const place = places.get(request.unit)
     const floor = floors.get(place?.floor ?? '')
-    const most = options.reduce((limit, option) => Math.max(limit, option.eirpDbm), 0)
-    const power = planPower(most, radio.gain, radio.steps, targetDbm(policy, band))
-    return place && floor && power
-      ? [{ id: radioId(request.unit, band), floor, x: place.x, y: place.y, powerDbm: power.set, gain: radio.gain }]
+    // As loud as it will be on the block that lets it be loudest: who disturbs whom must not be taken too low.
+    const powers = options.flatMap((option) => planPower(option, radio, targetDbm(policy, band), 'area') ?? [])
+    const powerDbm = Math.max(...powers.map(conductedOf))
+    return place && floor && powers.length > 0
+      ? [{ id: radioId(request.unit, band), floor, x: place.x, y: place.y, powerDbm, gain: radio.gain }]
       : []
   })
   const known = new Set(here.map((each) => radioId(each.request.unit, band)))
@@ -260,7 +274,7 @@ function radioPlans(
   for (const { request, radio, band, options, environment } of wanted) {
     const choice = chosen.get(radioId(request.unit, band))
     const block = options.find((option) => option.channel === choice?.channel && option.width === choice.width)
-    const power = block && planPower(block.eirpDbm, radio.gain, radio.steps, targetDbm(policy, band))
+    const power = block && planPower(block, radio, targetDbm(policy, band), 'area')
     if (!block || !power) continue
     const full = options[0]?.width ?? block.width
     plans.get(request.unit)?.push({
@@ -269,6 +283,7 @@ function radioPlans(
       width: block.width,
       lowMhz: block.lowMhz,
       radar: block.radar,
+      listenSeconds: block.listenSeconds,
       power,
       locked: request.locks[band] !== undefined,
       environment,
@@ -289,7 +304,10 @@ function refusal(
 ): string {
   const what = lock === undefined ? `a channel of ${width} MHz or less` : `channel ${lock}`
   const start = `${modelName(card)} finds ${what} at ${band} GHz neither legal ${environment === 'outdoor' ? 'outdoors ' : ''}in ${country.country} nor within its own powers.`
-  if (lock === undefined) return start
+  if (lock === undefined) {
+    const why = whyNothingIsLegal(country, band)
+    return why === undefined ? start : `${start} ${why}`
+  }
   const judgement = judgeChannel(country, band, lock, 20)
   return judgement.legal ? start : `${start} ${judgement.refusal.reason}`
 }

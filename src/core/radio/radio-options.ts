@@ -8,7 +8,7 @@ import type { RadioPolicy } from '../brief/policies'
 import type { CardRadio } from '../kit/card-parts'
 import type { Band, Width } from '../regulatory/blocks'
 import type { LegalBlock } from '../regulatory/legal'
-import { highestLegalStep } from './power'
+import { highestLegalStep, type RadioUse } from './power'
 
 /** Channels at 2.4 GHz that do not overlap. */
 const rasters24: Readonly<Record<RadioPolicy['raster24'], readonly number[]>> = {
@@ -26,6 +26,7 @@ export interface RadioDemand {
   readonly width: Width
   readonly environment: 'indoor' | 'outdoor'
   readonly lock: number | undefined
+  readonly use: RadioUse
 }
 
 /**
@@ -36,7 +37,7 @@ export interface RadioDemand {
 export function radioOptions(
   legal: readonly LegalBlock[],
   policy: RadioPolicy,
-  { radio, width, environment, lock }: RadioDemand,
+  { radio, width, environment, lock, use }: RadioDemand,
 ): LegalBlock[] {
   const usable = legal.filter(
     (block) =>
@@ -46,7 +47,7 @@ export function radioOptions(
       !radio.leftOut.includes(block.channel) &&
       !(environment === 'outdoor' && block.indoor) &&
       // A block on which even the lowest step would be too loud is none.
-      highestLegalStep(block.eirpDbm, radio.gain, radio.steps) !== undefined,
+      highestLegalStep(block, radio, use) !== undefined,
   )
   const chosen =
     lock === undefined

@@ -8,6 +8,8 @@ export interface RadioPlan {
   readonly width: Width
   readonly lowMhz: number
   readonly radar: boolean
+  /** How long it listens for radar before it is on air, s; 0 where it need not. */
+  readonly listenSeconds: number
   readonly power: PowerSum
   /** Chosen by the user: planning again leaves it alone. */
   readonly locked: boolean

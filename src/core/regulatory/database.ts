@@ -8,6 +8,8 @@
  * a rule of length, flags, greatest EIRP (0.01 dBm), start, end and greatest bandwidth (kHz), then optional parts.
  */
 
+import type { Conducted, Density } from './overlay'
+
 export type DfsRegion = 'FCC' | 'ETSI' | 'JP'
 
 /** One range of frequencies and what is allowed in it. */
@@ -32,6 +34,12 @@ export interface RegulatoryRule {
   readonly autoBandwidth: boolean
   /** Time to listen before a radar channel is used, seconds, where the file tells it. */
   readonly listenSeconds: number | undefined
+  /** The limit is conducted power: by the overlay, as the two below. */
+  readonly conducted?: Conducted
+  /** The limit is a density, and in all. */
+  readonly density?: Density
+  /** What the overlay cites for this rule. */
+  readonly sources?: readonly string[]
 }
 
 export interface CountryRules {

@@ -31,18 +31,58 @@ describe('New Zealand', () => {
   it('has 13 channels at 2.4 GHz at 36 dBm, and pairs within them', () => {
     expect(channels('NZ', '2.4', 20)).toEqual(range(1, 13, 1))
     expect(one('NZ', '2.4', 6, 40)).toEqual([
-      { band: '2.4', channel: 6, width: 40, lowMhz: 2407, highMhz: 2447, eirpDbm: 36, radar: false, indoor: false },
-      { band: '2.4', channel: 6, width: 40, lowMhz: 2427, highMhz: 2467, eirpDbm: 36, radar: false, indoor: false },
+      {
+        band: '2.4',
+        channel: 6,
+        width: 40,
+        lowMhz: 2407,
+        highMhz: 2447,
+        limitDbm: 36,
+        radar: false,
+        listenSeconds: 0,
+        indoor: false,
+      },
+      {
+        band: '2.4',
+        channel: 6,
+        width: 40,
+        lowMhz: 2427,
+        highMhz: 2467,
+        limitDbm: 36,
+        radar: false,
+        listenSeconds: 0,
+        indoor: false,
+      },
     ])
     expect(one('NZ', '2.4', 13, 40).map((block) => block.lowMhz)).toEqual([2442])
   })
 
   it('bonds 36 to 64 through two rules by auto-bandwidth, with the lower limit and radar of the second', () => {
     expect(one('NZ', '5', 36, 160)).toEqual([
-      { band: '5', channel: 36, width: 160, lowMhz: 5170, highMhz: 5330, eirpDbm: 27, radar: true, indoor: false },
+      {
+        band: '5',
+        channel: 36,
+        width: 160,
+        lowMhz: 5170,
+        highMhz: 5330,
+        limitDbm: 27,
+        radar: true,
+        listenSeconds: 60,
+        indoor: false,
+      },
     ])
     expect(one('NZ', '5', 36, 80)).toEqual([
-      { band: '5', channel: 36, width: 80, lowMhz: 5170, highMhz: 5250, eirpDbm: 30, radar: false, indoor: false },
+      {
+        band: '5',
+        channel: 36,
+        width: 80,
+        lowMhz: 5170,
+        highMhz: 5250,
+        limitDbm: 30,
+        radar: false,
+        listenSeconds: 0,
+        indoor: false,
+      },
     ])
   })
 
@@ -65,22 +105,42 @@ describe('New Zealand', () => {
 
 describe('United Kingdom', () => {
   it('counts hundredths of a decibel', () => {
-    expect(one('GB', '5', 36, 20)[0]?.eirpDbm).toBe(23.01)
-    expect(one('GB', '5', 100, 20)[0]?.eirpDbm).toBe(26.98)
-    expect(one('GB', '6', 1, 20)[0]?.eirpDbm).toBe(23.97)
+    expect(one('GB', '5', 36, 20)[0]?.limitDbm).toBe(23.01)
+    expect(one('GB', '5', 100, 20)[0]?.limitDbm).toBe(26.98)
+    expect(one('GB', '6', 1, 20)[0]?.limitDbm).toBe(23.97)
   })
 
   it('keeps 144 under the rule that ends at 5730 MHz although another overlaps it, and ends at 165', () => {
     expect(one('GB', '5', 144, 20)).toEqual([
-      { band: '5', channel: 144, width: 20, lowMhz: 5710, highMhz: 5730, eirpDbm: 26.98, radar: true, indoor: false },
+      {
+        band: '5',
+        channel: 144,
+        width: 20,
+        lowMhz: 5710,
+        highMhz: 5730,
+        limitDbm: 26.98,
+        radar: true,
+        listenSeconds: 60,
+        indoor: false,
+      },
     ])
     expect(channels('GB', '5', 20).slice(-5)).toEqual(range(149, 165))
-    expect(one('GB', '5', 149, 20)[0]).toMatchObject({ indoor: true, radar: false, eirpDbm: 23.01 })
+    expect(one('GB', '5', 149, 20)[0]).toMatchObject({ indoor: true, radar: false, limitDbm: 23.01 })
   })
 
   it('is indoors and radar at once where 36 to 64 are bonded', () => {
     expect(one('GB', '5', 48, 160)).toEqual([
-      { band: '5', channel: 48, width: 160, lowMhz: 5170, highMhz: 5330, eirpDbm: 20, radar: true, indoor: true },
+      {
+        band: '5',
+        channel: 48,
+        width: 160,
+        lowMhz: 5170,
+        highMhz: 5330,
+        limitDbm: 20,
+        radar: true,
+        listenSeconds: 60,
+        indoor: true,
+      },
     ])
   })
 })
@@ -118,7 +178,7 @@ describe('the world default', () => {
     expect(channels('00', '2.4', 20)).toEqual(range(1, 11, 1))
     expect(judgeChannel(rulesOf('00'), '5', 36, 20)).toMatchObject({
       legal: false,
-      refusal: { reason: expect.stringContaining('nothing may start to radiate') },
+      refusal: { reason: expect.stringContaining('does not let an access point start to radiate') },
     })
   })
 })
@@ -138,11 +198,13 @@ describe('every country', () => {
     for (const country of database.values()) {
       for (const block of legalBlocks(country)) {
         for (let low = block.lowMhz; low < block.highMhz; low += 20) {
-          const holding = country.rules.find((rule) => rule.startKhz <= low * 1000 && rule.endKhz >= (low + 20) * 1000)
-          expect(
-            holding && !holding.noIr && !holding.noOfdm && holding.eirpCentiDbm >= Math.round(block.eirpDbm * 100),
-            `${country.country} ${block.channel}`,
-          ).toBe(true)
+          const touched = country.rules.filter((rule) => rule.startKhz < (low + 20) * 1000 && rule.endKhz > low * 1000)
+          const holding = touched.filter((rule) => rule.startKhz <= low * 1000 && rule.endKhz >= (low + 20) * 1000)
+          // In one of them, or over the border of two.
+          const lets = (holding.length > 0 ? holding.slice(0, 1) : touched).map(
+            (rule) => !rule.noIr && !rule.noOfdm && rule.eirpCentiDbm >= Math.round(block.limitDbm * 100),
+          )
+          expect(lets.length > 0 && lets.every(Boolean), `${country.country} ${block.channel}`).toBe(true)
         }
       }
     }

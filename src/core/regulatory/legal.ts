@@ -5,13 +5,19 @@
  */
 import { allBlocks, type Band, type ChannelBlock } from './blocks'
 import type { CountryRules, RegulatoryRule } from './database'
+import type { Conducted } from './overlay'
+import { listenSecondsOf } from './radar-listening'
 
 /** A block that is legal, with the strictest of what its 20 MHz pieces demand. */
 export interface LegalBlock extends ChannelBlock {
-  /** Greatest EIRP, dBm, with 0.01 precision. */
-  readonly eirpDbm: number
+  /** Greatest power, dBm, with 0.01 precision: EIRP, or conducted where `conducted` is there. */
+  readonly limitDbm: number
+  /** How the limit is to be read with an antenna, where it is conducted power. */
+  readonly conducted?: Conducted
   /** Must listen for radar first. */
   readonly radar: boolean
+  /** For so long, s; 0 where it need not. */
+  readonly listenSeconds: number
   readonly indoor: boolean
 }
 
@@ -27,7 +33,7 @@ export type Judgement =
 
 /** Conditions that no access point can meet, in the order in which they are named to the user. */
 const forbidding: readonly { flag: 'noIr' | 'noOfdm'; words: string }[] = [
-  { flag: 'noIr', words: 'nothing may start to radiate there by itself' },
+  { flag: 'noIr', words: 'the database does not let an access point start to radiate there' },
   { flag: 'noOfdm', words: 'only old modulations (no OFDM) are allowed there' },
 ]
 
@@ -40,59 +46,86 @@ export function legalBlocks(country: CountryRules): LegalBlock[] {
 }
 
 /**
- * Judges one block: every 20 MHz piece must lie within one rule (the first in file order) that is wide enough
- * and that lets an access point transmit.
+ * Judges one block: every 20 MHz piece must lie within one rule (the first in file order), or over the border of two
+ * that touch, and each of them must be wide enough and let an access point transmit.
  */
 export function judge(country: CountryRules, block: ChannelBlock): Judgement {
   const rules: RegulatoryRule[] = []
   for (let lowMhz = block.lowMhz; lowMhz < block.highMhz; lowMhz += 20) {
-    const rule = ruleOfPiece(country, lowMhz)
-    const refusal = refuse(country, block, lowMhz, rule)
+    const found = rulesOfPiece(country, lowMhz)
+    const refusal = refuse(country, block, lowMhz, found)
     if (refusal) return { legal: false, refusal }
-    if (rule) rules.push(rule)
+    rules.push(...found)
   }
+  const least = leastOf(rules, block.width)
   return {
     legal: true,
     block: {
       ...block,
-      eirpDbm: Math.min(...rules.map((rule) => rule.eirpCentiDbm)) / 100,
+      limitDbm: least.limitDbm,
+      ...(least.conducted ? { conducted: least.conducted } : {}),
       radar: rules.some((rule) => rule.dfs),
+      listenSeconds: listenSecondsOf(country.dfs, block, rules),
       indoor: rules.some((rule) => rule.noOutdoor),
     },
   }
 }
 
-/** The same few pieces are bonded into hundreds of blocks: each is looked up once. */
-const ruleByPiece = new WeakMap<CountryRules, Map<number, RegulatoryRule | undefined>>()
+/** The strictest limit: with an antenna that takes nothing off, which is what a conducted limit allows for. */
+function leastOf(rules: readonly RegulatoryRule[], width: number): { limitDbm: number; conducted?: Conducted } {
+  const limits = rules.map((rule) => {
+    const { conducted, density } = rule
+    const limitDbm = density
+      ? Math.min(density.mostDbm, Math.round(100 * (density.dbmPerMhz + 10 * Math.log10(width))) / 100)
+      : rule.eirpCentiDbm / 100
+    return { limitDbm, conducted, asEirp: limitDbm + (conducted?.upToDbi ?? 0) }
+  })
+  const least = limits.reduce((strictest, each) => (each.asEirp < strictest.asEirp ? each : strictest))
+  return { limitDbm: least.limitDbm, ...(least.conducted ? { conducted: least.conducted } : {}) }
+}
 
-/** The first rule in file order that holds the 20 MHz from here on. */
-function ruleOfPiece(country: CountryRules, lowMhz: number): RegulatoryRule | undefined {
-  const known = ruleByPiece.get(country) ?? new Map<number, RegulatoryRule | undefined>()
-  ruleByPiece.set(country, known)
-  if (!known.has(lowMhz))
-    known.set(
-      lowMhz,
-      country.rules.find((rule) => rule.startKhz <= lowMhz * 1000 && (lowMhz + 20) * 1000 <= rule.endKhz),
-    )
-  return known.get(lowMhz)
+/** The same few pieces are bonded into hundreds of blocks: each is looked up once. */
+const rulesByPiece = new WeakMap<CountryRules, Map<number, readonly RegulatoryRule[]>>()
+
+/**
+ * The first rule in file order that holds the 20 MHz from here on; where none does, the two that touch beneath it.
+ * The Linux kernel reads such a channel so too: it looks 20 MHz below and above, and takes the stricter of each.
+ */
+function rulesOfPiece(country: CountryRules, lowMhz: number): readonly RegulatoryRule[] {
+  const known = rulesByPiece.get(country) ?? new Map<number, readonly RegulatoryRule[]>()
+  rulesByPiece.set(country, known)
+  const before = known.get(lowMhz)
+  if (before) return before
+  const holding = (low: number): RegulatoryRule | undefined =>
+    country.rules.find((rule) => rule.startKhz <= low * 1000 && (low + 20) * 1000 <= rule.endKhz)
+  const one = holding(lowMhz)
+  const [below, above] = one ? [] : [holding(lowMhz - 20), holding(lowMhz + 20)]
+  const touch = below && above && below !== above && below.endKhz >= above.startKhz
+  const found = one ? [one] : touch ? [below, above] : []
+  known.set(lowMhz, found)
+  return found
 }
 
 function refuse(
   country: CountryRules,
   block: ChannelBlock,
   lowMhz: number,
-  rule: RegulatoryRule | undefined,
+  rules: readonly RegulatoryRule[],
 ): Refusal | undefined {
   const subject = `Channel ${block.channel} at ${block.width} MHz is not legal in ${country.country}`
-  if (!rule) return { reason: `${subject}: no rule covers ${lowMhz} to ${lowMhz + 20} MHz.`, rule: undefined }
-  const widest = widestKhz(country.rules, rule)
-  if (widest < block.width * 1000)
-    return {
-      reason: `${subject}: ${describeRule(rule)} lets a channel be ${widest / 1000} MHz wide at the most.`,
-      rule,
-    }
-  const broken = forbidding.find(({ flag }) => rule[flag])
-  return broken && { reason: `${subject}: by ${describeRule(rule)}, ${broken.words}.`, rule }
+  if (rules.length === 0)
+    return { reason: `${subject}: no rule covers ${lowMhz} to ${lowMhz + 20} MHz.`, rule: undefined }
+  for (const rule of rules) {
+    const widest = widestKhz(country.rules, rule)
+    if (widest < block.width * 1000)
+      return {
+        reason: `${subject}: ${describeRule(rule)} lets a channel be ${widest / 1000} MHz wide at the most.`,
+        rule,
+      }
+    const broken = forbidding.find(({ flag }) => rule[flag])
+    if (broken) return { reason: `${subject}: by ${describeRule(rule)}, ${broken.words}.`, rule }
+  }
+  return undefined
 }
 
 /** A rule in words: its range, as an installer would look it up. */
@@ -139,4 +172,19 @@ export function judgeChannel(country: CountryRules, band: Band, channel: number,
       refusal: { reason: `There is no channel ${channel} of ${width} MHz at ${band} GHz.`, rule: undefined },
     }
   )
+}
+
+/** Why no access point may use a band at all, in words; undefined where one may. */
+export function whyNothingIsLegal(country: CountryRules, band: Band): string | undefined {
+  const judgements = allBlocks
+    .filter((block) => block.band === band && block.width === 20)
+    .map((block) => judge(country, block))
+  if (judgements.some((each) => each.legal)) return undefined
+  const rules = new Set(judgements.flatMap((each) => (each.legal ? [] : (each.refusal.rule ?? []))))
+  const silent = [...rules]
+    .filter((rule) => rule.noIr)
+    .map(({ startKhz, endKhz }) => `${startKhz / 1000} to ${endKhz / 1000} MHz`)
+  return silent.length > 0
+    ? `The database does not let an access point start there: ${silent.join(', ')}.`
+    : 'No rule of the database covers it.'
 }

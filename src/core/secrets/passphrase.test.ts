@@ -1,7 +1,6 @@
 import { randomInt } from 'node:crypto'
 import { expect, it } from 'vitest'
 import { macSchema, parseMac } from '../kit/mac'
-import { planPower } from '../radio/power'
 import { generatedBits, generatePassword, passphraseFault } from './passphrase'
 
 it('makes passwords without look-alike characters, that are passphrases too', () => {
@@ -39,11 +38,4 @@ it('reads a MAC in any usual notation', () => {
     expect(parseMac(text)).toBe('02:4f:52:10:6a:2c')
   for (const text of ['02:4f:52:10:6a', '02:4f:52:10:6a:2g', '']) expect(parseMac(text)).toBeUndefined()
   expect(macSchema.safeParse('label').error?.issues[0]?.message).toContain('six pairs')
-})
-
-it('sets the step at or below the wanted power, never above what is legal with the antenna', () => {
-  expect(planPower(30, 5, [5, 11, 17, 23], 17)?.set).toBe(17)
-  expect(planPower(20, 5, [5, 11, 17, 23], 17)?.set).toBe(11)
-  expect(planPower(30, 5, [14, 17], 11)?.set).toBe(14)
-  expect(planPower(10, 9, [5, 11], 11)).toBeUndefined()
 })

@@ -20,8 +20,6 @@ import { quietSite, type Site } from './site'
 
 export type Phase = 'off' | 'starting' | 'up' | 'applying'
 
-/** How long a radio listens on a channel that radar may use, seconds (ETSI EN 301 893, FCC part 15 E). */
-const radarListenSeconds = 60
 const networkBeforeServiceSeconds = 15
 /** A clock without power begins here. */
 const clockBegins = Date.parse('2021-01-01T00:00:00Z')
@@ -217,7 +215,7 @@ export class Device {
   /** Radar on the channel of a radio that must listen for it: it leaves for one where it need not, at once. */
   hearRadar(band: string): void {
     const radio = this.#effective.radios.find((each) => each.band === band)
-    if (!radio?.on || !this.serviceIsUp || !this.#rules.mustListen(this.#effective, radio)) return
+    if (!radio?.on || !this.serviceIsUp || this.#rules.listenSeconds(this.#effective, radio) === 0) return
     const refuge = this.#rules.withoutRadar(this.#effective, radio)
     if (refuge) this.#fledTo.set(band, { left: radio.channel, ...refuge })
   }
@@ -230,9 +228,7 @@ export class Device {
       const radio = fled?.left === set.channel ? { ...set, channel: fled.channel, width: fled.width } : set
       const left = radio === set ? undefined : set.channel
       if (!this.serviceIsUp || !radio.on) return { radio, condition: 'off', listensFor: 0, networks: [] }
-      const listensFor = this.#rules.mustListen(this.#effective, radio)
-        ? Math.max(0, Math.ceil(radarListenSeconds - listenedFor))
-        : 0
+      const listensFor = Math.max(0, Math.ceil(this.#rules.listenSeconds(this.#effective, radio) - listenedFor))
       if (listensFor > 0) return { radio, condition: 'listening', listensFor, networks: [] }
       const networks = this.#effective.networks.filter((each) => each.on && each.bands.includes(radio.band))
       return { radio, condition: 'on-air', listensFor: 0, networks, left }

@@ -39,9 +39,10 @@ export class RadioRules {
     return legalBlocks(this.#rulesOf(settings.country)).filter((block) => block.band === band && block.width === 20)
   }
 
-  mustListen(settings: DeviceSettings, radio: DeviceRadio): boolean {
+  /** Seconds that it listens for radar before it is on air; 0 where it need not. */
+  listenSeconds(settings: DeviceSettings, radio: DeviceRadio): number {
     const judgement = this.#judge(settings, radio)
-    return judgement.legal && judgement.block.radar
+    return judgement.legal ? judgement.block.listenSeconds : 0
   }
 
   /** @throws Refusal */

@@ -22,7 +22,10 @@ export async function onAir(run: UnitRun): Promise<string> {
       if (open) throw held('open-network', { ssid: open.ssid })
       moves = radarMoves(config, radios)
       const listening = radios.filter((radio) => radio.condition === 'listening')
-      const longest = Math.max(0, ...listening.map((radio) => radio.listensFor))
+      // A unit that does not say for how long listens as long as its channel demands.
+      const planned = (band: string): number =>
+        target.plan.radios.find((each) => each.band === band)?.listenSeconds ?? 0
+      const longest = Math.max(0, ...listening.map(({ listensFor, band }) => listensFor || planned(band)))
       faults = Object.entries(config.radios).flatMap(([band, desired]) =>
         airFaults(
           config,

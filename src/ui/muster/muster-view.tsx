@@ -37,7 +37,7 @@ export function MusterView() {
             {
               row: rows[index],
               card,
-              listensForRadar: plans.get(unit.id)?.radios.some((radio) => radio.radar) ?? false,
+              listenSeconds: Math.max(0, ...(plans.get(unit.id)?.radios.map((radio) => radio.listenSeconds) ?? [])),
             },
           ]
         : []

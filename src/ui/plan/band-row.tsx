@@ -1,6 +1,7 @@
 'use client'
 import { useMemo } from 'react'
 import { allBlocks, type Band, blockOf } from '../../core/regulatory/blocks'
+import { conditionsOf, limitWords } from '../../core/regulatory/conditions'
 import { judge } from '../../core/regulatory/legal'
 import { useJob } from '../live/job-provider'
 import classes from './band-row.module.css'
@@ -62,7 +63,9 @@ export function BandRow({ band, users }: { band: Band; users: readonly User[] })
               data-indoor={judgement.legal && judgement.block.indoor}
               title={
                 judgement.legal
-                  ? `channel ${block.channel}, ${judgement.block.eirpDbm} dBm EIRP${judgement.block.radar ? ', listens for radar' : ''}${judgement.block.indoor ? ', indoors only' : ''}`
+                  ? [`channel ${block.channel}`, limitWords(judgement.block), ...conditionsOf(judgement.block)].join(
+                      ', ',
+                    )
                   : judgement.refusal.reason
               }
               style={{ left: share((block.lowMhz + block.highMhz) / 2 - raster / 2 - low), width: share(raster) }}

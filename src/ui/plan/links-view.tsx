@@ -1,6 +1,8 @@
 'use client'
 import type { Link } from '../../core/radio/floor'
 import { linkBudget, linkRemarks } from '../../core/radio/link'
+import { conductedOf } from '../../core/radio/power'
+import { listenWords } from '../../core/regulatory/radar-listening'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import { LinkFields } from './link-fields'
@@ -47,7 +49,7 @@ function LinkPart({ link, index }: { link: Link; index: number }) {
     linkBudget(link, {
       centreMhz: radio.lowMhz + radio.width / 2,
       width: radio.width,
-      powerDbm: radio.power.set,
+      powerDbm: conductedOf(radio.power),
       gain: radio.power.gain,
     })
   const far = units.find((unit) => unit.id === link.b)
@@ -87,8 +89,8 @@ function LinkPart({ link, index }: { link: Link; index: number }) {
       {radio && (
         <p>
           Both ends: channel <b className="mono">{radio.channel}</b>, {radio.width} MHz, {radio.power.set} dBm
-          {radio.radar ? ', listens for radar first' : ''}. {nameOf(link.a)} gives access; {nameOf(link.b)} is the
-          station{far && <> and locks to {nameOf(link.a)}</>} (
+          {radio.radar ? `, listens ${listenWords(radio.listenSeconds)} for radar first` : ''}. {nameOf(link.a)} gives
+          access; {nameOf(link.b)} is the station{far && <> and locks to {nameOf(link.a)}</>} (
           <span className="mono">{units.find((unit) => unit.id === link.a)?.mac}</span>), and to any with the same name
           and passphrase where that one is gone.
         </p>

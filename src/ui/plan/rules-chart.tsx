@@ -58,7 +58,7 @@ export function RulesChart({ country, environment }: { country: CountryRules; en
               blocks.length > 0 &&
               bands.findIndex((each) => legal.some((block) => block.band === each && of(block))) === column,
             x: blocks.map((block) => (block.lowMhz + block.highMhz) / 2),
-            y: blocks.map((block) => block.eirpDbm),
+            y: blocks.map((block) => block.limitDbm),
             width: blocks.map(() => (band === '2.4' ? 4.4 : 18)),
             customdata: blocks.map((block) => block.channel),
             hovertemplate: 'channel %{customdata}: %{y:.1f} dBm EIRP<extra></extra>',

@@ -3,7 +3,8 @@ import { useSearchParams } from 'next/navigation'
 import { useMemo, useState } from 'react'
 import { forgetRulesAction } from '../../actions/plan-actions'
 import { type Band, bands } from '../../core/regulatory/blocks'
-import { legalBlocks } from '../../core/regulatory/legal'
+import { conditionsOf, radarRules } from '../../core/regulatory/conditions'
+import { legalBlocks, whyNothingIsLegal } from '../../core/regulatory/legal'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
@@ -43,7 +44,7 @@ export function RulesView() {
           <option value="outdoor">outdoors</option>
         </select>
         <span className="soft">
-          {country && (country.rules.dfs === null ? 'no radar rules, ' : `radar rules of ${country.rules.dfs}, `)}
+          {country && `${radarRules(country.rules)}, `}
           {blocks.length} blocks; rules {rulesOrigin}
         </span>
         <RulesOfferField />
@@ -58,7 +59,12 @@ export function RulesView() {
         <>
           <RulesChart country={country.rules} environment={environment} />
           {bands.map((band) => (
-            <BlockTable key={band} band={band} blocks={blocks.filter((block) => block.band === band)} />
+            <BlockTable
+              key={band}
+              band={band}
+              blocks={blocks.filter((block) => block.band === band)}
+              why={whyNothingIsLegal(country.rules, band)}
+            />
           ))}
         </>
       )}
@@ -66,10 +72,21 @@ export function RulesView() {
   )
 }
 
-function BlockTable({ band, blocks }: { band: Band; blocks: ReturnType<typeof legalBlocks> }) {
+interface BlockTableProps {
+  readonly band: Band
+  readonly blocks: ReturnType<typeof legalBlocks>
+  readonly why: string | undefined
+}
+
+function BlockTable({ band, blocks, why }: BlockTableProps) {
   const widths = [...new Set(blocks.map((block) => block.width))].sort((a, b) => a - b)
   const channels = [...new Set(blocks.map((block) => block.channel))]
-  if (channels.length === 0) return <p className="soft">{band} GHz: nothing is legal for an access point.</p>
+  if (channels.length === 0)
+    return (
+      <p className="soft">
+        {band} GHz: nothing is legal for an access point{why === undefined ? ' outdoors' : ''}. {why}
+      </p>
+    )
   return (
     <div className={classes.rules}>
       <h2>{band} GHz</h2>
@@ -90,9 +107,7 @@ function BlockTable({ band, blocks }: { band: Band; blocks: ReturnType<typeof le
             const own =
               blocks.find((block) => block.channel === channel && block.width === 20) ??
               blocks.find((block) => block.channel === channel)
-            const marks = [own?.radar && 'listens for radar', own?.indoor && 'indoors only'].filter(
-              (mark) => typeof mark === 'string',
-            )
+            const marks = own ? conditionsOf(own) : []
             return (
               <tr key={channel}>
                 <td className="mono">{channel}</td>
@@ -100,7 +115,7 @@ function BlockTable({ band, blocks }: { band: Band; blocks: ReturnType<typeof le
                   const block = blocks.find((each) => each.channel === channel && each.width === width)
                   return (
                     <td key={width} className="mono">
-                      {block ? `${block.eirpDbm.toFixed(1)} dBm` : <span className="soft">no</span>}
+                      {block ? `${block.limitDbm.toFixed(1)} dBm` : <span className="soft">no</span>}
                     </td>
                   )
                 })}

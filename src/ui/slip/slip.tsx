@@ -5,6 +5,7 @@ import { checkWords } from '../../core/muster/check'
 import { nextMove } from '../../core/muster/next-move'
 import { theseUnits } from '../../core/muster/selection'
 import { whereaboutsOf, whereSentences } from '../../core/muster/whereabouts'
+import { listenWords } from '../../core/regulatory/radar-listening'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
 import { useOrder } from '../live/use-order'
@@ -67,7 +68,7 @@ export function Slip() {
               <dt>{radio.band} GHz</dt>
               <dd>
                 channel <span className="mono">{radio.channel}</span>, {radio.width} MHz, {radio.power.set} dBm
-                {radio.radar ? ', listens for radar' : ''}
+                {radio.radar ? `, listens ${listenWords(radio.listenSeconds)} for radar` : ''}
               </dd>
             </div>
           ))}

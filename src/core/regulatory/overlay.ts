@@ -1,0 +1,56 @@
+/**
+ * What the regulatory database cannot say, laid over its rules: limits that are conducted power, power densities,
+ * indoors only. Each line has its source.
+ */
+import { z } from 'zod'
+import type { RegulatoryDatabase, RegulatoryRule } from './database'
+
+export const overlaySchema = z.array(
+  z.strictObject({
+    /** ISO 3166-1 alpha-2. */
+    countries: z.array(z.string().regex(/^[A-Z]{2}$/)).min(1),
+    fromMhz: z.number().positive(),
+    toMhz: z.number().positive(),
+    says: z.discriminatedUnion('kind', [
+      z.strictObject({
+        kind: z.literal('conducted'),
+        /** Antennas up to this gain take nothing off, dBi. */
+        upToDbi: z.number().min(0),
+        /** What a fixed point-to-point link loses for each dB above it: as much, a third of it, or nothing. */
+        pointToPoint: z.enum(['same', 'third', 'free']),
+      }),
+      z.strictObject({ kind: z.literal('density'), dbmPerMhz: z.number(), mostDbm: z.number() }),
+      z.strictObject({ kind: z.literal('indoor') }),
+    ]),
+    source: z.string().min(10, 'a line names its source'),
+  }),
+)
+export type Overlay = z.infer<typeof overlaySchema>
+type Says = Overlay[number]['says']
+
+/** A limit of conducted power. */
+export type Conducted = Omit<Extract<Says, { kind: 'conducted' }>, 'kind'>
+/** EIRP in each megahertz, dBm, and in all. */
+export type Density = Omit<Extract<Says, { kind: 'density' }>, 'kind'>
+
+/** The rules with what the lines say of them: a line speaks of the rules that lie within its range. */
+export function withOverlay(database: RegulatoryDatabase, overlay: Overlay): RegulatoryDatabase {
+  const changed = new Map(database)
+  for (const { countries, fromMhz, toMhz, says, source } of overlay)
+    for (const code of countries) {
+      const country = changed.get(code)
+      if (!country) continue
+      const rules = country.rules.map((rule) =>
+        rule.startKhz >= fromMhz * 1000 && rule.endKhz <= toMhz * 1000 ? laidOver(rule, says, source) : rule,
+      )
+      changed.set(code, { ...country, rules })
+    }
+  return changed
+}
+
+function laidOver(rule: RegulatoryRule, says: Says, source: string): RegulatoryRule {
+  const sources = [...(rule.sources ?? []), source]
+  if (says.kind === 'indoor') return { ...rule, noOutdoor: true, sources }
+  const { kind, ...limit } = says
+  return { ...rule, [kind]: limit, sources }
+}
