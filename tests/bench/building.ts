@@ -1,14 +1,15 @@
 /** Made-up buildings, the same ones every time: floors with rooms, walls, radios and the networks of neighbours. */
 import type { ChannelOption, ChannelProblem, OtherNetwork } from '../../src/core/radio/channel-problem'
 import { seeded } from '../../src/core/radio/channel-search'
-import type { Floor, Material, Wall } from '../../src/core/radio/floor'
+import { type Floor, type Material, plainFloor, type Wall } from '../../src/core/radio/floor'
 import { hearings, type PlacedRadio } from '../../src/core/radio/levels'
+import { type SituatedFloor, situated } from '../../src/core/radio/situation'
 import type { Band, Width } from '../../src/core/regulatory/blocks'
 import type { CountryRules } from '../../src/core/regulatory/database'
 import { legalBlocks } from '../../src/core/regulatory/legal'
 
 export interface Building {
-  readonly floors: readonly Floor[]
+  readonly floors: readonly SituatedFloor[]
   readonly radios: readonly PlacedRadio[]
 }
 
@@ -51,12 +52,15 @@ export function building(
       depthM,
       drawing: null,
       walls,
+      ...plainFloor,
+      innerWalls: 'all-drawn',
     }
   })
+  const places = [...situated(made).values()]
   return {
-    floors: made,
+    floors: places,
     radios: Array.from({ length: radios }, (_, index): PlacedRadio => {
-      const floor = made[Math.floor(index / perFloor)] as Floor
+      const floor = places[Math.floor(index / perFloor)] as SituatedFloor
       const room = index % perFloor
       const inRoom = (): number => (0.2 + 0.6 * random()) * roomM
       return {

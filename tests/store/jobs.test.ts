@@ -6,7 +6,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { jobJsonSchema, readJobDocument, slugOf } from '../../src/core/job/job-document'
 import type { Unit } from '../../src/core/kit/unit'
 import { makePlan, type PlanInput } from '../../src/core/plan/plan'
-import { emptySite, type Floor } from '../../src/core/radio/floor'
+import { emptySite, type Floor, plainFloor } from '../../src/core/radio/floor'
 import { exportJob } from '../../src/jobs/export-job'
 import { JobExistsError, loadJob } from '../../src/jobs/load-job'
 import { planInThread } from '../../src/jobs/plan-in-thread'
@@ -45,6 +45,7 @@ const floor: Floor = {
   depthM: 20,
   drawing: null,
   walls: [],
+  ...plainFloor,
 }
 const unit = (part: Partial<Unit>): Unit => ({
   id: 'shop-01',

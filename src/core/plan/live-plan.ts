@@ -6,10 +6,11 @@
 
 import { type ChannelOption, costOf, type Hearing } from '../radio/channel-problem'
 import { explainRadios, type RadioReason } from '../radio/explain'
-import { emptySite, type Floor, type Site } from '../radio/floor'
+import { emptySite, type Site } from '../radio/floor'
 import type { PlacedRadio } from '../radio/levels'
 import { channelProblemOf, radioId } from '../radio/plan-radios'
 import { conductedOf } from '../radio/power'
+import { situated } from '../radio/situation'
 import type { Band } from '../regulatory/blocks'
 import { makePlan, type PlanInput, type Planning, plannedNothing, type UnitPlan } from './plan'
 
@@ -42,8 +43,11 @@ export function explainPlan(
   const chosen = new Map<string, ChannelOption>(
     plans.flatMap(({ unit, radios }) =>
       radios.map(
-        ({ band, channel, width, lowMhz, radar }) =>
-          [radioId(unit, band), { channel, width, lowMhz, highMhz: lowMhz + width, radar, price: 0 }] as const,
+        ({ band, channel, width, lowMhz, radar, listenSeconds }) =>
+          [
+            radioId(unit, band),
+            { channel, width, lowMhz, highMhz: lowMhz + width, radar, listenSeconds, price: 0 },
+          ] as const,
       ),
     ),
   )
@@ -76,10 +80,12 @@ export function explainPlan(
 
 /** Radios of one band where they hang, as loud as they are planned. */
 export function radiosOnAir(band: Band, site: Site, plans: ReadonlyMap<string, UnitPlan>): PlacedRadio[] {
-  const floors = new Map<string, Floor>(site.floors.map((floor) => [floor.id, floor]))
+  const floors = situated(site.floors)
   return site.placements.flatMap(({ unit, floor: floorId, x, y }): PlacedRadio[] => {
     const floor = floors.get(floorId)
     const radio = plans.get(unit)?.radios.find((each) => each.band === band)
-    return floor && radio ? [{ id: unit, floor, x, y, powerDbm: conductedOf(radio.power), gain: radio.power.gain }] : []
+    if (!floor || !radio) return []
+    const centreMhz = radio.lowMhz + radio.width / 2
+    return [{ id: unit, floor, x, y, powerDbm: conductedOf(radio.power), gain: radio.power.gain, centreMhz }]
   })
 }

@@ -4,9 +4,9 @@
  * In: the floor, the units of one band on this floor and others, and the step of the raster. Out: levels row by row.
  */
 import type { Band } from '../regulatory/blocks'
-import type { Floor } from './floor'
-import { heightM, type PlacedRadio } from './levels'
-import { distanceCoefficient, distanceLoss, floorLoss, wallsOf } from './propagation'
+import { between, heightM, type PlacedRadio } from './levels'
+import { clutterOf, distanceCoefficient, floorLoss, officeLoss, openLoss } from './propagation'
+import { fromSite, type SituatedFloor, toSite } from './situation'
 import { indexOfWalls, type WallIndex } from './wall-index'
 
 export interface Coverage {
@@ -24,7 +24,7 @@ const phoneHeightM = 1.2
 /** Antenna gain of a phone, dBi. */
 const phoneGain = 0
 
-export function coverage(band: Band, floor: Floor, radios: readonly PlacedRadio[], stepM: number): Coverage {
+export function coverage(band: Band, floor: SituatedFloor, radios: readonly PlacedRadio[], stepM: number): Coverage {
   const columns = Math.max(1, Math.ceil(floor.widthM / stepM))
   const rows = Math.max(1, Math.ceil(floor.depthM / stepM))
   const dbm = new Float32Array(columns * rows).fill(-200)
@@ -41,8 +41,7 @@ export function coverage(band: Band, floor: Floor, radios: readonly PlacedRadio[
       const next = loudestOf(open, best)
       if (next === -1) break
       const source = sources[next] as Source
-      const level =
-        (open[next] ?? 0) - (source.walls?.loss(band, source.x, source.y, x, y, (open[next] ?? 0) - best) ?? 0)
+      const level = (open[next] ?? 0) - wallsMore(band, source, x, y, (open[next] ?? 0) - best)
       open[next] = -200
       if (level <= best) continue
       best = level
@@ -64,25 +63,43 @@ interface Source {
   /** dB for each tenfold of the squared distance. */
   readonly halfCoefficient: number
   readonly walls: WallIndex | undefined
+  /** What is usual in an office is in the coefficient already: drawn walls count as far as they are more. */
+  readonly isOffice: boolean
 }
 
-function sourceOf(band: Band, floor: Floor, radio: PlacedRadio): Source {
+function sourceOf(band: Band, floor: SituatedFloor, radio: PlacedRadio): Source {
   const same = radio.floor.id === floor.id
-  const how = same ? wallsOf(floor) : 'in-coefficient'
-  const rise = heightM(radio.floor) - (floor.storey * floor.heightM + phoneHeightM)
+  const way = same ? { floors: 0, outerDb: 0, clutter: clutterOf(floor) } : between(band, radio.floor, floor)
+  const rise = heightM(radio.floor) - (floor.elevationM + phoneHeightM)
+  const { x, y } = same ? radio : fromSite(floor, toSite(radio.floor, radio))
   return {
-    x: radio.x,
-    y: radio.y,
+    x,
+    y,
     riseSquared: rise * rise,
     atOneMetre:
       radio.powerDbm +
       radio.gain +
       phoneGain -
-      floorLoss(band, Math.abs(radio.floor.storey - floor.storey)) -
-      distanceLoss(band, 1, how),
-    halfCoefficient: distanceCoefficient(band, how) / 2,
+      floorLoss(band, way.floors, radio.centreMhz) -
+      way.outerDb -
+      openLoss(band, 1),
+    halfCoefficient: distanceCoefficient(band, way.clutter) / 2,
     walls: same && floor.walls.length > 0 ? indexOfWalls(floor.walls) : undefined,
+    isOffice: way.clutter === 'office',
   }
+}
+
+/** What drawn walls take off beyond what the coefficient holds already, dB. */
+function wallsMore(
+  band: Band,
+  { x, y, riseSquared, walls, isOffice }: Source,
+  atX: number,
+  atY: number,
+  enough: number,
+): number {
+  if (!walls) return 0
+  const usual = isOffice ? officeLoss(band, Math.sqrt((atX - x) ** 2 + (atY - y) ** 2 + riseSquared)) : 0
+  return Math.max(0, walls.loss(band, x, y, atX, atY, enough + usual) - usual)
 }
 
 /** Level without walls. */

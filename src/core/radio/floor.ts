@@ -9,12 +9,23 @@ import { lineSchema } from '../input/line'
 import { withEnvironment } from '../input/renamed'
 import { unitIdSchema as idSchema } from '../kit/unit'
 
-export const materials = ['plasterboard', 'glass', 'wood', 'brick', 'concrete', 'metal'] as const
+export const materials = ['plasterboard', 'glass', 'low-e glass', 'wood', 'brick', 'concrete', 'metal'] as const
 export type Material = (typeof materials)[number]
 
 const metres = z.number().min(-10_000).max(10_000)
 export const wallSchema = z.object({ material: z.enum(materials), x1: metres, y1: metres, x2: metres, y2: metres })
 export type Wall = z.infer<typeof wallSchema>
+
+const originSchema = z.object({
+  x: metres,
+  y: metres,
+  /** Degrees, clockwise. */
+  turn: z.number().min(-360).max(360),
+})
+export type Origin = z.infer<typeof originSchema>
+
+/** What is said of a floor of which nobody has said more. */
+export const plainFloor = { innerWalls: 'some-drawn', outerWalls: 'brick', origin: null } as const
 
 const floorFields = z.object({
   id: idSchema,
@@ -31,6 +42,12 @@ const floorFields = z.object({
     .object({ widthPx: z.number().positive(), heightPx: z.number().positive(), metresPerPx: z.number().positive() })
     .nullable(),
   walls: z.array(wallSchema).max(2000),
+  /** Whether all inner walls are drawn, and count alone, or some, and what is usual in an office stands for the rest. */
+  innerWalls: z.enum(['all-drawn', 'some-drawn']).default(plainFloor.innerWalls),
+  /** What its outer walls are made of: what is heard of other drawings comes through them. */
+  outerWalls: z.enum(materials).default(plainFloor.outerWalls),
+  /** Where the corner of the drawing lies in the site, and how it is turned; null where nobody has aligned it. */
+  origin: originSchema.nullable().default(null),
 })
 export const floorSchema = withEnvironment(floorFields)
 export type Floor = z.infer<typeof floorFields>

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { cardOf, cards, countryOf, regulatory } from '../../../tests/support/data'
 import { type RadioPolicy, radioPolicySchema } from '../brief/policies'
 import { judgeChannel, legalBlocks } from '../regulatory/legal'
-import { emptySite, type Floor, type Site } from './floor'
+import { emptySite, type Floor, plainFloor, type Site } from './floor'
 import { planRadios, type RadioRequest } from './plan-radios'
 import { highestLegalStep } from './power'
 import { isScanningChannel } from './radio-options'
@@ -31,6 +31,7 @@ const floor = (part: Partial<Floor> = {}): Floor => ({
   depthM: 30,
   drawing: null,
   walls: [],
+  ...plainFloor,
   ...part,
 })
 const channels = (of: ReturnType<typeof planRadios>, band: string): (number | undefined)[] =>

@@ -19,13 +19,14 @@ import {
   type ProblemRadio,
   quietestDbm,
 } from './channel-problem'
-import type { Floor, Placement, Site } from './floor'
+import type { Placement, Site } from './floor'
 import { hearings, type PlacedRadio } from './levels'
 import { type Effort, planChannels, withBandwidth } from './plan-channels'
 import type { PlanFault } from './plan-fault'
 import { conductedOf, planPower, shortOf } from './power'
 import { radioOptions } from './radio-options'
 import type { RadioPlan } from './radio-plan'
+import { type SituatedFloor, situated } from './situation'
 
 export interface RadioRequest {
   readonly unit: string
@@ -64,7 +65,7 @@ export function channelProblemOf(
   site: Site,
 ): { readonly wanted: readonly Wanted[]; readonly problem: ChannelProblem; readonly faults: RadioPlans['faults'] } {
   const legal = legalBlocks(country)
-  const floors = new Map(site.floors.map((floor) => [floor.id, floor]))
+  const floors = situated(site.floors)
   const places = new Map(site.placements.map((placement) => [placement.unit, placement]))
   const faults: PlanFault[] = []
   const wanted: Wanted[] = []
@@ -210,7 +211,7 @@ function hearingsOf(
   band: Band,
   wanted: readonly Wanted[],
   policy: RadioPolicy,
-  floors: ReadonlyMap<string, Floor>,
+  floors: ReadonlyMap<string, SituatedFloor>,
   places: ReadonlyMap<string, Placement>,
   site: Site,
 ): Hearing[] {

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { radiosOnAir } from '../../core/plan/live-plan'
 import type { Coverage } from '../../core/radio/coverage'
 import type { Floor } from '../../core/radio/floor'
+import { situated } from '../../core/radio/situation'
 import type { Band } from '../../core/regulatory/blocks'
 import classes from './floor-map.module.css'
 import { usePlan } from './plan-context'
@@ -59,11 +60,13 @@ export function CoverageLayer({
   }, [band, site, plans, floor.id])
 
   useEffect(() => {
-    paint({ kind: 'coverage', band, floor, radios, stepM: stepOf(floor) }, (painted) => {
+    const here = situated(site.floors).get(floor.id)
+    if (!here) return
+    paint({ kind: 'coverage', band, floor: here, radios, stepM: stepOf(floor) }, (painted) => {
       setCoverage(painted)
       onPainted(painted)
     })
-  }, [paint, band, floor, radios, onPainted])
+  }, [paint, band, floor, radios, site.floors, onPainted])
 
   const picture = useMemo(() => coverage && drawn(coverage, scheme), [coverage, scheme])
   if (!coverage || !picture) return null

@@ -1,5 +1,5 @@
 'use client'
-import type { Floor } from '../../core/radio/floor'
+import { type Floor, materials } from '../../core/radio/floor'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import classes from './plan.module.css'
@@ -77,13 +77,35 @@ export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: 
         )}
         {figure('Deep, m', floor.depthM, 1, (depthM) => set({ depthM }))}
         {figure('High, m', floor.heightM, 2, (heightM) => set({ heightM }))}
+        {floor.environment === 'indoor' && (
+          <>
+            <label>
+              Its inner walls{' '}
+              <select
+                value={floor.innerWalls}
+                onChange={(event) => set({ innerWalls: event.currentTarget.value as Floor['innerWalls'] })}
+              >
+                <option value="some-drawn">are drawn in part</option>
+                <option value="all-drawn">are all drawn</option>
+              </select>
+            </label>
+            <label>
+              Its outer walls{' '}
+              <select
+                value={floor.outerWalls}
+                onChange={(event) => set({ outerWalls: event.currentTarget.value as Floor['outerWalls'] })}
+              >
+                {materials.map((each) => (
+                  <option key={each}>{each}</option>
+                ))}
+              </select>
+            </label>
+          </>
+        )}
       </div>
       <p className="soft">
-        {floor.walls.length === 0
-          ? floor.environment === 'outdoor'
-            ? 'Outdoors: levels as along a line of sight.'
-            : 'No walls are drawn: levels are those of an office, ITU-R P.1238. Draw walls, and they count one by one.'
-          : `${floor.walls.length} walls are drawn and count one by one.`}
+        {wallWords(floor)}
+        {site.floors.length > 1 && ` ${lyingWords(floor)}`}
         {live &&
           ` Disturbance of the whole plan: ${[...live.costByBand].map(([band, cost]) => `${cost.toFixed(1)} at ${band} GHz`).join(', ')}.`}
       </p>
@@ -120,4 +142,21 @@ export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: 
       </button>
     </aside>
   )
+}
+
+/** What stands in the way of a signal on this floor. */
+function wallWords({ environment, innerWalls, walls }: Floor): string {
+  const drawn = `${walls.length} ${walls.length === 1 ? 'wall is' : 'walls are'} drawn`
+  if (environment === 'outdoor')
+    return walls.length === 0 ? 'Outdoors: levels as along a line of sight.' : `${drawn} and count one by one.`
+  if (innerWalls === 'all-drawn') return `${drawn} and count one by one; else nothing is in the way.`
+  return `${drawn}. Beside them as much is taken to be in the way as in an office, ITU-R P.1238-10: a wall counts where it is more than that.`
+}
+
+/** Where it lies among the other drawings. */
+function lyingWords({ origin }: Floor): string {
+  if (!origin)
+    return 'It is not aligned with another drawing: it lies over other storeys by its corner, and beside those of its own.'
+  const turn = origin.turn === 0 ? '' : `, turned by ${origin.turn}°`
+  return `It is aligned: its corner lies at ${origin.x.toFixed(1)}, ${origin.y.toFixed(1)} m of the site${turn}.`
 }

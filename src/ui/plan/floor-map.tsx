@@ -5,6 +5,7 @@ import type { Coverage } from '../../core/radio/coverage'
 import type { Floor, Material } from '../../core/radio/floor'
 import type { Band } from '../../core/regulatory/blocks'
 import { useJob } from '../live/job-provider'
+import { AlignQuestion } from './align-question'
 import { CoverageLayer, CoverageLegend } from './coverage-layer'
 import classes from './floor-map.module.css'
 import type { Tool } from './floor-tools'
@@ -19,6 +20,7 @@ interface Props {
   readonly band: Band
   readonly tool: Tool
   readonly onTool: (tool: Tool) => void
+  readonly onFloor: (floor: string) => void
   readonly material: Material
   readonly picture: 'shown' | 'hidden'
 }
@@ -26,7 +28,7 @@ interface Props {
 const marginPx = 34
 
 /** The drawing with walls, units and lines between those that hear each other on one channel. */
-export function FloorMap({ floor, band, tool, onTool, material, picture }: Props) {
+export function FloorMap({ floor, band, tool, onTool, onFloor, material, picture }: Props) {
   const { job, units, selected, select } = useJob()
   const { site, plans } = usePlan()
   const { ref, width, height } = useElementSize()
@@ -136,7 +138,17 @@ export function FloorMap({ floor, band, tool, onTool, material, picture }: Props
           {units.find((unit) => unit.id === onAir[pointed.index]?.unit)?.name ?? 'another floor'}
         </span>
       )}
-      {hand.measured && (
+      {hand.measured && tool.kind === 'align' && (
+        <AlignQuestion
+          floor={floor}
+          tool={tool}
+          {...hand.measured}
+          onTool={onTool}
+          onFloor={onFloor}
+          onDone={hand.letGo}
+        />
+      )}
+      {hand.measured && tool.kind !== 'align' && (
         <ScaleQuestion floor={floor} from={hand.measured.from} to={hand.measured.to} onDone={hand.letGo} />
       )}
     </div>

@@ -1,6 +1,7 @@
 'use client'
 import { useState } from 'react'
 import { type Floor, type Material, materials } from '../../core/radio/floor'
+import type { Point } from '../../core/radio/situation'
 import { useJob } from '../live/job-provider'
 import { sendFile } from '../live/send-file'
 import { useOrder } from '../live/use-order'
@@ -15,6 +16,13 @@ export type Tool =
   | { readonly kind: 'erase' }
   /** Two points of a known length. */
   | { readonly kind: 'scale' }
+  /** Two points that another drawing shows too; `here` once they were clicked on the first. */
+  | {
+      readonly kind: 'align'
+      readonly floor: string
+      readonly with: string
+      readonly here?: readonly [Point, Point]
+    }
   | { readonly kind: 'place'; readonly unit: string }
 
 interface Props {
@@ -30,7 +38,8 @@ interface Props {
 /** What the pointer does on the floor. */
 export function FloorTools({ floor, tool, onTool, material, onMaterial, picture, onPicture }: Props) {
   const { job, units } = useJob()
-  const { change, tookMs } = usePlan()
+  const { site, change, tookMs } = usePlan()
+  const others = site.floors.filter((each) => each.id !== floor.id)
   const { order, pending, fault } = useOrder()
   const [refusal, setRefusal] = useState<string>()
   const placing = tool.kind === 'place' ? units.find((unit) => unit.id === tool.unit) : undefined
@@ -42,6 +51,7 @@ export function FloorTools({ floor, tool, onTool, material, onMaterial, picture,
     wall: 'click where a wall begins and where it ends; Esc lets go',
     erase: 'click a wall to take it away',
     scale: 'click two points whose distance you know',
+    align: alignWords(tool, site.floors),
     place: placing ? `click where ${placing.name} hangs` : 'click where it hangs',
   }
   const take = async (file: File): Promise<void> => {
@@ -78,6 +88,31 @@ export function FloorTools({ floor, tool, onTool, material, onMaterial, picture,
           {{ move: 'Move', wall: 'Draw walls', erase: 'Erase', scale: 'Set the scale' }[kind]}
         </button>
       ))}
+      {others[0] && (
+        <button
+          type="button"
+          aria-pressed={tool.kind === 'align'}
+          onClick={() => onTool({ kind: 'align', floor: floor.id, with: others[0]?.id ?? '' })}
+        >
+          Align
+        </button>
+      )}
+      {tool.kind === 'align' && !tool.here && (
+        <label>
+          with{' '}
+          <select
+            aria-label="Drawing to align with"
+            value={tool.with}
+            onChange={(event) => onTool({ ...tool, with: event.currentTarget.value })}
+          >
+            {others.map((each) => (
+              <option key={each.id} value={each.id}>
+                {each.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       {tool.kind === 'wall' && (
         <label>
           of{' '}
@@ -119,4 +154,12 @@ export function FloorTools({ floor, tool, onTool, material, onMaterial, picture,
       {(refusal || fault) && <span className={sheet.fault}>{refusal ?? fault?.sentence}</span>}
     </div>
   )
+}
+
+function alignWords(tool: Tool, floors: readonly Floor[]): string {
+  if (tool.kind !== 'align') return ''
+  const name = (id: string): string => floors.find((each) => each.id === id)?.name ?? 'the other drawing'
+  return tool.here
+    ? `click the same two points as on ${name(tool.floor)}`
+    : `click two points that ${name(tool.with)} shows too`
 }

@@ -1,7 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
 import { useState } from 'react'
-import type { Floor, Material } from '../../core/radio/floor'
+import { type Floor, type Material, plainFloor } from '../../core/radio/floor'
 import type { Band } from '../../core/regulatory/blocks'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
@@ -40,6 +40,7 @@ export function FloorView() {
       depthM: 25,
       drawing: null,
       walls: [],
+      ...plainFloor,
     }
     change((before) => ({ ...before, floors: [...before.floors, fresh] }))
     setFloorId(fresh.id)
@@ -102,6 +103,7 @@ export function FloorView() {
           band={band}
           tool={tool}
           onTool={setTool}
+          onFloor={setFloorId}
           material={material}
           picture={picture}
         />

@@ -2,8 +2,8 @@
 import { explainPlan, type LivePlan, planLive } from '../../core/plan/live-plan'
 import type { PlanInput, UnitPlan } from '../../core/plan/plan'
 import { type Coverage, coverage } from '../../core/radio/coverage'
-import type { Floor } from '../../core/radio/floor'
 import type { PlacedRadio } from '../../core/radio/levels'
+import type { SituatedFloor } from '../../core/radio/situation'
 import type { Band } from '../../core/regulatory/blocks'
 
 export type PlanTask =
@@ -12,7 +12,7 @@ export type PlanTask =
   | {
       readonly kind: 'coverage'
       readonly band: Band
-      readonly floor: Floor
+      readonly floor: SituatedFloor
       readonly radios: readonly PlacedRadio[]
       readonly stepM: number
     }
