@@ -4,7 +4,7 @@ import { parseIpv4 } from '../core/addressing/ipv4'
 import { bandSchema } from '../core/brief/wireless-network'
 import { done, failed, failedBy, type Outcome } from '../core/job/outcome'
 import { unitIdSchema } from '../core/kit/unit'
-import { siteSchema } from '../core/radio/floor'
+import { newSiteSchema } from '../core/radio/floor'
 import { type Job, listJobs } from '../store/jobs'
 import type { Store } from '../store/open'
 import { lockAddress as keepAddress, lockChannel as keepChannel } from '../store/plans'
@@ -41,7 +41,7 @@ export async function lockAddress(store: Store, job: Job, unit: string, address:
 
 /** Saves floors and places; the plan follows. @returns the new version */
 export async function saveFloors(store: Store, job: Job, version: number, input: unknown): Promise<Outcome<number>> {
-  const parsed = siteSchema.safeParse(input)
+  const parsed = newSiteSchema.safeParse(input)
   if (!parsed.success) return failedBy(parsed.error)
   const next = await keepSite(store, job.id, parsed.data, z.int().parse(version))
   await planAgain(store, job, 'quick')

@@ -1,5 +1,6 @@
 /** Plans a job anew from what is kept: brief, kit list, floors, addresses and locks. What a unit has, it keeps where it may. */
 
+import { shutChannels } from '../core/muster/shut-channels'
 import type { PlanInput, Planning } from '../core/plan/plan'
 import type { Effort } from '../core/radio/plan-channels'
 import { jobById, revisionOf } from '../store/jobs'
@@ -58,5 +59,5 @@ async function planInputOf(store: Store, jobId: number, effort: Effort): Promise
   const own = new Set(units.map((unit) => unit.mac))
   // Whoever answers on the wire and is not on the list keeps the address.
   const inUse = roll.sightings.flatMap((sighting) => (own.has(sighting.mac) ? [] : [sighting.address]))
-  return { brief: job.brief, units, cards, country, before, inUse, site, effort }
+  return { brief: job.brief, units, cards, country, before, inUse, site, effort, shut: shutChannels(roll, Date.now()) }
 }

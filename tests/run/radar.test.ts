@@ -3,9 +3,13 @@ import { afterEach, expect, it } from 'vitest'
 import { expectedOfAll } from '../../src/core/config/asked'
 import { outcomesNow } from '../../src/core/handover/as-built'
 import { answers } from '../../src/core/muster/roll'
+import { shutChannels } from '../../src/core/muster/shut-channels'
 import { viewJob } from '../../src/jobs/job-view'
+import { replan } from '../../src/jobs/replan'
+import { allEvents, appendEvents } from '../../src/store/events'
 import { type Bench, openBench } from '../support/bench'
 
+const nowhere = { interfaceName: 'lab0', addresses: [], lanes: 0, vlans: [] }
 let bench: Bench
 afterEach(() => bench.close())
 
@@ -53,6 +57,13 @@ it.each([
   })
   expect((await row())?.log.map(({ text }) => text)).toContainEqual(expect.stringMatching(/^5 GHz: radar was heard on/))
   expect(bench.lab.air.everOpen).toEqual([])
+  // Told once, with its time, however often it is called meanwhile.
+  await muster()
+  const heard = (await allEvents(bench.store, bench.jobId)).filter(({ event }) => event.kind === 'radar')
+  expect(heard.map(({ event }) => event)).toEqual([
+    { kind: 'radar', unit: 'hall-01', band: '5', from: 60, to: moved, width: expect.any(Number) },
+  ])
+  expect((await row())?.radar).toMatchObject([{ band: '5', from: 60, to: moved, at: heard[0]?.at }])
 
   unit.restart()
   await expect.poll(() => unit.phase, { timeout: 10_000 }).toBe('up')
@@ -72,4 +83,36 @@ it('stays where it is, where nobody has to listen', async () => {
   await expect.poll(() => unit?.phase, { timeout: 10_000 }).toBe('up')
   unit?.hearRadar('5')
   expect(unit?.air().map(({ left }) => left)).toEqual([undefined, undefined])
+})
+
+it('is planned off the channel for half an hour, and then may come back', async () => {
+  bench = await openBench({
+    pace: 60,
+    change: (job) => {
+      job.units = job.units.slice(0, 1)
+      job.brief.radio.radar = 'welcome'
+      job.brief.country = 'NZ'
+    },
+  })
+  const planned = async (): Promise<number | undefined> => {
+    const planning = await replan(bench.store, bench.jobId)
+    return planning?.plans[0]?.radios.find(({ band }) => band === '5')?.channel
+  }
+  const channel = (await planned()) ?? 0
+  await appendEvents(bench.store, bench.jobId, [
+    { at: new Date(), event: { kind: 'radar', unit: 'hall-01', band: '5', from: channel, to: 36, width: 40 } },
+  ])
+  const elsewhere = await planned()
+  expect(elsewhere).not.toBe(channel)
+  const roll = await bench.roll()
+  const at = roll.rows.get('hall-01')?.radar[0]?.at ?? 0
+  const spans = (now: number, pace: number) =>
+    [...shutChannels({ rows: roll.rows, laptop: { ...nowhere, pace } }, now)].map(([unit, [span]]) => [
+      unit,
+      span?.band,
+    ])
+  expect(spans(at + 30 * 60_000 - 1, 1)).toEqual([['hall-01', '5']])
+  expect(spans(at + 30 * 60_000, 1)).toEqual([])
+  // A rehearsal's half hour is as much shorter as its wire is faster.
+  expect(spans(at + 31_000, 60)).toEqual([])
 })

@@ -111,6 +111,15 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
     who: z.string(),
     done: z.enum(['yes', 'no']),
   }),
+  /** A radio has left its channel, since it heard radar there. */
+  z.object({
+    kind: z.literal('radar'),
+    unit,
+    band: z.string(),
+    from: z.int(),
+    to: z.int(),
+    width: z.number(),
+  }),
   /** Every check was good for this. */
   z.object({ kind: z.literal('proven'), unit, asked: askedSchema }),
   z.object({

@@ -5,7 +5,23 @@
 import type { SettingOutcome } from '../config/outcomes'
 
 /** Minutes in which the channel may not be used after radar was heard on it. */
-const nonOccupancyMinutes = 30
+export const nonOccupancyMinutes = 30
+
+/** A channel that a unit has left since it heard radar there. */
+export interface HeardRadar extends RadarMove {
+  /** MHz; that of the channel that it left. */
+  readonly width: number
+  /** ms since 1970. */
+  readonly at: number
+}
+
+/**
+ * Until when the channel is shut for the unit that heard radar there, ms since 1970.
+ * @param pace  how many times faster than life the wire runs
+ */
+export function shutUntil({ at }: Pick<HeardRadar, 'at'>, pace: number): number {
+  return at + (nonOccupancyMinutes * 60_000) / pace
+}
 
 export interface RadarMove {
   readonly band: string

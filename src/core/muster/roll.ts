@@ -14,6 +14,7 @@ import {
   type StepState,
 } from './events'
 import type { Step } from './procedure'
+import type { HeardRadar } from './radar-move'
 
 export interface LogLine {
   readonly at: number
@@ -39,6 +40,8 @@ export interface RollRow {
   readonly outcomesAt: number | undefined
   /** Settings that somebody has seen to by hand, by setting: who, when, and what was asked then. */
   readonly byHand: Readonly<Record<string, { readonly who: string; readonly at: number; readonly asked: string }>>
+  /** Where it heard radar last, by band. */
+  readonly radar: readonly HeardRadar[]
   /** What is asked now and was not asked then, a sentence each. No event tells it: see `withChanges`. */
   readonly changes: readonly string[]
 }
@@ -67,6 +70,7 @@ export const emptyRow: RollRow = {
   outcomes: [],
   outcomesAt: undefined,
   byHand: {},
+  radar: [],
   changes: [],
 }
 export const emptyRoll: Roll = {
@@ -112,7 +116,7 @@ export function applyEvent(roll: Roll, { seq, at, event }: PlacedEvent): Roll {
 
 type UnitEvent = Extract<
   PlacedEvent['event'],
-  { kind: 'step' | 'log' | 'check' | 'door' | 'kept' | 'written' | 'outcomes' | 'by-hand' | 'proven' }
+  { kind: 'step' | 'log' | 'check' | 'door' | 'kept' | 'written' | 'outcomes' | 'by-hand' | 'radar' | 'proven' }
 >
 
 function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
@@ -142,6 +146,10 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
       const { [keyText(event)]: _before, ...others } = row.byHand
       const { who, asked } = event
       return { ...row, byHand: event.done === 'no' ? others : { ...others, [keyText(event)]: { who, at, asked } } }
+    }
+    case 'radar': {
+      const { band, from, to, width } = event
+      return { ...row, radar: [...row.radar.filter((each) => each.band !== band), { band, from, to, width, at }] }
     }
     case 'proven':
       return { ...row, proven: event.asked }

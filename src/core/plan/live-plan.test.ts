@@ -54,12 +54,11 @@ describe('the plan of a whole site', () => {
     expect(link && near && link.lowMhz < near.lowMhz + near.width && near.lowMhz < link.lowMhz + link.width).toBe(false)
   })
 
-  it('is explained radio by radio, and its cost is the sum of its bands', () => {
+  it('is explained radio by radio, at the cost that it was planned with', () => {
     const planned = live.plans.flatMap(({ unit, radios }) =>
       unit.startsWith('link') ? [] : radios.map(({ band }) => radioId(unit, band)),
     )
     expect([...live.reasons.keys()].sort()).toEqual(planned.sort())
-    expect([...live.costByBand.values()].reduce((sum, cost) => sum + cost, 0)).toBeCloseTo(live.cost, 6)
     expect(explainPlan(input, live.plans).cost).toBeCloseTo(live.cost, 6)
   })
 

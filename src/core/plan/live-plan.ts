@@ -20,8 +20,6 @@ export interface LivePlan {
   readonly reasons: ReadonlyMap<string, RadioReason>
   readonly hears: readonly Hearing[]
   readonly cost: number
-  /** The part of each band. */
-  readonly costByBand: ReadonlyMap<Band, number>
 }
 
 /** Plans anew and explains it. */
@@ -32,12 +30,13 @@ export function planLive(input: PlanInput): LivePlan {
 
 /** Explains a plan that is there. */
 export function explainPlan(
-  { brief, units, cards, country, before, site = emptySite }: PlanInput,
+  { brief, units, cards, country, before, site = emptySite, shut = new Map() }: PlanInput,
   plans: readonly UnitPlan[],
 ): LivePlan {
   const requests = units.flatMap((unit) => {
     const card = cards.get(unit.model)
-    return card ? [{ unit: unit.id, card, locks: (before.get(unit.id) ?? plannedNothing).locks, set: {} }] : []
+    const { locks } = before.get(unit.id) ?? plannedNothing
+    return card ? [{ unit: unit.id, card, locks, set: {}, shut: shut.get(unit.id) ?? [] }] : []
   })
   const { problem, faults } = channelProblemOf(country, brief.radio, requests, site)
   const chosen = new Map<string, ChannelOption>(
@@ -51,30 +50,12 @@ export function explainPlan(
       ),
     ),
   )
-  const costByBand = new Map(
-    brief.radio.bands.map(({ band }) => {
-      const radios = problem.radios.filter((radio) => radio.band === band)
-      const own = new Set(radios.map((radio) => radio.id))
-      return [
-        band,
-        costOf(
-          {
-            radios,
-            hears: problem.hears.filter(({ a }) => own.has(a)),
-            others: problem.others.filter(({ radio }) => own.has(radio)),
-          },
-          chosen,
-        ),
-      ] as const
-    }),
-  )
   return {
     plans,
     faults,
     reasons: explainRadios(problem, chosen),
     hears: problem.hears,
     cost: costOf(problem, chosen),
-    costByBand,
   }
 }
 

@@ -12,6 +12,7 @@ import type { PlanFault } from '../radio/plan-fault'
 import { planLinks } from '../radio/plan-links'
 import { planRadios } from '../radio/plan-radios'
 import type { RadioPlan } from '../radio/radio-plan'
+import type { ShutChannels } from '../radio/shut-span'
 import type { Band } from '../regulatory/blocks'
 import type { CountryRules } from '../regulatory/database'
 
@@ -42,6 +43,8 @@ export interface PlanInput {
   readonly inUse?: readonly string[]
   readonly site?: Site
   readonly effort?: Effort
+  /** Channels that are shut for a unit now, since it heard radar there. */
+  readonly shut?: ShutChannels
 }
 
 export interface Planning {
@@ -62,11 +65,12 @@ export function makePlan({
   inUse = [],
   site = emptySite,
   effort = 'thorough',
+  shut = new Map(),
 }: PlanInput): Planning {
   const known = units.flatMap((unit) => {
     const card = cards.get(unit.model)
     const { locks, set, address, addressLocked } = before.get(unit.id) ?? plannedNothing
-    return card ? [{ unit: unit.id, card, locks, set, address, addressLocked }] : []
+    return card ? [{ unit: unit.id, card, locks, set, address, addressLocked, shut: shut.get(unit.id) ?? [] }] : []
   })
   // A factory address within the management subnet is anybody's who comes out of a box.
   const factory = known.flatMap(({ card }) => card.factory.address ?? [])
@@ -82,7 +86,14 @@ export function makePlan({
   )
   const { plans, faults, problem, cost } = planRadios(country, brief.radio, known, site, effort)
   const busy = [...plans.values()].flat().map(({ lowMhz, width }) => ({ lowMhz, highMhz: lowMhz + width }))
-  const links = planLinks(country, brief.radio, site, (unit) => known.find((each) => each.unit === unit)?.card, busy)
+  const links = planLinks(
+    country,
+    brief.radio,
+    site,
+    (unit) => known.find((each) => each.unit === unit)?.card,
+    busy,
+    (unit) => shut.get(unit) ?? [],
+  )
   const allFaults = [...faults, ...links.faults]
   const faulty = new Set(allFaults.map((fault) => fault.unit))
   return {

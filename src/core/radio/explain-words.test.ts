@@ -12,7 +12,11 @@ const option = (channel: number): ChannelOption => ({
 })
 const said = (part: Partial<Parameters<typeof reasonSentences>[0]>) =>
   reasonSentences(
-    { radio: 'a 5', cost: 14, worst: undefined, loudest: undefined, next: undefined, withoutRadar: undefined, ...part },
+    {
+      ...{ radio: 'a 5', cost: 14, sharing: 1, worst: undefined, loudest: undefined },
+      ...{ next: undefined, withoutRadar: undefined, afterRadar: undefined },
+      ...part,
+    },
     36,
     (radio) => radio.toUpperCase(),
   )
@@ -33,14 +37,28 @@ it('says so where nobody disturbs it, or nobody is heard at all', () => {
   expect(said({})).toEqual(['It hears nobody, on channel 36 or another.'])
 })
 
-it('says what the next best channel would cost, and what is free of radar at which price', () => {
+it('says how many share the air, and what of it is left', () => {
+  expect(said({ worst: { radio: 'b 5', dbm: -70, overlap: 1 }, sharing: 3 })[1]).toBe(
+    '3 share the air here: when all of them talk, 33 % of the airtime is its own.',
+  )
+})
+
+it('says what the next best channel is like, what is free of radar, and where it goes when radar is heard', () => {
+  const at = (channel: number, dbm: number | undefined, sharing = 1) => ({
+    option: option(channel),
+    cost: 20,
+    sharing,
+    worst: dbm === undefined ? undefined : { radio: 'b 5', dbm, overlap: 1 },
+  })
   expect(
     said({
-      next: { option: option(44), cost: 20 },
-      withoutRadar: { option: option(149), listens: 600, cost: 17 },
+      next: at(44, -71.2, 2),
+      withoutRadar: { ...at(149, -88.4), listens: 600 },
+      afterRadar: at(100, undefined),
     }).slice(1),
   ).toEqual([
-    'Channel 44 at 40 MHz would be next: 20.0 of disturbance there, 14.0 here.',
-    'It listens for radar before it is on air, 10 minutes. Channel 149 is free of that, at 3.0 more disturbance.',
+    'Next would be channel 44 at 40 MHz: B 5 is heard there at -71 dBm, 50 % of the airtime would be its own.',
+    'It listens for radar before it is on air, 10 minutes. Channel 149 is free of that: B 5 is heard there at -88 dBm, too faint to wait for.',
+    'Should radar be heard on it, channel 100 at 40 MHz is the second choice: nobody is heard there.',
   ])
 })

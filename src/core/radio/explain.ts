@@ -8,6 +8,7 @@ import {
   type ChannelProblem,
   listenSecondsIn,
   overlapOf,
+  type ProblemRadio,
   type Span,
   weightOf,
 } from './channel-problem'
@@ -20,27 +21,42 @@ export interface HeardRadio {
   readonly overlap: number
 }
 
+/** A channel as a radio would find it. */
+export interface Priced {
+  readonly option: ChannelOption
+  readonly cost: number
+  /** Whom it would hear worst there; undefined where it hears nobody. */
+  readonly worst: HeardRadio | undefined
+  /** How many would take turns there, itself among them. */
+  readonly sharing: number
+}
+
 export interface RadioReason {
   readonly radio: string
   /** What it pays for its channel: its own part of the cost. */
   readonly cost: number
+  /** How many take turns on its channel, itself among them. */
+  readonly sharing: number
   /** Who disturbs it most on its channel; undefined where nobody does. */
   readonly worst: HeardRadio | undefined
   /** Whom it hears loudest at all, on whatever channel. */
   readonly loudest: HeardRadio | undefined
-  /** The best of its other channels, with what it would pay there. */
-  readonly next: { readonly option: ChannelOption; readonly cost: number } | undefined
-  /** The best without a wait for radar, where its own has one, of so many seconds. */
-  readonly withoutRadar: { readonly option: ChannelOption; readonly cost: number; readonly listens: number } | undefined
+  /** The best of its other channels. */
+  readonly next: Priced | undefined
+  /** The best without a wait for radar, where its own has one of so many seconds. */
+  readonly withoutRadar: (Priced & { readonly listens: number }) | undefined
+  /** Where it should go when radar is heard on its own: nothing of it is shut by that. */
+  readonly afterRadar: Priced | undefined
 }
+
+/** From here on a radio waits for another to end, dBm: the preamble of IEEE 802.11-2020, 17.3.10.6, at 20 MHz. */
+export const waitsForDbm = -82
 
 export function explainRadios(
   problem: ChannelProblem,
   chosen: ReadonlyMap<string, ChannelOption>,
 ): Map<string, RadioReason> {
-  const heard = new Map<string, { radio: string | undefined; span: Span; dbm: number }[]>(
-    problem.radios.map(({ id }) => [id, []]),
-  )
+  const heard = new Map<string, Around[]>(problem.radios.map(({ id }) => [id, []]))
   for (const { a, b, dbm } of problem.hears) {
     const [one, other] = [chosen.get(a), chosen.get(b)]
     if (!one || !other) continue
@@ -52,32 +68,50 @@ export function explainRadios(
     problem.radios.flatMap((radio) => {
       const own = chosen.get(radio.id)
       const around = heard.get(radio.id) ?? []
-      if (!own) return []
-      const costAt = (option: Span): number =>
-        around.reduce((sum, each) => sum + overlapOf(option, each.span) * weightOf(each.dbm), 0)
-      const priced = radio.options
-        // As wide as its own: less bandwidth would be another bargain.
-        .filter((option) => option.width === own.width && option.lowMhz !== own.lowMhz)
-        .map((option) => ({ option, cost: costAt(option) }))
-        .sort((a, b) => a.cost - b.cost || listenSecondsIn(a.option) - listenSecondsIn(b.option))
-      const disturbing = around.map(({ radio: other, span, dbm }) => ({
-        radio: other,
-        dbm,
-        overlap: overlapOf(own, span),
-      }))
-      const worst = disturbing
-        .filter((each) => each.overlap > 0 && weightOf(each.dbm) > 0)
-        .sort((a, b) => b.overlap * weightOf(b.dbm) - a.overlap * weightOf(a.dbm))[0]
-      const quiet = own.radar ? priced.find(({ option }) => !option.radar) : undefined
-      const reason: RadioReason = {
-        radio: radio.id,
-        cost: costAt(own),
-        worst,
-        loudest: disturbing.toSorted((a, b) => b.dbm - a.dbm)[0],
-        next: priced[0],
-        withoutRadar: quiet && { ...quiet, listens: listenSecondsIn(own) },
-      }
-      return [[radio.id, reason]]
+      return own ? [[radio.id, reasonOf(radio, own, around)] as const] : []
     }),
   )
+}
+
+/** Somebody who is heard, wherever. */
+interface Around {
+  readonly radio: string | undefined
+  readonly span: Span
+  readonly dbm: number
+}
+
+function reasonOf(radio: ProblemRadio, own: ChannelOption, around: readonly Around[]): RadioReason {
+  const cheapest = (a: Priced, b: Priced): number =>
+    a.cost - b.cost || listenSecondsIn(a.option) - listenSecondsIn(b.option)
+  const priced = radio.options
+    // As wide as its own: less bandwidth would be another bargain.
+    .filter((option) => option.width === own.width && option.lowMhz !== own.lowMhz)
+    .map((option) => pricedAt(option, around))
+    .sort(cheapest)
+  const here = pricedAt(own, around)
+  const loudest = around.toSorted((a, b) => b.dbm - a.dbm)[0]
+  const quiet = own.radar ? priced.find(({ option }) => !option.radar) : undefined
+  return {
+    radio: radio.id,
+    cost: here.cost,
+    sharing: here.sharing,
+    worst: here.worst,
+    loudest: loudest && { radio: loudest.radio, dbm: loudest.dbm, overlap: overlapOf(own, loudest.span) },
+    next: priced[0],
+    withoutRadar: quiet && { ...quiet, listens: listenSecondsIn(own) },
+    afterRadar: own.radar ? priced.find(({ option }) => overlapOf(option, own) === 0) : undefined,
+  }
+}
+
+function pricedAt(option: ChannelOption, around: readonly Around[]): Priced {
+  const disturbing = around
+    .map(({ radio, span, dbm }): HeardRadio => ({ radio, dbm, overlap: overlapOf(option, span) }))
+    .filter(({ overlap, dbm }) => overlap > 0 && weightOf(dbm) > 0)
+  const costOfOne = ({ overlap, dbm }: HeardRadio): number => overlap * weightOf(dbm)
+  return {
+    option,
+    cost: disturbing.reduce((sum, each) => sum + costOfOne(each), 0),
+    worst: disturbing.toSorted((a, b) => costOfOne(b) - costOfOne(a))[0],
+    sharing: 1 + disturbing.filter(({ dbm }) => dbm >= waitsForDbm).length,
+  }
 }

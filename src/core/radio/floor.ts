@@ -91,6 +91,12 @@ export const linkSchema = z.object({
 })
 export type Link = z.infer<typeof linkSchema>
 
+/** What is brought from outside: what is kept already may be wrong, and is said to be where it is shown. */
+const newLinkSchema = linkSchema.refine(
+  ({ obstacle, distanceM }) => obstacle === null || obstacle.distanceM < distanceM,
+  { message: 'the highest thing on the way stands between both ends', path: ['obstacle', 'distanceM'] },
+)
+
 export const siteSchema = z.object({
   floors: z.array(floorSchema).max(100),
   placements: z.array(placementSchema).max(20_000),
@@ -99,5 +105,7 @@ export const siteSchema = z.object({
   links: z.array(linkSchema).max(200).default([]),
 })
 export type Site = z.infer<typeof siteSchema>
+
+export const newSiteSchema = siteSchema.extend({ links: z.array(newLinkSchema).max(200).default([]) })
 
 export const emptySite: Site = { floors: [], placements: [], heard: [], measured: [], links: [] }

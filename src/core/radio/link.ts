@@ -24,16 +24,29 @@ export interface LinkRadio {
   readonly gain: Dbi
 }
 
+/** One place on the way. */
+export interface Clearing {
+  /** From the first mast, m. */
+  readonly fromA: number
+  /** What stands there: the obstacle, or the ground. */
+  readonly what: 'obstacle' | 'ground'
+  /** Height that stands free there, with the bulge of the earth taken off, m. */
+  readonly clearM: number
+  /** Radius of the first Fresnel zone there, m. */
+  readonly fresnelM: number
+  /** Height that is to stand free there, m. */
+  readonly wantedM: number
+}
+
 export interface LinkBudget {
+  readonly path: LinkPath
   readonly lossDb: number
   /** At the far end, dBm. */
   readonly receivedDbm: Dbm
   /** Above the level at which the slowest rate still holds, dB. */
   readonly marginDb: number
-  /** Radius of the first Fresnel zone where the obstacle stands, or half-way, m. */
-  readonly fresnelM: number
-  /** Clear height above the obstacle, or above ground half-way, with the bulge of the earth taken off, m. */
-  readonly clearanceM: number
+  /** Where the way is least clear. */
+  readonly worst: Clearing
   /** What will arrive on a bench, with the two a pair of metres apart, dBm. */
   readonly onBenchDbm: Dbm
 }
@@ -42,23 +55,36 @@ export interface LinkBudget {
 export const tooLoudDbm = -30
 /** Margin that rain, wind in the mast and ageing are given, dB. */
 export const wantedMarginDb = 15
-/** Part of the first Fresnel zone that must be clear (ITU-R P.530). */
-export const wantedClearance = 0.6
 const benchM = 2
+/** From here on the whole first zone is wanted, m: our own bound for what P.530 has for paths that refraction bends. */
+export const longPathM = 10_000
 
-/** Free-space loss, dB: Recommendation ITU-R P.525, L = 32.4 + 20 log10 f + 20 log10 d, f in MHz, d in km. */
+/**
+ * Part of the first Fresnel zone that is to be clear. With 0.6 of it nothing is lost by diffraction (ITU-R P.526-15,
+ * 4.1); on a long path the whole zone at k = 4/3, since refraction changes (ITU-R P.530-18, 2.2.2.1).
+ */
+export function wantedClearance(distanceM: number): number {
+  return distanceM > longPathM ? 1 : 0.6
+}
+
+/** Free-space loss, dB: ITU-R P.525-4, 2.3: L = 32.4 + 20 log10 f + 20 log10 d, f in MHz, d in km. */
 export function freeSpaceLoss(mhz: number, metres: number): number {
   return 32.4 + 20 * Math.log10(mhz) + 20 * Math.log10(metres / 1000)
 }
 
-/** Radius of the first Fresnel zone, m: ITU-R P.526, 17.3 sqrt(d1 d2 / (f d)), d in km and f in GHz. */
+/** Radius of the first Fresnel zone, m: ITU-R P.526-15, 2.1: 17.3 sqrt(d1 d2 / (f d)), d in km and f in GHz. */
 export function fresnelRadius(mhz: number, fromA: number, distanceM: number): number {
   return 17.3 * Math.sqrt(((fromA / 1000) * ((distanceM - fromA) / 1000)) / ((mhz / 1000) * (distanceM / 1000)))
 }
 
-/** How far the earth bulges into the way, m, for a usual atmosphere (effective radius 4/3, ITU-R P.530). */
+/** How far the earth bulges into the way, m, for a usual atmosphere (effective radius 4/3 of 6371 km: d1 d2 / 17). */
 export function earthBulge(fromA: number, distanceM: number): number {
   return ((fromA / 1000) * ((distanceM - fromA) / 1000)) / 17
+}
+
+/** Height of the straight line between both antennas, m. */
+export function lineHeight({ heightA, heightB, distanceM }: LinkPath, fromA: number): number {
+  return heightA + ((heightB - heightA) * fromA) / distanceM
 }
 
 /** Level at which the slowest rate of a width still holds, dBm: noise of the bandwidth, 6 dB of the receiver, 5 dB above. */
@@ -66,31 +92,52 @@ export function faintestDbm(width: number): Dbm {
   return -174 + 10 * Math.log10(width * 1e6) + 6 + 5
 }
 
+/** Is the obstacle between the masts at all? */
+export function isOnTheWay({ obstacle, distanceM }: Pick<LinkPath, 'obstacle' | 'distanceM'>): boolean {
+  return obstacle === null || (obstacle.distanceM > 0 && obstacle.distanceM < distanceM)
+}
+
+/** Places that the way is looked at, beside the obstacle. */
+const looks = 400
+
+/** The way as it lies: obstacle and ground, with what stands free above each. */
+export function clearings(path: LinkPath, mhz: number): Clearing[] {
+  const { distanceM, obstacle } = path
+  const at = (fromA: number, what: Clearing['what'], heightM: number): Clearing => {
+    const fresnelM = fresnelRadius(mhz, fromA, distanceM)
+    const clearM = lineHeight(path, fromA) - heightM - earthBulge(fromA, distanceM)
+    return { fromA, what, clearM, fresnelM, wantedM: wantedClearance(distanceM) * fresnelM }
+  }
+  const ground = Array.from({ length: looks - 1 }, (_, index) => at(((index + 1) * distanceM) / looks, 'ground', 0))
+  return obstacle && isOnTheWay(path) ? [...ground, at(obstacle.distanceM, 'obstacle', obstacle.heightM)] : ground
+}
+
 export function linkBudget(path: LinkPath, { centreMhz, width, powerDbm, gain }: LinkRadio): LinkBudget {
   const received = (metres: number): number => powerDbm + 2 * gain - freeSpaceLoss(centreMhz, metres)
-  const at = path.obstacle?.distanceM ?? path.distanceM / 2
-  const line = path.heightA + ((path.heightB - path.heightA) * at) / path.distanceM
   const receivedDbm = received(path.distanceM)
+  const [first, ...more] = clearings(path, centreMhz)
+  if (!first) throw new RangeError('a way has places')
+  const spare = ({ clearM, wantedM }: Clearing): number => clearM - wantedM
   return {
+    path,
     lossDb: freeSpaceLoss(centreMhz, path.distanceM),
     receivedDbm,
     marginDb: receivedDbm - faintestDbm(width),
-    fresnelM: fresnelRadius(centreMhz, at, path.distanceM),
-    clearanceM: line - (path.obstacle?.heightM ?? 0) - earthBulge(at, path.distanceM),
+    worst: more.reduce((worst, each) => (spare(each) < spare(worst) ? each : worst), first),
     onBenchDbm: received(benchM),
   }
 }
 
+export interface LinkRemark {
+  readonly weight: 'mend' | 'know'
+  readonly sentence: string
+}
+
+const round = (value: number): string => value.toFixed(1)
+
 /** What the installer should know of a link, each in a sentence; the first are what must be mended. */
-export function linkRemarks(budget: LinkBudget): { readonly weight: 'mend' | 'know'; readonly sentence: string }[] {
-  const round = (value: number): string => value.toFixed(1)
-  const wanted = wantedClearance * budget.fresnelM
-  const remarks: { weight: 'mend' | 'know'; sentence: string }[] = []
-  if (budget.clearanceM < wanted)
-    remarks.push({
-      weight: 'mend',
-      sentence: `The way is not clear: ${round(Math.max(0, budget.clearanceM))} m stand free where ${round(wanted)} m are needed (60 % of the first Fresnel zone). Raise a mast by ${round(wanted - budget.clearanceM)} m.`,
-    })
+export function linkRemarks(budget: LinkBudget): readonly LinkRemark[] {
+  const remarks: LinkRemark[] = [...wayRemarks(budget)]
   if (budget.marginDb < wantedMarginDb)
     remarks.push({
       weight: 'mend',
@@ -111,4 +158,28 @@ export function linkRemarks(budget: LinkBudget): { readonly weight: 'mend' | 'kn
     sentence: 'The far end is changed first: the near one can still be reached when the link is down.',
   })
   return remarks
+}
+
+function wayRemarks({ path, worst }: LinkBudget): LinkRemark[] {
+  const { obstacle, distanceM } = path
+  if (obstacle && !isOnTheWay(path))
+    return [
+      {
+        weight: 'mend',
+        sentence: `The highest thing stands ${round(obstacle.distanceM)} m from the access end, and the link is ${round(distanceM)} m long: correct one of the two.`,
+      },
+    ]
+  const missing = worst.wantedM - worst.clearM
+  if (missing <= 0) return []
+  const share = worst.fromA / distanceM
+  const zone =
+    distanceM > longPathM ? 'the whole first Fresnel zone, on a path this long' : '60 % of the first Fresnel zone'
+  const where = worst.what === 'obstacle' ? 'above the highest thing' : 'above the ground'
+  return [
+    {
+      weight: 'mend',
+      // A mast lifts the line by as much as the place is near to it.
+      sentence: `The way is not clear: ${round(Math.max(0, worst.clearM))} m stand free ${where}, ${round(worst.fromA)} m from the access end, where ${round(worst.wantedM)} m are needed (${zone}). Raise the access end by ${round(missing / (1 - share))} m, or the station end by ${round(missing / share)} m, or both by ${round(missing)} m.`,
+    },
+  ]
 }

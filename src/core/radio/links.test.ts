@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { cardOf, countryOf } from '../../../tests/support/data'
 import { radioPolicySchema } from '../brief/policies'
 import { judgeChannel } from '../regulatory/legal'
-import { emptySite, type Link } from './floor'
+import { emptySite, type Link, newSiteSchema } from './floor'
 import { earthBulge, faintestDbm, freeSpaceLoss, fresnelRadius, linkBudget, linkRemarks } from './link'
 import { planLinks } from './plan-links'
 
@@ -41,7 +41,8 @@ describe('the budget of a link', () => {
     const budget = linkBudget(link({ obstacle: { distanceM: 600, heightM: 4 } }), radio)
     expect(budget.receivedDbm).toBeCloseTo(3 + 46 - freeSpaceLoss(5510, 1800), 6)
     expect(budget.marginDb).toBeCloseTo(budget.receivedDbm - faintestDbm(40), 6)
-    expect(budget.clearanceM).toBeCloseTo(14 - 2 * (600 / 1800) - 4 - earthBulge(600, 1800), 6)
+    expect(budget.worst).toMatchObject({ fromA: 600, what: 'obstacle' })
+    expect(budget.worst.clearM).toBeCloseTo(14 - 2 * (600 / 1800) - 4 - earthBulge(600, 1800), 6)
     expect(linkRemarks(budget).filter((remark) => remark.weight === 'mend')).toEqual([])
   })
 
@@ -49,7 +50,7 @@ describe('the budget of a link', () => {
     const said = (part: Partial<Link>, at = radio) =>
       linkRemarks(linkBudget(link(part), at)).map((remark) => remark.sentence)
     expect(said({ obstacle: { distanceM: 900, heightM: 12 } })[0]).toMatch(
-      /^The way is not clear: 1\.0 m stand free where 3\.0 m are needed .* Raise a mast by 2\.0 m\.$/,
+      /^The way is not clear: 1\.0 m stand free above the highest thing, 900\.0 m .* where 3\.0 m are needed .* Raise the access end by 4\.0 m, or the station end by 4\.0 m, or both by 2\.0 m\.$/,
     )
     expect(said({ distanceM: 90_000, heightA: 500, heightB: 500 })).toEqual(
       expect.arrayContaining([expect.stringMatching(/^The margin is -10\.3 dB and 15 dB are wanted/)]),
@@ -65,6 +66,84 @@ describe('the budget of a link', () => {
       expect.stringContaining('On the bench about -4 dBm will arrive'),
       expect.stringContaining('The far end is changed first'),
     ])
+  })
+})
+
+describe('the way of a link', () => {
+  const mended = (part: Partial<Link>): string =>
+    linkRemarks(linkBudget(link(part), radio)).find(({ weight }) => weight === 'mend')?.sentence ?? ''
+
+  it('is as clear as its worst place: the ground far from a low obstacle, with the bulge of the earth', () => {
+    // 8 km, 5 m masts: half-way the earth bulges 0.94 m and 0.6 of the first zone are 6.25 m; 4.06 m stand free.
+    const budget = linkBudget(
+      link({ distanceM: 8000, heightA: 5, heightB: 5, obstacle: { distanceM: 10, heightM: 1 } }),
+      radio,
+    )
+    expect(budget.worst.what).toBe('ground')
+    expect(budget.worst.fromA).toBeCloseTo(4000, -1)
+    expect(budget.worst.clearM).toBeCloseTo(4.06, 2)
+    expect(budget.worst.wantedM).toBeCloseTo(6.25, 2)
+  })
+
+  it('is lifted by a mast as far as the place is near to it', () => {
+    // A quarter of the way: a metre more at the access end is 0.75 m there, one at the station end 0.25 m.
+    const said = mended({ distanceM: 1800, heightA: 10, heightB: 10, obstacle: { distanceM: 450, heightM: 9 } })
+    const wanted = 0.6 * fresnelRadius(5510, 450, 1800)
+    const missing = wanted - (1 - earthBulge(450, 1800))
+    expect(said).toContain(
+      `Raise the access end by ${(missing / 0.75).toFixed(1)} m, or the station end by ${(missing / 0.25).toFixed(1)} m, or both by ${missing.toFixed(1)} m.`,
+    )
+  })
+
+  it('wants the whole first zone where it is long', () => {
+    expect(mended({ distanceM: 12_000, heightA: 14, heightB: 14 })).toContain('the whole first Fresnel zone')
+    expect(linkBudget(link({ distanceM: 12_000 }), radio).worst.wantedM).toBeCloseTo(
+      linkBudget(link({ distanceM: 12_000 }), radio).worst.fresnelM,
+      9,
+    )
+  })
+
+  it('refuses an obstacle that is not on it', () => {
+    expect(mended({ obstacle: { distanceM: 2000, heightM: 4 } })).toBe(
+      'The highest thing stands 2000.0 m from the access end, and the link is 1800.0 m long: correct one of the two.',
+    )
+    const site = { ...emptySite, links: [link({ obstacle: { distanceM: 2000, heightM: 4 } })] }
+    expect(newSiteSchema.safeParse(site).error?.issues[0]).toMatchObject({
+      path: ['links', 0, 'obstacle', 'distanceM'],
+      message: 'the highest thing on the way stands between both ends',
+    })
+  })
+})
+
+describe('a hub with many stations', () => {
+  const hub = (...links: Partial<Link>[]) =>
+    planLinks(
+      countryOf('NZ'),
+      policy,
+      { ...emptySite, links: links.map((part, at) => link({ b: `s${at}`, ...part })) },
+      () => cardOf('Windrow W5'),
+      [],
+    )
+
+  it('has one channel with all of them, and is as loud as the farthest wants', () => {
+    const { plans, faults } = hub({ distanceM: 200 }, { distanceM: 4000 }, { distanceM: 900 })
+    expect(faults).toEqual([])
+    const all = ['quay', 's0', 's1', 's2'].map((unit) => plans.get(unit))
+    expect(new Set(all.map((plan) => plan?.channel)).size).toBe(1)
+    expect(plans.get('quay')?.power.set).toBe(plans.get('s1')?.power.set)
+    expect(plans.get('s0')?.power.set ?? 99).toBeLessThan(plans.get('s1')?.power.set ?? 0)
+  })
+
+  it('takes one that was chosen for a single station, and says where two were', () => {
+    const { plans } = hub({}, { channel: 149 })
+    expect(['quay', 's0', 's1'].map((unit) => plans.get(unit)?.channel)).toEqual([149, 149, 149])
+    expect(hub({ channel: 100 }, { channel: 149 }).faults).toMatchObject([
+      {
+        code: 'hub-of-two-channels',
+        sentence: 'quay has 2 stations and one radio: give its links one channel, not 100 and 149.',
+      },
+    ])
+    expect(hub({ width: 20 }, {}).faults[0]?.sentence).toContain('one width, not 20 and 40 MHz')
   })
 })
 

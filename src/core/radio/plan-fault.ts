@@ -8,6 +8,8 @@ export const planFaultCodes = [
   'no-legal-channel',
   'link-of-two-models',
   'no-legal-link-channel',
+  /** An access end with several stations has one radio. */
+  'hub-of-two-channels',
 ] as const
 
 export interface PlanFault {

@@ -1,5 +1,5 @@
 /**
- * Channels and power for radio links: both ends on one block, outdoors, as quiet as the site leaves it.
+ * Channels and power for radio links: all ends that hear each other on one block, outdoors, as quiet as the site leaves it.
  *
  * In: the country, the policy, the links and their units with cards. Out: a radio plan for each end.
  */
@@ -24,13 +24,24 @@ export interface LinkPlans {
 /** Level that is aimed at, dBm: the fastest rates hold, and nothing is overloaded. */
 const wantedDbm = -45
 
-/** @param busy blocks that access points of the site use: a link stays off them where it can */
+type Radio = KitCard['radios'][number]
+/** An access end with all of its stations. */
+interface Hub {
+  readonly unit: string
+  readonly links: readonly [Link, ...Link[]]
+}
+
+/**
+ * @param busy  blocks that access points of the site use: a link stays off them where it can
+ * @param shut  blocks that a unit may not use now, since it heard radar there
+ */
 export function planLinks(
   country: CountryRules,
   policy: RadioPolicy,
   site: Site,
   cardOf: (unit: string) => KitCard | undefined,
   busy: readonly Span[],
+  shut: (unit: string) => readonly Span[] = () => [],
 ): LinkPlans {
   const plans = new Map<string, RadioPlan>()
   const faults: PlanFault[] = []
@@ -40,26 +51,26 @@ export function planLinks(
     const block = blockOf(each.band, each.channel, each.width)
     return block ? [{ lowMhz: block.lowMhz, highMhz: block.highMhz, weight: weightOf(each.dbm) }] : []
   })
-  for (const link of site.links) {
-    const [card, other] = [cardOf(link.a), cardOf(link.b)]
-    if (!card || !other) continue
-    if (modelName(card) !== modelName(other)) {
-      faults.push({
-        code: 'link-of-two-models',
-        unit: link.a,
-        sentence: `${link.a} and ${link.b} are of two models, ${modelName(card)} and ${modelName(other)}: both ends of a link are the same.`,
-      })
+  for (const hub of hubsOf(site.links)) {
+    const card = cardOf(hub.unit)
+    if (!card) continue
+    const fault = faultOf(hub, card, cardOf)
+    if (fault) {
+      faults.push(fault)
       continue
     }
+    const [{ width }] = hub.links
+    const channel = hub.links.find((link) => link.channel !== null)?.channel ?? undefined
     const radio = card.radios[0]
+    const closed = [hub.unit, ...hub.links.map(({ b }) => b)].flatMap(shut)
     const options = radio
       ? radioOptions(legal, policy, {
           radio,
-          width: link.width as Width,
+          width: width as Width,
           environment: 'outdoor',
-          lock: link.channel ?? undefined,
+          lock: channel,
           use: 'point-to-point',
-        }).filter((block) => block.width === link.width)
+        }).filter((block) => block.width === width && closed.every((span) => overlapOf(block, span) === 0))
       : []
     const price = (block: Span): number =>
       heard.reduce((sum, each) => sum + overlapOf(block, each) * each.weight, 0) +
@@ -67,28 +78,81 @@ export function planLinks(
     const block = options.toSorted(
       (a, b) => price(a) - price(b) || a.listenSeconds - b.listenSeconds || b.limitDbm - a.limitDbm,
     )[0]
-    const plan = radio && block && planEnd(block, radio, link)
-    if (!radio || !block || !plan) {
+    const ends = radio && block && planEnds(block, radio, hub)
+    if (!block || !ends) {
       faults.push({
         code: 'no-legal-link-channel',
-        unit: link.a,
-        sentence: `No ${link.width} MHz channel is legal outdoors in ${country.country} for ${modelName(card)}${link.channel === null ? '' : ` on ${link.channel}`}: use another width.`,
+        unit: hub.unit,
+        sentence: `No ${width} MHz channel is legal outdoors in ${country.country} for ${modelName(card)}${channel === undefined ? '' : ` on ${channel}`}: use another width.`,
       })
       continue
     }
     taken.push(block)
-    plans.set(link.a, plan).set(link.b, plan)
+    for (const [unit, plan] of ends) plans.set(unit, plan)
   }
   return { plans, faults }
 }
 
-function planEnd(block: LegalBlock, radio: KitCard['radios'][number], link: Link): RadioPlan | undefined {
+/** Links that have their access end in common are one hub: it has one radio, so all of its stations have its channel. */
+function hubsOf(links: readonly Link[]): Hub[] {
+  const hubs = new Map<string, [Link, ...Link[]]>()
+  for (const link of links) {
+    const known = hubs.get(link.a)
+    if (known) known.push(link)
+    else hubs.set(link.a, [link])
+  }
+  return [...hubs].map(([unit, own]) => ({ unit, links: own }))
+}
+
+function faultOf(
+  { unit, links }: Hub,
+  card: KitCard,
+  cardOf: (unit: string) => KitCard | undefined,
+): PlanFault | undefined {
+  for (const { b } of links) {
+    const other = cardOf(b)
+    if (other && modelName(card) !== modelName(other))
+      return {
+        code: 'link-of-two-models',
+        unit,
+        sentence: `${unit} and ${b} are of two models, ${modelName(card)} and ${modelName(other)}: both ends of a link are the same.`,
+      }
+  }
+  const different = (of: readonly (number | null)[]): number[] => [...new Set(of.flatMap((each) => each ?? []))]
+  const widths = different(links.map(({ width }) => width))
+  const channels = different(links.map(({ channel }) => channel))
+  if (widths.length > 1 || channels.length > 1)
+    return {
+      code: 'hub-of-two-channels',
+      unit,
+      sentence: `${unit} has ${links.length} stations and one radio: give its links one ${widths.length > 1 ? `width, not ${widths.join(' and ')} MHz` : `channel, not ${channels.join(' and ')}`}.`,
+    }
+  return undefined
+}
+
+/** Each station as loud as its distance wants; the hub as loud as its farthest one. */
+function planEnds(block: LegalBlock, radio: Radio, { unit, links }: Hub): Map<string, RadioPlan> | undefined {
+  const ends = new Map<string, RadioPlan>()
+  const farthest = Math.max(...links.map(({ distanceM }) => distanceM))
+  const isLocked = links.some(({ channel }) => channel !== null)
+  for (const [end, distanceM] of [
+    [unit, farthest] as const,
+    ...links.map((link) => [link.b, link.distanceM] as const),
+  ]) {
+    const plan = planEnd(block, radio, distanceM, isLocked)
+    if (!plan) return undefined
+    ends.set(end, plan)
+  }
+  return ends
+}
+
+function planEnd(block: LegalBlock, radio: Radio, distanceM: number, locked: boolean): RadioPlan | undefined {
   const most = highestLegalStep(block, radio, 'point-to-point')
   if (most === undefined) return undefined
   // As much as brings the wanted level, and no more: louder only disturbs others.
   const target = Math.min(
     most + chainsDb(radio),
-    wantedDbm + freeSpaceLoss((block.lowMhz + block.highMhz) / 2, link.distanceM) - 2 * radio.gain,
+    wantedDbm + freeSpaceLoss((block.lowMhz + block.highMhz) / 2, distanceM) - 2 * radio.gain,
   )
   const power = planPower(block, radio, Math.max(target, Math.min(...radio.steps) + chainsDb(radio)), 'point-to-point')
   if (!power) return undefined
@@ -100,7 +164,7 @@ function planEnd(block: LegalBlock, radio: KitCard['radios'][number], link: Link
     radar: block.radar,
     listenSeconds: block.listenSeconds,
     power: { ...power, target: Math.round(target * 10) / 10 },
-    locked: link.channel !== null,
+    locked,
     environment: 'outdoor',
     narrowedFrom: null,
   }

@@ -16,6 +16,7 @@ import {
   type ChannelProblem,
   type Hearing,
   type OtherNetwork,
+  overlapOf,
   type ProblemRadio,
   quietestDbm,
 } from './channel-problem'
@@ -26,6 +27,7 @@ import type { PlanFault } from './plan-fault'
 import { conductedOf, planPower, shortOf } from './power'
 import { radioOptions } from './radio-options'
 import type { RadioPlan } from './radio-plan'
+import type { ShutSpan } from './shut-span'
 import { type SituatedFloor, situated } from './situation'
 
 export interface RadioRequest {
@@ -33,6 +35,8 @@ export interface RadioRequest {
   readonly card: KitCard
   /** Channel by band that the user has set. */
   readonly locks: Readonly<Partial<Record<Band, number>>>
+  /** What it may not use now, since it heard radar there. */
+  readonly shut?: readonly ShutSpan[]
   /** What was planned before. */
   readonly set: Readonly<Partial<Record<Band, ChannelChoice>>>
 }
@@ -86,7 +90,11 @@ export function channelProblemOf(
     for (const { band, width } of policy.bands) {
       const radio = card.radios.find((each) => each.band === band)
       if (!radio || card.role === 'link-end') continue
-      const options = radioOptions(legal, policy, { radio, width, environment, lock: locks[band], use: 'area' })
+      const legalHere = radioOptions(legal, policy, { radio, width, environment, lock: locks[band], use: 'area' })
+      const closed = (request.shut ?? []).filter((each) => each.band === band)
+      const open = legalHere.filter((option) => closed.every((span) => overlapOf(option, span) === 0))
+      // Where all is shut it goes by itself where the law lets it, and comes back.
+      const options = open.length > 0 ? open : legalHere
       if (options.length > 0)
         wanted.push({
           request,

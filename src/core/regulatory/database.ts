@@ -8,9 +8,21 @@
  * a rule of length, flags, greatest EIRP (0.01 dBm), start, end and greatest bandwidth (kHz), then optional parts.
  */
 
-import type { Conducted, Density } from './overlay'
-
 export type DfsRegion = 'FCC' | 'ETSI' | 'JP'
+
+/** A limit of conducted power, which no database tells apart. */
+export interface Conducted {
+  /** Antennas up to this gain take nothing off, dBi. */
+  readonly upToDbi: number
+  /** What a fixed point-to-point link loses for each dB above it: as much, a third of it, or nothing. */
+  readonly pointToPoint: 'same' | 'third' | 'free'
+}
+
+/** A limit of EIRP in each megahertz, dBm, and in all. */
+export interface Density {
+  readonly dbmPerMhz: number
+  readonly mostDbm: number
+}
 
 /** One range of frequencies and what is allowed in it. */
 export interface RegulatoryRule {

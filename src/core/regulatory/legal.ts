@@ -4,8 +4,7 @@
  * In: a country's rules and a block. Out: the block with its EIRP limit and conditions, or a refusal in words.
  */
 import { allBlocks, type Band, type ChannelBlock } from './blocks'
-import type { CountryRules, RegulatoryRule } from './database'
-import type { Conducted } from './overlay'
+import type { Conducted, CountryRules, RegulatoryRule } from './database'
 import { listenSecondsOf } from './radar-listening'
 
 /** A block that is legal, with the strictest of what its 20 MHz pieces demand. */

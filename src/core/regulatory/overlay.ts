@@ -28,11 +28,6 @@ export const overlaySchema = z.array(
 export type Overlay = z.infer<typeof overlaySchema>
 type Says = Overlay[number]['says']
 
-/** A limit of conducted power. */
-export type Conducted = Omit<Extract<Says, { kind: 'conducted' }>, 'kind'>
-/** EIRP in each megahertz, dBm, and in all. */
-export type Density = Omit<Extract<Says, { kind: 'density' }>, 'kind'>
-
 /** The rules with what the lines say of them: a line speaks of the rules that lie within its range. */
 export function withOverlay(database: RegulatoryDatabase, overlay: Overlay): RegulatoryDatabase {
   const changed = new Map(database)

@@ -1,6 +1,6 @@
 /** On air: each network on its band and channel, encrypted. A radar channel listens first: say so, and wait. */
 import type { UnitConfig } from '../../core/config/unit-config'
-import { type RadarMove, radarWords } from '../../core/muster/radar-move'
+import { type RadarMove, radarWords, shutUntil } from '../../core/muster/radar-move'
 import type { RadioOnAir } from '../../wire/dialect/dialect'
 import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
@@ -50,10 +50,18 @@ export async function onAir(run: UnitRun): Promise<string> {
   )
   if (!good) throw held('not-on-air', { faults })
   run.radarMoves = moves
-  for (const move of moves) journal.say(radarWords(move))
+  for (const move of moves) await told(run, move)
   const [move] = moves
   if (move) return `on air; at ${move.band} GHz radar moved it from ${move.from} to ${move.to}`
   return listened ? 'on air, no radar heard' : 'on air'
+}
+
+/** What was told once counts from then: a unit that is called again within the half hour heard no radar again. */
+async function told({ target, journal, waits }: UnitRun, move: RadarMove): Promise<void> {
+  journal.say(radarWords(move))
+  const known = target.before.radar.find((each) => each.band === move.band && each.from === move.from)
+  if (known && shutUntil(known, waits.pace) > Date.now()) return
+  await journal.heardRadar(move, target.plan.radios.find(({ band }) => band === move.band)?.width ?? 20)
 }
 
 /** Radios that have left the channel that they are to be on, since they heard radar there: the law makes them. */

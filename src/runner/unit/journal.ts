@@ -2,6 +2,7 @@
 import type { SettingOutcome } from '../../core/config/outcomes'
 import type { Check, StepState } from '../../core/muster/events'
 import type { Step } from '../../core/muster/procedure'
+import type { RadarMove } from '../../core/muster/radar-move'
 import type { AwakeClock, Deadline } from '../awake-clock'
 import type { EventLog } from '../event-log'
 import type { Target } from './target'
@@ -81,6 +82,10 @@ export class Journal {
     const secret = door === 'password' && state === 'opened' ? { secret: this.#target.asked.password } : {}
     await this.#log.append({ kind: 'door', unit: this.#unit, door, state, ...secret })
     this.doors[door] = state
+  }
+
+  heardRadar({ band, from, to }: RadarMove, width: number): Promise<void> {
+    return this.#log.append({ kind: 'radar', unit: this.#unit, band, from, to, width })
   }
 
   kept(copy: 'as-found' | 'as-left'): Promise<void> {

@@ -1,5 +1,7 @@
 'use client'
+import type { LivePlan } from '../../core/plan/live-plan'
 import { type Floor, materials } from '../../core/radio/floor'
+import { radioId } from '../../core/radio/plan-radios'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import classes from './plan.module.css'
@@ -106,8 +108,7 @@ export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: 
       <p className="soft">
         {wallWords(floor)}
         {site.floors.length > 1 && ` ${lyingWords(floor)}`}
-        {live &&
-          ` Disturbance of the whole plan: ${[...live.costByBand].map(([band, cost]) => `${cost.toFixed(1)} at ${band} GHz`).join(', ')}.`}
+        {live && ` ${airWords(live)}`}
       </p>
       {loose.length > 0 && (
         <div>
@@ -159,4 +160,18 @@ function lyingWords({ origin }: Floor): string {
     return 'It is not aligned with another drawing: it lies over other storeys by its corner, and beside those of its own.'
   const turn = origin.turn === 0 ? '' : `, turned by ${origin.turn}°`
   return `It is aligned: its corner lies at ${origin.x.toFixed(1)}, ${origin.y.toFixed(1)} m of the site${turn}.`
+}
+
+/** How the air is shared on the whole site, band by band. */
+function airWords({ reasons, plans }: LivePlan): string {
+  const bands = [...new Set(plans.flatMap(({ radios }) => radios.map(({ band }) => band)))].sort()
+  return bands
+    .map((band) => {
+      const sharing = plans.flatMap(({ unit }) => reasons.get(radioId(unit, band))?.sharing ?? [])
+      const alone = sharing.filter((each) => each === 1).length
+      const most = Math.max(1, ...sharing)
+      const rest = most === 1 ? '' : `; where it is worst, ${most} share it`
+      return `${band} GHz: ${alone} of ${sharing.length} have the air to themselves${rest}.`
+    })
+    .join(' ')
 }

@@ -6,6 +6,7 @@ import { listenWords } from '../../core/regulatory/radar-listening'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import { LinkFields } from './link-fields'
+import { LinkProfile } from './link-profile'
 import classes from './plan.module.css'
 import { usePlan } from './plan-context'
 
@@ -15,7 +16,10 @@ export function LinksView() {
   const { site, change } = usePlan()
   const ends = units.filter((unit) => cards.get(unit.model)?.role === 'link-end')
   const used = new Set(site.links.flatMap((link) => [link.a, link.b]))
-  const [a, b] = ends.filter((unit) => !used.has(unit.id))
+  const [one, two] = ends.filter((unit) => !used.has(unit.id))
+  // One that is left over is a further station of the access end that is there.
+  const hub = ends.find((unit) => unit.id === site.links.at(-1)?.a)
+  const [a, b] = two ? [one, two] : [hub, one]
   const fresh: Link | undefined = a &&
     b && { a: a.id, b: b.id, distanceM: 500, heightA: 8, heightB: 8, obstacle: null, width: 40, channel: null }
   return (
@@ -43,7 +47,7 @@ function LinkPart({ link, index }: { link: Link; index: number }) {
   const { units } = useJob()
   const { plans, change } = usePlan()
   const nameOf = (id: string): string => units.find((unit) => unit.id === id)?.name ?? id
-  const radio = plans.get(link.a)?.radios[0]
+  const radio = plans.get(link.b)?.radios[0]
   const budget =
     radio &&
     linkBudget(link, {
@@ -56,13 +60,14 @@ function LinkPart({ link, index }: { link: Link; index: number }) {
   const lines: readonly (readonly [string, string])[] =
     radio && budget
       ? [
-          ['set at both ends', `${radio.power.set.toFixed(1)} dBm`],
+          ['set at the far end', `${radio.power.set.toFixed(1)} dBm`],
           ['two antennas', `+${(2 * radio.power.gain).toFixed(1)} dB`],
           ['free space (ITU-R P.525)', `-${budget.lossDb.toFixed(1)} dB`],
           ['arrives', `${budget.receivedDbm.toFixed(1)} dBm`],
           ['to spare', `${budget.marginDb.toFixed(1)} dB`],
-          ['first Fresnel zone there', `${budget.fresnelM.toFixed(1)} m`],
-          ['stands free', `${budget.clearanceM.toFixed(1)} m`],
+          ['least clear, from the access end', `${budget.worst.fromA.toFixed(0)} m`],
+          ['first Fresnel zone there', `${budget.worst.fresnelM.toFixed(1)} m`],
+          ['stands free there', `${budget.worst.clearM.toFixed(1)} m`],
         ]
       : []
   return (
@@ -88,12 +93,15 @@ function LinkPart({ link, index }: { link: Link; index: number }) {
       />
       {radio && (
         <p>
-          Both ends: channel <b className="mono">{radio.channel}</b>, {radio.width} MHz, {radio.power.set} dBm
+          All ends: channel <b className="mono">{radio.channel}</b>, {radio.width} MHz, {radio.power.set} dBm
           {radio.radar ? `, listens ${listenWords(radio.listenSeconds)} for radar first` : ''}. {nameOf(link.a)} gives
           access; {nameOf(link.b)} is the station{far && <> and locks to {nameOf(link.a)}</>} (
           <span className="mono">{units.find((unit) => unit.id === link.a)?.mac}</span>), and to any with the same name
           and passphrase where that one is gone.
         </p>
+      )}
+      {radio && (
+        <LinkProfile path={link} mhz={radio.lowMhz + radio.width / 2} nameA={nameOf(link.a)} nameB={nameOf(link.b)} />
       )}
       <div className={classes.linkColumns}>
         <table className={classes.sum}>

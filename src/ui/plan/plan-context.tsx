@@ -5,10 +5,12 @@
  */
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react'
 import { saveSiteAction } from '../../actions/plan-actions'
+import { shutChannels } from '../../core/muster/shut-channels'
 import type { LivePlan } from '../../core/plan/live-plan'
 import type { PlanInput, UnitPlan } from '../../core/plan/plan'
 import type { Coverage } from '../../core/radio/coverage'
 import type { Site } from '../../core/radio/floor'
+import type { ShutChannels } from '../../core/radio/shut-span'
 import { useJob } from '../live/job-provider'
 import { type Standing, useAutosave } from '../live/use-autosave'
 import { useHistory } from '../live/use-history'
@@ -41,7 +43,7 @@ export function usePlan(): PlanState {
 const restMs = 350
 
 export function PlanProvider({ children }: { children: ReactNode }) {
-  const { job, units, cards, country, before, plans: served, site: savedSite, siteVersion } = useJob()
+  const { job, units, cards, country, before, roll, plans: served, site: savedSite, siteVersion } = useJob()
   const [site, setSite] = useState<Site>(savedSite)
   const [kept, setKept] = useState({ site: savedSite, version: siteVersion })
   const [live, setLive] = useState<LivePlan>()
@@ -49,9 +51,13 @@ export function PlanProvider({ children }: { children: ReactNode }) {
   const history = useHistory<Site>()
   const send = usePlanWorker()
   const { brief } = job
+  // Whoever heard radar is known by what the roll tells, which comes anew with every event.
+  const radar = JSON.stringify([...shutChannels(roll, Date.now())])
+  const shut = useMemo(() => new Map(JSON.parse(radar)) as ShutChannels, [radar])
   const input = useMemo(
-    (): PlanInput | undefined => country && { brief, units: [...units], cards, country, before, site, effort: 'quick' },
-    [brief, units, cards, country, before, site],
+    (): PlanInput | undefined =>
+      country && { brief, units: [...units], cards, country, before, site, effort: 'quick', shut },
+    [brief, units, cards, country, before, site, shut],
   )
   const settled = site === kept.site
 

@@ -88,7 +88,8 @@ function RadioReasons({ unit, radio }: { unit: Unit; radio: RadioPlan }) {
       </b>
       {radio.narrowedFrom !== null && (
         <p>
-          Narrowed from {radio.narrowedFrom} to {radio.width} MHz: that lowers the disturbance.
+          Narrowed from {radio.narrowedFrom} to {radio.width} MHz: at full width it would share the air with more of
+          those whom it hears.
         </p>
       )}
       {reason &&

@@ -13,6 +13,7 @@ import sheet from '../theme/sheet.module.css'
 import { ChangedNote } from './changed-note'
 import { HeldNote } from './held-note'
 import { Outcomes } from './outcomes'
+import { RadarNote } from './radar-note'
 import classes from './slip.module.css'
 
 /** Everything about the selected unit: what is wrong, what the hands should do, its log. It never covers the list. */
@@ -43,6 +44,7 @@ export function Slip() {
       </div>
       <HeldNote unit={unit.id} />
       <ChangedNote unit={unit.id} />
+      {(row?.radar.length ?? 0) > 0 && <RadarNote unit={unit.id} />}
       {!row?.steps.reach && (
         <p className={classes.quiet}>
           {roll.muster === 'idle'
