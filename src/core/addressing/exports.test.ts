@@ -8,13 +8,19 @@ import { afterAll, describe, expect, it } from 'vitest'
 import { cardOf, demoBrief } from '../../../tests/support/data'
 import { briefSchema } from '../brief/brief'
 import { unitSchema } from '../kit/unit'
-import { dnsmasqConfig, type ExportInput, hostsFile, keaConfig, option43 } from './exports'
+import { dnsmasqConfig, type ExportInput, hostsFile, interfaceNameRule, keaConfig } from './exports'
 import { isIn, laptopAddresses } from './laptop'
+import { vendorOptions } from './vendor-option'
 
 const folder = mkdtempSync(join(tmpdir(), 'air-muster-dhcp-'))
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
-const controller = { name: 'control-01', mac: '02:7a:c1:00:5e:01', address: '10.44.8.20', option43Code: 7 }
+const controller = {
+  name: 'control-01',
+  mac: '02:7a:c1:00:5e:01',
+  address: '10.44.8.20',
+  vendor: { class: 'Tarnhelm AP', code: 7 },
+}
 const input: ExportInput = {
   brief: demoBrief,
   units: [controller, { name: 'Hall 1', mac: '02:4f:52:10:6a:2c', address: '10.44.8.21' }],
@@ -28,7 +34,7 @@ const checked = (command: string, args: readonly string[], file: string, text: s
 
 describe('reservations', () => {
   it('are taken by Kea, with the controller in option 138 and option 43', () => {
-    const text = keaConfig(input)
+    const text = keaConfig(input, 'lo')
     const { status, stdout, stderr } = checked('/usr/sbin/kea-dhcp4', ['-t'], 'kea.json', text)
     expect(`${stdout}${stderr}`).not.toMatch(/ERROR|WARN/)
     expect(status).toBe(0)
@@ -38,11 +44,19 @@ describe('reservations', () => {
       { 'hw-address': '02:4f:52:10:6a:2c', 'ip-address': '10.44.8.21', hostname: 'hall-1' },
     ])
     expect(subnet['option-data']).toEqual(
-      expect.arrayContaining([
-        expect.objectContaining({ code: 138, data: '10.44.8.20' }),
-        expect.objectContaining({ code: 43, data: '07040A2C0814' }),
-      ]),
+      expect.arrayContaining([expect.objectContaining({ code: 138, data: '10.44.8.20' })]),
     )
+    const { Dhcp4 } = JSON.parse(text)
+    // Only to clients that say whose they are: the option means something else to every maker.
+    expect(subnet['option-data'].map(({ code }: { code?: number }) => code)).not.toContain(43)
+    expect(Dhcp4['client-classes']).toEqual([
+      expect.objectContaining({
+        test: "substring(option[60].hex,0,11) == 'Tarnhelm AP'",
+        'option-data': [{ name: 'vendor-encapsulated-options', data: '07040A2C0814', 'csv-format': false }],
+      }),
+    ])
+    expect(Dhcp4['interfaces-config']).toEqual({ interfaces: ['lo'] })
+    expect(Dhcp4['lease-database']).toEqual({ type: 'memfile', persist: true })
   })
 
   it('are taken by dnsmasq', () => {
@@ -52,7 +66,7 @@ describe('reservations', () => {
     expect(status).toBe(0)
     expect(text).toContain('dhcp-host=02:4f:52:10:6a:2c,10.44.8.21,hall-1\n')
     expect(text).toContain('dhcp-option=138,10.44.8.20\n')
-    expect(text).toContain('dhcp-option=43,07:04:0a:2c:08:14\n')
+    expect(text).toContain('dhcp-option=vendor:Tarnhelm AP,7,10.44.8.20\n')
     expect(
       checked('/usr/sbin/dnsmasq', ['--test', '-C'], 'broken.conf', `${text}dhcp-range=nonsense\n`).status,
     ).not.toBe(0)
@@ -60,8 +74,8 @@ describe('reservations', () => {
 
   it('have no options for controllers where there is none, and a hosts file has a line a unit', () => {
     const without = { ...input, controllers: [] }
-    expect(option43([])).toBeUndefined()
-    expect(keaConfig(without) + dnsmasqConfig(without)).not.toMatch(/138|43,/)
+    expect(vendorOptions([])).toEqual([])
+    expect(keaConfig(without, 'lo') + dnsmasqConfig(without)).not.toMatch(/138|option-def|vendor/)
     expect(hostsFile(input)).toBe('10.44.8.20  control-01\n10.44.8.21  hall-1\n')
   })
 })
@@ -94,25 +108,49 @@ describe('the laptop', () => {
     )
   })
 
-  it('is told the exact commands to set it and to undo it', () => {
-    expect(lines[0]?.commands).toEqual([
+  it('is told the exact commands to list its interfaces, to set it and to undo it', () => {
+    expect(lines[0]?.commands).toMatchObject([
       {
         system: 'Linux',
+        list: 'ip -brief link',
         set: 'sudo ip address add 10.44.8.248/24 dev enp3s0',
         undo: 'sudo ip address del 10.44.8.248/24 dev enp3s0',
       },
       {
+        system: 'Linux with NetworkManager',
+        list: 'nmcli device status',
+        set: 'sudo nmcli device modify enp3s0 +ipv4.addresses 10.44.8.248/24',
+        undo: 'sudo nmcli device modify enp3s0 -ipv4.addresses 10.44.8.248/24',
+      },
+      {
         system: 'Windows',
-        set: 'netsh interface ipv4 add address name="Ethernet" address=10.44.8.248 mask=255.255.255.0 store=active skipassource=true',
-        undo: 'netsh interface ipv4 delete address name="Ethernet" address=10.44.8.248 store=active',
+        list: 'Get-NetAdapter -Physical | Format-Table Name, Status, MacAddress',
+        set: "New-NetIPAddress -InterfaceAlias 'Ethernet' -IPAddress 10.44.8.248 -PrefixLength 24 -PolicyStore ActiveStore",
+        undo: "Remove-NetIPAddress -InterfaceAlias 'Ethernet' -IPAddress 10.44.8.248 -PolicyStore ActiveStore -Confirm:$false",
+        remark: expect.stringContaining('PowerShell, started as administrator'),
       },
       {
         system: 'macOS',
-        set: 'sudo ifconfig en0 inet 10.44.8.248 netmask 255.255.255.0 alias',
-        undo: 'sudo ifconfig en0 inet 10.44.8.248 -alias',
+        list: 'networksetup -listallhardwareports',
+        set: 'sudo ifconfig en7 inet 10.44.8.248 netmask 255.255.255.0 alias',
+        undo: 'sudo ifconfig en7 inet 10.44.8.248 -alias',
       },
     ])
+    for (const { remark } of lines[0]?.commands ?? []) expect(remark).toMatch(/stay\..*Gone /)
   })
+
+  it('is told them for the interface that it names, whatever its name', () => {
+    const named = (name: string) => laptopAddresses(demoBrief, [], [], name)[0]?.commands.map(({ set }) => set) ?? []
+    expect(named("Ethernet 2 (o'clock)")[2]).toContain("-InterfaceAlias 'Ethernet 2 (o''clock)'")
+    const [linux = ''] = named("a'; reboot #")
+    const words = linux.replace('sudo ip address add', 'printf "%s\\n"')
+    expect(spawnSync('sh', ['-c', words], { encoding: 'utf8' }).stdout).toBe("10.44.8.250/24\ndev\na'; reboot #\n")
+  })
+})
+
+it('an interface of a server has a name that is one', () => {
+  for (const name of ['eth0', 'br-lan', 'enp3s0.44', 'lo']) expect(interfaceNameRule.test(name)).toBe(true)
+  for (const name of ['', '-x', 'a b', 'eth0"]', 'a'.repeat(16)]) expect(interfaceNameRule.test(name)).toBe(false)
 })
 
 describe('names that would be more than a name', () => {
@@ -131,7 +169,7 @@ describe('names that would be more than a name', () => {
     expect(lines.filter((line) => /^dhcp-(script|option=6)/.test(line))).toEqual([])
     expect(hostsFile(bad).trimEnd().split('\n')).toEqual(['10.44.8.20  a-10-0-0-66-bank-example'])
     expect(checked('/usr/sbin/dnsmasq', ['--test', '-C'], 'bad.conf', dnsmasqConfig(bad)).status).toBe(0)
-    expect(JSON.parse(keaConfig(bad)).Dhcp4.subnet4[0].reservations[0].hostname).toBe('a-10-0-0-66-bank-example')
+    expect(JSON.parse(keaConfig(bad, 'lo')).Dhcp4.subnet4[0].reservations[0].hostname).toBe('a-10-0-0-66-bank-example')
   })
 
   it('are refused before, where they are typed or come in with a file', () => {

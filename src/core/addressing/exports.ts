@@ -4,19 +4,10 @@
  * In: the management subnet and the units with their planned addresses. Out: text in the form of each program.
  */
 import type { Brief } from '../brief/brief'
-import { formatIpv4, parseCidr, parseIpv4 } from './ipv4'
+import { hostNames } from './host-names'
+import { formatIpv4, parseCidr } from './ipv4'
 import { maskOf } from './laptop'
-
-export interface AddressedUnit {
-  readonly name: string
-  readonly mac: string
-  readonly address: string
-}
-
-export interface AddressedController extends AddressedUnit {
-  /** Code under which its access points look within option 43; undefined where they do not. */
-  readonly option43Code: number | undefined
-}
+import { type AddressedController, type AddressedUnit, vendorOptions } from './vendor-option'
 
 export interface ExportInput {
   readonly brief: Brief
@@ -24,44 +15,23 @@ export interface ExportInput {
   readonly controllers: readonly AddressedController[]
 }
 
-/** Names that DNS takes (RFC 1123): letters, digits, dashes. */
-function hostName(name: string): string {
-  return (
-    name
-      .toLowerCase()
-      .replace(/[^a-z0-9-]+/g, '-')
-      .replace(/^-+|-+$/g, '')
-      .slice(0, 63) || 'unit'
-  )
-}
-
 /** A comment ends with its line: whatever would end it early becomes a space. */
 function onOneLine(text: string): string {
   return text.replace(/[\p{Cc}\p{Zl}\p{Zp}]+/gu, ' ')
 }
 
-/** Value of option 43 (RFC 2132, 8.4): for each code its length and the addresses of its controllers, as bytes. */
-export function option43(controllers: readonly AddressedController[]): string | undefined {
-  const codes = [...new Set(controllers.flatMap((each) => each.option43Code ?? []))]
-  if (codes.length === 0) return undefined
-  const bytes = codes.flatMap((code) => {
-    const addresses = controllers
-      .filter((each) => each.option43Code === code)
-      .map((each) => parseIpv4(each.address) ?? 0)
-    return [
-      code,
-      addresses.length * 4,
-      ...addresses.flatMap((address) => [24, 16, 8, 0].map((shift) => (address >>> shift) & 255)),
-    ]
-  })
-  return bytes.map((byte) => byte.toString(16).padStart(2, '0')).join('')
-}
+/** Name of a network interface of Linux, as a server may be given one. */
+export const interfaceNameRule = /^[A-Za-z0-9][A-Za-z0-9._:@-]{0,14}$/
 
-/** Configuration for ISC Kea DHCPv4, with a reservation for each unit and option 138 (RFC 5417) for controllers. */
-export function keaConfig({ brief, units, controllers }: ExportInput): string {
+/**
+ * Configuration for ISC Kea DHCPv4, with a reservation for each unit and option 138 (RFC 5417) for controllers.
+ *
+ * @param interfaceName  of the server's, on which it is to serve
+ */
+export function keaConfig({ brief, units, controllers }: ExportInput, interfaceName: string): string {
   const { management } = brief
   const cidr = parseCidr(management.cidr)
-  const vendor = option43(controllers)
+  const names = hostNames(units.map(({ name }) => name))
   const options = [
     ...(management.gateway ? [{ name: 'routers', data: management.gateway }] : []),
     ...(management.dnsServers.length > 0
@@ -71,24 +41,29 @@ export function keaConfig({ brief, units, controllers }: ExportInput): string {
     ...(controllers.length > 0
       ? [{ name: 'capwap-ac-v4', code: 138, space: 'dhcp4', data: controllers.map((each) => each.address).join(', ') }]
       : []),
-    ...(vendor
-      ? [{ name: 'vendor-encapsulated-options', code: 43, 'csv-format': false, data: vendor.toUpperCase() }]
-      : []),
   ]
+  const classes = vendorOptions(controllers).map(({ vendorClass, hex }) => ({
+    name: `vendor ${vendorClass}`,
+    test: `substring(option[60].hex,0,${vendorClass.length}) == '${vendorClass}'`,
+    // Raw bytes: what stands in it is the maker's own.
+    'option-def': [{ name: 'vendor-encapsulated-options', code: 43, type: 'binary' }],
+    'option-data': [{ name: 'vendor-encapsulated-options', data: hex.toUpperCase(), 'csv-format': false }],
+  }))
   const config = {
     Dhcp4: {
-      'interfaces-config': { interfaces: [] },
-      'lease-database': { type: 'memfile', persist: false },
+      'interfaces-config': { interfaces: [interfaceName] },
+      'lease-database': { type: 'memfile', persist: true },
+      ...(classes.length > 0 ? { 'client-classes': classes } : {}),
       subnet4: [
         {
           id: 1,
           subnet: cidr ? `${formatIpv4(cidr.network)}/${cidr.prefix}` : management.cidr,
           pools: management.dhcpPool ? [{ pool: `${management.dhcpPool.first} - ${management.dhcpPool.last}` }] : [],
           'option-data': options,
-          reservations: units.map(({ name, mac, address }) => ({
+          reservations: units.map(({ mac, address }, at) => ({
             'hw-address': mac,
             'ip-address': address,
-            hostname: hostName(name),
+            hostname: names[at],
           })),
         },
       ],
@@ -103,7 +78,7 @@ export function dnsmasqConfig({ brief, units, controllers }: ExportInput): strin
   const cidr = parseCidr(management.cidr)
   const mask = cidr ? maskOf(cidr.prefix) : ''
   const network = cidr ? formatIpv4(cidr.network) : ''
-  const vendor = option43(controllers)
+  const names = hostNames(units.map(({ name }) => name))
   return `${[
     `# ${onOneLine(management.name)}, ${management.cidr}: made by Air Muster`,
     management.dhcpPool
@@ -117,13 +92,19 @@ export function dnsmasqConfig({ brief, units, controllers }: ExportInput): strin
           `dhcp-option=138,${controllers.map((each) => each.address).join(',')}`,
         ]
       : []),
-    ...(vendor ? [`dhcp-option=43,${vendor.match(/../g)?.join(':')}`] : []),
-    ...units.map(({ name, mac, address }) => `dhcp-host=${mac},${address},${hostName(name)}`),
+    ...vendorOptions(controllers).flatMap(({ vendorClass, controllers: own }) =>
+      [...new Set(own.flatMap(({ vendor }) => vendor?.code ?? []))].map((code) => {
+        const addresses = own.filter(({ vendor }) => vendor?.code === code).map(({ address }) => address)
+        return `dhcp-option=vendor:${vendorClass},${code},${addresses.join(',')}`
+      }),
+    ),
+    ...units.map(({ mac, address }, at) => `dhcp-host=${mac},${address},${names[at]}`),
   ].join('\n')}\n`
 }
 
 /** Lines for a hosts file. */
 export function hostsFile({ units }: ExportInput): string {
   const widest = Math.max(...units.map((unit) => unit.address.length), 0)
-  return `${units.map(({ name, address }) => `${address.padEnd(widest)}  ${hostName(name)}`).join('\n')}\n`
+  const names = hostNames(units.map(({ name }) => name))
+  return `${units.map(({ address }, at) => `${address.padEnd(widest)}  ${names[at]}`).join('\n')}\n`
 }

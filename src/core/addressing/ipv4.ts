@@ -49,6 +49,23 @@ export function parseCidr(text: string): Cidr | undefined {
   return { network, prefix, firstHost: network + 1, lastHost: broadcast - 1, broadcast }
 }
 
+/** Addresses that no host on a network has (RFC 6890, table 1 to 10; RFC 1112, 4). */
+const noHosts: readonly (readonly [cidr: string, why: string])[] = [
+  ['0.0.0.0/8', 'it stands for this host itself (RFC 1122, 3.2.1.3)'],
+  ['127.0.0.0/8', 'it is loopback, and every unit has it for itself (RFC 1122, 3.2.1.3)'],
+  ['224.0.0.0/4', 'it is a multicast group (RFC 1112)'],
+  ['240.0.0.0/4', 'it is kept for later use, or broadcast (RFC 1112)'],
+]
+
+/** Why no host can have an address, in words; undefined where one can. */
+export function whyNoHost(text: string): string | undefined {
+  const address = parseIpv4(text)
+  return noHosts.find(([cidr]) => {
+    const range = parseCidr(cidr)
+    return address !== undefined && range && address >= range.network && address <= range.broadcast
+  })?.[1]
+}
+
 /** Is the address one that a host of this subnet may have? */
 export function isHostOf(subnet: Cidr, address: number): boolean {
   return address >= subnet.firstHost && address <= subnet.lastHost

@@ -17,10 +17,18 @@ export interface LaptopAddress {
   readonly commands: readonly SystemCommands[]
 }
 
+export const systems = ['Linux', 'Linux with NetworkManager', 'Windows', 'macOS'] as const
+export type System = (typeof systems)[number]
+
+/** What somebody types in a terminal of a system. */
 export interface SystemCommands {
-  readonly system: 'Linux' | 'Windows' | 'macOS'
+  readonly system: System
+  /** Lists the interfaces by their names. */
+  readonly list: string
   readonly set: string
   readonly undo: string
+  /** Where to type it, what it leaves alone, and how long it lasts. */
+  readonly remark: string
 }
 
 /** @param inUse addresses that are taken: planned for units, or seen on the wire */
@@ -28,7 +36,7 @@ export function laptopAddresses(
   brief: Brief,
   models: readonly KitCard[],
   inUse: readonly string[],
-  interfaceName = 'enp3s0',
+  interfaceName?: string,
 ): LaptopAddress[] {
   const factory = new Map<string, { cidr: string; models: string[]; units: string[] }>()
   for (const card of models) {
@@ -82,26 +90,56 @@ export function laptopAddresses(
   })
 }
 
-function commandsFor(address: string, prefix: number, interfaceName: string): SystemCommands[] {
-  const mask = maskOf(prefix)
-  return [
-    {
-      system: 'Linux',
-      set: `sudo ip address add ${address}/${prefix} dev ${interfaceName}`,
-      undo: `sudo ip address del ${address}/${prefix} dev ${interfaceName}`,
-    },
-    {
-      system: 'Windows',
-      // Without skipassource replies could leave by this address; store=active is gone with the next restart at the latest.
-      set: `netsh interface ipv4 add address name="Ethernet" address=${address} mask=${mask} store=active skipassource=true`,
-      undo: `netsh interface ipv4 delete address name="Ethernet" address=${address} store=active`,
-    },
-    {
-      system: 'macOS',
-      set: `sudo ifconfig en0 inet ${address} netmask ${mask} alias`,
-      undo: `sudo ifconfig en0 inet ${address} -alias`,
-    },
-  ]
+/** Names of interfaces as each system gives them to the first cable. */
+const usualNames: Readonly<Record<System, string>> = {
+  Linux: 'enp3s0',
+  'Linux with NetworkManager': 'enp3s0',
+  Windows: 'Ethernet',
+  macOS: 'en7',
+}
+
+/** @param interfaceName  as the system has it; a usual one where it is not told */
+function commandsFor(address: string, prefix: number, interfaceName: string | undefined): SystemCommands[] {
+  return systems.map((system) => ({
+    system,
+    ...commands[system](address, prefix, interfaceName || usualNames[system]),
+  }))
+}
+
+/** In single quotes a POSIX shell takes everything but the quote itself. */
+const quoted = (name: string): string => (/^[\w.:-]+$/.test(name) ? name : `'${name.replaceAll("'", `'\\''`)}'`)
+/** In PowerShell a quote within single quotes is doubled. */
+const powerShellQuoted = (name: string): string => `'${name.replaceAll("'", "''")}'`
+
+type Commands = Omit<SystemCommands, 'system'>
+const commands: Readonly<Record<System, (address: string, prefix: number, interfaceName: string) => Commands>> = {
+  Linux: (address, prefix, name) => ({
+    list: 'ip -brief link',
+    set: `sudo ip address add ${address}/${prefix} dev ${quoted(name)}`,
+    undo: `sudo ip address del ${address}/${prefix} dev ${quoted(name)}`,
+    remark: 'Beside the addresses that are there; routes, DNS and Wi-Fi stay. Gone after a restart at the latest.',
+  }),
+  'Linux with NetworkManager': (address, prefix, name) => ({
+    list: 'nmcli device status',
+    // What is added behind its back it takes away when the cable is moved: it is told, and its profiles are not changed.
+    set: `sudo nmcli device modify ${quoted(name)} +ipv4.addresses ${address}/${prefix}`,
+    undo: `sudo nmcli device modify ${quoted(name)} -ipv4.addresses ${address}/${prefix}`,
+    remark: 'Its profiles, routes, DNS and Wi-Fi stay. Gone when the cable is out; then set it once more.',
+  }),
+  Windows: (address, prefix, name) => ({
+    list: 'Get-NetAdapter -Physical | Format-Table Name, Status, MacAddress',
+    set: `New-NetIPAddress -InterfaceAlias ${powerShellQuoted(name)} -IPAddress ${address} -PrefixLength ${prefix} -PolicyStore ActiveStore`,
+    undo: `Remove-NetIPAddress -InterfaceAlias ${powerShellQuoted(name)} -IPAddress ${address} -PolicyStore ActiveStore -Confirm:$false`,
+    remark:
+      'In PowerShell, started as administrator. Beside the addresses that are there; gateway, DNS and Wi-Fi stay. Gone after a restart at the latest.',
+  }),
+  macOS: (address, prefix, name) => ({
+    list: 'networksetup -listallhardwareports',
+    set: `sudo ifconfig ${quoted(name)} inet ${address} netmask ${maskOf(prefix)} alias`,
+    undo: `sudo ifconfig ${quoted(name)} inet ${address} -alias`,
+    remark:
+      'The device behind the port that the cable is in, such as a USB adapter. Network settings, routes, DNS and Wi-Fi stay. Gone after a restart at the latest.',
+  }),
 }
 
 /** `255.255.255.0` for 24. */

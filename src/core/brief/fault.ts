@@ -37,6 +37,8 @@ export const briefFaultCodes = [
   'steering-without-choice',
   'subnets-overlap',
   'syslog-out-of-reach',
+  'no-host-address',
+  'server-out-of-reach',
   'talk-to-management',
   'talk-to-nobody',
   'things-kept-from-2.4',

@@ -15,6 +15,7 @@ import { policyWidths } from './policies'
 import { reviewAftercare } from './review-aftercare'
 import { reviewFeatures } from './review-features'
 import { reviewNetworks } from './review-networks'
+import { reviewReach } from './review-reach'
 import { reviewSecurity } from './review-security'
 import { reviewSubnets } from './review-subnets'
 
@@ -34,6 +35,7 @@ export function reviewBrief(input: ReviewInput): BriefFault[] {
   return [
     ...reviewCountry(input),
     ...reviewSubnets(input.brief, input.models),
+    ...reviewReach(input.brief),
     ...reviewNetworks(input.brief, input.models),
     ...reviewSecurity(input.brief, input.models, input.weak),
     ...reviewFeatures(input.brief, input.models, input.today),

@@ -90,7 +90,16 @@ const cardFields = z.strictObject({
   /** Firmware that this card was tried with. */
   triedWith: z.string().max(40).default(''),
   /** Code of the vendor option (RFC 2132, 8.4) in which its access points look for their controller. */
-  discovery: z.strictObject({ option43Code: z.int().min(1).max(254) }).optional(),
+  discovery: z
+    .strictObject({
+      option43Code: z.int().min(1).max(254),
+      /** What its access points say of themselves in option 60; a server tells nobody else (RFC 2132, 9.13). */
+      vendorClass: z
+        .string()
+        .regex(/^[A-Za-z0-9._ -]{1,64}$/, 'letters, digits, dots, dashes and spaces')
+        .optional(),
+    })
+    .optional(),
   dialect: dialectSchema,
 })
 

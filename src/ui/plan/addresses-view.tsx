@@ -1,7 +1,7 @@
 'use client'
-import { useState } from 'react'
+import { Fragment, useState } from 'react'
 import { lockAddressAction } from '../../actions/plan-actions'
-import { type AddressedController, option43 } from '../../core/addressing/exports'
+import { type AddressedController, vendorOf, vendorOptions } from '../../core/addressing/vendor-option'
 import type { Unit } from '../../core/kit/unit'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
@@ -22,10 +22,10 @@ export function AddressesView() {
     const card = cards.get(unit.model)
     const address = plans.get(unit.id)?.address
     return card?.role === 'controller' && address
-      ? [{ name: unit.name, mac: unit.mac, address, option43Code: card.discovery?.option43Code }]
+      ? [{ name: unit.name, mac: unit.mac, address, vendor: vendorOf(card) }]
       : []
   })
-  const vendor = option43(controllers)
+  const [serverInterface, setServerInterface] = useState('')
   return (
     <div className={sheet.columns}>
       <div className={sheet.sheet}>
@@ -56,10 +56,28 @@ export function AddressesView() {
           own when the list changes.
         </p>
         <b>Reservations, where the site prefers those</b>
+        <p className={classes.row}>
+          <label>
+            Kea serves on{' '}
+            <input
+              className="mono"
+              size={8}
+              placeholder="eth0"
+              value={serverInterface}
+              onChange={(event) => setServerInterface(event.currentTarget.value.trim())}
+            />
+          </label>
+        </p>
         <ul className={classes.files}>
           {files.map(({ form, words }) => (
             <li key={form}>
-              <a href={`/api/jobs/${job.slug}/addresses/${form}`}>{words}</a>
+              {form === 'kea' && serverInterface === '' ? (
+                <span className="soft">{words}: name the interface of its server first</span>
+              ) : (
+                <a href={`/api/jobs/${job.slug}/addresses/${form}?interface=${encodeURIComponent(serverInterface)}`}>
+                  {words}
+                </a>
+              )}
             </li>
           ))}
         </ul>
@@ -71,12 +89,12 @@ export function AddressesView() {
             <dl className={classes.options}>
               <dt>Option 138</dt>
               <dd className="mono">{controllers.map((controller) => controller.address).join(', ')}</dd>
-              {vendor && (
-                <>
-                  <dt>Option 43, hexadecimal</dt>
-                  <dd className="mono">{vendor}</dd>
-                </>
-              )}
+              {vendorOptions(controllers).map(({ vendorClass, hex }) => (
+                <Fragment key={vendorClass}>
+                  <dt>Option 43, hexadecimal, for clients whose option 60 begins with {vendorClass}</dt>
+                  <dd className="mono">{hex}</dd>
+                </Fragment>
+              ))}
             </dl>
           </>
         )}

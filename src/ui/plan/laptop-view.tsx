@@ -1,24 +1,26 @@
 'use client'
 import { CopyButton } from '@mantine/core'
 import { useState } from 'react'
-import { laptopAddresses, type SystemCommands } from '../../core/addressing/laptop'
+import { laptopAddresses, type System, systems } from '../../core/addressing/laptop'
 import { modelsOf } from '../../core/kit/kit-card'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import classes from './plan.module.css'
 
-const systems: readonly SystemCommands['system'][] = ['Linux', 'Windows', 'macOS']
-
 /** Which address the laptop needs where, and the exact commands to set it and to take it away. */
 export function LaptopView() {
   const { job, units, cards, plans, roll } = useJob()
-  const [system, setSystem] = useState<SystemCommands['system']>('Linux')
+  const [system, setSystem] = useState<System>('Linux')
+  const [named, setNamed] = useState('')
   const models = modelsOf(units, cards)
   const inUse = [
     ...[...plans.values()].map((plan) => plan.address),
     ...roll.sightings.map((sighting) => sighting.address),
   ]
-  const lines = laptopAddresses(job.brief, models, inUse, roll.laptop?.interfaceName)
+  // What the runner knows of this laptop is the name that Linux has for it.
+  const known = system.startsWith('Linux') ? roll.laptop?.interfaceName : undefined
+  const lines = laptopAddresses(job.brief, models, inUse, named.trim() || known)
+  const shown = lines[0]?.commands.find((each) => each.system === system)
   const own = roll.laptop?.addresses.map((address) => address.cidr) ?? []
   return (
     <div className={`${sheet.sheet} ${sheet.pad} ${classes.laptop} ${classes.whole}`}>
@@ -34,6 +36,24 @@ export function LaptopView() {
           </button>
         ))}
       </div>
+      <p className={classes.row}>
+        <label>
+          Its wired interface{' '}
+          <input
+            className="mono"
+            size={14}
+            placeholder={known ?? 'as it is listed'}
+            value={named}
+            onChange={(event) => setNamed(event.currentTarget.value)}
+          />
+        </label>
+      </p>
+      {shown && (
+        <>
+          <Command words="List them" text={shown.list} />
+          <p className="soft">{shown.remark}</p>
+        </>
+      )}
       {lines.map((line) => {
         const commands = line.commands.find((each) => each.system === system)
         const there = own.includes(`${line.address}/${line.prefix}`)

@@ -1,0 +1,57 @@
+/** How access points are told by DHCP where their controller is, maker by maker: option 43 for those of option 60. */
+import type { KitCard } from '../kit/kit-card'
+import { parseIpv4 } from './ipv4'
+
+export interface AddressedUnit {
+  readonly name: string
+  readonly mac: string
+  readonly address: string
+}
+
+export interface AddressedController extends AddressedUnit {
+  /** How its access points look for it: what they say in option 60, and their code within option 43. */
+  readonly vendor: { readonly class: string; readonly code: number } | undefined
+}
+
+/** How the access points of a controller look for it, by its card. */
+export function vendorOf({ discovery }: Pick<KitCard, 'discovery'>): AddressedController['vendor'] {
+  return discovery?.vendorClass === undefined
+    ? undefined
+    : { class: discovery.vendorClass, code: discovery.option43Code }
+}
+
+/** What access points that call themselves so in option 60 are told in option 43. */
+export interface VendorOption {
+  readonly vendorClass: string
+  readonly controllers: readonly AddressedController[]
+  /** Value of option 43 (RFC 2132, 8.4), as hexadecimal digits. */
+  readonly hex: string
+}
+
+/**
+ * Option 43 means something else to each maker, so a server gives it only to clients that say in option 60 whose they
+ * are (RFC 2132, 8.4 and 9.13).
+ */
+export function vendorOptions(controllers: readonly AddressedController[]): VendorOption[] {
+  const classes = [...new Set(controllers.flatMap(({ vendor }) => vendor?.class ?? []))]
+  return classes.map((vendorClass) => {
+    const own = controllers.filter(({ vendor }) => vendor?.class === vendorClass)
+    return { vendorClass, controllers: own, hex: option43(own) }
+  })
+}
+
+/** For each code its length and the addresses of its controllers, as bytes. */
+function option43(controllers: readonly AddressedController[]): string {
+  const codes = [...new Set(controllers.flatMap(({ vendor }) => vendor?.code ?? []))]
+  const bytes = codes.flatMap((code) => {
+    const addresses = controllers
+      .filter(({ vendor }) => vendor?.code === code)
+      .map((each) => parseIpv4(each.address) ?? 0)
+    return [
+      code,
+      addresses.length * 4,
+      ...addresses.flatMap((address) => [24, 16, 8, 0].map((shift) => (address >>> shift) & 255)),
+    ]
+  })
+  return bytes.map((byte) => byte.toString(16).padStart(2, '0')).join('')
+}
