@@ -21,7 +21,7 @@ export async function setPassphrase(store: Store, job: Job, networkId: string, t
   const network = job.brief.networks.find((each) => each.id === networkId)
   if (!network) return failed('This network is not in the saved brief yet: wait until it is saved.')
   const passphrase = z.string().max(200).parse(text)
-  const fault = passphraseFault(passphrase)
+  const fault = passphraseFault(passphrase, network.security)
   if (fault) return failed(fault, 'passphrase')
   const { site, client } = job.brief
   const weakness = passphraseWeakness(passphrase, network.ssid, [site, client, job.name])

@@ -1,7 +1,7 @@
 /** Briefs at random, over every setting there is. */
 import fc from 'fast-check'
 import { type Brief, briefSchema } from '../../src/core/brief/brief'
-import { days, steerings } from '../../src/core/brief/wireless-network'
+import { days, securityModes, steerings } from '../../src/core/brief/wireless-network'
 import { demoBrief } from './data'
 
 /** Values of every option, at random; what no brief may have is left to the review of briefs. */
@@ -22,7 +22,7 @@ const network = fc.record({
   ssid,
   purpose: fc.constantFrom('staff', 'guests', 'voice', 'things'),
   bands: fc.subarray(['2.4', '5', '6'], { minLength: 1 }),
-  security: fc.constantFrom('wpa2-personal', 'wpa2-enterprise', 'wpa3-personal', 'wpa3-wpa2-mixed', 'open'),
+  security: fc.constantFrom(...securityModes),
   radius: fc.constant([{ address: '10.44.8.6' }]),
   accounting: fc.constantFrom([], [{ address: '10.44.8.6' }]),
   vlan: option.vlan,

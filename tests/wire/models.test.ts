@@ -101,6 +101,9 @@ const wrong: [string, (tree: Node) => unknown][] = [
     'WPA3-Personal without protected management frames',
     withNetwork(network({ security: { mode: 'wpa3-personal', pmf: 'off', passphrase: 'eight or more' } })),
   ],
+  ['OWE without protected frames', withNetwork(network({ security: { mode: 'owe', pmf: 'optional' } }))],
+  ['OWE with a passphrase', withNetwork(network({ security: { mode: 'owe', passphrase: 'eight or more' } }))],
+  ['WPA3-Enterprise without a server', withNetwork(network({ security: { mode: 'wpa3-enterprise' } }))],
   ['WPA2-Enterprise without a server', withNetwork(network({ security: { mode: 'wpa2-enterprise' } }))],
   [
     'WPA2-Enterprise without a shared secret',

@@ -187,6 +187,8 @@ function has(unit: Device, id: string, of: string): unknown {
     'services.ssh': configured.ssh,
     'services.telnet': configured.telnet,
     'services.snmp-user': configured.snmp?.user ?? null,
+    'services.snmp-authentication': configured.snmp?.authentication,
+    'services.snmp-privacy': configured.snmp?.privacy,
     'services.syslog': configured.syslog,
     'services.mail': configured.mail,
     'services.lights': configured.lights,

@@ -6,7 +6,7 @@ import { z } from 'zod'
 import { lineSchema } from '../input/line'
 import { type AdminPolicy, adminPolicySchema, aftercareSchema, radioPolicySchema } from './policies'
 import { siteSubnetSchema, subnetSchema } from './subnet'
-import { takesPassphrase, type WirelessNetwork, wirelessNetworkSchema } from './wireless-network'
+import { asksRadius, takesPassphrase, type WirelessNetwork, wirelessNetworkSchema } from './wireless-network'
 
 /** One direction in which clients may open connections; the ids are those of subnets. */
 export const talkSchema = z.object({ from: z.string(), to: z.string() })
@@ -62,9 +62,7 @@ export function neededSecrets(brief: Brief, units: readonly string[]): string[] 
     ...brief.networks
       .filter(({ security }) => takesPassphrase(security))
       .map((network) => secretName.passphrase(network)),
-    ...brief.networks
-      .filter(({ security }) => security === 'wpa2-enterprise')
-      .map((network) => secretName.radius(network)),
+    ...brief.networks.filter(({ security }) => asksRadius(security)).map((network) => secretName.radius(network)),
     secretName.jobPassword,
     ...units.map((unit) => adminSecretName(brief.admin, unit)),
     ...(brief.admin.pushedLogin === 'own' ? [secretName.pushedPassword] : []),

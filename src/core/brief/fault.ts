@@ -7,6 +7,7 @@ import type { Brief } from './brief'
 export const briefFaultCodes = [
   'not-typed-out',
   '6-ghz-without-wpa3',
+  'frames-do-not-fit',
   'allow-list-empty',
   'band-without-radio',
   'clients-let-go',

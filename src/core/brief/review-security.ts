@@ -3,7 +3,7 @@ import { carriesNetworks, type KitCard, modelName } from '../kit/kit-card'
 import { type Weakness, weaknessSentence } from '../secrets/weakness'
 import { type Brief, secretName } from './brief'
 import type { BriefFault } from './fault'
-import { securityNames, takesPassphrase, type WirelessNetwork } from './wireless-network'
+import { asksRadius, fits6Ghz, pmfOf, securityNames, takesPassphrase, type WirelessNetwork } from './wireless-network'
 
 export function reviewSecurity(
   brief: Brief,
@@ -16,6 +16,7 @@ export function reviewSecurity(
       openNetwork(network, path),
       withoutServer(network, path),
       sixGhz(network, path),
+      framesThatDoNotFit(network, path),
       oldClients(network, path),
       notCarried(network, path, models),
       guessable(network, path, weak),
@@ -39,7 +40,7 @@ function openNetwork({ ssid, security, openConfirmation }: WirelessNetwork, path
 }
 
 function withoutServer({ ssid, security, radius }: WirelessNetwork, path: string): BriefFault | undefined {
-  if (security !== 'wpa2-enterprise' || radius.length > 0) return undefined
+  if (!asksRadius(security) || radius.length > 0) return undefined
   return {
     field: `${path}.radius`,
     code: 'enterprise-without-server',
@@ -49,18 +50,33 @@ function withoutServer({ ssid, security, radius }: WirelessNetwork, path: string
   }
 }
 
-/** IEEE 802.11ax 12.12.2: at 6 GHz neither open networks nor WPA2 nor its transition mode. */
+/** At 6 GHz neither open networks nor WPA2 nor its transition mode. */
 function sixGhz({ ssid, bands, security }: WirelessNetwork, path: string): BriefFault | undefined {
-  if (!bands.includes('6') || security === 'wpa3-personal') return undefined
+  if (!bands.includes('6') || fits6Ghz(security)) return undefined
   return {
     field: `${path}.bands`,
     code: '6-ghz-without-wpa3',
     weight: 'mend',
-    sentence: `"${ssid}" is meant for 6 GHz with ${securityNames[security]}; at 6 GHz only WPA3 is allowed.`,
+    sentence: `"${ssid}" is meant for 6 GHz with ${securityNames[security]}; at 6 GHz only WPA3 and OWE are allowed.`,
     mend:
-      security === 'wpa2-enterprise' && bands.length > 1
-        ? { words: 'Leave 6 GHz out', set: [{ path: `${path}.bands`, value: bands.filter((band) => band !== '6') }] }
-        : { words: 'Use WPA3-Personal', set: [{ path: `${path}.security`, value: 'wpa3-personal' }] },
+      security === 'wpa2-enterprise'
+        ? { words: 'Use WPA3-Enterprise', set: [{ path: `${path}.security`, value: 'wpa3-enterprise' }] }
+        : security === 'open'
+          ? { words: 'Use OWE', set: [{ path: `${path}.security`, value: 'owe' }] }
+          : { words: 'Use WPA3-Personal', set: [{ path: `${path}.security`, value: 'wpa3-personal' }] },
+  }
+}
+
+/** Protected management frames that the security does not go with. */
+function framesThatDoNotFit({ ssid, security, pmf }: WirelessNetwork, path: string): BriefFault | undefined {
+  if (security === 'open' || pmf === 'by-security' || pmfOf[security].includes(pmf)) return undefined
+  const [fitting] = pmfOf[security]
+  return {
+    field: `${path}.pmf`,
+    code: 'frames-do-not-fit',
+    weight: 'mend',
+    sentence: `"${ssid}" is ${securityNames[security]}, which goes with protected management frames ${fitting}, not ${pmf}.`,
+    mend: { words: 'As the security wants', set: [{ path: `${path}.pmf`, value: 'by-security' }] },
   }
 }
 

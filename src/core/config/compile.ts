@@ -6,7 +6,7 @@
  */
 import { isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
 import { adminSecretName, secretName } from '../brief/brief'
-import { takesPassphrase, type WirelessNetwork } from '../brief/wireless-network'
+import { asksRadius, takesPassphrase, type WirelessNetwork } from '../brief/wireless-network'
 import { matches } from '../input/pattern'
 import { carriesNetworks, type KitCard, modelName, whyNotMustered } from '../kit/kit-card'
 import { highestLegalStep } from '../radio/power'
@@ -125,13 +125,13 @@ function securityReasons(network: WirelessNetwork, card: KitCard, secrets: Reado
     ]
   const unfit = securityUnfit(network, card)
   if (unfit) return [unfit]
-  if (security === 'wpa2-enterprise') {
+  if (asksRadius(security)) {
     if (network.radius.length === 0) return [`"${ssid}" has no RADIUS server: nobody could sign in.`]
     if (!secrets.has(secretName.radius(network))) return [`"${ssid}" has no RADIUS secret yet.`]
   }
   if (!takesPassphrase(security)) return []
   const passphrase = secrets.get(secretName.passphrase(network))
-  const fault = passphrase === undefined ? 'There is no passphrase yet.' : passphraseFault(passphrase)
+  const fault = passphrase === undefined ? 'There is no passphrase yet.' : passphraseFault(passphrase, security)
   return fault ? [`"${ssid}": ${fault}`] : []
 }
 

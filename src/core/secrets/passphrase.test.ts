@@ -23,8 +23,12 @@ it.each([
   expect(passphraseFault(passphrase)).toContain(words)
 })
 
-it('takes 64 hexadecimal digits as a key', () => {
-  expect(passphraseFault('0f'.repeat(32))).toBeUndefined()
+it('takes 64 hexadecimal digits as a key of WPA2, and of nothing that has SAE', () => {
+  const key = '0f'.repeat(32)
+  expect(passphraseFault(key)).toBeUndefined()
+  expect(passphraseFault(key, 'wpa2-personal')).toBeUndefined()
+  for (const mode of ['wpa3-personal', 'wpa3-wpa2-mixed'] as const)
+    expect(passphraseFault(key, mode)).toContain('WPA3 takes a passphrase')
 })
 
 it('reads a MAC in any usual notation', () => {

@@ -4,6 +4,8 @@
  * The source of randomness is handed in, so that this stays pure.
  */
 
+import type { SecurityMode } from '../brief/wireless-network'
+
 /** No 0 O o, 1 l I i, and nothing that changes place between keyboards: read aloud and typed without a mistake. */
 const clearLetters = 'abcdefghjkmnpqrstuvwxyz'
 const clearCapitals = 'ABCDEFGHJKLMNPQRSTUVWXYZ'
@@ -13,9 +15,15 @@ const alphabet = clearLetters + clearCapitals + clearDigits
 /** Gives a whole number from 0 up to and without `below`, all equally likely. */
 export type RandomBelow = (below: number) => number
 
-/** What is wrong with a WPA2 passphrase (IEEE 802.11-2020 J.4.1); undefined where it may be used. */
-export function passphraseFault(passphrase: string): string | undefined {
-  if (/^[0-9a-fA-F]{64}$/.test(passphrase)) return undefined
+/**
+ * What is wrong with a passphrase (IEEE 802.11-2020 J.4.1); undefined where it may be used. 64 hexadecimal digits are
+ * the key itself, which SAE has no use for: it makes its own (12.4).
+ */
+export function passphraseFault(passphrase: string, security: SecurityMode = 'wpa2-personal'): string | undefined {
+  if (/^[0-9a-fA-F]{64}$/.test(passphrase))
+    return security === 'wpa2-personal'
+      ? undefined
+      : 'These are 64 hexadecimal digits, a key of WPA2: WPA3 takes a passphrase of 8 to 63 characters.'
   if (!/^[\x20-\x7e]*$/.test(passphrase))
     return 'The passphrase has a character that is not plain ASCII: some clients could not type it.'
   if (passphrase.length < 8) return `The passphrase has ${passphrase.length} characters; WPA2 needs 8 at least.`

@@ -8,6 +8,17 @@ const band = z.enum(['2.4', '5', '6'])
 const day = z.enum(['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'])
 const peer = z.object({ host: z.string(), port: z.number() })
 
+/** How a network may be secured. */
+export const modeSchema = z.enum([
+  'open',
+  'owe',
+  'wpa2-personal',
+  'wpa2-enterprise',
+  'wpa3-personal',
+  'wpa3-wpa2-mixed',
+  'wpa3-enterprise',
+])
+
 export const deviceNetworkSchema = z.object({
   id: z.string(),
   name: z.string(),
@@ -26,7 +37,7 @@ export const deviceNetworkSchema = z.object({
   roaming: z.boolean(),
   roamingDomain: z.number().nullable(),
   clients: z.object({ rule: z.enum(['allow', 'deny']), macs: z.array(z.string()) }).nullable(),
-  mode: z.enum(['open', 'wpa2-personal', 'wpa2-enterprise', 'wpa3-personal', 'wpa3-wpa2-mixed']),
+  mode: modeSchema,
   meantOpen: z.boolean(),
   cipher: z.enum(['ccmp', 'gcmp-256']),
   frames: z.enum(['off', 'optional', 'required']).nullable(),

@@ -1,7 +1,7 @@
 'use client'
 import { secretName } from '../../core/brief/brief'
 import { ssidBytes } from '../../core/brief/ssid'
-import { securityModes, securityNames, takesPassphrase } from '../../core/brief/wireless-network'
+import { asksRadius, securityModes, securityNames, takesPassphrase } from '../../core/brief/wireless-network'
 import classes from './brief.module.css'
 import { useBrief } from './brief-draft'
 import { Faults } from './faults'
@@ -73,7 +73,7 @@ export function NetworkText({ index }: { index: number }) {
             />
           </>
         )}
-        {network.security === 'wpa2-enterprise' && <RadiusServers path={path} network={network} />}
+        {asksRadius(network.security) && <RadiusServers path={path} network={network} />}
       </p>
       <Faults
         under={[

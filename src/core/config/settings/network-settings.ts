@@ -3,8 +3,11 @@ import { z } from 'zod'
 import { secretName } from '../../brief/brief'
 import { vlanWords } from '../../brief/subnet'
 import {
+  asksRadius,
   bandSchema,
   days,
+  type Pmf,
+  pmfOf,
   securityModeSchema,
   securityNames,
   steerings,
@@ -24,9 +27,8 @@ const macList = z.object({ rule: z.enum(['none', 'allow', 'deny']), macs: z.arra
 export type RadiusServer = z.infer<typeof server>
 export type HoursOnAir = z.infer<typeof hours>
 export type MacList = z.infer<typeof macList>
-export type Pmf = 'off' | 'optional' | 'required'
 
-const isEnterprise = ({ security }: WirelessNetwork): boolean => security === 'wpa2-enterprise'
+const isEnterprise = ({ security }: WirelessNetwork): boolean => asksRadius(security)
 const serverWords = (servers: readonly RadiusServer[]): string =>
   servers.map(({ address, port }) => `${address}:${port}`).join(', ') || 'none'
 
@@ -38,14 +40,6 @@ export function bandsOn(
   return network.bands.filter(
     (band) => card.radios.some((radio) => radio.band === band) && brief.radio.bands.some((each) => each.band === band),
   )
-}
-
-/** Protected management frames (IEEE 802.11w) that a security mode goes with, unless the brief says otherwise. */
-const pmfBySecurity: Readonly<Record<Exclude<WirelessNetwork['security'], 'open'>, Pmf>> = {
-  'wpa2-personal': 'off',
-  'wpa2-enterprise': 'off',
-  'wpa3-wpa2-mixed': 'optional',
-  'wpa3-personal': 'required',
 }
 
 /** A rate as this model can set it: whole steps, one at the least, never above what is asked unless that is less. */
@@ -94,7 +88,7 @@ export const networkSettings = {
     nothing: 'off',
     ask: (_asking, { security, pmf }) => {
       if (security === 'open') return undefined
-      return pmf === 'by-security' ? pmfBySecurity[security] : pmf
+      return pmf === 'by-security' ? pmfOf[security][0] : pmf
     },
   }),
   'network.passphrase': ofNetwork<string>({

@@ -62,6 +62,7 @@ function refuseUnknown(node: unknown, { lacks }: StandInSheet, path = ''): void 
 const mostOfPoint = 6
 
 const takesPassphrase = ['wpa2-personal', 'wpa3-personal', 'wpa3-wpa2-mixed']
+const requiresFrames = ['wpa3-personal', 'wpa3-enterprise', 'owe']
 
 function checkNetwork(each: TreeNetwork, all: readonly TreeNetwork[], { careless }: StandInSheet): void {
   const { id, security: is } = each
@@ -80,14 +81,15 @@ function checkNetwork(each: TreeNetwork, all: readonly TreeNetwork[], { careless
   else if (takesPassphrase.includes(mode) !== (is.passphrase !== undefined))
     refuse(is.passphrase === undefined ? 'it has no passphrase' : 'it takes no passphrase')
   if (mode !== 'wpa2-personal' && (is.passphrase?.length ?? 0) > 63) refuse('SAE takes no key in hexadecimal digits')
-  if (mode === 'wpa2-enterprise' && !(is.radius?.server.length && is.radius.secret))
-    refuse('WPA2-Enterprise takes a RADIUS server and its secret')
-  if (mode !== 'wpa2-enterprise' && is.radius) refuse('it asks no RADIUS server')
+  const asksServer = mode === 'wpa2-enterprise' || mode === 'wpa3-enterprise'
+  if (asksServer && !(is.radius?.server.length && is.radius.secret))
+    refuse('enterprise security takes a RADIUS server and its secret')
+  if (!asksServer && is.radius) refuse('it asks no RADIUS server')
   if (mode === 'open' && is['open-confirmed'] !== true) refuse('an open network is said twice')
   if (mode !== 'open' && is['open-confirmed'] !== undefined) refuse('it is not open')
   if (mode === 'open' && is.cipher !== undefined) refuse('an open network has no cipher')
-  if (mode === 'wpa3-personal' && is.pmf !== undefined && is.pmf !== 'required')
-    refuse('WPA3-Personal requires protected management frames')
+  if (mode !== undefined && requiresFrames.includes(mode) && is.pmf !== undefined && is.pmf !== 'required')
+    refuse(`${mode} requires protected management frames`)
 }
 
 function checkRadio(each: TreeRadio): void {

@@ -1,5 +1,6 @@
 /** The shape of a stand-in's tree: every type, range and pattern of its modules (models/). */
 import { z } from 'zod'
+import { modeSchema } from '../../device/device-settings'
 
 const band = z.enum(['2.4', '5', '6'])
 const day = z.enum(['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'])
@@ -14,7 +15,7 @@ const server = z.strictObject({ address: z.union([z.ipv4(), z.ipv6()]), port })
 const mac = z.string().regex(/^[0-9a-fA-F]{2}(:[0-9a-fA-F]{2}){5}$/)
 
 const security = z.strictObject({
-  mode: z.enum(['open', 'wpa2-personal', 'wpa2-enterprise', 'wpa3-personal', 'wpa3-wpa2-mixed']).optional(),
+  mode: modeSchema.optional(),
   'open-confirmed': z.boolean().optional(),
   cipher: z.enum(['ccmp', 'gcmp-256']).optional(),
   pmf: z.enum(['off', 'optional', 'required']).optional(),
