@@ -38,7 +38,7 @@ try {
     await page.waitForSelector(`g[data-unit="${name}"]`)
     await page.$eval(`g[data-unit="${name}"]`, (mark) => mark.focus())
     await page.keyboard.press('Enter')
-    await page.waitForFunction(() => document.body.innerText.includes('would be next'))
+    await page.waitForFunction(() => document.body.innerText.includes('Next would be'))
   }
   await view('brief', { ...everything, stage: 'brief' })
   await view('brief-phone', { ...everything, stage: 'brief', width: 390, height: 844, scheme: 'dark' })
@@ -60,7 +60,7 @@ try {
       await unit('hall-05')
       await page.click('label ::-p-text(received level)')
       await page.waitForSelector('[aria-label^="Received level"]')
-      const box = await (await page.waitForSelector('svg[role="img"] rect')).boundingBox()
+      const box = await (await page.waitForSelector('svg[data-floor] rect')).boundingBox()
       await page.mouse.move(box.x + box.width * 0.62, box.y + box.height * 0.9)
     },
   })

@@ -38,8 +38,8 @@ export async function bundleIfStale() {
     format: 'esm',
     platform: 'node',
     target: 'node20',
-    // What is bundled starts in half the time; these find files of their own, or are asked for rarely.
-    external: ['ssh2', 'mysql2', 'mysql2/*', 'pino', 'pkijs', 'selfsigned', 'server-only'],
+    // What is bundled starts in half the time; these find files of their own, are asked for rarely, or are no strict code.
+    external: ['net-snmp', 'ssh2', 'mysql2', 'mysql2/*', 'pino', 'pkijs', 'selfsigned', 'server-only'],
     banner: {
       js: "import { createRequire as requireOf } from 'node:module'; const require = requireOf(import.meta.url);",
     },

@@ -241,8 +241,8 @@ describe("a job of one's own", () => {
     await press('Take it off the list')
     await saved()
 
-    await page.locator('[role="columnheader"]').click()
-    await page.locator('[role="columnheader"]').click()
+    await page.locator('[role="columnheader"] button').click()
+    await page.locator('[role="columnheader"] button').click()
     expect(
       await page.$$eval('[role="row"][data-row]', (rows) => rows.map((row) => (row as HTMLElement).dataset.row)),
     ).toEqual(['yard-01', 'mill-06', 'mill-03', 'mill-02', 'mill-01', 'new'])
@@ -343,7 +343,7 @@ describe("a job of one's own", () => {
     await page.keyboard.press('Escape')
     await sees('Not placed yet')
     const map = async (x: number, y: number): Promise<[number, number]> => {
-      const box = await (await page.waitForSelector('svg[role="img"] rect'))?.boundingBox()
+      const box = await (await page.waitForSelector('svg[data-floor] rect'))?.boundingBox()
       if (!box) throw new Error('no floor')
       return [box.x + box.width * x, box.y + box.height * y]
     }

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { building, neighbours, optionsOf, problemOf } from '../../../tests/bench/building'
 import { countryOf } from '../../../tests/support/data'
+import { anneal } from './anneal'
 import { ChannelField } from './channel-field'
 import { type ChannelOption, type ChannelProblem, costOf, overlapOf, weightOf } from './channel-problem'
 import { placeLoudestFirst, searchAll, searchLocally, seeded, settle } from './channel-search'
@@ -97,6 +98,8 @@ describe('each way of searching', () => {
     ['settling', (field: ChannelField) => settle(field)],
     ['the search of the whole', (field: ChannelField) => searchAll(field, 400_000, seeded(1))],
     ['the search by neighbourhoods', (field: ChannelField) => searchLocally(field, 400_000, seeded(1))],
+    ['annealing', (field: ChannelField) => anneal(field, 400_000, seeded(1))],
+    ['annealing cut short', (field: ChannelField) => anneal(field, 1, seeded(1))],
   ])('%s makes no plan worse, and leaves nobody who would rather move', (_name, search) => {
     const field = fieldOf(problem)
     colourBySaturation(field)
@@ -106,6 +109,20 @@ describe('each way of searching', () => {
     problem.radios.forEach((_, radio) => {
       expect(field.cheapest(radio)).toBe(field.block[radio])
     })
+  })
+
+  it('by annealing comes closer to the best of a large field than neighbourhood by neighbourhood, for the same work', () => {
+    const large = problemOfSeed(11, 500)
+    const costBy = (search: (field: ChannelField) => void): number => {
+      const field = fieldOf(large)
+      placeLoudestFirst(field)
+      settle(field)
+      search(field)
+      return costNow(large, field)
+    }
+    const annealed = costBy((field) => anneal(field, 15_000_000, seeded(1)))
+    expect(annealed).toBeLessThan(0.98 * costBy((field) => searchLocally(field, 15_000_000, seeded(1))))
+    expect(costBy((field) => anneal(field, 15_000_000, seeded(1)))).toBe(annealed)
   })
 
   it('draws the same lots from the same seed, between 0 and 1', () => {

@@ -23,6 +23,12 @@ import {
  */
 const preference = { radar: 1e-4, change: 1e-6, narrower: 1e-8 } as const
 
+/** Cells of a neighbour's row that a move changes, and by how much. */
+interface Change {
+  readonly changed: Int32Array
+  readonly delta: Float64Array
+}
+
 export class ChannelField {
   readonly radios: readonly ProblemRadio[]
   /** Number of distinct blocks. */
@@ -120,11 +126,28 @@ export class ChannelField {
 
   /** Moves a radio to a block; -1 takes it off air. */
   move(radio: number, block: number): void {
-    const { blocks, overlap, price, neighbour, weight } = this
+    const { blocks, price, neighbour, weight } = this
     const before = this.block[radio]!
     if (before === block) return
     this.block[radio] = block
-    // What changes for a neighbour on each block, at a weight of 1; most blocks are not touched at all.
+    const { changed, delta } = this.#changeOf(before, block)
+    for (let edge = this.start[radio]!; edge < this.start[radio + 1]!; edge += 1) {
+      const w = weight[edge]!
+      const row = neighbour[edge]! * blocks
+      // Cells that the neighbour may not use are kept current too: cheaper than to ask.
+      for (let k = 0; k < changed.length; k += 1) price[row + changed[k]!]! += w * delta[k]!
+    }
+    this.work += 1 + (this.start[radio + 1]! - this.start[radio]!) * changed.length
+  }
+
+  readonly #changes = new Map<number, Change>()
+
+  /** What a move from one block to another changes for a neighbour, at a weight of 1: most blocks are not touched. */
+  #changeOf(before: number, block: number): Change {
+    const { blocks, overlap } = this
+    const key = (before + 1) * (blocks + 1) + block + 1
+    const known = this.#changes.get(key)
+    if (known) return known
     const changed: number[] = []
     const delta: number[] = []
     for (let cell = 0; cell < blocks; cell += 1) {
@@ -134,13 +157,9 @@ export class ChannelField {
       changed.push(cell)
       delta.push(by)
     }
-    for (let edge = this.start[radio]!; edge < this.start[radio + 1]!; edge += 1) {
-      const w = weight[edge]!
-      const row = neighbour[edge]! * blocks
-      // Cells that the neighbour may not use are kept current too: cheaper than to ask.
-      for (let k = 0; k < changed.length; k += 1) price[row + changed[k]!]! += w * delta[k]!
-    }
-    this.work += blocks + (this.start[radio + 1]! - this.start[radio]!) * changed.length
+    const made = { changed: Int32Array.from(changed), delta: Float64Array.from(delta) }
+    this.#changes.set(key, made)
+    return made
   }
 
   /** The cheapest block of a radio as the others stand; the one that it has, where none is cheaper. */

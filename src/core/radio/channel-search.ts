@@ -57,7 +57,7 @@ export function settle(
 }
 
 /** Total of a field, each pair once, with the preferences among equals. */
-function total(field: ChannelField): number {
+export function total(field: ChannelField): number {
   let sum = 0
   for (let radio = 0; radio < field.radios.length; radio += 1) {
     sum += field.priceNow(radio)
@@ -137,7 +137,7 @@ export function searchAll(field: ChannelField, work: number, random: () => numbe
   settle(field)
 }
 
-function restore(field: ChannelField, blocks: Int32Array): void {
+export function restore(field: ChannelField, blocks: Int32Array): void {
   for (let radio = 0; radio < blocks.length; radio += 1) field.move(radio, blocks[radio]!)
 }
 

@@ -3,6 +3,7 @@
  *
  * In: the problem. Out: an option for every radio, and the cost worked out anew from the problem itself.
  */
+import { anneal } from './anneal'
 import { ChannelField } from './channel-field'
 import { type ChannelOption, type ChannelProblem, costOf, isLocked } from './channel-problem'
 import { placeLoudestFirst, searchAll, searchLocally, seeded, settle } from './channel-search'
@@ -26,7 +27,7 @@ function workFor(count: number, effort: Effort): number {
     return effort === 'thorough'
       ? Math.min(36_000_000, 2_000_000 + 500_000 * count)
       : Math.min(4_000_000, 100_000 + 25_000 * count)
-  return effort === 'thorough' ? Math.min(32_000 * count, 300_000_000) : 12_000_000
+  return effort === 'thorough' ? Math.min(100_000 * count, 1_000_000_000) : 12_000_000
 }
 
 export function planChannels(problem: ChannelProblem, effort: Effort = 'thorough'): ChannelPlan {
@@ -87,6 +88,7 @@ function solve(field: ChannelField, effort: Effort): void {
   const work = workFor(field.radios.length, effort)
   const random = seeded(field.radios.length * 7919 + field.neighbour.length)
   if (field.radios.length <= smallField) searchAll(field, work, random)
+  else if (effort === 'thorough') anneal(field, work, random)
   else searchLocally(field, work, random)
 }
 

@@ -14,7 +14,8 @@ export function BenchSide() {
   const { servers } = roll.heard
   const strays = roll.sightings.filter((sighting) => sighting.unit === null)
   return (
-    <aside className={`${sheet.sheet} ${sheet.pad}`} aria-label="Labels and strays">
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, and is reached by keys
+    <aside className={`${sheet.sheet} ${sheet.pad}`} aria-label="Labels and strays" tabIndex={0}>
       <b>
         {awaited.length === 0
           ? 'Every unit of the list is on the wire.'

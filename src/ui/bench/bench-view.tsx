@@ -2,6 +2,7 @@
 import { Button } from '@mantine/core'
 import { musterUnits, sweepNow } from '../../actions/muster-actions'
 import type { Sighting } from '../../core/muster/events'
+import { answers } from '../../core/muster/roll'
 import { allUnits, theseUnits } from '../../core/muster/selection'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
@@ -56,7 +57,9 @@ export function BenchView() {
               ? 'Mustering'
               : matching.length === 0
                 ? 'Nothing to muster yet'
-                : `Muster the ${matching.length} that match`}
+                : matching.every((unit) => answers(roll.rows.get(unit.id)))
+                  ? `Call the roll of all ${matching.length}`
+                  : `Muster the ${matching.length} that match`}
           </Button>
         </div>
       </div>

@@ -49,7 +49,7 @@ export function RadioText() {
               <button
                 type="button"
                 className={classes.remove}
-                aria-label={`Leave ${band} GHz out`}
+                aria-label={`leave out ${band} GHz`}
                 onClick={() =>
                   change(
                     'radio.bands',

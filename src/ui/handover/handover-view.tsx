@@ -5,6 +5,7 @@ import { securityWords } from '../../core/brief/wireless-network'
 import { expectedOfAll } from '../../core/config/asked'
 import { asBuilt, missing } from '../../core/handover/as-built'
 import { siteSheet } from '../../core/handover/site-sheet'
+import { Scrollable } from '../frame/scrollable'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import classes from './handover.module.css'
@@ -76,7 +77,7 @@ export function HandoverView() {
             .join('; ') || 'none'}
           .
         </p>
-        <div className={classes.scroll}>
+        <Scrollable label="Units as built" className={classes.scroll}>
           <table className={sheet.table}>
             <thead>
               <tr>
@@ -116,7 +117,7 @@ export function HandoverView() {
               ))}
             </tbody>
           </table>
-        </div>
+        </Scrollable>
         <OutcomeTable rows={rows} />
         <SitePage site={siteSheet(job.brief, units, asking.cards)} />
         <p className="soft">Passwords and passphrases are not on this sheet. They are handed over apart, sealed.</p>

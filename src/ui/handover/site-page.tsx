@@ -1,5 +1,6 @@
 import { vlanWords } from '../../core/brief/subnet'
 import type { SiteSheet } from '../../core/handover/site-sheet'
+import { Scrollable } from '../frame/scrollable'
 import sheet from '../theme/sheet.module.css'
 import classes from './handover.module.css'
 
@@ -9,7 +10,7 @@ export function SitePage({ site }: { site: SiteSheet }) {
     <section className={classes.sitePage}>
       <h3>For whoever runs router and switch</h3>
       <p className="soft">None of this is set by the units. They count on it.</p>
-      <div className={classes.scroll}>
+      <Scrollable label="Subnets of the site" className={classes.scroll}>
         <table className={sheet.table}>
           <thead>
             <tr>
@@ -40,7 +41,7 @@ export function SitePage({ site }: { site: SiteSheet }) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Scrollable>
       {site.unserved.length > 0 && (
         <p>
           {site.unserved.length === 1 ? 'VLAN' : 'VLANs'} <span className="mono">{site.unserved.join(', ')}</span>{' '}
@@ -52,7 +53,7 @@ export function SitePage({ site }: { site: SiteSheet }) {
         <p key={option}>{option}</p>
       ))}
       {site.ports.length > 0 && (
-        <div className={classes.scroll}>
+        <Scrollable label="Ports of the switch" className={classes.scroll}>
           <table className={sheet.table}>
             <thead>
               <tr>
@@ -73,7 +74,7 @@ export function SitePage({ site }: { site: SiteSheet }) {
               ))}
             </tbody>
           </table>
-        </div>
+        </Scrollable>
       )}
     </section>
   )

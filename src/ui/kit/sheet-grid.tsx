@@ -135,19 +135,20 @@ export function SheetGrid({ sheet }: { sheet: KitSheet }) {
     >
       <div role="row" className={`${classes.row} ${classes.head}`}>
         {columns.map((column) => (
-          <button
+          <div
             key={column}
-            type="button"
             role="columnheader"
             tabIndex={-1}
             aria-sort={sorted?.column === column ? (sorted.way === 'up' ? 'ascending' : 'descending') : 'none'}
-            onClick={() => sort(column)}
           >
-            {columnTitles[column]} {sorted?.column === column && (sorted.way === 'up' ? '↑' : '↓')}
-          </button>
+            <button type="button" tabIndex={-1} onClick={() => sort(column)}>
+              {columnTitles[column]} {sorted?.column === column && (sorted.way === 'up' ? '↑' : '↓')}
+            </button>
+          </div>
         ))}
       </div>
-      <div ref={body} className={classes.body}>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by keys */}
+      <div ref={body} className={classes.body} role="rowgroup" tabIndex={0}>
         <div style={{ height: virtual.getTotalSize() }} className={classes.all}>
           {virtual.getVirtualItems().map(({ index, start }) => {
             const row = shown[index] ?? { id: 'new', cells: emptyCells }

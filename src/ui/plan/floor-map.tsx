@@ -49,12 +49,14 @@ export function FloorMap({ floor, band, tool, onTool, onFloor, material, picture
   return (
     <div ref={ref} className={classes.map} data-tool={tool.kind}>
       {width > 0 && (
+        // biome-ignore lint/a11y/useSemanticElements: a drawing is no set of fields
         <svg
           ref={board}
           width={width}
           height={Math.max(height, 200)}
-          role="img"
-          aria-label={`${floor.name}, ${here.length} units`}
+          role="group"
+          aria-label={`${floor.name}, ${here.length} units, each with its channel at ${band} GHz and at the other bands`}
+          data-floor={floor.id}
           onPointerDown={hand.down}
           onPointerMove={hand.move}
           onPointerLeave={hand.leave}

@@ -5,6 +5,7 @@ import { forgetRulesAction } from '../../actions/plan-actions'
 import { type Band, bands } from '../../core/regulatory/blocks'
 import { conditionsOf, radarRules } from '../../core/regulatory/conditions'
 import { legalBlocks, whyNothingIsLegal } from '../../core/regulatory/legal'
+import { Scrollable } from '../frame/scrollable'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
@@ -88,7 +89,7 @@ function BlockTable({ band, blocks, why }: BlockTableProps) {
       </p>
     )
   return (
-    <div className={classes.rules}>
+    <Scrollable label={`Channels at ${band} GHz`} className={classes.rules}>
       <h2>{band} GHz</h2>
       <table className={sheet.table}>
         <thead>
@@ -125,6 +126,6 @@ function BlockTable({ band, blocks, why }: BlockTableProps) {
           })}
         </tbody>
       </table>
-    </div>
+    </Scrollable>
   )
 }

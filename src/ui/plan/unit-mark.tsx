@@ -48,7 +48,6 @@ export function UnitMark({ name, x, y, plan, band, size, state, onDown, onUp, on
       transform={`translate(${x} ${y})`}
       tabIndex={0}
       role="button"
-      aria-label={`${name}${own ? `, channel ${own.channel}` : ', no channel'}`}
       onPointerDown={onDown}
       onPointerUp={onUp}
       onPointerCancel={onUp}
