@@ -59,7 +59,7 @@ try {
     before: async () => {
       await unit('hall-05')
       await page.click('label ::-p-text(received level)')
-      await page.waitForSelector('[aria-label^="Received level"]')
+      await page.waitForSelector('[aria-label^="received level"]')
       const box = await (await page.waitForSelector('svg[data-floor] rect')).boundingBox()
       await page.mouse.move(box.x + box.width * 0.62, box.y + box.height * 0.9)
     },

@@ -66,7 +66,8 @@ export function radiosOnAir(band: Band, site: Site, plans: ReadonlyMap<string, U
     const floor = floors.get(floorId)
     const radio = plans.get(unit)?.radios.find((each) => each.band === band)
     if (!floor || !radio) return []
-    const centreMhz = radio.lowMhz + radio.width / 2
-    return [{ id: unit, floor, x, y, powerDbm: conductedOf(radio.power), gain: radio.power.gain, centreMhz }]
+    const { lowMhz, width: widthMhz, power } = radio
+    const centreMhz = lowMhz + widthMhz / 2
+    return [{ id: unit, floor, x, y, powerDbm: conductedOf(power), gain: power.gain, centreMhz, widthMhz }]
   })
 }

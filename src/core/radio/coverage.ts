@@ -15,6 +15,8 @@ export interface Coverage {
   readonly stepM: number
   /** dBm, `rows` by `columns`; the middle of each square. */
   readonly dbm: Float32Array
+  /** Of the second loudest unit, dBm: where a client goes when the loudest is gone. */
+  readonly second: Float32Array
   /** Which unit is loudest, by its place in the list; -1 where there is none. */
   readonly loudest: Int16Array
 }
@@ -28,6 +30,7 @@ export function coverage(band: Band, floor: SituatedFloor, radios: readonly Plac
   const columns = Math.max(1, Math.ceil(floor.widthM / stepM))
   const rows = Math.max(1, Math.ceil(floor.depthM / stepM))
   const dbm = new Float32Array(columns * rows).fill(-200)
+  const second = new Float32Array(columns * rows).fill(-200)
   const loudest = new Int16Array(columns * rows).fill(-1)
   const sources = radios.map((radio) => sourceOf(band, floor, radio))
   const open = new Float64Array(sources.length)
@@ -35,21 +38,27 @@ export function coverage(band: Band, floor: SituatedFloor, radios: readonly Plac
     const x = ((cell % columns) + 0.5) * stepM
     const y = (Math.floor(cell / columns) + 0.5) * stepM
     for (let index = 0; index < sources.length; index += 1) open[index] = openLevel(sources[index] as Source, x, y)
-    // Walls only make it quieter: whoever is no louder without them than the best with them need not be looked at.
-    let best = -200
+    // Walls only make it quieter: whoever is no louder without them than the second best with them need not be looked at.
+    let [best, nextBest] = [-200, -200]
     for (;;) {
-      const next = loudestOf(open, best)
+      const next = loudestOf(open, nextBest)
       if (next === -1) break
       const source = sources[next] as Source
-      const level = (open[next] ?? 0) - wallsMore(band, source, x, y, (open[next] ?? 0) - best)
+      const level = (open[next] ?? 0) - wallsMore(band, source, x, y, (open[next] ?? 0) - nextBest)
       open[next] = -200
-      if (level <= best) continue
+      if (level <= nextBest) continue
+      if (level <= best) {
+        nextBest = level
+        continue
+      }
+      nextBest = best
       best = level
-      dbm[cell] = level
       loudest[cell] = next
     }
+    dbm[cell] = best
+    second[cell] = nextBest
   }
-  return { columns, rows, stepM, dbm, loudest }
+  return { columns, rows, stepM, dbm, second, loudest }
 }
 
 /** A unit as a floor hears it. */

@@ -30,8 +30,9 @@ export interface PlacedRadio {
   readonly powerDbm: number
   /** Antenna gain, dBi. */
   readonly gain: number
-  /** Middle of its channel, MHz, where it has one. */
+  /** Middle of its channel and its width, MHz, where it has one. */
   readonly centreMhz?: number | undefined
+  readonly widthMhz?: number | undefined
 }
 
 /** Height at which units hang, m above their floor. */
@@ -78,9 +79,7 @@ export function lossBetween(
 ): number {
   if (a.floor.id !== b.floor.id) {
     const [one, other] = [toSite(a.floor, a), toSite(b.floor, b)]
-    const metres = Math.hypot(one.x - other.x, one.y - other.y, heightM(a.floor) - heightM(b.floor))
-    const { floors, outerDb, clutter } = between(band, a.floor, b.floor)
-    return distanceLoss(band, metres, clutter) + floorLoss(band, floors) + outerDb
+    return wayBetween(band, a.floor, b.floor).loss((one.x - other.x) ** 2 + (one.y - other.y) ** 2)
   }
   const metres = Math.hypot(a.x - b.x, a.y - b.y)
   const open = openLoss(band, metres)
@@ -100,52 +99,83 @@ export function hearings(band: Band, radios: readonly PlacedRadio[]): Hearing[] 
     radios.reduce((most, { gain }) => Math.max(most, gain), 0)
   const least: Clutter = radios.some(({ floor }) => clutterOf(floor) === 'walls-alone') ? 'walls-alone' : 'office'
   const farM = Math.max(1, distanceOfLoss(band, loudest - quietestDbm, least))
-  const points = radios.map((radio): Point => toSite(radio.floor, radio))
-  const squares = new Map<string, number[]>()
-  const column = (x: number): number => Math.floor(x / farM)
-  points.forEach((point, index) => {
-    const key = `${column(point.x)} ${column(point.y)}`
+  const { xs, ys, floorOf, ways } = layOut(band, radios)
+  const floors = ways.length
+  // In one array, since it is asked for every pair that lies in neighbouring squares.
+  const reach = Float64Array.from({ length: floors * floors }, (_, at) => {
+    const way = ways[Math.floor(at / floors)]?.[at % floors]
+    return way ? way.reach(loudest) : farM ** 2
+  })
+  const squares = new Map<number, number[]>()
+  const square = (column: number, row: number): number => column * 1_000_003 + row
+  const line = (metres: number): number => Math.floor(metres / farM)
+  radios.forEach((_, index) => {
+    const key = square(line(xs[index] ?? 0), line(ys[index] ?? 0))
     const there = squares.get(key)
     if (there) there.push(index)
     else squares.set(key, [index])
   })
-  const reach = reachOf(band, loudest, farM)
   const found: Hearing[] = []
-  const compare = (index: number, other: number): void => {
+  const compare = (index: number, other: number, across: number): void => {
     const [a, b] = [radios[index], radios[other]]
-    const [one, two] = [points[index], points[other]]
-    if (!a || !b || !one || !two) return
-    // Too far apart for the loudest pair there is: neither logarithms nor walls need be looked at.
-    if ((one.x - two.x) ** 2 + (one.y - two.y) ** 2 > reach(a.floor, b.floor)) return
+    if (!a || !b) return
+    const way = ways[floorOf[index] ?? 0]?.[floorOf[other] ?? 0]
     const budget = Math.max(a.powerDbm, b.powerDbm) + a.gain + b.gain
-    const dbm = budget - lossBetween(band, a, b, budget - quietestDbm)
+    const loss = way ? way.loss(across) : lossBetween(band, a, b, budget - quietestDbm)
+    const dbm = budget - loss
     if (dbm > quietestDbm) found.push({ a: a.id, b: b.id, dbm: Math.round(dbm * 10) / 10 })
   }
-  points.forEach((point, index) => {
+  radios.forEach((_, index) => {
+    const [x, y, row] = [xs[index] ?? 0, ys[index] ?? 0, (floorOf[index] ?? 0) * floors]
     for (let dx = -1; dx <= 1; dx += 1) {
       for (let dy = -1; dy <= 1; dy += 1) {
-        const square = squares.get(`${column(point.x) + dx} ${column(point.y) + dy}`)
-        if (square) for (const other of square) if (other > index) compare(index, other)
+        const near = squares.get(square(line(x) + dx, line(y) + dy)) ?? []
+        for (const other of near) {
+          if (other <= index) continue
+          const across = (x - (xs[other] ?? 0)) ** 2 + (y - (ys[other] ?? 0)) ** 2
+          // Too far apart for the loudest pair there is: neither logarithms nor walls need be looked at.
+          if (across <= (reach[row + (floorOf[other] ?? 0)] ?? 0)) compare(index, other, across)
+        }
       }
     }
   })
   return found
 }
 
-/** Square of the greatest distance at which anybody is heard, m², by the drawings of both; never too short. */
-function reachOf(band: Band, budget: number, farM: number): (a: SituatedFloor, b: SituatedFloor) => number {
-  const known = new Map<SituatedFloor, Map<SituatedFloor, number>>()
-  return (a, b) => {
-    if (a === b) return farM ** 2
-    const row = known.get(a) ?? new Map<SituatedFloor, number>()
-    known.set(a, row)
-    const before = row.get(b)
-    if (before !== undefined) return before
-    const { floors, outerDb, clutter } = between(band, a, b)
-    const far = distanceOfLoss(band, budget - quietestDbm - floorLoss(band, floors) - outerDb, clutter)
-    // Within a metre nothing more is lost: the loss at one metre is the least there is.
-    const squared = far < 1 ? -1 : far ** 2
-    row.set(b, squared)
-    return squared
+/** The way from one drawing to another: worked out once for all the radios on both. */
+interface Way {
+  /** Loss, dB, by the square of the distance as seen from above, m². */
+  loss(across: number): number
+  /** Square of the greatest distance at which a budget still lets anybody hear, m²; negative where none does. */
+  reach(budget: number): number
+}
+
+/** Radios in one plan of the site, with the way between any two drawings; undefined from a drawing to itself. */
+function layOut(
+  band: Band,
+  radios: readonly PlacedRadio[],
+): { xs: Float64Array; ys: Float64Array; floorOf: Int32Array; ways: readonly (readonly (Way | undefined)[])[] } {
+  const floors = [...new Set(radios.map(({ floor }) => floor))]
+  const numbers = new Map(floors.map((floor, at) => [floor, at]))
+  const points = radios.map((radio): Point => toSite(radio.floor, radio))
+  return {
+    xs: Float64Array.from(points, ({ x }) => x),
+    ys: Float64Array.from(points, ({ y }) => y),
+    floorOf: Int32Array.from(radios, ({ floor }) => numbers.get(floor) ?? 0),
+    ways: floors.map((a) => floors.map((b) => (a === b ? undefined : wayBetween(band, a, b)))),
+  }
+}
+
+function wayBetween(band: Band, a: SituatedFloor, b: SituatedFloor): Way {
+  const { floors, outerDb, clutter } = between(band, a, b)
+  const fixed = floorLoss(band, floors) + outerDb
+  const rise = (heightM(a) - heightM(b)) ** 2
+  return {
+    loss: (across) => distanceLoss(band, Math.sqrt(across + rise), clutter) + fixed,
+    reach: (budget) => {
+      const far = distanceOfLoss(band, budget - quietestDbm - fixed, clutter)
+      // Within a metre nothing more is lost: the loss at one metre is the least there is.
+      return far < 1 ? -1 : far ** 2
+    },
   }
 }

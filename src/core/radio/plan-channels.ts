@@ -27,7 +27,7 @@ function workFor(count: number, effort: Effort): number {
     return effort === 'thorough'
       ? Math.min(36_000_000, 2_000_000 + 500_000 * count)
       : Math.min(4_000_000, 100_000 + 25_000 * count)
-  return effort === 'thorough' ? Math.min(100_000 * count, 1_000_000_000) : 12_000_000
+  return effort === 'thorough' ? Math.min(70_000 * count, 1_000_000_000) : 12_000_000
 }
 
 export function planChannels(problem: ChannelProblem, effort: Effort = 'thorough'): ChannelPlan {

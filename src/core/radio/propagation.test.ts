@@ -146,6 +146,11 @@ describe('the received level', () => {
     const cell = (x: number, y: number): number => y * painted.columns + x
     expect(painted.loudest[cell(2, 5)]).toBe(0)
     expect(painted.loudest[cell(18, 5)]).toBe(1)
+    // Behind the wall the other is second, by what the wall takes off.
+    expect(painted.second[cell(2, 5)]).toBeCloseTo(
+      17 + 3 - distanceLoss('5', Math.hypot(12.5, 0.5, 1.3), 'walls-alone') - 32,
+      3,
+    )
     // 4.5 m across and 0.5 m along from the unit, which hangs 1.3 m above the phone.
     expect(painted.dbm[cell(9, 5)]).toBeCloseTo(17 + 3 - distanceLoss('5', Math.hypot(4.5, 0.5, 1.3), 'walls-alone'), 3)
   })

@@ -91,8 +91,10 @@ export function AddressesView() {
               <dd className="mono">{controllers.map((controller) => controller.address).join(', ')}</dd>
               {vendorOptions(controllers).map(({ vendorClass, hex }) => (
                 <Fragment key={vendorClass}>
-                  <dt>Option 43, hexadecimal, for clients whose option 60 begins with {vendorClass}</dt>
+                  <dt>Option 43</dt>
                   <dd className="mono">{hex}</dd>
+                  <dt>to option 60</dt>
+                  <dd className="mono">{vendorClass}…</dd>
                 </Fragment>
               ))}
             </dl>

@@ -1,54 +1,34 @@
 'use client'
 import { useComputedColorScheme } from '@mantine/core'
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useId, useMemo, useState } from 'react'
 import { radiosOnAir } from '../../core/plan/live-plan'
 import type { Coverage } from '../../core/radio/coverage'
 import type { Floor } from '../../core/radio/floor'
 import { situated } from '../../core/radio/situation'
 import type { Band } from '../../core/regulatory/blocks'
+import { contoursOf } from './contours'
 import classes from './floor-map.module.css'
+import { cssOf, type Picture, type PictureStep, pictureWords, stepAt, stepsOf, wantedDbm } from './level-steps'
 import { usePlan } from './plan-context'
-
-/** Steps of the picture: from which level on, dBm, and what a phone makes of it. */
-const steps: readonly {
-  readonly from: number
-  readonly words: string
-  readonly light: string
-  readonly dark: string
-}[] = [
-  { from: -45, words: 'very loud', light: '#b98aae', dark: '#7d4f70' },
-  { from: -55, words: 'loud', light: '#cba6c2', dark: '#6a4560' },
-  { from: -65, words: 'fast', light: '#d9bfd3', dark: '#573b50' },
-  { from: -70, words: 'voice', light: '#e5d3e0', dark: '#483343' },
-  { from: -75, words: 'works', light: '#efe4ec', dark: '#3b2c38' },
-  { from: -82, words: 'weak', light: '#f7f1f5', dark: '#2f2630' },
-]
-
-/** The colour of a step as three bytes. */
-function bytesOf(colour: string): [number, number, number] {
-  const [red = 0, green = 0, blue = 0] = [1, 3, 5].map((at) => Number.parseInt(colour.slice(at, at + 2), 16))
-  return [red, green, blue]
-}
 
 /** Coarse enough to follow a drag, fine enough to see a wall. */
 function stepOf(floor: Floor): number {
   return Math.max(0.5, Math.max(floor.widthM, floor.depthM) / 240)
 }
 
-/** The received level of the loudest unit, painted over the floor. */
-export function CoverageLayer({
-  floor,
-  band,
-  scale,
-  onPainted,
-}: {
-  floor: Floor
-  band: Band
-  scale: number
-  onPainted: (coverage: Coverage) => void
-}) {
+interface Props {
+  readonly floor: Floor
+  readonly band: Band
+  readonly scale: number
+  readonly picture: Picture
+  readonly onPainted: (coverage: Coverage) => void
+}
+
+/** What a phone would hear, painted over the floor, with contours; what is too faint is hatched. */
+export function CoverageLayer({ floor, band, scale, picture, onPainted }: Props) {
   const { site, plans, paint } = usePlan()
   const scheme = useComputedColorScheme('light')
+  const hatch = useId()
   const [coverage, setCoverage] = useState<Coverage>()
   // Those of this floor first: the pointer names them by their place.
   const radios = useMemo(() => {
@@ -68,44 +48,71 @@ export function CoverageLayer({
     })
   }, [paint, band, floor, radios, site.floors, onPainted])
 
-  const picture = useMemo(() => coverage && drawn(coverage, scheme), [coverage, scheme])
-  if (!coverage || !picture) return null
+  const width = useWidth(band)
+  const steps = useMemo(() => stepsOf(picture, scheme, width), [picture, scheme, width])
+  const levels = coverage && (picture === 'second' ? coverage.second : coverage.dbm)
+  const drawn = useMemo(
+    () =>
+      coverage &&
+      levels && { image: imageOf(coverage, levels, steps), ...contoursOf(coverage, levels, steps, wantedDbm) },
+    [coverage, levels, steps],
+  )
+  if (!coverage || !drawn) return null
+  const cell = coverage.stepM * scale
   return (
-    <image
-      className={classes.coverage}
-      href={picture}
-      width={coverage.columns * coverage.stepM * scale}
-      height={coverage.rows * coverage.stepM * scale}
-      preserveAspectRatio="none"
-    />
+    <g className={classes.coverage}>
+      <image
+        href={drawn.image}
+        width={coverage.columns * cell}
+        height={coverage.rows * cell}
+        preserveAspectRatio="none"
+      />
+      <pattern id={hatch} width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <line className={classes.hatch} y2={7} />
+      </pattern>
+      <path d={drawn.faint} transform={`scale(${cell})`} fill={`url(#${hatch})`} data-faint={drawn.faint !== ''} />
+      <path className={classes.contour} d={drawn.lines} transform={`scale(${cell})`} />
+      {drawn.labels.map(({ step, x, y }) => (
+        <text key={step} className={classes.contourText} x={x * cell} y={y * cell}>
+          {Math.round(steps[step]?.from ?? 0)}
+        </text>
+      ))}
+    </g>
   )
 }
 
-function drawn({ columns, rows, dbm }: Coverage, scheme: 'light' | 'dark'): string {
+/** Width of the channels in a band, MHz, by the first unit that has one. */
+function useWidth(band: Band): number {
+  const { plans } = usePlan()
+  return [...plans.values()].flatMap(({ radios }) => radios.find((each) => each.band === band)?.width ?? [])[0] ?? 20
+}
+
+function imageOf({ columns, rows }: Coverage, levels: Float32Array, steps: readonly PictureStep[]): string {
   const canvas = document.createElement('canvas')
   canvas.width = columns
   canvas.height = rows
   const context = canvas.getContext('2d')
   const image = context?.createImageData(columns, rows)
   if (!context || !image) return ''
-  dbm.forEach((level, cell) => {
-    const step = steps.find((each) => level >= each.from)
-    if (!step) return
-    image.data.set([...bytesOf(step[scheme]), 255], cell * 4)
+  levels.forEach((level, cell) => {
+    const step = steps[stepAt(steps, level) ?? -1]
+    if (step) image.data.set([...step.colour, 255], cell * 4)
   })
   context.putImageData(image, 0, 0)
   return canvas.toDataURL()
 }
 
-export function CoverageLegend({ band }: { band: Band }) {
+export function CoverageLegend({ band, picture }: { band: Band; picture: Picture }) {
   const scheme = useComputedColorScheme('light')
+  const width = useWidth(band)
   return (
-    <ul className={classes.legend} aria-label={`Received level at ${band} GHz, dBm`}>
-      {steps.map(({ from, words, [scheme]: colour }) => (
+    <ul className={classes.legend} aria-label={`${pictureWords[picture]} at ${band} GHz`}>
+      {stepsOf(picture, scheme, width).map(({ from, words, colour }) => (
         <li key={from}>
-          <span style={{ background: colour }} /> {from} {words}
+          <span style={{ background: cssOf(colour) }} /> {words}
         </li>
       ))}
+      <li>hatched: below {wantedDbm} dBm</li>
     </ul>
   )
 }

@@ -10,6 +10,7 @@ import { CoverageLayer, CoverageLegend } from './coverage-layer'
 import classes from './floor-map.module.css'
 import type { Tool } from './floor-tools'
 import { HearingLines, HearingWords } from './hearing-lines'
+import type { Picture } from './level-steps'
 import { usePlan } from './plan-context'
 import { ScaleQuestion } from './scale-question'
 import { UnitMark } from './unit-mark'
@@ -22,7 +23,7 @@ interface Props {
   readonly onTool: (tool: Tool) => void
   readonly onFloor: (floor: string) => void
   readonly material: Material
-  readonly picture: 'shown' | 'hidden'
+  readonly picture: Picture | 'hidden'
 }
 
 const marginPx = 34
@@ -43,7 +44,7 @@ export function FloorMap({ floor, band, tool, onTool, onFloor, material, picture
     [site.placements, floor.id],
   )
   const onAir = here.filter((placement) => plans.get(placement.unit)?.radios.some((radio) => radio.band === band))
-  const pointed = hand.pointer && coverage && picture === 'shown' ? levelAt(coverage, hand.pointer) : undefined
+  const pointed = hand.pointer && coverage && picture !== 'hidden' ? levelAt(coverage, hand.pointer) : undefined
   const rule = Math.min(10, floor.widthM)
 
   return (
@@ -73,7 +74,9 @@ export function FloorMap({ floor, band, tool, onTool, onFloor, material, picture
                 preserveAspectRatio="none"
               />
             )}
-            {picture === 'shown' && <CoverageLayer floor={floor} band={band} scale={scale} onPainted={setCoverage} />}
+            {picture !== 'hidden' && (
+              <CoverageLayer floor={floor} band={band} scale={scale} picture={picture} onPainted={setCoverage} />
+            )}
             {floor.walls.map((wall, index) => (
               <line
                 // biome-ignore lint/suspicious/noArrayIndexKey: a wall has no name but its place in the list
@@ -133,7 +136,7 @@ export function FloorMap({ floor, band, tool, onTool, onFloor, material, picture
           </g>
         </svg>
       )}
-      {picture === 'shown' && <CoverageLegend band={band} />}
+      {picture !== 'hidden' && <CoverageLegend band={band} picture={picture} />}
       {pointed && (
         <span className={classes.pointed} role="status">
           <b className="mono">{Math.round(pointed.dbm)} dBm</b> from{' '}

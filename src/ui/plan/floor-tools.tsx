@@ -7,6 +7,7 @@ import { sendFile } from '../live/send-file'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
 import { readDrawing } from './drawing-file'
+import { type Picture, pictures, pictureWords } from './level-steps'
 import classes from './plan.module.css'
 import { usePlan } from './plan-context'
 
@@ -31,8 +32,8 @@ interface Props {
   readonly onTool: (tool: Tool) => void
   readonly material: Material
   readonly onMaterial: (material: Material) => void
-  readonly picture: 'shown' | 'hidden'
-  readonly onPicture: (picture: 'shown' | 'hidden') => void
+  readonly picture: Picture | 'hidden'
+  readonly onPicture: (picture: Picture | 'hidden') => void
 }
 
 /** What the pointer does on the floor. */
@@ -143,11 +144,24 @@ export function FloorTools({ floor, tool, onTool, material, onMaterial, picture,
       <label>
         <input
           type="checkbox"
-          checked={picture === 'shown'}
-          onChange={(event) => onPicture(event.currentTarget.checked ? 'shown' : 'hidden')}
+          checked={picture !== 'hidden'}
+          onChange={(event) => onPicture(event.currentTarget.checked ? 'level' : 'hidden')}
         />{' '}
         received level
       </label>
+      {picture !== 'hidden' && (
+        <select
+          aria-label="What is painted"
+          value={picture}
+          onChange={(event) => onPicture(event.currentTarget.value as Picture)}
+        >
+          {pictures.map((each) => (
+            <option key={each} value={each}>
+              {pictureWords[each]}
+            </option>
+          ))}
+        </select>
+      )}
       <span className="soft" role="status">
         {words[tool.kind]}
       </span>

@@ -8,6 +8,7 @@ import sheet from '../theme/sheet.module.css'
 import { FloorFields } from './floor-fields'
 import { FloorMap } from './floor-map'
 import { FloorTools, type Tool } from './floor-tools'
+import type { Picture } from './level-steps'
 import classes from './plan.module.css'
 import { usePlan } from './plan-context'
 import { PlanList } from './plan-list'
@@ -22,7 +23,7 @@ export function FloorView() {
   const [band, setBand] = useState<Band>(bands.includes('5') ? '5' : (bands[0] ?? '5'))
   const [tool, setTool] = useState<Tool>({ kind: 'move' })
   const [material, setMaterial] = useState<Material>('brick')
-  const [picture, setPicture] = useState<'shown' | 'hidden'>('hidden')
+  const [picture, setPicture] = useState<Picture | 'hidden'>('hidden')
   const unit = units.find((each) => each.id === selected)
   const placed = site.placements.find((placement) => placement.unit === selected)
   const floor = site.floors.find((each) => each.id === (floorId ?? placed?.floor)) ?? site.floors[0]
