@@ -27,6 +27,8 @@ const radioPolicyFields = z.object({
   narrower: z.enum(['allowed', 'never']).default('allowed'),
   /** Which channels of 2.4 GHz are used: 1, 6, 11, or 1, 5, 9, 13 where legal. */
   raster24: z.enum(['1-6-11', '1-5-9-13']).default('1-6-11'),
+  /** Whether radios of 2.4 GHz that hear three others loudly on their channel stay on, or are switched off. */
+  crowded24: z.enum(['stay-on', 'switch-off']).default('stay-on'),
   /** At 6 GHz clients look first at every fourth channel (preferred scanning channels, IEEE 802.11ax 26.17.2.3.3). */
   scanning6: z.enum(['preferred', 'any']).default('preferred'),
   /** Low data rates reach farther and eat airtime. */

@@ -4,7 +4,9 @@
  * In: what the plan was made of, and the plan. Out: reasons by radio, pairs that hear each other, the cost.
  */
 
-import { type ChannelOption, costOf, type Hearing } from '../radio/channel-problem'
+import { type ChannelOption, type ChannelProblem, costOf, type Hearing } from '../radio/channel-problem'
+import { coverage } from '../radio/coverage'
+import { crowdedRadios } from '../radio/crowded'
 import { explainRadios, type RadioReason } from '../radio/explain'
 import { emptySite, type Site } from '../radio/floor'
 import type { PlacedRadio } from '../radio/levels'
@@ -14,12 +16,21 @@ import { situated } from '../radio/situation'
 import type { Band } from '../regulatory/blocks'
 import { makePlan, type PlanInput, type Planning, plannedNothing, type UnitPlan } from './plan'
 
+export interface Crowded {
+  readonly units: readonly string[]
+  /** Share of the floors on which the wanted level is heard at 2.4 GHz, 0 to 1. */
+  readonly coveredNow: number
+  readonly coveredWithout: number
+}
+
 export interface LivePlan {
   readonly plans: readonly UnitPlan[]
   readonly faults: Planning['faults']
   readonly reasons: ReadonlyMap<string, RadioReason>
   readonly hears: readonly Hearing[]
   readonly cost: number
+  /** Units whose radio at 2.4 GHz hears too many others, and what switching them off would do; none where none does. */
+  readonly crowded: Crowded | undefined
 }
 
 /** Plans anew and explains it. */
@@ -56,6 +67,7 @@ export function explainPlan(
     reasons: explainRadios(problem, chosen),
     hears: problem.hears,
     cost: costOf(problem, chosen),
+    crowded: crowdedOf(problem, chosen, site, plans),
   }
 }
 
@@ -70,4 +82,30 @@ export function radiosOnAir(band: Band, site: Site, plans: ReadonlyMap<string, U
     const centreMhz = lowMhz + widthMhz / 2
     return [{ id: unit, floor, x, y, powerDbm: conductedOf(power), gain: power.gain, centreMhz, widthMhz }]
   })
+}
+
+/** Level that is wanted on a floor, dBm, and the step at which floors are looked at, m. */
+const wantedDbm = -67
+const stepM = 2
+
+function crowdedOf(
+  problem: ChannelProblem,
+  chosen: ReadonlyMap<string, ChannelOption>,
+  site: Site,
+  plans: readonly UnitPlan[],
+): Crowded | undefined {
+  const off = new Set(crowdedRadios(problem, chosen))
+  if (off.size === 0) return undefined
+  const units = plans.flatMap(({ unit }) => (off.has(radioId(unit, '2.4')) ? [unit] : []))
+  const radios = radiosOnAir('2.4', site, new Map(plans.map((plan) => [plan.unit, plan])))
+  const floors = [...situated(site.floors).values()]
+  const covered = (on: readonly PlacedRadio[]): number => {
+    const levels = floors.flatMap((floor) => [...coverage('2.4', floor, on, stepM).dbm])
+    return levels.length === 0 ? 0 : levels.filter((dbm) => dbm >= wantedDbm).length / levels.length
+  }
+  return {
+    units,
+    coveredNow: covered(radios),
+    coveredWithout: covered(radios.filter(({ id }) => !units.includes(id))),
+  }
 }

@@ -20,6 +20,7 @@ import {
   type ProblemRadio,
   quietestDbm,
 } from './channel-problem'
+import { crowdedRadios } from './crowded'
 import type { Placement, Site } from './floor'
 import { hearings, type PlacedRadio } from './levels'
 import { type Effort, planChannels, withBandwidth } from './plan-channels'
@@ -46,6 +47,8 @@ export interface RadioPlans {
   readonly problem: ChannelProblem
   readonly cost: number
   readonly faults: readonly PlanFault[]
+  /** Radios of 2.4 GHz that hear too many others; where the policy says so, they are off and have no plan. */
+  readonly crowded: readonly string[]
 }
 
 /** Name of a radio in the problem. */
@@ -158,7 +161,28 @@ export function planRadios(
     const kept = planChannels({ radios, hears, others }, 'quick')
     if (withBandwidth(kept) < withBandwidth(plan)) plan = kept
   }
-  return { plans: radioPlans(wanted, requests, plan.chosen, policy), problem, cost: plan.cost, faults }
+  const crowded = crowdedRadios(problem, plan.chosen)
+  if (crowded.length === 0 || policy.crowded24 === 'stay-on')
+    return { plans: radioPlans(wanted, requests, plan.chosen, policy), problem, cost: plan.cost, faults, crowded }
+  // Those that stay on may find better channels among themselves.
+  const off = new Set(crowded)
+  const stays = wanted.filter(({ request, band }) => !off.has(radioId(request.unit, band)))
+  const left: ChannelProblem = {
+    radios: stays.map((each) => ({
+      ...problemRadio(each, each.options, policy),
+      set: plan.chosen.get(radioId(each.request.unit, each.band)) ?? null,
+    })),
+    hears: hears.filter(({ a, b }) => !off.has(a) && !off.has(b)),
+    others: others.filter(({ radio }) => !off.has(radio)),
+  }
+  const quieter = planChannels(left, effort)
+  return {
+    plans: radioPlans(stays, requests, quieter.chosen, policy),
+    problem: left,
+    cost: quieter.cost,
+    faults,
+    crowded,
+  }
 }
 
 /** Is it set to be narrower than it could be? */

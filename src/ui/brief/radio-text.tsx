@@ -123,7 +123,16 @@ export function RadioText() {
         time units.{' '}
         {used.includes('2.4') && (
           <>
-            At 2.4 GHz the channels are{' '}
+            Radios at 2.4 GHz that hear three others loudly on their channel{' '}
+            <Choice
+              path="radio.crowded24"
+              label="Too many radios at 2.4 GHz"
+              options={[
+                { value: 'stay-on', words: 'stay on' },
+                { value: 'switch-off', words: 'are switched off' },
+              ]}
+            />
+            . At 2.4 GHz the channels are{' '}
             <Choice
               path="radio.raster24"
               label="Channels at 2.4 GHz"

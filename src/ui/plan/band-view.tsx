@@ -1,4 +1,5 @@
 'use client'
+import type { Crowded } from '../../core/plan/live-plan'
 import { radioId } from '../../core/radio/plan-radios'
 import type { Band } from '../../core/regulatory/blocks'
 import { useJob } from '../live/job-provider'
@@ -61,6 +62,7 @@ function BandPart({ band, width }: { band: Band; width: number }) {
           width: radio.width,
         }))}
       />
+      {band === '2.4' && live?.crowded && <CrowdedNote crowded={live.crowded} />}
       <table className={sheet.table}>
         <thead>
           <tr>
@@ -68,6 +70,7 @@ function BandPart({ band, width }: { band: Band; width: number }) {
             <th scope="col">Channel</th>
             <th scope="col">Power</th>
             <th scope="col">Hears worst on it</th>
+            <th scope="col">Airtime</th>
             <th scope="col">Next best</th>
           </tr>
         </thead>
@@ -101,9 +104,10 @@ function BandPart({ band, width }: { band: Band; width: number }) {
                   <span className="soft">nobody</span>
                 )}
               </td>
+              <td className={`mono ${sheet.whole}`}>{reason ? `${Math.round(100 / reason.sharing)} %` : ''}</td>
               <td className={`${sheet.whole} soft`}>
                 {reason?.next
-                  ? `${reason.next.option.channel}, ${reason.next.cost.toFixed(1)} against ${reason.cost.toFixed(1)}`
+                  ? `${reason.next.option.channel}: ${reason.next.worst ? `${Math.round(reason.next.worst.dbm)} dBm, ${Math.round(100 / reason.next.sharing)} %` : 'nobody heard'}`
                   : 'no other'}
               </td>
             </tr>
@@ -111,5 +115,20 @@ function BandPart({ band, width }: { band: Band; width: number }) {
         </tbody>
       </table>
     </section>
+  )
+}
+
+/** Radios that take more air than they give, and what is lost without them. */
+function CrowdedNote({ crowded }: { crowded: Crowded }) {
+  const { units } = useJob()
+  const names = crowded.units.map((id) => units.find((unit) => unit.id === id)?.name ?? id)
+  const share = (of: number): string => `${Math.round(100 * of)} %`
+  return (
+    <p>
+      {names.length === 1 ? 'One radio hears' : `${names.length} radios hear`} three others or more on{' '}
+      {names.length === 1 ? 'its' : 'their'} channel, each louder than -65 dBm: {names.join(', ')}. Without{' '}
+      {names.length === 1 ? 'it' : 'them'} {share(crowded.coveredWithout)} of the floors would hear -67 dBm or more;{' '}
+      {share(crowded.coveredNow)} do now. The brief says whether such radios stay on.
+    </p>
   )
 }
