@@ -1,11 +1,9 @@
 /** Every view, in both schemes, on a desk and on a phone: no rule of accessibility is broken, and the page has its frame. */
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
+import { source } from 'axe-core'
 import type { Browser } from 'puppeteer-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openBrowser, openSite, type Site } from '../support/site'
 
-const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 let browser: Browser
 let site: Site
 
@@ -48,7 +46,7 @@ describe('no rule of accessibility is broken', () => {
       await page.goto(`${site.stack.url}${view}`)
       await page.waitForSelector('main')
       await page.evaluate(() => document.fonts.ready.then(() => undefined))
-      await page.evaluate(axe)
+      await page.evaluate(source)
       const { faults, past } = await page.evaluate(async () => {
         // @ts-expect-error the page has it by now
         const { violations } = await window.axe.run(document, { resultTypes: ['violations'] })

@@ -11,7 +11,7 @@ const on = (channel: number): ChannelOption => {
   return { channel, width: 20, lowMhz, highMhz: lowMhz + 20, radar: false, price: 0 }
 }
 const problem = (band: '2.4' | '5', pairs: readonly (readonly [string, string, number])[]): ChannelProblem => {
-  const ids = [...new Set(pairs.flatMap(([a, b]) => [a, b]))].sort()
+  const ids = [...new Set([...pairs.map(([a]) => a), ...pairs.map(([, b]) => b)])].sort()
   return {
     radios: ids.map((id) => ({ id, band, options: [on(1)], locked: null, set: null })),
     hears: pairs.map(([a, b, dbm]) => ({ a, b, dbm })),
