@@ -323,7 +323,8 @@ describe("a job of one's own", () => {
     await type('Address of mill-02', '10.20.0.150')
     await press('Lock it')
     await sees('mill-02 is locked to 10.20.0.150, which is in use, reserved, in the DHCP pool or outside the subnet')
-    const kea = JSON.parse(await get('/api/jobs/thornby-mill/addresses/kea'))
+    const kea = JSON.parse(await get('/api/jobs/thornby-mill/addresses/kea?interface=br-lan'))
+    expect(kea.Dhcp4['interfaces-config']).toEqual({ interfaces: ['br-lan'] })
     expect(kea.Dhcp4.subnet4[0].reservations).toEqual(
       expect.arrayContaining([{ 'hw-address': '02:4f:52:77:00:03', 'ip-address': '10.20.0.77', hostname: 'mill-03' }]),
     )
@@ -447,7 +448,7 @@ describe("a job of one's own", () => {
     await press('Laptop')
     await sees('sudo ip address add 10.20.0.250/24 dev')
     await press('Windows')
-    await sees('netsh interface ipv4 delete address')
+    await sees('Remove-NetIPAddress')
     await press('Radio rules')
     await page.waitForSelector('[data-drawn="GB"]')
     await choose('Country of the rules', 'JP')

@@ -151,6 +151,7 @@ describe('addresses that others ask', () => {
 
   it('answer with what there is, and with 404 for what there is not', async () => {
     expect(await status('jobs/port-ellery/addresses/kea')).toBe(200)
+    expect(await status('jobs/port-ellery/addresses/kea?interface=a%22b')).toBe(400)
     for (const path of [
       'jobs/port-ellery/addresses/other',
       'jobs/nothing/addresses/kea',

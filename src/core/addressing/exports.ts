@@ -26,9 +26,9 @@ export const interfaceNameRule = /^[A-Za-z0-9][A-Za-z0-9._:@-]{0,14}$/
 /**
  * Configuration for ISC Kea DHCPv4, with a reservation for each unit and option 138 (RFC 5417) for controllers.
  *
- * @param interfaceName  of the server's, on which it is to serve
+ * @param interfaceName  of the server's, on which it is to serve; on none where it is left out
  */
-export function keaConfig({ brief, units, controllers }: ExportInput, interfaceName: string): string {
+export function keaConfig({ brief, units, controllers }: ExportInput, interfaceName: string | undefined): string {
   const { management } = brief
   const cidr = parseCidr(management.cidr)
   const names = hostNames(units.map(({ name }) => name))
@@ -51,7 +51,7 @@ export function keaConfig({ brief, units, controllers }: ExportInput, interfaceN
   }))
   const config = {
     Dhcp4: {
-      'interfaces-config': { interfaces: [interfaceName] },
+      'interfaces-config': { interfaces: interfaceName === undefined ? [] : [interfaceName] },
       'lease-database': { type: 'memfile', persist: true },
       ...(classes.length > 0 ? { 'client-classes': classes } : {}),
       subnet4: [

@@ -6,6 +6,7 @@ import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import classes from './plan.module.css'
 import { usePlan } from './plan-context'
+import { ScanField } from './scan-field'
 
 /** Networks of others, as heard on the site: they stay where they are, and the plan gives way. */
 export function HeardNetworks() {
@@ -111,6 +112,7 @@ export function HeardNetworks() {
         <button type="submit">Add it</button>
       </form>
       {fault && <p className={sheet.fault}>{fault}</p>}
+      <ScanField />
     </section>
   )
 }

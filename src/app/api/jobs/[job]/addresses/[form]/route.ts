@@ -15,7 +15,10 @@ import { kitCardsOf } from '../../../../../../jobs/kit'
 export const dynamic = 'force-dynamic'
 
 const forms: Readonly<
-  Record<string, { file: string; type: string; write: (input: ExportInput, interfaceName: string) => string }>
+  Record<
+    string,
+    { file: string; type: string; write: (input: ExportInput, interfaceName: string | undefined) => string }
+  >
 > = {
   kea: { file: 'kea-dhcp4.json', type: 'application/json', write: keaConfig },
   dnsmasq: { file: 'dnsmasq.conf', type: 'text/plain; charset=utf-8', write: dnsmasqConfig },
@@ -31,8 +34,9 @@ export async function GET(
   const chosen = Object.hasOwn(forms, form) ? forms[form] : undefined
   const view = found && (await viewJob(found.store, found.job.slug))
   if (!found || !chosen || !view) return new Response('There is no such list.', { status: 404 })
-  const interfaceName = new URL(request.url).searchParams.get('interface') ?? ''
-  if (form === 'kea' && !interfaceNameRule.test(interfaceName))
+  // Without one the server would serve nobody until somebody writes it in.
+  const interfaceName = new URL(request.url).searchParams.get('interface') || undefined
+  if (interfaceName !== undefined && !interfaceNameRule.test(interfaceName))
     return new Response('Name the interface that the server is to serve on, such as eth0.', { status: 400 })
   const cards = await kitCardsOf(found.store)
   const addressed = view.units.flatMap((unit) => {

@@ -1,0 +1,129 @@
+/**
+ * Networks of others out of what a laptop or a unit has heard: the text of `iw dev wlan0 scan`, or a table.
+ *
+ * In: text. Out: networks, each once on its channel with its loudest level, and a sentence for each line that is none.
+ */
+import Papa from 'papaparse'
+import type { z } from 'zod'
+import { type Band, blockOf } from '../regulatory/blocks'
+import { quietestDbm } from './channel-problem'
+import { heardNetworkSchema } from './floor'
+
+type HeardNetwork = z.infer<typeof heardNetworkSchema>
+
+export interface Scan {
+  readonly networks: readonly HeardNetwork[]
+  /** Heard so faintly that they disturb nobody. */
+  readonly faint: number
+  readonly faults: readonly string[]
+}
+
+interface Told {
+  readonly where: string
+  readonly network: Record<string, unknown>
+}
+
+/** @param unit  where it was heard; null for everywhere */
+export function readScan(text: string, unit: string | null): Scan {
+  const told = /^BSS [0-9a-f]{2}:/im.test(text) ? fromIw(text) : fromTable(text)
+  const found = new Map<string, HeardNetwork>()
+  const faults: string[] = []
+  let faint = 0
+  for (const { where, network } of told) {
+    const parsed = heardNetworkSchema.safeParse({ ...network, unit })
+    if (!parsed.success) {
+      const [issue] = parsed.error.issues
+      faults.push(`${where}: ${issue?.path.join('.')}: ${issue?.message}.`)
+      continue
+    }
+    const { ssid, band, channel, width, dbm } = parsed.data
+    if (!blockOf(band, channel, width))
+      faults.push(`${where}: there is no channel ${channel} of ${width} MHz at ${band} GHz.`)
+    else if (dbm <= quietestDbm) faint += 1
+    else {
+      const key = `${ssid}\n${band}\n${channel}\n${width}`
+      const before = found.get(key)
+      if (!before || before.dbm < dbm) found.set(key, parsed.data)
+    }
+  }
+  return { networks: [...found.values()].toSorted((a, b) => b.dbm - a.dbm), faint, faults }
+}
+
+/** Blocks that begin with `BSS`, as iw of Linux prints them. */
+function fromIw(text: string): Told[] {
+  const blocks = text.split(/^(?=BSS [0-9a-f]{2}:)/im).filter((block) => /^BSS /i.test(block))
+  return blocks.map((block) => {
+    const field = (pattern: RegExp): string | undefined => pattern.exec(block)?.[1]
+    const mhz = Number(field(/^\s*freq: (\d+)/m))
+    const place = placeOf(mhz)
+    return {
+      where: field(/^BSS ([0-9a-f:]{17})/i) ?? 'a network',
+      network: {
+        ssid: unescaped(field(/^\s*SSID: (.*)$/m) ?? ''),
+        ...place,
+        width: widthOf(field),
+        dbm: Number(field(/^\s*signal: (-?[\d.]+) dBm/m)),
+      },
+    }
+  })
+}
+
+/** Band and channel of a frequency (IEEE 802.11-2020, Annex E). */
+function placeOf(mhz: number): { band?: Band; channel?: number } {
+  if (mhz === 2484) return { band: '2.4', channel: 14 }
+  if (mhz >= 2412 && mhz <= 2472) return { band: '2.4', channel: (mhz - 2407) / 5 }
+  if (mhz >= 5955 && mhz <= 7115) return { band: '6', channel: (mhz - 5950) / 5 }
+  if (mhz >= 5160 && mhz <= 5885) return { band: '5', channel: (mhz - 5000) / 5 }
+  return {}
+}
+
+/** By the VHT Operation element, then by the HT Operation element (IEEE 802.11-2020, 9.4.2.158 and 9.4.2.56). */
+function widthOf(field: (pattern: RegExp) => string | undefined): number {
+  const vht = field(/VHT operation:[\s\S]*?channel width: (\d)/)
+  if (vht === '1') {
+    const [one, two] = [/center freq segment 1: (\d+)/, /center freq segment 2: (\d+)/].map((each) =>
+      Number(field(each)),
+    )
+    return two && Math.abs(two - (one ?? 0)) === 8 ? 160 : 80
+  }
+  if (vht === '2') return 160
+  const secondary = field(/HT operation:[\s\S]*?secondary channel offset: (\w+)/)
+  return secondary === 'above' || secondary === 'below' ? 40 : 20
+}
+
+/** iw writes what is not printable as \xNN; the bytes are UTF-8. */
+function unescaped(text: string): string {
+  const bytes: number[] = []
+  for (const part of text.matchAll(/\\x([0-9a-f]{2})|([\s\S])/giu))
+    if (part[1] !== undefined) bytes.push(Number.parseInt(part[1], 16))
+    else bytes.push(...new TextEncoder().encode(part[2]))
+  return new TextDecoder().decode(Uint8Array.from(bytes))
+}
+
+/** Columns by their headings, in any order: ssid, band, channel, width, dbm. */
+function fromTable(text: string): Told[] {
+  const { data } = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, '').trim(), {
+    header: true,
+    skipEmptyLines: true,
+    transformHeader: (heading) => names[heading.trim().toLowerCase()] ?? heading.trim().toLowerCase(),
+  })
+  return data.map((row, at) => ({
+    where: `line ${at + 2}`,
+    network: {
+      ssid: row.ssid ?? '',
+      band: (row.band ?? '').replace(/\s*ghz/i, ''),
+      channel: Number(row.channel),
+      width: Number(row.width || 20),
+      dbm: Number(row.dbm?.replace(/\s*dbm/i, '')),
+    },
+  }))
+}
+
+const names: Readonly<Record<string, string>> = {
+  name: 'ssid',
+  network: 'ssid',
+  level: 'dbm',
+  signal: 'dbm',
+  rssi: 'dbm',
+  'width mhz': 'width',
+}
