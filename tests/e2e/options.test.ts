@@ -136,7 +136,7 @@ describe('the floor', () => {
 
   it('sums up a link, and says when its way is not clear', async () => {
     await press('Links')
-    await sees('Both ends: channel')
+    await sees('All ends: channel')
     await type('Highest thing on the way, m', '12.5')
     await page.keyboard.press('Tab')
     await sees('The way is not clear:')
