@@ -1,6 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
 import { musterUnits, sweepNow } from '../../actions/muster-actions'
+import type { Unit } from '../../core/kit/unit'
 import type { Sighting } from '../../core/muster/events'
 import { answers } from '../../core/muster/roll'
 import { allUnits, theseUnits } from '../../core/muster/selection'
@@ -26,6 +27,9 @@ export function BenchView() {
     pulse && typeof sweptMsAgo === 'number' && now > 0
       ? Math.max(0, (sweptMsAgo + now - pulse.heardAt) / 1000)
       : undefined
+  // One that is back at its factory address was reset since it answered.
+  const boxed = new Set(roll.sightings.flatMap(({ mac, seen }) => (seen === 'at-factory-address' ? [mac] : [])))
+  const isHome = (unit: Unit): boolean => answers(roll.rows.get(unit.id)) && !boxed.has(unit.mac)
   const resting = roll.muster === 'idle' || roll.muster === 'paused'
   return (
     <div className={sheet.page}>
@@ -57,7 +61,7 @@ export function BenchView() {
               ? 'Mustering'
               : matching.length === 0
                 ? 'Nothing to muster yet'
-                : matching.every((unit) => answers(roll.rows.get(unit.id)))
+                : matching.every(isHome)
                   ? `Call the roll of all ${matching.length}`
                   : `Muster the ${matching.length} that match`}
           </Button>
