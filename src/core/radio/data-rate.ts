@@ -2,7 +2,7 @@
  * The fastest data rate that a level carries: by the least level at which a receiver must work.
  *
  * Levels: IEEE 802.11ax-2021, table 27-51 (receiver minimum input level sensitivity), 3 dB more for each doubling of
- * the width. Rates: HE, one spatial stream, guard interval 0.8 us (tables 27-83, 27-91, 27-99, 27-107).
+ * the width. Rates: HE, one spatial stream, guard interval 0.8 us (27.5, parameters for HE-MCSs).
  */
 
 /** Of MCS 0 to 11 at 20 MHz, dBm. */

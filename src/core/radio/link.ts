@@ -67,7 +67,7 @@ export function wantedClearance(distanceM: number): number {
   return distanceM > longPathM ? 1 : 0.6
 }
 
-/** Free-space loss, dB: ITU-R P.525-4, 2.3: L = 32.4 + 20 log10 f + 20 log10 d, f in MHz, d in km. */
+/** Free-space loss, dB: ITU-R P.525-4, 2.2: L = 32.4 + 20 log10 f + 20 log10 d, f in MHz, d in km. */
 export function freeSpaceLoss(mhz: number, metres: number): number {
   return 32.4 + 20 * Math.log10(mhz) + 20 * Math.log10(metres / 1000)
 }
