@@ -6,8 +6,7 @@ export default defineConfig({
     globalSetup: ['tests/support/database-server.ts'],
     testTimeout: 150_000,
     hookTimeout: 120_000,
-    // More than cores: most of what a test does is wait for a wire, a page or a database.
-    maxWorkers: 6,
+    maxWorkers: 4,
     isolate: false,
     // The machine of the checks is shared: a test that it kept waiting is tried once more there, and nowhere else.
     retry: process.env.CI ? 1 : 0,
