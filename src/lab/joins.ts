@@ -11,7 +11,7 @@ import { Refusal } from './device/refusal'
 import type { PluggedUnit } from './wire'
 
 /** Lab seconds that each takes. */
-const takes = { discovered: 3, joining: 4, image: 45, configuring: 8 } as const
+const takes = { discovered: 3, joining: 4, image: 120, configuring: 8 } as const
 type Passing = keyof typeof takes
 const after: Readonly<Record<Passing, Passing | 'run'>> = {
   discovered: 'joining',
