@@ -1,5 +1,6 @@
 /** The model that comes with the program is turned in a browser; its twin without one. */
-import { pellworthP6, type StandInSheet } from '../../src/lab/device/sheet'
+import { pellworthP6 } from '../../src/lab/device/sheet'
+import type { StandInSheet } from '../../src/lab/device/stand-in-sheet'
 import { cardText } from './data'
 
 const model = 'Pellworth P6'

@@ -5,13 +5,14 @@
  */
 
 import { type ChannelOption, type ChannelProblem, costOf, type Hearing } from '../radio/channel-problem'
-import { coverage } from '../radio/coverage'
+import { coverage, wantedDbm } from '../radio/coverage'
 import { crowdedRadios } from '../radio/crowded'
 import { explainRadios, type RadioReason } from '../radio/explain'
 import { emptySite, type Site } from '../radio/floor'
 import type { PlacedRadio } from '../radio/levels'
-import { channelProblemOf, radioId } from '../radio/plan-radios'
+import { channelProblemOf } from '../radio/plan-radios'
 import { conductedOf } from '../radio/power'
+import { radioId } from '../radio/radio-request'
 import { situated } from '../radio/situation'
 import type { Band } from '../regulatory/blocks'
 import { makePlan, type PlanInput, type Planning, plannedNothing, type UnitPlan } from './plan'
@@ -78,14 +79,13 @@ export function radiosOnAir(band: Band, site: Site, plans: ReadonlyMap<string, U
     const floor = floors.get(floorId)
     const radio = plans.get(unit)?.radios.find((each) => each.band === band)
     if (!floor || !radio) return []
-    const { lowMhz, width: widthMhz, power } = radio
-    const centreMhz = lowMhz + widthMhz / 2
-    return [{ id: unit, floor, x, y, powerDbm: conductedOf(power), gain: power.gain, centreMhz, widthMhz }]
+    const { lowMhz, width, power } = radio
+    const centreMhz = lowMhz + width / 2
+    return [{ id: unit, floor, x, y, powerDbm: conductedOf(power), gain: power.gain, centreMhz }]
   })
 }
 
-/** Level that is wanted on a floor, dBm, and the step at which floors are looked at, m. */
-const wantedDbm = -67
+/** The step at which floors are looked at, m. */
 const stepM = 2
 
 function crowdedOf(

@@ -21,6 +21,9 @@ export interface Coverage {
   readonly loudest: Int16Array
 }
 
+/** Below this a call breaks and pages are slow, dBm. */
+export const wantedDbm = -67
+
 /** Height at which a phone is held, m above the floor. */
 const phoneHeightM = 1.2
 /** Antenna gain of a phone, dBi. */

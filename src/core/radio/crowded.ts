@@ -6,7 +6,7 @@ import { type ChannelOption, type ChannelProblem, overlapOf } from './channel-pr
 
 /** So many others on its channel are too many, where each is heard louder than this, dBm. */
 const tooMany = 3
-const loudDbm = -65
+export const loudDbm = -65
 
 /**
  * Radios to switch off, so that none is left that hears too many: whoever hears most first, of equals the later.

@@ -30,9 +30,8 @@ export interface PlacedRadio {
   readonly powerDbm: number
   /** Antenna gain, dBi. */
   readonly gain: number
-  /** Middle of its channel and its width, MHz, where it has one. */
+  /** Middle of its channel, MHz, where it has one. */
   readonly centreMhz?: number | undefined
-  readonly widthMhz?: number | undefined
 }
 
 /** Height at which units hang, m above their floor. */

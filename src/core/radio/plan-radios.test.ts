@@ -4,9 +4,10 @@ import { cardOf, cards, countryOf, regulatory } from '../../../tests/support/dat
 import { type RadioPolicy, radioPolicySchema } from '../brief/policies'
 import { judgeChannel, legalBlocks } from '../regulatory/legal'
 import { emptySite, type Floor, plainFloor, type Site } from './floor'
-import { planRadios, type RadioRequest } from './plan-radios'
+import { planRadios } from './plan-radios'
 import { highestLegalStep } from './power'
 import { isScanningChannel } from './radio-options'
+import type { RadioRequest } from './radio-request'
 
 const requests = (count: number, model = 'Ostrel O-40', part: Partial<RadioRequest> = {}): RadioRequest[] =>
   Array.from({ length: count }, (_, index) => ({ unit: `u${index}`, card: cardOf(model), locks: {}, set: {}, ...part }))

@@ -5,42 +5,22 @@
  * for each radio, the problem that was solved for it, and the reasons where a radio has none.
  */
 import { type RadioPolicy, targetDbm } from '../brief/policies'
-import type { CardRadio } from '../kit/card-parts'
 import { type KitCard, modelName } from '../kit/kit-card'
-import { type Band, blockOf } from '../regulatory/blocks'
+import type { Band } from '../regulatory/blocks'
 import { countryName } from '../regulatory/country'
 import type { CountryRules } from '../regulatory/database'
 import { judgeChannel, type LegalBlock, legalBlocks, whyNothingIsLegal } from '../regulatory/legal'
-import {
-  type ChannelChoice,
-  type ChannelProblem,
-  type Hearing,
-  type OtherNetwork,
-  overlapOf,
-  type ProblemRadio,
-  quietestDbm,
-} from './channel-problem'
+import { type ChannelProblem, overlapOf, type ProblemRadio, type Span } from './channel-problem'
 import { crowdedRadios } from './crowded'
-import type { Placement, Site } from './floor'
-import { hearings, type PlacedRadio } from './levels'
+import type { Site } from './floor'
 import { type Effort, planChannels, withBandwidth } from './plan-channels'
 import type { PlanFault } from './plan-fault'
-import { conductedOf, planPower, shortOf } from './power'
+import { planPower, shortOf } from './power'
+import { hearingsOf, othersFor } from './radio-hearings'
 import { radioOptions } from './radio-options'
 import type { RadioPlan } from './radio-plan'
-import type { ShutSpan } from './shut-span'
-import { type SituatedFloor, situated } from './situation'
-
-export interface RadioRequest {
-  readonly unit: string
-  readonly card: KitCard
-  /** Channel by band that the user has set. */
-  readonly locks: Readonly<Partial<Record<Band, number>>>
-  /** What it may not use now, since it heard radar there. */
-  readonly shut?: readonly ShutSpan[]
-  /** What was planned before. */
-  readonly set: Readonly<Partial<Record<Band, ChannelChoice>>>
-}
+import { type RadioRequest, radioId, type Wanted } from './radio-request'
+import { situated } from './situation'
 
 export interface RadioPlans {
   readonly plans: ReadonlyMap<string, readonly RadioPlan[]>
@@ -49,19 +29,6 @@ export interface RadioPlans {
   readonly faults: readonly PlanFault[]
   /** Radios of 2.4 GHz that hear too many others; where the policy says so, they are off and have no plan. */
   readonly crowded: readonly string[]
-}
-
-/** Name of a radio in the problem. */
-export function radioId(unit: string, band: Band): string {
-  return `${unit} ${band}`
-}
-
-interface Wanted {
-  readonly request: RadioRequest
-  readonly radio: CardRadio
-  readonly band: Band
-  readonly options: readonly LegalBlock[]
-  readonly environment: 'indoor' | 'outdoor'
 }
 
 /** The problem behind a plan: every radio with all of its options, who hears whom, and the reasons where one has none. */
@@ -224,77 +191,13 @@ function problemRadio(
 }
 
 /** Radios that share air with somebody they hear, in a plan. */
-function disturbedRadios(
-  problem: ChannelProblem,
-  chosen: ReadonlyMap<string, { lowMhz: number; highMhz: number }>,
-): Set<string> {
+function disturbedRadios(problem: ChannelProblem, chosen: ReadonlyMap<string, Span>): Set<string> {
   const found = new Set<string>()
-  const meet = (
-    a: { lowMhz: number; highMhz: number } | undefined,
-    b: { lowMhz: number; highMhz: number } | undefined,
-  ): boolean => a !== undefined && b !== undefined && a.lowMhz < b.highMhz && b.lowMhz < a.highMhz
+  const meet = (a: Span | undefined, b: Span | undefined): boolean =>
+    a !== undefined && b !== undefined && overlapOf(a, b) > 0
   for (const { a, b } of problem.hears) if (meet(chosen.get(a), chosen.get(b))) found.add(a).add(b)
   for (const other of problem.others) if (meet(chosen.get(other.radio), other)) found.add(other.radio)
   return found
-}
-
-/** Worked out from places and walls; where a level was measured, that. */
-function hearingsOf(
-  band: Band,
-  wanted: readonly Wanted[],
-  policy: RadioPolicy,
-  floors: ReadonlyMap<string, SituatedFloor>,
-  places: ReadonlyMap<string, Placement>,
-  site: Site,
-): Hearing[] {
-  const here = wanted.filter((each) => each.band === band)
-  const placed = here.flatMap(({ request, radio, options }): PlacedRadio[] => {
-    const place = places.get(request.unit)
-    const floor = floors.get(place?.floor ?? '')
-    // As loud as it will be on the block that lets it be loudest: who disturbs whom must not be taken too low.
-    const powers = options.flatMap((option) => planPower(option, radio, targetDbm(policy, band), 'area') ?? [])
-    const powerDbm = Math.max(...powers.map(conductedOf))
-    return place && floor && powers.length > 0
-      ? [{ id: radioId(request.unit, band), floor, x: place.x, y: place.y, powerDbm, gain: radio.gain }]
-      : []
-  })
-  const known = new Set(here.map((each) => radioId(each.request.unit, band)))
-  const measured = site.measured
-    .filter((each) => each.band === band)
-    .map(({ a, b, dbm }) => ({ a: radioId(a, band), b: radioId(b, band), dbm }))
-    .filter(({ a, b }) => a !== b && known.has(a) && known.has(b))
-  const pair = (a: string, b: string): string => (a < b ? `${a}\n${b}` : `${b}\n${a}`)
-  const told = new Set(measured.map(({ a, b }) => pair(a, b)))
-  const assumed = assumedHearings(
-    here.map(({ request }) => radioId(request.unit, band)),
-    new Set(placed.map((each) => each.id)),
-  )
-  return [...measured, ...[...hearings(band, placed), ...assumed].filter(({ a, b }) => !told.has(pair(a, b)))]
-}
-
-/** What the next unit on the list is taken to hear of one that is not placed, dBm; further ones less. */
-const nextOnList = { dbm: -68, fallsBy: 4 } as const
-
-/** A unit that hangs nowhere yet is taken to be near its neighbours on the list, which people write in the order of rooms. */
-function assumedHearings(ids: readonly string[], placed: ReadonlySet<string>): Hearing[] {
-  return ids.flatMap((a, at) => {
-    const found: Hearing[] = []
-    for (let away = 1; nextOnList.dbm - nextOnList.fallsBy * (away - 1) > quietestDbm; away += 1) {
-      const b = ids[at + away]
-      if (b !== undefined && !(placed.has(a) && placed.has(b)))
-        found.push({ a, b, dbm: nextOnList.dbm - nextOnList.fallsBy * (away - 1) })
-    }
-    return found
-  })
-}
-
-function othersFor({ request, band }: Wanted, site: Site): OtherNetwork[] {
-  return site.heard
-    .filter((each) => each.band === band && (each.unit === null || each.unit === request.unit))
-    .flatMap(({ channel, width, dbm }) => {
-      const block = blockOf(band, channel, width)
-      return block ? [{ radio: radioId(request.unit, band), lowMhz: block.lowMhz, highMhz: block.highMhz, dbm }] : []
-    })
 }
 
 function radioPlans(

@@ -15,8 +15,8 @@ import type { RadioNow } from './radio-now'
 import { RadioRules } from './radio-rules'
 import { Refusal } from './refusal'
 import { same } from './same'
-import type { StandInSheet } from './sheet'
 import { quietSite, type Site } from './site'
+import type { StandInSheet } from './stand-in-sheet'
 
 export type Phase = 'off' | 'starting' | 'up' | 'applying'
 

@@ -1,6 +1,6 @@
 /** What a stand-in is set to as it comes out of its box. */
 import { type DeviceNetwork, type DeviceSettings, plainNetwork } from './device-settings'
-import type { StandInSheet } from './sheet'
+import type { StandInSheet } from './stand-in-sheet'
 
 export interface Identity {
   readonly mac: string

@@ -4,7 +4,7 @@ import type { RegulatoryDatabase } from '../../core/regulatory/database'
 import { judgeChannel, legalBlocks } from '../../core/regulatory/legal'
 import type { DeviceRadio, DeviceSettings } from './device-settings'
 import { Refusal } from './refusal'
-import type { StandInSheet } from './sheet'
+import type { StandInSheet } from './stand-in-sheet'
 
 export class RadioRules {
   constructor(

@@ -2,69 +2,8 @@
  * A stand-in's own sheet: what its maker built. Kept apart from the kit cards on purpose: a card that is wrong about a
  * model is found out against its stand-in.
  */
-import type { DeviceNetwork, DeviceRadio } from './device-settings'
-
-export interface StandInSheet {
-  readonly maker: string
-  readonly model: string
-  readonly firmware: string
-  readonly factory: {
-    /** Null where it has none unless it is given one. */
-    readonly address: string | null
-    readonly prefix: number
-    /** Whether it asks DHCP before it takes its own address. */
-    readonly asksDhcp: boolean
-    readonly login: { readonly user: string; readonly password: string }
-    /** Null where it asks whoever sets it up. */
-    readonly country: string | null
-    readonly radios: readonly DeviceRadio[]
-    /** SSID of the network that is there and switched off. */
-    readonly network: string
-  }
-  /** Seconds. */
-  readonly timing: {
-    readonly start: number
-    readonly apply: number
-    readonly restart: number
-    readonly resetHold: number
-  }
-  /** What it is spoken to in. */
-  readonly front: 'restconf' | 'netconf' | 'shell' | 'pages' | 'managed'
-  /** Places for networks that each radio has; null where networks are kept by the unit. */
-  readonly slots: number | null
-  /** Access points that its licence lets join; null where it is no controller. */
-  readonly mostPoints: number | null
-  readonly ignoresPing: boolean
-  /** How many may be signed in at once. */
-  readonly sessions: 'one' | 'many'
-  /** What its light does. */
-  readonly lights: Readonly<Record<'starting' | 'applying' | 'on-air' | 'silent' | 'not-saved', string>>
-  readonly managementInterface: string
-  readonly powers: Readonly<Record<string, readonly number[]>>
-  readonly widths: Readonly<Record<string, readonly number[]>>
-  readonly mostNetworks: number
-  readonly passwordShortest: number
-  readonly securities: readonly DeviceNetwork['mode'][]
-  /** Names of what its firmware does not know, as its protocol has them. */
-  readonly lacks: readonly string[]
-  /** Rates are kept in whole steps of so many kbit/s. */
-  readonly rateStep: number
-  /** Time zones are rules of POSIX. */
-  readonly zones: 'names' | 'rules'
-  readonly showsPassphrases: boolean
-  /** The one country that it was sold for. */
-  readonly soldFor: string | null
-  readonly applies: 'staged' | 'at-once'
-  readonly saves: 'itself' | 'on-command'
-  /** SNMPv2-MIB sysObjectID, below the number for documentation (RFC 5612). */
-  readonly objectId: string
-  /** Its SNMP agent tells whoever says `public`, as careless firmware does. */
-  readonly tellsPublic: boolean
-  /** What its controller sends it to run does not arrive whole. */
-  readonly losesImages: boolean
-  /** Takes a network without a word of its security, as careless firmware does, and puts it on air open. */
-  readonly careless: boolean
-}
+import { type DeviceRadio, modeSchema } from './device-settings'
+import type { StandInSheet } from './stand-in-sheet'
 
 const radio = (band: DeviceRadio['band'], rest: Pick<DeviceRadio, 'channel' | 'width' | 'power'>): DeviceRadio => ({
   band,
@@ -106,15 +45,7 @@ export const ostrelO40: StandInSheet = {
   widths: { '2.4': [20, 40], '5': [20, 40, 80] },
   mostNetworks: 8,
   passwordShortest: 8,
-  securities: [
-    'open',
-    'owe',
-    'wpa2-personal',
-    'wpa2-enterprise',
-    'wpa3-personal',
-    'wpa3-wpa2-mixed',
-    'wpa3-enterprise',
-  ],
+  securities: modeSchema.options,
   lacks: ['time-zone-rule'],
   rateStep: 64,
   zones: 'names',

@@ -1,6 +1,8 @@
 'use client'
 import type { Crowded } from '../../core/plan/live-plan'
-import { radioId } from '../../core/radio/plan-radios'
+import { wantedDbm } from '../../core/radio/coverage'
+import { loudDbm } from '../../core/radio/crowded'
+import { radioId } from '../../core/radio/radio-request'
 import type { Band } from '../../core/regulatory/blocks'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
@@ -126,9 +128,9 @@ function CrowdedNote({ crowded }: { crowded: Crowded }) {
   return (
     <p>
       {names.length === 1 ? 'One radio hears' : `${names.length} radios hear`} three others or more on{' '}
-      {names.length === 1 ? 'its' : 'their'} channel, each louder than -65 dBm: {names.join(', ')}. Without{' '}
-      {names.length === 1 ? 'it' : 'them'} {share(crowded.coveredWithout)} of the floors would hear -67 dBm or more;{' '}
-      {share(crowded.coveredNow)} do now. The brief says whether such radios stay on.
+      {names.length === 1 ? 'its' : 'their'} channel, each louder than {loudDbm} dBm: {names.join(', ')}. Without{' '}
+      {names.length === 1 ? 'it' : 'them'} {share(crowded.coveredWithout)} of the floors would hear {wantedDbm} dBm or
+      more; {share(crowded.coveredNow)} do now. The brief says whether such radios stay on.
     </p>
   )
 }

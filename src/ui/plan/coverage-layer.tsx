@@ -2,13 +2,13 @@
 import { useComputedColorScheme } from '@mantine/core'
 import { useEffect, useId, useMemo, useState } from 'react'
 import { radiosOnAir } from '../../core/plan/live-plan'
-import type { Coverage } from '../../core/radio/coverage'
+import { type Coverage, wantedDbm } from '../../core/radio/coverage'
 import type { Floor } from '../../core/radio/floor'
 import { situated } from '../../core/radio/situation'
 import type { Band } from '../../core/regulatory/blocks'
 import { contoursOf } from './contours'
 import classes from './floor-map.module.css'
-import { cssOf, type Picture, type PictureStep, pictureWords, stepAt, stepsOf, wantedDbm } from './level-steps'
+import { cssOf, type Picture, type PictureStep, pictureWords, stepAt, stepsOf } from './level-steps'
 import { usePlan } from './plan-context'
 
 /** Coarse enough to follow a drag, fine enough to see a wall. */

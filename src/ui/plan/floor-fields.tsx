@@ -1,7 +1,7 @@
 'use client'
 import type { LivePlan } from '../../core/plan/live-plan'
 import { type Floor, materials } from '../../core/radio/floor'
-import { radioId } from '../../core/radio/plan-radios'
+import { radioId } from '../../core/radio/radio-request'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import classes from './plan.module.css'

@@ -9,9 +9,6 @@ export const pictureWords: Readonly<Record<Picture, string>> = {
   second: 'second loudest',
 }
 
-/** Below this a call breaks and pages are slow: what lies below it is hatched, dBm. */
-export const wantedDbm = -67
-
 export interface PictureStep {
   /** dBm. */
   readonly from: number

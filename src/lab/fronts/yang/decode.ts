@@ -9,7 +9,7 @@ import {
   plainNetwork,
 } from '../../device/device-settings'
 import { Refusal } from '../../device/refusal'
-import type { StandInSheet } from '../../device/sheet'
+import type { StandInSheet } from '../../device/stand-in-sheet'
 import { isNode, type Node } from './tree'
 import { type Tree, type TreeNetwork, type TreePoint, type TreeRadio, treeSchema } from './tree-schema'
 

@@ -2,7 +2,7 @@
 import type { Device } from '../../device/device'
 import type { DeviceNetwork, DeviceRadio, DeviceSettings, ManagedPoint } from '../../device/device-settings'
 import type { RadioNow } from '../../device/radio-now'
-import type { StandInSheet } from '../../device/sheet'
+import type { StandInSheet } from '../../device/stand-in-sheet'
 import type { Node } from './tree'
 
 const octets = (text: string): string => Buffer.from(text, 'utf8').toString('base64')

@@ -1,0 +1,64 @@
+/** What a stand-in's sheet tells of it: what its maker built. */
+import type { DeviceNetwork, DeviceRadio } from './device-settings'
+
+export interface StandInSheet {
+  readonly maker: string
+  readonly model: string
+  readonly firmware: string
+  readonly factory: {
+    /** Null where it has none unless it is given one. */
+    readonly address: string | null
+    readonly prefix: number
+    /** Whether it asks DHCP before it takes its own address. */
+    readonly asksDhcp: boolean
+    readonly login: { readonly user: string; readonly password: string }
+    /** Null where it asks whoever sets it up. */
+    readonly country: string | null
+    readonly radios: readonly DeviceRadio[]
+    /** SSID of the network that is there and switched off. */
+    readonly network: string
+  }
+  /** Seconds. */
+  readonly timing: {
+    readonly start: number
+    readonly apply: number
+    readonly restart: number
+    readonly resetHold: number
+  }
+  /** What it is spoken to in. */
+  readonly front: 'restconf' | 'netconf' | 'shell' | 'pages' | 'managed'
+  /** Places for networks that each radio has; null where networks are kept by the unit. */
+  readonly slots: number | null
+  /** Access points that its licence lets join; null where it is no controller. */
+  readonly mostPoints: number | null
+  readonly ignoresPing: boolean
+  /** How many may be signed in at once. */
+  readonly sessions: 'one' | 'many'
+  /** What its light does. */
+  readonly lights: Readonly<Record<'starting' | 'applying' | 'on-air' | 'silent' | 'not-saved', string>>
+  readonly managementInterface: string
+  readonly powers: Readonly<Record<string, readonly number[]>>
+  readonly widths: Readonly<Record<string, readonly number[]>>
+  readonly mostNetworks: number
+  readonly passwordShortest: number
+  readonly securities: readonly DeviceNetwork['mode'][]
+  /** Names of what its firmware does not know, as its protocol has them. */
+  readonly lacks: readonly string[]
+  /** Rates are kept in whole steps of so many kbit/s. */
+  readonly rateStep: number
+  /** Time zones are rules of POSIX. */
+  readonly zones: 'names' | 'rules'
+  readonly showsPassphrases: boolean
+  /** The one country that it was sold for. */
+  readonly soldFor: string | null
+  readonly applies: 'staged' | 'at-once'
+  readonly saves: 'itself' | 'on-command'
+  /** SNMPv2-MIB sysObjectID, below the number for documentation (RFC 5612). */
+  readonly objectId: string
+  /** Its SNMP agent tells whoever says `public`, as careless firmware does. */
+  readonly tellsPublic: boolean
+  /** What its controller sends it to run does not arrive whole. */
+  readonly losesImages: boolean
+  /** Takes a network without a word of its security, as careless firmware does, and puts it on air open. */
+  readonly careless: boolean
+}
