@@ -92,11 +92,8 @@ export function dnsmasqConfig({ brief, units, controllers }: ExportInput): strin
           `dhcp-option=138,${controllers.map((each) => each.address).join(',')}`,
         ]
       : []),
-    ...vendorOptions(controllers).flatMap(({ vendorClass, controllers: own }) =>
-      [...new Set(own.flatMap(({ vendor }) => vendor?.code ?? []))].map((code) => {
-        const addresses = own.filter(({ vendor }) => vendor?.code === code).map(({ address }) => address)
-        return `dhcp-option=vendor:${vendorClass},${code},${addresses.join(',')}`
-      }),
+    ...vendorOptions(controllers).flatMap(({ vendorClass, codes }) =>
+      codes.map(({ code, addresses }) => `dhcp-option=vendor:${vendorClass},${code},${addresses.join(',')}`),
     ),
     ...units.map(({ mac, address }, at) => `dhcp-host=${mac},${address},${names[at]}`),
   ].join('\n')}\n`

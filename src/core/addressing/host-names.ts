@@ -9,10 +9,12 @@ const longest = 63
  */
 export function hostNames(names: readonly string[]): string[] {
   const plain = names.map(plainName)
+  const counts = new Map<string, number>()
+  for (const name of plain) counts.set(name, (counts.get(name) ?? 0) + 1)
   // Whoever has a name to himself keeps it: a numbered one gives way to him.
-  const taken = new Set(plain.filter((name) => plain.indexOf(name) === plain.lastIndexOf(name)))
+  const taken = new Set(plain.filter((name) => counts.get(name) === 1))
   return plain.map((name) => {
-    if (plain.indexOf(name) === plain.lastIndexOf(name)) return name
+    if (counts.get(name) === 1) return name
     for (let number = 1; ; number += 1) {
       const tail = number === 1 ? '' : `-${number}`
       const candidate = `${name.slice(0, longest - tail.length)}${tail}`

@@ -23,7 +23,8 @@ export function vendorOf({ discovery }: Pick<KitCard, 'discovery'>): AddressedCo
 /** What access points that call themselves so in option 60 are told in option 43. */
 export interface VendorOption {
   readonly vendorClass: string
-  readonly controllers: readonly AddressedController[]
+  /** For each code the addresses of its controllers. */
+  readonly codes: readonly { readonly code: number; readonly addresses: readonly string[] }[]
   /** Value of option 43 (RFC 2132, 8.4), as hexadecimal digits. */
   readonly hex: string
 }
@@ -33,25 +34,23 @@ export interface VendorOption {
  * are (RFC 2132, 8.4 and 9.13).
  */
 export function vendorOptions(controllers: readonly AddressedController[]): VendorOption[] {
-  const classes = [...new Set(controllers.flatMap(({ vendor }) => vendor?.class ?? []))]
-  return classes.map((vendorClass) => {
-    const own = controllers.filter(({ vendor }) => vendor?.class === vendorClass)
-    return { vendorClass, controllers: own, hex: option43(own) }
+  const told = controllers.flatMap(({ address, vendor }) => (vendor ? [{ address, ...vendor }] : []))
+  return [...new Set(told.map((each) => each.class))].map((vendorClass) => {
+    const own = told.filter((each) => each.class === vendorClass)
+    const codes = [...new Set(own.map(({ code }) => code))].map((code) => ({
+      code,
+      addresses: own.filter((each) => each.code === code).map(({ address }) => address),
+    }))
+    return { vendorClass, codes, hex: option43(codes) }
   })
 }
 
-/** For each code its length and the addresses of its controllers, as bytes. */
-function option43(controllers: readonly AddressedController[]): string {
-  const codes = [...new Set(controllers.flatMap(({ vendor }) => vendor?.code ?? []))]
-  const bytes = codes.flatMap((code) => {
-    const addresses = controllers
-      .filter(({ vendor }) => vendor?.code === code)
-      .map((each) => parseIpv4(each.address) ?? 0)
-    return [
-      code,
-      addresses.length * 4,
-      ...addresses.flatMap((address) => [24, 16, 8, 0].map((shift) => (address >>> shift) & 255)),
-    ]
-  })
+/** For each code its length and its addresses, as bytes. */
+function option43(codes: VendorOption['codes']): string {
+  const bytes = codes.flatMap(({ code, addresses }) => [
+    code,
+    addresses.length * 4,
+    ...addresses.flatMap((text) => [24, 16, 8, 0].map((shift) => ((parseIpv4(text) ?? 0) >>> shift) & 255)),
+  ])
   return bytes.map((byte) => byte.toString(16).padStart(2, '0')).join('')
 }

@@ -53,9 +53,8 @@ function bandMeaning(brief: Brief, country: CountryRules, band: Band, width: num
   const distinct = blocks.filter((block, index) => blocks.findIndex((other) => other.lowMhz === block.lowMhz) === index)
   const radar = distinct.filter((block) => block.radar).length
   const where = `In ${countryName(country.country)} at ${band} GHz`
-  if (distinct.length === 0) {
+  if (distinct.length === 0)
     return `${where} no ${width} MHz channel is legal. ${whyNothingIsLegal(country, band) ?? ''}`.trimEnd()
-  }
   const long = distinct.filter(({ listenSeconds }) => listenSeconds > usualListenSeconds)
   const longest = Math.max(0, ...long.map(({ listenSeconds }) => listenSeconds))
   const ofThem = long.length === 0 ? '' : `, ${long.length} of them for ${listenWords(longest)}`

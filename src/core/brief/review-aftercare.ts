@@ -1,7 +1,7 @@
 /** Checks of what keeps watch when the installer has left. */
-import { isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
 import type { Brief } from './brief'
 import type { BriefFault } from './fault'
+import { isInReach } from './review-reach'
 
 export function reviewAftercare({ aftercare, management, subnets }: Brief): BriefFault[] {
   const faults: BriefFault[] = []
@@ -13,9 +13,8 @@ export function reviewAftercare({ aftercare, management, subnets }: Brief): Brie
       sentence: 'Units would also be managed over plain HTTP: the admin password could be read on the wire.',
       mend: { words: 'HTTPS only', set: [{ path: 'aftercare.httpsOnly', value: true }] },
     })
-  const known = [management, ...subnets].flatMap((subnet) => parseCidr(subnet.cidr) ?? [])
   const { syslog } = aftercare
-  if (syslog !== null && management.gateway === null && !known.some((cidr) => isHostOf(cidr, parseIpv4(syslog) ?? -1)))
+  if (syslog !== null && !isInReach({ management, subnets }, syslog))
     faults.push({
       field: 'aftercare.syslog',
       code: 'syslog-out-of-reach',

@@ -2,7 +2,7 @@
 import { isHostOf, parseCidr, parseIpv4, whyNoHost } from '../addressing/ipv4'
 import type { Brief } from './brief'
 import type { BriefFault } from './fault'
-import type { Subnet } from './subnet'
+import type { AddressRange, Subnet } from './subnet'
 
 interface Named {
   readonly field: string
@@ -26,13 +26,15 @@ function noHosts(brief: Brief): BriefFault[] {
   )
 }
 
-/** What lies beyond the site units reach by the gateway of management alone. */
-function outOfReach(brief: Brief): BriefFault[] {
-  const { management, subnets } = brief
+/** Is an address one that units reach? What lies beyond the site, by the gateway of management alone. */
+export function isInReach({ management, subnets }: Pick<Brief, 'management' | 'subnets'>, address: string): boolean {
   const known = [management, ...subnets].flatMap(({ cidr }) => parseCidr(cidr) ?? [])
-  if (management.gateway !== null) return []
+  return management.gateway !== null || known.some((cidr) => isHostOf(cidr, parseIpv4(address) ?? -1))
+}
+
+function outOfReach(brief: Brief): BriefFault[] {
   return servers(brief).flatMap(({ field, what, address }): BriefFault[] =>
-    known.some((cidr) => isHostOf(cidr, parseIpv4(address) ?? -1))
+    isInReach(brief, address)
       ? []
       : [
           {
@@ -53,13 +55,14 @@ function ownAddresses({ management, subnets }: Brief): Named[] {
   return all.flatMap(([path, { cidr, gateway, dhcpPool, staticRange, reserved }]) => [
     { field: `${path}.cidr`, what: 'The subnet', address: cidr.split('/')[0] ?? '' },
     ...(gateway === null ? [] : [{ field: `${path}.gateway`, what: 'The gateway', address: gateway }]),
-    ...[dhcpPool, staticRange].flatMap((range, at) => {
-      const [field, what] =
-        at === 0 ? ['dhcpPool', 'An end of the DHCP pool'] : ['staticRange', 'An end of the static range']
-      return range ? [range.first, range.last].map((address) => ({ field: `${path}.${field}`, what, address })) : []
-    }),
+    ...endsOf(dhcpPool, `${path}.dhcpPool`, 'An end of the DHCP pool'),
+    ...endsOf(staticRange, `${path}.staticRange`, 'An end of the static range'),
     ...reserved.map((address) => ({ field: `${path}.reserved`, what: 'The reserved address', address })),
   ])
+}
+
+function endsOf(range: AddressRange | null, field: string, what: string): Named[] {
+  return range ? [range.first, range.last].map((address) => ({ field, what, address })) : []
 }
 
 /** Servers that units speak to, by their addresses; one that has a name is looked up by the unit itself. */

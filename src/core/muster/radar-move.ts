@@ -5,7 +5,7 @@
 import type { SettingOutcome } from '../config/outcomes'
 
 /** Minutes in which the channel may not be used after radar was heard on it. */
-export const nonOccupancyMinutes = 30
+const nonOccupancyMinutes = 30
 
 /** A channel that a unit has left since it heard radar there. */
 export interface HeardRadar extends RadarMove {

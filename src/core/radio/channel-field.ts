@@ -18,8 +18,8 @@ import {
 } from './channel-problem'
 
 /**
- * Among equals: first no wait for radar, and a short one before a long one, then what is set already, then the widest. Small enough to outweigh no real
- * difference of cost, each step a hundredth of the one before.
+ * Among equals: first no wait for radar, and a short one before a long one, then what is set already, then the widest.
+ * Small enough to outweigh no real difference of cost, each step a hundredth of the one before.
  */
 const preference = { radar: 1e-4, change: 1e-6, narrower: 1e-8 } as const
 

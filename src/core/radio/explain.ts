@@ -50,7 +50,7 @@ export interface RadioReason {
 }
 
 /** From here on a radio waits for another to end, dBm: the preamble of IEEE 802.11-2020, 17.3.10.6, at 20 MHz. */
-export const waitsForDbm = -82
+const waitsForDbm = -82
 
 export function explainRadios(
   problem: ChannelProblem,

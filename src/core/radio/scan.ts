@@ -4,12 +4,11 @@
  * In: text. Out: networks, each once on its channel with its loudest level, and a sentence for each line that is none.
  */
 import Papa from 'papaparse'
-import type { z } from 'zod'
 import { type Band, blockOf } from '../regulatory/blocks'
 import { quietestDbm } from './channel-problem'
-import { heardNetworkSchema } from './floor'
+import { heardNetworkSchema, type Site } from './floor'
 
-type HeardNetwork = z.infer<typeof heardNetworkSchema>
+type HeardNetwork = Site['heard'][number]
 
 export interface Scan {
   readonly networks: readonly HeardNetwork[]

@@ -32,15 +32,7 @@ export class SnmpAgent {
 
   static async listen(unit: Device): Promise<SnmpAgent> {
     const agent = new SnmpAgent(unit)
-    const socket = agent.#socket
-    await new Promise<void>((resolve) => {
-      try {
-        socket.address()
-        resolve()
-      } catch {
-        socket.once('listening', resolve)
-      }
-    })
+    await new Promise<void>((resolve) => agent.#socket.once('listening', resolve))
     return agent
   }
 

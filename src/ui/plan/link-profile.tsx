@@ -1,4 +1,4 @@
-import { clearings, earthBulge, type LinkPath, lineHeight } from '../../core/radio/link'
+import { clearings, earthBulge, isOnTheWay, type LinkPath, lineHeight } from '../../core/radio/link'
 import classes from './link-profile.module.css'
 
 interface Props {
@@ -28,7 +28,7 @@ export function LinkProfile({ path, mhz, nameA, nameB }: Props) {
     points.map(([atX, atY], index) => `${index === 0 ? 'M' : 'L'}${x(atX).toFixed(1)} ${y(atY).toFixed(1)}`).join('')
   const bulge: [number, number][] = ground.map(({ fromA }) => [fromA, earthBulge(fromA, distanceM)])
   const axis = [0, most / 2, most].map((metres) => Math.round(metres))
-  const stands = obstacle && obstacle.distanceM < distanceM ? obstacle : undefined
+  const stands = obstacle && isOnTheWay(path) ? obstacle : undefined
   const words = stands
     ? `${stands.heightM} m high ${Math.round(stands.distanceM)} m from ${nameA}`
     : 'nothing but the ground on the way'
