@@ -104,12 +104,12 @@ function largeFields(): void {
 }
 
 /** The same problem with as much work as ten minutes or so allow: the best that is known. */
-function againstLongRun({ radios, hears, others }: ChannelProblem, cost: number): void {
-  const field = new ChannelField(radios, hears, others)
+function againstLongRun(problem: ChannelProblem, cost: number): void {
+  const field = new ChannelField(problem)
   placeLoudestFirst(field)
   settle(field)
   const { seconds } = timed(() => anneal(field, 22_000_000_000, seeded(5)))
-  const best = costOf({ radios, hears, others }, new Map(radios.map(({ id }, at) => [id, field.optionOf(at)])))
+  const best = costOf(problem, new Map(problem.radios.map(({ id }, at) => [id, field.optionOf(at)])))
   print(
     `    ${(100 * (cost / best - 1)).toFixed(2)} % above the ${best.toFixed(0)} of a run of ${seconds.toFixed(0)} s`,
   )

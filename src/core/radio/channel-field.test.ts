@@ -4,16 +4,17 @@ import { building, neighbours, optionsOf, problemOf } from '../../../tests/bench
 import { countryOf } from '../../../tests/support/data'
 import { anneal } from './anneal'
 import { ChannelField } from './channel-field'
-import { type ChannelOption, type ChannelProblem, costOf, overlapOf, weightOf } from './channel-problem'
+import { type ChannelOption, type ChannelProblem, costOf, costOfMeeting, meetingOf, weightOf } from './channel-problem'
 import { placeLoudestFirst, searchAll, searchLocally, seeded, settle } from './channel-search'
 import { colourBySaturation } from './dsatur'
+import type { Span } from './span'
 
 const problemOfSeed = (seed: number, radios: number): ChannelProblem => {
   const house = building(seed, { radios, floors: 1 + (seed % 3), roomM: 8 })
   const options = optionsOf(countryOf('NZ'), '5', 80, 'welcome')
   return problemOf(house, '5', options, neighbours(seed, house, options, 4))
 }
-const fieldOf = ({ radios, hears, others }: ChannelProblem): ChannelField => new ChannelField(radios, hears, others)
+const fieldOf = (problem: ChannelProblem): ChannelField => new ChannelField(problem)
 const costNow = (problem: ChannelProblem, field: ChannelField): number =>
   costOf(problem, new Map(problem.radios.map(({ id }, at) => [id, field.optionOf(at)])))
 
@@ -25,11 +26,11 @@ function priceAnew(problem: ChannelProblem, field: ChannelField, radio: number, 
     const at = problem.radios.findIndex(({ id }) => id === other)
     return at === -1 ? [] : [{ at, dbm }]
   })
+  const costOf = (span: Span, dbm: number): number =>
+    costOfMeeting(meetingOf(option, span, problem.adjacent), weightOf(dbm))
   return (
-    heard.reduce((sum, { at, dbm }) => sum + overlapOf(option, field.optionOf(at)) * weightOf(dbm), 0) +
-    problem.others
-      .filter((other) => other.radio === own)
-      .reduce((sum, other) => sum + overlapOf(option, other) * weightOf(other.dbm), 0)
+    heard.reduce((sum, { at, dbm }) => sum + costOf(field.optionOf(at), dbm), 0) +
+    problem.others.filter((other) => other.radio === own).reduce((sum, other) => sum + costOf(other, other.dbm), 0)
   )
 }
 
@@ -40,8 +41,9 @@ describe('the field of prices', () => {
         fc.integer({ min: 1, max: 500 }),
         fc.integer({ min: 2, max: 12 }),
         fc.array(fc.tuple(fc.nat(11), fc.nat(50)), { maxLength: 30 }),
-        (seed, radios, moves) => {
-          const problem = problemOfSeed(seed, radios)
+        fc.constantFrom(undefined, 'by-mask' as const),
+        (seed, radios, moves, adjacent) => {
+          const problem = { ...problemOfSeed(seed, radios), adjacent }
           const field = fieldOf(problem)
           placeLoudestFirst(field)
           for (const [radio, pick] of moves) {
@@ -92,8 +94,8 @@ describe('the field of prices', () => {
   })
 })
 
-describe('each way of searching', () => {
-  const problem = problemOfSeed(7, 40)
+describe.each([undefined, 'by-mask' as const])('each way of searching, adjacent channels %s', (adjacent) => {
+  const problem = { ...problemOfSeed(7, 40), adjacent }
   it.each([
     ['settling', (field: ChannelField) => settle(field)],
     ['the search of the whole', (field: ChannelField) => searchAll(field, 400_000, seeded(1))],
@@ -112,7 +114,7 @@ describe('each way of searching', () => {
   })
 
   it('by annealing comes closer to the best of a large field than neighbourhood by neighbourhood, for the same work', () => {
-    const large = problemOfSeed(11, 500)
+    const large = { ...problemOfSeed(11, 500), adjacent }
     const costBy = (search: (field: ChannelField) => void): number => {
       const field = fieldOf(large)
       placeLoudestFirst(field)

@@ -9,9 +9,10 @@ import { usualListenSeconds } from '../regulatory/radar-listening'
 import {
   type ChannelOption,
   type ChannelProblem,
+  costOfMeeting,
   isLocked,
   listenSecondsIn,
-  overlapOf,
+  meetingOf,
   type ProblemRadio,
   pairsOf,
   weightOf,
@@ -29,12 +30,21 @@ interface Change {
   readonly delta: Float64Array
 }
 
+/** Blocks beside one block that its mask reaches, each with its loss, dB. */
+interface Beside {
+  readonly cells: Int32Array
+  readonly lossDb: Float64Array
+}
+
 export class ChannelField {
   readonly radios: readonly ProblemRadio[]
   /** Number of distinct blocks. */
   readonly blocks: number
   /** Overlap of two blocks, 0 to 1, `blocks` by `blocks`. */
   readonly overlap: Float64Array
+  readonly #beside: readonly Beside[]
+  /** Pairs of less weight than this reach no block beside their own. */
+  readonly #leastLossDb: number
   /** Option behind each block of each radio, -1 where it may not use it. */
   readonly optionAt: Int32Array
   /** Blocks that each radio may use; one where it is locked. */
@@ -50,7 +60,7 @@ export class ChannelField {
   /** Work done so far: cells of `price` that were changed or looked at. */
   work = 0
 
-  constructor(radios: readonly ProblemRadio[], hears: ChannelProblem['hears'], others: ChannelProblem['others']) {
+  constructor({ radios, hears, others, adjacent }: ChannelProblem) {
     this.radios = radios
     const index = new Map(radios.map((radio, at) => [radio.id, at]))
     const spans: { lowMhz: number; highMhz: number }[] = []
@@ -65,11 +75,18 @@ export class ChannelField {
     for (const radio of radios) for (const option of radio.options) blockOf(option)
     this.blocks = spans.length
     this.overlap = new Float64Array(this.blocks * this.blocks)
-    spans.forEach((a, i) => {
-      spans.forEach((b, j) => {
-        this.overlap[i * this.blocks + j] = overlapOf(a, b)
+    this.#beside = spans.map((a, i) => {
+      const beside = spans.flatMap((b, j) => {
+        const { overlap, lossDb } = meetingOf(a, b, adjacent)
+        this.overlap[i * this.blocks + j] = overlap
+        return overlap === 0 && lossDb < Number.POSITIVE_INFINITY ? [{ cell: j, lossDb }] : []
       })
+      return {
+        cells: Int32Array.from(beside, ({ cell }) => cell),
+        lossDb: Float64Array.from(beside, ({ lossDb }) => lossDb),
+      }
     })
+    this.#leastLossDb = this.#beside.reduce((least, { lossDb }) => Math.min(least, ...lossDb), Number.POSITIVE_INFINITY)
     this.optionAt = new Int32Array(radios.length * this.blocks).fill(-1)
     this.price = new Float64Array(radios.length * this.blocks)
     this.block = new Int32Array(radios.length).fill(-1)
@@ -78,7 +95,7 @@ export class ChannelField {
       const at = index.get(radio)
       if (at === undefined || weightOf(dbm) === 0) continue
       for (const block of this.choices[at] ?? [])
-        this.price[at * this.blocks + block]! += overlapOf(spans[block]!, span) * weightOf(dbm)
+        this.price[at * this.blocks + block]! += costOfMeeting(meetingOf(spans[block]!, span, adjacent), weightOf(dbm))
     }
     const pairs = pairsOf(radios, hears)
     this.start = new Int32Array(radios.length + 1)
@@ -136,8 +153,30 @@ export class ChannelField {
       const row = neighbour[edge]! * blocks
       // Cells that the neighbour may not use are kept current too: cheaper than to ask.
       for (let k = 0; k < changed.length; k += 1) price[row + changed[k]!]! += w * delta[k]!
+      if (w <= this.#leastLossDb) continue
+      if (before !== -1) this.#reachBeside(row, before, w, -1)
+      if (block !== -1) this.#reachBeside(row, block, w, 1)
     }
     this.work += 1 + (this.start[radio + 1]! - this.start[radio]!) * changed.length
+  }
+
+  /** What the mask of a block lets through to the blocks beside it, put on a row of prices or taken off. */
+  #reachBeside(row: number, block: number, w: number, sign: 1 | -1): void {
+    const { cells, lossDb } = this.#beside[block]!
+    for (let k = 0; k < cells.length; k += 1) {
+      const through = w - lossDb[k]!
+      if (through > 0) this.price[row + cells[k]!]! += sign * through
+    }
+    this.work += cells.length
+  }
+
+  /** What a pair of so much weight costs on two blocks. */
+  costBetween(block: number, other: number, w: number): number {
+    const overlap = this.overlap[block * this.blocks + other]!
+    if (overlap > 0 || w <= this.#leastLossDb) return overlap * w
+    const { cells, lossDb } = this.#beside[block]!
+    const at = cells.indexOf(other)
+    return at === -1 ? 0 : Math.max(0, w - lossDb[at]!)
   }
 
   readonly #changes = new Map<number, Change>()

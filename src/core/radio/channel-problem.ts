@@ -3,11 +3,14 @@
  *
  * The cost is the sum over pairs of radios in one band of `overlap * max(0, level + 92)`: level is what one hears of
  * the other, dBm, the louder direction; overlap is the shared bandwidth divided by that of the narrower. Networks of
- * others count as radios that stay where they are.
+ * others count as radios that stay where they are. Where adjacent channels are counted by their mask, a pair whose blocks
+ * do not overlap costs `max(0, level - loss + 92)`: the loss is what the spectral mask takes off between the two.
  */
 import { z } from 'zod'
 import { bandSchema } from '../brief/wireless-network'
 import { usualListenSeconds } from '../regulatory/radar-listening'
+import { overlapOf, type Span } from './span'
+import { lossBetweenDb } from './spectral-mask'
 
 /** At or below this level nothing is disturbed, dBm. */
 export const quietestDbm = -92
@@ -60,6 +63,8 @@ export const channelProblemSchema = z
     radios: z.array(problemRadioSchema),
     hears: z.array(hearingSchema).default([]),
     others: z.array(otherSchema).default([]),
+    /** Left out, channels beside each other cost nothing. */
+    adjacent: z.literal('by-mask').optional(),
   })
   .check((context) => {
     const { radios, hears, others } = context.value
@@ -90,15 +95,22 @@ export function isLocked(option: ChannelChoice, locked: number | ChannelChoice):
     : option.channel === locked.channel && option.width === locked.width
 }
 
-export interface Span {
-  readonly lowMhz: number
-  readonly highMhz: number
+/** How two blocks lie to each other. */
+export interface Meeting {
+  /** 0 to 1. */
+  readonly overlap: number
+  /** What is taken off between blocks that do not overlap, dB; infinite where nothing is counted. */
+  readonly lossDb: number
 }
 
-/** Shared bandwidth divided by that of the narrower, 0 to 1. */
-export function overlapOf(a: Span, b: Span): number {
-  const shared = Math.min(a.highMhz, b.highMhz) - Math.max(a.lowMhz, b.lowMhz)
-  return shared <= 0 ? 0 : shared / Math.min(a.highMhz - a.lowMhz, b.highMhz - b.lowMhz)
+export function meetingOf(a: Span, b: Span, adjacent: ChannelProblem['adjacent']): Meeting {
+  const overlap = overlapOf(a, b)
+  return { overlap, lossDb: overlap > 0 ? 0 : adjacent ? lossBetweenDb(a, b) : Number.POSITIVE_INFINITY }
+}
+
+/** @param weight what the pair costs where the blocks overlap fully */
+export function costOfMeeting({ overlap, lossDb }: Meeting, weight: number): number {
+  return overlap > 0 ? overlap * weight : Math.max(0, weight - lossDb)
 }
 
 /** What a level costs where two blocks overlap fully. */
@@ -144,18 +156,19 @@ export function pairsOf(radios: readonly { readonly id: string }[], hears: reado
 
 /** The cost of a plan, worked out anew from the problem: the measure that everything else is held to. */
 export function costOf(problem: ChannelProblem, chosen: ReadonlyMap<string, ChannelOption>): number {
-  const { radios, hears, others } = problem
+  const { radios, hears, others, adjacent } = problem
   const options = radios.map((radio) => chosen.get(radio.id))
   const { first, second, weight, count } = pairsOf(radios, hears)
   let cost = 0
   for (let pair = 0; pair < count; pair += 1) {
     const [i = 0, j = 0] = [first[pair], second[pair]]
     const [one, other] = [options[i], options[j]]
-    if (one && other && radios[i]?.band === radios[j]?.band) cost += overlapOf(one, other) * (weight[pair] ?? 0)
+    if (one && other && radios[i]?.band === radios[j]?.band)
+      cost += costOfMeeting(meetingOf(one, other, adjacent), weight[pair] ?? 0)
   }
   for (const other of others) {
     const one = chosen.get(other.radio)
-    if (one) cost += overlapOf(one, other) * weightOf(other.dbm)
+    if (one) cost += costOfMeeting(meetingOf(one, other, adjacent), weightOf(other.dbm))
   }
   return cost
 }

@@ -63,8 +63,7 @@ export function total(field: ChannelField): number {
     sum += field.priceNow(radio)
     for (let edge = field.start[radio]!; edge < field.start[radio + 1]!; edge += 1) {
       const other = field.neighbour[edge]!
-      if (other > radio)
-        sum -= field.weight[edge]! * field.overlap[field.block[radio]! * field.blocks + field.block[other]!]!
+      if (other > radio) sum -= field.costBetween(field.block[radio]!, field.block[other]!, field.weight[edge]!)
     }
   }
   return sum
@@ -145,7 +144,7 @@ export function restore(field: ChannelField, blocks: Int32Array): void {
 export function searchLocally(field: ChannelField, work: number, random: () => number): void {
   const until = field.work + work
   const count = field.radios.length
-  const { blocks, price, choices, start, neighbour, weight, overlap } = field
+  const { blocks, price, choices, start, neighbour, weight } = field
   const log: { radio: number; before: number }[] = []
   let change = 0
   /** Moves and keeps account: the total changes by what the mover gains, since pairs count once. */
@@ -169,7 +168,7 @@ export function searchLocally(field: ChannelField, work: number, random: () => n
     const queue: number[] = []
     for (let edge = start[radio]!; edge < start[radio + 1]!; edge += 1) {
       const other = neighbour[edge]!
-      if (weight[edge]! * overlap[field.block[other]! * blocks + block]! > 0) queue.push(other)
+      if (field.costBetween(field.block[other]!, block, weight[edge]!) > 0) queue.push(other)
     }
     for (let at = 0; at < queue.length && at < 64; at += 1) {
       const other = queue[at]!
@@ -178,7 +177,7 @@ export function searchLocally(field: ChannelField, work: number, random: () => n
       move(other, cheapest)
       for (let edge = start[other]!; edge < start[other + 1]!; edge += 1) {
         const third = neighbour[edge]!
-        if (third !== radio && weight[edge]! * overlap[field.block[third]! * blocks + cheapest]! > 0) queue.push(third)
+        if (third !== radio && field.costBetween(field.block[third]!, cheapest, weight[edge]!) > 0) queue.push(third)
       }
     }
     const last = field.cheapest(radio)

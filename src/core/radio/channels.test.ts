@@ -2,9 +2,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { building, neighbours, optionsOf, problemOf } from '../../../tests/bench/building'
 import { countryOf } from '../../../tests/support/data'
-import { type ChannelOption, type ChannelProblem, channelProblemSchema, costOf, overlapOf } from './channel-problem'
+import { type ChannelOption, type ChannelProblem, channelProblemSchema, costOf } from './channel-problem'
 import { explainRadios } from './explain'
 import { planChannels } from './plan-channels'
+import { overlapOf } from './span'
 
 const option = (channel: number, width = 20, radar = false): ChannelOption => {
   const lowMhz = 5000 + 5 * channel - 10
@@ -45,6 +46,17 @@ describe('the cost', () => {
     expect(planChannels(problem).cost).toBe(22 + 12)
   })
 
+  // Of -50 dBm the mask of 20 MHz lets 23.45 dB less through to the channel beside it: 42 - 23.453.
+  it('counts what comes through from a channel beside, by the mask, only where that is asked', () => {
+    const problem: ChannelProblem = {
+      radios: [radio('a', [option(36)]), radio('b', [option(40)])],
+      hears: [{ a: 'a', b: 'b', dbm: -50 }],
+      others: [{ radio: 'b', lowMhz: 5210, highMhz: 5230, dbm: -50 }],
+    }
+    expect(planChannels(problem).cost).toBe(0)
+    expect(planChannels({ ...problem, adjacent: 'by-mask' }).cost).toBeCloseTo(2 * 18.547, 2)
+  })
+
   it('divides the shared bandwidth by that of the narrower', () => {
     expect(overlapOf({ lowMhz: 5170, highMhz: 5250 }, { lowMhz: 5170, highMhz: 5190 })).toBe(1)
     expect(overlapOf({ lowMhz: 2402, highMhz: 2422 }, { lowMhz: 2417, highMhz: 2437 })).toBe(0.25)
@@ -53,6 +65,20 @@ describe('the cost', () => {
 })
 
 describe('a plan of channels', () => {
+  it('leaves a channel between two loud neighbours where there is one to leave, and adjacent channels count', () => {
+    const options = [option(36), option(40), option(44)]
+    const problem: ChannelProblem = {
+      radios: [radio('a', options, { locked: 36 }), radio('b', options)],
+      hears: [{ a: 'a', b: 'b', dbm: -45 }],
+      others: [],
+    }
+    expect(channelsOf(problem)).toEqual({ a: 36, b: 40 })
+    expect(channelsOf({ ...problem, adjacent: 'by-mask' })).toEqual({ a: 36, b: 44 })
+    // Faint ones do not come through: the first free channel will do.
+    const faint = [{ a: 'a', b: 'b', dbm: -69 }]
+    expect(channelsOf({ ...problem, hears: faint, adjacent: 'by-mask' })).toEqual({ a: 36, b: 40 })
+  })
+
   it('puts radios that hear each other on different channels, and reuses one where they do not', () => {
     const options = [option(36), option(44)]
     const problem: ChannelProblem = {
@@ -210,7 +236,7 @@ describe('an explanation', () => {
       ['c', options[1] as ChannelOption],
     ])
     const reason = explainRadios(problem, chosen).get('a')
-    expect(reason?.worst).toEqual({ radio: undefined, dbm: -90, overlap: 1 })
+    expect(reason?.worst).toEqual({ radio: undefined, dbm: -90, overlap: 1, lossDb: 0 })
     expect(reason?.loudest).toMatchObject({ radio: 'b', dbm: -70 })
     expect(reason?.cost).toBe(2)
     expect(reason?.next).toMatchObject({ option: { channel: 44 }, cost: 12 })

@@ -2,7 +2,8 @@
  * Radios that are too many: at 2.4 GHz there are three channels, and where a radio hears three others loudly on its own
  * it takes more air than it gives.
  */
-import { type ChannelOption, type ChannelProblem, overlapOf } from './channel-problem'
+import type { ChannelOption, ChannelProblem } from './channel-problem'
+import { overlapOf } from './span'
 
 /** So many others on its channel are too many, where each is heard louder than this, dBm. */
 const tooMany = 3

@@ -22,23 +22,33 @@ const said = (part: Partial<Parameters<typeof reasonSentences>[0]>) =>
   )
 
 it('says whom a radio hears worst on its channel, and over how much of it', () => {
-  expect(said({ worst: { radio: 'b 5', dbm: -77.6, overlap: 1 } })).toEqual([
+  expect(said({ worst: { radio: 'b 5', dbm: -77.6, overlap: 1, lossDb: 0 } })).toEqual([
     'It hears B 5 worst: -78 dBm on its own channel 36.',
   ])
-  expect(said({ worst: { radio: undefined, dbm: -70, overlap: 0.5 } })).toEqual([
+  expect(said({ worst: { radio: undefined, dbm: -70, overlap: 0.5, lossDb: 0 } })).toEqual([
     "It hears a neighbour's network worst: -70 dBm on its own channel 36, over 50 % of the narrower one.",
   ])
 })
 
 it('says so where nobody disturbs it, or nobody is heard at all', () => {
-  expect(said({ loudest: { radio: 'b 5', dbm: -60, overlap: 0 } })).toEqual([
+  expect(said({ loudest: { radio: 'b 5', dbm: -60, overlap: 0, lossDb: 30 } })).toEqual([
     'Nobody whom it hears is on its channel 36; the loudest is B 5 at -60 dBm, elsewhere.',
   ])
   expect(said({})).toEqual(['It hears nobody, on channel 36 or another.'])
 })
 
+it('says how much comes through from a channel beside, here and where it could be', () => {
+  const beside = { radio: 'b 5', dbm: -52, overlap: 0, lossDb: 24.6 }
+  expect(said({ worst: beside })).toEqual([
+    'Nobody is on its channel 36; of B 5, at -52 dBm on a channel beside it, -77 dBm come through.',
+  ])
+  expect(said({ next: { option: option(44), cost: 15, sharing: 1, worst: beside } })[1]).toBe(
+    'Next would be channel 44 at 40 MHz: of B 5 beside it -77 dBm come through.',
+  )
+})
+
 it('says how many share the air, and what of it is left', () => {
-  expect(said({ worst: { radio: 'b 5', dbm: -70, overlap: 1 }, sharing: 3 })[1]).toBe(
+  expect(said({ worst: { radio: 'b 5', dbm: -70, overlap: 1, lossDb: 0 }, sharing: 3 })[1]).toBe(
     '3 share the air here: when all of them talk, 33 % of the airtime is its own.',
   )
 })
@@ -48,7 +58,7 @@ it('says what the next best channel is like, what is free of radar, and where it
     option: option(channel),
     cost: 20,
     sharing,
-    worst: dbm === undefined ? undefined : { radio: 'b 5', dbm, overlap: 1 },
+    worst: dbm === undefined ? undefined : { radio: 'b 5', dbm, overlap: 1, lossDb: 0 },
   })
   expect(
     said({

@@ -6,19 +6,20 @@
 import {
   type ChannelOption,
   type ChannelProblem,
+  costOfMeeting,
   listenSecondsIn,
-  overlapOf,
+  type Meeting,
+  meetingOf,
   type ProblemRadio,
-  type Span,
   weightOf,
 } from './channel-problem'
+import { overlapOf, type Span } from './span'
 
-export interface HeardRadio {
+export interface HeardRadio extends Meeting {
   /** Radio of the site, or undefined for a network of somebody else. */
   readonly radio: string | undefined
+  /** As loud as it is on its own channel. */
   readonly dbm: number
-  /** 0 to 1. */
-  readonly overlap: number
 }
 
 /** A channel as a radio would find it. */
@@ -68,7 +69,7 @@ export function explainRadios(
     problem.radios.flatMap((radio) => {
       const own = chosen.get(radio.id)
       const around = heard.get(radio.id) ?? []
-      return own ? [[radio.id, reasonOf(radio, own, around)] as const] : []
+      return own ? [[radio.id, reasonOf(radio, own, around, problem.adjacent)] as const] : []
     }),
   )
 }
@@ -80,15 +81,20 @@ interface Around {
   readonly dbm: number
 }
 
-function reasonOf(radio: ProblemRadio, own: ChannelOption, around: readonly Around[]): RadioReason {
+function reasonOf(
+  radio: ProblemRadio,
+  own: ChannelOption,
+  around: readonly Around[],
+  adjacent: ChannelProblem['adjacent'],
+): RadioReason {
   const cheapest = (a: Priced, b: Priced): number =>
     a.cost - b.cost || listenSecondsIn(a.option) - listenSecondsIn(b.option)
   const priced = radio.options
     // As wide as its own: less bandwidth would be another bargain.
     .filter((option) => option.width === own.width && option.lowMhz !== own.lowMhz)
-    .map((option) => pricedAt(option, around))
+    .map((option) => pricedAt(option, around, adjacent))
     .sort(cheapest)
-  const here = pricedAt(own, around)
+  const here = pricedAt(own, around, adjacent)
   const loudest = around.toSorted((a, b) => b.dbm - a.dbm)[0]
   const quiet = own.radar ? priced.find(({ option }) => !option.radar) : undefined
   return {
@@ -96,22 +102,23 @@ function reasonOf(radio: ProblemRadio, own: ChannelOption, around: readonly Arou
     cost: here.cost,
     sharing: here.sharing,
     worst: here.worst,
-    loudest: loudest && { radio: loudest.radio, dbm: loudest.dbm, overlap: overlapOf(own, loudest.span) },
+    loudest: loudest && { radio: loudest.radio, dbm: loudest.dbm, ...meetingOf(own, loudest.span, adjacent) },
     next: priced[0],
     withoutRadar: quiet && { ...quiet, listens: listenSecondsIn(own) },
     afterRadar: own.radar ? priced.find(({ option }) => overlapOf(option, own) === 0) : undefined,
   }
 }
 
-function pricedAt(option: ChannelOption, around: readonly Around[]): Priced {
+function pricedAt(option: ChannelOption, around: readonly Around[], adjacent: ChannelProblem['adjacent']): Priced {
+  const costOfOne = (each: HeardRadio): number => costOfMeeting(each, weightOf(each.dbm))
   const disturbing = around
-    .map(({ radio, span, dbm }): HeardRadio => ({ radio, dbm, overlap: overlapOf(option, span) }))
-    .filter(({ overlap, dbm }) => overlap > 0 && weightOf(dbm) > 0)
-  const costOfOne = ({ overlap, dbm }: HeardRadio): number => overlap * weightOf(dbm)
+    .map(({ radio, span, dbm }): HeardRadio => ({ radio, dbm, ...meetingOf(option, span, adjacent) }))
+    .filter((each) => costOfOne(each) > 0)
   return {
     option,
     cost: disturbing.reduce((sum, each) => sum + costOfOne(each), 0),
     worst: disturbing.toSorted((a, b) => costOfOne(b) - costOfOne(a))[0],
-    sharing: 1 + disturbing.filter(({ dbm }) => dbm >= waitsForDbm).length,
+    // Nobody waits for what comes through from a channel beside: it is noise, no frame that could be read.
+    sharing: 1 + disturbing.filter(({ dbm, overlap }) => overlap > 0 && dbm >= waitsForDbm).length,
   }
 }

@@ -36,6 +36,7 @@ export function planChannels(problem: ChannelProblem, effort: Effort = 'thorough
     const radios = problem.radios.filter((radio) => radio.band === band)
     const ids = new Set(radios.map((radio) => radio.id))
     const part: ChannelProblem = {
+      ...problem,
       radios,
       hears: problem.hears.filter(({ a, b }) => ids.has(a) && ids.has(b)),
       others: problem.others.filter(({ radio }) => ids.has(radio)),
@@ -56,10 +57,9 @@ export function withBandwidth({ chosen, cost }: ChannelPlan): number {
 }
 
 function planOf(problem: ChannelProblem, work: (field: ChannelField) => void): ChannelPlan {
-  const { radios, hears, others } = problem
-  const field = new ChannelField(radios, hears, others)
+  const field = new ChannelField(problem)
   work(field)
-  const chosen = new Map(radios.map((radio, at) => [radio.id, field.optionOf(at)]))
+  const chosen = new Map(problem.radios.map((radio, at) => [radio.id, field.optionOf(at)]))
   return { chosen, cost: costOf(problem, chosen) }
 }
 

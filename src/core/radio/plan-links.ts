@@ -8,13 +8,14 @@ import { type KitCard, modelName } from '../kit/kit-card'
 import { blockOf, type Width } from '../regulatory/blocks'
 import type { CountryRules } from '../regulatory/database'
 import { type LegalBlock, legalBlocks } from '../regulatory/legal'
-import { overlapOf, type Span, weightOf } from './channel-problem'
+import { weightOf } from './channel-problem'
 import type { Link, Site } from './floor'
 import { freeSpaceLoss } from './link'
 import type { PlanFault } from './plan-fault'
 import { chainsDb, highestLegalStep, planPower } from './power'
 import { radioOptions } from './radio-options'
 import type { RadioPlan } from './radio-plan'
+import { overlapOf, type Span } from './span'
 
 export interface LinkPlans {
   readonly plans: ReadonlyMap<string, RadioPlan>

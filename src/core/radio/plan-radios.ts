@@ -10,7 +10,7 @@ import type { Band } from '../regulatory/blocks'
 import { countryName } from '../regulatory/country'
 import type { CountryRules } from '../regulatory/database'
 import { judgeChannel, type LegalBlock, legalBlocks, whyNothingIsLegal } from '../regulatory/legal'
-import { type ChannelProblem, overlapOf, type ProblemRadio, type Span } from './channel-problem'
+import type { ChannelProblem, ProblemRadio } from './channel-problem'
 import { crowdedRadios } from './crowded'
 import type { Site } from './floor'
 import { type Effort, planChannels, withBandwidth } from './plan-channels'
@@ -21,6 +21,7 @@ import { radioOptions } from './radio-options'
 import type { RadioPlan } from './radio-plan'
 import { type RadioRequest, radioId, type Wanted } from './radio-request'
 import { situated } from './situation'
+import { overlapOf, type Span } from './span'
 
 export interface RadioPlans {
   readonly plans: ReadonlyMap<string, readonly RadioPlan[]>
@@ -86,6 +87,7 @@ export function channelProblemOf(
       radios: wanted.map((each) => problemRadio(each, each.options, policy)),
       hears,
       others: wanted.flatMap((each) => othersFor(each, site)),
+      adjacent: 'by-mask',
     },
     faults,
   }
@@ -101,9 +103,8 @@ export function planRadios(
   const { wanted, problem, faults } = channelProblemOf(country, policy, requests, site)
   const { hears, others } = problem
   const wide: ChannelProblem = {
+    ...problem,
     radios: wanted.map((each) => problemRadio(each, widest(each.options), policy)),
-    hears,
-    others,
   }
   let plan = planChannels(wide, effort)
   // Only a radio that is still disturbed at full width gets the choice to be narrower.
@@ -117,7 +118,7 @@ export function planRadios(
         set: wideChosen.get(id) ?? null,
       }
     })
-    const narrower = planChannels({ radios, hears, others }, effort)
+    const narrower = planChannels({ ...problem, radios }, effort)
     if (withBandwidth(narrower) < withBandwidth(plan)) plan = narrower
   }
   // Radios that are planned narrower already are no start for the search above: whoever plans again is never worse off.
@@ -125,7 +126,7 @@ export function planRadios(
     const radios = wanted.map((each) =>
       problemRadio(each, isNarrow(each) ? each.options : widest(each.options), policy),
     )
-    const kept = planChannels({ radios, hears, others }, 'quick')
+    const kept = planChannels({ ...problem, radios }, 'quick')
     if (withBandwidth(kept) < withBandwidth(plan)) plan = kept
   }
   const crowded = crowdedRadios(problem, plan.chosen)
@@ -135,6 +136,7 @@ export function planRadios(
   const off = new Set(crowded)
   const stays = wanted.filter(({ request, band }) => !off.has(radioId(request.unit, band)))
   const left: ChannelProblem = {
+    ...problem,
     radios: stays.map((each) => ({
       ...problemRadio(each, each.options, policy),
       set: plan.chosen.get(radioId(each.request.unit, each.band)) ?? null,

@@ -1,7 +1,7 @@
 'use client'
-import { overlapOf } from '../../core/radio/channel-problem'
 import type { Placement } from '../../core/radio/floor'
 import { radioId } from '../../core/radio/radio-request'
+import { overlapOf } from '../../core/radio/span'
 import type { Band } from '../../core/regulatory/blocks'
 import { useJob } from '../live/job-provider'
 import classes from './floor-map.module.css'
