@@ -56,7 +56,7 @@ export const wholeBrief: Brief = briefSchema.parse({
   radio: {
     ...mixedBrief.radio,
     bands: [
-      { band: '2.4', width: 20, mode: 'n' },
+      { band: '2.4', width: 40, mode: 'n' },
       { band: '5', width: 40, mode: 'ac' },
     ],
   },

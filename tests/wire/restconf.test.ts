@@ -120,6 +120,14 @@ describe('the restconf dialect with an Ostrel O-40', () => {
     expect(await unit.backup()).not.toContain('Secret of snmp')
   })
 
+  it('tells on which side of its primary the second channel of 2.4 GHz lies', async () => {
+    const found = await signedIn()
+    const low = { ...found.radios['2.4'], 'radio.channel': 6, 'radio.width': 40, 'radio.secondary': 'below' as const }
+    await writeTo({ ...found, radios: { ...found.radios, '2.4': low } })
+    const after = valuesIn(await unit.read('configured'))
+    expect(after.radios['2.4']).toMatchObject({ 'radio.width': 40, 'radio.secondary': 'below' })
+  })
+
   it('gives the unit’s own reason for a channel that its country forbids, and leaves everything as it was', async () => {
     const found = await signedIn()
     const wanted = {

@@ -46,6 +46,7 @@ export const briefFaultCodes = [
   'too-many-networks',
   'vlan-twice',
   'vlan-without-subnet',
+  'wide-at-24',
   'width-not-legal',
   'wpa3-for-things',
 ] as const

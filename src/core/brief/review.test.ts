@@ -344,6 +344,12 @@ describe('what must be mended', () => {
 describe('what one should know', () => {
   it.each([
     [
+      'pairs of channels at 2.4 GHz',
+      { ...demoBrief, radio: { ...demoBrief.radio, bands: [{ band: '2.4' as const, width: 40 as const }] } },
+      /^40 MHz at 2\.4 GHz takes two of its three channels/,
+      'Use 20 MHz',
+    ],
+    [
       'a hidden network',
       withNetwork({ hidden: true }),
       /^"Ellery Crew" is hidden: every device must be told its name/,

@@ -34,6 +34,7 @@ export interface ReviewInput {
 export function reviewBrief(input: ReviewInput): BriefFault[] {
   return [
     ...reviewCountry(input),
+    ...reviewWidths(input.brief),
     ...reviewSubnets(input.brief, input.models),
     ...reviewReach(input.brief),
     ...reviewNetworks(input.brief, input.models),
@@ -75,4 +76,21 @@ function reviewCountry({ brief, country }: ReviewInput): BriefFault[] {
       },
     ]
   })
+}
+
+/** Where pairs of channels are used, 2.4 GHz has room for one and a half of them beside everybody else's. */
+function reviewWidths({ radio }: Brief): BriefFault[] {
+  return radio.bands.flatMap(({ band, width }, index): BriefFault[] =>
+    band === '2.4' && width > 20
+      ? [
+          {
+            field: `radio.bands.${index}`,
+            code: 'wide-at-24',
+            weight: 'know',
+            sentence: `${width} MHz at 2.4 GHz takes two of its three channels: units and neighbours then share what is left. 20 MHz is the practice.`,
+            mend: { words: 'Use 20 MHz', set: [{ path: `radio.bands.${index}.width`, value: 20 }] },
+          },
+        ]
+      : [],
+  )
 }

@@ -56,6 +56,7 @@ export const settingIds = [
   'radio.mode',
   'radio.channel',
   'radio.width',
+  'radio.secondary',
   'radio.power',
   'radio.low-rates',
   'radio.beacon-interval',

@@ -16,7 +16,7 @@ const derived: ReadonlySet<string> = new Set([
   'radio.name',
   'radio.band',
   'radio.centre',
-  'radio.secondary',
+  'radio.pair',
   'network.id',
   'login.user',
   'login.password',

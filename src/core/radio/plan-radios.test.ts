@@ -67,6 +67,17 @@ describe('channels and power', () => {
     expect(new Set(channels(planRadios(countryOf('NZ'), policy(), requests(2), site), '5')).size).toBe(2)
   })
 
+  it('lie where they were priced at 2.4 GHz, where one primary may be paired upwards or downwards', () => {
+    const wide = policy({ bands: [{ band: '2.4', width: 40 }] })
+    const lying = (heardChannel: number): number | undefined => {
+      const heard = [{ ssid: 'Next door', band: '2.4' as const, channel: heardChannel, width: 20 as const, dbm: -50, unit: null }]
+      const locked = requests(1, 'Ostrel O-40', { locks: { '2.4': 6 } })
+      return planRadios(countryOf('NZ'), wide, locked, { ...emptySite, heard }).plans.get('u0')?.[0]?.lowMhz
+    }
+    expect(lying(11)).toBe(2407)
+    expect(lying(1)).toBe(2427)
+  })
+
   it('give way to the networks of neighbours, heard everywhere or at one unit', () => {
     const site: Site = {
       ...emptySite,

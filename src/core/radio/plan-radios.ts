@@ -10,7 +10,7 @@ import type { Band } from '../regulatory/blocks'
 import { countryName } from '../regulatory/country'
 import type { CountryRules } from '../regulatory/database'
 import { judgeChannel, type LegalBlock, legalBlocks, whyNothingIsLegal } from '../regulatory/legal'
-import type { ChannelProblem, ProblemRadio } from './channel-problem'
+import type { ChannelOption, ChannelProblem, ProblemRadio } from './channel-problem'
 import { crowdedRadios } from './crowded'
 import type { Site } from './floor'
 import { type Effort, planChannels, withBandwidth } from './plan-channels'
@@ -205,13 +205,16 @@ function disturbedRadios(problem: ChannelProblem, chosen: ReadonlyMap<string, Sp
 function radioPlans(
   wanted: readonly Wanted[],
   requests: readonly RadioRequest[],
-  chosen: ReadonlyMap<string, { channel: number; width: number }>,
+  chosen: ReadonlyMap<string, ChannelOption>,
   policy: RadioPolicy,
 ): Map<string, RadioPlan[]> {
   const plans = new Map<string, RadioPlan[]>(requests.map(({ unit }) => [unit, []]))
   for (const { request, radio, band, options, environment } of wanted) {
     const choice = chosen.get(radioId(request.unit, band))
-    const block = options.find((option) => option.channel === choice?.channel && option.width === choice.width)
+    // A primary of 2.4 GHz may be paired upwards or downwards: where the block lies counts too.
+    const block = options.find(
+      ({ channel, width, lowMhz }) => channel === choice?.channel && width === choice.width && lowMhz === choice.lowMhz,
+    )
     const power = block && planPower(block, radio, targetDbm(policy, band), 'area')
     if (!block || !power) continue
     const full = options[0]?.width ?? block.width

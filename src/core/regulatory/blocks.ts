@@ -77,6 +77,21 @@ function blocksOfRun(band: Band, first: number, last: number, widths: readonly W
   return blocks
 }
 
+/** On which side of the primary channel the second one of a pair lies. */
+export type Side = 'above' | 'below'
+
+/** Where a block of 40 MHz at 2.4 GHz has its second channel: the primary and the width alone leave that open. */
+export function secondaryOf({ band, channel, width, lowMhz }: Omit<ChannelBlock, 'highMhz'>): Side | undefined {
+  if (band !== '2.4' || width !== 40) return undefined
+  return lowMhz + width / 2 > centreMhz(band, channel) ? 'above' : 'below'
+}
+
+/** Which of the two rasters a block of 320 MHz belongs to; their channels overlap half and half (IEEE 802.11be). */
+export function rasterOf320({ band, width, lowMhz }: ChannelBlock): '320-1' | '320-2' | undefined {
+  if (band !== '6' || width !== 320) return undefined
+  return (lowMhz - (centreMhz('6', 1) - 10)) % 320 === 0 ? '320-1' : '320-2'
+}
+
 /** The block of a channel at a width, the lower where it may be bonded either way; undefined where there is none. */
 export function blockOf(band: Band, channel: number, width: number): ChannelBlock | undefined {
   return allBlocks.find((block) => block.band === band && block.channel === channel && block.width === width)

@@ -1,4 +1,6 @@
 /** Conditions of channels in words, the same wherever they are shown. */
+
+import { rasterOf320, secondaryOf } from './blocks'
 import type { CountryRules } from './database'
 import type { LegalBlock } from './legal'
 import { listenWords } from './radar-listening'
@@ -6,7 +8,10 @@ import { listenWords } from './radar-listening'
 /** What has to be minded on a block: radar and for how long, indoors, how its limit is meant. */
 export function conditionsOf(block: LegalBlock): string[] {
   const { radar, listenSeconds, indoor, conducted } = block
+  const [raster, side] = [rasterOf320(block), secondaryOf(block)]
   return [
+    ...(raster ? [`${raster} MHz`] : []),
+    ...(side ? [`second channel ${side}`] : []),
     ...(radar ? [`listens ${listenWords(listenSeconds)} for radar`] : []),
     ...(indoor ? ['indoors only'] : []),
     ...(conducted ? [`conducted, antennas up to ${conducted.upToDbi} dBi`] : []),

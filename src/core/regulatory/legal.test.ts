@@ -2,7 +2,8 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { allBlocks, type Band, type Width } from './blocks'
+import { allBlocks, type Band, rasterOf320, type Width } from './blocks'
+import { conditionsOf } from './conditions'
 import { readRegulatoryDatabase } from './database'
 import { judge, judgeChannel, legalBlocks } from './legal'
 
@@ -100,6 +101,25 @@ describe('New Zealand', () => {
       [6105, true],
     ])
     expect(one('NZ', '6', 65, 320).map(({ lowMhz }) => lowMhz)).toEqual([6105])
+  })
+
+  // IEEE 802.11be: centres 31, 95 and 159 are of the one raster, 63, 127 and 191 of the other.
+  it('tells the two rasters of 320 MHz apart, and pairs of 2.4 GHz by the side of their second channel', () => {
+    expect(one('NZ', '6', 37, 320).map((block) => [block.lowMhz, conditionsOf(block)[0]])).toEqual([
+      [5945, '320-1 MHz'],
+      [6105, '320-2 MHz'],
+    ])
+    const rasters = allBlocks.filter(({ width }) => width === 320).map((block) => [block.lowMhz, rasterOf320(block)])
+    expect(Object.fromEntries(rasters)).toEqual({
+      ...{ 5945: '320-1', 6265: '320-1', 6585: '320-1' },
+      ...{ 6105: '320-2', 6425: '320-2', 6745: '320-2' },
+    })
+    expect(one('NZ', '2.4', 6, 40).map((block) => [block.lowMhz, conditionsOf(block)])).toEqual([
+      [2407, ['second channel below']],
+      [2427, ['second channel above']],
+    ])
+    expect(one('NZ', '5', 36, 40).map(conditionsOf)).toEqual([[]])
+    expect(rasterOf320({ band: '6', channel: 37, width: 160, lowMhz: 5945, highMhz: 6105 })).toBeUndefined()
   })
 })
 

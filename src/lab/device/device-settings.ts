@@ -52,6 +52,8 @@ export const deviceRadioSchema = z.object({
   generation: z.enum(['n', 'ac', 'ax', 'be']).nullable(),
   channel: z.number(),
   width: z.number(),
+  /** Side of the second channel, where it was told. */
+  secondary: z.enum(['above', 'below']).optional(),
   /** dBm. */
   power: z.number(),
   lowRates: z.enum(['kept', 'dropped']),

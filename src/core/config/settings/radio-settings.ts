@@ -3,6 +3,7 @@ import { z } from 'zod'
 import { radioModes } from '../../kit/card-parts'
 import { modelName } from '../../kit/kit-card'
 import type { RadioPlan } from '../../radio/radio-plan'
+import { type Side, secondaryOf } from '../../regulatory/blocks'
 import type { AskedRadio, Asking } from './setting'
 import { ofRadio } from './setting'
 
@@ -40,6 +41,16 @@ export const radioSettings = {
     value: z.number(),
     ask: (asking, subject) => planOf(asking, subject)?.width,
     show: (mhz) => `${mhz} MHz`,
+  }),
+  // Two blocks of 40 MHz at 2.4 GHz have one primary channel: elsewhere channel and width say it all.
+  'radio.secondary': ofRadio<Side>({
+    step: 'radios',
+    words: 'Second channel',
+    value: z.enum(['above', 'below']),
+    ask: (asking, subject) => {
+      const plan = planOf(asking, subject)
+      return plan && secondaryOf(plan)
+    },
   }),
   'radio.power': ofRadio<number>({
     step: 'radios',

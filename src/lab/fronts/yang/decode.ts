@@ -200,7 +200,7 @@ function networkOf(each: TreeNetwork): DeviceNetwork {
 
 /** What it is not told stays as it is. */
 function pointRadioOf(each: TreePoint['radio'][number]): ManagedPoint['radios'][number] {
-  const { channel, width, power } = each
+  const { channel, width, secondary, power } = each
   return {
     band: each.band,
     on: each.enabled,
@@ -209,6 +209,7 @@ function pointRadioOf(each: TreePoint['radio'][number]): ManagedPoint['radios'][
     beacon: each['beacon-interval'],
     ...(channel === undefined ? {} : { channel }),
     ...(width === undefined ? {} : { width }),
+    ...(secondary === undefined ? {} : { secondary }),
     ...(power === undefined ? {} : { power }),
   }
 }
@@ -220,6 +221,7 @@ function radioOf(each: TreeRadio): DeviceRadio {
     generation: each.mode ?? null,
     channel: each.channel,
     width: each.width,
+    ...(each.secondary === undefined ? {} : { secondary: each.secondary }),
     power: each.power,
     lowRates: each['low-rates'],
     beacon: each['beacon-interval'],

@@ -173,6 +173,7 @@ function encodeRadio(radio: DeviceRadio | ManagedPoint['radios'][number]): Node 
     mode: radio.generation,
     channel: radio.channel,
     width: radio.width,
+    secondary: radio.secondary ?? null,
     power: radio.power === undefined ? null : decimal(radio.power),
     'low-rates': radio.lowRates,
     'beacon-interval': radio.beacon,

@@ -62,6 +62,7 @@ export const radioSchema = z.strictObject({
   mode: z.enum(['n', 'ac', 'ax', 'be']).optional(),
   channel: z.int().min(1).max(233),
   width: z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160), z.literal(320)]),
+  secondary: z.enum(['above', 'below']).optional(),
   power: z
     .string()
     .regex(/^-?\d{1,2}(\.\d)?$/, 'a power is a decimal with one fraction digit')

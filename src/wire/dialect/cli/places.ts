@@ -5,7 +5,14 @@
 import type { UnitConfig } from '../../../core/config/unit-config'
 import type { CliDialect } from '../../../core/kit/cli-dialect'
 import type { DirectCard } from '../../../core/kit/kit-card'
-import { type Band, blockOf, centreMhz } from '../../../core/regulatory/blocks'
+import {
+  allBlocks,
+  type Band,
+  type ChannelBlock,
+  centreMhz,
+  type Side,
+  secondaryOf,
+} from '../../../core/regulatory/blocks'
 import { toWords } from '../words'
 
 type Values = Readonly<Record<string, unknown>>
@@ -50,7 +57,7 @@ export function radioPlaces(situation: Situation, { name, band }: { name: string
       ...(places.radio as object),
       name,
       band,
-      ...bonded(band as Band, values['radio.channel'], values['radio.width']),
+      ...bonded(band as Band, values['radio.channel'], values['radio.width'], values['radio.secondary']),
     },
     networks: on.map(([id, network], index) => networkPlaces(situation, id, network, index)),
   }
@@ -72,13 +79,21 @@ function placesOfValues({ dialect }: Situation, values: Values): Places {
   return { ...places, is }
 }
 
-/** Channel number of a block's centre, and on which side its second channel lies (IEEE 802.11-2020, Annex E). */
-function bonded(band: Band, channel: number | undefined, width: number | undefined) {
-  const block = channel === undefined || width === undefined ? undefined : blockOf(band, channel, width)
-  const pair = channel === undefined || width === 20 ? undefined : blockOf(band, channel, 40)
-  if (!block || channel === undefined) return {}
-  const zero = centreMhz(band, 0)
+/**
+ * Channel number of a block's centre, and on which side its second channel lies (IEEE 802.11-2020, Annex E).
+ *
+ * @param side  of the second channel, where channel and width leave it open
+ */
+function bonded(band: Band, channel: number | undefined, width: number | undefined, side: Side | undefined) {
+  if (channel === undefined || width === undefined) return {}
+  const blocks = allBlocks.filter((block) => block.band === band && block.channel === channel)
+  const sided = (of: ChannelBlock): boolean => side === undefined || (secondaryOf(of) ?? side) === side
+  const block = blocks.find((each) => each.width === width && sided(each))
+  const pair = width === 20 ? undefined : blocks.find((each) => each.width === 40 && sided(each))
+  if (!block) return {}
   const middle = (block.lowMhz + block.highMhz) / 2
-  const secondary = pair && ((pair.lowMhz + pair.highMhz) / 2 > centreMhz(band, channel) ? '+' : '-')
-  return { centre: (middle - zero) / 5, secondary }
+  return {
+    centre: (middle - centreMhz(band, 0)) / 5,
+    pair: pair && ((pair.lowMhz + pair.highMhz) / 2 > centreMhz(band, channel) ? '+' : '-'),
+  }
 }

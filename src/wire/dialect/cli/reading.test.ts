@@ -106,19 +106,23 @@ describe('what a unit prints', () => {
 })
 
 it('names the centre of a block and the side of its second channel', () => {
-  const at = (channel: number, width: number) => {
+  const at = (channel: number, width: number, band = '5', side?: 'above' | 'below') => {
     const desired = unitConfigSchema.parse({
       unit: {},
       networks: {},
-      radios: { '5': { 'radio.enabled': true, 'radio.channel': channel, 'radio.width': width } },
+      radios: {
+        [band]: { 'radio.enabled': true, 'radio.channel': channel, 'radio.width': width, 'radio.secondary': side },
+      },
     })
     const situation = { card, dialect, desired, current: { address: '', prefix: 24 } }
-    const { centre, secondary } = radioPlaces(situation, { name: 'wlan1', band: '5' }).radio as Record<string, unknown>
-    return [centre, secondary]
+    const { centre, pair } = radioPlaces(situation, { name: 'wlan1', band }).radio as Record<string, unknown>
+    return [centre, pair]
   }
   expect(at(36, 20)).toEqual([36, undefined])
   expect(at(36, 40)).toEqual([38, '+'])
   expect(at(40, 40)).toEqual([38, '-'])
   expect(at(44, 80)).toEqual([42, '+'])
   expect(at(161, 80)).toEqual([155, '-'])
+  expect(at(6, 40, '2.4', 'above')).toEqual([8, '+'])
+  expect(at(6, 40, '2.4', 'below')).toEqual([4, '-'])
 })

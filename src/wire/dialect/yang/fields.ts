@@ -87,6 +87,7 @@ export const radioFields: Readonly<Record<IdOf<'radio'>, Field>> = {
   'radio.mode': leaf('mode'),
   'radio.channel': leaf('channel'),
   'radio.width': leaf('width'),
+  'radio.secondary': leaf('secondary'),
   'radio.power': leaf('power', 'unsupported', decimal),
   'radio.low-rates': leaf('low-rates', by('kept')),
   'radio.beacon-interval': leaf('beacon-interval', by(100)),
