@@ -70,7 +70,9 @@ describe('channels and power', () => {
   it('lie where they were priced at 2.4 GHz, where one primary may be paired upwards or downwards', () => {
     const wide = policy({ bands: [{ band: '2.4', width: 40 }] })
     const lying = (heardChannel: number): number | undefined => {
-      const heard = [{ ssid: 'Next door', band: '2.4' as const, channel: heardChannel, width: 20 as const, dbm: -50, unit: null }]
+      const heard = [
+        { ssid: 'Next door', band: '2.4' as const, channel: heardChannel, width: 20 as const, dbm: -50, unit: null },
+      ]
       const locked = requests(1, 'Ostrel O-40', { locks: { '2.4': 6 } })
       return planRadios(countryOf('NZ'), wide, locked, { ...emptySite, heard }).plans.get('u0')?.[0]?.lowMhz
     }
