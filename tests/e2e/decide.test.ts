@@ -36,6 +36,20 @@ const file = async (label: string, name: string, content: string | Buffer): Prom
   const input = (await page.waitForSelector(label)) as ElementHandle<HTMLInputElement>
   await input.uploadFile(path)
 }
+/** A file dropped on the middle of the page. */
+const drop = (name: string, type: string, content: string): Promise<void> =>
+  page.evaluate(
+    (...[fileName, fileType, text]) => {
+      const dataTransfer = new DataTransfer()
+      dataTransfer.items.add(new File([text], fileName, { type: fileType }))
+      const under = document.elementFromPoint(innerWidth / 2, innerHeight / 2)
+      for (const kind of ['dragenter', 'dragover', 'drop'])
+        under?.dispatchEvent(new DragEvent(kind, { dataTransfer, bubbles: true, cancelable: true }))
+    },
+    name,
+    type,
+    content,
+  )
 const get = (path: string) => page.evaluate(async (asked) => (await fetch(asked)).text(), path)
 /** One press of a mend beside its sentence. */
 const mend = async (sentence: string, words: string): Promise<void> => {
@@ -176,8 +190,9 @@ describe("a job of one's own", () => {
   it('gets its kit from a messy file, seen before it is taken', async () => {
     await page.locator('a[data-stage="kit"]').click()
     await sees('0 units on the list')
-    await press('Import a list')
-    await file('input[type="file"][accept*="csv"]', 'kit.csv', messy)
+    await drop('kit.pdf', 'application/pdf', messy)
+    await sees('kit.pdf is not a list as CSV: nothing was taken from it.')
+    await drop('kit.csv', 'text/csv', messy)
     await sees('4 to add, 0 to change, 0 as they are, 1 with faults.')
     await sees('Columns left out: Bought.')
     await sees('MAC: "02:4f:52:77:00" is not a MAC address')
@@ -289,24 +304,40 @@ describe("a job of one's own", () => {
   it('keeps a kit card of its own, and says line by line what is wrong with one', async () => {
     await press('Kit cards')
     await sees('What is particular to a model.')
-    await page.waitForSelector('textarea[aria-label="The card as YAML"]')
-    const write = (from: string, to: string) =>
-      page.$eval(
-        'textarea[aria-label="The card as YAML"]',
-        (area, one, other) => {
-          const set = Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')?.set
-          set?.call(area, (area as HTMLTextAreaElement).value.replace(one, other))
-          area.dispatchEvent(new Event('input', { bubbles: true }))
-        },
-        from,
-        to,
-      )
     await press('Ostrel O-40')
-    await page.waitForFunction(() => document.querySelector('textarea')?.value.includes('model: O-40'))
-    await write('prefix: 24', 'prefix: 99')
+    await page.waitForFunction(() =>
+      /maker: Ostrelmodel: O-40/.test(document.querySelector('.cm-content')?.textContent ?? ''),
+    )
+    const card = readFileSync(join(import.meta.dirname, '../../data/kit/ostrel-o-40.yaml'), 'utf8')
+    const write = async (text: string) => {
+      await page.focus('.cm-content[aria-label="The card as YAML"]')
+      await page.keyboard.down('Control')
+      await page.keyboard.press('a')
+      await page.keyboard.up('Control')
+      await page.evaluate((words) => {
+        const clipboardData = new DataTransfer()
+        clipboardData.setData('text/plain', words)
+        document
+          .querySelector('.cm-content')
+          ?.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }))
+      }, text)
+    }
+    await write(card.replace('prefix: 24', 'prefix: 99'))
     await page.waitForFunction(() => /Line 10\s+factory\.prefix/.test(document.body.innerText))
-    await write('prefix: 99', 'prefix: 24')
-    await write('model: O-40', 'model: O-41')
+    // It stands in the margin too, and its line is one press away.
+    await press('Line 10')
+    await page.waitForSelector('.cm-lint-marker-error')
+    expect(await page.$eval('.cm-activeLine', (line) => line.textContent)).toContain('prefix: 99')
+    // What fits is offered while typing, and taken by the keys of the editor.
+    await write(`${card.replace('model: O-40', 'model: O-41')}disc`)
+    await page.keyboard.type('o')
+    await page.waitForFunction(() =>
+      /discovery\s*fields, optional/.test(document.querySelector('.cm-tooltip-autocomplete')?.textContent ?? ''),
+    )
+    await new Promise((resolve) => setTimeout(resolve, 200))
+    await page.keyboard.press('Enter')
+    await page.waitForFunction(() => document.querySelector('.cm-content')?.textContent?.endsWith('discovery: '))
+    await write(card.replace('model: O-40', 'model: O-41'))
     await press('Keep Ostrel O-41')
     await page.waitForFunction(() => /Ostrel O-41\s+ours/.test(document.body.innerText))
     await press('Back to the list')
@@ -487,8 +518,8 @@ describe("a job of one's own", () => {
       brief: { country: 'GB' },
     })
     await open('/')
-    await press('Take one in from a file')
-    await file('[role="dialog"] input[type="file"]', 'job.json', text)
+    await sees('Take one in from a file')
+    await drop('job.json', 'application/json', text)
     const passphrase = await page.waitForSelector('[role="dialog"] input[type="password"]')
     await passphrase?.type('the wrong one')
     await press('Take it in')

@@ -8,10 +8,12 @@ import { type ChannelOption, type ChannelProblem, costOf, type Hearing } from '.
 import { coverage, wantedDbm } from '../radio/coverage'
 import { crowdedRadios } from '../radio/crowded'
 import { explainRadios, type RadioReason } from '../radio/explain'
+import type { Misfit } from '../radio/fit'
 import { emptySite, type Site } from '../radio/floor'
 import type { PlacedRadio } from '../radio/levels'
 import { channelProblemOf } from '../radio/plan-radios'
 import { conductedOf } from '../radio/power'
+import { fitInUse } from '../radio/radio-hearings'
 import { radioId } from '../radio/radio-request'
 import { situated } from '../radio/situation'
 import type { Band } from '../regulatory/blocks'
@@ -32,6 +34,8 @@ export interface LivePlan {
   readonly cost: number
   /** Units whose radio at 2.4 GHz hears too many others, and what switching them off would do; none where none does. */
   readonly crowded: Crowded | undefined
+  /** What measuring says of the model, by band. */
+  readonly misfits: readonly Misfit[]
 }
 
 /** Plans anew and explains it. */
@@ -50,7 +54,7 @@ export function explainPlan(
     const { locks } = before.get(unit.id) ?? plannedNothing
     return card ? [{ unit: unit.id, card, locks, set: {}, shut: shut.get(unit.id) ?? [] }] : []
   })
-  const { problem, faults } = channelProblemOf(country, brief.radio, requests, site)
+  const { problem, faults, misfits } = channelProblemOf(country, brief.radio, requests, site)
   const chosen = new Map<string, ChannelOption>(
     plans.flatMap(({ unit, radios }) =>
       radios.map(
@@ -68,7 +72,8 @@ export function explainPlan(
     reasons: explainRadios(problem, chosen),
     hears: problem.hears,
     cost: costOf(problem, chosen),
-    crowded: crowdedOf(problem, chosen, site, plans),
+    crowded: crowdedOf(problem, chosen, site, plans, misfits),
+    misfits,
   }
 }
 
@@ -93,14 +98,19 @@ function crowdedOf(
   chosen: ReadonlyMap<string, ChannelOption>,
   site: Site,
   plans: readonly UnitPlan[],
+  misfits: readonly Misfit[],
 ): Crowded | undefined {
   const off = new Set(crowdedRadios(problem, chosen))
   if (off.size === 0) return undefined
   const units = plans.flatMap(({ unit }) => (off.has(radioId(unit, '2.4')) ? [unit] : []))
   const radios = radiosOnAir('2.4', site, new Map(plans.map((plan) => [plan.unit, plan])))
   const floors = [...situated(site.floors).values()]
+  const fit = fitInUse(
+    site,
+    misfits.find(({ band }) => band === '2.4'),
+  )
   const covered = (on: readonly PlacedRadio[]): number => {
-    const levels = floors.flatMap((floor) => [...coverage('2.4', floor, on, stepM).dbm])
+    const levels = floors.flatMap((floor) => [...coverage('2.4', floor, on, stepM, fit).dbm])
     return levels.length === 0 ? 0 : levels.filter((dbm) => dbm >= wantedDbm).length / levels.length
   }
   return {

@@ -5,7 +5,16 @@
  */
 import type { Band } from '../regulatory/blocks'
 import { between, heightM, type PlacedRadio } from './levels'
-import { clutterOf, distanceCoefficient, floorLoss, officeLoss, openLoss } from './propagation'
+import {
+  clutterOf,
+  distanceCoefficient,
+  type Fit,
+  fittedDb,
+  floorLoss,
+  noFit,
+  officeLoss,
+  openLoss,
+} from './propagation'
 import { fromSite, type SituatedFloor, toSite } from './situation'
 import { indexOfWalls, type WallIndex } from './wall-index'
 
@@ -29,13 +38,19 @@ const phoneHeightM = 1.2
 /** Antenna gain of a phone, dBi. */
 const phoneGain = 0
 
-export function coverage(band: Band, floor: SituatedFloor, radios: readonly PlacedRadio[], stepM: number): Coverage {
+export function coverage(
+  band: Band,
+  floor: SituatedFloor,
+  radios: readonly PlacedRadio[],
+  stepM: number,
+  fit: Fit = noFit,
+): Coverage {
   const columns = Math.max(1, Math.ceil(floor.widthM / stepM))
   const rows = Math.max(1, Math.ceil(floor.depthM / stepM))
   const dbm = new Float32Array(columns * rows).fill(-200)
   const second = new Float32Array(columns * rows).fill(-200)
   const loudest = new Int16Array(columns * rows).fill(-1)
-  const sources = radios.map((radio) => sourceOf(band, floor, radio))
+  const sources = radios.map((radio) => sourceOf(band, floor, radio, fit))
   const open = new Float64Array(sources.length)
   for (let cell = 0; cell < columns * rows; cell += 1) {
     const x = ((cell % columns) + 0.5) * stepM
@@ -79,7 +94,7 @@ interface Source {
   readonly isOffice: boolean
 }
 
-function sourceOf(band: Band, floor: SituatedFloor, radio: PlacedRadio): Source {
+function sourceOf(band: Band, floor: SituatedFloor, radio: PlacedRadio, fit: Fit): Source {
   const same = radio.floor.id === floor.id
   const way = same ? { floors: 0, outerDb: 0, clutter: clutterOf(floor) } : between(band, radio.floor, floor)
   const rise = heightM(radio.floor) - (floor.elevationM + phoneHeightM)
@@ -94,8 +109,9 @@ function sourceOf(band: Band, floor: SituatedFloor, radio: PlacedRadio): Source 
       phoneGain -
       floorLoss(band, way.floors, radio.centreMhz) -
       way.outerDb -
-      openLoss(band, 1),
-    halfCoefficient: distanceCoefficient(band, way.clutter) / 2,
+      openLoss(band, 1) +
+      fittedDb(fit, 1),
+    halfCoefficient: (distanceCoefficient(band, way.clutter) - fit.perDecadeDb) / 2,
     walls: same && floor.walls.length > 0 ? indexOfWalls(floor.walls) : undefined,
     isOffice: way.clutter === 'office',
   }

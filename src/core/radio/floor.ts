@@ -102,10 +102,12 @@ export const siteSchema = z.object({
   placements: z.array(placementSchema).max(20_000),
   heard: z.array(heardNetworkSchema).max(5000),
   measured: z.array(measuredLevelSchema).max(20_000),
+  /** Whether levels that nobody measured are worked out by the model as it is, or as it is fitted to those measured. */
+  model: z.enum(['as-it-is', 'fitted']).default('as-it-is'),
   links: z.array(linkSchema).max(200).default([]),
 })
 export type Site = z.infer<typeof siteSchema>
 
 export const newSiteSchema = siteSchema.extend({ links: z.array(newLinkSchema).max(200).default([]) })
 
-export const emptySite: Site = { floors: [], placements: [], heard: [], measured: [], links: [] }
+export const emptySite: Site = { floors: [], placements: [], heard: [], measured: [], model: 'as-it-is', links: [] }

@@ -12,7 +12,10 @@ import {
   clutterOf,
   distanceLoss,
   distanceOfLoss,
+  type Fit,
+  fittedDb,
   floorLoss,
+  noFit,
   officeLoss,
   openLoss,
   wallDb,
@@ -65,6 +68,15 @@ export function between(band: Band, a: SituatedFloor, b: SituatedFloor): Between
   }
 }
 
+/** How far two places are apart, m. */
+export function metresBetween(
+  a: { floor: SituatedFloor; x: number; y: number },
+  b: { floor: SituatedFloor; x: number; y: number },
+): number {
+  const [one, other] = [toSite(a.floor, a), toSite(b.floor, b)]
+  return Math.hypot(one.x - other.x, one.y - other.y, heightM(a.floor) - heightM(b.floor))
+}
+
 /**
  * Loss on the way between two places, dB.
  *
@@ -75,13 +87,14 @@ export function lossBetween(
   a: { floor: SituatedFloor; x: number; y: number },
   b: { floor: SituatedFloor; x: number; y: number },
   enough = Number.POSITIVE_INFINITY,
+  fit: Fit = noFit,
 ): number {
   if (a.floor.id !== b.floor.id) {
     const [one, other] = [toSite(a.floor, a), toSite(b.floor, b)]
-    return wayBetween(band, a.floor, b.floor).loss((one.x - other.x) ** 2 + (one.y - other.y) ** 2)
+    return wayBetween(band, a.floor, b.floor, fit).loss((one.x - other.x) ** 2 + (one.y - other.y) ** 2)
   }
   const metres = Math.hypot(a.x - b.x, a.y - b.y)
-  const open = openLoss(band, metres)
+  const open = openLoss(band, metres) - fittedDb(fit, metres)
   const usual = clutterOf(a.floor) === 'office' ? officeLoss(band, metres) : 0
   if (open + usual >= enough || a.floor.walls.length === 0) return open + usual
   // One wall that is drawn does not make the rest of an office go away.
@@ -92,13 +105,13 @@ export function lossBetween(
  * All pairs that hear each other. Radios are sorted into squares as wide as the farthest one is heard, so that ten
  * thousand of them need not be compared each with each.
  */
-export function hearings(band: Band, radios: readonly PlacedRadio[]): Hearing[] {
+export function hearings(band: Band, radios: readonly PlacedRadio[], fit: Fit = noFit): Hearing[] {
   const loudest =
     radios.reduce((most, { powerDbm, gain }) => Math.max(most, powerDbm + gain), 0) +
     radios.reduce((most, { gain }) => Math.max(most, gain), 0)
   const least: Clutter = radios.some(({ floor }) => clutterOf(floor) === 'walls-alone') ? 'walls-alone' : 'office'
-  const farM = Math.max(1, distanceOfLoss(band, loudest - quietestDbm, least))
-  const { xs, ys, floorOf, ways } = layOut(band, radios)
+  const farM = Math.max(1, distanceOfLoss(band, loudest - quietestDbm, least, fit))
+  const { xs, ys, floorOf, ways } = layOut(band, radios, fit)
   const floors = ways.length
   // In one array, since it is asked for every pair that lies in neighbouring squares.
   const reach = Float64Array.from({ length: floors * floors }, (_, at) => {
@@ -120,7 +133,7 @@ export function hearings(band: Band, radios: readonly PlacedRadio[]): Hearing[] 
     if (!a || !b) return
     const way = ways[floorOf[index] ?? 0]?.[floorOf[other] ?? 0]
     const budget = Math.max(a.powerDbm, b.powerDbm) + a.gain + b.gain
-    const loss = way ? way.loss(across) : lossBetween(band, a, b, budget - quietestDbm)
+    const loss = way ? way.loss(across) : lossBetween(band, a, b, budget - quietestDbm, fit)
     const dbm = budget - loss
     if (dbm > quietestDbm) found.push({ a: a.id, b: b.id, dbm: Math.round(dbm * 10) / 10 })
   }
@@ -153,6 +166,7 @@ interface Way {
 function layOut(
   band: Band,
   radios: readonly PlacedRadio[],
+  fit: Fit,
 ): { xs: Float64Array; ys: Float64Array; floorOf: Int32Array; ways: readonly (readonly (Way | undefined)[])[] } {
   const floors = [...new Set(radios.map(({ floor }) => floor))]
   const numbers = new Map(floors.map((floor, at) => [floor, at]))
@@ -161,18 +175,18 @@ function layOut(
     xs: Float64Array.from(points, ({ x }) => x),
     ys: Float64Array.from(points, ({ y }) => y),
     floorOf: Int32Array.from(radios, ({ floor }) => numbers.get(floor) ?? 0),
-    ways: floors.map((a) => floors.map((b) => (a === b ? undefined : wayBetween(band, a, b)))),
+    ways: floors.map((a) => floors.map((b) => (a === b ? undefined : wayBetween(band, a, b, fit)))),
   }
 }
 
-function wayBetween(band: Band, a: SituatedFloor, b: SituatedFloor): Way {
+function wayBetween(band: Band, a: SituatedFloor, b: SituatedFloor, fit: Fit): Way {
   const { floors, outerDb, clutter } = between(band, a, b)
   const fixed = floorLoss(band, floors) + outerDb
   const rise = (heightM(a) - heightM(b)) ** 2
   return {
-    loss: (across) => distanceLoss(band, Math.sqrt(across + rise), clutter) + fixed,
+    loss: (across) => distanceLoss(band, Math.sqrt(across + rise), clutter, fit) + fixed,
     reach: (budget) => {
-      const far = distanceOfLoss(band, budget - quietestDbm - fixed, clutter)
+      const far = distanceOfLoss(band, budget - quietestDbm - fixed, clutter, fit)
       // Within a metre nothing more is lost: the loss at one metre is the least there is.
       return far < 1 ? -1 : far ** 2
     },

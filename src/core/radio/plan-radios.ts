@@ -12,6 +12,7 @@ import type { CountryRules } from '../regulatory/database'
 import { judgeChannel, type LegalBlock, legalBlocks, whyNothingIsLegal } from '../regulatory/legal'
 import type { ChannelOption, ChannelProblem, ProblemRadio } from './channel-problem'
 import { crowdedRadios } from './crowded'
+import type { Misfit } from './fit'
 import type { Site } from './floor'
 import { type Effort, planChannels, withBandwidth } from './plan-channels'
 import type { PlanFault } from './plan-fault'
@@ -38,7 +39,12 @@ export function channelProblemOf(
   policy: RadioPolicy,
   requests: readonly RadioRequest[],
   site: Site,
-): { readonly wanted: readonly Wanted[]; readonly problem: ChannelProblem; readonly faults: RadioPlans['faults'] } {
+): {
+  readonly wanted: readonly Wanted[]
+  readonly problem: ChannelProblem
+  readonly faults: RadioPlans['faults']
+  readonly misfits: readonly Misfit[]
+} {
   const legal = legalBlocks(country)
   const floors = situated(site.floors)
   const places = new Map(site.placements.map((placement) => [placement.unit, placement]))
@@ -80,16 +86,17 @@ export function channelProblemOf(
       }
     }
   }
-  const hears = policy.bands.flatMap(({ band }) => hearingsOf(band, wanted, policy, floors, places, site))
+  const heard = policy.bands.map(({ band }) => hearingsOf(band, wanted, policy, floors, places, site))
   return {
     wanted,
     problem: {
       radios: wanted.map((each) => problemRadio(each, each.options, policy)),
-      hears,
+      hears: heard.flatMap(({ hears }) => hears),
       others: wanted.flatMap((each) => othersFor(each, site)),
       adjacent: 'by-mask',
     },
     faults,
+    misfits: heard.flatMap(({ misfit }) => misfit ?? []),
   }
 }
 

@@ -46,6 +46,19 @@ export function clutterOf({ innerWalls, environment }: Pick<Floor, 'innerWalls' 
   return environment === 'outdoor' || innerWalls === 'all-drawn' ? 'walls-alone' : 'office'
 }
 
+/** By how much a site is louder than the model: at ten metres, and with each tenfold of the distance beyond. */
+export interface Fit {
+  readonly atTenMetresDb: Db
+  readonly perDecadeDb: Db
+}
+
+export const noFit: Fit = { atTenMetresDb: 0, perDecadeDb: 0 }
+
+/** What a fit takes off the loss at a distance, dB. */
+export function fittedDb({ atTenMetresDb, perDecadeDb }: Fit, metres: number): Db {
+  return perDecadeDb === 0 ? atTenMetresDb : atTenMetresDb + perDecadeDb * (Math.log10(Math.max(1, metres)) - 1)
+}
+
 /** Loss over a distance in metres, with nothing in the way. */
 export function openLoss(band: Band, metres: number): Db {
   return 20 * Math.log10(middleMhz[band]) + openN * Math.log10(Math.max(1, metres)) - 28
@@ -62,13 +75,14 @@ export function distanceCoefficient(band: Band, clutter: Clutter): number {
 }
 
 /** Loss over a distance in metres: the least there is with this clutter. */
-export function distanceLoss(band: Band, metres: number, clutter: Clutter): Db {
-  return openLoss(band, metres) + (clutter === 'office' ? officeLoss(band, metres) : 0)
+export function distanceLoss(band: Band, metres: number, clutter: Clutter, fit: Fit = noFit): Db {
+  return openLoss(band, metres) + (clutter === 'office' ? officeLoss(band, metres) : 0) - fittedDb(fit, metres)
 }
 
 /** Distance at which a loss is reached, m: the way back of `distanceLoss`. */
-export function distanceOfLoss(band: Band, loss: Db, clutter: Clutter): number {
-  return 10 ** ((loss - 20 * Math.log10(middleMhz[band]) + 28) / distanceCoefficient(band, clutter))
+export function distanceOfLoss(band: Band, loss: Db, clutter: Clutter, fit: Fit = noFit): number {
+  const atOneMetre = openLoss(band, 1) - fittedDb(fit, 1)
+  return 10 ** ((loss - atOneMetre) / (distanceCoefficient(band, clutter) - fit.perDecadeDb))
 }
 
 /**

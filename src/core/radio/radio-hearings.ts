@@ -5,23 +5,23 @@
 import { type RadioPolicy, targetDbm } from '../brief/policies'
 import { type Band, blockOf } from '../regulatory/blocks'
 import { type Hearing, type OtherNetwork, quietestDbm } from './channel-problem'
+import { type Misfit, misfitOf } from './fit'
 import type { Placement, Site } from './floor'
 import { hearings, type PlacedRadio } from './levels'
 import { conductedOf, planPower } from './power'
+import { type Fit, noFit } from './propagation'
 import { radioId, type Wanted } from './radio-request'
 import type { SituatedFloor } from './situation'
 
-/** Worked out from places and walls; where a level was measured, that. */
-export function hearingsOf(
+/** Radios of a band where they hang. */
+function placedOf(
   band: Band,
-  wanted: readonly Wanted[],
+  here: readonly Wanted[],
   policy: RadioPolicy,
   floors: ReadonlyMap<string, SituatedFloor>,
   places: ReadonlyMap<string, Placement>,
-  site: Site,
-): Hearing[] {
-  const here = wanted.filter((each) => each.band === band)
-  const placed = here.flatMap(({ request, radio, options }): PlacedRadio[] => {
+): PlacedRadio[] {
+  return here.flatMap(({ request, radio, options }): PlacedRadio[] => {
     const place = places.get(request.unit)
     const floor = floors.get(place?.floor ?? '')
     // As loud as it will be on the block that lets it be loudest: who disturbs whom must not be taken too low.
@@ -31,6 +31,26 @@ export function hearingsOf(
       ? [{ id: radioId(request.unit, band), floor, x: place.x, y: place.y, powerDbm, gain: radio.gain }]
       : []
   })
+}
+
+export interface Heard {
+  readonly hears: readonly Hearing[]
+  /** What measuring says of the model; undefined where nothing was measured between units that hang somewhere. */
+  readonly misfit: Misfit | undefined
+}
+
+/** Worked out from places and walls; where a level was measured, that. */
+export function hearingsOf(
+  band: Band,
+  wanted: readonly Wanted[],
+  policy: RadioPolicy,
+  floors: ReadonlyMap<string, SituatedFloor>,
+  places: ReadonlyMap<string, Placement>,
+  site: Site,
+): Heard {
+  const here = wanted.filter((each) => each.band === band)
+  const placed = placedOf(band, here, policy, floors, places)
+  const misfit = misfitOf(band, placed, site.measured, (unit) => radioId(unit, band))
   const known = new Set(here.map((each) => radioId(each.request.unit, band)))
   const measured = site.measured
     .filter((each) => each.band === band)
@@ -42,7 +62,16 @@ export function hearingsOf(
     here.map(({ request }) => radioId(request.unit, band)),
     new Set(placed.map((each) => each.id)),
   )
-  return [...measured, ...[...hearings(band, placed), ...assumed].filter(({ a, b }) => !told.has(pair(a, b)))]
+  const computed = hearings(band, placed, fitInUse(site, misfit))
+  return {
+    hears: [...measured, ...[...computed, ...assumed].filter(({ a, b }) => !told.has(pair(a, b)))],
+    misfit,
+  }
+}
+
+/** The fit that levels are worked out with. */
+export function fitInUse({ model }: Pick<Site, 'model'>, misfit: Misfit | undefined): Fit {
+  return (model === 'fitted' ? misfit?.fit : undefined) ?? noFit
 }
 
 /** What the next unit on the list is taken to hear of one that is not placed, dBm; further ones less. */

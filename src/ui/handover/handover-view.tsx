@@ -8,6 +8,7 @@ import { siteSheet } from '../../core/handover/site-sheet'
 import { Scrollable } from '../frame/scrollable'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
+import { FloorPictures } from './floor-pictures'
 import classes from './handover.module.css'
 import { OutcomeTable } from './outcome-table'
 import { SitePage } from './site-page'
@@ -118,6 +119,7 @@ export function HandoverView() {
             </tbody>
           </table>
         </Scrollable>
+        <FloorPictures />
         <OutcomeTable rows={rows} />
         <SitePage site={siteSheet(job.brief, units, asking.cards)} />
         <p className="soft">Passwords and passphrases are not on this sheet. They are handed over apart, sealed.</p>

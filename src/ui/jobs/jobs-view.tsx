@@ -1,3 +1,4 @@
+'use client'
 import Link from 'next/link'
 import type { Option } from '../brief/fields'
 import { Mark } from '../frame/mark'
@@ -21,36 +22,40 @@ export interface JobLine {
 /** All jobs, one line each; a new one, and one from a file. */
 export function JobsView({ jobs, countries }: { jobs: readonly JobLine[]; countries: readonly Option[] }) {
   return (
-    <main className={classes.page}>
-      <Mark />
-      <div className={classes.head}>
-        <h1>Jobs</h1>
-        <NewJob countries={countries} />
-        <TakeJob />
-      </div>
-      {jobs.length === 0 ? (
-        <p>There are none yet. Begin one, or take one in from a file.</p>
-      ) : (
-        <ul className={classes.list}>
-          {jobs.map((job) => (
-            <li key={job.slug} className={classes.row}>
-              {job.fault === undefined ? (
-                <Link href={`/jobs/${job.slug}`} className={classes.line ?? ''}>
-                  <b>{job.name}</b>
-                  <span className="soft">{job.where}</span>
-                  <span className={classes.course}>{job.course}</span>
-                </Link>
-              ) : (
-                <div className={classes.line}>
-                  <b>{job.name}</b>
-                  <span className={classes.fault}>{job.fault}. The others are not touched by it.</span>
-                </div>
-              )}
-              <DeleteJob id={job.id} name={job.name} />
-            </li>
-          ))}
-        </ul>
+    <TakeJob>
+      {(takeJob) => (
+        <main className={classes.page}>
+          <Mark />
+          <div className={classes.head}>
+            <h1>Jobs</h1>
+            <NewJob countries={countries} />
+            {takeJob}
+          </div>
+          {jobs.length === 0 ? (
+            <p>There are none yet. Begin one, or take one in from a file.</p>
+          ) : (
+            <ul className={classes.list}>
+              {jobs.map((job) => (
+                <li key={job.slug} className={classes.row}>
+                  {job.fault === undefined ? (
+                    <Link href={`/jobs/${job.slug}`} className={classes.line ?? ''}>
+                      <b>{job.name}</b>
+                      <span className="soft">{job.where}</span>
+                      <span className={classes.course}>{job.course}</span>
+                    </Link>
+                  ) : (
+                    <div className={classes.line}>
+                      <b>{job.name}</b>
+                      <span className={classes.fault}>{job.fault}. The others are not touched by it.</span>
+                    </div>
+                  )}
+                  <DeleteJob id={job.id} name={job.name} />
+                </li>
+              ))}
+            </ul>
+          )}
+        </main>
       )}
-    </main>
+    </TakeJob>
   )
 }

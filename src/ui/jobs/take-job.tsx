@@ -1,8 +1,9 @@
 'use client'
-import { Button, Modal, PasswordInput } from '@mantine/core'
+import { Button, FileInput, Modal, PasswordInput } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
 import { useRouter } from 'next/navigation'
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
+import { DropPlace } from '../frame/drop-place'
 import { sendFile } from '../live/send-file'
 import { useOrder } from '../live/use-order'
 import classes from './jobs-view.module.css'
@@ -10,8 +11,14 @@ import classes from './jobs-view.module.css'
 /** Bytes at the end of a job file that hold its secrets. */
 const endBytes = 512 * 1024
 
-/** A job from a file that another Air Muster wrote. */
-export function TakeJob() {
+const jobFiles = { 'application/json': ['.json'] }
+
+/**
+ * A job from a file that another Air Muster wrote: chosen, or dropped on the page around.
+ *
+ * @param children  the page, given the button that opens the dialog
+ */
+export function TakeJob({ children }: { children: (button: ReactNode) => ReactNode }) {
   const router = useRouter()
   const [opened, dialog] = useDisclosure(false)
   const { order, pending, fault } = useOrder()
@@ -19,6 +26,11 @@ export function TakeJob() {
   const [sealed, setSealed] = useState(false)
   const [passphrase, setPassphrase] = useState('')
   const asksPassphrase = sealed || fault?.field === 'passphrase'
+  const choose = async (chosen: File | undefined): Promise<void> => {
+    setFile(chosen)
+    // Its last part: the secrets stand at the end of a job file.
+    setSealed(chosen !== undefined && /"secrets"\s*:\s*\{/.test(await chosen.slice(-endBytes).text()))
+  }
   const take = () =>
     order(async () => {
       const outcome = await sendFile<string>('job-file', file ?? new Blob(), {
@@ -29,10 +41,20 @@ export function TakeJob() {
       return outcome
     })
   return (
-    <>
-      <Button variant="default" onClick={dialog.open}>
-        Take one in from a file
-      </Button>
+    <DropPlace
+      what="a job as JSON"
+      accept={jobFiles}
+      className={classes.drop}
+      onFiles={([dropped]) => {
+        void choose(dropped)
+        dialog.open()
+      }}
+    >
+      {children(
+        <Button variant="default" onClick={dialog.open}>
+          Take one in from a file
+        </Button>,
+      )}
       <Modal opened={opened} onClose={dialog.close} title="A job from a file">
         <form
           className={classes.form}
@@ -41,19 +63,13 @@ export function TakeJob() {
             take()
           }}
         >
-          <label>
-            The file{' '}
-            <input
-              type="file"
-              accept=".json,application/json"
-              onChange={async (event) => {
-                const chosen = event.currentTarget.files?.[0]
-                setFile(chosen)
-                // Its last part: the secrets stand at the end of a job file.
-                setSealed(chosen !== undefined && /"secrets"\s*:\s*\{/.test(await chosen.slice(-endBytes).text()))
-              }}
-            />
-          </label>
+          <FileInput
+            label="The file"
+            placeholder="Choose it, or drop it here"
+            accept=".json,application/json"
+            value={file ?? null}
+            onChange={(chosen) => void choose(chosen ?? undefined)}
+          />
           {asksPassphrase && (
             <PasswordInput
               label="Passphrase of its secrets"
@@ -69,6 +85,6 @@ export function TakeJob() {
           </Button>
         </form>
       </Modal>
-    </>
+    </DropPlace>
   )
 }

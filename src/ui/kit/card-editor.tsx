@@ -1,45 +1,102 @@
 'use client'
-import { useRef } from 'react'
+import { autocompletion, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete'
+import { yaml } from '@codemirror/lang-yaml'
+import { type Diagnostic, lintGutter, setDiagnostics } from '@codemirror/lint'
+import { EditorState } from '@codemirror/state'
+import { EditorView } from '@codemirror/view'
+import { basicSetup } from 'codemirror'
+import { useEffect, useRef } from 'react'
+import { completeCard } from '../../core/kit/card-completion'
 import type { CardFault } from '../../core/kit/kit-card'
 import sheetClasses from '../theme/sheet.module.css'
+import { codeColours } from './code-colours'
 import classes from './kit.module.css'
 
-/** A card as YAML, with its lines numbered and the faulty ones marked. */
+/** A card as YAML: what is wrong with a line stands in its margin, what fits is offered while typing. */
 export function CardEditor({
-  yaml,
+  yaml: text,
   faults,
+  line,
   onChange,
 }: {
   yaml: string
   faults: readonly CardFault[]
+  /** Line to go to, each time that another object is given; undefined to stay. */
+  line: { readonly number: number } | undefined
   onChange: (yaml: string) => void
 }) {
-  const numbers = useRef<HTMLPreElement>(null)
-  const faulty = new Map(faults.map((fault) => [fault.line, fault.reason]))
-  const lines = yaml.split('\n').length
-  return (
-    <div className={`${sheetClasses.sheet} ${classes.editor}`}>
-      <pre ref={numbers} aria-hidden="true" className={classes.numbers}>
-        {Array.from({ length: lines }, (_, at) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a line is known by its number
-          <span key={at} data-fault={faulty.has(at + 1)}>
-            {faulty.has(at + 1) ? '!' : ' '}
-            {String(at + 1).padStart(3)}
-            {'\n'}
-          </span>
-        ))}
-      </pre>
-      <textarea
-        aria-label="The card as YAML"
-        aria-invalid={faults.length > 0 || undefined}
-        spellCheck={false}
-        wrap="off"
-        value={yaml}
-        onChange={(event) => onChange(event.currentTarget.value)}
-        onScroll={(event) => {
-          if (numbers.current) numbers.current.scrollTop = event.currentTarget.scrollTop
-        }}
-      />
-    </div>
-  )
+  const box = useRef<HTMLDivElement>(null)
+  const view = useRef<EditorView>(undefined)
+  const changed = useRef(onChange)
+  changed.current = onChange
+
+  useEffect(() => {
+    if (!box.current) return
+    const editor = new EditorView({ parent: box.current, state: stateOf('', (written) => changed.current(written)) })
+    view.current = editor
+    return () => editor.destroy()
+  }, [])
+
+  // Another card was chosen, or what was typed is taken back: it is not the editor's own news.
+  useEffect(() => {
+    const editor = view.current
+    if (!editor || editor.state.doc.toString() === text) return
+    editor.setState(stateOf(text, (written) => changed.current(written)))
+  }, [text])
+
+  useEffect(() => {
+    const editor = view.current
+    if (editor) editor.dispatch(setDiagnostics(editor.state, diagnosticsOf(editor.state, faults)))
+  }, [faults])
+
+  useEffect(() => {
+    const editor = view.current
+    if (!editor || !line) return
+    const { from } = editor.state.doc.line(Math.min(Math.max(1, line.number), editor.state.doc.lines))
+    editor.dispatch({ selection: { anchor: from }, effects: EditorView.scrollIntoView(from, { y: 'center' }) })
+    editor.focus()
+  }, [line])
+
+  return <div ref={box} className={`${sheetClasses.sheet} ${classes.editor}`} />
+}
+
+function stateOf(doc: string, onChange: (text: string) => void): EditorState {
+  return EditorState.create({
+    doc,
+    extensions: [
+      basicSetup,
+      yaml(),
+      autocompletion({ override: [offer] }),
+      lintGutter(),
+      codeColours,
+      EditorView.contentAttributes.of({ 'aria-label': 'The card as YAML' }),
+      EditorView.updateListener.of((update) => {
+        if (update.docChanged) onChange(update.state.doc.toString())
+      }),
+    ],
+  })
+}
+
+function offer(context: CompletionContext): CompletionResult | null {
+  const { from, words } = completeCard(context.state.doc.toString(), context.pos)
+  // Before a word is begun, what could stand there is shown to whoever asks.
+  if (words.length === 0 || (from === context.pos && !context.explicit)) return null
+  return {
+    from,
+    options: words.map(({ word, kind, about }) => ({
+      label: word,
+      apply: kind === 'field' ? `${word}: ` : word,
+      detail: about,
+    })),
+    validFor: /^[\w.-]*$/,
+  }
+}
+
+function diagnosticsOf({ doc }: EditorState, faults: readonly CardFault[]): Diagnostic[] {
+  return faults
+    .map(({ line, field, reason }): Diagnostic => {
+      const { from, to } = doc.line(Math.min(Math.max(1, line), doc.lines))
+      return { from, to, severity: 'error', message: field === '' ? reason : `${field}: ${reason}` }
+    })
+    .sort((a, b) => a.from - b.from)
 }

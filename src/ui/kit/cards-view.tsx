@@ -28,6 +28,8 @@ export function CardsView({ lines, chosen }: { lines: readonly CardLine[]; chose
   const [draft, setDraft] = useState<{ model: string; yaml: string }>()
   const yaml = draft !== undefined && draft.model === line?.model ? draft.yaml : (line?.yaml ?? '')
   const reading = useMemo(() => readKitCard(yaml), [yaml])
+  const faults = useMemo(() => (reading.ok ? [] : reading.faults), [reading])
+  const [lineShown, setLineShown] = useState<{ number: number }>()
   const changed = yaml !== line?.yaml
   const name = reading.ok ? modelName(reading.card) : undefined
   // A card with another name is a new one; what the program brings is never written over.
@@ -84,7 +86,8 @@ export function CardsView({ lines, chosen }: { lines: readonly CardLine[]; chose
         </nav>
         <CardEditor
           yaml={yaml}
-          faults={reading.ok ? [] : reading.faults}
+          faults={faults}
+          line={lineShown}
           onChange={(text) => line && setDraft({ model: line.model, yaml: text })}
         />
         <aside className={`${sheetClasses.sheet} ${sheetClasses.pad}`} aria-label="What the card says">
@@ -93,12 +96,15 @@ export function CardsView({ lines, chosen }: { lines: readonly CardLine[]; chose
           ) : (
             <>
               <b>
-                {reading.faults.length} {reading.faults.length === 1 ? 'fault' : 'faults'}
+                {faults.length} {faults.length === 1 ? 'fault' : 'faults'}
               </b>
               <ul className={classes.cardFaults}>
-                {reading.faults.map((each) => (
+                {faults.map((each) => (
                   <li key={`${each.line} ${each.field} ${each.reason}`}>
-                    <b>Line {each.line}</b> <span className="mono">{each.field}</span> {each.reason}
+                    <button type="button" onClick={() => setLineShown({ number: each.line })}>
+                      Line {each.line}
+                    </button>{' '}
+                    <span className="mono">{each.field}</span> {each.reason}
                   </li>
                 ))}
               </ul>

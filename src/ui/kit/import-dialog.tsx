@@ -1,6 +1,6 @@
 'use client'
-import { Button, Modal, Textarea } from '@mantine/core'
-import { useMemo, useState } from 'react'
+import { Button, FileInput, Modal, Textarea } from '@mantine/core'
+import { useMemo } from 'react'
 import { importFaultWords, previewImport } from '../../core/kit/import-csv'
 import { columns, columnTitles } from '../../core/kit/sheet-row'
 import { useJob } from '../live/job-provider'
@@ -10,10 +10,16 @@ import type { KitSheet } from './use-kit-sheet'
 
 const kinds = { adds: 'adds', changes: 'changes', same: 'as it is', fault: 'fault' } as const
 
+interface Props {
+  readonly sheet: KitSheet
+  readonly text: string
+  readonly onText: (text: string) => void
+  readonly onClose: () => void
+}
+
 /** A list from a file or the clipboard: first what it would do, line by line, then the doing. */
-export function ImportDialog({ sheet, onClose }: { sheet: KitSheet; onClose: () => void }) {
+export function ImportDialog({ sheet, text, onText, onClose }: Props) {
   const { cards } = useJob()
-  const [text, setText] = useState('')
   const preview = useMemo(
     () => (text.trim() === '' ? undefined : previewImport(text, sheet.units, cards)),
     [text, sheet.units, cards],
@@ -35,17 +41,13 @@ export function ImportDialog({ sheet, onClose }: { sheet: KitSheet; onClose: () 
   return (
     <Modal opened onClose={onClose} title="Import a list" size="xl">
       <div className={classes.import}>
-        <label className={classes.file}>
-          <b>A CSV file</b>{' '}
-          <input
-            type="file"
-            accept=".csv,.tsv,.txt,text/csv"
-            onChange={async (event) => {
-              const file = event.currentTarget.files?.[0]
-              if (file) setText(await file.text())
-            }}
-          />
-        </label>
+        <FileInput
+          label="A CSV file"
+          placeholder="Choose it, or drop it on the page"
+          accept=".csv,.tsv,.txt,text/csv"
+          clearable={false}
+          onChange={async (file) => file && onText(await file.text())}
+        />
         <Textarea
           label="or what you paste here"
           aria-label="The list as text"
@@ -54,7 +56,7 @@ export function ImportDialog({ sheet, onClose }: { sheet: KitSheet; onClose: () 
           maxRows={5}
           autosize
           value={text}
-          onChange={(event) => setText(event.currentTarget.value)}
+          onChange={(event) => onText(event.currentTarget.value)}
         />
         {preview?.faults.map((sentence) => (
           <p key={sentence} className={sheetClasses.fault}>

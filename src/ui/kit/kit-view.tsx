@@ -2,6 +2,7 @@
 import { Button } from '@mantine/core'
 import Link from 'next/link'
 import { useState } from 'react'
+import { DropPlace } from '../frame/drop-place'
 import { useJob } from '../live/job-provider'
 import { StandingNote } from '../live/standing-note'
 import sheetClasses from '../theme/sheet.module.css'
@@ -13,14 +14,24 @@ import { ScanField } from './scan-field'
 import { SheetGrid } from './sheet-grid'
 import { useKitSheet } from './use-kit-sheet'
 
+const lists = { 'text/csv': ['.csv'], 'text/tab-separated-values': ['.tsv'], 'text/plain': ['.txt'] }
+
 /** What is in the boxes. */
 export function KitView() {
   const { job, selected } = useJob()
   const sheet = useKitSheet()
-  const [importing, setImporting] = useState<'open' | 'shut'>('shut')
+  /** The text that is imported; undefined while nothing is. */
+  const [importing, setImporting] = useState<string>()
   const count = sheet.rows.length
   return (
-    <div className={sheetClasses.page}>
+    <DropPlace
+      what="a list as CSV"
+      accept={lists}
+      className={sheetClasses.page}
+      onFiles={([file]) => {
+        if (file) void file.text().then(setImporting)
+      }}
+    >
       <div className={sheetClasses.head}>
         <h1>
           {count} {count === 1 ? 'unit' : 'units'} on the list
@@ -33,7 +44,7 @@ export function KitView() {
           <Button variant="default" component={Link} href={`/jobs/${job.slug}/kit/cards`}>
             Kit cards
           </Button>
-          <Button onClick={() => setImporting('open')}>Import a list</Button>
+          <Button onClick={() => setImporting('')}>Import a list</Button>
         </div>
       </div>
       <div className={classes.tools}>
@@ -51,7 +62,9 @@ export function KitView() {
         </div>
         <KitSlip key={selected ?? 'none'} sheet={sheet} />
       </div>
-      {importing === 'open' && <ImportDialog sheet={sheet} onClose={() => setImporting('shut')} />}
-    </div>
+      {importing !== undefined && (
+        <ImportDialog sheet={sheet} text={importing} onText={setImporting} onClose={() => setImporting(undefined)} />
+      )}
+    </DropPlace>
   )
 }

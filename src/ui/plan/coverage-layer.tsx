@@ -1,9 +1,11 @@
 'use client'
 import { useComputedColorScheme } from '@mantine/core'
 import { useEffect, useId, useMemo, useState } from 'react'
-import { radiosOnAir } from '../../core/plan/live-plan'
+import { type LivePlan, radiosOnAir } from '../../core/plan/live-plan'
 import { type Coverage, wantedDbm } from '../../core/radio/coverage'
-import type { Floor } from '../../core/radio/floor'
+import type { Floor, Site } from '../../core/radio/floor'
+import type { Fit } from '../../core/radio/propagation'
+import { fitInUse } from '../../core/radio/radio-hearings'
 import { situated } from '../../core/radio/situation'
 import type { Band } from '../../core/regulatory/blocks'
 import { contoursOf } from './contours'
@@ -21,13 +23,16 @@ interface Props {
   readonly band: Band
   readonly scale: number
   readonly picture: Picture
-  readonly onPainted: (coverage: Coverage) => void
+  /** Where it is for paper, which is light; else as the page is. */
+  readonly scheme?: 'light'
+  readonly onPainted?: (coverage: Coverage) => void
 }
 
 /** What a phone would hear, painted over the floor, with contours; what is too faint is hatched. */
-export function CoverageLayer({ floor, band, scale, picture, onPainted }: Props) {
-  const { site, plans, paint } = usePlan()
-  const scheme = useComputedColorScheme('light')
+export function CoverageLayer({ floor, band, scale, picture, scheme: forced, onPainted }: Props) {
+  const { site, plans, live, paint } = usePlan()
+  const ofPage = useComputedColorScheme('light')
+  const scheme = forced ?? ofPage
   const hatch = useId()
   const [coverage, setCoverage] = useState<Coverage>()
   // Those of this floor first: the pointer names them by their place.
@@ -39,14 +44,16 @@ export function CoverageLayer({ floor, band, scale, picture, onPainted }: Props)
     ]
   }, [band, site, plans, floor.id])
 
+  const fit = useFit(site, live, band)
+
   useEffect(() => {
     const here = situated(site.floors).get(floor.id)
     if (!here) return
-    paint({ kind: 'coverage', band, floor: here, radios, stepM: stepOf(floor) }, (painted) => {
+    paint({ kind: 'coverage', band, floor: here, radios, stepM: stepOf(floor), fit }, (painted) => {
       setCoverage(painted)
-      onPainted(painted)
+      onPainted?.(painted)
     })
-  }, [paint, band, floor, radios, site.floors, onPainted])
+  }, [paint, band, floor, radios, site.floors, onPainted, fit])
 
   const width = useWidth(band)
   const steps = useMemo(() => stepsOf(picture, scheme, width), [picture, scheme, width])
@@ -81,6 +88,15 @@ export function CoverageLayer({ floor, band, scale, picture, onPainted }: Props)
   )
 }
 
+/** The same object for as long as its numbers are: what is painted need not be painted again. */
+function useFit(site: Site, live: LivePlan | undefined, band: Band): Fit {
+  const { atTenMetresDb, perDecadeDb } = fitInUse(
+    site,
+    live?.misfits.find((each) => each.band === band),
+  )
+  return useMemo(() => ({ atTenMetresDb, perDecadeDb }), [atTenMetresDb, perDecadeDb])
+}
+
 /** Width of the channels in a band, MHz, by the first unit that has one. */
 function useWidth(band: Band): number {
   const { plans } = usePlan()
@@ -102,8 +118,9 @@ function imageOf({ columns, rows }: Coverage, levels: Float32Array, steps: reado
   return canvas.toDataURL()
 }
 
-export function CoverageLegend({ band, picture }: { band: Band; picture: Picture }) {
-  const scheme = useComputedColorScheme('light')
+export function CoverageLegend({ band, picture, scheme: forced }: Pick<Props, 'band' | 'picture' | 'scheme'>) {
+  const ofPage = useComputedColorScheme('light')
+  const scheme = forced ?? ofPage
   const width = useWidth(band)
   return (
     <ul className={classes.legend} aria-label={`${pictureWords[picture]} at ${band} GHz`}>

@@ -1,15 +1,13 @@
 'use client'
-import { useState } from 'react'
 import { type Floor, type Material, materials } from '../../core/radio/floor'
 import type { Point } from '../../core/radio/situation'
+import { ChooseFile } from '../frame/choose-file'
 import { useJob } from '../live/job-provider'
-import { sendFile } from '../live/send-file'
-import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
-import { readDrawing } from './drawing-file'
 import { type Picture, pictures, pictureWords } from './level-steps'
 import classes from './plan.module.css'
 import { usePlan } from './plan-context'
+import type { Drawing } from './use-drawing'
 
 export type Tool =
   | { readonly kind: 'move' }
@@ -28,6 +26,7 @@ export type Tool =
 
 interface Props {
   readonly floor: Floor
+  readonly drawing: Drawing
   readonly tool: Tool
   readonly onTool: (tool: Tool) => void
   readonly material: Material
@@ -37,12 +36,10 @@ interface Props {
 }
 
 /** What the pointer does on the floor. */
-export function FloorTools({ floor, tool, onTool, material, onMaterial, picture, onPicture }: Props) {
-  const { job, units } = useJob()
-  const { site, change, tookMs } = usePlan()
+export function FloorTools({ floor, drawing, tool, onTool, material, onMaterial, picture, onPicture }: Props) {
+  const { units } = useJob()
+  const { site, tookMs } = usePlan()
   const others = site.floors.filter((each) => each.id !== floor.id)
-  const { order, pending, fault } = useOrder()
-  const [refusal, setRefusal] = useState<string>()
   const placing = tool.kind === 'place' ? units.find((unit) => unit.id === tool.unit) : undefined
   const words: Readonly<Record<Tool['kind'], string>> = {
     move:
@@ -54,33 +51,6 @@ export function FloorTools({ floor, tool, onTool, material, onMaterial, picture,
     scale: 'click two points whose distance you know',
     align: alignWords(tool, site.floors),
     place: placing ? `click where ${placing.name} hangs` : 'click where it hangs',
-  }
-  const take = async (file: File): Promise<void> => {
-    setRefusal(undefined)
-    const reading = await readDrawing(file)
-    if (!reading.ok) {
-      setRefusal(reading.sentence)
-      return
-    }
-    const { widthPx, heightPx } = reading
-    order(async () => {
-      const outcome = await sendFile(`jobs/${job.slug}/drawing/${floor.id}`, reading.file, {
-        'content-type': reading.file.type,
-        'x-file-name': reading.file.name,
-      })
-      // Until its scale is set, the drawing is as wide as the floor was.
-      const metresPerPx = floor.widthM / widthPx
-      if (outcome.ok)
-        change((before) => ({
-          ...before,
-          floors: before.floors.map((each) =>
-            each.id === floor.id
-              ? { ...each, drawing: { widthPx, heightPx, metresPerPx }, depthM: heightPx * metresPerPx }
-              : each,
-          ),
-        }))
-      return outcome
-    })
   }
   return (
     <div className={classes.tools}>
@@ -128,19 +98,14 @@ export function FloorTools({ floor, tool, onTool, material, onMaterial, picture,
           </select>
         </label>
       )}
-      <label className={classes.file}>
-        {pending ? 'Taking it in …' : floor.drawing ? 'Another drawing' : 'A drawing'}
-        <input
-          type="file"
-          accept=".svg,.png,.jpg,.jpeg,.pdf"
-          aria-label="Drawing of the floor"
-          onChange={(event) => {
-            const file = event.currentTarget.files?.[0]
-            if (file) void take(file)
-            event.currentTarget.value = ''
-          }}
-        />
-      </label>
+      <ChooseFile
+        words={drawing.pending ? 'Taking it in …' : floor.drawing ? 'Another drawing' : 'A drawing'}
+        label="Drawing of the floor"
+        accept=".svg,.png,.jpg,.jpeg,.pdf"
+        disabled={drawing.pending}
+        className={classes.quiet}
+        onFiles={([file]) => file && void drawing.take(file)}
+      />
       <label>
         <input
           type="checkbox"
@@ -165,7 +130,7 @@ export function FloorTools({ floor, tool, onTool, material, onMaterial, picture,
       <span className="soft" role="status">
         {words[tool.kind]}
       </span>
-      {(refusal || fault) && <span className={sheet.fault}>{refusal ?? fault?.sentence}</span>}
+      {drawing.fault && <span className={sheet.fault}>{drawing.fault}</span>}
     </div>
   )
 }

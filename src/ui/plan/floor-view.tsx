@@ -3,6 +3,7 @@ import { Button } from '@mantine/core'
 import { useState } from 'react'
 import { type Floor, type Material, plainFloor } from '../../core/radio/floor'
 import type { Band } from '../../core/regulatory/blocks'
+import { DropPlace } from '../frame/drop-place'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import { FloorFields } from './floor-fields'
@@ -13,6 +14,14 @@ import classes from './plan.module.css'
 import { usePlan } from './plan-context'
 import { PlanList } from './plan-list'
 import { PlanSlip } from './plan-slip'
+import { useDrawing } from './use-drawing'
+
+const drawings = {
+  'image/svg+xml': ['.svg'],
+  'image/png': ['.png'],
+  'image/jpeg': ['.jpg', '.jpeg'],
+  'application/pdf': ['.pdf'],
+}
 
 /** The floor: units where they hang, walls, who hears whom on one channel. */
 export function FloorView() {
@@ -27,6 +36,8 @@ export function FloorView() {
   const unit = units.find((each) => each.id === selected)
   const placed = site.placements.find((placement) => placement.unit === selected)
   const floor = site.floors.find((each) => each.id === (floorId ?? placed?.floor)) ?? site.floors[0]
+
+  const drawing = useDrawing(floor)
 
   const addFloor = () => {
     let number = site.floors.length
@@ -71,7 +82,12 @@ export function FloorView() {
     )
   return (
     <div className={sheet.columns}>
-      <div className={`${sheet.sheet} ${classes.floor}`}>
+      <DropPlace
+        what="a drawing as SVG, PNG, JPEG or PDF"
+        accept={drawings}
+        className={`${sheet.sheet} ${classes.floor}`}
+        onFiles={([file]) => file && void drawing.take(file)}
+      >
         <div className={classes.floorHead}>
           {site.floors.map((each) => (
             <button key={each.id} type="button" aria-pressed={each.id === floor.id} onClick={() => setFloorId(each.id)}>
@@ -91,6 +107,7 @@ export function FloorView() {
         </div>
         <FloorTools
           floor={floor}
+          drawing={drawing}
           tool={tool}
           onTool={setTool}
           material={material}
@@ -108,7 +125,7 @@ export function FloorView() {
           material={material}
           picture={picture}
         />
-      </div>
+      </DropPlace>
       {unit ? (
         <PlanSlip key={unit.id} unit={unit} />
       ) : (

@@ -1,17 +1,25 @@
 'use client'
 import { type FormEvent, useState } from 'react'
-import { measuredLevelSchema } from '../../core/radio/floor'
+import { measuredLevelSchema, type Site } from '../../core/radio/floor'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
+import { MeasuredTable } from './measured-table'
+import { MisfitNote } from './misfit-note'
 import classes from './plan.module.css'
 import { usePlan } from './plan-context'
+import { samePair } from './same-pair'
 
 /** What one unit hears of another, measured: it stands for what places and walls would give. */
 export function MeasuredLevels() {
   const { job, units } = useJob()
-  const { site, change } = usePlan()
+  const { site, live, change } = usePlan()
   const [fault, setFault] = useState<string>()
   const nameOf = (id: string): string => units.find((unit) => unit.id === id)?.name ?? id
+  const besideModel = (level: Site['measured'][number]): string => {
+    const residuals = live?.misfits.find(({ band }) => band === level.band)?.residuals ?? []
+    const found = residuals.find((each) => samePair({ ...each, band: level.band }, level))
+    return found ? `the model says ${found.modelDbm.toFixed(0)} dBm at ${found.metres.toFixed(0)} m` : ''
+  }
   const add = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault()
     const form = event.currentTarget
@@ -28,11 +36,11 @@ export function MeasuredLevels() {
       )
       return
     }
-    const { a, b, band } = parsed.data
     setFault(undefined)
-    const same = (each: { a: string; b: string; band: string }): boolean =>
-      each.band === band && ((each.a === a && each.b === b) || (each.a === b && each.b === a))
-    change((before) => ({ ...before, measured: [...before.measured.filter((each) => !same(each)), parsed.data] }))
+    change((before) => ({
+      ...before,
+      measured: [...before.measured.filter((each) => !samePair(each, parsed.data)), parsed.data],
+    }))
     form.reset()
   }
   if (units.length < 2) return null
@@ -51,6 +59,7 @@ export function MeasuredLevels() {
                 </td>
                 <td>{each.band} GHz</td>
                 <td className="mono">{each.dbm} dBm</td>
+                <td className="soft">{besideModel(each)}</td>
                 <td>
                   <button
                     type="button"
@@ -93,6 +102,8 @@ export function MeasuredLevels() {
         <button type="submit">Add it</button>
       </form>
       {fault && <p className={sheet.fault}>{fault}</p>}
+      <MeasuredTable />
+      <MisfitNote />
     </section>
   )
 }

@@ -3,6 +3,7 @@ import { explainPlan, type LivePlan, planLive } from '../../core/plan/live-plan'
 import type { PlanInput, UnitPlan } from '../../core/plan/plan'
 import { type Coverage, coverage } from '../../core/radio/coverage'
 import type { PlacedRadio } from '../../core/radio/levels'
+import type { Fit } from '../../core/radio/propagation'
 import type { SituatedFloor } from '../../core/radio/situation'
 import type { Band } from '../../core/regulatory/blocks'
 
@@ -15,6 +16,7 @@ export type PlanTask =
       readonly floor: SituatedFloor
       readonly radios: readonly PlacedRadio[]
       readonly stepM: number
+      readonly fit: Fit
     }
 
 export interface PlanAnswer {
@@ -36,6 +38,6 @@ function carryOut(task: PlanTask): LivePlan | Coverage {
     case 'plan':
       return planLive(task.input)
     case 'coverage':
-      return coverage(task.band, task.floor, task.radios, task.stepM)
+      return coverage(task.band, task.floor, task.radios, task.stepM, task.fit)
   }
 }

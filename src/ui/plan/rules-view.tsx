@@ -12,7 +12,7 @@ import sheet from '../theme/sheet.module.css'
 import classes from './plan.module.css'
 import { RulesChart } from './rules-chart'
 import { useAllRules } from './rules-context'
-import { RulesOfferField } from './rules-offer'
+import { RulesOfferPlace } from './rules-offer'
 
 /** What a country allows, as a picture and as a table; any country. */
 export function RulesView() {
@@ -27,49 +27,62 @@ export function RulesView() {
     [country, environment],
   )
   return (
-    <div className={`${sheet.sheet} ${sheet.pad} ${classes.whole}`}>
-      <div className={classes.row}>
-        <select aria-label="Country of the rules" value={code} onChange={(event) => setCode(event.currentTarget.value)}>
-          {countries.map((each) => (
-            <option key={each.code} value={each.code}>
-              {each.name} ({each.code})
-            </option>
-          ))}
-        </select>
-        <select
-          aria-label="Place of the rules"
-          value={environment}
-          onChange={(event) => setEnvironment(event.currentTarget.value as 'indoor' | 'outdoor')}
-        >
-          <option value="indoor">indoors</option>
-          <option value="outdoor">outdoors</option>
-        </select>
-        <span className="soft">
-          {country && `${radarRules(country.rules)}, `}
-          {blocks.length} blocks; rules {rulesOrigin}
-        </span>
-        <RulesOfferField />
-        {rulesOrigin.includes('dropped in') && (
-          <button type="button" className={classes.quiet} disabled={pending} onClick={() => order(forgetRulesAction)}>
-            Back to those of the program
-          </button>
-        )}
-      </div>
-      {fault && <p className={sheet.fault}>{fault.sentence}</p>}
-      {country && (
+    <RulesOfferPlace className={`${sheet.sheet} ${sheet.pad} ${classes.whole}`}>
+      {(field) => (
         <>
-          <RulesChart country={country.rules} environment={environment} />
-          {bands.map((band) => (
-            <BlockTable
-              key={band}
-              band={band}
-              blocks={blocks.filter((block) => block.band === band)}
-              why={whyNothingIsLegal(country.rules, band)}
-            />
-          ))}
+          <div className={classes.row}>
+            <select
+              aria-label="Country of the rules"
+              value={code}
+              onChange={(event) => setCode(event.currentTarget.value)}
+            >
+              {countries.map((each) => (
+                <option key={each.code} value={each.code}>
+                  {each.name} ({each.code})
+                </option>
+              ))}
+            </select>
+            <select
+              aria-label="Place of the rules"
+              value={environment}
+              onChange={(event) => setEnvironment(event.currentTarget.value as 'indoor' | 'outdoor')}
+            >
+              <option value="indoor">indoors</option>
+              <option value="outdoor">outdoors</option>
+            </select>
+            <span className="soft">
+              {country && `${radarRules(country.rules)}, `}
+              {blocks.length} blocks; rules {rulesOrigin}
+            </span>
+            {field}
+            {rulesOrigin.includes('dropped in') && (
+              <button
+                type="button"
+                className={classes.quiet}
+                disabled={pending}
+                onClick={() => order(forgetRulesAction)}
+              >
+                Back to those of the program
+              </button>
+            )}
+          </div>
+          {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+          {country && (
+            <>
+              <RulesChart country={country.rules} environment={environment} />
+              {bands.map((band) => (
+                <BlockTable
+                  key={band}
+                  band={band}
+                  blocks={blocks.filter((block) => block.band === band)}
+                  why={whyNothingIsLegal(country.rules, band)}
+                />
+              ))}
+            </>
+          )}
         </>
       )}
-    </div>
+    </RulesOfferPlace>
   )
 }
 

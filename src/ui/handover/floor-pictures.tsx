@@ -1,0 +1,97 @@
+'use client'
+import type { Floor } from '../../core/radio/floor'
+import type { Band } from '../../core/regulatory/blocks'
+import { useJob } from '../live/job-provider'
+import { CoverageLayer, CoverageLegend } from '../plan/coverage-layer'
+import floorClasses from '../plan/floor-map.module.css'
+import { PlanProvider, usePlan } from '../plan/plan-context'
+import classes from './handover.module.css'
+
+/** Every floor with units on it as a phone hears it, band by band; nothing where no floor is drawn. */
+export function FloorPictures() {
+  const { site } = useJob()
+  const used = site.floors.filter(({ id }) => site.placements.some(({ floor }) => floor === id))
+  if (used.length === 0) return null
+  return (
+    <PlanProvider>
+      <section className={classes.floors} aria-label="Received level">
+        <h3>Received level</h3>
+        <p>
+          What a phone hears of the loudest unit, worked out from the plan
+          {site.model === 'fitted' ? ' with the model fitted to levels measured on the site' : ', not measured'}. Units
+          stand with their names and channels.
+        </p>
+        {used.map((floor) => (
+          <FloorBands key={floor.id} floor={floor} />
+        ))}
+      </section>
+    </PlanProvider>
+  )
+}
+
+function FloorBands({ floor }: { floor: Floor }) {
+  const { plans, site } = usePlan()
+  const here = new Set(site.placements.filter((each) => each.floor === floor.id).map(({ unit }) => unit))
+  const bands = (['2.4', '5', '6'] as const).filter((band) =>
+    [...plans.values()].some(({ unit, radios }) => here.has(unit) && radios.some((radio) => radio.band === band)),
+  )
+  return bands.map((band) => <FloorPicture key={band} floor={floor} band={band} />)
+}
+
+/** Picture units for each metre: what text and lines are drawn by, whatever the paper. */
+const scale = 16
+
+function FloorPicture({ floor, band }: { floor: Floor; band: Band }) {
+  const { job, units } = useJob()
+  const { site, plans } = usePlan()
+  const here = site.placements.filter((placement) => placement.floor === floor.id)
+  const [width, depth] = [floor.widthM * scale, floor.depthM * scale]
+  const textSize = Math.max(14, width / 60)
+  return (
+    <figure className={classes.floor} data-picture={`${floor.id} ${band}`}>
+      <figcaption>
+        <b>
+          {floor.name}, {band} GHz
+        </b>
+        <CoverageLegend band={band} picture="level" scheme="light" />
+      </figcaption>
+      <svg viewBox={`0 0 ${width} ${depth}`} role="img" aria-label={`Received level on ${floor.name} at ${band} GHz`}>
+        <title>{`${floor.name}, ${band} GHz`}</title>
+        {floor.drawing && (
+          <image
+            href={`/api/jobs/${job.slug}/drawing/${floor.id}`}
+            width={floor.drawing.widthPx * floor.drawing.metresPerPx * scale}
+            height={floor.drawing.heightPx * floor.drawing.metresPerPx * scale}
+            opacity={0.75}
+            preserveAspectRatio="none"
+          />
+        )}
+        <CoverageLayer floor={floor} band={band} scale={scale} picture="level" scheme="light" />
+        {floor.walls.map((wall, index) => (
+          <line
+            // biome-ignore lint/suspicious/noArrayIndexKey: a wall has no name but its place in the list
+            key={index}
+            className={floorClasses.wall}
+            data-material={wall.material}
+            x1={wall.x1 * scale}
+            y1={wall.y1 * scale}
+            x2={wall.x2 * scale}
+            y2={wall.y2 * scale}
+          />
+        ))}
+        {here.map(({ unit, x, y }) => {
+          const channel = plans.get(unit)?.radios.find((radio) => radio.band === band)?.channel
+          return (
+            <g key={unit} transform={`translate(${x * scale} ${y * scale})`}>
+              <circle r={textSize / 3} />
+              <text y={-textSize * 0.6} fontSize={textSize} textAnchor="middle">
+                {units.find((each) => each.id === unit)?.name ?? unit}
+                {channel === undefined ? '' : `: ${channel}`}
+              </text>
+            </g>
+          )
+        })}
+      </svg>
+    </figure>
+  )
+}
