@@ -13,6 +13,7 @@ import {
   isLocked,
   listenSecondsIn,
   meetingOf,
+  noiseShare,
   type ProblemRadio,
   pairsOf,
   weightOf,
@@ -165,7 +166,7 @@ export class ChannelField {
     const { cells, lossDb } = this.#beside[block]!
     for (let k = 0; k < cells.length; k += 1) {
       const through = w - lossDb[k]!
-      if (through > 0) this.price[row + cells[k]!]! += sign * through
+      if (through > 0) this.price[row + cells[k]!]! += sign * noiseShare * through
     }
     this.work += cells.length
   }
@@ -176,7 +177,7 @@ export class ChannelField {
     if (overlap > 0 || w <= this.#leastLossDb) return overlap * w
     const { cells, lossDb } = this.#beside[block]!
     const at = cells.indexOf(other)
-    return at === -1 ? 0 : Math.max(0, w - lossDb[at]!)
+    return at === -1 ? 0 : noiseShare * Math.max(0, w - lossDb[at]!)
   }
 
   readonly #changes = new Map<number, Change>()

@@ -4,7 +4,8 @@
  * The cost is the sum over pairs of radios in one band of `overlap * max(0, level + 92)`: level is what one hears of
  * the other, dBm, the louder direction; overlap is the shared bandwidth divided by that of the narrower. Networks of
  * others count as radios that stay where they are. Where adjacent channels are counted by their mask, a pair whose blocks
- * do not overlap costs `max(0, level - loss + 92)`: the loss is what the spectral mask takes off between the two.
+ * do not overlap costs a quarter of `max(0, level - loss + 92)`: the loss is what the spectral mask takes off between
+ * the two.
  */
 import { z } from 'zod'
 import { bandSchema } from '../brief/wireless-network'
@@ -108,9 +109,16 @@ export function meetingOf(a: Span, b: Span, adjacent: ChannelProblem['adjacent']
   return { overlap, lossDb: overlap > 0 ? 0 : adjacent ? lossBetweenDb(a, b) : Number.POSITIVE_INFINITY }
 }
 
+/**
+ * What comes through from a channel beside is noise: it lowers rates where a client is far, and takes no turns of the
+ * air as a network on the same channel does. Weighed alike, it would put near neighbours on one channel for the sake of
+ * far ones. Our own figure.
+ */
+export const noiseShare = 0.25
+
 /** @param weight what the pair costs where the blocks overlap fully */
 export function costOfMeeting({ overlap, lossDb }: Meeting, weight: number): number {
-  return overlap > 0 ? overlap * weight : Math.max(0, weight - lossDb)
+  return overlap > 0 ? overlap * weight : noiseShare * Math.max(0, weight - lossDb)
 }
 
 /** What a level costs where two blocks overlap fully. */

@@ -3,7 +3,7 @@ import { autocompletion, type CompletionContext, type CompletionResult } from '@
 import { yaml } from '@codemirror/lang-yaml'
 import { type Diagnostic, lintGutter, setDiagnostics } from '@codemirror/lint'
 import { EditorState } from '@codemirror/state'
-import { EditorView } from '@codemirror/view'
+import { EditorView, tooltips } from '@codemirror/view'
 import { basicSetup } from 'codemirror'
 import { useEffect, useRef } from 'react'
 import { completeCard } from '../../core/kit/card-completion'
@@ -67,6 +67,8 @@ function stateOf(doc: string, onChange: (text: string) => void): EditorState {
       basicSetup,
       yaml(),
       autocompletion({ override: [offer] }),
+      // What stands beyond the editor's frame is cut off: at its foot, words open upwards.
+      tooltips({ tooltipSpace: (view) => view.dom.getBoundingClientRect() }),
       lintGutter(),
       codeColours,
       EditorView.contentAttributes.of({ 'aria-label': 'The card as YAML' }),
