@@ -36,19 +36,23 @@ const file = async (label: string, name: string, content: string | Buffer): Prom
   const input = (await page.waitForSelector(label)) as ElementHandle<HTMLInputElement>
   await input.uploadFile(path)
 }
-/** A file dropped on the middle of the page. */
-const drop = (name: string, type: string, content: string): Promise<void> =>
+/** A file dropped on the middle of the page, or on the field of a label. */
+const drop = (name: string, type: string, content: string, label?: string): Promise<void> =>
   page.evaluate(
-    (...[fileName, fileType, text]) => {
+    (...[fileName, fileType, text, of]) => {
       const dataTransfer = new DataTransfer()
       dataTransfer.items.add(new File([text], fileName, { type: fileType }))
-      const under = document.elementFromPoint(innerWidth / 2, innerHeight / 2)
+      const labels = [...document.querySelectorAll('label')].filter((each) => each.textContent === of)
+      const under = of
+        ? document.getElementById(labels[0]?.htmlFor ?? '')
+        : document.elementFromPoint(innerWidth / 2, innerHeight / 2)
       for (const kind of ['dragenter', 'dragover', 'drop'])
         under?.dispatchEvent(new DragEvent(kind, { dataTransfer, bubbles: true, cancelable: true }))
     },
     name,
     type,
     content,
+    label,
   )
 const get = (path: string) => page.evaluate(async (asked) => (await fetch(asked)).text(), path)
 /** One press of a mend beside its sentence. */
@@ -476,6 +480,13 @@ describe("a job of one's own", () => {
     await type('Channel of the network', '36')
     await press('Add it')
     await sees('everywhere')
+    const levels = ['unit,heard,band,dbm', 'mill-01,mill-02,5,-71', 'mill-02,MILL-01,5,-73', 'mill-01,mill-99,5,-60']
+    await drop('levels.csv', 'text/csv', levels.join('\n'), 'A table of levels')
+    await sees('line 4: heard: no unit of the list is called "mill-99".')
+    await press('Take it')
+    await sees('-72 dBm')
+    await page.waitForFunction(() => /At 5 GHz the site is [\d.]+ dB (quieter|louder)/.test(document.body.innerText))
+    await sees('three pairs of a band are needed for that')
     await press('Laptop')
     await sees('sudo ip address add 10.20.0.250/24 dev')
     await press('Windows')
@@ -499,6 +510,23 @@ describe("a job of one's own", () => {
     await sees('from newer.db (')
     await press('Back to those of the program')
     await page.waitForFunction(() => !document.body.innerText.includes('dropped in on'))
+  })
+
+  it('has the pictures of its floors on the sheet that is handed over', async () => {
+    await page.locator('a[data-stage="handover"]').click()
+    await page.waitForSelector('[data-picture$=" 5"] image[href^="data:image/png"]')
+    await sees('What a phone hears of the loudest unit, worked out from the plan, not measured.')
+    // Paper is light: what is printed from the dark scheme must be read too.
+    await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: 'dark' }])
+    await page.waitForFunction(() => document.documentElement.dataset.mantineColorScheme === 'dark')
+    const ink = (): Promise<string> => page.$eval('article td .soft', (cell) => getComputedStyle(cell).color)
+    const onScreen = await ink()
+    await page.emulateMediaType('print')
+    expect(onScreen).toBe('rgb(167, 174, 184)')
+    const onPaper = await ink()
+    await page.emulateMediaType('screen')
+    await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: 'light' }])
+    expect(onPaper).toBe('rgb(86, 96, 108)')
   })
 
   it('is handed over as a file with its secrets sealed, and taken in again', async () => {

@@ -69,6 +69,7 @@ function stateOf(doc: string, onChange: (text: string) => void): EditorState {
       autocompletion({ override: [offer] }),
       // What stands beyond the editor's frame is cut off: at its foot, words open upwards.
       tooltips({ tooltipSpace: (view) => view.dom.getBoundingClientRect() }),
+      EditorView.scrollMargins.of(() => ({ bottom: 110 })),
       lintGutter(),
       codeColours,
       EditorView.contentAttributes.of({ 'aria-label': 'The card as YAML' }),

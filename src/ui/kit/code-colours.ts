@@ -7,7 +7,8 @@ const frame = EditorView.theme({
   '&': { height: '100%', color: 'var(--ink)', backgroundColor: 'var(--sheet)', fontSize: '13px' },
   '&.cm-focused': { outline: '2px solid var(--plum)', outlineOffset: '-2px' },
   '.cm-scroller': { fontFamily: 'var(--mono)', lineHeight: '1.5' },
-  '.cm-content': { caretColor: 'var(--ink)' },
+  // Room below the last line, for the words that open there.
+  '.cm-content': { caretColor: 'var(--ink)', paddingBottom: '120px' },
   '.cm-cursor': { borderLeftColor: 'var(--ink)' },
   '.cm-gutters': { color: 'var(--soft)', backgroundColor: 'var(--tab)', border: 'none' },
   '.cm-activeLine': { backgroundColor: 'transparent' },

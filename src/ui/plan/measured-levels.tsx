@@ -18,7 +18,7 @@ export function MeasuredLevels() {
   const besideModel = (level: Site['measured'][number]): string => {
     const residuals = live?.misfits.find(({ band }) => band === level.band)?.residuals ?? []
     const found = residuals.find((each) => samePair({ ...each, band: level.band }, level))
-    return found ? `the model says ${found.modelDbm.toFixed(0)} dBm at ${found.metres.toFixed(0)} m` : ''
+    return found ? `by the model ${found.modelDbm.toFixed(0)} dBm, ${found.metres.toFixed(0)} m apart` : ''
   }
   const add = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault()

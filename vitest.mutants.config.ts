@@ -1,0 +1,25 @@
+/** What `npm run mutants` runs for each change: the tests of the computing core, without those that try everything. */
+import { defineConfig } from 'vitest/config'
+
+/** Long searches over everything: what they would notice, shorter tests notice too, or ought to. */
+const long = [
+  'no planned block or power breaks a rule',
+  'every block that is not legal is refused',
+  'never crashes on damage',
+  'by annealing comes closer',
+  'stay off radar where they can',
+  'are narrower only where',
+  'are the same whether walls are looked up',
+  'proven optimum',
+  'has no legal block whose pieces',
+  'refuses what is not legal with a reason',
+]
+
+export default defineConfig({
+  test: {
+    include: ['src/core/{radio,regulatory,addressing,plan,brief,handover}/**/*.test.ts'],
+    testNamePattern: new RegExp(`^(?!.*(${long.join('|')}))`),
+    testTimeout: 30_000,
+    env: { AIR_MUSTER_ROOT: import.meta.dirname },
+  },
+})
