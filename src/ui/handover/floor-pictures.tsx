@@ -1,4 +1,5 @@
 'use client'
+import type { CSSProperties } from 'react'
 import type { Floor } from '../../core/radio/floor'
 import type { Band } from '../../core/regulatory/blocks'
 import { useJob } from '../live/job-provider'
@@ -6,6 +7,7 @@ import { CoverageLayer, CoverageLegend } from '../plan/coverage-layer'
 import floorClasses from '../plan/floor-map.module.css'
 import { PlanProvider, usePlan } from '../plan/plan-context'
 import classes from './handover.module.css'
+import { placeLabels } from './place-labels'
 
 /** Every floor with units on it as a phone hears it, band by band; nothing where no floor is drawn. */
 export function FloorPictures() {
@@ -47,6 +49,14 @@ function FloorPicture({ floor, band }: { floor: Floor; band: Band }) {
   const here = site.placements.filter((placement) => placement.floor === floor.id)
   const [width, depth] = [floor.widthM * scale, floor.depthM * scale]
   const textSize = Math.max(14, width / 60)
+  const labels = placeLabels(
+    here.map(({ unit, x, y }) => {
+      const name = units.find((each) => each.id === unit)?.name ?? unit
+      const channel = plans.get(unit)?.radios.find((radio) => radio.band === band)?.channel
+      return { key: unit, text: channel === undefined ? name : `${name}: ${channel}`, x: x * scale, y: y * scale }
+    }),
+    textSize,
+  )
   return (
     <figure className={classes.floor} data-picture={`${floor.id} ${band}`}>
       <figcaption>
@@ -55,7 +65,12 @@ function FloorPicture({ floor, band }: { floor: Floor; band: Band }) {
         </b>
         <CoverageLegend band={band} picture="level" scheme="light" />
       </figcaption>
-      <svg viewBox={`0 0 ${width} ${depth}`} role="img" aria-label={`Received level on ${floor.name} at ${band} GHz`}>
+      <svg
+        viewBox={`0 0 ${width} ${depth}`}
+        style={{ '--text-size': `${textSize}px` } as CSSProperties}
+        role="img"
+        aria-label={`Received level on ${floor.name} at ${band} GHz`}
+      >
         <title>{`${floor.name}, ${band} GHz`}</title>
         {floor.drawing && (
           <image
@@ -79,18 +94,14 @@ function FloorPicture({ floor, band }: { floor: Floor; band: Band }) {
             y2={wall.y2 * scale}
           />
         ))}
-        {here.map(({ unit, x, y }) => {
-          const channel = plans.get(unit)?.radios.find((radio) => radio.band === band)?.channel
-          return (
-            <g key={unit} transform={`translate(${x * scale} ${y * scale})`}>
-              <circle r={textSize / 3} />
-              <text y={-textSize * 0.6} fontSize={textSize} textAnchor="middle">
-                {units.find((each) => each.id === unit)?.name ?? unit}
-                {channel === undefined ? '' : `: ${channel}`}
-              </text>
-            </g>
-          )
-        })}
+        {here.map(({ unit, x, y }) => (
+          <circle key={unit} cx={x * scale} cy={y * scale} r={textSize / 3} />
+        ))}
+        {labels.map(({ key, text, x, y }) => (
+          <text key={key} x={x} y={y} textAnchor="middle">
+            {text}
+          </text>
+        ))}
       </svg>
     </figure>
   )
