@@ -20,6 +20,7 @@ export default defineConfig({
     include: ['src/core/{radio,regulatory,addressing,plan,brief,handover}/**/*.test.ts'],
     testNamePattern: new RegExp(`^(?!.*(${long.join('|')}))`),
     testTimeout: 30_000,
+    isolate: false,
     env: { AIR_MUSTER_ROOT: import.meta.dirname },
   },
 })

@@ -58,6 +58,70 @@ describe('allocation', () => {
     })
   })
 
+  it('gives the last address of a subnet and of a range too, and none of the pool from its first to its last', () => {
+    const small: Subnet = { ...subnet, cidr: '10.0.0.0/29', gateway: null, dnsServers: [], dhcpPool: null }
+    const all = allocate(small, named('a', 'b', 'c', 'd', 'e', 'f'), [])
+    expect(all.ok && [...all.addresses.values()]).toEqual([
+      '10.0.0.6',
+      ...[1, 2, 3, 4, 5].map((last) => `10.0.0.${last}`),
+    ])
+    const pooled = { ...small, dhcpPool: { first: '10.0.0.2', last: '10.0.0.5' } }
+    const rest = allocate(pooled, named('a', 'b'), [])
+    expect(rest.ok && [...rest.addresses.values()]).toEqual(['10.0.0.6', '10.0.0.1'])
+    // A pool that reaches beyond the subnet keeps what is within it.
+    const beyond = { ...small, dhcpPool: { first: '9.0.0.0', last: '10.0.0.3' } }
+    expect([...allocate(beyond, named('a', 'b', 'c', 'd'), []).addresses.values()]).toEqual([
+      ...['10.0.0.6', '10.0.0.4', '10.0.0.5'],
+    ])
+    const above = { ...small, dhcpPool: { first: '10.0.0.5', last: '11.0.0.0' } }
+    expect([...allocate(above, named('a', 'b', 'c', 'd', 'e'), []).addresses.values()]).toEqual(
+      [1, 2, 3, 4].map((last) => `10.0.0.${last}`),
+    )
+  })
+
+  it('says what to do where addresses run out, and that a subnet is none', () => {
+    const full: Subnet = { ...subnet, cidr: '10.0.0.0/30', gateway: '10.0.0.1', dnsServers: [], dhcpPool: null }
+    const reasonOf = (of: Subnet) => {
+      const given = allocate(of, named('a', 'b'), [])
+      return given.ok ? undefined : given.reason
+    }
+    expect(reasonOf(full)).toBe(
+      '10.0.0.0/30 has no address left for b: 1 units have one, and the rest is the DHCP pool, the gateway, reserved or in use. Make the pool smaller or the subnet larger.',
+    )
+    expect(reasonOf({ ...full, staticRange: { first: '10.0.0.2', last: '10.0.0.2' } })).toMatch(
+      /in use\. Widen the static range\.$/,
+    )
+    expect(allocate({ ...full, cidr: 'nonsense' }, named('a'), [])).toEqual({
+      ok: false,
+      reason: 'nonsense is not a subnet.',
+      addresses: new Map(),
+    })
+  })
+
+  it('keeps a range within its subnet, and begins at its first address', () => {
+    const ranged: Subnet = { ...subnet, cidr: '10.0.0.0/29', gateway: null, dnsServers: [], dhcpPool: null }
+    const wide = { ...ranged, staticRange: { first: '9.0.0.0', last: '11.0.0.0' } }
+    expect([...allocate(wide, named('a', 'b'), []).addresses.values()]).toEqual(['10.0.0.1', '10.0.0.2'])
+  })
+
+  it('gives units of one rank their addresses in list order', () => {
+    const units = ['z', 'y', 'x', 'w'].map((unit) => ({ unit, rank: 1 }))
+    expect([
+      ...allocate(subnet, [...units, { unit: 'low', rank: 0 }, { unit: 'last', rank: 2 }], []).addresses,
+    ]).toEqual([
+      ...[
+        ['z', '10.44.8.21'],
+        ['y', '10.44.8.22'],
+        ['x', '10.44.8.23'],
+        ['w', '10.44.8.24'],
+      ],
+      ...[
+        ['low', '10.44.8.20'],
+        ['last', '10.44.8.25'],
+      ],
+    ])
+  })
+
   it('gives controllers the lowest addresses, wherever they stand on the list', () => {
     const given = allocate(subnet, [{ unit: 'a' }, { unit: 'b' }, { unit: 'controller', rank: 0 }], [])
     expect(given.ok && given.addresses.get('controller')).toBe('10.44.8.20')

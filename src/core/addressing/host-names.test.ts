@@ -32,3 +32,9 @@ it('gives each a name of its own that is one, whatever they are called', () => {
     ),
   )
 })
+
+it('keeps long names within what DNS takes, numbered ones too', () => {
+  const long = 'x'.repeat(80)
+  expect(hostNames([long, long])).toEqual(['x'.repeat(63), `${'x'.repeat(61)}-2`])
+  expect(hostNames(['a  --  b'])).toEqual(['a----b'])
+})
