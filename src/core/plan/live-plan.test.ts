@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { parse } from 'yaml'
 import { cards, countryOf } from '../../../tests/support/data'
 import { jobDocumentSchema } from '../job/job-document'
 import { channelProblemOf } from '../radio/plan-radios'
 import { radioId } from '../radio/radio-request'
-import { explainPlan, planLive, radiosOnAir } from './live-plan'
+import { explainPlan, type LivePlan, planLive, radiosOnAir } from './live-plan'
 import { makePlan, type PlanInput, plannedNothing, type UnitPlan } from './plan'
 
 const whole = jobDocumentSchema.parse(
@@ -21,7 +21,10 @@ const input: PlanInput = {
   site: whole.site,
   effort: 'quick',
 }
-const live = planLive(input)
+let live: LivePlan
+beforeEach(() => {
+  live = planLive(input)
+})
 const setBy = (plans: readonly UnitPlan[]): PlanInput['before'] =>
   new Map(
     plans.map(({ unit, address, radios }) => [
