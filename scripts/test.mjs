@@ -12,7 +12,7 @@ const chosen = words.filter((word) => word !== '--quick')
 const helper = ['tcpdump', 'socat', 'iproute2', 'ping', 'setpriv']
 const slow = quick ? [] : ['chromium', 'cups', 'ncclient', 'netconfd', 'qemu', 'snmpd', 'tshark']
 await Promise.all([
-  ensureDebian('mariadb', 'yanglint', 'yangModules', 'kea', 'dnsmasq', 'openssl', ...helper, ...slow),
+  ensureDebian('mariadb', 'yanglint', 'yangModules', 'kea', 'dnsmasq', 'lldpd', 'openssl', ...helper, ...slow),
   ensureNodeModules(),
 ])
 await import('./build.mjs')

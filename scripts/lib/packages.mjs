@@ -46,6 +46,12 @@ const packages = {
     why: 'the tests against an SNMP agent that nobody here wrote',
     service: 'snmpd',
   },
+  lldpd: {
+    file: '/usr/sbin/lldpd',
+    names: ['lldpd'],
+    why: 'the tests against an LLDP speaker that nobody here wrote',
+    service: 'lldpd',
+  },
   openssl: { file: '/usr/bin/openssl', names: ['openssl'], why: 'the tests of signatures' },
   netconfd: {
     file: '/usr/sbin/netconfd',

@@ -84,6 +84,14 @@ export class LabWire {
     return this.#answering().map(({ unit }) => ({ mac: unit.identity.mac, address: unit.address }))
   }
 
+  /** What units say of themselves by LLDP, where their firmware speaks it. */
+  introductions(): { mac: string; words: string }[] {
+    return this.#answering().flatMap(({ unit }) => {
+      const { lldp } = unit.sheet
+      return lldp === null ? [] : [{ mac: unit.identity.mac, words: lldp }]
+    })
+  }
+
   openLane(target: Target): string {
     const key = `${target.mac} ${target.address}`
     const open = this.#lanes.get(key)

@@ -40,6 +40,8 @@ export class BenchWatch {
   readonly #resumption = new Resumption()
   #sweeping: { readonly jobId: number; readonly over: Promise<void> } | undefined
   #laptopTold = ''
+  /** What units said of themselves by LLDP when it was last listened to, by MAC. */
+  #introductions: ReadonlyMap<string, string> = new Map()
   /** Monotonic, ms. */
   #sweptAt: number | undefined
   #nextSweepAt = 0
@@ -119,10 +121,12 @@ export class BenchWatch {
       management: job.brief.management.cidr,
       provenAt: provenPlaces(before),
       before: before.sightings,
+      introductions: this.#introductions,
       now: Date.now(),
     })
     this.#sweptAt = performance.now()
-    const everything = await hearing
+    const { introductions, ...everything } = await hearing
+    this.#introductions = new Map(introductions.map(({ mac, words }) => [mac, words]))
     const silent = new Set(units.map(({ mac }) => mac))
     for (const { mac } of sightings) silent.delete(mac)
     // Of whom is seen nothing more need be heard; of strays, who answers is enough.

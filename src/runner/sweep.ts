@@ -37,6 +37,8 @@ export interface SweepInput {
   readonly provenAt: ReadonlyMap<string, { readonly address: string; readonly prefix: number }>
   /** What the sweep before saw: who said who it is does not have to say it again. */
   readonly before: readonly Sighting[]
+  /** What units have said of themselves by LLDP, by MAC. */
+  readonly introductions: ReadonlyMap<string, string>
   /** ms since 1970. */
   readonly now: number
 }
@@ -147,20 +149,26 @@ async function stillThere(lane: Lane, card: DirectCard, model: string): Promise<
 }
 
 async function introduced(
-  { store, jobId, cards }: SweepInput,
+  { store, jobId, cards, introductions }: SweepInput,
   mac: string,
   lane: Lane,
   card: DirectCard,
 ): Promise<Identity> {
   const pin = pinCheck((fingerprint) => pinOnFirstSight(store, jobId, mac, fingerprint, new Date()))
   const dialect = openDialect(card, lane, pin)
+  const lldp = introductions.get(mac)
+  const told: Evidence = lldp === undefined ? {} : { lldp }
   try {
-    const seen = await dialect.identify()
+    const seen = { ...(await dialect.identify()), ...told }
     const all = isKnown(seen, cards.values()) ? seen : { ...seen, ...(await bySnmp(lane)) }
     return { model: modelBy(all, cards.values()), answers: 'service' }
   } catch (error) {
     if (error instanceof WireError)
-      return { model: null, answers: error.kind === 'untrusted' ? 'untrusted' : 'arp-only' }
+      return {
+        // Whoever does not answer may have said what it is all the same.
+        model: isKnown(told, cards.values()) ? modelBy(told, cards.values()) : null,
+        answers: error.kind === 'untrusted' ? 'untrusted' : 'arp-only',
+      }
     throw error
   } finally {
     dialect.close()

@@ -27,10 +27,15 @@ afterEach(async () => {
 })
 
 const sweepOf = async (opened: Bench) => {
+  const host = labHost({
+    url: opened.env.AIR_MUSTER_LAB_URL ?? '',
+    token: opened.env.AIR_MUSTER_LAB_TOKEN ?? '',
+  })
+  const { introductions } = await host.heard()
   const { plans } = await loadPlans(opened.store, opened.jobId)
   return sweep({
     store: opened.store,
-    host: labHost({ url: opened.env.AIR_MUSTER_LAB_URL ?? '', token: opened.env.AIR_MUSTER_LAB_TOKEN ?? '' }),
+    host,
     jobId: opened.jobId,
     units: await listUnits(opened.store, opened.jobId),
     plans: new Map(plans.map((plan) => [plan.unit, plan])),
@@ -38,6 +43,7 @@ const sweepOf = async (opened: Bench) => {
     management: '10.44.8.0/24',
     provenAt: new Map(),
     before: [],
+    introductions: new Map(introductions.map(({ mac, words }) => [mac, words])),
     now: 1_000,
   })
 }
@@ -74,6 +80,25 @@ describe('a sweep', () => {
     await allUp(bench)
     const models = (await sweepOf(bench)).map(({ model }) => model)
     expect(models).toEqual(['Lowbeam L24', 'Lowbeam L24', 'Lowbeam L24', 'Ostrel O-20'])
+  })
+
+  it('knows a unit by what it says over LLDP, where its service says nothing that a card knows or does not answer', async () => {
+    const sheet = { ...ostrelO40, model: 'O-49', lldp: 'Brackwater B7, firmware 1.7' }
+    bench = await openBench({ lab: { variants: new Map([['Ostrel O-40', sheet]]) } })
+    await allUp(bench)
+    expect((await sweepOf(bench)).map(({ model }) => model)).toEqual([
+      ...['Brackwater B7', 'Brackwater B7', 'Brackwater B7', 'Ostrel O-20'],
+    ])
+    await bench.close()
+    // While it starts it answers ARP, and nothing else.
+    bench = await openBench({
+      ...{ lab: { variants: new Map([['Ostrel O-40', sheet]]) }, pace: 15 },
+      change: (job) => void job.units.pop(),
+    })
+    await expect.poll(() => bench?.lab.wire.arp('192.168.77.1').length, { timeout: 10_000, interval: 10 }).toBe(3)
+    expect((await sweepOf(bench)).map(({ model, answers }) => [model, answers])).toEqual(
+      Array.from({ length: 3 }, () => ['Brackwater B7', 'arp-only']),
+    )
   })
 
   it('shows a unit that only answers ARP as still starting', async () => {

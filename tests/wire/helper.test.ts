@@ -168,6 +168,24 @@ describe('the wire helper', () => {
     inBox('ip', 'addr', 'del', '192.168.7.7/24', 'dev', 'eth0')
   })
 
+  it('hears from Debian’s lldpd what a unit says that it is', async () => {
+    // It gives its rights up, and then has none in the folder of this test.
+    const files = join(tmpdir(), `air-muster-lldpd-${process.pid}`)
+    const words = ['-d', '-u', `${files}.sock`, '-p', `${files}.pid`, '-I', 'eth0', '-S', 'Brackwater B7, firmware 1.7']
+    const speaker = spawn('ip', ['netns', 'exec', wire.box(1), '/usr/sbin/lldpd', ...words], { stdio: 'ignore' })
+    try {
+      const introductions = async () =>
+        (await onLaptop<{ introductions: unknown[] }>(`console.log(JSON.stringify(await host.heard()))`)).introductions
+      await expect
+        .poll(introductions, { timeout: 20_000, interval: 500 })
+        .toEqual([{ mac: macs[1], words: 'Brackwater B7, firmware 1.7' }])
+    } finally {
+      speaker.kill('SIGTERM')
+      await ended(speaker)
+      for (const end of ['sock', 'sock.lock', 'pid']) rmSync(`${files}.${end}`, { force: true })
+    }
+  })
+
   it('ends with its listeners, and leaves the laptop as it was when it is told to end', async () => {
     await onLaptop(`const macs = ${JSON.stringify(macs)}${throughLanes}; console.log(JSON.stringify(told))`)
     helper.kill('SIGTERM')

@@ -12,17 +12,20 @@ export interface Evidence {
   readonly banner?: string
   /** Title of its first page. */
   readonly title?: string
+  /** System description by LLDP (IEEE 802.1AB-2016, 8.5.7). */
+  readonly lldp?: string
 }
 
 /** Does what was seen fit the card? A card that says nothing of a thing fits whatever is seen of it. */
 export function fits(evidence: Evidence, { recognise }: Pick<KitCard, 'recognise'>): boolean {
-  const { realm, sysObjectId, banner, title } = recognise
+  const { realm, sysObjectId, banner, title, lldp } = recognise
   const fitsRealm = evidence.realm === undefined || realm === '' || evidence.realm === realm
   const fitsObject =
     evidence.sysObjectId === undefined || sysObjectId === undefined || evidence.sysObjectId === sysObjectId
   const fitsBanner = evidence.banner === undefined || banner === undefined || matches(banner, evidence.banner)
   const fitsTitle = evidence.title === undefined || title === undefined || matches(title, evidence.title)
-  return fitsRealm && fitsObject && fitsBanner && fitsTitle
+  const fitsLldp = evidence.lldp === undefined || lldp === undefined || matches(lldp, evidence.lldp)
+  return fitsRealm && fitsObject && fitsBanner && fitsTitle && fitsLldp
 }
 
 /** Is there a card that knows what was seen? */
@@ -42,15 +45,16 @@ function knownBy(evidence: Evidence, cards: Iterable<KitCard>): KitCard | undefi
 }
 
 function ownWords(evidence: Evidence): string {
-  return evidence.realm ?? evidence.sysObjectId ?? evidence.banner ?? evidence.title ?? 'unknown'
+  return evidence.realm ?? evidence.sysObjectId ?? evidence.banner ?? evidence.title ?? evidence.lldp ?? 'unknown'
 }
 
 /** Does the card know what was seen, rather than merely not contradict it? */
-function speaksFor({ recognise }: KitCard, { realm, sysObjectId, banner, title }: Evidence): boolean {
+function speaksFor({ recognise }: KitCard, { realm, sysObjectId, banner, title, lldp }: Evidence): boolean {
   return (
     (realm !== undefined && recognise.realm !== '') ||
     (sysObjectId !== undefined && recognise.sysObjectId !== undefined) ||
     (banner !== undefined && recognise.banner !== undefined) ||
-    (title !== undefined && recognise.title !== undefined)
+    (title !== undefined && recognise.title !== undefined) ||
+    (lldp !== undefined && recognise.lldp !== undefined)
   )
 }

@@ -17,10 +17,13 @@ export const labWire = {
     ask: z.object({ subnets: z.array(z.string()).max(64) }),
     answer: z.object({ found: z.array(z.object({ mac: z.string(), address: z.string() })) }),
   },
-  /** Who is on the wire at all, with the address that each speaks from. */
+  /** Who is on the wire at all, with the address that each speaks from; and who says by LLDP what it is. */
   'on-link': {
     ask: z.object({}),
-    answer: z.object({ found: z.array(z.object({ mac: z.string(), address: z.string().nullable() })) }),
+    answer: z.object({
+      found: z.array(z.object({ mac: z.string(), address: z.string().nullable() })),
+      introductions: z.array(z.object({ mac: z.string(), words: z.string() })),
+    }),
   },
   /** Addresses that the laptop never speaks from. */
   'keep-off': {

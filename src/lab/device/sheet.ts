@@ -31,6 +31,7 @@ export const ostrelO40: StandInSheet = {
   front: 'restconf',
   slots: null,
   mostPoints: null,
+  lldp: null,
   ignoresPing: false,
   sessions: 'many',
   lights: {
@@ -100,6 +101,7 @@ export const brackwaterB7: StandInSheet = {
   maker: 'Brackwater',
   model: 'B7',
   objectId: '1.3.6.1.4.1.32473.7.1',
+  lldp: 'Brackwater B7, firmware 1.7',
   firmware: '5.11.0',
   factory: {
     address: '172.31.9.1',

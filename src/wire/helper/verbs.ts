@@ -19,6 +19,7 @@ const heard = z.object({
       port: z.string(),
       portWords: z.string().optional(),
       name: z.string().optional(),
+      words: z.string().optional(),
       address: z.string().optional(),
       at: z.number(),
     }),

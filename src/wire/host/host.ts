@@ -49,6 +49,11 @@ export interface Lane extends LaneTarget {
   close(): Promise<void>
 }
 
+export interface HeardOnLink extends Heard {
+  /** Who says by LLDP what it is, in its own words. */
+  readonly introductions: readonly { readonly mac: string; readonly words: string }[]
+}
+
 export interface Neighbour {
   readonly mac: string
   readonly address: string
@@ -75,7 +80,7 @@ export interface Host {
    */
   neighbours(subnets: readonly string[]): Promise<Neighbour[]>
   /** What is heard beside who answers; nothing where this host cannot listen. */
-  heard(): Promise<Heard>
+  heard(): Promise<HeardOnLink>
   /**
    * Addresses that the laptop never speaks from: the plan gives them to units, or a server hands them out.
    * @param ranges  first and last address of each

@@ -31,7 +31,10 @@ export function labHost(lab: LabAddress): Host {
     onLink: async () => undefined,
     arp: async (address) => (await ask('arp', { address })).macs,
     neighbours: async (subnets) => (await ask('neighbours', { subnets: [...subnets] })).found,
-    heard: async () => ({ ...nothingHeard, onLink: (await ask('on-link', {})).found }),
+    heard: async () => {
+      const { found, introductions } = await ask('on-link', {})
+      return { ...nothingHeard, onLink: found, introductions }
+    },
     keepOff: async (ranges) => {
       await ask('keep-off', { ranges: [...ranges] })
     },

@@ -66,6 +66,9 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
           .filter(isRecent)
           .map(({ mac, hostName, vendorClass }) => ({ mac, says: vendorClass ?? hostName })),
         onLink: [...talking.filter(isRecent).map(({ mac, address }) => ({ mac, address })), ...onLink],
+        introductions: neighbours
+          .filter(isRecent)
+          .flatMap(({ mac, words }) => (words === undefined ? [] : [{ mac, words }])),
         cableEnd: end ? { name: end.name ?? end.chassis, port: end.portWords ?? end.port } : null,
       }
     },

@@ -72,7 +72,7 @@ export function plainHost(interfaceName: string): Host {
     neighbours: async (subnets) => ask(subnets.flatMap(hostsToAsk).filter((address) => sharing(address) !== undefined)),
     heard: async () => {
       const everybody = [...(await linkLocal.everybody()).keys()]
-      return { ...nothingHeard, onLink: everybody.map((mac) => ({ mac, address: null })) }
+      return { ...nothingHeard, introductions: [], onLink: everybody.map((mac) => ({ mac, address: null })) }
     },
     keepOff: async () => {},
     openLane: async (target) => {

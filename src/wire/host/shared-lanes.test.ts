@@ -27,7 +27,7 @@ function host() {
     onLink: async () => undefined,
     arp: async () => [],
     neighbours: async () => [],
-    heard: async () => nothingHeard,
+    heard: async () => ({ ...nothingHeard, introductions: [] }),
     keepOff: async () => {},
     openLane: opened,
     restore: async () => {},
