@@ -1,0 +1,39 @@
+// npm run mutants: changes the computing core one token at a time, and tells how many of the changes its tests notice.
+// Names of parts after -- choose among them. Takes the better part of an hour; not part of npm test.
+import { spawnSync } from 'node:child_process'
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { ensureNodeModules } from './lib/packages.mjs'
+import { root } from './lib/root.mjs'
+
+await ensureNodeModules()
+const chosen = process.argv.slice(2)
+const parts = chosen.length > 0 ? chosen : ['addressing', 'plan', 'regulatory', 'radio']
+const noticed = new Set(['Killed', 'Timeout'])
+const missed = new Set(['Survived', 'NoCoverage'])
+
+/** One line for each change that went unnoticed, so that a test can be written for it. */
+function unnoticed(file, source, { location: { start, end }, replacement, mutatorName }) {
+  const line = source.split('\n')[start.line - 1] ?? ''
+  const was = line.slice(start.column - 1, start.line === end.line ? end.column - 1 : undefined)
+  return `  ${file}:${start.line} ${mutatorName}: ${was.trim()} -> ${String(replacement).split('\n')[0]}`
+}
+
+const lines = []
+for (const part of parts) {
+  const { status } = spawnSync(
+    join(root, 'node_modules/.bin/stryker'),
+    ['run', '--mutate', `src/core/${part}/*.ts,!src/core/**/*.test.ts`],
+    { cwd: root, stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, AIR_MUSTER_PART: part } },
+  )
+  if (status !== 0) process.exit(status ?? 1)
+  const { files } = JSON.parse(readFileSync(join(root, 'reports/mutation/mutation.json'), 'utf8'))
+  const all = Object.entries(files).flatMap(([file, { mutants, source }]) =>
+    mutants.map((mutant) => ({ file, source, mutant })),
+  )
+  const [seen, unseen] = [noticed, missed].map((kinds) => all.filter(({ mutant }) => kinds.has(mutant.status)))
+  for (const { file, source, mutant } of unseen) process.stdout.write(`${unnoticed(file, source, mutant)}\n`)
+  const share = (100 * seen.length) / (seen.length + unseen.length)
+  lines.push(`${part}: ${seen.length} of ${seen.length + unseen.length} changes noticed, ${share.toFixed(1)} %`)
+}
+process.stdout.write(`${lines.join('\n')}\n`)
