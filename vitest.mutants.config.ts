@@ -9,7 +9,6 @@ const long = [
   'by annealing comes closer',
   'stay off radar where they can',
   'are narrower only where',
-  'are the same whether walls are looked up',
   'has no legal block whose pieces',
   'refuses what is not legal with a reason',
 ]

@@ -98,6 +98,23 @@ describe('allocation', () => {
     })
   })
 
+  it('gives two who were given one address before one each, the locked one first wherever it stands', () => {
+    const both = [
+      { unit: 'a', reserved: '10.44.8.40', locked: false },
+      { unit: 'b', reserved: '10.44.8.40' },
+      { unit: 'c', reserved: 'nonsense' },
+      { unit: 'd', rank: 0 },
+    ]
+    expect([...allocate(subnet, both, []).addresses]).toEqual([
+      ...[
+        ['a', '10.44.8.40'],
+        ['b', '10.44.8.21'],
+        ['c', '10.44.8.22'],
+        ['d', '10.44.8.20'],
+      ],
+    ])
+  })
+
   it('keeps a range within its subnet, and begins at its first address', () => {
     const ranged: Subnet = { ...subnet, cidr: '10.0.0.0/29', gateway: null, dnsServers: [], dhcpPool: null }
     const wide = { ...ranged, staticRange: { first: '9.0.0.0', last: '11.0.0.0' } }

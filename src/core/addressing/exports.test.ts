@@ -94,6 +94,31 @@ describe('the laptop', () => {
     for (const { subnet, address } of lines) expect(isIn(subnet, address)).toBe(true)
   })
 
+  it('gets none of the pool, from its first to its last, and the highest that is left', () => {
+    const addressWith = (part: Partial<ExportInput['brief']['management']>) => {
+      const management = { ...demoBrief.management, dnsServers: [], gateway: null, reserved: [], ...part }
+      return laptopAddresses({ ...demoBrief, management, subnets: [] }, [], [])[0]?.address
+    }
+    expect(addressWith({ dhcpPool: null })).toBe('10.44.8.250')
+    expect(addressWith({ dhcpPool: { first: '10.44.8.240', last: '10.44.8.250' } })).toBe('10.44.8.239')
+    expect(addressWith({ dhcpPool: { first: '10.44.8.250', last: '10.44.8.250' } })).toBe('10.44.8.249')
+    expect(addressWith({ dhcpPool: { first: '10.44.8.10', last: '10.44.8.249' } })).toBe('10.44.8.250')
+    expect(addressWith({ dhcpPool: { first: '10.44.8.2', last: '10.44.8.254' } })).toBe('10.44.8.1')
+    expect(addressWith({ dhcpPool: { first: '10.44.8.1', last: '10.44.8.254' } })).toBeUndefined()
+    // Of a small subnet the last, since four from its end there is none.
+    expect(addressWith({ cidr: '10.44.8.0/29', dhcpPool: null })).toBe('10.44.8.2')
+    expect(addressWith({ cidr: '10.44.8.0/30', dhcpPool: null })).toBe('10.44.8.2')
+    expect(addressWith({ cidr: '10.44.8.0/29', dhcpPool: null, reserved: ['10.44.8.2'] })).toBe('10.44.8.1')
+    expect(addressWith({ cidr: 'nonsense' })).toBeUndefined()
+  })
+
+  it('is within a subnet or not', () => {
+    expect(['10.44.8.0', '10.44.8.255', '10.44.9.0'].map((address) => isIn('10.44.8.0/24', address))).toEqual([
+      ...[true, true, false],
+    ])
+    expect(isIn('nonsense', '10.44.8.1')).toBe(false)
+  })
+
   it('has no address that anybody has, whatever is taken, or none where none is left', () => {
     const taken = fc.array(fc.integer({ min: 1, max: 254 }), { maxLength: 254 })
     fc.assert(

@@ -1,0 +1,92 @@
+import { describe, expect, it } from 'vitest'
+import { cards, countryOf, demoBrief } from '../../../tests/support/data'
+import type { Unit } from '../kit/unit'
+import { makePlan, type PlanInput, plannedNothing } from './plan'
+
+const unit = (id: string, model = 'Ostrel O-40'): Unit => ({
+  ...{ id, name: id, place: '', model, mac: '02:4f:52:00:00:01', serial: '', port: null },
+})
+const plan = (part: Partial<PlanInput> & Pick<PlanInput, 'units'>) =>
+  makePlan({ brief: demoBrief, cards, country: countryOf('NZ'), before: new Map(), effort: 'quick', ...part })
+const addresses = (of: ReturnType<typeof plan>) => of.plans.map(({ unit: id, address }) => [id, address])
+const brief = (part: Partial<(typeof demoBrief)['management']>) => ({
+  ...demoBrief,
+  management: { ...demoBrief.management, ...part },
+})
+
+describe('a plan of a job', () => {
+  it('has an address and the radios of the policy for every unit whose model has a card, in list order', () => {
+    const made = plan({ units: [unit('a'), unit('stranger', 'Nobody N-1'), unit('b')] })
+    expect(addresses(made)).toEqual([
+      ['a', '10.44.8.20'],
+      ['b', '10.44.8.21'],
+    ])
+    expect(made.plans.map(({ radios }) => radios.map(({ band }) => band))).toEqual([
+      ['2.4', '5'],
+      ['2.4', '5'],
+    ])
+    expect(made.faults).toEqual([])
+    expect(made.problem.radios.map(({ id }) => id)).toHaveLength(4)
+  })
+
+  it('gives controllers the lowest addresses', () => {
+    expect(addresses(plan({ units: [unit('a'), unit('rack', 'Tarnhelm C1')] }))).toEqual([
+      ['a', '10.44.8.21'],
+      ['rack', '10.44.8.20'],
+    ])
+  })
+
+  it('keeps off addresses in use, and off factory addresses that lie in the management network', () => {
+    expect(addresses(plan({ units: [unit('a')], inUse: ['10.44.8.20'] }))).toEqual([['a', '10.44.8.21']])
+    const home = brief({ cidr: '192.168.77.0/29', gateway: null, dnsServers: [], dhcpPool: null, reserved: [] })
+    const given = addresses(plan({ units: ['a', 'b', 'c', 'd', 'e'].map((id) => unit(id)), brief: home }))
+    expect(given.map(([, address]) => address).sort()).toEqual([2, 3, 4, 5, 6].map((last) => `192.168.77.${last}`))
+  })
+
+  it('keeps what was planned and locked, and says so where a locked address cannot be kept', () => {
+    const before = new Map([
+      ['a', { ...plannedNothing, address: '10.44.8.40', addressLocked: true }],
+      ['b', { ...plannedNothing, address: '10.44.8.1', addressLocked: true }],
+      ['c', { ...plannedNothing, address: '10.44.8.1', addressLocked: false }],
+      ['d', { ...plannedNothing, address: undefined, addressLocked: true }],
+    ])
+    const made = plan({ units: ['a', 'b', 'c', 'd'].map((id) => unit(id)), before })
+    expect(addresses(made)).toEqual([
+      ['a', '10.44.8.40'],
+      ['b', '10.44.8.20'],
+      ['c', '10.44.8.21'],
+      ['d', '10.44.8.22'],
+    ])
+    expect(made.faults).toEqual([
+      {
+        code: 'locked-address-not-free',
+        unit: 'b',
+        sentence:
+          'b is locked to 10.44.8.1, which is in use, reserved, in the DHCP pool or outside the subnet: it would get 10.44.8.20. Lock another address.',
+      },
+    ])
+  })
+
+  it('gives those an address for whom there is one, and says for whom there is none', () => {
+    const tiny = brief({ cidr: '10.44.8.0/30', gateway: '10.44.8.1', dnsServers: [], dhcpPool: null, reserved: [] })
+    const made = plan({ units: [unit('a'), unit('b')], brief: tiny })
+    expect(addresses(made)).toEqual([['a', '10.44.8.2']])
+    expect(made.faults).toEqual([
+      { code: 'no-address-left', unit: undefined, sentence: expect.stringContaining('no address left for b') },
+    ])
+    const locked = new Map([['b', { ...plannedNothing, address: '10.44.8.9', addressLocked: true }]])
+    expect(plan({ units: [unit('a'), unit('b')], brief: tiny, before: locked }).faults[1]?.sentence).toContain(
+      'it would get none.',
+    )
+  })
+
+  it('keeps a channel that is locked, and off one on which a unit heard radar', () => {
+    const before = new Map([['a', { ...plannedNothing, locks: { '5': 149 } }]])
+    const channelOf = (of: ReturnType<typeof plan>, id: string) =>
+      of.plans.find((each) => each.unit === id)?.radios.find(({ band }) => band === '5')?.channel
+    expect(channelOf(plan({ units: [unit('a')], before }), 'a')).toBe(149)
+    const shut = new Map([['a', [{ band: '5' as const, lowMhz: 5150, highMhz: 5330 }]]])
+    expect(channelOf(plan({ units: [unit('a')] }), 'a')).toBeLessThan(100)
+    expect(channelOf(plan({ units: [unit('a')], shut }), 'a')).toBeGreaterThan(64)
+  })
+})
