@@ -1,7 +1,7 @@
 import type { NextConfig } from 'next'
 
 const config: NextConfig = {
-  serverExternalPackages: ['mysql2', '@zxcvbn-ts/core', '@zxcvbn-ts/language-common', 'pkijs'],
+  serverExternalPackages: ['mysql2', '@zxcvbn-ts/core', '@zxcvbn-ts/language-common', 'pkijs', 'ssh2'],
   poweredByHeader: false,
   // npm test checks the types of everything; whoever only starts need not wait for it.
   typescript: { ignoreBuildErrors: true },

@@ -6,6 +6,7 @@ import type { Outcome } from '../core/job/outcome'
 import { saveBrief } from '../jobs/brief'
 import { fromPages } from '../jobs/installation'
 import { setPassphrase as keepPassphrase, renewSecret, revealSecret as reveal } from '../jobs/secrets'
+import { removeSshKey, setSshKey } from '../jobs/ssh-key'
 import { withJob } from './with-job'
 
 const versionSchema = z.int()
@@ -17,6 +18,14 @@ export async function saveBriefAction(slug: string, version: number, input: unkn
 
 export async function setPassphrase(slug: string, networkId: string, text: string): Promise<Outcome> {
   return shown(slug, await withJob(slug, (store, job) => keepPassphrase(store, job, networkId, text)))
+}
+
+export async function setSshKeyAction(slug: string, text: string): Promise<Outcome> {
+  return shown(slug, await withJob(slug, (store, job) => setSshKey(store, job, z.string().parse(text))))
+}
+
+export async function removeSshKeyAction(slug: string): Promise<Outcome> {
+  return shown(slug, await withJob(slug, (store, job) => removeSshKey(store, job)))
 }
 
 export async function makeSecretAction(slug: string, name: string): Promise<Outcome> {

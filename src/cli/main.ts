@@ -52,6 +52,13 @@ program
   .description('load jobs from YAML or JSON files')
   .action(async (files: string[]) => print(await (await jobCommands()).load(files)))
 program
+  .command('key <job> [file]')
+  .description('keep an SSH private key, with which units that were set up before are signed in to')
+  .option('--remove', 'take it away')
+  .action(async (job: string, file: string | undefined, options: { remove?: true }) =>
+    print(await (await import('./key')).key(job, file, options)),
+  )
+program
   .command('sweep <job>')
   .description('look who is on the wire')
   .action(async (job: string) => print(await (await jobCommands()).sweepBench(job)))

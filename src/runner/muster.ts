@@ -111,6 +111,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       seenAt: view.roll.sightings.find((sighting) => sighting.mac === unit.mac)?.address,
       movers,
       names,
+      sshKey: secrets.get(secretName.sshKey),
       formerPasswords: mayStillHave(view.job.brief.admin, unit, { secrets, times, former }),
       subnets: [view.job.brief.management.cidr],
       pace,

@@ -94,6 +94,11 @@ export async function openFormerPasswords(store: Store, jobId: number): Promise<
   }))
 }
 
+/** Takes a secret away for good. */
+export async function forgetSecret(store: Store, jobId: number, name: string): Promise<void> {
+  await store.db.delete(secrets).where(and(eq(secrets.jobId, jobId), eq(secrets.name, name)))
+}
+
 /** Opens one secret for somebody who asked to see it; the caller records the asking first. */
 export async function openSecret(store: Store, jobId: number, name: string): Promise<string | undefined> {
   const [row] = await store.db

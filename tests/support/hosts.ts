@@ -79,7 +79,7 @@ function startHost(wire: BenchWire, index: number, folder: string): ChildProcess
   execFileSync(keygen, [...keygenWords, '-q', '-t', 'ed25519', '-N', '', '-f', join(etc, 'host_key')])
   writeFileSync(
     join(etc, 'sshd_config'),
-    'HostKey /etc/host_key\nPermitRootLogin yes\nPasswordAuthentication yes\nUsePAM no\nUseDNS no\nPidFile none\nMaxStartups 100\n',
+    'HostKey /etc/host_key\nPermitRootLogin yes\nPasswordAuthentication yes\nUsePAM no\nUseDNS no\nPidFile none\nMaxStartups 100\nAuthorizedKeysFile /etc/authorized_keys\nStrictModes no\n',
   )
   const script = `mount --bind ${etc} /etc && mount -t tmpfs none /run && mkdir -p -m 755 /run/sshd && hostname boxed-${index} &&
     exec ${unpacked('usr/sbin/sshd').join(' ')} -D -r -f /etc/sshd_config`
@@ -100,6 +100,8 @@ function endAllIn(space: string): void {
 
 export interface HostBench {
   readonly wire: BenchWire
+  /** Makes a host one that somebody set up before: no password is known, a key is. @returns the file of that key */
+  setUpByKey(index: number): string
   close(): void
 }
 
@@ -110,6 +112,15 @@ export function hostBench(count: number, folder: string): HostBench {
   wire.own('10.44.8.250/24')
   return {
     wire,
+    setUpByKey: (index) => {
+      const [etc, key] = [join(folder, `etc${index}`), join(folder, `key${index}`)]
+      const [keygen = '', ...words] = unpacked('usr/bin/ssh-keygen')
+      execFileSync(keygen, [...words, '-q', '-t', 'ed25519', '-N', '', '-f', key])
+      cpSync(`${key}.pub`, join(etc, 'authorized_keys'))
+      const hash = execFileSync('openssl', ['passwd', '-6', 'nobody knows this one'], { encoding: 'utf8' }).trim()
+      writeFileSync(join(etc, 'shadow'), `root:${hash}:19000:0:99999:7:::\nsshd:*:19000::::::\n`, { mode: 0o600 })
+      return key
+    },
     close: () => {
       for (const host of hosts) host.kill()
       for (const index of hosts.keys()) endAllIn(wire.box(index))

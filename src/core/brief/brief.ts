@@ -42,6 +42,8 @@ export const secretName = {
   jobPassword: 'admin/password',
   unitPassword: (unit: string) => `admin/password/${unit}`,
   pushedPassword: 'admin/pushed-password',
+  /** A private key for SSH, of somebody who set units up before: tried beside the passwords, where a job has one. */
+  sshKey: 'admin/ssh-key',
   snmpAuthentication: 'snmp/authentication',
   snmpPrivacy: 'snmp/privacy',
 } as const

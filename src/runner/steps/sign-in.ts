@@ -70,13 +70,14 @@ async function firstThatOpens({ target, journal }: UnitRun, dialect: Dialect): P
   const old = target.oldLogins.map(
     (login): Key => ({ kind: 'old', login, words: 'a password that the job had before' }),
   )
+  const byKey = target.keyLogins.map((login): Key => ({ kind: 'old', login, words: "the job's SSH key" }))
   // The likelier first: some units lock out after a few that fail. After a crash it may be either of two.
   const keys =
     journal.doors.password === 'shut'
-      ? [factory, job, ...old]
+      ? [factory, job, ...old, ...byKey]
       : target.passwordWasReplaced
-        ? [...old, job, factory]
-        : [job, factory, ...old]
+        ? [...old, job, factory, ...byKey]
+        : [job, factory, ...old, ...byKey]
   for (const key of keys) {
     try {
       await dialect.signIn(key.login)

@@ -24,6 +24,8 @@ export interface TargetInput {
   readonly seenAt: string | undefined
   /** Admin passwords that were replaced, the newest first. */
   readonly formerPasswords: readonly FormerPassword[]
+  /** Private key for SSH of the job, for units that somebody set up before. */
+  readonly sshKey: string | undefined
   /** Subnets in which it may have been given an address, CIDR. */
   readonly subnets: readonly string[]
 }
@@ -42,6 +44,7 @@ export class Target {
   readonly seenAt: string | undefined
   readonly subnets: readonly string[]
   readonly #formerPasswords: readonly FormerPassword[]
+  readonly #sshKey: string | undefined
   readonly #marks: ReadonlyMap<string, string>
 
   constructor(input: TargetInput) {
@@ -55,6 +58,7 @@ export class Target {
     this.seenAt = input.seenAt
     this.subnets = input.subnets
     this.#formerPasswords = input.formerPasswords
+    this.#sshKey = input.sshKey
     this.#marks = new Map(input.expected.map((each) => [keyText(each), each.mark]))
   }
 
@@ -94,6 +98,15 @@ export class Target {
       .map(({ clear }) => clear)
       .filter((clear) => clear !== password)
     return [...new Set(passwords)].slice(0, mostOldLogins).map((each) => ({ user, password: each }))
+  }
+
+  /** Logins by the job's SSH key, where it has one and the unit is spoken to over SSH: as its admin, and as out of its box. */
+  get keyLogins(): Credentials[] {
+    const privateKey = this.#sshKey
+    const { dialect, factory } = this.card
+    const overSsh = dialect.kind === 'netconf' || (dialect.kind === 'cli' && dialect.over === 'ssh')
+    if (privateKey === undefined || !overSsh) return []
+    return [...new Set([this.login.user, factory.login.user])].map((user) => ({ user, password: '', privateKey }))
   }
 
   /** Whether the password that it was given last was replaced since. */

@@ -4,6 +4,7 @@ import { useBrief } from './brief-draft'
 import { Faults } from './faults'
 import { Choice } from './fields'
 import { SecretField } from './secret-field'
+import { SshKeyField } from './ssh-key-field'
 
 /** How units are signed in to. */
 export function AdminText() {
@@ -56,6 +57,9 @@ export function AdminText() {
           ]}
         />
         .
+      </p>
+      <p>
+        Units that somebody set up before may take a key in place of a password. <SshKeyField />
       </p>
       <Faults under={['admin']} />
     </>

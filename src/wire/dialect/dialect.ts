@@ -8,6 +8,8 @@ import type { Evidence } from '../../core/kit/recognise'
 export interface Credentials {
   readonly user: string
   readonly password: string
+  /** Private key for SSH (RFC 4252, 7), in place of the password. */
+  readonly privateKey?: string
 }
 
 export interface RadioOnAir {

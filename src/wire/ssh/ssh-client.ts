@@ -30,8 +30,9 @@ export async function connectSsh(lane: Lane, port: number, login: Credentials, p
       client.connect({
         sock: socket as Socket,
         username: login.user,
-        password: login.password,
-        tryKeyboard: true,
+        ...(login.privateKey === undefined
+          ? { password: login.password, tryKeyboard: true }
+          : { privateKey: login.privateKey }),
         readyTimeout: handshakeMs,
         keepaliveInterval: keepAliveMs,
         keepaliveCountMax: 2,
