@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, it } from 'vitest'
 import { nearCountries } from './country'
-import { readRegulatoryDatabase } from './database'
+import { RegulatoryFormatError, readRegulatoryDatabase } from './database'
 
 const file = readFileSync(join(import.meta.dirname, '../../../data/regulatory.db'))
 
@@ -12,7 +12,8 @@ it('reads all countries of the file, in order', () => {
   expect(codes).toEqual([...codes].sort())
 })
 
-it('reads a rule that was written by hand', () => {
+/** A file with one country and one rule, written by hand; `change` is laid over it, byte by byte. */
+function written(change: Readonly<Record<number, number>> = {}): Buffer {
   const bytes = Buffer.alloc(60)
   bytes.write('RGDB', 0)
   bytes.writeUInt32BE(20, 4)
@@ -27,6 +28,12 @@ it('reads a rule that was written by hand', () => {
   bytes.writeUInt32BE(5350000, 36)
   bytes.writeUInt32BE(80000, 40)
   bytes.writeUInt16BE(600, 44)
+  for (const [at, byte] of Object.entries(change)) bytes[Number(at)] = byte
+  return bytes
+}
+
+it('reads a rule that was written by hand', () => {
+  const bytes = written()
   const country = readRegulatoryDatabase(bytes).get('XY')
   expect(country?.dfs).toBe('ETSI')
   expect(country?.rules).toEqual([
@@ -52,6 +59,59 @@ it.each([
   ['nothing', Buffer.alloc(0), 'byte 0: the file ends within the magic number'],
 ])('says where %s goes wrong', (_name, bytes, words) => {
   expect(() => readRegulatoryDatabase(bytes)).toThrow(words)
+})
+
+it.each([
+  ['a code of small letters', { 8: 0x78 }, 'byte 8: "xY" is not a country code'],
+  ['a code that ends wrong', { 9: 0x30 }, 'byte 8: "X0" is not a country code'],
+  ['a country twice', { 12: 0x58, 13: 0x59, 15: 5 }, 'byte 12: XY stands there twice'],
+  ['a short collection', { 20: 2 }, 'byte 20: the rules of XY have length 2, at least 3 is needed'],
+  ['a region of nobody', { 22: 4 }, 'byte 22: the rules of XY name an unknown DFS region'],
+  ['a short rule', { 28: 15 }, 'byte 28: a rule of XY has length 15, at least 16 is needed'],
+  ['flags of tomorrow', { 29: 32 }, 'byte 29: a rule of XY has flags 32 that this program does not know'],
+  [
+    'a rule that ends where it starts',
+    { 36: 0, 37: 0x50, 38: 0x1b, 39: 0xd0 },
+    'byte 32: a rule of XY ends at 5250000 kHz, not above its start at 5250000 kHz',
+  ],
+  ['a pointer past the end', { 24: 1 }, 'byte 1052: the file ends within a rule of XY'],
+  ['a collection past the end', { 10: 1 }, 'byte 1044: the file ends within the rules of XY'],
+])('names the byte and the fault of %s', (_name, change, words) => {
+  expect(() => readRegulatoryDatabase(written(change))).toThrow(new RegulatoryFormatError(words))
+})
+
+it('names the version, the country entry and itself where it ends too soon', () => {
+  expect(() => readRegulatoryDatabase(written().subarray(0, 6))).toThrow('byte 4: the file ends within the version')
+  expect(() => readRegulatoryDatabase(written().subarray(0, 9))).toThrow(
+    'byte 10: the file ends within a country entry',
+  )
+  expect(new RegulatoryFormatError('x').name).toBe('RegulatoryFormatError')
+})
+
+it('reads each flag for itself, every region, and the time of a rule only where the rule is long enough for one', () => {
+  const rule = (change: Readonly<Record<number, number>>) => readRegulatoryDatabase(written(change)).get('XY')?.rules[0]
+  const flags = (of: number) => {
+    const { noOfdm, noOutdoor, dfs, noIr, autoBandwidth } = rule({ 29: of }) ?? {}
+    return [noOfdm, noOutdoor, dfs, noIr, autoBandwidth]
+  }
+  expect([1, 2, 4, 8, 16, 31].map(flags)).toEqual([
+    [true, false, false, false, false],
+    [false, true, false, false, false],
+    [false, false, true, false, false],
+    [false, false, false, true, false],
+    [false, false, false, false, true],
+    [true, true, true, true, true],
+  ])
+  expect([0, 1, 2, 3].map((region) => readRegulatoryDatabase(written({ 22: region })).get('XY')?.dfs)).toEqual([
+    ...[null, 'FCC', 'ETSI', 'JP'],
+  ])
+  expect(rule({ 28: 16 })?.listenSeconds).toBeUndefined()
+  expect(rule({ 28: 17 })?.listenSeconds).toBeUndefined()
+  expect(rule({ 44: 0, 45: 0 })?.listenSeconds).toBeUndefined()
+  expect(rule({ 44: 0, 45: 1 })?.listenSeconds).toBe(1)
+  // A longer collection of another program is passed over, padded to an even length.
+  const long = written({ 20: 4 })
+  expect(readRegulatoryDatabase(long).get('XY')?.rules).toHaveLength(1)
 })
 
 it('never crashes on damage: it reads or it says where', () => {
