@@ -21,7 +21,7 @@ import { loadJob } from '../../src/jobs/load-job'
 import { appendEvents } from '../../src/store/events'
 import { findJob } from '../../src/store/jobs'
 import { openStore, type Store } from '../../src/store/open'
-import { saveSite } from '../../src/store/sites'
+import { loadSite, saveSite } from '../../src/store/sites'
 import { demoJob } from '../support/bench'
 import type { Stack } from '../support/site'
 
@@ -279,7 +279,8 @@ describe('a large file', () => {
       ...plainFloor,
     }
     const { id } = await job()
-    await saveSite(store, id, { ...emptySite, floors: [floor] }, 1)
+    const { version } = await loadSite(store, id)
+    await saveSite(store, id, { ...emptySite, floors: [floor] }, version)
     const png = drawing(4 * megabytes)
     await send('hall', png)
     const file = Buffer.from(

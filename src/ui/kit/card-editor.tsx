@@ -72,7 +72,8 @@ function stateOf(doc: string, onChange: (text: string) => void): EditorState {
       EditorView.scrollMargins.of(() => ({ bottom: 110 })),
       lintGutter(),
       codeColours,
-      EditorView.contentAttributes.of({ 'aria-label': 'The card as YAML' }),
+      // It scrolls with its text, so the text can be reached by keys.
+      EditorView.contentAttributes.of({ 'aria-label': 'The card as YAML', tabindex: '0' }),
       EditorView.updateListener.of((update) => {
         if (update.docChanged) onChange(update.state.doc.toString())
       }),
