@@ -1,7 +1,7 @@
 // npm test: installs what is missing, builds, checks the code, runs every test. Words after -- go to the test runner.
 //   --quick   leaves out what takes long: browsers, whole musters, ten thousand hostile messages, machines that nobody here
 //             wrote (npm run test:quick)
-import { spawn, spawnSync } from 'node:child_process'
+import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
 import { root } from './lib/root.mjs'
@@ -36,30 +36,13 @@ const long = [
   'tests/wire/pages.test.ts',
   '**/hostile.test.ts',
 ]
+// Virtual machines beside anything else would make all of it late (tried, also beside the quietest of tests: units did not
+// say who they are in time): they have this machine to themselves, at the end.
 const machines = 'tests/real/access-points.test.ts'
-// Virtual machines beside whole musters would make all of it late. They keep one of two processors busy, so beside them
-// run the tests that wait for nobody.
-const beside = ['src', 'tests/store', 'tests/cli']
 const without = (paths) => paths.flatMap((path) => ['--exclude', path])
-
-/** A run of the tests while another one is under way: what it says is told as one piece, when it has ended. */
-const later = (args) =>
-  new Promise((resolve) => {
-    const child = spawn(bin('vitest'), args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
-    const said = []
-    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => said.push(part))
-    child.on('close', (status) => resolve({ status: status ?? 1, said: Buffer.concat(said) }))
-  })
-
 if (quick) run(bin('vitest'), ['run', ...without(long), ...chosen])
 else if (chosen.length > 0) run(bin('vitest'), ['run', ...chosen])
 else {
-  run(bin('vitest'), ['run', ...without([machines, ...beside.map((path) => `${path}/**`)])])
-  const both = await Promise.all([
-    later(['run', machines]),
-    later(['run', '--maxWorkers', '1', ...without(['tests/{bench,e2e,real,run,wire}/**'])]),
-  ])
-  for (const { said } of both) process.stdout.write(said)
-  const bad = both.find(({ status }) => status !== 0)
-  if (bad) process.exit(bad.status)
+  run(bin('vitest'), ['run', ...without([machines])])
+  run(bin('vitest'), ['run', machines])
 }
