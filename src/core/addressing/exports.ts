@@ -5,8 +5,7 @@
  */
 import type { Brief } from '../brief/brief'
 import { hostNames } from './host-names'
-import { formatIpv4, parseCidr } from './ipv4'
-import { maskOf } from './laptop'
+import { formatIpv4, maskOf, parseCidr } from './ipv4'
 import { type AddressedController, type AddressedUnit, vendorOptions } from './vendor-option'
 
 export interface ExportInput {
@@ -76,7 +75,7 @@ export function keaConfig({ brief, units, controllers }: ExportInput, interfaceN
 export function dnsmasqConfig({ brief, units, controllers }: ExportInput): string {
   const { management } = brief
   const cidr = parseCidr(management.cidr)
-  const mask = cidr ? maskOf(cidr.prefix) : ''
+  const mask = cidr ? formatIpv4(maskOf(cidr.prefix)) : ''
   const network = cidr ? formatIpv4(cidr.network) : ''
   const names = hostNames(units.map(({ name }) => name))
   return `${[

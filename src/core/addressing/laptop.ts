@@ -6,7 +6,7 @@
  */
 import type { Brief } from '../brief/brief'
 import { type KitCard, modelName } from '../kit/kit-card'
-import { formatIpv4, parseCidr, parseIpv4, sameSubnet } from './ipv4'
+import { formatIpv4, maskOf, parseCidr, parseIpv4, sameSubnet } from './ipv4'
 
 export interface LaptopAddress {
   /** What the subnet is for: `Management`, or the models that come out of their boxes there. */
@@ -135,16 +135,11 @@ const commands: Readonly<Record<System, (address: string, prefix: number, interf
   }),
   macOS: (address, prefix, name) => ({
     list: 'networksetup -listallhardwareports',
-    set: `sudo ifconfig ${quoted(name)} inet ${address} netmask ${maskOf(prefix)} alias`,
+    set: `sudo ifconfig ${quoted(name)} inet ${address} netmask ${formatIpv4(maskOf(prefix))} alias`,
     undo: `sudo ifconfig ${quoted(name)} inet ${address} -alias`,
     remark:
       'The device behind the port that the cable is in, such as a USB adapter. Network settings, routes, DNS and Wi-Fi stay. Gone after a restart at the latest.',
   }),
-}
-
-/** `255.255.255.0` for 24. */
-export function maskOf(prefix: number): string {
-  return formatIpv4(prefix === 0 ? 0 : (0xffffffff << (32 - prefix)) >>> 0)
 }
 
 /** Is an address within a subnet written as `10.44.8.0/24`? */

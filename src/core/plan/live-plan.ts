@@ -105,10 +105,7 @@ function crowdedOf(
   const units = plans.flatMap(({ unit }) => (off.has(radioId(unit, '2.4')) ? [unit] : []))
   const radios = radiosOnAir('2.4', site, new Map(plans.map((plan) => [plan.unit, plan])))
   const floors = [...situated(site.floors).values()]
-  const fit = fitInUse(
-    site,
-    misfits.find(({ band }) => band === '2.4'),
-  )
+  const fit = fitInUse(site, misfits, '2.4')
   const covered = (on: readonly PlacedRadio[]): number => {
     const levels = floors.flatMap((floor) => [...coverage('2.4', floor, on, stepM, fit).dbm])
     return levels.length === 0 ? 0 : levels.filter((dbm) => dbm >= wantedDbm).length / levels.length

@@ -13,7 +13,7 @@ import {
   isLocked,
   listenSecondsIn,
   meetingOf,
-  noiseShare,
+  noiseOf,
   type ProblemRadio,
   pairsOf,
   weightOf,
@@ -31,19 +31,16 @@ interface Change {
   readonly delta: Float64Array
 }
 
-/** Blocks beside one block that its mask reaches, each with its loss, dB. */
-interface Beside {
-  readonly cells: Int32Array
-  readonly lossDb: Float64Array
-}
-
 export class ChannelField {
   readonly radios: readonly ProblemRadio[]
   /** Number of distinct blocks. */
   readonly blocks: number
   /** Overlap of two blocks, 0 to 1, `blocks` by `blocks`. */
   readonly overlap: Float64Array
-  readonly #beside: readonly Beside[]
+  /** Loss between two blocks that do not overlap, dB, `blocks` by `blocks`; infinite where nothing is counted. */
+  readonly #lossDb: Float64Array
+  /** For each block those that do not overlap it and are reached by its mask. */
+  readonly #beside: readonly Int32Array[]
   /** Pairs of less weight than this reach no block beside their own. */
   readonly #leastLossDb: number
   /** Option behind each block of each radio, -1 where it may not use it. */
@@ -76,18 +73,21 @@ export class ChannelField {
     for (const radio of radios) for (const option of radio.options) blockOf(option)
     this.blocks = spans.length
     this.overlap = new Float64Array(this.blocks * this.blocks)
-    this.#beside = spans.map((a, i) => {
-      const beside = spans.flatMap((b, j) => {
-        const { overlap, lossDb } = meetingOf(a, b, adjacent)
-        this.overlap[i * this.blocks + j] = overlap
-        return overlap === 0 && lossDb < Number.POSITIVE_INFINITY ? [{ cell: j, lossDb }] : []
-      })
-      return {
-        cells: Int32Array.from(beside, ({ cell }) => cell),
-        lossDb: Float64Array.from(beside, ({ lossDb }) => lossDb),
-      }
-    })
-    this.#leastLossDb = this.#beside.reduce((least, { lossDb }) => Math.min(least, ...lossDb), Number.POSITIVE_INFINITY)
+    this.#lossDb = new Float64Array(this.blocks * this.blocks)
+    let leastLossDb = Number.POSITIVE_INFINITY
+    this.#beside = spans.map((a, i) =>
+      Int32Array.from(
+        spans.flatMap((b, j) => {
+          const { overlap, lossDb } = meetingOf(a, b, adjacent)
+          this.overlap[i * this.blocks + j] = overlap
+          this.#lossDb[i * this.blocks + j] = lossDb
+          if (overlap > 0 || lossDb === Number.POSITIVE_INFINITY) return []
+          leastLossDb = Math.min(leastLossDb, lossDb)
+          return [j]
+        }),
+      ),
+    )
+    this.#leastLossDb = leastLossDb
     this.optionAt = new Int32Array(radios.length * this.blocks).fill(-1)
     this.price = new Float64Array(radios.length * this.blocks)
     this.block = new Int32Array(radios.length).fill(-1)
@@ -163,21 +163,20 @@ export class ChannelField {
 
   /** What the mask of a block lets through to the blocks beside it, put on a row of prices or taken off. */
   #reachBeside(row: number, block: number, w: number, sign: 1 | -1): void {
-    const { cells, lossDb } = this.#beside[block]!
+    const cells = this.#beside[block]!
+    const from = block * this.blocks
     for (let k = 0; k < cells.length; k += 1) {
-      const through = w - lossDb[k]!
-      if (through > 0) this.price[row + cells[k]!]! += sign * noiseShare * through
+      const cell = cells[k]!
+      this.price[row + cell]! += sign * noiseOf(w, this.#lossDb[from + cell]!)
     }
     this.work += cells.length
   }
 
   /** What a pair of so much weight costs on two blocks. */
   costBetween(block: number, other: number, w: number): number {
-    const overlap = this.overlap[block * this.blocks + other]!
-    if (overlap > 0 || w <= this.#leastLossDb) return overlap * w
-    const { cells, lossDb } = this.#beside[block]!
-    const at = cells.indexOf(other)
-    return at === -1 ? 0 : noiseShare * Math.max(0, w - lossDb[at]!)
+    const cell = block * this.blocks + other
+    const overlap = this.overlap[cell]!
+    return overlap > 0 ? overlap * w : noiseOf(w, this.#lossDb[cell]!)
   }
 
   readonly #changes = new Map<number, Change>()

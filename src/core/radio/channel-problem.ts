@@ -114,11 +114,16 @@ export function meetingOf(a: Span, b: Span, adjacent: ChannelProblem['adjacent']
  * air as a network on the same channel does. Weighed alike, it would put near neighbours on one channel for the sake of
  * far ones. Our own figure.
  */
-export const noiseShare = 0.25
+const noiseShare = 0.25
+
+/** What comes through of a pair of so much weight, over so much loss. */
+export function noiseOf(weight: number, lossDb: number): number {
+  return noiseShare * Math.max(0, weight - lossDb)
+}
 
 /** @param weight what the pair costs where the blocks overlap fully */
 export function costOfMeeting({ overlap, lossDb }: Meeting, weight: number): number {
-  return overlap > 0 ? overlap * weight : noiseShare * Math.max(0, weight - lossDb)
+  return overlap > 0 ? overlap * weight : noiseOf(weight, lossDb)
 }
 
 /** What a level costs where two blocks overlap fully. */

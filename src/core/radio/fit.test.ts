@@ -79,9 +79,9 @@ describe('a fitted model', () => {
   const fit: Fit = { atTenMetresDb: -6, perDecadeDb: -4 }
   it('is used where the site says so, and only there', () => {
     const found = misfit(measuredAs(() => -5))
-    expect(fitInUse(emptySite, found)).toEqual({ atTenMetresDb: 0, perDecadeDb: 0 })
-    expect(fitInUse({ ...emptySite, model: 'fitted' }, found)).toBe(found?.fit)
-    expect(fitInUse({ ...emptySite, model: 'fitted' }, undefined)).toEqual({ atTenMetresDb: 0, perDecadeDb: 0 })
+    expect(fitInUse(emptySite, found ? [found] : [], '5')).toEqual({ atTenMetresDb: 0, perDecadeDb: 0 })
+    expect(fitInUse({ ...emptySite, model: 'fitted' }, found ? [found] : [], '5')).toBe(found?.fit)
+    expect(fitInUse({ ...emptySite, model: 'fitted' }, [], '5')).toEqual({ atTenMetresDb: 0, perDecadeDb: 0 })
   })
 
   it('loses so much more at ten metres, and with each tenfold beyond', () => {

@@ -8,7 +8,7 @@
 import type { Band } from '../regulatory/blocks'
 import type { Site } from './floor'
 import { lossBetween, metresBetween, type PlacedRadio } from './levels'
-import { type Db, type Fit, fittedDb } from './propagation'
+import { type Db, decadesOf, type Fit, fittedDb } from './propagation'
 
 export interface Residual {
   readonly a: string
@@ -78,8 +78,6 @@ export function misfitOf(
 }
 
 const mean = (values: readonly number[]): number => values.reduce((sum, each) => sum + each, 0) / values.length
-/** Tenfolds of distance beyond ten metres. */
-const decadesOf = (metres: number): number => Math.log10(Math.max(1, metres)) - 1
 
 /** Least squares; without a slope where the distances do not tell one. */
 function fitOf(residuals: readonly Residual[]): Fit | undefined {

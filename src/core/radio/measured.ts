@@ -4,8 +4,8 @@
  * In: CSV with a heading, one pair a line: the unit that listened, the unit that was heard, the band and the level.
  * Out: levels, each pair of a band once with the mean of what was measured, and a sentence for each line that is none.
  */
-import Papa from 'papaparse'
 import { measuredLevelSchema, type Site } from './floor'
+import { bandCell, dbmCell, tableRows } from './level-table'
 
 type MeasuredLevel = Site['measured'][number]
 
@@ -21,52 +21,45 @@ export interface NamedUnit {
   readonly mac: string | null
 }
 
-const headings: Readonly<Record<string, string>> = {
-  a: 'unit',
-  at: 'unit',
-  from: 'unit',
-  b: 'heard',
-  hears: 'heard',
-  to: 'heard',
-  level: 'dbm',
-  signal: 'dbm',
-  rssi: 'dbm',
+/** What tables call the two ends. */
+const headings = { a: 'unit', at: 'unit', from: 'unit', b: 'heard', hears: 'heard', to: 'heard' } as const
+
+type Pair = Pick<MeasuredLevel, 'a' | 'b' | 'band'>
+
+/** The same for the same two units in the same band, whoever listened. */
+const pairKey = ({ a, b, band }: Pair): string => [band, ...[a, b].sort()].join('\n')
+
+export function samePair(one: Pair, other: Pair): boolean {
+  return pairKey(one) === pairKey(other)
 }
 
 export function readMeasured(text: string, units: readonly NamedUnit[]): Measured {
-  const { data } = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, '').trim(), {
-    header: true,
-    skipEmptyLines: true,
-    transformHeader: (heading) => headings[heading.trim().toLowerCase()] ?? heading.trim().toLowerCase(),
-  })
   const faults: string[] = []
   const found = new Map<string, { level: MeasuredLevel; all: number[] }>()
-  data.forEach((row, at) => {
-    const where = `line ${at + 2}`
-    const ends = (['unit', 'heard'] as const).map((column) => unitCalled(row[column] ?? '', units))
+  for (const { where, cells } of tableRows(text, headings)) {
+    const ends = (['unit', 'heard'] as const).map((column) => unitCalled(cells[column] ?? '', units))
     const stranger = (['unit', 'heard'] as const).find((_, end) => ends[end] === undefined)
     if (stranger !== undefined) {
-      faults.push(`${where}: ${stranger}: no unit of the list is called "${row[stranger] ?? ''}".`)
-      return
+      faults.push(`${where}: ${stranger}: no unit of the list is called "${cells[stranger] ?? ''}".`)
+      continue
     }
     const parsed = measuredLevelSchema.safeParse({
       a: ends[0]?.id,
       b: ends[1]?.id,
-      band: (row.band ?? '').replace(/\s*ghz/i, '').trim(),
-      dbm: row.dbm?.trim() ? Number(row.dbm.replace(/\s*dbm/i, '')) : Number.NaN,
+      band: bandCell(cells.band).trim(),
+      dbm: dbmCell(cells.dbm),
     })
     if (!parsed.success) {
       const [issue] = parsed.error.issues
       faults.push(`${where}: ${issue?.path.join('.')}: ${issue?.message}.`)
     } else if (parsed.data.a === parsed.data.b) faults.push(`${where}: a unit does not hear itself.`)
     else {
-      const { a, b, band, dbm } = parsed.data
-      const key = [band, ...[a, b].sort()].join('\n')
+      const key = pairKey(parsed.data)
       const before = found.get(key)
-      if (before) before.all.push(dbm)
-      else found.set(key, { level: parsed.data, all: [dbm] })
+      if (before) before.all.push(parsed.data.dbm)
+      else found.set(key, { level: parsed.data, all: [parsed.data.dbm] })
     }
-  })
+  }
   return {
     levels: [...found.values()].map(({ level, all }) => ({
       ...level,

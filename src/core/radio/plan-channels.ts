@@ -17,7 +17,7 @@ export interface ChannelPlan {
 /** Radios up to which the whole field is searched at once. */
 const smallField = 320
 
-/** How much is searched: `full` for a plan, `brief` for one that follows a unit under the pointer. */
+/** How much is searched: `thorough` for a plan, `quick` for one that follows a unit under the pointer. */
 export type Effort = 'thorough' | 'quick' | 'greedy'
 
 /** Cells looked at; some hundred million are a second. */

@@ -54,9 +54,14 @@ export interface Fit {
 
 export const noFit: Fit = { atTenMetresDb: 0, perDecadeDb: 0 }
 
+/** Tenfolds of a distance beyond ten metres. */
+export function decadesOf(metres: number): number {
+  return Math.log10(Math.max(1, metres)) - 1
+}
+
 /** What a fit takes off the loss at a distance, dB. */
 export function fittedDb({ atTenMetresDb, perDecadeDb }: Fit, metres: number): Db {
-  return perDecadeDb === 0 ? atTenMetresDb : atTenMetresDb + perDecadeDb * (Math.log10(Math.max(1, metres)) - 1)
+  return perDecadeDb === 0 ? atTenMetresDb : atTenMetresDb + perDecadeDb * decadesOf(metres)
 }
 
 /** Loss over a distance in metres, with nothing in the way. */

@@ -62,16 +62,16 @@ export function hearingsOf(
     here.map(({ request }) => radioId(request.unit, band)),
     new Set(placed.map((each) => each.id)),
   )
-  const computed = hearings(band, placed, fitInUse(site, misfit))
+  const computed = hearings(band, placed, fitInUse(site, misfit ? [misfit] : [], band))
   return {
     hears: [...measured, ...[...computed, ...assumed].filter(({ a, b }) => !told.has(pair(a, b)))],
     misfit,
   }
 }
 
-/** The fit that levels are worked out with. */
-export function fitInUse({ model }: Pick<Site, 'model'>, misfit: Misfit | undefined): Fit {
-  return (model === 'fitted' ? misfit?.fit : undefined) ?? noFit
+/** The fit that levels of a band are worked out with. */
+export function fitInUse({ model }: Pick<Site, 'model'>, misfits: readonly Misfit[], band: Band): Fit {
+  return (model === 'fitted' ? misfits.find((each) => each.band === band)?.fit : undefined) ?? noFit
 }
 
 /** What the next unit on the list is taken to hear of one that is not placed, dBm; further ones less. */

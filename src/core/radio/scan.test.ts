@@ -80,6 +80,12 @@ describe('a table', () => {
   })
 })
 
+it('takes no level for one where nothing stands in its column', () => {
+  const { networks, faults } = readScan('ssid,band,channel,width,dbm\nMill,5,36,20,\n', null)
+  expect(networks).toEqual([])
+  expect(faults).toEqual([expect.stringMatching(/^line 2: dbm: /)])
+})
+
 it('ends with networks or sentences, whatever is pasted', () => {
   fc.assert(
     fc.property(

@@ -3,10 +3,10 @@
  *
  * In: text. Out: networks, each once on its channel with its loudest level, and a sentence for each line that is none.
  */
-import Papa from 'papaparse'
 import { type Band, blockOf } from '../regulatory/blocks'
 import { quietestDbm } from './channel-problem'
 import { heardNetworkSchema, type Site } from './floor'
+import { bandCell, dbmCell, tableRows } from './level-table'
 
 type HeardNetwork = Site['heard'][number]
 
@@ -99,30 +99,16 @@ function unescaped(text: string): string {
   return new TextDecoder().decode(Uint8Array.from(bytes))
 }
 
-/** Columns by their headings, in any order: ssid, band, channel, width, dbm. */
+/** Columns: ssid, band, channel, width, dbm. */
 function fromTable(text: string): Told[] {
-  const { data } = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, '').trim(), {
-    header: true,
-    skipEmptyLines: true,
-    transformHeader: (heading) => names[heading.trim().toLowerCase()] ?? heading.trim().toLowerCase(),
-  })
-  return data.map((row, at) => ({
-    where: `line ${at + 2}`,
+  return tableRows(text, { name: 'ssid', network: 'ssid', 'width mhz': 'width' }).map(({ where, cells }) => ({
+    where,
     network: {
-      ssid: row.ssid ?? '',
-      band: (row.band ?? '').replace(/\s*ghz/i, ''),
-      channel: Number(row.channel),
-      width: Number(row.width || 20),
-      dbm: Number(row.dbm?.replace(/\s*dbm/i, '')),
+      ssid: cells.ssid ?? '',
+      band: bandCell(cells.band),
+      channel: Number(cells.channel),
+      width: Number(cells.width || 20),
+      dbm: dbmCell(cells.dbm),
     },
   }))
-}
-
-const names: Readonly<Record<string, string>> = {
-  name: 'ssid',
-  network: 'ssid',
-  level: 'dbm',
-  signal: 'dbm',
-  rssi: 'dbm',
-  'width mhz': 'width',
 }

@@ -1,5 +1,4 @@
 /** Conditions of channels in words, the same wherever they are shown. */
-
 import { rasterOf320, secondaryOf } from './blocks'
 import type { CountryRules } from './database'
 import type { LegalBlock } from './legal'

@@ -74,11 +74,11 @@ async function firstThatOpens({ target, journal }: UnitRun, dialect: Dialect): P
   // The likelier first: some units lock out after a few that fail. After a crash it may be either of two.
   const keys =
     journal.doors.password === 'shut'
-      ? [factory, job, ...old, ...byKey]
+      ? [factory, job, ...old]
       : target.passwordWasReplaced
-        ? [...old, job, factory, ...byKey]
-        : [job, factory, ...old, ...byKey]
-  for (const key of keys) {
+        ? [...old, job, factory]
+        : [job, factory, ...old]
+  for (const key of [...keys, ...byKey]) {
     try {
       await dialect.signIn(key.login)
       return key

@@ -2,6 +2,7 @@
 import { useState, useTransition } from 'react'
 import { removeSshKeyAction, setSshKeyAction } from '../../actions/brief-actions'
 import { secretName } from '../../core/brief/brief'
+import { dropsText } from '../frame/drops-text'
 import { useJob } from '../live/job-provider'
 import classes from './brief.module.css'
 
@@ -55,13 +56,7 @@ export function SshKeyField() {
             autoFocus
             value={typed}
             onChange={(event) => setTyped(event.currentTarget.value)}
-            onDragOver={(event) => event.preventDefault()}
-            onDrop={(event) => {
-              const file = event.dataTransfer.files[0]
-              if (!file) return
-              event.preventDefault()
-              void file.text().then(setTyped)
-            }}
+            {...dropsText(setTyped)}
           />
           <button type="button" disabled={pending || typed.trim() === ''} onClick={keep}>
             Keep it

@@ -4,6 +4,7 @@ import type { Floor } from '../../core/radio/floor'
 import type { Band } from '../../core/regulatory/blocks'
 import { useJob } from '../live/job-provider'
 import { CoverageLayer, CoverageLegend } from '../plan/coverage-layer'
+import { DrawingImage } from '../plan/drawing-image'
 import floorClasses from '../plan/floor-map.module.css'
 import { PlanProvider, usePlan } from '../plan/plan-context'
 import classes from './handover.module.css'
@@ -44,7 +45,7 @@ function FloorBands({ floor }: { floor: Floor }) {
 const scale = 16
 
 function FloorPicture({ floor, band }: { floor: Floor; band: Band }) {
-  const { job, units } = useJob()
+  const { units } = useJob()
   const { site, plans } = usePlan()
   const here = site.placements.filter((placement) => placement.floor === floor.id)
   const [width, depth] = [floor.widthM * scale, floor.depthM * scale]
@@ -72,15 +73,7 @@ function FloorPicture({ floor, band }: { floor: Floor; band: Band }) {
         aria-label={`Received level on ${floor.name} at ${band} GHz`}
       >
         <title>{`${floor.name}, ${band} GHz`}</title>
-        {floor.drawing && (
-          <image
-            href={`/api/jobs/${job.slug}/drawing/${floor.id}`}
-            width={floor.drawing.widthPx * floor.drawing.metresPerPx * scale}
-            height={floor.drawing.heightPx * floor.drawing.metresPerPx * scale}
-            opacity={0.75}
-            preserveAspectRatio="none"
-          />
-        )}
+        <DrawingImage floor={floor} scale={scale} />
         <CoverageLayer floor={floor} band={band} scale={scale} picture="level" scheme="light" />
         {floor.walls.map((wall, index) => (
           <line

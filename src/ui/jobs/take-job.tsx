@@ -4,14 +4,13 @@ import { useDisclosure } from '@mantine/hooks'
 import { useRouter } from 'next/navigation'
 import { type ReactNode, useState } from 'react'
 import { DropPlace } from '../frame/drop-place'
+import { endingsOf, jobFiles } from '../frame/file-kinds'
 import { sendFile } from '../live/send-file'
 import { useOrder } from '../live/use-order'
 import classes from './jobs-view.module.css'
 
 /** Bytes at the end of a job file that hold its secrets. */
 const endBytes = 512 * 1024
-
-const jobFiles = { 'application/json': ['.json'] }
 
 /**
  * A job from a file that another Air Muster wrote: chosen, or dropped on the page around.
@@ -66,7 +65,7 @@ export function TakeJob({ children }: { children: (button: ReactNode) => ReactNo
           <FileInput
             label="The file"
             placeholder="Choose it, or drop it here"
-            accept=".json,application/json"
+            accept={endingsOf(jobFiles)}
             value={file ?? null}
             onChange={(chosen) => void choose(chosen ?? undefined)}
           />

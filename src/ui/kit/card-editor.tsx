@@ -2,7 +2,7 @@
 import { autocompletion, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete'
 import { yaml } from '@codemirror/lang-yaml'
 import { type Diagnostic, lintGutter, setDiagnostics } from '@codemirror/lint'
-import { EditorState } from '@codemirror/state'
+import { EditorState, type Line } from '@codemirror/state'
 import { EditorView, tooltips } from '@codemirror/view'
 import { basicSetup } from 'codemirror'
 import { useEffect, useRef } from 'react'
@@ -52,7 +52,7 @@ export function CardEditor({
   useEffect(() => {
     const editor = view.current
     if (!editor || !line) return
-    const { from } = editor.state.doc.line(Math.min(Math.max(1, line.number), editor.state.doc.lines))
+    const { from } = lineOf(editor.state, line.number)
     editor.dispatch({ selection: { anchor: from }, effects: EditorView.scrollIntoView(from, { y: 'center' }) })
     editor.focus()
   }, [line])
@@ -96,10 +96,15 @@ function offer(context: CompletionContext): CompletionResult | null {
   }
 }
 
-function diagnosticsOf({ doc }: EditorState, faults: readonly CardFault[]): Diagnostic[] {
+/** A line by its number; the nearest one where the text has become shorter meanwhile. */
+function lineOf({ doc }: EditorState, number: number): Line {
+  return doc.line(Math.min(Math.max(1, number), doc.lines))
+}
+
+function diagnosticsOf(state: EditorState, faults: readonly CardFault[]): Diagnostic[] {
   return faults
     .map(({ line, field, reason }): Diagnostic => {
-      const { from, to } = doc.line(Math.min(Math.max(1, line), doc.lines))
+      const { from, to } = lineOf(state, line)
       return { from, to, severity: 'error', message: field === '' ? reason : `${field}: ${reason}` }
     })
     .sort((a, b) => a.from - b.from)

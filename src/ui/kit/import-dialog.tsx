@@ -3,6 +3,7 @@ import { Button, FileInput, Modal, Textarea } from '@mantine/core'
 import { useMemo } from 'react'
 import { importFaultWords, previewImport } from '../../core/kit/import-csv'
 import { columns, columnTitles } from '../../core/kit/sheet-row'
+import { endingsOf, listFiles } from '../frame/file-kinds'
 import { useJob } from '../live/job-provider'
 import sheetClasses from '../theme/sheet.module.css'
 import classes from './kit.module.css'
@@ -44,7 +45,7 @@ export function ImportDialog({ sheet, text, onText, onClose }: Props) {
         <FileInput
           label="A CSV file"
           placeholder="Choose it, or drop it on the page"
-          accept=".csv,.tsv,.txt,text/csv"
+          accept={endingsOf(listFiles)}
           clearable={false}
           onChange={async (file) => file && onText(await file.text())}
         />

@@ -3,6 +3,7 @@ import { Button } from '@mantine/core'
 import Link from 'next/link'
 import { useState } from 'react'
 import { DropPlace } from '../frame/drop-place'
+import { listFiles } from '../frame/file-kinds'
 import { useJob } from '../live/job-provider'
 import { StandingNote } from '../live/standing-note'
 import sheetClasses from '../theme/sheet.module.css'
@@ -14,8 +15,6 @@ import { ScanField } from './scan-field'
 import { SheetGrid } from './sheet-grid'
 import { useKitSheet } from './use-kit-sheet'
 
-const lists = { 'text/csv': ['.csv'], 'text/tab-separated-values': ['.tsv'], 'text/plain': ['.txt'] }
-
 /** What is in the boxes. */
 export function KitView() {
   const { job, selected } = useJob()
@@ -26,7 +25,7 @@ export function KitView() {
   return (
     <DropPlace
       what="a list as CSV"
-      accept={lists}
+      accept={listFiles}
       className={sheetClasses.page}
       onFiles={([file]) => {
         if (file) void file.text().then(setImporting)

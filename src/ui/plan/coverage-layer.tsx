@@ -90,10 +90,7 @@ export function CoverageLayer({ floor, band, scale, picture, scheme: forced, onP
 
 /** The same object for as long as its numbers are: what is painted need not be painted again. */
 function useFit(site: Site, live: LivePlan | undefined, band: Band): Fit {
-  const { atTenMetresDb, perDecadeDb } = fitInUse(
-    site,
-    live?.misfits.find((each) => each.band === band),
-  )
+  const { atTenMetresDb, perDecadeDb } = fitInUse(site, live?.misfits ?? [], band)
   return useMemo(() => ({ atTenMetresDb, perDecadeDb }), [atTenMetresDb, perDecadeDb])
 }
 

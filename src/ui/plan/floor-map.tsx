@@ -7,6 +7,7 @@ import type { Band } from '../../core/regulatory/blocks'
 import { useJob } from '../live/job-provider'
 import { AlignQuestion } from './align-question'
 import { CoverageLayer, CoverageLegend } from './coverage-layer'
+import { DrawingImage } from './drawing-image'
 import classes from './floor-map.module.css'
 import type { Tool } from './floor-tools'
 import { HearingLines, HearingWords } from './hearing-lines'
@@ -30,7 +31,7 @@ const marginPx = 34
 
 /** The drawing with walls, units and lines between those that hear each other on one channel. */
 export function FloorMap({ floor, band, tool, onTool, onFloor, material, picture }: Props) {
-  const { job, units, selected, select } = useJob()
+  const { units, selected, select } = useJob()
   const { site, plans } = usePlan()
   const { ref, width, height } = useElementSize()
   const board = useRef<SVGSVGElement>(null)
@@ -65,15 +66,7 @@ export function FloorMap({ floor, band, tool, onTool, onFloor, material, picture
           <title>{floor.name}</title>
           <g transform={`translate(${left} ${marginPx})`}>
             <rect className={classes.ground} width={px(floor.widthM)} height={px(floor.depthM)} />
-            {floor.drawing && (
-              <image
-                href={`/api/jobs/${job.slug}/drawing/${floor.id}`}
-                width={px(floor.drawing.widthPx * floor.drawing.metresPerPx)}
-                height={px(floor.drawing.heightPx * floor.drawing.metresPerPx)}
-                opacity={0.75}
-                preserveAspectRatio="none"
-              />
-            )}
+            <DrawingImage floor={floor} scale={scale} />
             {picture !== 'hidden' && (
               <CoverageLayer floor={floor} band={band} scale={scale} picture={picture} onPainted={setCoverage} />
             )}

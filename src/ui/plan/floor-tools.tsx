@@ -2,6 +2,7 @@
 import { type Floor, type Material, materials } from '../../core/radio/floor'
 import type { Point } from '../../core/radio/situation'
 import { ChooseFile } from '../frame/choose-file'
+import { drawingFiles, endingsOf } from '../frame/file-kinds'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import { type Picture, pictures, pictureWords } from './level-steps'
@@ -101,7 +102,7 @@ export function FloorTools({ floor, drawing, tool, onTool, material, onMaterial,
       <ChooseFile
         words={drawing.pending ? 'Taking it in …' : floor.drawing ? 'Another drawing' : 'A drawing'}
         label="Drawing of the floor"
-        accept=".svg,.png,.jpg,.jpeg,.pdf"
+        accept={endingsOf(drawingFiles)}
         disabled={drawing.pending}
         className={classes.quiet}
         onFiles={([file]) => file && void drawing.take(file)}

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { type Floor, type Material, plainFloor } from '../../core/radio/floor'
 import type { Band } from '../../core/regulatory/blocks'
 import { DropPlace } from '../frame/drop-place'
+import { drawingFiles } from '../frame/file-kinds'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import { FloorFields } from './floor-fields'
@@ -15,13 +16,6 @@ import { usePlan } from './plan-context'
 import { PlanList } from './plan-list'
 import { PlanSlip } from './plan-slip'
 import { useDrawing } from './use-drawing'
-
-const drawings = {
-  'image/svg+xml': ['.svg'],
-  'image/png': ['.png'],
-  'image/jpeg': ['.jpg', '.jpeg'],
-  'application/pdf': ['.pdf'],
-}
 
 /** The floor: units where they hang, walls, who hears whom on one channel. */
 export function FloorView() {
@@ -84,7 +78,7 @@ export function FloorView() {
     <div className={sheet.columns}>
       <DropPlace
         what="a drawing as SVG, PNG, JPEG or PDF"
-        accept={drawings}
+        accept={drawingFiles}
         className={`${sheet.sheet} ${classes.floor}`}
         onFiles={([file]) => file && void drawing.take(file)}
       >

@@ -1,13 +1,13 @@
 'use client'
 import { type FormEvent, useState } from 'react'
 import { measuredLevelSchema, type Site } from '../../core/radio/floor'
+import { samePair } from '../../core/radio/measured'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import { MeasuredTable } from './measured-table'
 import { MisfitNote } from './misfit-note'
 import classes from './plan.module.css'
 import { usePlan } from './plan-context'
-import { samePair } from './same-pair'
 
 /** What one unit hears of another, measured: it stands for what places and walls would give. */
 export function MeasuredLevels() {

@@ -1,12 +1,12 @@
 'use client'
-import { Button, Textarea } from '@mantine/core'
+import { Button } from '@mantine/core'
 import { useState } from 'react'
-import { readMeasured } from '../../core/radio/measured'
+import { readMeasured, samePair } from '../../core/radio/measured'
+import { PastedText } from '../frame/pasted-text'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import classes from './plan.module.css'
 import { usePlan } from './plan-context'
-import { samePair } from './same-pair'
 
 /** Measured levels out of a table that was pasted or dropped: read at once, and taken when somebody says yes. */
 export function MeasuredTable() {
@@ -24,21 +24,11 @@ export function MeasuredTable() {
   }
   return (
     <div>
-      <Textarea
+      <PastedText
         label="A table of levels"
         description="Paste lines with unit, heard, band, dbm, by name or MAC; or drop the file here."
-        autosize
-        minRows={2}
-        maxRows={6}
-        value={text}
-        onChange={(event) => setText(event.currentTarget.value)}
-        onDragOver={(event) => event.preventDefault()}
-        onDrop={(event) => {
-          const file = event.dataTransfer.files[0]
-          if (!file) return
-          event.preventDefault()
-          void file.text().then(setText)
-        }}
+        text={text}
+        onText={setText}
       />
       {read && (
         <p className={classes.row}>

@@ -1,7 +1,8 @@
 'use client'
-import { Button, Textarea } from '@mantine/core'
+import { Button } from '@mantine/core'
 import { useState } from 'react'
 import { readScan, type Scan } from '../../core/radio/scan'
+import { PastedText } from '../frame/pasted-text'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import classes from './plan.module.css'
@@ -26,21 +27,11 @@ export function ScanField() {
   }
   return (
     <div>
-      <Textarea
+      <PastedText
         label="A scan"
         description="Paste what iw dev wlan0 scan prints, or a table with ssid, band, channel, width, dbm; or drop the file here."
-        autosize
-        minRows={2}
-        maxRows={6}
-        value={text}
-        onChange={(event) => setText(event.currentTarget.value)}
-        onDragOver={(event) => event.preventDefault()}
-        onDrop={(event) => {
-          const file = event.dataTransfer.files[0]
-          if (!file) return
-          event.preventDefault()
-          void file.text().then(setText)
-        }}
+        text={text}
+        onText={setText}
       />
       {scan && (
         <p className={classes.row}>
