@@ -4,10 +4,15 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import { parse } from 'yaml'
 import { cards, countryOf } from '../../../tests/support/data'
 import { jobDocumentSchema } from '../job/job-document'
+import type { Unit } from '../kit/unit'
+import { coverage, wantedDbm } from '../radio/coverage'
+import { emptySite, floorSchema, type Site } from '../radio/floor'
 import { channelProblemOf } from '../radio/plan-radios'
 import { radioId } from '../radio/radio-request'
+import { situated } from '../radio/situation'
+import { overlapOf } from '../radio/span'
 import { explainPlan, type LivePlan, planLive, radiosOnAir } from './live-plan'
-import { makePlan, type PlanInput, plannedNothing, type UnitPlan } from './plan'
+import { makePlan, type PlanInput, type PlannedBefore, plannedNothing, type UnitPlan } from './plan'
 
 const whole = jobDocumentSchema.parse(
   parse(readFileSync(join(import.meta.dirname, '../../../data/demo/port-ellery-whole.yaml'), 'utf8')),
@@ -119,5 +124,77 @@ describe('the plan of a whole site', () => {
       gain: 3,
       floor: { id: 'hall' },
     })
+    for (const band of ['2.4', '5'] as const)
+      for (const { id, centreMhz } of radiosOnAir(
+        band,
+        whole.site,
+        new Map(live.plans.map((plan) => [plan.unit, plan])),
+      )) {
+        const radio = live.plans.find(({ unit }) => unit === id)?.radios.find((each) => each.band === band)
+        expect(centreMhz, id).toBe((radio?.lowMhz ?? 0) + (radio?.width ?? 0) / 2)
+      }
+  })
+
+  it('leaves out what hangs on no floor, and what has no plan', () => {
+    const [plan] = live.plans.filter(({ unit }) => unit === 'hall-01')
+    const placements = ['hall-01', 'nobody'].flatMap((unit) =>
+      ['hall', 'nowhere'].map((floor) => ({ unit, floor, x: 1, y: 2 })),
+    )
+    const onAir = radiosOnAir('5', { ...whole.site, placements }, new Map(plan ? [['hall-01', plan]] : []))
+    expect(onAir.map(({ id, floor, x, y }) => [id, floor.id, x, y])).toEqual([['hall-01', 'hall', 1, 2]])
+  })
+})
+
+describe('a plan with units that are too many at 2.4 GHz', () => {
+  const hall = floorSchema.parse({
+    ...{ id: 'hall', name: 'Hall', storey: 0, heightM: 4, environment: 'indoor', widthM: 100, depthM: 20 },
+    ...{ drawing: null, walls: [] },
+  })
+  const yard = { ...hall, id: 'yard', name: 'Yard', origin: { x: 5000, y: 0, turn: 0 } }
+  const ids = ['a', 'b', 'c', 'd']
+  const units = ids.map((id) => ({ ...(whole.units[2] as Unit), id, name: id, model: 'Ostrel O-40' }))
+  const site: Site = {
+    ...emptySite,
+    floors: [{ ...hall, origin: { x: 0, y: 0, turn: 0 } }, yard],
+    placements: ids.map((unit, at) => ({ unit, floor: 'hall', x: 4 + 6.5 * at, y: 10 })),
+  }
+  const planned = (locks: PlannedBefore['locks'], part: Partial<PlanInput> = {}) =>
+    planLive({
+      ...{ ...input, units, site, brief: { ...whole.brief, radio: { ...whole.brief.radio, crowded24: 'stay-on' } } },
+      before: new Map(ids.map((unit) => [unit, { ...plannedNothing, locks }])),
+      ...part,
+    })
+
+  it('says which could be off, and how much of all floors is covered with them and without', () => {
+    const { crowded, plans } = planned({ '2.4': 1 })
+    expect(crowded?.units).toEqual(['d'])
+    const radios = radiosOnAir('2.4', site, new Map(plans.map((plan) => [plan.unit, plan])))
+    const squares = (on: typeof radios): number => {
+      const [here] = [...situated(site.floors).values()]
+      return here ? coverage('2.4', here, on, 2).dbm.filter((dbm) => dbm >= wantedDbm).length : 0
+    }
+    const ofAll = 2 * 50 * 10
+    expect(crowded?.coveredNow).toBeCloseTo(squares(radios) / ofAll, 9)
+    expect(crowded?.coveredWithout).toBeCloseTo(squares(radios.slice(0, 3)) / ofAll, 9)
+    expect(crowded?.coveredWithout).toBeLessThan((crowded?.coveredNow ?? 0) - 0.02)
+    expect(crowded?.coveredNow).toBeLessThan(0.5)
+  })
+
+  it('says nothing of it where each finds a channel that is quiet enough', () => {
+    expect(planned({}).crowded).toBeUndefined()
+  })
+
+  it('counts no floors where there are none', () => {
+    const measured = ids.flatMap((a, at) => ids.slice(at + 1).map((b) => ({ a, b, band: '2.4' as const, dbm: -50 })))
+    const { crowded } = planned({ '2.4': 1 }, { site: { ...emptySite, measured } })
+    expect(crowded).toEqual({ units: ['d'], coveredNow: 0, coveredWithout: 0 })
+  })
+
+  it('offers nobody a channel that is shut for it', () => {
+    const next = (of: LivePlan) => of.reasons.get('a 5')?.next?.option
+    const free = next(planned({}))
+    const shut = new Map([['a', [{ band: '5' as const, lowMhz: free?.lowMhz ?? 0, highMhz: free?.highMhz ?? 0 }]]])
+    const other = next(planned({}, { shut }))
+    expect(free && other && overlapOf(free, other)).toBe(0)
   })
 })

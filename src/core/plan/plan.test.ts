@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { cards, countryOf, demoBrief } from '../../../tests/support/data'
 import type { Unit } from '../kit/unit'
+import { emptySite, type Site } from '../radio/floor'
 import { makePlan, type PlanInput, plannedNothing } from './plan'
 
 const unit = (id: string, model = 'Ostrel O-40'): Unit => ({
@@ -88,5 +89,34 @@ describe('a plan of a job', () => {
     const shut = new Map([['a', [{ band: '5' as const, lowMhz: 5150, highMhz: 5330 }]]])
     expect(channelOf(plan({ units: [unit('a')] }), 'a')).toBeLessThan(100)
     expect(channelOf(plan({ units: [unit('a')], shut }), 'a')).toBeGreaterThan(64)
+  })
+  it('keeps a link off the blocks of the access points beside it', () => {
+    const site = {
+      ...emptySite,
+      links: [
+        { a: 'near', b: 'far', distanceM: 500, heightA: 10, heightB: 10, obstacle: null, width: 20, channel: null },
+      ],
+    } satisfies Site
+    const ends = [unit('near', 'Windrow W5'), unit('far', 'Windrow W5')]
+    const linkAt = (of: ReturnType<typeof plan>) => of.plans.find((each) => each.unit === 'far')?.radios[0]?.lowMhz
+    const alone = plan({ units: ends, site })
+    const lowMhz = linkAt(alone) ?? 0
+    const channel = alone.plans[0]?.radios[0]?.channel ?? 0
+    const beside = plan({
+      units: [unit('a'), ...ends],
+      site,
+      before: new Map([['a', { ...plannedNothing, locks: { '5': channel } }]]),
+    })
+    const ap = beside.plans.find((each) => each.unit === 'a')?.radios.find(({ band }) => band === '5')
+    expect(ap && ap.lowMhz < lowMhz + 20 && lowMhz < ap.lowMhz + ap.width).toBe(true)
+    const link = linkAt(beside) ?? 0
+    expect(ap && (link >= ap.lowMhz + ap.width || link + 20 <= ap.lowMhz)).toBe(true)
+  })
+
+  it('has no plan for a link to a unit that is not on the list, and no fault either', () => {
+    const link = { distanceM: 500, heightA: 10, heightB: 10, obstacle: null, width: 20 as const, channel: null }
+    const made = plan({ units: [unit('a')], site: { ...emptySite, links: [{ a: 'gone', b: 'away', ...link }] } })
+    expect(addresses(made)).toEqual([['a', '10.44.8.20']])
+    expect(made.faults).toEqual([])
   })
 })
