@@ -15,6 +15,7 @@ const long = [
 
 export default defineConfig({
   test: {
+    isolate: false,
     include: [`src/core/${process.env.AIR_MUSTER_PART ?? '{radio,regulatory,addressing,plan}'}/**/*.test.ts`],
     testNamePattern: new RegExp(`^(?!.*(${long.join('|')}))`),
     testTimeout: 30_000,

@@ -1,6 +1,6 @@
 /** The wire helper on a wire of network namespaces: three boxes at one address, each reached by its own lane. */
 import { type ChildProcess, execFileSync, spawn, spawnSync } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { chmodSync, mkdtempSync, rmSync, statSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
@@ -14,11 +14,12 @@ let helper: ChildProcess
 let before: string
 const boxes: ChildProcess[] = []
 
-function startHelper(): Promise<ChildProcess> {
+function startHelper(env: Record<string, string> = {}): Promise<ChildProcess> {
   const child = wire.onLaptop(process.execPath, ['dist/wire-helper.mjs'], {
     AIR_MUSTER_INTERFACE: 'wired0',
     AIR_MUSTER_HELPER_SOCKET: join(folder, 'helper.sock'),
     AIR_MUSTER_LEDGER: join(folder, 'laptop.ledger'),
+    ...env,
   })
   return new Promise((resolve, reject) => {
     let said = ''
@@ -183,6 +184,42 @@ describe('the wire helper', () => {
       speaker.kill('SIGTERM')
       await ended(speaker)
       for (const end of ['sock', 'sock.lock', 'pid']) rmSync(`${files}.${end}`, { force: true })
+    }
+  })
+
+  it('answers its owner and root, and turns others away, whatever became of the mode of its socket', async () => {
+    const path = join('/tmp', `air-muster-owned-${process.pid}.sock`)
+    const owned = await startHelper({
+      AIR_MUSTER_HELPER_SOCKET: path,
+      AIR_MUSTER_LEDGER: join(folder, 'owned.ledger'),
+      AIR_MUSTER_HELPER_OWNER: '12345:12345',
+    })
+    try {
+      const { mode, uid } = statSync(path)
+      expect([mode & 0o777, uid]).toEqual([0o600, 12345])
+      chmodSync(path, 0o666)
+      const question = JSON.stringify({ number: 1, question: 'standing', ask: {} })
+      const answerTo = async (user: number): Promise<string> => {
+        const child = wire.onLaptop('setpriv', [
+          ...[`--reuid=${user}`, `--regid=${user}`, '--clear-groups', process.execPath, '-e'],
+          `const socket = require('net').connect('${path}', () => socket.write(${JSON.stringify(`${question}\n`)}))
+          socket.on('data', (chunk) => { process.stdout.write(chunk); socket.destroy() })
+          socket.on('error', (error) => process.stdout.write(error.code))
+          socket.on('end', () => process.stdout.write('turned away'))`,
+        ])
+        let told = ''
+        child.stdout?.on('data', (chunk) => {
+          told += chunk
+        })
+        await ended(child)
+        return told
+      }
+      expect(await answerTo(12345)).toContain('"interfaceName":"wired0"')
+      expect(await answerTo(0)).toContain('"interfaceName":"wired0"')
+      expect(await answerTo(54321)).toBe('turned away')
+    } finally {
+      owned.kill('SIGTERM')
+      await ended(owned)
     }
   })
 

@@ -7,6 +7,7 @@ import type { ArpProber } from './arp-prober'
 import type { Ear } from './ear'
 import { echoes } from './echo'
 import type { GatewayLanes } from './gateway-lanes'
+import { usersAtOtherEnd } from './peer'
 import { type HelperVerbs, helperVerbs } from './verbs'
 
 export interface HelperParts {
@@ -23,7 +24,8 @@ export interface HelperServer {
 
 /**
  * @param path   of the socket
- * @param owner  the user and group who may open it; the kernel refuses everybody else but root
+ * @param owner  the user and group who may open it; the kernel refuses everybody else but root. Who opened it is asked
+ *               once more, since the mode of a file is soon changed
  */
 export async function serveHelper(
   parts: HelperParts,
@@ -35,7 +37,14 @@ export async function serveHelper(
   const server = createServer((socket) => {
     sockets.add(socket)
     socket.on('close', () => sockets.delete(socket))
-    serveQuestions(socket, helperVerbs, answers)
+    socket.on('error', () => socket.destroy())
+    // Nothing is read before it is known who asks.
+    socket.pause()
+    void mayAsk(socket, owner).then((may) => {
+      if (!may) return void socket.destroy()
+      serveQuestions(socket, helperVerbs, answers)
+      socket.resume()
+    })
   })
   rmSync(path, { force: true })
   // Nobody may open it before its owner and mode are set.
@@ -56,6 +65,21 @@ export async function serveHelper(
       await new Promise<void>((resolve) => server.close(() => resolve()))
     },
   }
+}
+
+/** Whether the process at the other end is of the user whose installation this is, or root. */
+async function mayAsk(socket: Socket, owner: { readonly uid: number } | undefined): Promise<boolean> {
+  const users = await usersAtOtherEnd(descriptorOf(socket)).catch((error: Error) => {
+    process.stderr.write(`who asks cannot be told, and is turned away: ${error.message}\n`)
+    return []
+  })
+  const may = [owner?.uid ?? process.getuid?.() ?? 0, 0]
+  return users.length > 0 && users.every((uid) => may.includes(uid))
+}
+
+/** Number of its file, which Node keeps to itself. */
+function descriptorOf(socket: Socket): number {
+  return (socket as unknown as { readonly _handle: { readonly fd: number } | null })._handle?.fd ?? -1
 }
 
 function answersOf({ interfaceName, lanes, prober, ear, added }: HelperParts): Answering<HelperVerbs> {
