@@ -12,7 +12,7 @@ import {
   type MusteredCard,
   servicePorts,
 } from '../core/kit/kit-card'
-import { type Evidence, isKnown, modelBy } from '../core/kit/recognise'
+import { type Evidence, isKnown, perhapsByMac, recognise } from '../core/kit/recognise'
 import type { Unit } from '../core/kit/unit'
 import type { Sighting } from '../core/muster/events'
 import type { UnitPlan } from '../core/plan/plan'
@@ -21,7 +21,7 @@ import { pinOnFirstSight } from '../store/secrets'
 import { openDialect } from '../wire/dialect/registry'
 import type { Host, Lane } from '../wire/host/host'
 import { askCommunity, snmpPort, systemGroup } from '../wire/snmp/snmp'
-import { pinCheck } from '../wire/trust/pin'
+import { type PinCheck, pinCheck } from '../wire/trust/pin'
 import { WireError } from '../wire/wire-error'
 
 export interface SweepInput {
@@ -118,34 +118,43 @@ async function sighted(input: SweepInput, answerer: Answerer): Promise<Sighting>
   const found = await identity(input, answerer)
   const before = input.before.find((each) => each.mac === mac && each.address === address)
   const since = before?.answers === found.answers ? before.since : undefined
-  return { mac, address, unit, seen, ...found, since: since ?? input.now }
+  const perhaps = found.model === null ? perhapsByMac(mac, input.cards.values()) : undefined
+  return {
+    mac,
+    address,
+    unit,
+    seen,
+    ...found,
+    ...(perhaps === undefined ? {} : { perhaps }),
+    since: since ?? input.now,
+  }
 }
 
-type Identity = Pick<Sighting, 'model' | 'answers'>
+type Identity = Pick<Sighting, 'model' | 'by' | 'answers'>
 
 /** What it says that it is, and how far it answers. */
 async function identity(input: SweepInput, { mac, address, prefix, card }: Answerer): Promise<Identity> {
   // It says nothing to anybody but its controller: that it is there is all that there is to see.
-  if (!isDirect(card)) return { model: null, answers: 'service' }
+  if (!isDirect(card)) return { model: null, by: [], answers: 'service' }
   const known = input.before.find((each) => each.mac === mac && each.address === address && each.answers === 'service')
   const lane = await input.host.openLane({ mac, address, prefix, by: card.does.reachedBy })
   try {
-    return known?.model ? await stillThere(lane, card, known.model) : await introduced(input, mac, lane, card)
+    return known?.model ? await stillThere(lane, card, known) : await introduced(input, mac, lane, card)
   } finally {
     await lane.close()
   }
 }
 
-async function stillThere(lane: Lane, card: DirectCard, model: string): Promise<Identity> {
+async function stillThere(lane: Lane, card: DirectCard, { model, by }: Sighting): Promise<Identity> {
   for (const port of servicePorts(card))
     try {
       const socket = await lane.connect(port)
       socket.destroy()
-      return { model, answers: 'service' }
+      return { model, by, answers: 'service' }
     } catch (error) {
       if (!(error instanceof WireError)) throw error
     }
-  return { model: null, answers: 'arp-only' }
+  return { model: null, by: [], answers: 'arp-only' }
 }
 
 async function introduced(
@@ -154,19 +163,25 @@ async function introduced(
   lane: Lane,
   card: DirectCard,
 ): Promise<Identity> {
-  const pin = pinCheck((fingerprint) => pinOnFirstSight(store, jobId, mac, fingerprint, new Date()))
+  const trusted = pinCheck((fingerprint) => pinOnFirstSight(store, jobId, mac, fingerprint, new Date()))
+  let certificate: string | undefined
+  const pin: PinCheck = (fingerprint, subject) => {
+    certificate = subject
+    return trusted(fingerprint)
+  }
   const dialect = openDialect(card, lane, pin)
   const lldp = introductions.get(mac)
   const told: Evidence = lldp === undefined ? {} : { lldp }
   try {
-    const seen = { ...(await dialect.identify()), ...told }
+    const said = await dialect.identify()
+    const seen = { ...said, ...(certificate ? { certificate } : {}), ...told }
     const all = isKnown(seen, cards.values()) ? seen : { ...seen, ...(await bySnmp(lane)) }
-    return { model: modelBy(all, cards.values()), answers: 'service' }
+    return { ...recognise(all, mac, cards.values()), answers: 'service' }
   } catch (error) {
     if (error instanceof WireError)
       return {
         // Whoever does not answer may have said what it is all the same.
-        model: isKnown(told, cards.values()) ? modelBy(told, cards.values()) : null,
+        ...(isKnown(told, cards.values()) ? recognise(told, mac, cards.values()) : { model: null, by: [] }),
         answers: error.kind === 'untrusted' ? 'untrusted' : 'arp-only',
       }
     throw error

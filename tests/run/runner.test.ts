@@ -101,6 +101,19 @@ describe('a sweep', () => {
     )
   })
 
+  it('says what speaks for a model: two things that agree, and whose it may be by its MAC alone while it starts', async () => {
+    bench = await openBench({ change: (job) => void job.units.pop() })
+    await allUp(bench)
+    const by = ['realm', 'certificate', 'mac']
+    const agreeing = { model: 'Ostrel O-40', by }
+    expect(await sweepOf(bench)).toMatchObject([agreeing, agreeing, agreeing])
+    await bench.close()
+    bench = await openBench({ pace: 15, change: (job) => void job.units.pop() })
+    await expect.poll(() => bench?.lab.wire.arp('192.168.77.1').length, { timeout: 10_000, interval: 10 }).toBe(3)
+    const perhaps = { model: null, by: [], perhaps: 'Ostrel O-40', answers: 'arp-only' }
+    expect(await sweepOf(bench)).toMatchObject([perhaps, perhaps, perhaps])
+  })
+
   it('shows a unit that only answers ARP as still starting', async () => {
     // Those that take equally long to start.
     bench = await openBench({ pace: 15, change: (job) => void job.units.pop() })

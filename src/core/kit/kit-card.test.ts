@@ -12,8 +12,8 @@ describe('a kit card', () => {
     expect(faulty).toMatchObject({
       ok: false,
       faults: [
-        { line: 10, field: 'factory.prefix' },
-        { line: 17, field: 'power.watts' },
+        { line: 11, field: 'factory.prefix' },
+        { line: 18, field: 'power.watts' },
       ],
     })
     expect(readKitCard('maker: [')).toMatchObject({ ok: false, faults: [{ line: expect.any(Number) }] })

@@ -63,6 +63,8 @@ const cardFields = z.strictObject({
     banner: patternSchema.optional(),
     /** Title of the page on which one signs in, as an expression. */
     title: patternSchema.optional(),
+    /** Whom the certificate that it signs says that it is for, `CN=..., O=...`, as an expression. */
+    certificate: patternSchema.optional(),
     /** What it says of itself by LLDP, its system description (IEEE 802.1AB-2016, 8.5.7), as an expression. */
     lldp: patternSchema.optional(),
     /** SNMPv2-MIB sysObjectID (RFC 3418). */

@@ -5,6 +5,7 @@ import { z } from 'zod'
 import { askedSchema } from '../config/asked'
 import { settingOutcomeSchema } from '../config/outcomes'
 import { settingIdSchema } from '../config/unit-config'
+import { evidenceKinds } from '../kit/recognise'
 import { checkSchema } from './check'
 import { heldSchema } from './held'
 import { steps } from './procedure'
@@ -32,6 +33,10 @@ export const sightingSchema = z.object({
   address: z.string(),
   /** `maker model` where the unit said so itself; null while it answers by layer 2 only. */
   model: z.string().nullable(),
+  /** What speaks for that; sweeps of before did not say. */
+  by: z.array(z.enum(evidenceKinds)).readonly().default([]),
+  /** Whose it may be by its MAC alone, a model or a maker, where it said nothing itself. */
+  perhaps: z.string().optional(),
   /** Unit on the kit list with this MAC. */
   unit: z.string().nullable(),
   seen: z.enum(['at-factory-address', 'at-its-address', 'by-dhcp', 'elsewhere']),

@@ -131,6 +131,7 @@ describe('your next move', () => {
         mac: unit.mac,
         address: '192.168.77.1',
         model: null,
+        by: [],
         unit: 'a',
         seen: 'at-factory-address',
         answers: answersBy,

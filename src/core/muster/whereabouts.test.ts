@@ -9,7 +9,15 @@ const mac = '02:4f:52:00:00:01'
 const card = cardOf('Ostrel O-40')
 const unit: Unit = { id: 'a', name: 'hall-01', place: 'hall', model: 'Ostrel O-40', mac, serial: 'S', port: 7 }
 const at: Sighting = {
-  ...{ mac, address: '192.168.77.1', model: 'Ostrel O-40', unit: 'a', seen: 'at-factory-address', answers: 'service' },
+  ...{
+    mac,
+    address: '192.168.77.1',
+    model: 'Ostrel O-40',
+    by: [],
+    unit: 'a',
+    seen: 'at-factory-address',
+    answers: 'service',
+  },
 }
 const began = 1_000_000
 const laptop = {

@@ -1,6 +1,6 @@
 /** Sign in: with the factory login, or with the job's password where an earlier run got that far. */
 import { modelName, sessionEndsAfter } from '../../core/kit/kit-card'
-import { fits, modelBy } from '../../core/kit/recognise'
+import { fits, recognise } from '../../core/kit/recognise'
 import type { Credentials, Dialect } from '../../wire/dialect/dialect'
 import { WireError } from '../../wire/wire-error'
 import { refusesAllPasswords } from '../explain'
@@ -14,7 +14,10 @@ export async function signIn(run: UnitRun): Promise<string> {
   try {
     const evidence = await dialect.identify()
     if (!fits(evidence, target.card))
-      throw held('another-model', { says: modelBy(evidence, []), card: modelName(target.card) })
+      throw held('another-model', {
+        says: recognise(evidence, target.unit.mac, []).model ?? 'nothing',
+        card: modelName(target.card),
+      })
     const key = await onceItIsFree(run, () => firstThatOpens(run, dialect))
     if (!key) throw refusesAllPasswords(target)
     access.keep(dialect, key.login, address)

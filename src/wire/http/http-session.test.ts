@@ -1,5 +1,9 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { createServer, type Server } from 'node:https'
 import { type AddressInfo, connect, type Socket } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { Duplex } from 'node:stream'
 import { generate } from 'selfsigned'
 import { afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
@@ -101,6 +105,21 @@ describe('a question', () => {
 
   it('ends in time too where the connection is never made', async () => {
     await expect(open(() => new Promise(() => {})).ask(question)).rejects.toMatchObject({ kind: 'timeout' })
+  })
+
+  it('shows the pin whom a certificate of OpenSSL says that it is for, all parts of it, in plain letters', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'air-muster-certificate-'))
+    const [key, cert] = [join(folder, 'key.pem'), join(folder, 'cert.pem')]
+    const subject = '/CN=O40-7/O=Ostrel O-40/OU=field/OU=up\nstairs'
+    const make = ['req', '-x509', '-newkey', 'ec', '-pkeyopt', 'ec_paramgen_curve:P-256', '-nodes', '-subj', subject]
+    execFileSync('openssl', [...make, '-keyout', key, '-out', cert], { stdio: 'ignore' })
+    server.setSecureContext({ key: readFileSync(key), cert: readFileSync(cert) })
+    rmSync(folder, { recursive: true })
+    let shown: string | undefined
+    await open(async (_fingerprint, told) => {
+      shown = told
+    }).ask(question)
+    expect(shown).toMatch(/^CN=O40-7, O=Ostrel O-40, OU=field, OU=up.?stairs$/)
   })
 
   it('is not sent where the pin refuses the certificate', async () => {

@@ -3,7 +3,7 @@
  * and time.
  */
 import type { Socket } from 'node:net'
-import { connect as connectTls, createSecureContext, type TLSSocket } from 'node:tls'
+import { connect as connectTls, createSecureContext, type PeerCertificate, type TLSSocket } from 'node:tls'
 import { Client, type Dispatcher, errors } from 'undici'
 import type { Lane } from '../host/host'
 import type { PinCheck } from '../trust/pin'
@@ -118,7 +118,8 @@ export class HttpSession {
 export async function pinnedTls(lane: Lane, port: number, pin: PinCheck): Promise<TLSSocket> {
   const socket = await handshake(await lane.connect(port))
   try {
-    await pin(socket.getPeerCertificate().fingerprint256)
+    const { fingerprint256, subject } = socket.getPeerCertificate()
+    await pin(fingerprint256, plainReason(subjectWords(subject)))
   } catch (error) {
     socket.destroy()
     throw error
@@ -126,6 +127,12 @@ export async function pinnedTls(lane: Lane, port: number, pin: PinCheck): Promis
   // It may have gone while the pin was asked for. A dead socket tells nobody that it is dead a second time.
   if (socket.destroyed) throw new WireError('unreachable', 'the connection went away right after the handshake')
   return socket
+}
+
+/** `CN=..., O=...`; a part of which there are several stands there several times. */
+function subjectWords(subject: PeerCertificate['subject'] | undefined): string {
+  const parts = Object.entries(subject ?? {}).flatMap(([name, value]) => [value].flat().map((one) => `${name}=${one}`))
+  return parts.join(', ')
 }
 
 /** Until somebody else listens for its errors; a unit that restarts must not bring the process down. */

@@ -4,8 +4,11 @@
  */
 import { WireError } from '../wire-error'
 
-/** Asked once a fingerprint is seen and before anything is sent: throws to refuse it. */
-export type PinCheck = (fingerprint: string) => Promise<void>
+/**
+ * Asked once a fingerprint is seen and before anything is sent: throws to refuse it. A certificate tells whom it is for
+ * too, which is no proof of anything.
+ */
+export type PinCheck = (fingerprint: string, subject?: string) => Promise<void>
 
 /** Keeps the first fingerprint that it is told, and tells the one that is kept. */
 export type PinOnFirstSight = (fingerprint: string) => Promise<{ fingerprint: string; first: 'now' | 'before' }>
