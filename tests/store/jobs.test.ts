@@ -294,7 +294,7 @@ describe('kit cards of an installation', () => {
   it('are not kept with a fault, and tell the second writer', async () => {
     expect(await saveCard(store, yaml.replace('prefix: 24', 'prefix: 99'), 0, new Date())).toMatchObject({
       ok: false,
-      faults: [{ line: 10 }],
+      faults: [{ line: 11 }],
     })
     await saveCard(store, yaml, 0, new Date())
     await saveCard(store, yaml, 1, new Date())

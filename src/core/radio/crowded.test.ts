@@ -34,6 +34,27 @@ describe('radios that are too many', () => {
     expect(crowdedRadios(problem('2.4', star), new Map([...all(problem('2.4', star)), ['d', on(6)]]))).toEqual([])
   })
 
+  it('hear nobody who is on no channel', () => {
+    const chosen = all(problem('2.4', star))
+    chosen.delete('d')
+    expect(crowdedRadios(problem('2.4', star), chosen)).toEqual([])
+  })
+
+  it('are first whoever hears most, wherever it stands on the list', () => {
+    // b hears four and a three of them: without b nobody hears three any more.
+    const pairs = [
+      ['a', 'b', -50],
+      ['a', 'c', -50],
+      ['a', 'd', -50],
+      ['b', 'c', -50],
+      ['b', 'd', -50],
+      ['b', 'e', -50],
+    ] as const
+    expect(crowdedRadios(problem('2.4', pairs), all(problem('2.4', pairs)))).toEqual(['b'])
+    const turned = pairs.map(([a, b, dbm]) => [a === 'a' ? 'z' : a, b, dbm] as const)
+    expect(crowdedRadios(problem('2.4', turned), all(problem('2.4', turned)))).toEqual(['b'])
+  })
+
   it('are no more than it takes: one that is off is heard no more', () => {
     const ids = ['a', 'b', 'c', 'd', 'e']
     const everybody = ids.flatMap((a, at) => ids.slice(at + 1).map((b) => [a, b, -50] as const))

@@ -25,15 +25,14 @@ export function crowdedRadios(problem: ChannelProblem, chosen: ReadonlyMap<strin
   }
   const off: string[] = []
   for (;;) {
-    const most = at24
-      .filter((id) => (loud.get(id)?.size ?? 0) >= tooMany)
-      .reduce<string | undefined>(
-        (found, id) => (found === undefined || (loud.get(id)?.size ?? 0) >= (loud.get(found)?.size ?? 0) ? id : found),
-        undefined,
-      )
-    if (most === undefined) return off
-    off.push(most)
-    for (const other of loud.get(most) ?? []) loud.get(other)?.delete(most)
-    loud.delete(most)
+    const [most] = [...loud]
+      .filter(([, heard]) => heard.size >= tooMany)
+      .sort(([, a], [, b]) => a.size - b.size)
+      .slice(-1)
+    if (!most) return off
+    const [id, heard] = most
+    off.push(id)
+    for (const other of heard) loud.get(other)?.delete(id)
+    loud.delete(id)
   }
 }

@@ -79,6 +79,34 @@ describe('why a radio has its channel', () => {
     })
   })
 
+  it('asks among equals for the shorter listening, in whatever order the options stand', () => {
+    const problem: ChannelProblem = { radios: [radio('a', c60, c52, c36)], hears: [], others: [] }
+    expect(explainRadios(problem, new Map([['a', c36]])).get('a')?.next?.option).toBe(c52)
+  })
+
+  it('goes after radar to nothing that radar has shut a part of', () => {
+    const beside = option(54, { radar: true, listenSeconds: 60 })
+    const problem: ChannelProblem = { radios: [radio('a', c52, beside, c60)], hears: [], others: [] }
+    expect(explainRadios(problem, new Map([['a', c52]])).get('a')?.afterRadar?.option).toBe(c60)
+  })
+
+  it('counts among those who take turns nobody of whom only what comes through from a channel beside is heard', () => {
+    const beside = option(40)
+    const problem: ChannelProblem = {
+      radios: [radio('a', c36), radio('b', beside)],
+      hears: [hears('a', 'b', -40)],
+      others: [],
+      adjacent: 'by-mask',
+    }
+    const chosen = new Map([
+      ['a', c36],
+      ['b', beside],
+    ])
+    const reason = explainRadios(problem, chosen).get('a')
+    expect(reason?.sharing).toBe(1)
+    expect(reason?.worst).toMatchObject({ radio: 'b', overlap: 0 })
+  })
+
   it('names what is free of radar, and where it goes after radar, only where it listens itself', () => {
     const listening = reasonOf(c52, { b: c36 }, { hears: [hears('a', 'b', -60)] })
     expect(listening?.withoutRadar).toMatchObject({ option: c44, listens: 60, cost: 0 })

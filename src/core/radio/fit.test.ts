@@ -67,6 +67,41 @@ describe('what measuring says of the model', () => {
     expect(many?.spreadDb).toBeGreaterThan(0.5)
   })
 
+  it('takes the louder of two that are not equally loud, and nobody for a pair with itself', () => {
+    const [one, other] = [
+      { ...radio('a', 0), powerDbm: 20 },
+      { ...radio('b', 10), powerDbm: 8 },
+    ]
+    const level = { a: 'a', b: 'b', band: '5' as const, dbm: -60 }
+    const of = (radios: PlacedRadio[], levels: (typeof level)[]) => misfitOf('5', radios, levels, (unit) => unit)
+    const model = 20 + 3 + 3 - distanceLoss('5', 10, 'office')
+    expect(of([one, other], [level])?.residuals[0]?.modelDbm).toBeCloseTo(model, 9)
+    expect(of([other, one], [level])?.residuals[0]?.modelDbm).toBeCloseTo(model, 9)
+    expect(of([one, other], [{ ...level, b: 'a' }])).toBeUndefined()
+  })
+
+  it('is moved from exactly three pairs on, and not by distance where these are few or alike', () => {
+    const sloping = (pairs: readonly (readonly [number, number])[]) => {
+      const radios = pairs.flatMap(([from, to], at) => [radio(`a${at}`, from), radio(`b${at}`, to)])
+      const levels = pairs.map(([from, to], at) => {
+        const metres = to - from
+        const dbm = 23 - distanceLoss('5', metres, 'office') - 3 - 4 * (Math.log10(metres) - 1)
+        return { a: `a${at}`, b: `b${at}`, band: '5' as const, dbm }
+      })
+      return misfitOf('5', radios, levels, (unit) => unit)
+    }
+    const apart = [5, 10, 20, 40, 60, 80].map((metres) => [0, metres] as const)
+    expect(sloping(apart.slice(0, 2))?.leftDb).toBeUndefined()
+    expect(sloping(apart.slice(0, 3))?.fit?.perDecadeDb).toBe(0)
+    expect(sloping(apart.slice(0, 3))?.leftDb).toEqual(expect.closeTo(0.985, 2))
+    expect(sloping(apart.slice(0, 5))?.fit?.perDecadeDb).toBe(0)
+    expect(sloping(apart)?.fit).toEqual({ atTenMetresDb: expect.closeTo(-3, 9), perDecadeDb: expect.closeTo(-4, 9) })
+    // 40 to 80 m is 0.3 of a tenfold; 40 to 101 m is a little more than 0.4 of one.
+    const alike = [40, 45, 50, 60, 70, 80].map((metres) => [0, metres] as const)
+    expect(sloping(alike)?.fit?.perDecadeDb).toBe(0)
+    expect(sloping([...alike.slice(0, 5), [0, 101]])?.fit?.perDecadeDb).toBeCloseTo(-4, 9)
+  })
+
   it('takes no slope for walls that no building has', () => {
     const steep = row.flatMap((a, at) =>
       row.slice(at + 1).map((b) => ({ a: a.id, b: b.id, band: '5' as const, dbm: -30 - 0.9 * (b.x - a.x) })),

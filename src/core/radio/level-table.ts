@@ -1,5 +1,6 @@
 /** Tables of levels as people and programs save them: columns by their headings, in any order, units written or not. */
 import Papa from 'papaparse'
+import type { z } from 'zod'
 
 /** What tables call the level. */
 const levelHeadings: Readonly<Record<string, string>> = { level: 'dbm', signal: 'dbm', rssi: 'dbm' }
@@ -13,20 +14,33 @@ export interface TableRow {
 /** @param headings  further names of columns, in small letters, by which they are known here */
 export function tableRows(text: string, headings: Readonly<Record<string, string>>): TableRow[] {
   const names = { ...levelHeadings, ...headings }
-  const { data } = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, '').trim(), {
+  const { data } = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, ''), {
     header: true,
-    skipEmptyLines: true,
-    transformHeader: (heading) => names[heading.trim().toLowerCase()] ?? heading.trim().toLowerCase(),
+    transformHeader: (heading) => {
+      const written = heading.trim().toLowerCase()
+      return names[written] ?? written
+    },
   })
-  return data.map((cells, at) => ({ where: `line ${at + 2}`, cells }))
+  // Empty lines are none, and are counted all the same.
+  return data
+    .map((cells, at) => ({ where: `line ${at + 2}`, cells }))
+    .filter(({ cells }) => Object.values(cells).some((cell) => cell !== ''))
+}
+
+/** What is wrong with a row, and in which column. */
+export function rowFault(where: string, error: z.ZodError): string {
+  return error.issues
+    .slice(0, 1)
+    .map(({ path, message }) => `${where}: ${path.join('.')}: ${message}.`)
+    .join('')
 }
 
 /** `5` of `5 GHz`. */
-export function bandCell(text: string | undefined): string {
-  return (text ?? '').replace(/\s*ghz/i, '')
+export function bandCell(text: string | undefined): string | undefined {
+  return text?.replace(/ghz/i, '').trim()
 }
 
 /** -71 of `-71 dBm`; not a number where nothing stands there. */
 export function dbmCell(text: string | undefined): number {
-  return text?.trim() ? Number(text.replace(/\s*dbm/i, '')) : Number.NaN
+  return text?.trim() ? Number(text.replace(/dbm/i, '')) : Number.NaN
 }

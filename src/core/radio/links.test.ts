@@ -107,11 +107,14 @@ describe('the way of a link', () => {
     expect(mended({ obstacle: { distanceM: 2000, heightM: 4 } })).toBe(
       'The highest thing stands 2000.0 m from the access end, and the link is 1800.0 m long: correct one of the two.',
     )
-    const site = { ...emptySite, links: [link({ obstacle: { distanceM: 2000, heightM: 4 } })] }
-    expect(newSiteSchema.safeParse(site).error?.issues[0]).toMatchObject({
-      path: ['links', 0, 'obstacle', 'distanceM'],
-      message: 'the highest thing on the way stands between both ends',
-    })
+    const faultAt = (obstacle: Link['obstacle']) =>
+      newSiteSchema.safeParse({ ...emptySite, links: [link({ obstacle })] }).error?.issues[0]
+    for (const distanceM of [2000, 1800])
+      expect(faultAt({ distanceM, heightM: 4 })).toMatchObject({
+        path: ['links', 0, 'obstacle', 'distanceM'],
+        message: 'the highest thing on the way stands between both ends',
+      })
+    expect([faultAt({ distanceM: 1799, heightM: 4 }), faultAt(null)]).toEqual([undefined, undefined])
   })
 })
 

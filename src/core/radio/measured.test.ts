@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { readMeasured } from './measured'
+import { readMeasured, samePair } from './measured'
 
 const units = [
   { id: 'one', name: 'hall-01', mac: '02:4f:52:00:00:01' },
@@ -37,4 +37,44 @@ it('says of each line that is none what is wrong with it, and keeps the others',
     expect.stringMatching(/^line 4: dbm: /),
   ])
   expect(readMeasured('nothing at all', units)).toEqual({ levels: [], faults: [] })
+})
+
+it('tells which line is meant where others are empty, and takes names and cells with blanks around them', () => {
+  const text =
+    '\n unit , heard ,band, dbm \n\n hall-01 , YARD-1 , 5 ghz ,-66dBm\n\nhall-01,yard-1,5, \nhall-01,,5,-50\n'
+  const { levels, faults } = readMeasured(text.slice(1), units)
+  expect(levels).toEqual([{ a: 'one', b: 'three', band: '5', dbm: -66 }])
+  expect(faults).toEqual([
+    expect.stringMatching(/^line 5: dbm: .+\.$/),
+    'line 6: heard: no unit of the list is called "".',
+  ])
+})
+
+it('takes no MAC for another one, and no unit for one that has none', () => {
+  const { levels, faults } = readMeasured(
+    'unit,heard,band,dbm\n02:4f:52:00:00:02,yard-1,5,-50\n,yard-1,5,-50\nhall-01,02:4f,5,-50\n',
+    units,
+  )
+  expect(levels).toEqual([])
+  expect(faults).toEqual([
+    'line 2: unit: no unit of the list is called "02:4f:52:00:00:02".',
+    'line 3: unit: no unit of the list is called "".',
+    'line 4: heard: no unit of the list is called "02:4f".',
+  ])
+  expect(readMeasured('heard,band,dbm\nyard-1,5,-50', units).faults).toEqual([
+    'line 2: unit: no unit of the list is called "".',
+  ])
+})
+
+it('keeps pairs apart that differ in a unit', () => {
+  const text = 'unit,heard,band,dbm\nhall-01,hall-02,5,-70\nhall-01,yard-1,5,-60\nyard-1,hall-02,5,-50'
+  expect(readMeasured(text, units).levels.map(({ dbm }) => dbm)).toEqual([-70, -60, -50])
+})
+
+it('knows the same pair whoever listened, in the same band alone', () => {
+  const pair = (a: string, b: string, band: '5' | '2.4' = '5') => ({ a, b, band })
+  expect(samePair(pair('x', 'y'), pair('y', 'x'))).toBe(true)
+  expect(samePair(pair('x', 'y'), pair('x', 'z'))).toBe(false)
+  expect(samePair(pair('x', 'y'), pair('x', 'y', '2.4'))).toBe(false)
+  expect(samePair(pair('a', 'bc'), pair('ab', 'c'))).toBe(false)
 })

@@ -5,7 +5,7 @@
  * Out: levels, each pair of a band once with the mean of what was measured, and a sentence for each line that is none.
  */
 import { measuredLevelSchema, type Site } from './floor'
-import { bandCell, dbmCell, tableRows } from './level-table'
+import { bandCell, dbmCell, rowFault, tableRows } from './level-table'
 
 type MeasuredLevel = Site['measured'][number]
 
@@ -37,21 +37,23 @@ export function readMeasured(text: string, units: readonly NamedUnit[]): Measure
   const faults: string[] = []
   const found = new Map<string, { level: MeasuredLevel; all: number[] }>()
   for (const { where, cells } of tableRows(text, headings)) {
-    const ends = (['unit', 'heard'] as const).map((column) => unitCalled(cells[column] ?? '', units))
-    const stranger = (['unit', 'heard'] as const).find((_, end) => ends[end] === undefined)
-    if (stranger !== undefined) {
-      faults.push(`${where}: ${stranger}: no unit of the list is called "${cells[stranger] ?? ''}".`)
+    const { unit = '', heard = '' } = cells
+    const [a, b] = [unitCalled(unit, units), unitCalled(heard, units)]
+    if (!a || !b) {
+      const stranger = a
+        ? `heard: no unit of the list is called "${heard}"`
+        : `unit: no unit of the list is called "${unit}"`
+      faults.push(`${where}: ${stranger}.`)
       continue
     }
     const parsed = measuredLevelSchema.safeParse({
-      a: ends[0]?.id,
-      b: ends[1]?.id,
-      band: bandCell(cells.band).trim(),
+      a: a.id,
+      b: b.id,
+      band: bandCell(cells.band),
       dbm: dbmCell(cells.dbm),
     })
     if (!parsed.success) {
-      const [issue] = parsed.error.issues
-      faults.push(`${where}: ${issue?.path.join('.')}: ${issue?.message}.`)
+      faults.push(rowFault(where, parsed.error))
     } else if (parsed.data.a === parsed.data.b) faults.push(`${where}: a unit does not hear itself.`)
     else {
       const key = pairKey(parsed.data)
@@ -75,6 +77,6 @@ function unitCalled(text: string, units: readonly NamedUnit[]): NamedUnit | unde
   const mac = called.replace(/[^0-9a-f]/g, '')
   return (
     units.find(({ name }) => name.toLowerCase() === called) ??
-    (mac.length === 12 ? units.find((unit) => unit.mac?.replaceAll(':', '') === mac) : undefined)
+    units.find((unit) => unit.mac?.replaceAll(':', '') === mac)
   )
 }

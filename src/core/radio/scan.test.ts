@@ -63,7 +63,91 @@ describe('a scan of iw', () => {
   })
 })
 
+/** What one network is read as; `lines` as iw prints them. */
+const one = (...lines: string[]) => readScan(`BSS 02:aa:00:00:00:01(on wlan0)\n${lines.join('\n')}\n`, null)
+const at = (mhz: number) => one(`\tfreq: ${mhz}`, '\tsignal: -60.00 dBm', '\tSSID: Baker')
+
+describe('a network of a scan', () => {
+  it.each([
+    [2412, '2.4', 1],
+    [2472, '2.4', 13],
+    [2484, '2.4', 14],
+    [5180, '5', 36],
+    [5885, '5', 177],
+    [5955, '6', 1],
+    [7115, '6', 233],
+  ])('at %i MHz is in the %s GHz band on channel %i', (mhz, band, channel) => {
+    expect(at(mhz).networks).toMatchObject([{ band, channel, width: 20 }])
+  })
+
+  it('is on no channel of ours at other frequencies, and says so', () => {
+    expect(at(5160).faults).toEqual(['02:aa:00:00:00:01: there is no channel 32 of 20 MHz at 5 GHz.'])
+    for (const mhz of [2407, 2477, 5155, 5890, 5950, 7120])
+      expect(at(mhz).faults, `${mhz}`).toEqual([expect.stringMatching(/^02:aa:00:00:00:01: band: /)])
+  })
+
+  it('is as wide as its elements say', () => {
+    const width = (...more: string[]) => one('\tfreq: 5180', '\tsignal: -60.00 dBm', ...more).networks[0]?.width
+    const ht = (offset: string) => [
+      '\tHT operation:',
+      '\t\t * primary channel: 36',
+      `\t\t * secondary channel offset: ${offset}`,
+    ]
+    const vht = (kind: string, one: number, two: number) => [
+      ...['\tVHT operation:', `\t\t * channel width: ${kind}`],
+      ...[`\t\t * center freq segment 1: ${one}`, `\t\t * center freq segment 2: ${two}`],
+    ]
+    expect(width(...ht('above'))).toBe(40)
+    expect(width(...ht('no secondary'))).toBe(20)
+    expect(width(...ht('above'), ...vht('0 (20 or 40 MHz)', 0, 0))).toBe(40)
+    expect(width(...ht('above'), ...vht('1 (80 MHz)', 42, 0))).toBe(80)
+    expect(width(...ht('above'), ...vht('1 (80 MHz)', 42, 50))).toBe(160)
+    // Two blocks of 80 MHz apart from each other: the one with the primary channel counts.
+    expect(width(...ht('above'), ...vht('1 (80 MHz)', 42, 155))).toBe(80)
+    expect(width(...ht('above'), ...vht('2 (160 MHz)', 50, 0))).toBe(160)
+    const below = one('\tfreq: 5200', '\tsignal: -60.00 dBm', ...ht('below'))
+    expect(below.networks[0]?.width).toBe(40)
+  })
+
+  it('is not led astray by its name, however its lines are set in and in whatever order they come', () => {
+    const name = 'freq: 5180 signal: -10 dBm SSID:'
+    const told = readScan(
+      `last BSS list\n  BSS 02:aa:00:00:00:07\nBSS 02:aa:00:00:00:01(on wlan0)\n\tSSID: ${name}\n\t\tsignal: -60.00 dBm\n  freq: 2437\n`,
+      null,
+    )
+    expect(told.faults).toEqual([])
+    expect(told.networks).toEqual([{ ssid: name, unit: null, band: '2.4', channel: 6, width: 20, dbm: -60 }])
+    expect(one('SSID: BSS 02:aa:00:00:00:09', 'signal: -1 dBm', 'freq: 2437').networks).toMatchObject([
+      { ssid: 'BSS 02:aa:00:00:00:09' },
+    ])
+    expect(one('SSID: two  words ', 'signal: 0.00 dBm', 'freq: 2437').networks).toMatchObject([
+      { ssid: 'two  words ', dbm: 0 },
+    ])
+  })
+
+  it('without a whole MAC is a network all the same', () => {
+    expect(readScan('BSS 02:aa\n\tfreq: 902\n', null).faults).toEqual([expect.stringMatching(/^a network: band: /)])
+  })
+
+  it('is as loud as where it was heard loudest, and disturbs nobody at -92 dBm', () => {
+    const entry = (dbm: string) =>
+      `BSS 02:aa:00:00:00:01(on wlan0)\n\tfreq: 5180\n\tsignal: ${dbm} dBm\n\tSSID: Baker\n`
+    expect(readScan(entry('-70.00') + entry('-50.00') + entry('-60.00'), null).networks).toMatchObject([{ dbm: -50 }])
+    expect(readScan(entry('-92.00'), null)).toEqual({ networks: [], faint: 1, faults: [] })
+    expect(readScan(entry('-91.90'), null).faint).toBe(0)
+  })
+})
+
 describe('a table', () => {
+  it('may call a network by its name, which may look like the beginning of a scan, and needs that column', () => {
+    const { networks } = readScan('Band,Channel,dBm,Name\n5GHz,36,-61dBm,BSS 02:aa\n5,40,-62,a\ufeffb\n', null)
+    expect(networks.map(({ ssid, dbm }) => [ssid, dbm])).toEqual([
+      ['BSS 02:aa', -61],
+      ['a\ufeffb', -62],
+    ])
+    expect(readScan('band,channel,dbm\n5,36,-61\n', null).faults).toEqual([expect.stringMatching(/^line 2: ssid: /)])
+  })
+
   it('is read by its headings, and tells the line of what is none', () => {
     const { networks, faults } = readScan(
       '\ufeffBand;Network;Signal;Channel;Width MHz\n5 GHz;Baker;-71 dBm;100;40\n2.4;Mill;-60;11;\n5;x;-60;37;20\n5;y;loud;36;20\n',

@@ -6,7 +6,7 @@
 import { type Band, blockOf } from '../regulatory/blocks'
 import { quietestDbm } from './channel-problem'
 import { heardNetworkSchema, type Site } from './floor'
-import { bandCell, dbmCell, tableRows } from './level-table'
+import { bandCell, dbmCell, rowFault, tableRows } from './level-table'
 
 type HeardNetwork = Site['heard'][number]
 
@@ -31,8 +31,7 @@ export function readScan(text: string, unit: string | null): Scan {
   for (const { where, network } of told) {
     const parsed = heardNetworkSchema.safeParse({ ...network, unit })
     if (!parsed.success) {
-      const [issue] = parsed.error.issues
-      faults.push(`${where}: ${issue?.path.join('.')}: ${issue?.message}.`)
+      faults.push(rowFault(where, parsed.error))
       continue
     }
     const { ssid, band, channel, width, dbm } = parsed.data
@@ -104,7 +103,7 @@ function fromTable(text: string): Told[] {
   return tableRows(text, { name: 'ssid', network: 'ssid', 'width mhz': 'width' }).map(({ where, cells }) => ({
     where,
     network: {
-      ssid: cells.ssid ?? '',
+      ssid: cells.ssid,
       band: bandCell(cells.band),
       channel: Number(cells.channel),
       width: Number(cells.width || 20),
