@@ -128,13 +128,13 @@ export class LabJoins implements Joins {
 
   /** It is told all of it, country first. */
   #configure(unit: Device, controller: Device, point: ManagedPoint, way: Way): void {
-    const { country, networks } = controller.effective
+    const { country, networks, pushed } = controller.effective
     way.told = told(controller, point)
     try {
       if (unit.configured.country !== country) unit.configure({ ...unit.configured, country })
       const own = networks.filter(({ id }) => point.networks.includes(id))
       const bands = unit.configured.radios.map(({ band }) => band)
-      unit.configure({
+      const next = {
         ...unit.configured,
         name: point.name || unit.configured.name,
         location: point.location,
@@ -149,7 +149,8 @@ export class LabJoins implements Joins {
         ),
         wired: point.wired,
         gateway: point.gateway,
-      })
+      }
+      unit.configure(next, new Map(pushed === null ? [] : [[pushed.user, pushed.password]]))
     } catch (error) {
       // It does not do what it cannot do, and its controller shows what it does.
       if (!(error instanceof Refusal)) throw error
@@ -158,4 +159,4 @@ export class LabJoins implements Joins {
 }
 
 const told = (controller: Device, point: ManagedPoint): string =>
-  JSON.stringify([controller.effective.country, controller.effective.networks, point])
+  JSON.stringify([controller.effective.country, controller.effective.networks, controller.effective.pushed, point])

@@ -106,3 +106,18 @@ it('says in its own words what it refuses, and is as it was', async () => {
   expect(await session.backup()).toBe(before)
   await session.write(compare(desired, await session.read('configured')), desired)
 })
+
+it('takes the login that a controller gives to its units, and shows of it the name', async () => {
+  const password = 'a password of their own'
+  const controller = { unit: { 'pushed.user': 'chief', 'pushed.password': password }, networks: {}, radios: {} }
+  const pushed = async () =>
+    compare(controller, await session.read('configured')).filter(
+      (each) => each.kind === 'value' && each.id.startsWith('pushed.'),
+    )
+  const differences = await pushed()
+  expect(differences).toHaveLength(2)
+  await session.write(differences, controller)
+  const { unit: shown } = valuesIn(await session.read('configured'))
+  expect(shown['pushed.user']).toBe('chief')
+  expect(await session.backup()).toContain(password)
+})

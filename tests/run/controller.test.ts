@@ -35,6 +35,28 @@ it('is mustered over NETCONF: its move confirmed from its new address, and saved
   expect(device().effective.wired.address).toBe('10.44.8.20')
 })
 
+it.each(['own', 'same'] as const)('gives its units the login that the brief asks for: %s', async (pushedLogin) => {
+  bench = await openBench({
+    change: (job) => {
+      rack(job)
+      job.brief = { ...mixedBrief, admin: { ...mixedBrief.admin, pushedLogin } }
+    },
+    pace: 200,
+  })
+  bench.startRunner()
+  await bench.order()
+  await bench.settled()
+  const { pushed } = device().effective
+  expect(pushed?.user).toBe('chief')
+  expect(pushed?.password).not.toBe('chief')
+  expect(device().accepts('chief', pushed?.password ?? '')).toBe(pushedLogin === 'same')
+  const outcomes = (await row())?.outcomes.filter(({ id }) => id.startsWith('pushed.'))
+  expect(outcomes?.map(({ id, outcome }) => [id, outcome.kind])).toEqual([
+    ['pushed.user', 'proven'],
+    ['pushed.password', 'written'],
+  ])
+})
+
 it.each<Step>(['country', 'password', 'return'])(
   'that loses its power as it comes to %s is brought home',
   async (step) => {

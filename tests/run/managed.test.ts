@@ -64,6 +64,9 @@ it('wait for their controller, join it, and answer under their names at their ad
     expect(effective).toMatchObject({ name: `office-${index}`, country: 'NZ', wired: { method: 'static' } })
     expect(effective.networks.map(({ name }) => name)).toEqual(['Ellery Crew'])
     expect(effective.radios.filter(({ on }) => on).map(({ band }) => band)).toEqual(['2.4', '5'])
+    // The login that it was shipped with opens nothing any more: its controller has given it another.
+    const { user, password } = controller().effective.pushed ?? { user: '', password: '' }
+    expect([point(index).accepts('chief', 'chief'), point(index).accepts(user, password)]).toEqual([false, true])
   }
   expect(controller().changes.saved).toBe(true)
   const checks = all.get('office-0')?.checks.map(({ code, verdict }) => `${code} ${verdict}`)

@@ -10,6 +10,7 @@ import { unpacked } from './debian-image'
 const root = join(import.meta.dirname, '../..')
 const modules = [
   join(root, 'models/air-muster-wireless.yang'),
+  join(root, 'models/air-muster-controller.yang'),
   'ietf-system',
   'ietf-interfaces',
   'ietf-ip',

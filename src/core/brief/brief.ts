@@ -53,6 +53,11 @@ export function adminSecretName(policy: AdminPolicy, unit: string): string {
   return policy.passwords === 'one-per-job' ? secretName.jobPassword : secretName.unitPassword(unit)
 }
 
+/** The name under which the password is kept that a controller gives to its units: one of their own, or its own too. */
+export function pushedSecretName(policy: AdminPolicy, controller: string): string {
+  return policy.pushedLogin === 'own' ? secretName.pushedPassword : adminSecretName(policy, controller)
+}
+
 /** Is it a password that units are signed in with, under either policy? */
 export function isAdminSecret(name: string): boolean {
   return name === secretName.jobPassword || name.startsWith(secretName.unitPassword(''))

@@ -19,6 +19,8 @@ export const settingIds = [
   'management.vlan',
   'admin.user',
   'admin.password',
+  'pushed.user',
+  'pushed.password',
   'services.https-only',
   'services.ssh',
   'services.telnet',

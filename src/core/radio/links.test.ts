@@ -3,7 +3,7 @@ import { cardOf, countryOf } from '../../../tests/support/data'
 import { radioPolicySchema } from '../brief/policies'
 import { judgeChannel } from '../regulatory/legal'
 import { emptySite, type Link, newSiteSchema } from './floor'
-import { earthBulge, faintestDbm, freeSpaceLoss, fresnelRadius, linkBudget, linkRemarks } from './link'
+import { clearings, earthBulge, faintestDbm, freeSpaceLoss, fresnelRadius, linkBudget, linkRemarks } from './link'
 import { planLinks } from './plan-links'
 
 const link = (part: Partial<Link> = {}): Link => ({
@@ -60,6 +60,19 @@ describe('the budget of a link', () => {
     )
   })
 
+  it('warns of the bench only where it is too loud there, and each remark has its weight', () => {
+    const remarks = (part: Partial<Link>, at = radio) =>
+      linkRemarks(linkBudget(link(part), at)).map(({ weight, sentence }) => `${weight}: ${sentence.slice(0, 14)}`)
+    const [far] = remarks({}, { ...radio, powerDbm: -10, gain: 5 }).slice(-1)
+    expect(far).toBe('know: The far end is')
+    expect(remarks({}, { ...radio, powerDbm: -10, gain: 5 })).toEqual(['mend: The margin is ', far])
+    expect(remarks({ distanceM: 30 }, { ...radio, powerDbm: 20 })).toEqual([
+      expect.stringMatching(/^mend: /),
+      'know: On the bench a',
+      far,
+    ])
+  })
+
   it('warns that on the bench it is far too loud, and that the far end is changed first', () => {
     const know = linkRemarks(linkBudget(link(), radio)).filter((remark) => remark.weight === 'know')
     expect(know.map((remark) => remark.sentence)).toEqual([
@@ -83,6 +96,26 @@ describe('the way of a link', () => {
     expect(budget.worst.fromA).toBeCloseTo(4000, -1)
     expect(budget.worst.clearM).toBeCloseTo(4.06, 2)
     expect(budget.worst.wantedM).toBeCloseTo(6.25, 2)
+  })
+
+  it('is looked at between both ends and nowhere else, an obstacle at either end being none', () => {
+    const path = (distanceM: number) => link({ obstacle: { distanceM, heightM: 1 } })
+    const places = clearings(path(900), 5510)
+    expect(places).toHaveLength(400)
+    expect(places.every(({ fromA, fresnelM }) => fromA > 0 && fromA < 1800 && fresnelM > 0)).toBe(true)
+    expect(places.at(-1)?.what).toBe('obstacle')
+    for (const distanceM of [0, 1800]) expect(clearings(path(distanceM), 5510)).toHaveLength(399)
+    expect(mended({ obstacle: null })).toBe('')
+    expect(mended({ obstacle: { distanceM: 0, heightM: 1 } })).toContain('The highest thing stands 0.0 m')
+  })
+
+  it('says what stands in it, and how much of the zone is wanted there', () => {
+    const low = mended({ distanceM: 8000, heightA: 5, heightB: 5 })
+    expect(low).toMatch(/m stand free above the ground, .* \(60 % of the first Fresnel zone\)\./)
+    // 10 km exactly is no long path yet.
+    const at = (distanceM: number) => linkBudget(link({ distanceM }), radio).worst
+    expect(at(10_000).wantedM / at(10_000).fresnelM).toBeCloseTo(0.6, 9)
+    expect(at(10_001).wantedM / at(10_001).fresnelM).toBeCloseTo(1, 9)
   })
 
   it('is lifted by a mast as far as the place is near to it', () => {

@@ -20,6 +20,8 @@ it('sets the step at or below the wanted power, never above what is legal with t
   expect(planPower(eirp(30), radio({ steps }), 17, 'area')?.set).toBe(17)
   expect(planPower(eirp(20), radio({ steps }), 17, 'area')?.set).toBe(11)
   expect(planPower(eirp(30), radio({ steps: [14, 17] }), 11, 'area')?.set).toBe(14)
+  // Quieter than the model goes: its lowest step.
+  expect(planPower(eirp(30), radio(), 1, 'area')?.set).toBe(5)
   expect(planPower(eirp(10), radio({ steps: [5, 11], gain: 9 }), 11, 'area')).toBeUndefined()
 })
 

@@ -104,6 +104,8 @@ export const deviceSettingsSchema = z.object({
   syslog: z.string().nullable(),
   mail: z.object({ server: z.string(), to: z.string() }).nullable(),
   restart: z.object({ day, at: z.string() }).nullable(),
+  /** Of a controller: the login that it gives to units that join it. */
+  pushed: z.object({ user: z.string(), password: z.string() }).nullable().default(null),
   /** Of a controller. */
   points: z.array(managedPointSchema).default([]),
   snmp: z.object({ user: z.string(), authentication: z.string(), privacy: z.string() }).nullable(),

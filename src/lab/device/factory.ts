@@ -33,6 +33,7 @@ export function factorySettings(sheet: StandInSheet, identity: Identity): Device
     mail: null,
     restart: null,
     snmp: null,
+    pushed: null,
     points: [],
   }
 }

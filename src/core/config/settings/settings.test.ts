@@ -29,7 +29,8 @@ describe('the table of settings', () => {
   })
 
   it('is asked for as a whole by a brief that has everything', () => {
-    const asked = new Set(spokenOf(askingFor('Ostrel O-40', wholeBrief)).map(({ id }) => id))
+    const asking = ['Ostrel O-40', 'Tarnhelm C1'].map((model) => askingFor(model, wholeBrief))
+    const asked = new Set(asking.flatMap(spokenOf).map(({ id }) => id))
     expect(settingIds.filter((id) => !asked.has(id))).toEqual([])
   })
 

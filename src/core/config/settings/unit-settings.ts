@@ -1,7 +1,7 @@
 /** Settings of a unit as a whole: who and where it is, its clock, its management address, its login. */
 import { z } from 'zod'
 import { parseCidr } from '../../addressing/ipv4'
-import { adminSecretName } from '../../brief/brief'
+import { adminSecretName, pushedSecretName } from '../../brief/brief'
 import { vlanWords } from '../../brief/subnet'
 import { modelName } from '../../kit/kit-card'
 import { posixTimeZone, sameTimeZone } from '../posix-time-zone'
@@ -126,6 +126,24 @@ export const unitSettings = {
     secret: true,
     bySigningIn: true,
     ask: ({ brief, unit, secrets }) => secrets.get(adminSecretName(brief.admin, unit.id)),
+  }),
+  /** The login that a controller gives to the units that join it. */
+  'pushed.user': ofUnit<string | null>({
+    step: 'services',
+    words: 'Login for its units',
+    value: text.nullable(),
+    nothing: null,
+    needs: ['pushed.password'],
+    ask: ({ card }) => (card.role === 'controller' ? card.factory.login.user : undefined),
+  }),
+  'pushed.password': ofUnit<string>({
+    step: 'services',
+    words: 'Password for its units',
+    value: text,
+    secret: true,
+    needs: ['pushed.user'],
+    ask: ({ brief, unit, card, secrets }) =>
+      card.role === 'controller' ? secrets.get(pushedSecretName(brief.admin, unit.id)) : undefined,
   }),
 } as const
 

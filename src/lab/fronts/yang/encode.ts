@@ -67,7 +67,15 @@ function whole(settings: DeviceSettings, sheet: StandInSheet, secrets: 'with' | 
     }),
     ...(sheet.mostPoints === null
       ? {}
-      : { 'air-muster-controller:access-points': { 'access-point': settings.points.map(encodePoint) } }),
+      : {
+          'air-muster-controller:access-points': present({
+            login: settings.pushed && {
+              user: settings.pushed.user,
+              ...(secrets === 'with' ? { password: settings.pushed.password } : {}),
+            },
+            'access-point': settings.points.map(encodePoint),
+          }),
+        }),
     'air-muster-wireless:services': present({
       'https-only': settings.httpsOnly,
       ssh: settings.ssh,
@@ -226,6 +234,7 @@ function encodeState(device: Device): Node {
       ? {}
       : {
           'air-muster-controller:access-points': {
+            ...(tree['air-muster-controller:access-points'] as Node),
             most: sheet.mostPoints,
             'access-point': effective.points.map((point) => encodeJoined(point, device)),
           },

@@ -90,7 +90,12 @@ const accessPoint = z.strictObject({
 
 export const treeSchema = z.strictObject({
   'air-muster-controller:access-points': z
-    .strictObject({ 'access-point': z.array(accessPoint).default([]) })
+    .strictObject({
+      login: z
+        .strictObject({ user: z.string().min(1).max(32), password: z.string().min(1).max(64).optional() })
+        .optional(),
+      'access-point': z.array(accessPoint).default([]),
+    })
     .optional(),
   'ietf-system:system': z.strictObject({
     hostname: z.string().min(1).max(253).default(''),

@@ -74,6 +74,12 @@ const snmp: Write = (unit) => {
   return [at(`${services}/snmp`, 'air-muster-wireless:snmp', value)]
 }
 
+const pushedLogin: Write = (unit) => {
+  const user = unit['pushed.user'] ?? undefined
+  const login = user && { user, password: unit['pushed.password'] }
+  return [at(`/air-muster-controller:access-points/login`, 'air-muster-controller:login', login)]
+}
+
 const staticRoutes = `/ietf-routing:routing/control-plane-protocols/${entry('control-plane-protocol', 'ietf-routing:static', 'management')}`
 
 /** The address goes last: the session may die with it. */
@@ -118,6 +124,8 @@ export const writes: Readonly<Partial<Record<SettingId, Write>>> = {
   'management.gateway': management,
   'management.dns-servers': management,
   'management.vlan': management,
+  'pushed.user': pushedLogin,
+  'pushed.password': pushedLogin,
   'services.https-only': alone('services.https-only'),
   'services.ssh': alone('services.ssh'),
   'services.telnet': alone('services.telnet'),

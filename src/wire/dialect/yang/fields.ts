@@ -96,6 +96,7 @@ export const radioFields: Readonly<Record<IdOf<'radio'>, Field>> = {
 const system = 'ietf-system:system'
 const wireless = 'air-muster-wireless:wireless'
 const services = 'air-muster-wireless:services'
+const pushed = 'air-muster-controller:access-points/login'
 
 /** Addresses out of a list of servers, as ietf-system (RFC 7317) has them. */
 export const serverAddresses = (transport: 'udp' | 'udp-and-tcp') => (data: unknown) =>
@@ -109,6 +110,8 @@ export const unitFields: Readonly<Partial<Record<SettingId, Field>>> = {
   'unit.environment': leaf(`${wireless}/environment`),
   'clock.ntp-servers': leaf(`${system}/ntp/server`, by([]), { from: serverAddresses('udp') }),
   'management.dns-servers': leaf(`${system}/dns-resolver/server`, by([]), { from: serverAddresses('udp-and-tcp') }),
+  'pushed.user': leaf(`${pushed}/user`, by(null)),
+  'pushed.password': leaf(`${pushed}/password`, 'unreadable'),
   'services.https-only': leaf(`${services}/https-only`),
   'services.ssh': leaf(`${services}/ssh`),
   'services.telnet': leaf(`${services}/telnet`),
