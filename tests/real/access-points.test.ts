@@ -13,6 +13,19 @@ import { type RealBench, realBench } from '../support/real-access-points'
 const units = ['kauri-1', 'kauri-2', 'kauri-3']
 const radarChannel = 60
 const address = (index: number): string => `10.44.8.${20 + index}`
+/** What is killed as the first unit comes to a step. */
+const kills = [
+  ['sign-in', 'runner'],
+  ['country', 'wire helper'],
+  ['clock', 'runner'],
+  ['networks', 'wire helper'],
+  ['radios', 'runner'],
+  ['services', 'wire helper'],
+  ['password', 'runner'],
+  ['address', 'wire helper'],
+  ['return', 'runner'],
+  ['proof', 'wire helper'],
+] as const
 let folder: string
 let bench: RealBench
 let installation: Installation
@@ -93,13 +106,13 @@ afterAll(async () => {
 })
 
 describe('three real access points at one address', () => {
-  it('are set and proven side by side, through a runner and a helper that are killed meanwhile', async () => {
+  it('are set and proven side by side, through five kills of the runner and five of the helper', async () => {
     await installation.muster('load', job('listens'))
     const mustering = installation.muster('run', 'port-ellery', '--wait')
-    await reached('networks')
-    process.kill(installation.pidOf('runner'), 'SIGKILL')
-    await reached('password')
-    process.kill(installation.pidOf('wire helper'), 'SIGKILL')
+    for (const [step, killed] of kills) {
+      await reached(step)
+      await kill(killed)
+    }
     const { text, status } = await mustering
     expect(await troubles()).toEqual([])
     expect(text).toContain('3 of 3 answer')
@@ -220,6 +233,15 @@ async function troubles(): Promise<string[]> {
     ? []
     : lines.filter((line) => line.includes(`"${unit}"`) && !line.includes('"sweep"')).slice(-40)
 }
+
+/** Kills a process, as soon as the one that was killed before has been started again. */
+async function kill(part: 'runner' | 'wire helper'): Promise<void> {
+  await expect.poll(() => installation.pidOf(part), { timeout: 30_000, interval: 100 }).not.toBe(killedLast.get(part))
+  const pid = installation.pidOf(part)
+  killedLast.set(part, pid)
+  process.kill(pid, 'SIGKILL')
+}
+const killedLast = new Map<string, number>()
 
 /** Waits until a unit works on a step. */
 async function reached(step: string): Promise<void> {
