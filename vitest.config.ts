@@ -1,4 +1,5 @@
 import { defineConfig } from 'vitest/config'
+import { LongestFirst } from './tests/support/longest-first'
 
 export default defineConfig({
   test: {
@@ -7,6 +8,7 @@ export default defineConfig({
     testTimeout: 150_000,
     hookTimeout: 120_000,
     maxWorkers: 4,
+    sequence: { sequencer: LongestFirst },
     isolate: false,
     // The machine of the checks is shared: a test that it kept waiting is tried once more there, and nowhere else.
     retry: process.env.CI ? 1 : 0,

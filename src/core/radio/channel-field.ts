@@ -219,6 +219,12 @@ export class ChannelField {
     return best
   }
 
+  /** The first block of a radio whose option is such; undefined where none is. */
+  blockWhere(radio: number, isSuch: (option: ChannelOption) => boolean): number | undefined {
+    const { options } = this.radios[radio]!
+    return this.choices[radio]!.find((block) => isSuch(options[this.optionAt[radio * this.blocks + block]!]!))
+  }
+
   priceNow(radio: number): number {
     return this.price[radio * this.blocks + this.block[radio]!]!
   }

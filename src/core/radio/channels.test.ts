@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { building, neighbours, optionsOf, problemOf } from '../../../tests/bench/building'
 import { countryOf } from '../../../tests/support/data'
-import { type ChannelOption, type ChannelProblem, channelProblemSchema, costOf } from './channel-problem'
+import { type ChannelOption, type ChannelProblem, channelProblemSchema, costOf, pairsOf } from './channel-problem'
 import { explainRadios } from './explain'
 import { planChannels } from './plan-channels'
 import { overlapOf } from './span'
@@ -23,6 +23,7 @@ const radio = (
   set: null,
   ...part,
 })
+const hears = (a: string, b: string, dbm: number) => ({ a, b, dbm })
 const channelsOf = (problem: ChannelProblem): Record<string, number | undefined> => {
   const { chosen } = planChannels(problem)
   return Object.fromEntries(problem.radios.map(({ id }) => [id, chosen.get(id)?.channel]))
@@ -59,8 +60,42 @@ describe('the cost', () => {
 
   it('divides the shared bandwidth by that of the narrower', () => {
     expect(overlapOf({ lowMhz: 5170, highMhz: 5250 }, { lowMhz: 5170, highMhz: 5190 })).toBe(1)
+    expect(overlapOf({ lowMhz: 5180, highMhz: 5200 }, { lowMhz: 5170, highMhz: 5250 })).toBe(1)
     expect(overlapOf({ lowMhz: 2402, highMhz: 2422 }, { lowMhz: 2417, highMhz: 2437 })).toBe(0.25)
     expect(overlapOf({ lowMhz: 5170, highMhz: 5190 }, { lowMhz: 5190, highMhz: 5210 })).toBe(0)
+  })
+})
+
+describe('pairs of radios', () => {
+  const radios = ['a', 'b', 'c', 'd'].map((id) => ({ id }))
+  it('stand each once with the louder direction, whoever is named first, and without those who disturb nobody', () => {
+    const both = radios.flatMap(({ id: a }) =>
+      radios.filter(({ id }) => id !== a).map(({ id: b }) => ({ a, b, dbm: a < b ? -70 : -60 })),
+    )
+    const pairs = pairsOf(radios, [
+      ...both,
+      ...[hears('a', 'stranger', -40), hears('stranger', 'b', -40), hears('x', 'y', -40), hears('a', 'b', -99)],
+    ])
+    expect(pairs.count).toBe(6)
+    const named = Array.from({ length: pairs.count }, (_, at) =>
+      [pairs.first[at], pairs.second[at]]
+        .toSorted()
+        .map((place) => radios[place ?? -1]?.id)
+        .join(''),
+    )
+    expect(named.toSorted()).toEqual(['ab', 'ac', 'ad', 'bc', 'bd', 'cd'])
+    expect([...pairs.weight.slice(0, 6)]).toEqual([32, 32, 32, 32, 32, 32])
+    expect(pairsOf(radios, [hears('a', 'b', -92)]).count).toBe(0)
+  })
+
+  it('cost nothing where one of them has no channel, or another band', () => {
+    const problem: ChannelProblem = {
+      radios: [radio('a', [option(36)]), radio('b', [option(36)]), radio('c', [option(36)], { band: '6' })],
+      hears: [hears('a', 'b', -60), hears('a', 'c', -60), hears('a', 'stranger', -60)],
+      others: [{ radio: 'b', lowMhz: 5170, highMhz: 5190, dbm: -72 }],
+    }
+    const on = (...ids: string[]) => costOf(problem, new Map(ids.map((id) => [id, option(36)])))
+    expect([on('a', 'b', 'c'), on('a', 'c'), on('b'), on('a'), on()]).toEqual([52, 0, 20, 0, 0])
   })
 })
 
@@ -223,6 +258,11 @@ describe('a problem that comes from outside', () => {
       { ...good, radios: [{ ...good.radios[0], options: [{ channel: 36, width: 20, lowMhz: 5190, highMhz: 5170 }] }] },
       'highMhz is greater than lowMhz',
     ],
+    [
+      'an option that has no width',
+      { ...good, radios: [{ ...good.radios[0], options: [{ channel: 36, width: 20, lowMhz: 5170, highMhz: 5170 }] }] },
+      'highMhz is greater than lowMhz',
+    ],
     ['one radio twice', { ...good, radios: [good.radios[0], good.radios[0]] }, 'there is another radio "a"'],
     [
       'a lock to nothing',
@@ -239,7 +279,25 @@ describe('a problem that comes from outside', () => {
   ])('is refused for %s', (_what, problem, reason) => {
     expect(channelProblemSchema.safeParse(problem).error?.issues[0]?.message).toContain(reason)
   })
-  it('is taken as it should be', () => expect(channelProblemSchema.safeParse(good).success).toBe(true))
+  it('is taken as it should be', () => {
+    expect(channelProblemSchema.safeParse(good).success).toBe(true)
+    const heard = { ...good, others: [{ radio: 'a', lowMhz: 5170, highMhz: 5190, dbm: -70 }] }
+    expect(channelProblemSchema.safeParse(heard).success).toBe(true)
+  })
+  it('is told where it is wrong', () => {
+    const [first] = good.radios
+    const wrong = {
+      radios: [first, first, { ...first, id: 'b', locked: 40 }],
+      hears: [{ a: 'x', b: 'a', dbm: -70 }],
+      others: [{ radio: 'y', lowMhz: 1, highMhz: 2, dbm: -70 }],
+    }
+    expect(channelProblemSchema.safeParse(wrong).error?.issues.map(({ path }) => path)).toEqual([
+      ['radios', 1, 'id'],
+      ['radios', 2, 'locked'],
+      ['hears', 0],
+      ['others', 0],
+    ])
+  })
 })
 
 describe('an explanation', () => {

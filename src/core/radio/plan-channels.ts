@@ -34,13 +34,8 @@ export function planChannels(problem: ChannelProblem, effort: Effort = 'thorough
   const chosen = new Map<string, ChannelOption>()
   for (const band of new Set(problem.radios.map((radio) => radio.band))) {
     const radios = problem.radios.filter((radio) => radio.band === band)
-    const ids = new Set(radios.map((radio) => radio.id))
-    const part: ChannelProblem = {
-      ...problem,
-      radios,
-      hears: problem.hears.filter(({ a, b }) => ids.has(a) && ids.has(b)),
-      others: problem.others.filter(({ radio }) => ids.has(radio)),
-    }
+    // Whoever hears a radio of another band is passed over.
+    const part: ChannelProblem = { ...problem, radios }
     const found = planOf(part, (field) => solve(field, effort))
     // A search by chance may end a little above what is planned already: whoever plans again is never worse off.
     const isSet = effort !== 'greedy' && radios.length <= smallField && radios.some(({ set }) => set !== null)
@@ -92,16 +87,11 @@ function solve(field: ChannelField, effort: Effort): void {
   else searchLocally(field, work, random)
 }
 
+/** Radios without a block go where they are set to be, if that is still one of their options. */
 function placeSet(field: ChannelField): void {
-  for (const [at, radio] of field.radios.entries()) startFromSet(field, radio, at)
-}
-
-function startFromSet(field: ChannelField, radio: ChannelField['radios'][number], at: number): void {
-  const { set } = radio
-  if (field.block[at] !== -1 || set === null) return
-  const block = field.choices[at]?.find((each) => {
-    const option = radio.options[field.optionAt[at * field.blocks + each] ?? -1]
-    return option !== undefined && isLocked(option, set)
+  field.radios.forEach(({ set }, at) => {
+    if (set === null || field.block[at] !== -1) return
+    const block = field.blockWhere(at, (option) => isLocked(option, set))
+    if (block !== undefined) field.move(at, block)
   })
-  if (block !== undefined) field.move(at, block)
 }

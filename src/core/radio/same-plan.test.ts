@@ -3,6 +3,7 @@
  * must not find its units on other channels for no reason. Where a search is made better on purpose these plans change,
  * and the new ones are written here after they were compared with the old.
  */
+import { createHash } from 'node:crypto'
 import { describe, expect, it } from 'vitest'
 import { building, neighbours, optionsOf, problemOf } from '../../../tests/bench/building'
 import { countryOf } from '../../../tests/support/data'
@@ -11,6 +12,7 @@ import { ChannelField } from './channel-field'
 import { type ChannelProblem, costOf } from './channel-problem'
 import { placeLoudestFirst, searchAll, searchLocally, seeded, settle } from './channel-search'
 import { colourBySaturation } from './dsatur'
+import { type Effort, planChannels, withBandwidth } from './plan-channels'
 
 const crowded = (adjacent: ChannelProblem['adjacent'], radios = 30): ChannelProblem => {
   const house = building(3, { radios, floors: 2, roomM: 6 })
@@ -138,5 +140,45 @@ describe('the plan that each way of searching has always found, for as much work
     ],
   ] as const)('%s, adjacent channels %s', (way, adjacent, cost, work, channels) => {
     expect(found(crowded(adjacent), ...ways[way])).toEqual({ channels, cost, work })
+  })
+})
+
+/** The same on two bands, which do not hear each other. */
+const onTwoBands = (radios: number): ChannelProblem => {
+  const one = crowded('by-mask', radios)
+  const twin = (id: string): string => `${id} twin`
+  return {
+    ...one,
+    radios: [
+      ...one.radios,
+      ...one.radios.map((radio) => ({ ...radio, id: twin(radio.id), band: '6' as const, set: null })),
+    ],
+    hears: [
+      ...one.hears,
+      ...one.hears.map(({ a, b, dbm }) => ({ a: twin(a), b: twin(b), dbm: dbm - 6 })),
+      ...one.radios.map(({ id }) => ({ a: id, b: twin(id), dbm: -20 })),
+    ],
+    others: [...one.others, ...one.others.map((other) => ({ ...other, radio: twin(other.radio) }))],
+  }
+}
+const planned = (problem: ChannelProblem, effort: Effort) => {
+  const plan = planChannels(problem, effort)
+  const channels = problem.radios.map(({ id }) => plan.chosen.get(id)?.channel).join(' ')
+  return {
+    cost: Math.round(1e6 * plan.cost) / 1e6,
+    withBandwidth: Math.round(1e6 * withBandwidth(plan)) / 1e6,
+    channels: createHash('sha256').update(channels).digest('hex').slice(0, 12),
+  }
+}
+
+describe('the plan that is made of a problem, by how much is searched', () => {
+  it.each([
+    ['greedy', 12, 190.352647, 196.352647, 'd23b90decdc4'],
+    ['quick', 12, 106.649901, 112.649901, '65df8ce98226'],
+    ['thorough', 6, 3.440713, 9.440713, '976dbe50808f'],
+    ['greedy', 330, 12695.0942, 13232.0942, '199d26f94ed7'],
+    ['quick', 330, 9315.386672, 9912.386672, '6c1844004c33'],
+  ] as const)('%s, %i radios on each of two bands', (effort, radios, cost, withPrices, channels) => {
+    expect(planned(onTwoBands(radios), effort)).toEqual({ cost, withBandwidth: withPrices, channels })
   })
 })

@@ -18,6 +18,13 @@ describe('what a transmitter lets out beside its channel', () => {
     expect(maskLossDb(span(5170, 80), span(5250, 80))).toBeCloseTo(25.21, 2)
   })
 
+  // By hand, 80 MHz into the first 20 beside it: 0.03909 (to 41 MHz) + 0.01 (1 - 10^-0.38974) / (ln10 / 10 x 8 / 39)
+  // = 0.12545 (to 60), of 79.2592: 10 log (0.16454 / 79.2592) = -26.83 dB.
+  it('is 26.83 dB less on 20 MHz beside 80 MHz', () => {
+    expect(maskLossDb(span(5170, 80), span(5250, 20))).toBeCloseTo(26.83, 2)
+    expect(maskLossDb(span(5170, 80), span(5150, 20))).toBeCloseTo(26.83, 2)
+  })
+
   it('grows with the gap between 1 and 6, and past one and a half widths nothing is counted', () => {
     const losses = [0, 5, 10, 19].map((gap) => maskLossDb(span(2402, 20), span(2422 + gap, 20)))
     expect(losses).toEqual(losses.toSorted((a, b) => a - b))

@@ -53,7 +53,7 @@ export function maskLossDb(sent: Span, into: Span): number {
   const centre = (sent.lowMhz + sent.highMhz) / 2
   const [near, far] = into.lowMhz >= centre ? [into.lowMhz, into.highMhz] : [into.highMhz, into.lowMhz]
   const share = powerWithin(width, Math.abs(near - centre), Math.abs(far - centre))
-  return share === 0 ? Number.POSITIVE_INFINITY : -10 * Math.log10(share / (2 * powerWithin(width, 0, width * 1.5)))
+  return -10 * Math.log10(share / (2 * powerWithin(width, 0, width * 1.5)))
 }
 
 /** Loss between two blocks that do not overlap, in the direction in which more comes through, dB. */
