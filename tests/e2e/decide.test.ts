@@ -327,9 +327,9 @@ describe("a job of one's own", () => {
       }, text)
     }
     await write(card.replace('prefix: 24', 'prefix: 99'))
-    await page.waitForFunction(() => /Line 10\s+factory\.prefix/.test(document.body.innerText))
+    await page.waitForFunction(() => /Line 11\s+factory\.prefix/.test(document.body.innerText))
     // It stands in the margin too, and its line is one press away.
-    await press('Line 10')
+    await press('Line 11')
     await page.waitForSelector('.cm-lint-marker-error')
     expect(await page.$eval('.cm-activeLine', (line) => line.textContent)).toContain('prefix: 99')
     // What fits is offered while typing, and taken by the keys of the editor.
@@ -467,6 +467,42 @@ describe("a job of one's own", () => {
     await expect.poll(natural, { timeout: 8000 }).toBe('image/jpeg')
     await file(drawing, 'mill.pdf', Buffer.from(await page.pdf({ width: '400px', height: '300px', pageRanges: '1' })))
     await expect.poll(natural, { timeout: 15_000 }).toBe('image/png')
+  })
+
+  it('aligns two drawings by two points that both show, and says where they do not agree', async () => {
+    await press('Add a floor')
+    await sees('It is not aligned with another drawing')
+    /** Two points on the drawing that is shown, in shares of its width, at the same height. */
+    const click = async (...shares: readonly [number, number]): Promise<void> => {
+      const box = await (await page.waitForSelector('svg[data-floor] rect'))?.boundingBox()
+      if (!box) throw new Error('no floor')
+      for (const share of shares) await page.mouse.click(box.x + box.width * share, box.y + box.height * 0.4)
+    }
+    await press('Align')
+    await sees('click two points that Ground floor shows too')
+    // 40 m wide: 20 m between the two.
+    await click(0.25, 0.75)
+    await sees('Now the same two on Ground floor.')
+    await press('Go there')
+    await sees('click the same two points as on Floor 1')
+    await click(0.2, 0.9)
+    await sees('These are the same two points.')
+    const align = () => page.locator('::-p-xpath(//div[contains(., "These are the same")]/button[contains(., "Align")])').click()
+    await align()
+    await sees('m there: set the scale of one of the drawings first.')
+    await press('Click them again')
+    // 60 m wide: 25 m and 45 m from its corner.
+    await click(25 / 60, 45 / 60)
+    await sees('These are the same two points.')
+    await align()
+    await sees('It is aligned: its corner lies at')
+    const words = await page.$eval('aside', (slip) => (slip as HTMLElement).innerText)
+    const [, x = '', turned = ''] = /lies at (-?[\d.]+), -?[\d.]+ m of the site(, turned)?/.exec(words) ?? []
+    expect(Number(x)).toBeGreaterThan(14)
+    expect(Number(x)).toBeLessThan(16)
+    expect(turned).toBe('')
+    await press('Take this floor away')
+    await sees('Every unit with a radio is placed.')
   })
 
   it('shows bands, neighbours, the laptop and the rules of any country', async () => {
