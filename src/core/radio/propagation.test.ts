@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { coverage } from './coverage'
 import { plainFloor } from './floor'
 import { hearings, lossBetween, type PlacedRadio } from './levels'
-import { distanceLoss, distanceOfLoss, floorLoss } from './propagation'
+import { crosses, distanceLoss, distanceOfLoss, floorLoss } from './propagation'
 import type { SituatedFloor } from './situation'
 import { WallIndex } from './wall-index'
 
@@ -39,6 +39,28 @@ describe('losses', () => {
     expect(distanceLoss('5', 10, 'office')).toBeCloseTo(77.81, 2)
     expect(distanceLoss('5', 100, 'walls-alone')).toBeCloseTo(86.81, 2)
     expect([0, 1, 2].map((count) => floorLoss('5', count))).toEqual([0, 16, 20])
+  })
+
+  it('through floors are those of 5.8 GHz from 5725 MHz on, at 5 GHz alone', () => {
+    expect([5724, 5725, 5785].map((mhz) => floorLoss('5', 1, mhz))).toEqual([16, 22, 22])
+    expect(floorLoss('5', 3, 5785)).toBe(34)
+    expect([floorLoss('6', 1, 6405), floorLoss('6', 2, 6405), floorLoss('2.4', 1, 2437)]).toEqual([16, 20, 14])
+  })
+
+  it('of a wall count where a way goes through it, also past its very end, not where it only comes up to it', () => {
+    const wall = { material: 'brick', x1: 5, y1: 0, x2: 5, y2: 10 } as const
+    const through = (ax: number, ay: number, bx: number, by: number) => [
+      crosses(ax, ay, bx, by, wall),
+      crosses(bx, by, ax, ay, wall),
+    ]
+    expect(through(0, 5, 10, 5)).toEqual([true, true])
+    expect(through(0, 10, 10, 10)).toEqual([true, true])
+    expect(through(0, 0, 10, 0)).toEqual([true, true])
+    expect(through(0, 5, 5, 5)).toEqual([false, false])
+    expect(through(0, 5, 4.9, 5)).toEqual([false, false])
+    expect(through(0, 10.1, 10, 10.1)).toEqual([false, false])
+    expect(through(5, 2, 5, 8)).toEqual([false, false])
+    expect(through(5, 12, 5, 18)).toEqual([false, false])
   })
 
   it('are nothing less within a metre, and are turned round exactly', () => {

@@ -221,3 +221,68 @@ describe('aligning by two common points', () => {
     expect(near).toMatchObject({ ok: false, sentence: expect.stringContaining('too near') })
   })
 })
+
+describe('places', () => {
+  it('come back from the site to the drawing that they were on, however it is turned', () => {
+    for (const turn of [0, 30, 90, 200, 270]) {
+      const floor = first(drawing('g', { origin: { x: 12, y: -7, turn } }))
+      const back = fromSite(floor, toSite(floor, { x: 3, y: 4 }))
+      expect([back.x, back.y]).toEqual([expect.closeTo(3, 9), expect.closeTo(4, 9)])
+    }
+    // A quarter turn clockwise: what runs right on the drawing runs down in the site.
+    const turned = first(drawing('g', { origin: { x: 10, y: 20, turn: 90 } }))
+    const at = toSite(turned, { x: 5, y: 0 })
+    expect([at.x, at.y]).toEqual([expect.closeTo(10, 9), expect.closeTo(25, 9)])
+    expect(fromSite(turned, { x: 10, y: 25 }).x).toBeCloseTo(5, 9)
+  })
+
+  it('of two drawings lie over each other only where they have an area in common', () => {
+    const at = (x: number, y: number) => first(drawing('g', { origin: { x, y, turn: 0 } }))
+    const here = at(0, 0)
+    expect([at(60, 0), at(-60, 0), at(0, 30), at(0, -30), at(61, 31)].map((each) => liesOver(here, each))).toEqual(
+      Array.from({ length: 5 }, () => false),
+    )
+    expect([at(59, 0), at(-59, 0), at(0, 29), at(0, -29)].map((each) => liesOver(here, each))).toEqual(
+      Array.from({ length: 4 }, () => true),
+    )
+    // Beside it and as high: in one direction alone they meet.
+    expect([liesOver(here, at(0, 40)), liesOver(here, at(80, 0)), liesOver(at(80, 0), here)]).toEqual([
+      false,
+      false,
+      false,
+    ])
+  })
+})
+
+describe('aligning', () => {
+  const other = first(drawing('g', { origin: { x: 0, y: 0, turn: 0 } }))
+  const by = (degrees: number, metres = 20, there = metres) => {
+    const angle = (degrees * Math.PI) / 180
+    const found = aligned(
+      {
+        here: [
+          { x: 0, y: 0 },
+          { x: metres, y: 0 },
+        ],
+        there: [
+          { x: 1, y: 2 },
+          { x: 1 + there * Math.cos(angle), y: 2 + there * Math.sin(angle) },
+        ],
+      },
+      other,
+    )
+    return found.ok ? found.origin.turn : found.sentence
+  }
+  it('takes what is nearly straight for straight, and leaves alone what is not', () => {
+    expect([1.9, -1.9, 91, 268.5, 0].map((degrees) => by(degrees))).toEqual([0, 0, 90, 270, 0])
+    expect([10, 45, 87, 183, 2.5].map((degrees) => by(degrees))).toEqual([10, 45, 87, 183, 2.5])
+  })
+  it('needs points that are a metre apart on both drawings, and as far on one as on the other', () => {
+    expect(by(0, 1)).toBe(0)
+    expect(by(0, 0.9)).toContain('too near')
+    expect(by(0, 0.9, 20)).toContain('too near')
+    expect(by(0, 20, 0.9)).toContain('too near')
+    expect(by(0, 20, 20.5)).toBe(0)
+    expect(by(0, 20, 21)).toContain('set the scale')
+  })
+})
