@@ -11,6 +11,11 @@ const long = [
   'are narrower only where',
   'has no legal block whose pieces',
   'refuses what is not legal with a reason',
+  '330 radios',
+  'beats the greedy colouring',
+  'is the same each time',
+  'is never worse than any plan',
+  'is kept current by any moves',
 ]
 
 export default defineConfig({

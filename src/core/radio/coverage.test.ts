@@ -55,15 +55,16 @@ describe('the received level', () => {
           expect([found.columns, found.rows]).toEqual([11, 5])
           for (const cell of [0, 4, 17, 23, 38, 54]) {
             const [x, y] = [((cell % 11) + 0.5) * 3, (Math.floor(cell / 11) + 0.5) * 3]
-            const levels = radios.map((each) => levelAt(here, each, x, y))
+            // Nothing is told below -200 dBm.
+            const levels = radios.map((each) => Math.max(-200, levelAt(here, each, x, y)))
             const [best = -200, second = -200] = levels.toSorted((a, b) => b - a)
             expect(found.dbm[cell]).toBeCloseTo(best, 3)
             expect(found.second[cell]).toBeCloseTo(second, 3)
-            expect(levels[found.loudest[cell] ?? -1]).toBeCloseTo(best, 6)
+            if (best > -200) expect(levels[found.loudest[cell] ?? -1]).toBeCloseTo(best, 6)
           }
         },
       ),
-      { numRuns: 60 },
+      { numRuns: 100 },
     )
   })
 
