@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { cardOf, cards } from '../../../tests/support/data'
-import { type Evidence, evidenceText, fits, howSure, perhapsByMac, recognise } from './recognise'
+import { type Evidence, evidenceText, fits, howSure, modelWords, perhapsByMac, recognise } from './recognise'
 
 const ostrel = '02:4f:52:00:00:01'
 const known = (evidence: Evidence, mac = ostrel) => recognise(evidence, mac, cards.values())
@@ -46,4 +46,9 @@ it('is sure where two things agree, and says what they are', () => {
   expect(evidenceText(['realm', 'certificate', 'mac'])).toBe('by sign-in, certificate and MAC')
   expect(evidenceText(['sysObjectId'])).toBe('by SNMP alone')
   expect(evidenceText([])).toBe('')
+  expect(modelWords({ model: 'Ostrel O-40', by: ['realm', 'mac'] })).toBe('Ostrel O-40')
+  expect(modelWords({ model: 'Brackwater B7', by: ['lldp'] })).toBe('probably Brackwater B7, by LLDP alone')
+  expect(modelWords({ model: 'its own words', by: [] })).toBe('its own words')
+  expect(modelWords({ model: null, by: [], perhaps: 'Ostrel' })).toBe('perhaps Ostrel, by MAC alone')
+  expect(modelWords({ model: null, by: [] })).toBeUndefined()
 })

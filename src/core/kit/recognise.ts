@@ -100,6 +100,19 @@ export function howSure(by: readonly EvidenceKind[]): 'sure' | 'likely' {
   return by.length > 1 ? 'sure' : 'likely'
 }
 
+/**
+ * A model as sure as it is, for people: its name where two things agree, else with what there is for it; undefined where
+ * nothing tells.
+ */
+export function modelWords({
+  model,
+  by,
+  perhaps,
+}: Recognised & { readonly perhaps?: string | undefined }): string | undefined {
+  if (model === null) return perhaps === undefined ? undefined : `perhaps ${perhaps}, by MAC alone`
+  return by.length > 0 && howSure(by) === 'likely' ? `probably ${model}, ${evidenceText(by)}` : model
+}
+
 /** What speaks for a model, for people: `by sign-in, certificate and MAC`; empty where nothing does. */
 export function evidenceText(by: readonly EvidenceKind[]): string {
   const words = by.map((kind) => evidenceWords[kind])

@@ -1,5 +1,5 @@
 'use client'
-import { evidenceText, howSure } from '../../core/kit/recognise'
+import { modelWords } from '../../core/kit/recognise'
 import type { Sighting } from '../../core/muster/events'
 import { type WhereWords, whereaboutsOf, whereWords } from '../../core/muster/whereabouts'
 import { useJob } from '../live/job-provider'
@@ -15,10 +15,8 @@ const places: Readonly<Record<Sighting['seen'], string>> = {
 }
 
 /** What it says that it is, and where; or what stands in the way of it. */
-function seenAs({ answers, model, perhaps, by, seen }: Sighting, where: WhereWords | undefined): string {
-  const guess = perhaps === undefined ? 'unknown' : `perhaps ${perhaps}, by MAC alone`
-  const name = model === null ? guess : by.length > 0 && howSure(by) === 'likely' ? `probably ${model}` : model
-  const at = `${name}, ${places[seen]}`
+function seenAs({ answers, seen, ...sighting }: Sighting, where: WhereWords | undefined): string {
+  const at = `${modelWords(sighting) ?? 'unknown'}, ${places[seen]}`
   if (answers === 'service') return where?.tone === 'hands' ? `${at}. ${where.move}.` : at
   return where
     ? `${where.is}. ${where.tone === 'hands' ? `${where.move}.` : ''}`
@@ -46,6 +44,12 @@ export function AddressGroup({ address, sightings }: { address: string; sighting
         <span className="mono">{address}</span> <span className={classes.words}>{words}</span>
       </h2>
       <table className={`${sheet.table} ${classes.seen}`}>
+        <colgroup>
+          <col className={classes.macs} />
+          <col className={classes.units} />
+          <col />
+          <col className={classes.ports} />
+        </colgroup>
         <thead className={shared ? '' : 'visually-hidden'}>
           <tr>
             <th scope="col">MAC</th>
@@ -78,9 +82,7 @@ export function AddressGroup({ address, sightings }: { address: string; sighting
                     <b className={classes.stray}>not on the kit list</b>
                   )}
                 </td>
-                <td>
-                  {seenAs(sighting, where)} <span className="soft">{evidenceText(sighting.by)}</span>
-                </td>
+                <td>{seenAs(sighting, where)}</td>
                 <td className="mono">{unit?.port ?? ''}</td>
               </tr>
             )

@@ -1,4 +1,5 @@
 'use client'
+import { modelWords } from '../../core/kit/recognise'
 import { whereaboutsOf, whereSentences, whereWords } from '../../core/muster/whereabouts'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
@@ -64,8 +65,9 @@ export function BenchSide() {
         <div key={stray.mac} className={classes.warning}>
           <b>Not on the kit list</b>
           <div>
-            <span className="mono">{stray.mac}</span> answers at <span className="mono">{stray.address}</span>. Read the
-            labels: put it on the list, or take its cable out.
+            <span className="mono">{stray.mac}</span> answers at <span className="mono">{stray.address}</span>
+            {modelWords(stray) ? ` (${modelWords(stray)})` : ''}. Read the labels: put it on the list, or take its cable
+            out.
           </div>
         </div>
       ))}

@@ -1,6 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
 import { musterUnits } from '../../actions/muster-actions'
+import { evidenceText } from '../../core/kit/recognise'
 import { checkWords } from '../../core/muster/check'
 import { nextMove } from '../../core/muster/next-move'
 import { theseUnits } from '../../core/muster/selection'
@@ -30,6 +31,7 @@ export function Slip() {
     )
   }
   const row = roll.rows.get(unit.id)
+  const seen = roll.sightings.find(({ mac }) => mac === unit.mac)
   const plan = plans.get(unit.id)
   const card = cards.get(unit.model)
   return (
@@ -41,6 +43,11 @@ export function Slip() {
           {unit.port === null ? '' : `, port ${unit.port}`}
         </div>
         <div className="mono">{unit.mac}</div>
+        {seen?.model && seen.by.length > 0 && (
+          <div className="soft">
+            Seen as {seen.model}, {evidenceText(seen.by)}.
+          </div>
+        )}
       </div>
       <HeldNote unit={unit.id} />
       <ChangedNote unit={unit.id} />
