@@ -8,7 +8,7 @@ import { root } from './root.mjs'
 
 // A page in a browser costs as much of the processors at any pace: only as in life does its share mean anything.
 const paces = { forms: Number(process.env.AIR_MUSTER_PACE ?? 4), browser: Number(process.env.AIR_MUSTER_PACE ?? 1) }
-const controllerPace = 10
+const controllerPace = Number(process.env.AIR_MUSTER_PACE ?? 4)
 const card = readFileSync(join(root, 'data/kit/pellworth-p6.yaml'), 'utf8')
 const engines = {
   forms: {
