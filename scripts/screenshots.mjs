@@ -77,7 +77,10 @@ try {
   })
   await view('bench', {
     stage: 'bench',
-    before: () => page.waitForFunction(() => document.body.innerText.includes('4 units on the wire')),
+    before: async () => {
+      await page.waitForFunction(() => document.body.innerText.includes('4 units on the wire'))
+      await page.click('tr[data-mac]')
+    },
   })
   await page.evaluate(() =>
     [...document.querySelectorAll('button')].find((each) => each.textContent.startsWith('Muster the'))?.click(),

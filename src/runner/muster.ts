@@ -86,7 +86,9 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
         : { ok: false, reasons: whyNot(unit, card, view.planFaults) }
     if (!compilation.ok || !card || !isMustered(card) || !plan || !asked) {
       const reasons = compilation.ok ? whyNot(unit, card, view.planFaults) : compilation.reasons
-      await log.append({ kind: 'step', unit: unit.id, step: 'reach', state: heldFor('cannot-be-set', { reasons }) })
+      const byHand = card && !isMustered(card)
+      const state = byHand ? heldFor('set-by-hand', { why: reasons.join(' ') }) : heldFor('cannot-be-set', { reasons })
+      await log.append({ kind: 'step', unit: unit.id, step: 'reach', state })
       return 'held'
     }
     let controller: ControllerLink | undefined

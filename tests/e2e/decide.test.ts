@@ -487,7 +487,8 @@ describe("a job of one's own", () => {
     await sees('click the same two points as on Floor 1')
     await click(0.2, 0.9)
     await sees('These are the same two points.')
-    const align = () => page.locator('::-p-xpath(//div[contains(., "These are the same")]/button[contains(., "Align")])').click()
+    const align = () =>
+      page.locator('::-p-xpath(//div[contains(., "These are the same")]/button[contains(., "Align")])').click()
     await align()
     await sees('m there: set the scale of one of the drawings first.')
     await press('Click them again')

@@ -148,7 +148,9 @@ describe('a fault that no hand can cure', () => {
     bench.startRunner()
     await bench.order(['hall-01'])
     const roll = await bench.settled()
-    expect(heldAt(roll.rows.get('hall-01'), 'reach')?.why).toContain(why)
+    const held = heldAt(roll.rows.get('hall-01'), 'reach')
+    expect(held?.why).toContain(why)
+    expect(held?.hands[0]).toMatch(what.startsWith('a model') ? /^Set it by hand/ : /^Mend it in the brief/)
     // Several sweeps see the unit answer meanwhile.
     await rest(3500)
     expect(await placed()).toBe(1)

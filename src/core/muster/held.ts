@@ -30,6 +30,11 @@ const reasons = {
     hands: ['Mend it in the brief, the kit or the plan.', again],
     more: more.join(' ') || undefined,
   }),
+  /** Its model is not set by a muster at all: nothing is to be mended. */
+  'set-by-hand': ({ why }: { why: string }): HeldWords => ({
+    why,
+    hands: ['Set it by hand: its slip has every value.', 'Tick there what is done.'],
+  }),
   'went-wrong': (_none: object): HeldWords => ({
     why: 'Air Muster itself went wrong here.',
     hands: ['Muster this unit again.', 'If it happens twice, send us the log of the runner.'],

@@ -32,7 +32,7 @@ export function nextMove(unit: Unit, row: RollRow | undefined, roll: Roll, { add
   switch (state.kind) {
     case 'held': {
       const { hands, why } = heldWords(state)
-      return { words: hands[0] ?? why, tone: 'held', until: undefined }
+      return { words: hands[0] ?? why, tone: state.code === 'set-by-hand' ? 'hands' : 'held', until: undefined }
     }
     case 'waiting':
       return { words: state.waitingFor, tone: 'waiting', until: state.until }

@@ -123,6 +123,15 @@ describe('your next move', () => {
   const of = { address: '10.0.0.20', card: cardOf('Ostrel O-40'), now: 0 }
   const move = (...events: MusterEvent[]) =>
     nextMove(unit, foldRoll(placed(...events)).rows.get('a'), foldRoll(placed(...events)), of)
+  it('is to set a unit by hand whose model no muster sets, which is no failure', () => {
+    const state = heldFor('set-by-hand', { why: 'Windrow W5 cannot be mustered: links are planned.' })
+    expect(move({ kind: 'step', unit: 'a', step: 'reach', state })).toMatchObject({
+      words: 'Set it by hand: its slip has every value.',
+      tone: 'hands',
+    })
+    const broken = heldFor('cannot-be-set', { reasons: ['no'] })
+    expect(move({ kind: 'step', unit: 'a', step: 'reach', state: broken }).tone).toBe('held')
+  })
   const seen = (answersBy: 'service' | 'arp-only'): MusterEvent => ({
     kind: 'sweep',
     heard: nothingHeard,
