@@ -1,33 +1,14 @@
 /** What is made of the solution of a plan of radios: their plans, narrower channels, radios that are off, refusals. */
 import { describe, expect, it } from 'vitest'
 import { cardOf, countryOf } from '../../../tests/support/data'
-import { type RadioPolicy, radioPolicySchema } from '../brief/policies'
+import { ask, measured, policy, units } from '../../../tests/support/radios'
 import { whyNothingIsLegal } from '../regulatory/legal'
 import { seeded } from './channel-search'
 import { emptySite, type Site } from './floor'
 import { planRadios } from './plan-radios'
 import type { RadioRequest } from './radio-request'
 
-const ask = (unit: string, part: Partial<RadioRequest> = {}): RadioRequest => ({
-  unit,
-  card: cardOf('Ostrel O-40'),
-  locks: {},
-  set: {},
-  ...part,
-})
-const units = (count: number, part: Partial<RadioRequest> = {}) =>
-  Array.from({ length: count }, (_, at) => ask(`u${at}`, part))
-const policy = (part: object = {}): RadioPolicy =>
-  radioPolicySchema.parse({
-    environment: 'indoor',
-    bands: [{ band: '5', width: 80 }],
-    radar: 'avoid',
-    narrower: 'never',
-    power: { clientDbm: 17, lowerAt24Db: 6 },
-    ...part,
-  })
 const NZ = countryOf('NZ')
-const measured = (a: string, b: string, dbm: number, band: '5' | '2.4' = '5') => ({ a, b, band, dbm })
 const fullWidth = (plans: ReturnType<typeof planRadios>['plans']) =>
   [...plans.values()].flat().map(({ width, narrowedFrom }) => [width, narrowedFrom])
 

@@ -1,37 +1,18 @@
 /** The problem behind a plan of radios: options and prices, where each radio is judged to be, who hears whom. */
 import { describe, expect, it } from 'vitest'
 import { cardOf, countryOf } from '../../../tests/support/data'
-import { type RadioPolicy, radioPolicySchema } from '../brief/policies'
+import { ask, measured, policy, units } from '../../../tests/support/radios'
 import { emptySite, type Floor, floorSchema, type Site } from './floor'
 import { channelProblemOf, planRadios } from './plan-radios'
 import { distanceLoss } from './propagation'
 import type { RadioRequest } from './radio-request'
 
-const ask = (unit: string, part: Partial<RadioRequest> = {}): RadioRequest => ({
-  unit,
-  card: cardOf('Ostrel O-40'),
-  locks: {},
-  set: {},
-  ...part,
-})
-const units = (count: number, part: Partial<RadioRequest> = {}) =>
-  Array.from({ length: count }, (_, at) => ask(`u${at}`, part))
-const policy = (part: object = {}): RadioPolicy =>
-  radioPolicySchema.parse({
-    environment: 'indoor',
-    bands: [{ band: '5', width: 80 }],
-    radar: 'avoid',
-    narrower: 'never',
-    power: { clientDbm: 17, lowerAt24Db: 6 },
-    ...part,
-  })
 const floor = (id: string, part: Partial<Floor> = {}): Floor =>
   floorSchema.parse({
     ...{ id, name: id, storey: 0, heightM: 4, environment: 'indoor', widthM: 60, depthM: 30 },
     ...{ drawing: null, walls: [], innerWalls: 'some-drawn', ...part },
   })
 const NZ = countryOf('NZ')
-const measured = (a: string, b: string, dbm: number, band: '5' | '2.4' = '5') => ({ a, b, band, dbm })
 
 describe('options of a radio', () => {
   const optionsOf = (part: object, request: Partial<RadioRequest> = {}) =>
