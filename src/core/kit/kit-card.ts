@@ -149,6 +149,11 @@ export function isMustered(card: KitCard): card is MusteredCard {
   return whyNotMustered(card) === undefined
 }
 
+/** Does a MAC begin as those of this model do? */
+export function hasPrefixOf({ recognise }: Pick<KitCard, 'recognise'>, mac: string): boolean {
+  return recognise.macPrefixes.some((prefix) => mac.startsWith(prefix))
+}
+
 /** Ports of its management service, the safer first: it answers on one of them. */
 export function servicePorts({ dialect, factory }: Pick<KitCard, 'dialect' | 'factory'>): number[] {
   return dialect.kind === 'pages' ? entrancesOf(dialect, factory.port).map(({ port }) => port) : [factory.port]

@@ -1,5 +1,5 @@
 /** Which kit card somebody means: by the full name in any letters, or by the model alone where only one maker has it. */
-import { type KitCard, modelName } from './kit-card'
+import { hasPrefixOf, type KitCard, modelName } from './kit-card'
 
 const plain = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '')
 
@@ -16,8 +16,6 @@ export function matchModel(written: string, cards: ReadonlyMap<string, KitCard>)
 
 /** The model whose MACs begin like this one; undefined where none does or several do. */
 export function modelOfMac(mac: string, cards: ReadonlyMap<string, KitCard>): string | undefined {
-  const found = [...cards.values()].filter((card) =>
-    card.recognise.macPrefixes.some((prefix) => mac.startsWith(prefix)),
-  )
+  const found = [...cards.values()].filter((card) => hasPrefixOf(card, mac))
   return found.length === 1 && found[0] ? modelName(found[0]) : undefined
 }

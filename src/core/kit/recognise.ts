@@ -3,7 +3,7 @@
  * that speaks for it, and how sure that makes it.
  */
 import { matches } from '../input/pattern'
-import { type KitCard, modelName } from './kit-card'
+import { hasPrefixOf, type KitCard, modelName } from './kit-card'
 
 /** What was seen of a unit; each is there where its way of speaking has it. */
 export interface Evidence {
@@ -62,8 +62,7 @@ export function isKnown(evidence: Evidence, cards: Iterable<KitCard>): boolean {
 
 /** Who a unit is, with what speaks for it. */
 export function recognise(evidence: Evidence, mac: string, cards: Iterable<KitCard>): Recognised {
-  const all = [...cards]
-  const card = knownBy(evidence, all)
+  const card = knownBy(evidence, cards)
   if (card) {
     const speaking = said.filter((kind) => judged(kind, evidence, card) === true)
     return { model: modelName(card), by: hasPrefixOf(card, mac) ? [...speaking, 'mac'] : speaking }
@@ -79,10 +78,6 @@ export function perhapsByMac(mac: string, cards: Iterable<KitCard>): string | un
   const having = [...cards].filter((card) => hasPrefixOf(card, mac))
   const [models, makers] = [having.map(modelName), having.map(({ maker }) => maker)].map((names) => [...new Set(names)])
   return models?.length === 1 ? models[0] : makers?.length === 1 ? makers[0] : undefined
-}
-
-function hasPrefixOf({ recognise }: KitCard, mac: string): boolean {
-  return recognise.macPrefixes.some((prefix) => mac.startsWith(prefix))
 }
 
 const evidenceWords: Readonly<Record<EvidenceKind, string>> = {

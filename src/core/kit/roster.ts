@@ -4,7 +4,7 @@
  * In: the units and the cards by model. Out: faults, each with its unit, its column and a sentence.
  */
 import { matches } from '../input/pattern'
-import { type KitCard, modelName } from './kit-card'
+import { hasPrefixOf, type KitCard, modelName } from './kit-card'
 import { reviewPoe } from './poe'
 import type { Unit } from './unit'
 
@@ -99,10 +99,8 @@ function reviewUnit(unit: Unit, cards: ReadonlyMap<string, KitCard>): RosterFaul
       sentence: `${unit.model} does not take the name "${unit.name}": ${card.limits.nameWords}.`,
     })
   const { macPrefixes } = card.recognise
-  if (macPrefixes.length > 0 && !macPrefixes.some((prefix) => unit.mac.startsWith(prefix))) {
-    const other = [...cards.values()].find((each) =>
-      each.recognise.macPrefixes.some((prefix) => unit.mac.startsWith(prefix)),
-    )
+  if (macPrefixes.length > 0 && !hasPrefixOf(card, unit.mac)) {
+    const other = [...cards.values()].find((each) => hasPrefixOf(each, unit.mac))
     if (other)
       faults.push({
         unit: unit.id,

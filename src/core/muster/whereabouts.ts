@@ -5,7 +5,7 @@
  * In: what the last sweep saw and heard. Out: one of the ways, with what its sentence needs.
  */
 import { sameSubnet } from '../addressing/ipv4'
-import { type KitCard, modelName } from '../kit/kit-card'
+import { hasPrefixOf, type KitCard, modelName } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 import type { Sighting } from './events'
 import type { Roll } from './roll'
@@ -55,7 +55,7 @@ export function whereaboutsOf({ unit, card, roll, now }: WhereInput): Whereabout
     return { kind: isWorked(at, roll.laptop?.addresses ?? []) ? 'layer-2-only' : 'other-subnet', address: at }
   if (talking.length > 0) return { kind: 'no-address' }
   const stray = sightings.find(
-    ({ mac, unit: listed }) => listed === null && card?.recognise.macPrefixes.some((prefix) => mac.startsWith(prefix)),
+    ({ mac, unit: listed }) => listed === null && card !== undefined && hasPrefixOf(card, mac),
   )
   return stray && card ? { kind: 'other-label', mac: stray.mac, model: modelName(card) } : { kind: 'silent' }
 }

@@ -31,7 +31,6 @@ export const ostrelO40: StandInSheet = {
   front: 'restconf',
   slots: null,
   mostPoints: null,
-  signs: 'serial-and-model',
   lldp: null,
   ignoresPing: false,
   sessions: 'many',

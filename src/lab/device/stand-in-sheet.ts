@@ -53,8 +53,6 @@ export interface StandInSheet {
   readonly soldFor: string | null
   readonly applies: 'staged' | 'at-once'
   readonly saves: 'itself' | 'on-command'
-  /** What the certificate that it signs itself names. */
-  readonly signs: 'serial' | 'serial-and-model'
   /** System description that it sends by LLDP; null where it sends none. */
   readonly lldp: string | null
   /** SNMPv2-MIB sysObjectID, below the number for documentation (RFC 5612). */

@@ -3,10 +3,10 @@ import type { Device } from '../device/device'
 
 /** A certificate that a unit signed itself. */
 export async function selfSigned(unit: Device): Promise<{ key: string; cert: string }> {
-  const { maker, model, signs } = unit.sheet
+  const { maker, model } = unit.sheet
   const subject = [
     { name: 'commonName', value: unit.identity.serial },
-    ...(signs === 'serial' ? [] : [{ name: 'organizationName', value: `${maker} ${model}` }]),
+    { name: 'organizationName', value: `${maker} ${model}` },
   ]
   const { private: key, cert } = await generate(subject, {
     keyType: 'ec',

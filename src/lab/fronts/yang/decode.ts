@@ -143,18 +143,9 @@ function settingsOf(data: Tree): DeviceSettings {
           privacy: services.snmp['privacy-key'],
         }
       : null,
-    pushed: pushedLogin(data['air-muster-controller:access-points']?.login),
+    pushed: data['air-muster-controller:access-points']?.login ?? null,
     points: (data['air-muster-controller:access-points']?.['access-point'] ?? []).map(pointOf),
   }
-}
-
-/** A login without a password is none that anybody could be given. */
-function pushedLogin(login: { user: string; password?: string | undefined } | undefined): DeviceSettings['pushed'] {
-  if (login === undefined) return null
-  const { user, password } = login
-  if (password === undefined)
-    throw new Refusal('invalid-value', 'it has no password', '/air-muster-controller:access-points/login')
-  return { user, password }
 }
 
 function pointOf(each: TreePoint): ManagedPoint {

@@ -91,9 +91,7 @@ const accessPoint = z.strictObject({
 export const treeSchema = z.strictObject({
   'air-muster-controller:access-points': z
     .strictObject({
-      login: z
-        .strictObject({ user: z.string().min(1).max(32), password: z.string().min(1).max(64).optional() })
-        .optional(),
+      login: z.strictObject({ user: z.string().min(1).max(32), password: z.string().min(1).max(64) }).optional(),
       'access-point': z.array(accessPoint).default([]),
     })
     .optional(),
