@@ -46,6 +46,11 @@ const packages = {
     why: 'the tests against an SNMP agent that nobody here wrote',
     service: 'snmpd',
   },
+  snmpget: {
+    file: '/usr/bin/snmpget',
+    names: ['snmp'],
+    why: 'the tests against an SNMP manager that nobody here wrote',
+  },
   lldpd: {
     file: '/usr/sbin/lldpd',
     names: ['lldpd'],

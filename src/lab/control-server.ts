@@ -75,7 +75,7 @@ const answersOf = ({ wire }: Lab): Answering<LabWire> => ({
   laptop: () => wire.laptop(),
   arp: ({ address }) => ({ macs: wire.arp(address) }),
   neighbours: ({ subnets }) => ({ found: wire.neighbours(subnets) }),
-  'on-link': () => ({ found: wire.onLink(), introductions: wire.introductions() }),
+  'on-link': () => ({ found: wire.onLink(), introductions: wire.introductions(), servers: wire.servers() }),
   'keep-off': ({ ranges }) => {
     wire.keepOff(ranges)
     return {}

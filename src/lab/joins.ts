@@ -88,17 +88,19 @@ export class LabJoins implements Joins {
     this.#enter(mac, next, controller)
   }
 
-  /** In its own subnet, where a broadcast reaches it: the one that it has, or the first that answers. */
+  /** In its own subnet, where a broadcast reaches it, or told of: the one that it has, or the first that answers. */
   #controllerOf(unit: Device, before: Device | undefined): Device | undefined {
-    const { address, prefix } = unit.wired
+    const { address, prefix, gateway, controllers } = unit.wired
     if (address === null || prefix === null) return undefined
+    const isReached = (other: string): boolean =>
+      sameSubnet(other, address, prefix) || (gateway !== null && controllers.includes(other))
     const answering = this.#units.filter(
       ({ unit: each, cable }) =>
         each.sheet.mostPoints !== null &&
         cable === 'in' &&
         each.serviceIsUp &&
         each.address !== null &&
-        sameSubnet(each.address, address, prefix),
+        isReached(each.address),
     )
     return (answering.find((each) => each.unit === before) ?? answering[0])?.unit
   }

@@ -74,12 +74,13 @@ export class Lab {
     units: readonly PluggedUnit[],
     joins: LabJoins,
     door: Server,
-    vlans?: readonly number[],
+    { vlans, dhcp }: { vlans?: readonly number[] | undefined; dhcp?: DhcpServer | undefined },
   ) {
     this.#clock = clock
     this.#units = units
     this.#door = door
-    this.wire = new LabWire(units, { pace: clock.pace, vlans, doorPort: (door.address() as AddressInfo).port })
+    const doorPort = (door.address() as AddressInfo).port
+    this.wire = new LabWire(units, { pace: clock.pace, vlans, dhcp, doorPort })
     const sample = (): void => this.air.sample(units.map(({ unit }) => unit))
     this.#ticking = setInterval(() => {
       joins.tick()
@@ -110,7 +111,7 @@ export class Lab {
       }),
     )
     joins.watch(units)
-    return new Lab(clock, units, joins, await openDoor(), options.vlans)
+    return new Lab(clock, units, joins, await openDoor(), { vlans: options.vlans, dhcp: site.dhcp })
   }
 
   get pace(): number {

@@ -3,9 +3,10 @@
  * a reply needs a laptop address in the same subnet, and an address that several units have is answered by all.
  */
 import { formatIpv4, parseCidr, parseIpv4, sameSubnet } from '../core/addressing/ipv4'
-import type { Laptop } from '../core/muster/events'
+import type { Heard, Laptop } from '../core/muster/events'
 import type { LabAsk } from '../core/rehearsal/lab-wire'
 import type { Device } from './device/device'
+import type { DhcpServer } from './device/site'
 import type { Front } from './fronts/front'
 import type { SnmpAgent } from './fronts/snmp-agent'
 
@@ -22,6 +23,7 @@ export interface LabWireOptions {
   readonly ownAddresses?: readonly string[] | undefined
   /** VLANs that its port carries with a tag. */
   readonly vlans?: readonly number[] | undefined
+  readonly dhcp?: DhcpServer | undefined
   /** Loopback port behind every open port that nobody speaks to. */
   readonly doorPort: number
 }
@@ -39,13 +41,15 @@ export class LabWire {
 
   #keptOff: readonly (readonly [number, number])[] = []
   readonly #vlans: readonly number[]
+  readonly #dhcp: DhcpServer | undefined
   readonly #doorPort: number
 
-  constructor(units: readonly PluggedUnit[], { pace, ownAddresses, vlans, doorPort }: LabWireOptions) {
+  constructor(units: readonly PluggedUnit[], { pace, ownAddresses, vlans, dhcp, doorPort }: LabWireOptions) {
     this.#units = units
     this.#pace = pace
     this.#ownAddresses = ownAddresses ?? ['10.44.8.250/24']
     this.#vlans = vlans ?? []
+    this.#dhcp = dhcp
     this.#doorPort = doorPort
   }
 
@@ -90,6 +94,11 @@ export class LabWire {
       const { lldp } = unit.sheet
       return lldp === null ? [] : [{ mac: unit.identity.mac, words: lldp }]
     })
+  }
+
+  /** Who serves DHCP. */
+  servers(): Heard['servers'] {
+    return this.#dhcp ? [this.#dhcp.introduce()] : []
   }
 
   openLane(target: Target): string {

@@ -4,9 +4,10 @@
 import { keptOff } from '../core/addressing/kept-off'
 import { adminSecretName, secretName } from '../core/brief/brief'
 import type { AdminPolicy } from '../core/brief/policies'
-import { type AskingJob, askingOf, expectedOfAll } from '../core/config/asked'
+import { type AskingJob, askingOf, askingWithMarks, expectedOfAll } from '../core/config/asked'
 import { type Compilation, compile } from '../core/config/compile'
-import { isManaged, isMustered, type KitCard } from '../core/kit/kit-card'
+import { isManaged, isMustered, type KitCard, type ManagedCard } from '../core/kit/kit-card'
+import { controllerOf } from '../core/kit/managed-by'
 import type { Unit } from '../core/kit/unit'
 import { type Held, type HeldWords, heldFor, heldWords } from '../core/muster/held'
 import { answers, heldStep, type RollRow } from '../core/muster/roll'
@@ -63,7 +64,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   const addresses = [...plans.values()].map(({ address }) => address)
   await host.keepOff(keptOff(view.job.brief.management, addresses))
   const today = new Date()
-  const askingJob: AskingJob = { brief: view.job.brief, units: chosen, plans, cards, secretTimes: times, today }
+  const askingJob: AskingJob = { brief: view.job.brief, units: view.units, plans, cards, secretTimes: times, today }
   const asking = askingOf(askingJob)
   const expected = expectedOfAll(askingJob)
   const names = new Map(view.units.map((unit) => [unit.mac, unit.name]))
@@ -80,9 +81,10 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     const card = cards.get(unit.model)
     const plan = plans.get(unit.id)
     const asked = asking.get(unit.id)
+    const marked = askingWithMarks(askingJob, unit)
     const compilation: Compilation =
-      card && plan && country
-        ? compile({ brief: view.job.brief, unit, plan, card, country, secrets, today })
+      marked && country
+        ? compile({ ...marked, secrets, country })
         : { ok: false, reasons: whyNot(unit, card, view.planFaults) }
     if (!compilation.ok || !card || !isMustered(card) || !plan || !asked) {
       const reasons = compilation.ok ? whyNot(unit, card, view.planFaults) : compilation.reasons
@@ -93,7 +95,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     }
     let controller: ControllerLink | undefined
     if (isManaged(card)) {
-      const found = await readyController(unit, card.dialect.by)
+      const found = await readyController(unit, card)
       if (found === 'stopped') return 'stopped'
       if (!(found instanceof ControllerLink)) {
         await log.append({ kind: 'step', unit: unit.id, step: 'reach', state: found })
@@ -120,9 +122,9 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     })
   }
   /** Controllers come before the units that they manage: each is waited for, where it is on its way. */
-  const readyController = async (unit: Unit, by: readonly string[]): Promise<ControllerLink | Held | 'stopped'> => {
-    const own = view.units.find(({ model }) => by.includes(model))
-    if (!own) return heldFor('no-controller', { by })
+  const readyController = async (unit: Unit, card: ManagedCard): Promise<ControllerLink | Held | 'stopped'> => {
+    const own = controllerOf(unit, view.units, cards)
+    if (!own) return heldFor('no-controller', { by: card.dialect.by })
     const coming = ends.get(own.id)
     if (coming) {
       const waitingFor = `${own.name} comes first`

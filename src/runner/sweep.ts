@@ -20,7 +20,7 @@ import type { Store } from '../store/open'
 import { pinOnFirstSight } from '../store/secrets'
 import { openDialect } from '../wire/dialect/registry'
 import type { Host, Lane } from '../wire/host/host'
-import { askCommunity, snmpPort, systemGroup } from '../wire/snmp/snmp'
+import { askCommunity, snmpPort, systemGroup, textOf } from '../wire/snmp/snmp'
 import { type PinCheck, pinCheck } from '../wire/trust/pin'
 import { WireError } from '../wire/wire-error'
 
@@ -195,7 +195,7 @@ async function bySnmp(lane: Lane): Promise<Evidence> {
   try {
     const answer = await askCommunity(await lane.datagrams(snmpPort), 'public', [systemGroup.objectId])
     const sysObjectId = answer.kind === 'told' ? answer.values[0] : undefined
-    return sysObjectId === undefined ? {} : { sysObjectId }
+    return sysObjectId === undefined ? {} : { sysObjectId: textOf(sysObjectId) }
   } catch (error) {
     if (error instanceof WireError) return {}
     throw error

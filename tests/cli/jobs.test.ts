@@ -97,12 +97,12 @@ it('names file, place and fault of a job that cannot be loaded, and loads nothin
 it('places an order that a runner finds, for all units or for those that are named', async () => {
   muster('load', demo)
   expect(muster('run', 'port-ellery', '--units', 'hall-01', 'hall-02').out).toBe('The muster begins.\n')
-  expect(await claimOrder(fresh.store, 'me', 5)).toMatchObject({
+  expect(await claimOrder(fresh.store, 'me', 600)).toMatchObject({
     kind: 'muster',
     units: theseUnits('hall-01', 'hall-02'),
   })
   expect(muster('sweep', 'port-ellery').status).toBe(0)
-  expect(await claimOrder(fresh.store, 'another', 5)).toMatchObject({ kind: 'sweep', units: allUnits })
+  expect(await claimOrder(fresh.store, 'another', 600)).toMatchObject({ kind: 'sweep', units: allUnits })
 })
 
 it('says which jobs there are when it is asked for another', () => {
@@ -116,7 +116,7 @@ it('takes units by name or id, in whatever letters, and names those that there a
   const renamed = demoJob((job) => Object.assign(job.units[0] ?? {}, { name: 'Gate-Nine' }))
   await loadJob(fresh.store, renamed, new Date())
   expect(muster('run', 'port-ellery', '--units', 'gate-nine', 'hall-02').status).toBe(0)
-  expect(await claimOrder(fresh.store, 'me', 5)).toMatchObject({ units: theseUnits('hall-01', 'hall-02') })
+  expect(await claimOrder(fresh.store, 'me', 600)).toMatchObject({ units: theseUnits('hall-01', 'hall-02') })
   expect(muster('run', 'port-ellery', '--units', 'hall-9')).toEqual({
     status: 2,
     out: '',
@@ -159,7 +159,7 @@ it('ends with 1 and the reason where the muster has failed', async () => {
       .poll(
         async () => {
           await fresh.store.db.update(orders).set({ notBefore: null })
-          order = await claimOrder(fresh.store, 'me', 5)
+          order = await claimOrder(fresh.store, 'me', 600)
           return order?.jobId
         },
         { timeout: 10_000 },

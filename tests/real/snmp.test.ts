@@ -1,17 +1,42 @@
-/** Debian's snmpd with a user of version 3 answers our questions, and refuses what it should. */
-import { type ChildProcess, spawn } from 'node:child_process'
+/**
+ * Debian's snmpd with a user of version 3 answers our questions, and refuses what it should; Debian's snmpget reads what
+ * the stand-in of a controller tells.
+ */
+import { type ChildProcess, execFile, spawn } from 'node:child_process'
 import { createSocket } from 'node:dgram'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { promisify } from 'node:util'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
-import { askAsUser, askCommunity, systemGroup } from '../../src/wire/snmp/snmp'
+import { Lab } from '../../src/lab/lab'
+import { wtpStanding } from '../../src/wire/snmp/capwap-mib'
+import { askAsUser, askCommunity, systemGroup, textOf } from '../../src/wire/snmp/snmp'
+import { regulatory } from '../support/data'
 
 const login = { user: 'watch', authentication: 'a key to sign with', privacy: 'a key to hide with' }
 const { description, objectId, name } = systemGroup
 const folder = mkdtempSync(join(tmpdir(), 'air-muster-snmpd-'))
 let agent: ChildProcess
 let path: { host: string; port: number; source: string }
+
+/** CAPWAP-BASE-MIB (RFC 5833) of two access points, in the words of snmpd's `pass` (snmpd.conf(5)). */
+const table = '.1.3.6.1.2.1.196.1.2'
+const joinedAt = '6.2.122.2.0.0.1'
+const comingAt = '6.2.122.2.0.0.2'
+const objects: readonly (readonly [string, string, string])[] = [
+  [`2.1.2.${joinedAt}`, 'integer', '1'],
+  [`2.1.3.${joinedAt}`, 'octet', '0a 2c 08 1e'],
+  [`2.1.7.${joinedAt}`, 'integer', '6'],
+  [`2.1.9.${joinedAt}`, 'gauge', '7'],
+  ['1.1.5.7', 'string', 'quay-01'],
+  [`2.1.7.${comingAt}`, 'integer', '3'],
+]
+const passed = `#!/bin/sh
+case "$1 $2" in
+${objects.map(([oid, type, value]) => `"-g ${table}.${oid}") printf '%s\\n%s\\n%s\\n' "$2" ${type} "${value}";;`).join('\n')}
+esac
+`
 
 const freeUdpPort = (): Promise<number> =>
   new Promise((resolve) => {
@@ -24,11 +49,14 @@ const freeUdpPort = (): Promise<number> =>
 
 beforeAll(async () => {
   path = { host: '127.0.0.1', port: await freeUdpPort(), source: '127.0.0.1' }
+  const script = join(folder, 'access-points')
+  writeFileSync(script, passed, { mode: 0o755 })
   writeFileSync(
     join(folder, 'snmpd.conf'),
     [
       `createUser ${login.user} SHA-256 "${login.authentication}" AES "${login.privacy}"`,
-      `rouser ${login.user} authpriv .1.3.6.1.2.1.1`,
+      `rouser ${login.user} authpriv .1.3.6.1.2.1`,
+      `pass ${table} ${script}`,
       'sysName Mast 7',
       'sysObjectID 1.3.6.1.4.1.32473.77',
       `agentAddress udp:127.0.0.1:${path.port}`,
@@ -50,9 +78,18 @@ afterAll(async () => {
 describe('an SNMP agent that nobody here wrote', () => {
   it('tells its user', async () => {
     const told = await askAsUser(path, login, [name, objectId, '1.3.6.1.2.1.1.99.0', description])
-    expect(told).toMatchObject({
-      kind: 'told',
-      values: ['Mast 7', '1.3.6.1.4.1.32473.77', undefined, expect.stringContaining('Linux')],
+    const texts = told.kind === 'told' ? told.values.map((each) => each && textOf(each)) : []
+    expect(texts).toEqual(['Mast 7', '1.3.6.1.4.1.32473.77', undefined, expect.stringContaining('Linux')])
+  })
+
+  it('tells how access points stand with it, by CAPWAP-BASE-MIB', async () => {
+    const standing = { state: 'run', address: '10.44.8.30', name: 'quay-01' }
+    expect(await wtpStanding(path, login, '02:7a:02:00:00:01')).toEqual({ kind: 'told', standing })
+    const coming = { state: 'image', address: undefined, name: undefined }
+    expect(await wtpStanding(path, login, '02:7a:02:00:00:02')).toEqual({ kind: 'told', standing: coming })
+    expect(await wtpStanding(path, login, '02:7a:02:00:00:03')).toEqual({ kind: 'not-listed' })
+    expect(await wtpStanding(path, { ...login, user: 'nobody' }, '02:7a:02:00:00:01')).toMatchObject({
+      kind: 'refused',
     })
   })
 
@@ -70,4 +107,36 @@ describe('an SNMP agent that nobody here wrote', () => {
   it('is silent to a community', async () => {
     expect(await askCommunity(path, 'public', [name])).toEqual({ kind: 'silent' })
   })
+})
+
+it('a manager that nobody here wrote reads how access points stand with the stand-in of a controller', async () => {
+  const mac = '02:7a:c1:00:00:01'
+  const lab = await Lab.open({ pace: 1000, regulatory, shelf: [{ model: 'Tarnhelm C1', mac, serial: 'C1-1' }] })
+  lab.plugInAll()
+  const { unit, agent: its } = lab.plugged(mac)
+  await expect.poll(() => unit.serviceIsUp).toBe(true)
+  const wired = { method: 'dhcp' as const, address: null, prefix: null, vlan: null }
+  const point = {
+    mac: '02:7a:02:00:00:01',
+    name: 'quay-01',
+    location: '',
+    networks: [],
+    radios: [],
+    wired,
+    gateway: null,
+  }
+  unit.configure({ ...unit.configured, snmp: login, points: [point] })
+  const words = ['-v3', '-u', login.user, '-l', 'authPriv', '-a', 'SHA-256', '-A', login.authentication]
+  const keys = ['-x', 'AES', '-X', login.privacy, '-OQn', `127.0.0.1:${its.port}`]
+  const { stdout } = await promisify(execFile)(
+    'snmpget',
+    [...words, ...keys, ...[`2.1.7.${joinedAt}`, `2.1.9.${joinedAt}`, '1.1.5.1'].map((oid) => `${table}.${oid}`)],
+    { env: { ...process.env, MIBS: '', SNMP_PERSISTENT_DIR: folder } },
+  )
+  expect(stdout.trim().split('\n')).toEqual([
+    `${table}.2.1.7.${joinedAt} = 9`,
+    `${table}.2.1.9.${joinedAt} = 1`,
+    `${table}.1.1.5.1 = "quay-01"`,
+  ])
+  await lab.close()
 })

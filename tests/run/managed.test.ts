@@ -18,6 +18,7 @@ afterEach(() => bench.close())
 const controllerMac = '02:7a:c1:10:6a:01'
 const macOf = (index: number): string => `02:7a:02:10:6a:0${index}`
 const dhcp = { prefix: 24, first: '10.44.8.100', last: '10.44.8.199', gateway: '10.44.8.1', dns: '10.44.8.1' }
+const elsewhere = { prefix: 25, first: '10.44.8.200', last: '10.44.8.220', gateway: '10.44.8.129', dns: '10.44.8.1' }
 const count = 3
 const blankPoint: Omit<ManagedPoint, 'mac' | 'name'> = {
   location: '',
@@ -41,7 +42,7 @@ const office = (job: JobDocument): void => {
     locks: {},
   }))
   job.units = [...more, { ...unit, id: 'rack', name: 'rack', model: 'Tarnhelm C1', mac: controllerMac, locks: {} }]
-  job.brief = demoBrief
+  job.brief = { ...demoBrief, aftercare: { ...demoBrief.aftercare, snmp: { user: 'watch' } } }
 }
 const rows = async () => (await bench.roll()).rows
 const point = (index: number) => bench.lab.plugged(macOf(index)).unit
@@ -70,7 +71,7 @@ it('wait for their controller, join it, and answer under their names at their ad
   }
   expect(controller().changes.saved).toBe(true)
   const checks = all.get('office-0')?.checks.map(({ code, verdict }) => `${code} ${verdict}`)
-  expect(checks).toContain('joined good')
+  expect(checks).toEqual(expect.arrayContaining(['joined good', 'joined-by-snmp good']))
   // Nobody reads its clock: nothing is said of it.
   expect(checks?.join()).not.toContain('clock')
 })
@@ -86,6 +87,11 @@ it('that is one too many for the licence is turned away with that reason, and th
   expect(states.filter((state) => state?.kind === 'done')).toHaveLength(count - 1)
   const held = states.find((state) => state?.kind === 'held')
   expect(held && heldWords(held).why).toBe('rack turns it away: no licence is left for it.')
+  // It is told before any of them joins, and stands with what is left for hands.
+  const words = `its licence lets ${count - 1} access points join; ${count} are on the kit list`
+  expect(all.get('rack')?.log.map(({ text }) => text)).toContain(words)
+  const licence = all.get('rack')?.outcomes.find(({ id }) => id === 'licence.units')
+  expect(licence?.outcome).toMatchObject({ kind: 'by-hand', why: `It has ${count - 1}.` })
 })
 
 it('that load another image first say so and join; one that was sold for another country is turned away', async () => {
@@ -132,7 +138,6 @@ it('are held with what to do where their controller is not there, or not on the 
 })
 
 it('that are in no subnet of their controller do not find it, and it is said', async () => {
-  const elsewhere = { prefix: 25, first: '10.44.8.200', last: '10.44.8.220', gateway: '10.44.8.129', dns: '10.44.8.1' }
   bench = await openBench({ change: office, pace: 300, lab: { dhcp: elsewhere } })
   bench.startRunner()
   await bench.order()
@@ -142,6 +147,36 @@ it('that are in no subnet of their controller do not find it, and it is said', a
     why: 'It does not find its controller rack.',
     more: 'rack answers a discovery from here, and has 0 of 32 joined: the way to it is missing.',
   })
+})
+
+it('that DHCP sends elsewhere are held with where to', async () => {
+  bench = await openBench({ change: office, pace: 300, lab: { dhcp: { ...elsewhere, controllers: ['10.44.8.77'] } } })
+  bench.startRunner()
+  await bench.order()
+  await bench.settled()
+  const state = (await rows()).get('office-0')?.steps.joined
+  const words = state?.kind === 'held' ? heldWords(state) : undefined
+  expect(words?.why).toMatch(/^DHCP sends it to 10\.44\.8\.77, and its controller rack is at 10\.44\.8\.\d+\.$/)
+  expect(words?.hands[0]).toMatch(/^Have the DHCP server give out 10\.44\.8\.\d+ in option 138\.$/)
+})
+
+it.each([
+  ['option 138 of DHCP', 'controllers'],
+  ['the name that their name server knows', 'namedControllers'],
+])('that are in no subnet of their controller find it by %s', async (_, by) => {
+  bench = await openBench({ change: office, pace: 300, lab: { dhcp: { ...elsewhere, [by]: ['10.44.8.20'] } } })
+  bench.startRunner()
+  await bench.order()
+  await bench.settled()
+  const all = await rows()
+  expect(
+    all
+      .get('rack')
+      ?.log.map(({ text }) => text)
+      .join(),
+    'where it is told to look',
+  ).toContain('10.44.8.20')
+  expect(answers(all.get('office-0')), JSON.stringify(all.get('office-0'))).toBe(true)
 })
 
 it.each<Step>(['networks', 'joined'])(

@@ -1,10 +1,12 @@
 /** The laptop as whoever works at it sees it: the doctor, a lane of one's own, and all of it put back. */
 import { type ChildProcess, spawn } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { dnsmasqConfig, type ExportInput, keaConfig } from '../../src/core/addressing/exports'
 import { dhcpDiscover } from '../../src/wire/dhcp/message'
+import { demoBrief } from '../support/data'
 import { type Installation, ran, startInstallation } from '../support/installation'
 import { type BenchWire, benchWire, macOf } from '../support/namespaces'
 
@@ -23,6 +25,30 @@ const inBox = (index: number, command: string, words: readonly string[]): void =
 const send = (index: number, frame: string): void =>
   inBox(index, 'bash', ['-c', `printf '${frame.replace(/../g, '\\x$&')}' | socat -u - INTERFACE:eth0`])
 
+/** Two servers of DHCP, each with the file that the job makes for it, and each with another controller. */
+const serve = (): void => {
+  const [first, second] = [100, 150].map((from, index): ExportInput => {
+    const dhcpPool = { first: `192.168.99.${from}`, last: `192.168.99.${from + 40}` }
+    const management = { ...demoBrief.management, cidr: '192.168.99.0/24', gateway: null, dnsServers: [], dhcpPool }
+    const controllers = [{ name: 'rack', mac: macOf(9), address: controllerOf(index), vendor: undefined }]
+    return { brief: { ...demoBrief, management }, units: [], controllers }
+  })
+  if (!first || !second) return
+  const [dnsmasq, kea] = [join(folder, 'dnsmasq.conf'), join(folder, 'kea.json')]
+  writeFileSync(dnsmasq, dnsmasqConfig(first))
+  inBox(0, 'dnsmasq', [
+    ...['--no-daemon', '--port=0', `--conf-file=${dnsmasq}`, '--leasefile-ro', '--interface=eth0', '--no-ping'],
+    '--dhcp-authoritative',
+  ])
+  const { Dhcp4 } = JSON.parse(keaConfig(second, 'eth0'))
+  // Its leases stay with the test.
+  Object.assign(Dhcp4['lease-database'], { name: join(folder, 'leases.csv') })
+  writeFileSync(kea, JSON.stringify({ Dhcp4 }))
+  const own = [`KEA_LOCKFILE_DIR=${folder}`, `KEA_PIDFILE_DIR=${folder}`]
+  inBox(1, 'env', [...own, '/usr/sbin/kea-dhcp4', '-c', kea])
+}
+const controllerOf = (server: number): string => `192.168.99.${200 + server}`
+
 beforeAll(async () => {
   wire = benchWire(2, '192.168.99.1/24')
   folder = mkdtempSync(join(tmpdir(), 'air-muster-laptop-'))
@@ -32,12 +58,8 @@ beforeAll(async () => {
       '-e',
       `require('http').createServer((q, r) => r.end('${macOf(index)}')).listen(80)`,
     ])
-    inBox(index, 'dnsmasq', [
-      ...['--no-daemon', '--port=0', '--conf-file=/dev/null', '--leasefile-ro', '--interface=eth0', '--no-ping'],
-      ...[`--dhcp-range=192.168.99.${100 + index * 50},192.168.99.${140 + index * 50}`, '--dhcp-authoritative'],
-      `--dhcp-option=option:server-ip-address,192.168.99.${1 + index}`,
-    ])
   }
+  serve()
   installation = await startInstallation(wire, folder)
 })
 afterAll(async () => {
@@ -59,11 +81,11 @@ describe('a laptop on the bench', () => {
 
   it('tells the page what is heard: both servers, the switch at the end of its cable, who asks for an address', async () => {
     await installation.muster('load', 'data/demo/port-ellery.yaml')
-    const told = [
+    const frame = [
       ...['0180c200000e', '021122334455', '88cc', '0207', '04', '021122334455', '0406', '05', hex('port7')],
       ...['0602', '0078', '0a06', hex('bench1'), '0000'],
     ]
-    send(0, told.join(''))
+    send(0, frame.join(''))
     send(1, dhcpDiscover(macOf(1), 1).toString('hex'))
     await installation.muster('sweep', 'port-ellery')
     const heard = async (): Promise<string> =>
@@ -75,7 +97,9 @@ describe('a laptop on the bench', () => {
       .poll(heard, { timeout: 40_000, interval: 1000 })
       .toContain('"cableEnd":{"name":"bench1","port":"port7"}')
     const { heard: last } = JSON.parse((await heard()).replace(/^\S+\s+/, '')) as { heard: Record<string, unknown[]> }
-    expect(last.servers).toHaveLength(2)
+    // Option 138 (RFC 5417) out of the files for Kea and for dnsmasq, as it comes over the wire.
+    const told = last.servers?.map((server) => (server as { controllers: string[] }).controllers.join())
+    expect(told?.sort()).toEqual([controllerOf(0), controllerOf(1)])
     expect(last.asking).toContainEqual({ mac: macOf(1), says: null })
   })
 

@@ -6,6 +6,7 @@
 import { z } from 'zod'
 import { adminSecretName, type Brief } from '../brief/brief'
 import type { KitCard } from '../kit/kit-card'
+import { managedBy } from '../kit/managed-by'
 import type { Unit } from '../kit/unit'
 import type { UnitPlan } from '../plan/plan'
 import { compare } from './compare'
@@ -35,6 +36,7 @@ export const secretMark = (name: string, changedAt: string): string => `${name} 
 
 export interface AskingJob {
   readonly brief: Brief
+  /** All of the kit list. */
   readonly units: readonly Unit[]
   readonly plans: ReadonlyMap<string, UnitPlan>
   readonly cards: ReadonlyMap<string, KitCard>
@@ -45,12 +47,14 @@ export interface AskingJob {
 
 /** What is asked of one unit, secrets as marks; undefined where it has no plan or no kit card. */
 export function askingWithMarks(
-  { brief, plans, cards, secretTimes, today }: AskingJob,
+  { brief, units, plans, cards, secretTimes, today }: AskingJob,
   unit: Unit,
 ): Asking | undefined {
   const plan = plans.get(unit.id)
   const card = cards.get(unit.model)
-  return plan && card && { brief, unit, plan, card, today, secrets: marksOf(secretTimes) }
+  if (!plan || !card) return undefined
+  const manages = card.role === 'controller' ? managedBy(unit, units, cards).length : undefined
+  return { brief, unit, plan, card, today, secrets: marksOf(secretTimes), manages }
 }
 
 /** What is asked of each unit now, by its id; undefined where it has no plan or no kit card. */

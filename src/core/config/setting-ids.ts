@@ -19,6 +19,7 @@ export const settingIds = [
   'management.vlan',
   'admin.user',
   'admin.password',
+  'licence.units',
   'pushed.user',
   'pushed.password',
   'services.https-only',
@@ -71,6 +72,6 @@ export function isSettingId(id: string): id is SettingId {
 }
 
 /** Settings that are read and never written. */
-export const onlyReadIds: ReadonlySet<string> = new Set<SettingId>(['unit.firmware', 'clock.time'])
+export const onlyReadIds: ReadonlySet<string> = new Set<SettingId>(['unit.firmware', 'clock.time', 'licence.units'])
 /** Settings that are proven by signing in with them, and neither read nor written with the others. */
 export const signInIds: ReadonlySet<string> = new Set<SettingId>(['admin.user', 'admin.password'])

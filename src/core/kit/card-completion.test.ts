@@ -43,7 +43,7 @@ describe('what can be typed next in a card', () => {
 
   it('heeds which kind of a thing it is', () => {
     expect(at('dialect:\n  kind: |')).toEqual(expect.arrayContaining(['cli', 'netconf', 'pages', 'restconf']))
-    expect(at('dialect:\n  kind: netconf\n  |')).toEqual(['managementInterface', 'showsMac'])
+    expect(at('dialect:\n  kind: netconf\n  |')).toEqual(['joinsBy', 'managementInterface', 'showsMac'])
     expect(at('dialect:\n  kind: cli\n  |')).toContain('prompt')
     expect(at('dialect:\n  kind: cli\n  |')).not.toContain('showsMac')
     expect(at('dialect:\n  kind: cli\n  over: |')).toEqual(['ssh', 'tcp', 'telnet'])

@@ -71,6 +71,8 @@ export const dialectSchema = z.discriminatedUnion('kind', [
     managementInterface: z.string(),
     /** Whether its interfaces show their MAC; where they do not, the lane alone says that it is this unit. */
     showsMac: z.enum(['yes', 'no']).default('yes'),
+    /** Of a controller: what tells how far an access point has joined; `snmp` by CAPWAP-BASE-MIB (RFC 5833) as well. */
+    joinsBy: z.enum(['module', 'snmp']).default('module'),
   }),
   cliDialectSchema,
   pagesDialectSchema,

@@ -4,7 +4,8 @@
  * In: the units and the cards by model. Out: faults, each with its unit, its column and a sentence.
  */
 import { matches } from '../input/pattern'
-import { hasPrefixOf, type KitCard, modelName } from './kit-card'
+import { hasPrefixOf, isManaged, type KitCard, modelName } from './kit-card'
+import { controllerOf, managedBy } from './managed-by'
 import { reviewPoe } from './poe'
 import type { Unit } from './unit'
 
@@ -115,15 +116,14 @@ function reviewUnit(unit: Unit, cards: ReadonlyMap<string, KitCard>): RosterFaul
 
 /** A managed unit takes a controller that knows its model, and a controller takes only so many. */
 function reviewControllers(units: readonly Unit[], cards: ReadonlyMap<string, KitCard>): RosterFault[] {
-  const managed = units.flatMap((unit) => {
-    const dialect = cards.get(unit.model)?.dialect
-    return dialect?.kind === 'managed' ? [{ unit, by: dialect.by }] : []
+  const orphans = units.flatMap((unit) => {
+    const card = cards.get(unit.model)
+    return card && isManaged(card) && !controllerOf(unit, units, cards) ? [{ unit, by: card.dialect.by }] : []
   })
   const controllers = units.filter((unit) => cards.get(unit.model)?.role === 'controller')
-  const orphans = managed.filter(({ by }) => !controllers.some((unit) => by.includes(unit.model)))
   const crowded = controllers.flatMap((controller): RosterFault[] => {
     const most = cards.get(controller.model)?.limits.mostUnits
-    const count = managed.filter(({ by }) => by.includes(controller.model)).length
+    const count = managedBy(controller, units, cards).length
     if (most === undefined || count <= most) return []
     return [
       {

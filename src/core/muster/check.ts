@@ -14,6 +14,7 @@ const names = {
   'on-air': 'Networks on air',
   clock: 'Clock',
   joined: 'Joined its controller',
+  'joined-by-snmp': "Its controller's SNMP agent",
   http: 'Plain HTTP',
   ssh: 'SSH',
   telnet: 'Telnet',

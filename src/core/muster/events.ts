@@ -49,8 +49,8 @@ export type Sighting = z.infer<typeof sightingSchema>
 
 /** What is heard on the wire beside who answers: each known by its MAC. */
 export const heardSchema = z.object({
-  /** Who gives addresses by DHCP. */
-  servers: z.array(z.object({ mac: z.string(), address: z.string() })),
+  /** Who gives addresses by DHCP, and where it sends access points to find their controller (option 138, RFC 5417). */
+  servers: z.array(z.object({ mac: z.string(), address: z.string(), controllers: z.array(z.string()).default([]) })),
   /** Who asks DHCP for an address, with what kind of device it says that it is. */
   asking: z.array(z.object({ mac: z.string(), says: z.string().nullable() })),
   /** The other end of the laptop's cable, where it says so itself (IEEE 802.1AB). */

@@ -100,18 +100,25 @@ const reasons = {
     address,
     port,
     answers,
+    told = [],
   }: {
     name: string
     address: string
     port: number | null
     /** What the controller answers to a discovery of ours; null where it does not. */
     answers: { joined: number; most: number } | null
+    /** Where DHCP sends it, and it should not; muster of before did not ask. */
+    told?: readonly string[]
   }): HeldWords => ({
-    why: `It does not find its controller ${name}.`,
+    why:
+      told.length > 0
+        ? `DHCP sends it to ${told.join(', ')}, and its controller ${name} is at ${address}.`
+        : `It does not find its controller ${name}.`,
     more: answers
       ? `${name} answers a discovery from here, and has ${answers.joined} of ${answers.most} joined: the way to it is missing.`
       : `${name} answers no discovery from here either (CAPWAP, UDP 5246).`,
     hands: [
+      ...(told.length > 0 ? [`Have the DHCP server give out ${address} in option 138.`] : []),
       `See that ${port === null ? 'its port' : `port ${port}`} is in the subnet of ${address}, or that DHCP tells it the address (option 138 or 43).`,
       'Take its cable out for ten seconds, so that it looks again.',
       byItself,

@@ -94,7 +94,8 @@ describe('where a unit is', () => {
   })
 
   it('waits for an address where somebody gives them', () => {
-    const heard = { asking: [{ mac, says: null }], servers: [{ mac: '02:00:00:00:00:07', address: '10.44.8.1' }] }
+    const server = { mac: '02:00:00:00:00:07', address: '10.44.8.1', controllers: [] }
+    const heard = { asking: [{ mac, says: null }], servers: [server] }
     expect(whereWords(found([], heard), { unit, card })).toMatchObject({ tone: 'waiting' })
     expect(whereWords(found([], heard), { unit, card }).is).toMatch(/answers nowhere yet/)
   })

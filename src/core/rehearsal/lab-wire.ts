@@ -3,7 +3,7 @@
  * request for `/wire` with the lab's token, upgraded (RFC 9110, 7.8) to questions and answers, one a line.
  */
 import { z } from 'zod'
-import { laptopSchema } from '../muster/events'
+import { heardSchema, laptopSchema } from '../muster/events'
 import type { Ask } from '../questions/question'
 
 const target = z.object({ mac: z.string(), address: z.string(), prefix: z.int() })
@@ -17,12 +17,13 @@ export const labWire = {
     ask: z.object({ subnets: z.array(z.string()).max(64) }),
     answer: z.object({ found: z.array(z.object({ mac: z.string(), address: z.string() })) }),
   },
-  /** Who is on the wire at all, with the address that each speaks from; and who says by LLDP what it is. */
+  /** Who is on the wire at all, with the address that each speaks from; who says by LLDP what it is, who serves DHCP. */
   'on-link': {
     ask: z.object({}),
     answer: z.object({
       found: z.array(z.object({ mac: z.string(), address: z.string().nullable() })),
       introductions: z.array(z.object({ mac: z.string(), words: z.string() })),
+      servers: heardSchema.shape.servers,
     }),
   },
   /** Addresses that the laptop never speaks from. */

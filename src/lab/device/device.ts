@@ -20,6 +20,15 @@ import type { StandInSheet } from './stand-in-sheet'
 
 export type Phase = 'off' | 'starting' | 'up' | 'applying'
 
+export interface Wired {
+  readonly address: string | null
+  readonly prefix: number | null
+  readonly gateway: string | null
+  readonly dns: readonly string[]
+  /** Of other subnets, that it is told of. */
+  readonly controllers: readonly string[]
+}
+
 const networkBeforeServiceSeconds = 15
 /** A clock without power begins here. */
 const clockBegins = Date.parse('2021-01-01T00:00:00Z')
@@ -65,13 +74,13 @@ export class Device {
   }
 
   /** Its address, and where it comes from: what is set, what DHCP gave, or the factory's where nobody gave any. */
-  get wired(): { address: string | null; prefix: number | null; gateway: string | null; dns: readonly string[] } {
+  get wired(): Wired {
     const { wired, gateway, nameServers } = this.#effective
-    if (wired.method === 'static') return { ...wired, gateway, dns: nameServers }
+    if (wired.method === 'static') return { ...wired, gateway, dns: nameServers, controllers: [] }
     const lease = this.site.dhcp?.lease(this.identity.mac)
     if (lease) return { ...lease, dns: [lease.dns] }
     const { address, prefix } = this.sheet.factory
-    return { address, prefix, gateway: null, dns: [] }
+    return { address, prefix, gateway: null, dns: [], controllers: [] }
   }
 
   get address(): string | null {
@@ -109,12 +118,12 @@ export class Device {
     return this.#effective
   }
 
-  /** What it will be after a restart. */
   /** Of a controller: who has joined it. */
   get joins(): Joins {
     return this.site.joins ?? { of: () => ({ standing: 'absent' }) }
   }
 
+  /** What it will be after a restart. */
   get saved(): DeviceSettings {
     return this.#saved
   }

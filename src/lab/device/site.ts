@@ -10,6 +10,10 @@ export interface DhcpOptions {
   readonly last: string
   readonly gateway: string
   readonly dns: string
+  /** Option 138 (RFC 5417): where controllers are. */
+  readonly controllers?: readonly string[] | undefined
+  /** What its name server answers when it is asked for the controllers of the domain (RFC 5415, 3.3). */
+  readonly namedControllers?: readonly string[] | undefined
 }
 
 export interface Lease {
@@ -17,7 +21,11 @@ export interface Lease {
   readonly prefix: number
   readonly gateway: string
   readonly dns: string
+  /** Controllers of other subnets that it is told of, by DHCP or by name. */
+  readonly controllers: readonly string[]
 }
+
+const serverMac = '02:00:00:00:dc:01'
 
 /** A small DHCP server: a pool, and addresses that are reserved for a MAC. */
 export class DhcpServer {
@@ -36,9 +44,17 @@ export class DhcpServer {
 
   /** The address of this MAC: the reserved one, else one of the pool, the same again where it can be. */
   lease(mac: string): Lease | null {
-    const { prefix, gateway, dns } = this.#options
+    const { prefix, gateway, dns, controllers = [], namedControllers = [] } = this.#options
     const address = this.#reserved.get(mac) ?? this.#leased.get(mac) ?? this.#fromPool(mac)
-    return address === undefined ? null : { address, prefix, gateway, dns }
+    return address === undefined
+      ? null
+      : { address, prefix, gateway, dns, controllers: [...controllers, ...namedControllers] }
+  }
+
+  /** As it is heard on the wire. */
+  introduce(): { mac: string; address: string; controllers: string[] } {
+    const { gateway, controllers = [] } = this.#options
+    return { mac: serverMac, address: gateway, controllers: [...controllers] }
   }
 
   /** Begins at a place that follows from the MAC: a lab that is started again gives the same. */

@@ -2,12 +2,15 @@
 import { createSocket, type Socket } from 'node:dgram'
 import snmp from 'net-snmp'
 import type { Device } from '../device/device'
+import { CapwapTables } from './capwap-tables'
 
 const system = '1.3.6.1.2.1.1'
 
 export class SnmpAgent {
   readonly #socket: Socket = createSocket('udp4')
   readonly #agent
+  /** Of a controller. */
+  readonly #accessPoints: CapwapTables | undefined
 
   private constructor(private readonly unit: Device) {
     this.#agent = snmp.createAgent(
@@ -28,6 +31,7 @@ export class SnmpAgent {
         scalarType,
         maxAccess: snmp.MaxAccess['read-only'],
       })
+    this.#accessPoints = unit.sheet.mostPoints === null ? undefined : new CapwapTables(this.#agent.getMib())
   }
 
   static async listen(unit: Device): Promise<SnmpAgent> {
@@ -76,6 +80,7 @@ export class SnmpAgent {
     mib.setScalarValue('sysObjectID', sheet.objectId)
     mib.setScalarValue('sysName', effective.name)
     mib.setScalarValue('sysLocation', effective.location)
+    this.#accessPoints?.show(this.unit)
     return true
   }
 

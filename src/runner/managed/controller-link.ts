@@ -9,12 +9,16 @@ import type { Credentials } from '../../wire/dialect/dialect'
 import type { Controller } from '../../wire/dialect/managed/controller'
 import { controllerOver } from '../../wire/dialect/netconf/netconf'
 import type { Host, Lane } from '../../wire/host/host'
+import { type WtpAnswer, wtpStanding } from '../../wire/snmp/capwap-mib'
+import { type SnmpUser, snmpPort } from '../../wire/snmp/snmp'
 import { pinCheck } from '../../wire/trust/pin'
 import { WireError } from '../../wire/wire-error'
 
 const discoveryMs = 2000
 
-export type ControllerCard = DirectCard & { readonly dialect: { readonly kind: 'netconf' } }
+export type ControllerCard = DirectCard & {
+  readonly dialect: { readonly kind: 'netconf'; readonly joinsBy: 'module' | 'snmp' }
+}
 
 export interface ControllerLinkInput {
   readonly store: Store
@@ -26,6 +30,8 @@ export interface ControllerLinkInput {
   readonly address: string
   readonly prefix: number
   readonly login: Credentials
+  /** Whom its agent tells; undefined where the brief gives it nobody. */
+  readonly snmpUser: SnmpUser | undefined
 }
 
 export class ControllerLink {
@@ -76,6 +82,24 @@ export class ControllerLink {
       return await discover(await lane.datagrams(capwapControlPort), discoveryMs)
     } catch (error) {
       if (error instanceof WireError) return undefined
+      throw error
+    }
+  }
+
+  /** Is its SNMP agent asked how its access points stand? */
+  get asksAgent(): boolean {
+    return this.#input.card.dialect.joinsBy === 'snmp' && this.#input.snmpUser !== undefined
+  }
+
+  /** How an access point stands, as its SNMP agent has it; undefined where that is not asked. */
+  async standing(mac: string): Promise<WtpAnswer | undefined> {
+    const { snmpUser } = this.#input
+    if (!this.asksAgent || snmpUser === undefined) return undefined
+    const lane = await this.#laneTo()
+    try {
+      return await wtpStanding(await lane.datagrams(snmpPort), snmpUser, mac)
+    } catch (error) {
+      if (error instanceof WireError) return { kind: 'silent' }
       throw error
     }
   }

@@ -1,11 +1,12 @@
 /** Links to the controllers of a job: each is opened once, when the first of its units asks for it. */
 import { parseCidr } from '../../core/addressing/ipv4'
-import { adminSecretName } from '../../core/brief/brief'
+import { adminSecretName, type Brief, secretName } from '../../core/brief/brief'
 import { isDirect } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
 import type { JobView } from '../../jobs/job-view'
 import type { Store } from '../../store/open'
 import type { Host } from '../../wire/host/host'
+import type { SnmpUser } from '../../wire/snmp/snmp'
 import { type ControllerCard, ControllerLink } from './controller-link'
 
 export interface ControllerLinks {
@@ -32,7 +33,18 @@ export function controllerLinks({ store, host, jobId, view, secrets }: Input): C
       return undefined
     const prefix = parseCidr(view.job.brief.management.cidr)?.prefix ?? 24
     const login = { user: card.factory.login.user, password }
-    return new ControllerLink({ store, host, jobId, unit, card: card as ControllerCard, address, prefix, login })
+    const snmpUser = snmpUserOf(view.job.brief, secrets)
+    return new ControllerLink({
+      store,
+      host,
+      jobId,
+      unit,
+      card: card as ControllerCard,
+      address,
+      prefix,
+      login,
+      snmpUser,
+    })
   }
   return {
     to: (unit) => {
@@ -44,4 +56,11 @@ export function controllerLinks({ store, host, jobId, view, secrets }: Input): C
       await Promise.all([...links.values()].map((link) => link.close()))
     },
   }
+}
+
+function snmpUserOf({ aftercare }: Brief, secrets: ReadonlyMap<string, string>): SnmpUser | undefined {
+  const user = aftercare.snmp?.user
+  const authentication = secrets.get(secretName.snmpAuthentication)
+  const privacy = secrets.get(secretName.snmpPrivacy)
+  return user && authentication && privacy ? { user, authentication, privacy } : undefined
 }

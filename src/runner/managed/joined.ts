@@ -4,6 +4,7 @@ import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
 import { anotherController } from './another-controller'
 import type { ControllerLink } from './controller-link'
+import { standingOf } from './standing'
 import { throughController } from './through-controller'
 
 /** Seconds that it may stand where it is, before something is wrong; an image takes the longest. */
@@ -29,14 +30,14 @@ const words: Readonly<Record<Joining['join'], string>> = {
 
 export async function joined(run: UnitRun): Promise<string> {
   const { target, journal, waits, access } = run
-  const { dialect, controller } = throughController(run)
+  const { controller } = throughController(run)
   const goal = target.compiled.config.unit['management.method'] === 'dhcp' ? undefined : target.plan.address
   let standing: Joining['join'] | undefined
   let last: Joining | undefined
   let deadline = waits.deadline(patience.absent)
   const done = await waits.until(
     async () => {
-      last = await dialect.joining()
+      last = await standingOf(run)
       const now = last?.join ?? 'absent'
       if (now === 'run' && (goal === undefined || last?.['current-address'] === goal)) return last
       if (now !== standing) {
@@ -70,7 +71,9 @@ async function hangs(
     // Whether it is the controller that keeps silent, or the way to it that is missing, is seen from here.
     const seen = await controller.discovered()
     const answers = seen ? { joined: seen.joined, most: seen.most } : null
-    return held('no-discovery', { name, address, port, answers })
+    const heard = await run.host.heard()
+    const told = [...new Set(heard.servers.flatMap(({ controllers }) => controllers))]
+    return held('no-discovery', { name, address, port, answers, told: told.includes(address) ? [] : told })
   }
   if (standing === 'turned-away') return held('turned-away', { name, reason: last?.reason ?? 'not-listed' })
   return held('join-hangs', { standing: words[standing], seconds: patience[standing] })

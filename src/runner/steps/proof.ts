@@ -8,6 +8,7 @@ import { type Check, type CheckCode, checkWords } from '../../core/muster/check'
 import { isMovedByRadar, withRadarMoves } from '../../core/muster/radar-move'
 import { keepBackup } from '../../store/secrets'
 import { held } from '../held-error'
+import { standingWords, toldBySnmp } from '../managed/standing'
 import { throughController } from '../managed/through-controller'
 import type { UnitRun } from '../unit-run'
 import { unmeantOpen } from './on-air'
@@ -48,6 +49,10 @@ export async function proof(run: UnitRun): Promise<string> {
     })
   const firmware = observed.unit['unit.firmware']
   if (firmware?.kind === 'value') journal.say(`runs firmware ${firmware.value}`)
+  const licensed = observed.unit['licence.units']
+  const wanted = target.compiled.config.unit['licence.units']
+  if (licensed?.kind === 'value' && wanted !== undefined && licensed.value < wanted)
+    journal.say(`its licence lets ${licensed.value} access points join; ${wanted} are on the kit list`)
   await keepBackup(run.store, run.jobId, target.unit.mac, 'as-left', await access.dialect.backup(), new Date())
   await journal.kept('as-left')
   const outcomes = settled(target.expected, (key) => valueIn(run, key), observed, journal.marks)
@@ -159,7 +164,11 @@ function inRunState(run: UnitRun): Look[] {
     const found = await throughController(run).dialect.joining()
     return found ? `${found.join}, as ${found.name ?? 'nobody'}` : 'not listed'
   }
-  return [{ code: 'joined', expected: `run, as ${run.target.unit.name}`, look }]
+  const { unit, plan } = run.target
+  const joined: Look = { code: 'joined', expected: `run, as ${unit.name}`, look }
+  if (!throughController(run).controller.asksAgent) return [joined]
+  const expected = standingWords('run', run.access.address ?? plan.address, unit.name)
+  return [joined, { code: 'joined-by-snmp', expected, look: () => toldBySnmp(run) }]
 }
 
 function factoryAddress({ target, host }: UnitRun): Look[] {

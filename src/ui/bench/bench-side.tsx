@@ -50,9 +50,10 @@ export function BenchSide() {
       {servers.length > 1 && (
         <div className={classes.warning}>
           <b>{servers.length} servers give addresses here</b>
-          {servers.map(({ mac, address }) => (
+          {servers.map(({ mac, address, controllers }) => (
             <div key={mac}>
               <span className="mono">{address}</span>, <span className="mono">{mac}</span>
+              {controllers.length > 0 ? `, sends access points to ${controllers.join(', ')}` : ''}
             </div>
           ))}
           <div>

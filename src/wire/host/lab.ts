@@ -32,8 +32,8 @@ export function labHost(lab: LabAddress): Host {
     arp: async (address) => (await ask('arp', { address })).macs,
     neighbours: async (subnets) => (await ask('neighbours', { subnets: [...subnets] })).found,
     heard: async () => {
-      const { found, introductions } = await ask('on-link', {})
-      return { ...nothingHeard, onLink: found, introductions }
+      const { found, introductions, servers } = await ask('on-link', {})
+      return { ...nothingHeard, servers, onLink: found, introductions }
     },
     keepOff: async (ranges) => {
       await ask('keep-off', { ranges: [...ranges] })

@@ -61,7 +61,7 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
       linkLocal ??= new LinkLocal((await ask('standing', {})).interfaceName)
       const onLink = [...(await linkLocal.everybody()).keys()].map((mac) => ({ mac, address: null }))
       return {
-        servers: servers.filter(isRecent).map(({ mac, address }) => ({ mac, address })),
+        servers: servers.filter(isRecent).map(({ mac, address, controllers }) => ({ mac, address, controllers })),
         asking: asking
           .filter(isRecent)
           .map(({ mac, hostName, vendorClass }) => ({ mac, says: vendorClass ?? hostName })),

@@ -21,15 +21,18 @@ export const systemGroup = {
   name: '1.3.6.1.2.1.1.5.0',
 } as const
 
+/** A number, an object identifier as text, or octets. */
+export type SnmpValue = number | string | Uint8Array
+
 export type SnmpAnswer =
   /** Of each object asked for, in order; undefined where the agent does not have it. */
-  | { readonly kind: 'told'; readonly values: readonly (string | undefined)[] }
+  | { readonly kind: 'told'; readonly values: readonly (SnmpValue | undefined)[] }
   | { readonly kind: 'refused'; readonly why: string }
   | { readonly kind: 'silent' }
 
 /** Twice this, ms, is waited for in all: a datagram may get lost. To find out who a user is takes questions of its own. */
 const answersWithin = { user: 1000, community: 400 } as const
-/** Signs of one value that are kept. */
+/** Signs and octets of one value that are kept. */
 const longestValue = 500
 
 /** Asks as a user of version 3, signed and enciphered: what is told proves the keys. */
@@ -120,10 +123,17 @@ function answerTo(error: Error): SnmpAnswer {
   return { kind: 'refused', why: plain(error.message) }
 }
 
-function told(values: readonly snmp.Varbind[] | undefined): (string | undefined)[] {
-  return (values ?? []).map(({ type, value }) =>
-    type === snmp.ObjectType.NoSuchObject || type === snmp.ObjectType.NoSuchInstance ? undefined : plain(String(value)),
-  )
+function told(values: readonly snmp.Varbind[] | undefined): (SnmpValue | undefined)[] {
+  return (values ?? []).map(({ type, value }) => {
+    if (type === snmp.ObjectType.NoSuchObject || type === snmp.ObjectType.NoSuchInstance) return undefined
+    if (value instanceof Uint8Array) return value.subarray(0, longestValue)
+    return typeof value === 'number' ? value : plain(String(value))
+  })
+}
+
+/** A value as one line of text, whatever it is. */
+export function textOf(value: SnmpValue): string {
+  return value instanceof Uint8Array ? plain(Buffer.from(value).toString('utf8')) : String(value)
 }
 
 const plain = (text: string): string =>

@@ -25,6 +25,8 @@ export interface Asking {
   readonly secrets: ReadonlyMap<string, string>
   /** Day by which rules of time zones are looked up. */
   readonly today: Date
+  /** Of a controller: how many units of the kit list are set through it. */
+  readonly manages?: number | undefined
 }
 
 /** A radio that the card has or the brief asks for. */

@@ -127,6 +127,16 @@ export const unitSettings = {
     bySigningIn: true,
     ask: ({ brief, unit, secrets }) => secrets.get(adminSecretName(brief.admin, unit.id)),
   }),
+  /** Access points that a controller's licence lets join: at least as many as it is to manage. */
+  'licence.units': ofUnit<number>({
+    step: 'proof',
+    words: 'Licensed access points',
+    plural: true,
+    value: z.number(),
+    onlyRead: true,
+    ask: ({ manages }) => manages || undefined,
+    same: (wanted, licensed) => licensed >= wanted,
+  }),
   /** The login that a controller gives to the units that join it. */
   'pushed.user': ofUnit<string | null>({
     step: 'services',

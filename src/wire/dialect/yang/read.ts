@@ -106,6 +106,7 @@ export const composed: Partial<Record<SettingId, Compose>> = {
     return Number.isNaN(ms) ? undefined : (ms - at) / 1000
   },
   'unit.firmware': ({ operational }) => dig(operational, ['ietf-system:system-state', 'platform', 'os-version']),
+  'licence.units': ({ operational }) => dig(operational, ['air-muster-controller:access-points', 'most']),
   'management.method': methodOf,
   'management.address': (whole) => dig(addressOf(whole), ['ip']),
   'management.prefix': (whole) => dig(addressOf(whole), ['prefix-length']),

@@ -1,0 +1,82 @@
+/**
+ * How an access point stands with its controller, as the controller's SNMP agent has it: CAPWAP-BASE-MIB (RFC 5833),
+ * capwapBaseWtpStateTable, and the access point's name out of capwapBaseWtpProfileTable.
+ */
+import type { DatagramPath } from '../host/host'
+import { askAsUser, type SnmpUser, type SnmpValue, textOf } from './snmp'
+
+const wtps = '1.3.6.1.2.1.196.1.2'
+/** capwapBaseWtpProfileWtpName, by the profile's number. */
+const profileName = `${wtps}.1.1.5`
+const stateColumn = (number: number): string => `${wtps}.2.1.${number}`
+const columns = { addressType: 2, address: 3, state: 7, profile: 9 } as const
+
+/** Values of capwapBaseWtpState; `unknown` is one that is prepared and never asked yet. */
+const states = {
+  1: 'dtls',
+  2: 'join',
+  3: 'image',
+  4: 'configure',
+  5: 'data-check',
+  6: 'run',
+  7: 'reset',
+  8: 'dtls-teardown',
+  9: 'unknown',
+} as const
+export type WtpState = (typeof states)[keyof typeof states]
+
+/** InetAddressType (RFC 4001). */
+const ipv4 = 1
+
+export interface WtpStanding {
+  readonly state: WtpState
+  /** IPv4; undefined where it has none yet. */
+  readonly address: string | undefined
+  readonly name: string | undefined
+}
+
+export type WtpAnswer =
+  | { readonly kind: 'told'; readonly standing: WtpStanding }
+  /** Its agent has no such table, or nobody of this MAC in it. */
+  | { readonly kind: 'not-listed' }
+  | { readonly kind: 'refused'; readonly why: string }
+  | { readonly kind: 'silent' }
+
+/** @param mac of the access point, `02:4f:52:00:00:01` */
+export async function wtpStanding(path: DatagramPath, user: SnmpUser, mac: string): Promise<WtpAnswer> {
+  const at = indexOf(mac)
+  const asked = [columns.state, columns.addressType, columns.address, columns.profile]
+  const row = await askAsUser(
+    path,
+    user,
+    asked.map((column) => `${stateColumn(column)}.${at}`),
+  )
+  if (row.kind !== 'told') return row
+  const [state, addressType, address, profile] = row.values
+  const known = stateOf(state)
+  if (known === undefined) return { kind: 'not-listed' }
+  const name = typeof profile === 'number' ? await nameOf(path, user, profile) : undefined
+  return { kind: 'told', standing: { state: known, address: addressOf(addressType, address), name } }
+}
+
+/** CapwapBaseWtpIdTC as an index: its length, which may be 6 or 8, and its octets (RFC 2578, 7.7). */
+function indexOf(mac: string): string {
+  const octets = mac.split(':').map((octet) => Number.parseInt(octet, 16))
+  return [octets.length, ...octets].join('.')
+}
+
+function stateOf(value: SnmpValue | undefined): WtpState | undefined {
+  return Object.entries(states).find(([number]) => Number(number) === value)?.[1]
+}
+
+function addressOf(type: SnmpValue | undefined, octets: SnmpValue | undefined): string | undefined {
+  if (type !== ipv4 || !(octets instanceof Uint8Array) || octets.length !== 4) return undefined
+  const address = octets.join('.')
+  return address === '0.0.0.0' ? undefined : address
+}
+
+async function nameOf(path: DatagramPath, user: SnmpUser, profile: number): Promise<string | undefined> {
+  const told = await askAsUser(path, user, [`${profileName}.${profile}`])
+  const name = told.kind === 'told' ? told.values[0] : undefined
+  return name === undefined ? undefined : textOf(name)
+}
