@@ -35,7 +35,7 @@ await Promise.all([
   ensureDebian(
     ...(values.database ? [] : ['mariadb']),
     ...['iproute2', 'ping'],
-    ...(prefix ? ['tcpdump', 'socat', 'setpriv'] : []),
+    ...(prefix ? ['tcpdump', 'socat', 'setpriv', 'chromium'] : []),
   ),
   ensureNodeModules('to-run'),
 ])

@@ -1,10 +1,10 @@
-// Debian's Chromium, headless and quiet.
+// Debian's Chromium, the one without windows, and quiet.
 import { launch } from 'puppeteer-core'
 
 export function launchBrowser() {
   return launch({
-    executablePath: '/usr/bin/chromium',
-    headless: true,
+    executablePath: '/usr/bin/chromium-headless-shell',
+    headless: 'shell',
     args: [
       '--no-sandbox',
       '--disable-gpu',

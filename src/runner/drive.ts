@@ -80,6 +80,8 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last')
       run.journal.note(step, { kind: 'working', doing: procedure[step].doing })
       const managed = isManaged(run.target.card) ? managedWork[step] : undefined
       const note = await (managed ?? work[step])(run)
+      for (const who of run.access.others)
+        run.journal.say(`changed meanwhile by ${who}: have nobody else set it during a muster`)
       if (step === last) await run.journal.tell(step, { kind: 'done', note })
       else run.journal.note(step, { kind: 'done', note })
     } catch (error) {

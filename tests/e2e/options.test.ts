@@ -71,6 +71,19 @@ describe('the brief', () => {
     await saved()
   })
 
+  it('names users beside the admin, makes their passwords, and says which models have none', async () => {
+    await sees('Nobody else signs in to them.')
+    await press('Add a user')
+    await type('Name of user 1', 'Night Watch')
+    await sees('a user is named in small letters, digits and dashes, beginning with a letter, such as night-watch')
+    await type('Name of user 1', 'night-watch')
+    await saved()
+    await page.waitForFunction(() => /Password of night-watch\s+•+/.test(document.body.innerText))
+    await sees('Set Further users to night-watch (reads) by hand on Brackwater B7, Pellworth P6: a muster cannot.')
+    await page.locator('[aria-label="Take user 1 off"]').click()
+    await saved()
+  })
+
   it('makes the keys of SNMPv3 when somebody is to watch', async () => {
     await page.select('[aria-label="SNMP"]', 'none')
     await saved()

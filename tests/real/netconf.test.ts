@@ -53,7 +53,11 @@ const desired = desiredFor(model, mixedBrief)
 /** All but what only a real unit tells. */
 const left = async (dialect: Dialect): Promise<string[]> =>
   compare(desired, await dialect.read('configured')).flatMap((each) =>
-    each.kind !== 'value' ? [each.sentence] : ['clock.time', 'unit.firmware'].includes(each.id) ? [] : [keyText(each)],
+    each.kind !== 'value'
+      ? [each.sentence]
+      : ['clock.time', 'unit.firmware', 'admin.further-passwords'].includes(each.id)
+        ? []
+        : [keyText(each)],
   )
 
 it('says who it is, and lets nobody in with another password', async () => {
@@ -120,4 +124,15 @@ it('takes the login that a controller gives to its units, and shows of it the na
   const { unit: shown } = valuesIn(await session.read('configured'))
   expect(shown['pushed.user']).toBe('chief')
   expect(await session.backup()).toContain(password)
+})
+
+it('tells who else has changed it, and not of ourselves', async () => {
+  await session.write(compare(desired, await session.read('configured')), desired)
+  expect(session.othersWhoChanged?.()).toEqual([])
+  const elsewhere = '<system xmlns="urn:ietf:params:xml:ns:yang:ietf-system"><contact>night desk</contact></system>'
+  await raw(`<edit-config><target><candidate/></target><config>${elsewhere}</config></edit-config>`)
+  await raw('<commit/>')
+  await expect
+    .poll(() => session.othersWhoChanged?.() ?? [], { timeout: 10_000 })
+    .toContainEqual(expect.stringMatching(/^root\b/))
 })

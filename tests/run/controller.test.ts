@@ -35,6 +35,27 @@ it('is mustered over NETCONF: its move confirmed from its new address, and saved
   expect(device().effective.wired.address).toBe('10.44.8.20')
 })
 
+it('has the users that the brief names, of whom one may look alone, and loses a user that nobody asked for', async () => {
+  bench = await openBench({ change: rack, pace: 200 })
+  device().powerOn()
+  await expect.poll(() => device().phase).toBe('up')
+  const { configured } = device()
+  device().configure({ ...configured, users: [...configured.users, 'former'] }, new Map([['former', 'left long ago']]))
+  bench.startRunner()
+  await bench.order()
+  await bench.settled()
+  expect(answers(await row()), JSON.stringify(await row())).toBe(true)
+  expect(device().effective.users.toSorted()).toEqual(['chief', 'depot', 'night-watch'])
+  expect(['chief', 'depot', 'night-watch'].map((user) => device().mayChange(user))).toEqual([true, true, false])
+  expect(device().accepts('former', 'left long ago')).toBe(false)
+  expect((await row())?.checks.find(({ code }) => code === 'further-logins')).toMatchObject({ verdict: 'good' })
+  const outcomes = (await row())?.outcomes.filter(({ id }) => id.startsWith('admin.further'))
+  expect(outcomes?.map(({ id, outcome }) => [id, outcome.kind])).toEqual([
+    ['admin.further-users', 'proven'],
+    ['admin.further-passwords', 'proven'],
+  ])
+})
+
 it.each(['own', 'same'] as const)('gives its units the login that the brief asks for: %s', async (pushedLogin) => {
   bench = await openBench({
     change: (job) => {

@@ -61,32 +61,38 @@ export const anyBrief = fc
     httpsOnly: option.flag,
     ssh: fc.constantFrom('on', 'off'),
     lights: fc.constantFrom('on', 'off'),
+    furtherUsers: fc.subarray([
+      { name: 'night-watch', role: 'reads' },
+      { name: 'depot', role: 'administers' },
+    ]),
     addressing: fc.constantFrom('static', 'dhcp'),
     managementTagged: option.flag,
     timeZone: fc.constantFrom('Pacific/Auckland', 'Europe/Berlin', 'Africa/Casablanca', 'Asia/Kolkata'),
   })
-  .map(({ networks, bands, mode, lowRates, beaconIntervalTu, httpsOnly, ssh, lights, ...rest }): Brief => {
-    const { snmp, syslog, mail, restart, firmware, addressing, managementTagged, timeZone } = rest
-    return briefSchema.parse({
-      ...demoBrief,
-      addressing,
-      managementTagged,
-      timeZone,
-      admin: { passwords: 'one-per-job', lights },
-      aftercare: { snmp, syslog, mail, restart, firmware, httpsOnly, ssh },
-      radio: {
-        ...demoBrief.radio,
-        bands: bands.map((band) => ({ band, width: 20, ...(mode ? { mode } : {}) })),
-        lowRates,
-        beaconIntervalTu,
-      },
-      // One name stands once on a band.
-      networks: networks.map((each, index) => ({
-        ...each,
-        id: `n${index}`,
-        ssid: `${index}${each.ssid}`,
-        openConfirmation: each.security === 'open' ? `${index}${each.ssid}` : '',
-        pmf: 'by-security',
-      })),
-    })
-  })
+  .map(
+    ({ networks, bands, mode, lowRates, beaconIntervalTu, httpsOnly, ssh, lights, furtherUsers, ...rest }): Brief => {
+      const { snmp, syslog, mail, restart, firmware, addressing, managementTagged, timeZone } = rest
+      return briefSchema.parse({
+        ...demoBrief,
+        addressing,
+        managementTagged,
+        timeZone,
+        admin: { passwords: 'one-per-job', lights, furtherUsers },
+        aftercare: { snmp, syslog, mail, restart, firmware, httpsOnly, ssh },
+        radio: {
+          ...demoBrief.radio,
+          bands: bands.map((band) => ({ band, width: 20, ...(mode ? { mode } : {}) })),
+          lowRates,
+          beaconIntervalTu,
+        },
+        // One name stands once on a band.
+        networks: networks.map((each, index) => ({
+          ...each,
+          id: `n${index}`,
+          ssid: `${index}${each.ssid}`,
+          openConfirmation: each.security === 'open' ? `${index}${each.ssid}` : '',
+          pmf: 'by-security',
+        })),
+      })
+    },
+  )

@@ -5,6 +5,13 @@ import { demoBrief } from './data'
 /** Every option of a network, with the security that old and new clients share. */
 export const mixedBrief: Brief = briefSchema.parse({
   ...demoBrief,
+  admin: {
+    ...demoBrief.admin,
+    furtherUsers: [
+      { name: 'night-watch', role: 'reads' },
+      { name: 'depot', role: 'administers' },
+    ],
+  },
   aftercare: {
     snmp: { user: 'watch' },
     syslog: '10.44.8.5',
@@ -52,7 +59,7 @@ export const wholeBrief: Brief = briefSchema.parse({
   ...mixedBrief,
   ntpServers: ['10.44.8.1', '10.44.8.2'],
   aftercare: { ...mixedBrief.aftercare, firmware: '2.0' },
-  admin: { passwords: 'one-per-unit', lights: 'off' },
+  admin: { ...mixedBrief.admin, passwords: 'one-per-unit', lights: 'off' },
   radio: {
     ...mixedBrief.radio,
     bands: [

@@ -29,6 +29,7 @@ const modules = [
   `${nmda}/ietf-routing@2018-03-13.yang`,
   `${nmda}/ietf-ipv4-unicast-routing@2018-03-13.yang`,
   `${ietf}/iana-if-type@2014-05-08.yang`,
+  `${ietf}/ietf-netconf-acm@2018-02-14.yang`,
   model,
 ]
 const features = [
@@ -156,11 +157,19 @@ describe('yanglint', () => {
         operational: whole(unit),
         asked: 'configured',
         managementInterface: 'uplink',
+        admin: 'setup',
         at: 0,
       })
-    for (let round = 0; round < 2; round += 1) carryOut(unit, editsFor(compare(desired, read()), desired, 'uplink'))
+    for (let round = 0; round < 2; round += 1) {
+      const place = { managementInterface: 'uplink', admin: 'setup', present: whole(unit) }
+      carryOut(unit, editsFor(compare(desired, read()), desired, place))
+    }
     expect(judge('config', whole(unit))).toEqual({ good: true, words: '' })
-    expect(compare(desired, read()).map((each) => each.kind === 'value' && each.id)).toEqual(['clock.time'])
+    // No unit shows a password.
+    expect(compare(desired, read()).map((each) => each.kind === 'value' && each.id)).toEqual([
+      'clock.time',
+      'admin.further-passwords',
+    ])
   })
 
   it.each(wrong)('refuses %s, and so does the stand-in', (_what, change) => {

@@ -40,6 +40,7 @@ const read = (unit: Device): ObservedConfig => {
     operational: { ...shown, 'ietf-system:system-state': { platform: state } },
     asked: 'configured',
     managementInterface: 'uplink',
+    admin: 'setup',
     at: 0,
   })
 }
@@ -48,7 +49,12 @@ const read = (unit: Device): ObservedConfig => {
 function muster(unit: Device, desired: UnitConfig): void {
   for (const step of ['country', 'clock', 'networks', 'radios', 'services', 'address'] as const) {
     const differences = compare(desired, read(unit)).filter((each) => stepOf(each) === step)
-    carryOut(unit, editsFor(differences, desired, 'uplink'))
+    const place = {
+      managementInterface: 'uplink',
+      admin: 'setup',
+      present: encode(unit.configured, unit.sheet, 'as-shown'),
+    }
+    carryOut(unit, editsFor(differences, desired, place))
   }
 }
 
@@ -169,6 +175,8 @@ function has(unit: Device, id: string, of: string): unknown {
   const { configured } = unit
   const crew = configured.networks.find((each) => each.id === of)
   const radio = configured.radios.find((each) => each.band === of)
+  const further = configured.users.filter((name) => name !== 'setup')
+  const passwordOf = (name: string): string => `Secret of user/${name}/password`
   const known: Record<string, unknown> = {
     'unit.name': configured.name,
     'unit.location': configured.location,
@@ -183,6 +191,10 @@ function has(unit: Device, id: string, of: string): unknown {
     'management.gateway': configured.gateway,
     'management.dns-servers': configured.nameServers,
     'management.vlan': configured.wired.vlan,
+    'admin.further-users': further.map((name) => ({ name, role: unit.mayChange(name) ? 'administers' : 'reads' })),
+    'admin.further-passwords': Object.fromEntries(
+      further.flatMap((name) => (unit.accepts(name, passwordOf(name)) ? [[name, passwordOf(name)]] : [])),
+    ),
     'services.https-only': configured.httpsOnly,
     'services.ssh': configured.ssh,
     'services.telnet': configured.telnet,

@@ -42,6 +42,7 @@ export const secretName = {
   jobPassword: 'admin/password',
   unitPassword: (unit: string) => `admin/password/${unit}`,
   pushedPassword: 'admin/pushed-password',
+  userPassword: (user: string) => `user/${user}/password`,
   /** A private key for SSH, of somebody who set units up before: tried beside the passwords, where a job has one. */
   sshKey: 'admin/ssh-key',
   snmpAuthentication: 'snmp/authentication',
@@ -73,6 +74,7 @@ export function neededSecrets(brief: Brief, units: readonly string[]): string[] 
     secretName.jobPassword,
     ...units.map((unit) => adminSecretName(brief.admin, unit)),
     ...(brief.admin.pushedLogin === 'own' ? [secretName.pushedPassword] : []),
+    ...brief.admin.furtherUsers.map(({ name }) => secretName.userPassword(name)),
     ...(brief.aftercare.snmp ? [secretName.snmpAuthentication, secretName.snmpPrivacy] : []),
   ]
   return [...new Set(names)]

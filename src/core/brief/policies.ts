@@ -57,11 +57,31 @@ export function targetDbm(policy: RadioPolicy, band: Band): number {
   return band === '2.4' ? policy.power.clientDbm - policy.power.lowerAt24Db : policy.power.clientDbm
 }
 
+/** What a user may do: all of it, or look. */
+export const userRoles = ['administers', 'reads'] as const
+const furtherUserSchema = z.object({
+  name: z
+    .string()
+    .trim()
+    .regex(
+      /^[a-z][a-z0-9-]{0,30}$/,
+      'a user is named in small letters, digits and dashes, beginning with a letter, such as night-watch',
+    ),
+  role: z.enum(userRoles),
+})
+export type FurtherUser = z.infer<typeof furtherUserSchema>
+
 export const adminPolicySchema = z.object({
   passwords: z.enum(['one-per-job', 'one-per-unit']),
   /** The login that a controller sets on its units: the same as its own, or one for them alone. */
   pushedLogin: z.enum(['same', 'own']).default('same'),
   lights: z.enum(['on', 'off']),
+  /** Who may sign in beside the admin. */
+  furtherUsers: z
+    .array(furtherUserSchema)
+    .max(8, 'eight users beside the admin at the most')
+    .refine((users) => new Set(users.map(({ name }) => name)).size === users.length, 'two users have one name')
+    .default([]),
 })
 export type AdminPolicy = z.infer<typeof adminPolicySchema>
 

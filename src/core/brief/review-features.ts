@@ -12,6 +12,7 @@ const fields: Readonly<Partial<Record<SettingId, string>>> = {
   'clock.ntp-servers': 'ntpServers',
   'management.method': 'addressing',
   'management.vlan': 'managementTagged',
+  'admin.further-users': 'admin.furtherUsers',
   'services.https-only': 'aftercare.httpsOnly',
   'services.ssh': 'aftercare.ssh',
   'services.snmp-user': 'aftercare.snmp',

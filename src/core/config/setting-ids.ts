@@ -19,6 +19,8 @@ export const settingIds = [
   'management.vlan',
   'admin.user',
   'admin.password',
+  'admin.further-users',
+  'admin.further-passwords',
   'licence.units',
   'pushed.user',
   'pushed.password',

@@ -9,6 +9,7 @@ const names = {
   ping: 'Ping',
   'new-login': 'New login',
   'factory-login': 'Factory login',
+  'further-logins': 'Logins of further users',
   'factory-address': 'Factory address',
   settings: 'Settings read back',
   'on-air': 'Networks on air',

@@ -93,6 +93,8 @@ export const deviceSettingsSchema = z.object({
   timeServers: z.array(z.string()),
   nameServers: z.array(z.string()),
   users: z.array(z.string()),
+  /** Those of them that may change anything. */
+  administrators: z.array(z.string()).default([]),
   wired,
   gateway: z.string().nullable(),
   networks: z.array(deviceNetworkSchema),

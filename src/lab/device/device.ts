@@ -180,6 +180,11 @@ export class Device {
     return this.#passwords.get(user) === password
   }
 
+  /** May this user change anything, or only look? */
+  mayChange(user: string): boolean {
+    return this.#staged.administrators.includes(user)
+  }
+
   /**
    * Is told what to be, with new passwords by user.
    * @throws Refusal where it will not be that; nothing is changed then
@@ -190,6 +195,7 @@ export class Device {
     const countryChanged = next.country !== this.#staged.country
     const after = this.#kept(countryChanged ? this.#rules.reset(next) : next)
     this.#check(after, passwords)
+    for (const user of this.#staged.users) if (!after.users.includes(user)) this.#passwords.delete(user)
     for (const [user, password] of passwords) this.#passwords.set(user, password)
     this.#staged = after
     if (this.sheet.applies === 'at-once') this.#takeEffect(after)

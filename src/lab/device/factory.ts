@@ -19,6 +19,7 @@ export function factorySettings(sheet: StandInSheet, identity: Identity): Device
     timeServers: [],
     nameServers: [],
     users: [factory.login.user],
+    administrators: [factory.login.user],
     wired: factory.asksDhcp
       ? { method: 'dhcp', address: null, prefix: null, vlan: null }
       : { method: 'static', address: factory.address, prefix: factory.prefix, vlan: null },

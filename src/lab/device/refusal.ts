@@ -2,7 +2,14 @@
 export class Refusal extends Error {
   override readonly name = 'Refusal'
   constructor(
-    readonly tag: 'invalid-value' | 'data-missing' | 'data-exists' | 'malformed-message' | 'unknown-element' | 'in-use',
+    readonly tag:
+      | 'invalid-value'
+      | 'data-missing'
+      | 'data-exists'
+      | 'malformed-message'
+      | 'unknown-element'
+      | 'in-use'
+      | 'access-denied',
     message: string,
     /** What it is about, in words of the front that was asked. */
     readonly path?: string,

@@ -6,7 +6,7 @@ import type { Device } from '../device/device'
 import type { Flash } from '../flash'
 
 /** Told each session of whoever has signed in. */
-export type OnSession = (session: Session, connection: Connection) => void
+export type OnSession = (session: Session, connection: Connection, user: string) => void
 
 export class SshService {
   readonly #unit: Device
@@ -61,12 +61,15 @@ export class SshService {
   }
 
   #serve(connection: Connection): void {
+    let user = ''
     connection.on('error', () => connection.end())
     connection.on('authentication', (context) => {
-      if (context.method === 'password' && this.#unit.accepts(context.username, context.password)) context.accept()
-      else context.reject(['password'])
+      if (context.method === 'password' && this.#unit.accepts(context.username, context.password)) {
+        user = context.username
+        context.accept()
+      } else context.reject(['password'])
     })
-    connection.on('session', (accept) => this.#onSession(accept(), connection))
+    connection.on('session', (accept) => this.#onSession(accept(), connection, user))
   }
 }
 

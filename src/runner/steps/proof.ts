@@ -155,7 +155,24 @@ function logins(run: UnitRun): Look[] {
   return [
     { code: 'new-login', expected: 'accepted', look: () => says('new') },
     { code: 'factory-login', expected: 'refused', look: () => says('factory') },
+    ...furtherLogins(run),
   ]
+}
+
+/** Each user beside the admin signs in with the password that is in the vault. */
+function furtherLogins(run: UnitRun): Look[] {
+  const { unit } = run.target.compiled.config
+  const users = unit['admin.further-users'] ?? []
+  if (users.length === 0) return []
+  const look = async (): Promise<string> => {
+    const refused: string[] = []
+    for (const { name } of users) {
+      const login = { user: name, password: unit['admin.further-passwords']?.[name] ?? '' }
+      if (!(await run.access.beside(run.target.plan.address, (session) => opens(session, login)))) refused.push(name)
+    }
+    return refused.length === 0 ? 'accepted' : `refused: ${refused.join(', ')}`
+  }
+  return [{ code: 'further-logins', expected: 'accepted', look }]
 }
 
 /** Its controller has it in its run state, under its name. */

@@ -38,6 +38,11 @@ export class Access {
     return this.#dialect
   }
 
+  /** Who else has changed it since this was asked last, where it tells. */
+  get others(): readonly string[] {
+    return this.#dialect?.othersWhoChanged?.() ?? []
+  }
+
   /** The lane to this unit at an address. */
   async lane(address: string): Promise<Lane> {
     const open = this.#lanes.get(address)

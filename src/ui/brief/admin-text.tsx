@@ -3,6 +3,7 @@ import { useJob } from '../live/job-provider'
 import { useBrief } from './brief-draft'
 import { Faults } from './faults'
 import { Choice } from './fields'
+import { FurtherUsers } from './further-users'
 import { SecretField } from './secret-field'
 import { SshKeyField } from './ssh-key-field'
 
@@ -57,6 +58,9 @@ export function AdminText() {
           ]}
         />
         .
+      </p>
+      <p>
+        <FurtherUsers />
       </p>
       <p>
         Units that somebody set up before may take a key in place of a password. <SshKeyField />

@@ -62,6 +62,8 @@ export interface Dialect {
   restart(): Promise<void>
   /** What its radios really do. */
   air(): Promise<readonly RadioOnAir[]>
+  /** Who else has changed it since this was asked last, as `chief from 10.44.8.9`; left out where no unit of the kind tells. */
+  othersWhoChanged?(): readonly string[]
   /** Lets go of the session and its connection. */
   close(): void
 }

@@ -7,7 +7,16 @@ import type { InterfaceFacts, LaptopFacts } from '../../core/doctor/laptop-facts
 import { defaultRoutesShown } from '../helper/ip-command'
 
 const patienceMs = 3000
-const programs = ['ip', 'ping', 'tcpdump', 'socat', 'setpriv', 'mariadbd', 'chromium']
+/** The first of each is what is installed; any of them will do. */
+const programs = [
+  ['ip'],
+  ['ping'],
+  ['tcpdump'],
+  ['socat'],
+  ['setpriv'],
+  ['mariadbd'],
+  ['chromium-headless-shell', 'chromium'],
+] as const
 const sys = '/sys/class/net'
 const ethernet = '1'
 
@@ -24,7 +33,7 @@ export async function gatherFacts(named: string | undefined): Promise<Gathered> 
     chosen,
     defaultRoutes: await defaultRoutesShown().catch(() => []),
     privilege: privilege(),
-    missingPrograms: programs.filter((name) => !isThere(name)),
+    missingPrograms: programs.filter((names) => !names.some(isThere)).map(([name]) => name),
     networkManager: networkManager(chosen),
     firewall: firewall(),
     clock: clock(),

@@ -75,7 +75,14 @@ describe('a hostile NETCONF unit', () => {
           const [data] = parseXml(text).children
           if (!data) return
           const configured = dataOf(data)
-          toObserved({ configured, operational: configured, asked: 'configured', managementInterface: 'x', at: 0 })
+          toObserved({
+            configured,
+            operational: configured,
+            asked: 'configured',
+            managementInterface: 'x',
+            admin: 'x',
+            at: 0,
+          })
         })
       }),
       runs,

@@ -14,6 +14,8 @@ import { childOf, type Element, parseXml } from './xml'
 export const base = 'urn:ietf:params:xml:ns:netconf:base:1.0'
 const capability = 'urn:ietf:params:netconf:'
 const replyMs = 20_000
+const notifications = 'urn:ietf:params:xml:ns:netconf:notification:1.0'
+const isNotification = /^\s*(<\?xml[^>]{0,200}\?>)?\s*<([\w.-]{1,40}:)?notification[\s>]/
 
 /** The unit said no: what it said, beside the reason. */
 export class RpcRejection extends WireError {
@@ -33,6 +35,9 @@ export class NetconfSession {
   #greeted = false
   #messages: string[] = []
   #capabilities: ReadonlySet<string> = new Set()
+  /** Its number with the server. */
+  #id = ''
+  #notified: ((event: Element) => void) | undefined
 
   private constructor(client: Client, channel: ClientChannel) {
     this.#client = client
@@ -69,6 +74,21 @@ export class NetconfSession {
     return this.#capabilities.has(`${capability}capability:${name}`)
   }
 
+  get id(): string {
+    return this.#id
+  }
+
+  /**
+   * Has it tell what happens, between the replies (RFC 5277, 2.1 and 6), where it can.
+   * @returns whether it does
+   */
+  async subscribe(notified: (event: Element) => void): Promise<boolean> {
+    if (!this.can('notification:1.0') || !this.can('interleave:1.0')) return false
+    this.#notified = notified
+    await this.rpc(`<create-subscription xmlns="${notifications}"/>`)
+    return true
+  }
+
   async #hello(): Promise<void> {
     const ours = ['base:1.0', 'base:1.1'].map((each) => `<capability>${capability}${each}</capability>`)
     this.#send(
@@ -76,6 +96,7 @@ export class NetconfSession {
     )
     const hello = parseXml(await this.#message())
     if (hello.name !== 'hello' || hello.namespace !== base) throw new WireError('garbled', 'it does not say hello')
+    this.#id = childOf(hello, 'session-id')?.text.trim() ?? ''
     const told = childOf(hello, 'capabilities')?.children.map(({ text }) => text.trim()) ?? []
     this.#capabilities = new Set(told)
     if (!['base:1.0', 'base:1.1'].some((each) => this.#capabilities.has(`${capability}${each}`)))
@@ -92,7 +113,7 @@ export class NetconfSession {
     this.#send(`<?xml version="1.0" encoding="UTF-8"?><rpc message-id="${id}" xmlns="${base}">${operation}</rpc>`)
     for (;;) {
       const reply = parseXml(await this.#message())
-      // RFC 5277: one may come in between, where somebody has asked for them.
+      // RFC 5277: one may come in between, where an earlier client has asked for them.
       if (reply.name === 'notification') continue
       if (reply.name !== 'rpc-reply' || reply.namespace !== base) throw new WireError('garbled', 'it does not reply')
       if (reply.attributes['message-id'] !== id) throw new WireError('garbled', 'it replies to another question')
@@ -138,7 +159,8 @@ export class NetconfSession {
       this.#reader.take(bytes)
       for (let message = this.#reader.next(); message !== undefined; message = this.#reader.next()) {
         // RFC 6242, 4.1: its hello decides how all that follows is framed, on both sides. Ours went out before.
-        if (this.#waiting) this.#waiting.resolve(message)
+        if (this.#notified && isNotification.test(message)) this.#notified(parseXml(message))
+        else if (this.#waiting) this.#waiting.resolve(message)
         else this.#messages.push(message)
         if (!this.#greeted && message.includes(`${capability}base:1.1`)) this.#reader.framing = 'chunks'
         this.#greeted = true

@@ -5,6 +5,7 @@ import { adminSecretName, pushedSecretName } from '../../brief/brief'
 import { vlanWords } from '../../brief/subnet'
 import { modelName } from '../../kit/kit-card'
 import { posixTimeZone, sameTimeZone } from '../posix-time-zone'
+import { furtherUsers } from './further-users'
 import { ofUnit } from './setting'
 
 const text = z.string()
@@ -127,6 +128,7 @@ export const unitSettings = {
     bySigningIn: true,
     ask: ({ brief, unit, secrets }) => secrets.get(adminSecretName(brief.admin, unit.id)),
   }),
+  ...furtherUsers,
   /** Access points that a controller's licence lets join: at least as many as it is to manage. */
   'licence.units': ofUnit<number>({
     step: 'proof',

@@ -12,14 +12,24 @@ const base = 'urn:ietf:params:xml:ns:netconf:base:1.0'
 const capabilities = [
   'urn:ietf:params:netconf:base:1.0',
   'urn:ietf:params:netconf:base:1.1',
-  ...['candidate:1.0', 'confirmed-commit:1.1', 'rollback-on-error:1.0', 'startup:1.0', 'validate:1.1'].map(
-    (name) => `urn:ietf:params:netconf:capability:${name}`,
-  ),
+  ...[
+    'candidate:1.0',
+    'confirmed-commit:1.1',
+    'interleave:1.0',
+    'notification:1.0',
+    'rollback-on-error:1.0',
+    'startup:1.0',
+    'validate:1.1',
+  ].map((name) => `urn:ietf:params:netconf:capability:${name}`),
   'urn:uuid:6f0d6a2e-9d4b-4c55-8f0e-2b1c7a53e9d4?module=air-muster-wireless&amp;revision=2026-11-25',
   'urn:uuid:c4b1f0d2-7a35-4f0e-9d61-52a8e4907b3f?module=air-muster-controller&amp;revision=2026-11-26',
 ]
+const notifications = 'urn:ietf:params:xml:ns:netconf:notification:1.0'
+const changes = 'urn:ietf:params:xml:ns:yang:ietf-netconf-notifications'
 const longest = 1024 * 1024
 const endMark = ']]>]]>'
+
+const looks = new Set(['get', 'get-config', 'create-subscription', 'close-session'])
 
 type Answer = string | { readonly afterwards: () => void }
 
@@ -27,14 +37,18 @@ export class Conversation {
   #rest = ''
   #chunked = false
   #greeted = false
+  readonly number: number
+  readonly #user: string
 
   constructor(
     private readonly unit: Device,
     private readonly stores: Datastores,
-    readonly number: number,
+    { number, user }: { readonly number: number; readonly user: string },
     private readonly write: (text: string) => void,
     private readonly hangUp: () => void,
   ) {
+    this.number = number
+    this.#user = user
     const told = capabilities.map((each) => `<capability>${each}</capability>`).join('')
     this.#send(`<hello xmlns="${base}"><capabilities>${told}</capabilities><session-id>${number}</session-id></hello>`)
   }
@@ -107,6 +121,9 @@ export class Conversation {
       ? this.#operations[localName(operation)]
       : undefined
     if (!operate) throw new Refusal('unknown-element', `${localName(operation)} is not done here`)
+    // RFC 8341, 3.1.3: looking and leaving are for everybody.
+    if (!looks.has(localName(operation)) && !this.unit.mayChange(this.#user))
+      throw new Refusal('access-denied', `${this.#user} may look, and change nothing`)
     return operate(operation) ?? '<ok/>'
   }
 
@@ -130,7 +147,13 @@ export class Conversation {
       const seconds = Number(textIn(child(asked, 'confirm-timeout')) || 600)
       const word = textIn(child(asked, 'persist')).trim() || undefined
       const confirm = child(asked, 'confirmed') ? { seconds, word } : undefined
-      this.stores.commit(this.number, confirm, textIn(child(asked, 'persist-id')).trim() || undefined)
+      const by = { number: this.number, user: this.#user }
+      this.stores.commit(by, confirm, textIn(child(asked, 'persist-id')).trim() || undefined)
+      return undefined
+    },
+    'create-subscription': () => {
+      if (this.stores.subscribers.has(this.number)) throw new Refusal('data-exists', 'it is subscribed already')
+      this.stores.subscribers.set(this.number, ({ number, user }) => this.#tell(number, user))
       return undefined
     },
     'cancel-commit': (asked) => void this.stores.cancel(textIn(child(asked, 'persist-id')).trim() || undefined),
@@ -140,6 +163,14 @@ export class Conversation {
     unlock: (asked) => void (named(child(asked, 'target')) === 'candidate' && this.stores.unlock(this.number)),
     'system-restart': () => ({ afterwards: () => this.unit.restart() }),
     'close-session': () => ({ afterwards: this.hangUp }),
+  }
+
+  /** RFC 6470, 2.1, within RFC 5277, 4; once the answer to whoever did it is out. */
+  #tell(session: number, user: string): void {
+    const by = `<changed-by><username>${user}</username><session-id>${session}</session-id></changed-by>`
+    const change = `<netconf-config-change xmlns="${changes}">${by}<datastore>running</datastore></netconf-config-change>`
+    const event = `<eventTime>${this.unit.time.toISOString()}</eventTime>${change}`
+    setImmediate(() => this.#send(`<notification xmlns="${notifications}">${event}</notification>`))
   }
 
   #storeOf(source: Element | undefined): Node {

@@ -5,6 +5,7 @@ import { listKeys, type Node, type TreeEdit } from '../yang/tree'
 
 const modules: Readonly<Record<string, string>> = {
   'urn:ietf:params:xml:ns:yang:ietf-system': 'ietf-system',
+  'urn:ietf:params:xml:ns:yang:ietf-netconf-acm': 'ietf-netconf-acm',
   'urn:ietf:params:xml:ns:yang:ietf-interfaces': 'ietf-interfaces',
   'urn:ietf:params:xml:ns:yang:ietf-ip': 'ietf-ip',
   'urn:ietf:params:xml:ns:yang:ietf-routing': 'ietf-routing',
@@ -17,7 +18,7 @@ const namespaceOf = (module: string): string =>
   Object.entries(modules).find(([, name]) => name === module)?.[0] ?? `urn:unknown:${module}`
 
 /** Entries that have no keys, by the name of what they stand in. */
-const leafLists = new Set(['access-point/network', 'network/band', 'hours/day', 'client-list/mac'])
+const leafLists = new Set(['group/user-name', 'access-point/network', 'network/band', 'hours/day', 'client-list/mac'])
 const integers =
   /^(prefix-length|vlan|management-vlan|rate-.*|most-clients|steering-above|least-signal|mobility-domain|port|channel|width|beacon-interval)$/
 const truths = new Set([

@@ -14,12 +14,20 @@ interface Pending {
   readonly callOff: () => void
 }
 
+export interface Committer {
+  readonly number: number
+  readonly user: string
+}
+
 export class Datastores {
   #edits: TreeEdit[] = []
   #lockedBy: number | undefined
   #pending: Pending | undefined
 
   constructor(private readonly unit: Device) {}
+
+  /** Told of each commit, and by whom: sessions that have subscribed. */
+  readonly subscribers = new Map<number, (by: Committer) => void>()
 
   running(): Node {
     return encode(this.unit.configured, this.unit.sheet, 'as-shown')
@@ -45,7 +53,11 @@ export class Datastores {
     this.#tried(this.#edits)
   }
 
-  commit(session: number, confirm?: { seconds: number; word: string | undefined }, word?: string): void {
+  commit(
+    { number: session, user }: Committer,
+    confirm?: { seconds: number; word: string | undefined },
+    word?: string,
+  ): void {
     this.#own(session)
     if (this.#pending && this.#pending.session !== session && this.#pending.word !== word)
       throw new Refusal('in-use', 'a commit waits to be confirmed by its word')
@@ -56,6 +68,7 @@ export class Datastores {
     const { settings, passwords } = this.#tried(this.#edits)
     this.unit.configure(settings, passwords)
     this.#edits = []
+    for (const told of this.subscribers.values()) told({ number: session, user })
     if (!confirm) return
     const callOff = this.unit.clock.after(confirm.seconds, () => this.takeBack())
     this.#pending = { before, word: confirm.word, session, callOff }
@@ -94,6 +107,7 @@ export class Datastores {
 
   /** RFC 6241, 7.5 and 8.4: a lock goes with its session, and what was not committed with it. */
   ended(session: number): void {
+    this.subscribers.delete(session)
     if (this.#lockedBy === session) this.unlock(session)
     if (this.#pending?.session === session && this.#pending.word === undefined) this.takeBack()
   }

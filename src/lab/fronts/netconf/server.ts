@@ -55,7 +55,7 @@ export class NetconfServer implements Front {
 /** A conversation for each session, numbered as RFC 6241, 8.1 has it. */
 function conversations(unit: Device, stores: Datastores) {
   let sessions = 0
-  return (session: Session, connection: Connection): void => {
+  return (session: Session, connection: Connection, user: string): void => {
     session.on('subsystem', (take, reject, { name }) => {
       if (name !== 'netconf') return reject()
       const channel = take()
@@ -64,7 +64,7 @@ function conversations(unit: Device, stores: Datastores) {
       const talk = new Conversation(
         unit,
         stores,
-        number,
+        { number, user },
         (text) => channel.write(text),
         () => connection.end(),
       )

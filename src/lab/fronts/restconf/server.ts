@@ -38,6 +38,8 @@ const operational = '/restconf/ds/ietf-datastores:operational'
 const data = '/restconf/data'
 const longestRequest = 256 * 1024
 
+/** RFC 8040, 7; any other is 400. */
+const statusOf: Readonly<Partial<Record<Refusal['tag'], number>>> = { 'in-use': 409, 'access-denied': 403 }
 const httpsPort = 443
 
 export class RestconfServer implements Front {
@@ -97,7 +99,8 @@ export class RestconfServer implements Front {
 
   async #serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
     try {
-      if (!this.#authorized(request)) {
+      const user = this.#userOf(request)
+      if (user === undefined) {
         response.setHeader('www-authenticate', `Basic realm="${this.#unit.sheet.maker} ${this.#unit.sheet.model}"`)
         return send(response, 401, errors({ 'error-type': 'protocol', 'error-tag': 'access-denied' }))
       }
@@ -115,6 +118,9 @@ export class RestconfServer implements Front {
           url.searchParams.get('content') === 'config' ? config : { ...encodeOperational(this.#unit), ...config }
         return this.#get(response, path.slice(data.length), all)
       }
+      const looks = request.method === 'GET' || request.method === 'HEAD'
+      if (!looks && !this.#unit.mayChange(user))
+        throw new Refusal('access-denied', `${user} may look, and change nothing`)
       if (request.method === 'PATCH' && path === data)
         return this.#patch(response, request, await bodyOf(request, longestRequest, 'the request is too large'))
       if (request.method === 'POST' && path.startsWith('/restconf/operations/'))
@@ -125,16 +131,18 @@ export class RestconfServer implements Front {
         error instanceof Refusal
           ? error
           : new Refusal('malformed-message', error instanceof Error ? error.message : 'not understood')
-      send(response, fault.tag === 'in-use' ? 409 : 400, errors(errorOf(fault)))
+      send(response, statusOf[fault.tag] ?? 400, errors(errorOf(fault)))
     }
   }
 
-  #authorized(request: IncomingMessage): boolean {
+  /** Who asks; undefined where that is nobody of its own. */
+  #userOf(request: IncomingMessage): string | undefined {
     const [scheme, encoded] = (request.headers.authorization ?? '').split(' ')
-    if (scheme !== 'Basic' || !encoded) return false
+    if (scheme !== 'Basic' || !encoded) return undefined
     const text = Buffer.from(encoded, 'base64').toString('utf8')
     const colon = text.indexOf(':')
-    return colon > 0 && this.#unit.accepts(text.slice(0, colon), text.slice(colon + 1))
+    const user = text.slice(0, Math.max(colon, 0))
+    return user !== '' && this.#unit.accepts(user, text.slice(colon + 1)) ? user : undefined
   }
 
   #get(response: ServerResponse, path: string, tree: Node): void {

@@ -120,6 +120,8 @@ function settingsOf(data: Tree): DeviceSettings {
     timeServers: system.ntp.server.map(({ udp }) => udp.address),
     nameServers: system['dns-resolver'].server.map((server) => server['udp-and-tcp'].address),
     users: system.authentication.user.map(({ name }) => name),
+    administrators:
+      data['ietf-netconf-acm:nacm'].groups.group.find(({ name }) => name === 'administrators')?.['user-name'] ?? [],
     wired: {
       method: ip?.['air-muster-wireless:method'] ?? 'static',
       address: ip?.address[0]?.ip ?? null,

@@ -42,6 +42,9 @@ function whole(settings: DeviceSettings, sheet: StandInSheet, secrets: 'with' | 
       },
       authentication: { user: settings.users.map((name) => ({ name })) },
     }),
+    'ietf-netconf-acm:nacm': {
+      groups: { group: [{ name: 'administrators', 'user-name': settings.administrators }] },
+    },
     'ietf-interfaces:interfaces': {
       interface: [
         present({

@@ -105,6 +105,18 @@ export const treeSchema = z.strictObject({
       user: z.array(z.strictObject({ name: z.string().min(1), password: z.string().optional() })).min(1),
     }),
   }),
+  /** RFC 8341. */
+  'ietf-netconf-acm:nacm': z
+    .strictObject({
+      groups: z
+        .strictObject({
+          group: z
+            .array(z.strictObject({ name: z.string().min(1), 'user-name': z.array(z.string().min(1)).default([]) }))
+            .default([]),
+        })
+        .prefault({}),
+    })
+    .prefault({}),
   'ietf-interfaces:interfaces': z.strictObject({
     interface: z
       .array(

@@ -21,6 +21,7 @@ interface Step {
 /** Key leaves of each list in the modules that are served. */
 export const listKeys: Readonly<Record<string, readonly string[]>> = {
   user: ['name'],
+  group: ['name'],
   server: ['name'],
   interface: ['name'],
   address: ['ip'],

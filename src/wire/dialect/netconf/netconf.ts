@@ -10,6 +10,7 @@ import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-confi
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { Evidence } from '../../../core/kit/recognise'
 import type { Lane } from '../../host/host'
+import { changedByAnother } from '../../netconf/config-change'
 import { NetconfSession, RpcRejection } from '../../netconf/session'
 import { childOf, type Element, xmlText } from '../../netconf/xml'
 import { bannerOf } from '../../ssh/ssh-client'
@@ -18,8 +19,9 @@ import { WireError } from '../../wire-error'
 import type { Changes, Credentials, Dialect, RadioOnAir, Reading } from '../dialect'
 import type { Controller } from '../managed/controller'
 import { radiosOnAir, wirelessState } from '../yang/air'
-import { type Edit, editsFor, passwordEdit } from '../yang/edits'
+import { type Edit, editsFor } from '../yang/edits'
 import { asksDhcp, toObserved } from '../yang/read'
+import { concernUsers, passwordEdit } from '../yang/users'
 import { dataOf, editsXml } from './data-xml'
 import { namespaces } from './schema'
 
@@ -27,6 +29,9 @@ type NetconfCard = DirectCard & { readonly dialect: { readonly kind: 'netconf' }
 
 /** Seconds in which a move must be confirmed: as long as the longest way back takes. */
 const confirmWithin = 600
+
+/** More than that nobody reads. */
+const mostOthers = 8
 
 const interfaces = z.object({
   'ietf-interfaces:interfaces': z.object({
@@ -48,6 +53,9 @@ class Netconf implements Controller {
   readonly #card: NetconfCard
   readonly #pin: PinCheck
   #session: NetconfSession | undefined
+  /** Who is signed in. */
+  #user = ''
+  readonly #others = new Set<string>()
   /** Whether this session has looked for a move that waits to be confirmed. */
   #looked = false
 
@@ -63,8 +71,10 @@ class Netconf implements Controller {
 
   async signIn(login: Credentials): Promise<void> {
     this.close()
+    this.#user = login.user
     this.#looked = false
     this.#session = await NetconfSession.open(this.#lane, this.#card.factory.port, login, this.#pin)
+    await this.#listen(this.#session)
     const { managementInterface, showsMac } = this.#card.dialect
     // Where it does not tell, the lane alone says that it is this one.
     if (showsMac === 'no') return
@@ -73,6 +83,25 @@ class Netconf implements Controller {
     const mac = wired?.['phys-address']?.toLowerCase()
     if (mac === undefined) throw new WireError('garbled', `it shows no interface ${managementInterface} with a MAC`)
     if (mac !== this.#lane.mac) throw new WireError('wrong-unit', `${mac} answers where ${this.#lane.mac} should`)
+  }
+
+  /** Hears who else changes it, where it tells. */
+  async #listen(session: NetconfSession): Promise<void> {
+    try {
+      await session.subscribe((event) => {
+        const who = changedByAnother(event, session.id)
+        if (who !== undefined && this.#others.size < mostOthers) this.#others.add(who)
+      })
+    } catch (error) {
+      // One that offers it and does not do it is set all the same.
+      if (!(error instanceof RpcRejection)) throw error
+    }
+  }
+
+  othersWhoChanged(): readonly string[] {
+    const others = [...this.#others]
+    this.#others.clear()
+    return others
   }
 
   configured(mac: string): Promise<Record<string, unknown>> {
@@ -92,7 +121,8 @@ class Netconf implements Controller {
     const configured = asked === 'configured' ? await this.#config('running') : undefined
     const needsState = configured === undefined || asksDhcp(configured, managementInterface)
     const operational = needsState ? await this.#state() : undefined
-    const observed = toObserved({ configured, operational, asked, managementInterface, at: Date.now() })
+    const admin = this.#user
+    const observed = toObserved({ configured, operational, asked, managementInterface, admin, at: Date.now() })
     // Networks of a controller are those of the access points that it manages.
     return this.#card.role === 'controller' ? { ...observed, networks: {}, radios: {} } : observed
   }
@@ -102,7 +132,9 @@ class Netconf implements Controller {
   }
 
   async write(differences: readonly Difference[], desired: UnitConfig): Promise<void> {
-    const edits = editsFor(differences, desired, this.#card.dialect.managementInterface)
+    const { managementInterface } = this.#card.dialect
+    const present = concernUsers(differences) ? await this.#config('running') : undefined
+    const edits = editsFor(differences, desired, { managementInterface, admin: this.#user, present })
     const moves = differences.some((each) => each.kind === 'value' && settingOf(each.id).step === 'address')
     if (edits.length > 0) await this.#change(edits, moves ? 'until-confirmed' : 'for-good')
   }
@@ -197,12 +229,12 @@ class Netconf implements Controller {
   }
 
   /** @param subtree  all that is spoken of where it is left out */
-  async #config(from: 'running' | 'startup', subtree?: string): Promise<Record<string, unknown>> {
+  async #config(from: 'running' | 'startup', subtree = partsOf(this.#card)): Promise<Record<string, unknown>> {
     return contentOf(await this.#open.rpc(`<get-config><source><${from}/></source>${filterOf(subtree)}</get-config>`))
   }
 
   /** @param subtree  all that is spoken of where it is left out */
-  async #state(subtree?: string): Promise<Record<string, unknown>> {
+  async #state(subtree = partsOf(this.#card)): Promise<Record<string, unknown>> {
     return contentOf(await this.#open.rpc(`<get>${filterOf(subtree)}</get>`))
   }
 
@@ -222,13 +254,18 @@ const parts: readonly [module: string, name: string][] = [
   ['air-muster-wireless', 'services'],
   ['air-muster-controller', 'access-points'],
 ]
-const all = parts.map(([module, name]) => `<${name} xmlns="${namespaces[module]}"/>`).join('')
+/** Of a unit whose access control is set: who may change anything. */
+const accessControl = ['ietf-netconf-acm', 'nacm'] as const
+const partsOf = ({ can }: Pick<NetconfCard, 'can'>): string =>
+  [...parts, ...(can['admin.further-users'] ? [accessControl] : [])]
+    .map(([module, name]) => `<${name} xmlns="${namespaces[module]}"/>`)
+    .join('')
 /** One of many: the others are none of its business. */
 const accessPoint = (mac: string): string =>
   `<wireless xmlns="${namespaces['air-muster-wireless']}"/><access-points xmlns="${namespaces['air-muster-controller']}"><access-point><mac>${xmlText(mac)}</mac></access-point></access-points>`
 
 /** RFC 6241, 6: what is not spoken of is not asked for. */
-const filterOf = (subtree = all): string => `<filter type="subtree">${subtree}</filter>`
+const filterOf = (subtree: string): string => `<filter type="subtree">${subtree}</filter>`
 
 function contentOf(reply: Element): Record<string, unknown> {
   const data = childOf(reply, 'data')

@@ -3,6 +3,7 @@
 /** Namespaces by module. */
 export const namespaces: Readonly<Record<string, string>> = {
   'ietf-system': 'urn:ietf:params:xml:ns:yang:ietf-system',
+  'ietf-netconf-acm': 'urn:ietf:params:xml:ns:yang:ietf-netconf-acm',
   'ietf-interfaces': 'urn:ietf:params:xml:ns:yang:ietf-interfaces',
   'ietf-ip': 'urn:ietf:params:xml:ns:yang:ietf-ip',
   'ietf-routing': 'urn:ietf:params:xml:ns:yang:ietf-routing',
@@ -20,6 +21,8 @@ export const lists: Readonly<Record<string, readonly string[]>> = {
   'ntp/server': ['name'],
   'dns-resolver/server': ['name'],
   'authentication/user': ['name'],
+  'groups/group': ['name'],
+  'group/user-name': [],
   'interfaces/interface': ['name'],
   'ipv4/address': ['ip'],
   'control-plane-protocols/control-plane-protocol': ['type', 'name'],

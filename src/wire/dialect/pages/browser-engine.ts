@@ -1,23 +1,19 @@
 /** Turns pages in Chromium: for those that are drawn by script. Everything goes through the unit's lane. */
-import { type BrowserContext, type Page as Tab, TimeoutError } from 'puppeteer-core'
+import { TimeoutError } from 'puppeteer-core'
 import { plainReason, WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
-import { browserContext, closeContext } from './chromium'
 import { type Entrance, type Entry, largestPage, type PageEngine, type Seen } from './engine'
 import type { EngineSettings } from './forms-engine'
-import { LaneProxy } from './lane-proxy'
-
-interface Opened {
-  readonly proxy: LaneProxy
-  readonly context: BrowserContext
-  readonly tab: Tab
-}
+import type { LaneProxy } from './lane-proxy'
+import { closeTab, letGo, type OpenTab, openTab } from './tabs'
 
 const betweenTriesMs = 30
 
 export class BrowserEngine implements PageEngine {
   readonly #settings: EngineSettings
-  #opening: Promise<Opened> | undefined
+  #opening: Promise<OpenTab> | undefined
+  /** Whether the browser itself has a login, which it forgets with its context alone. */
+  #authorized = false
   #base = ''
   #status = 200
   #closed = false
@@ -36,6 +32,7 @@ export class BrowserEngine implements PageEngine {
 
   async authorize({ user, password }: Credentials): Promise<void> {
     const { tab } = await this.#open()
+    this.#authorized = true
     await tab.authenticate({ username: user, password })
   }
 
@@ -93,38 +90,22 @@ export class BrowserEngine implements PageEngine {
 
   close(): void {
     this.#closed = true
-    void this.#opening?.then(
-      async ({ context, proxy }) => {
-        await closeContext(context)
-        proxy.close()
-      },
-      () => undefined,
-    )
+    const done = this.#authorized ? closeTab : letGo
+    void this.#opening?.then(done, () => undefined)
     this.#opening = undefined
   }
 
-  #open(): Promise<Opened> {
+  #open(): Promise<OpenTab> {
     if (this.#closed) throw new WireError('unreachable', 'no session is open')
     this.#opening ??= this.#started()
     return this.#opening
   }
 
-  async #started(): Promise<Opened> {
+  async #started(): Promise<OpenTab> {
     const { lane, pin, longestReplyMs } = this.#settings
-    const proxy = await LaneProxy.open(lane, pin)
-    let context: BrowserContext | undefined
-    try {
-      context = await browserContext(proxy.url)
-      const tab = await context.newPage()
-      tab.setDefaultTimeout(longestReplyMs)
-      // It asks "are you sure?": yes.
-      tab.on('dialog', (dialog) => void dialog.accept().catch(() => undefined))
-      return { proxy, context, tab }
-    } catch (error) {
-      if (context) await closeContext(context)
-      proxy.close()
-      throw this.#explained(error, proxy)
-    }
+    const opened = await openTab(lane, pin)
+    opened.tab.setDefaultTimeout(longestReplyMs)
+    return opened
   }
 
   #explained(error: unknown, proxy: LaneProxy): WireError {

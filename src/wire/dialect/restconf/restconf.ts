@@ -13,8 +13,9 @@ import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
 import type { Changes, Credentials, Dialect, RadioOnAir, Reading } from '../dialect'
 import { radiosOnAir, wirelessState } from '../yang/air'
-import { type Edit, editsFor, passwordEdit } from '../yang/edits'
+import { type Edit, editsFor } from '../yang/edits'
 import { asksDhcp, toObserved } from '../yang/read'
+import { concernUsers, passwordEdit } from '../yang/users'
 
 export interface RestconfSettings {
   readonly port: number
@@ -50,6 +51,8 @@ class Restconf implements Dialect {
   readonly #settings: RestconfSettings
   readonly #session: HttpSession
   #authorization: string | undefined
+  /** Who is signed in. */
+  #user = ''
   #patches = 0
 
   constructor(lane: Lane, settings: RestconfSettings) {
@@ -72,6 +75,7 @@ class Restconf implements Dialect {
   }
 
   async signIn({ user, password }: Credentials): Promise<void> {
+    this.#user = user
     this.#authorization = `Basic ${Buffer.from(`${user}:${password}`).toString('base64')}`
     const path = `${operational}/ietf-interfaces:interfaces/${entry('interface', this.#settings.managementInterface)}`
     const mac = (await this.#get(path, interfaceReply))['ietf-interfaces:interface'][0]['phys-address'].toLowerCase()
@@ -84,7 +88,14 @@ class Restconf implements Dialect {
     const needsState = configured === undefined || asksDhcp(configured, this.#settings.managementInterface)
     const state = needsState ? (await this.#get(operational, dataReply))['ietf-restconf:data'] : undefined
     const { managementInterface } = this.#settings
-    return toObserved({ configured, operational: state, asked, managementInterface, at: Date.now() })
+    return toObserved({
+      configured,
+      operational: state,
+      asked,
+      managementInterface,
+      admin: this.#user,
+      at: Date.now(),
+    })
   }
 
   async backup(): Promise<string> {
@@ -92,7 +103,9 @@ class Restconf implements Dialect {
   }
 
   async write(differences: readonly Difference[], desired: UnitConfig): Promise<void> {
-    const edits = editsFor(differences, desired, this.#settings.managementInterface)
+    const present = concernUsers(differences) ? await this.#configured() : undefined
+    const { managementInterface } = this.#settings
+    const edits = editsFor(differences, desired, { managementInterface, admin: this.#user, present })
     if (edits.length > 0) await this.#patch(edits)
   }
 

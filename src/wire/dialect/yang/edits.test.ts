@@ -37,7 +37,10 @@ type Values = Record<string, { kind: 'value'; value: unknown }>
 const edits = (change: (found: { unit: Values; networks: Record<string, Values> }) => void, to = desired) => {
   const found = structuredClone(asObserved(to)) as unknown as Parameters<typeof change>[0]
   change(found)
-  return editsFor(compare(to, found as unknown as ObservedConfig), to, 'uplink')
+  return editsFor(compare(to, found as unknown as ObservedConfig), to, {
+    managementInterface: 'uplink',
+    admin: 'setup',
+  })
 }
 const is = (value: unknown) => ({ kind: 'value' as const, value })
 

@@ -10,10 +10,19 @@ import type { UnitConfig } from '../../../core/config/unit-config'
 import { entry } from '../../codec/resource-path'
 import type { YangEdit } from '../../codec/yang-patch'
 import { type Field, networkFields, radioFields, unitFields } from './fields'
+import { userEdits } from './users'
 
 export type Edit = Omit<YangEdit, 'edit-id'>
 type Values = Readonly<Partial<Record<string, unknown>>>
-type Write = (unit: UnitConfig['unit'], managementInterface: string) => Edit[]
+/** What is known of the unit beside what differs. */
+export interface Place {
+  readonly managementInterface: string
+  /** Who is signed in. */
+  readonly admin: string
+  /** What it is configured to be now; left out where no user differs. */
+  readonly present?: unknown
+}
+type Write = (unit: UnitConfig['unit'], place: Place) => Edit[]
 
 const system = '/ietf-system:system'
 const wireless = '/air-muster-wireless:wireless'
@@ -83,7 +92,7 @@ const pushedLogin: Write = (unit) => {
 const staticRoutes = `/ietf-routing:routing/control-plane-protocols/${entry('control-plane-protocol', 'ietf-routing:static', 'management')}`
 
 /** The address goes last: the session may die with it. */
-const management: Write = (unit, managementInterface) => {
+const management: Write = (unit, { managementInterface }) => {
   const wired = `/ietf-interfaces:interfaces/${entry('interface', managementInterface)}`
   const isStatic = unit['management.method'] === 'static'
   const gateway = unit['management.gateway'] ?? undefined
@@ -110,6 +119,8 @@ const management: Write = (unit, managementInterface) => {
   ]
 }
 
+const users: Write = (unit, { present, admin }) => userEdits(unit, present, admin)
+
 /** What writes each setting of the unit itself; settings that are written together share one. */
 export const writes: Readonly<Partial<Record<SettingId, Write>>> = {
   'unit.name': alone('unit.name'),
@@ -124,6 +135,8 @@ export const writes: Readonly<Partial<Record<SettingId, Write>>> = {
   'management.gateway': management,
   'management.dns-servers': management,
   'management.vlan': management,
+  'admin.further-users': users,
+  'admin.further-passwords': users,
   'pushed.user': pushedLogin,
   'pushed.password': pushedLogin,
   'services.https-only': alone('services.https-only'),
@@ -139,7 +152,7 @@ export const writes: Readonly<Partial<Record<SettingId, Write>>> = {
 }
 
 /** Edits in the order in which the differences come, each thing once. */
-export function editsFor(differences: readonly Difference[], desired: UnitConfig, managementInterface: string): Edit[] {
+export function editsFor(differences: readonly Difference[], desired: UnitConfig, place: Place): Edit[] {
   const done = new Set<unknown>()
   const once = (thing: unknown, edits: () => Edit[]): Edit[] => {
     if (done.has(thing)) return []
@@ -154,17 +167,8 @@ export function editsFor(differences: readonly Difference[], desired: UnitConfig
     if (scopeOf(difference) === 'network' && network) return once(`network ${of}`, () => [networkEdit(of, network)])
     if (scopeOf(difference) === 'radio' && radio) return once(`radio ${of}`, () => [radioEdit(of, radio)])
     const write = difference.kind === 'value' ? writes[difference.id] : undefined
-    return write ? once(write, () => write(desired.unit, managementInterface)) : []
+    return write ? once(write, () => write(desired.unit, place)) : []
   })
-}
-
-/** RFC 7317: "$0$" marks clear text that the unit is to hash. */
-export function passwordEdit(user: string, password: string): Edit {
-  return {
-    operation: 'merge',
-    target: `/ietf-system:system/authentication/${entry('user', user)}`,
-    value: { 'ietf-system:user': [{ name: user, password: `$0$${password}` }] },
-  }
 }
 
 function scopeOf(difference: Difference): 'unit' | 'network' | 'radio' {

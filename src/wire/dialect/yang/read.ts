@@ -9,6 +9,7 @@ import { type IdOf, idsOf, settingOf } from '../../../core/config/settings/setti
 import type { Observed, ObservedConfig } from '../../../core/config/unit-config'
 import { WireError } from '../../wire-error'
 import { dig, type Field, networkFields, radioFields, unitFields } from './fields'
+import { furtherUsersIn } from './users'
 
 /** More than any unit has. */
 const mostEntries = 200
@@ -23,17 +24,26 @@ export interface UnitData {
   /** Which of the two is asked about. */
   readonly asked: 'configured' | 'in-effect'
   readonly managementInterface: string
+  /** Who is signed in. */
+  readonly admin: string
   /** When it was read, ms since 1970, by the laptop. */
   readonly at: number
 }
 
-export function toObserved({ configured, operational, asked, managementInterface, at }: UnitData): ObservedConfig {
+export function toObserved({
+  configured,
+  operational,
+  asked,
+  managementInterface,
+  admin,
+  at,
+}: UnitData): ObservedConfig {
   const data = asked === 'configured' ? configured : operational
   const wireless = dig(data, ['air-muster-wireless:wireless'])
   const config = {
     unit: {
       ...fieldsOf('unit', data, unitFields, 'the data'),
-      ...composedOf({ data, operational, managementInterface, at }),
+      ...composedOf({ data, operational, managementInterface, admin, at }),
     },
     networks: entriesOf('network', dig(wireless, ['network']), 'id', networkFields),
     radios: entriesOf('radio', dig(wireless, ['radio']), 'band', radioFields),
@@ -89,9 +99,12 @@ interface Whole {
   readonly data: unknown
   readonly operational: unknown
   readonly managementInterface: string
+  readonly admin: string
   readonly at: number
 }
 type Compose = (whole: Whole) => unknown
+/** What no unit shows, and every one has. */
+const unreadable = Symbol('unreadable')
 
 /** Settings that are put together from several places; undefined where the unit does not tell. */
 export const composed: Partial<Record<SettingId, Compose>> = {
@@ -106,6 +119,8 @@ export const composed: Partial<Record<SettingId, Compose>> = {
     return Number.isNaN(ms) ? undefined : (ms - at) / 1000
   },
   'unit.firmware': ({ operational }) => dig(operational, ['ietf-system:system-state', 'platform', 'os-version']),
+  'admin.further-users': ({ data, admin }) => furtherUsersIn(data, admin),
+  'admin.further-passwords': () => unreadable,
   'licence.units': ({ operational }) => dig(operational, ['air-muster-controller:access-points', 'most']),
   'management.method': methodOf,
   'management.address': (whole) => dig(addressOf(whole), ['ip']),
@@ -121,6 +136,7 @@ function composedOf(whole: Whole): Values {
       const compose = composed[id]
       if (!compose) return []
       const value = compose(whole)
+      if (value === unreadable) return [[id, { kind: 'unreadable' }]]
       return [[id, value === undefined ? { kind: 'unsupported' } : judged(id, value, 'the data')]]
     }),
   )
@@ -137,7 +153,7 @@ function methodOf({ data, managementInterface }: Whole): unknown {
 
 /** Is the management address asked for? */
 export function asksDhcp(data: unknown, managementInterface: string): boolean {
-  return methodOf({ data, operational: undefined, managementInterface, at: 0 }) === 'dhcp'
+  return methodOf({ data, operational: undefined, managementInterface, admin: '', at: 0 }) === 'dhcp'
 }
 
 /** RFC 8344. An address that DHCP gave stands in the state alone. */

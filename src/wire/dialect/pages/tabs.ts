@@ -1,0 +1,82 @@
+/**
+ * Tabs of Chromium, each in a context of its own behind the proxy of one lane. A muster signs in to a unit several times:
+ * a tab that was let go is taken up by the next session over the same lane, with nothing left in it of the one before.
+ */
+import type { BrowserContext, Page as Tab } from 'puppeteer-core'
+import type { Lane } from '../../host/host'
+import type { PinCheck } from '../../trust/pin'
+import { plainReason, WireError } from '../../wire-error'
+import { browserContext, closeContext } from './chromium'
+import { LaneProxy } from './lane-proxy'
+
+export interface OpenTab {
+  readonly lane: Lane
+  readonly pin: PinCheck
+  readonly proxy: LaneProxy
+  readonly context: BrowserContext
+  readonly tab: Tab
+}
+
+/** So long a tab waits for the next session. */
+const restsMs = 3000
+/** Tabs that were let go; undefined where one could not be made clean. */
+const resting = new Map<Lane, Promise<OpenTab | undefined>>()
+
+/** @throws WireError lacking, unreachable */
+export async function openTab(lane: Lane, pin: PinCheck): Promise<OpenTab> {
+  const rested = resting.get(lane)
+  resting.delete(lane)
+  const opened = await rested
+  if (opened && opened.pin === pin && !opened.tab.isClosed()) return opened
+  if (opened) await closeTab(opened)
+  const proxy = await LaneProxy.open(lane, pin)
+  let context: BrowserContext | undefined
+  try {
+    context = await browserContext(proxy.url)
+    const tab = await context.newPage()
+    // It asks "are you sure?": yes.
+    tab.on('dialog', (dialog) => void dialog.accept().catch(() => undefined))
+    return { lane, pin, proxy, context, tab }
+  } catch (error) {
+    if (context) await closeContext(context)
+    proxy.close()
+    if (error instanceof WireError) throw error
+    throw new WireError('unreachable', plainReason(String(error).split('\n')[0] ?? ''), { cause: error })
+  }
+}
+
+/** Nobody works in it any more: it waits for the next session. */
+export function letGo(opened: OpenTab): void {
+  const { lane } = opened
+  if (resting.has(lane)) return void closeTab(opened)
+  const clean = cleaned(opened)
+  resting.set(lane, clean)
+  const late = setTimeout(() => {
+    if (resting.get(lane) !== clean) return
+    resting.delete(lane)
+    void clean.then((tab) => tab && closeTab(tab))
+  }, restsMs)
+  late.unref()
+}
+
+/** Whoever signed in is forgotten: cookies, storage, caches, workers; then the page itself, so that nothing goes on. */
+async function cleaned(opened: OpenTab): Promise<OpenTab | undefined> {
+  const { tab } = opened
+  try {
+    const { origin } = new URL(tab.url())
+    const session = await tab.createCDPSession()
+    await session.send('Network.clearBrowserCookies')
+    if (origin !== 'null') await session.send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' })
+    await session.detach()
+    await tab.goto('about:blank')
+    return opened
+  } catch {
+    await closeTab(opened)
+    return undefined
+  }
+}
+
+export async function closeTab({ context, proxy }: OpenTab): Promise<void> {
+  await closeContext(context)
+  proxy.close()
+}

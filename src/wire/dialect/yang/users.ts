@@ -1,0 +1,72 @@
+/**
+ * Users beside the admin: they stand in ietf-system (RFC 7317), and those that may change anything in a group of
+ * ietf-netconf-acm (RFC 8341). Whoever is in no group may look, as its defaults have it (RFC 8341, 3.4.4 and 3.4.5).
+ */
+import type { FurtherUser } from '../../../core/brief/policies'
+import type { Difference } from '../../../core/config/compare'
+import type { UnitConfig } from '../../../core/config/unit-config'
+import { entry } from '../../codec/resource-path'
+import type { YangEdit } from '../../codec/yang-patch'
+import { dig } from './fields'
+
+const group = 'administrators'
+const authentication = '/ietf-system:system/authentication'
+const groups = '/ietf-netconf-acm:nacm/groups'
+
+/** @param admin  user who is signed in, and stays */
+export function furtherUsersIn(data: unknown, admin: string): FurtherUser[] {
+  const users = dig(data, ['ietf-system:system', 'authentication', 'user'])
+  const found = dig(data, ['ietf-netconf-acm:nacm', 'groups', 'group'])
+  const members = Array.isArray(found)
+    ? dig(
+        found.find((each) => dig(each, ['name']) === group),
+        ['user-name'],
+      )
+    : undefined
+  const administers = new Set(Array.isArray(members) ? members : [])
+  return namesOf(users)
+    .filter((name) => name !== admin)
+    .map((name) => ({ name, role: administers.has(name) ? 'administers' : 'reads' }))
+}
+
+const namesOf = (users: unknown): string[] =>
+  (Array.isArray(users) ? users : []).flatMap((each) => {
+    const name = dig(each, ['name'])
+    return typeof name === 'string' ? [name.slice(0, 64)] : []
+  })
+
+/** Do these differences concern them? */
+export function concernUsers(differences: readonly Difference[]): boolean {
+  return differences.some(
+    ({ kind, ...each }) => kind === 'value' && 'id' in each && each.id.startsWith('admin.further'),
+  )
+}
+
+/** Those that are wanted with their passwords, and those away that are there and are not. */
+export function userEdits(unit: UnitConfig['unit'], present: unknown, admin: string): Omit<YangEdit, 'edit-id'>[] {
+  const wanted = unit['admin.further-users'] ?? []
+  const passwords = unit['admin.further-passwords'] ?? {}
+  const surplus = furtherUsersIn(present, admin).filter(({ name }) => !wanted.some((each) => each.name === name))
+  const administrators = wanted.filter(({ role }) => role === 'administers').map(({ name }) => name)
+  return [
+    ...surplus.map(({ name }) => ({
+      operation: 'remove' as const,
+      target: `${authentication}/${entry('user', name)}`,
+    })),
+    ...wanted.map(({ name }) => passwordEdit(name, passwords[name] ?? '')),
+    {
+      operation: 'replace',
+      target: `${groups}/${entry('group', group)}`,
+      value: { 'ietf-netconf-acm:group': [{ name: group, 'user-name': [admin, ...administrators] }] },
+    },
+  ]
+}
+
+/** RFC 7317: "$0$" marks clear text that the unit is to hash. */
+export function passwordEdit(user: string, password: string): Omit<YangEdit, 'edit-id'> {
+  return {
+    operation: 'merge',
+    target: `${authentication}/${entry('user', user)}`,
+    value: { 'ietf-system:user': [{ name: user, password: `$0$${password}` }] },
+  }
+}
