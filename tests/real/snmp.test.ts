@@ -10,6 +10,7 @@ import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { Lab } from '../../src/lab/lab'
+import { carriedNetworks } from '../../src/wire/snmp/capwap-dot11-mib'
 import { wtpStanding } from '../../src/wire/snmp/capwap-mib'
 import { askAsUser, askCommunity, systemGroup, textOf } from '../../src/wire/snmp/snmp'
 import { regulatory } from '../support/data'
@@ -24,6 +25,8 @@ let path: { host: string; port: number; source: string }
 const table = '.1.3.6.1.2.1.196.1.2'
 const joinedAt = '6.2.122.2.0.0.1'
 const comingAt = '6.2.122.2.0.0.2'
+const dot11 = '.1.3.6.1.2.1.195.1.'
+const names = '.1.2.840.10036.1.1.1.9'
 const objects: readonly (readonly [string, string, string])[] = [
   [`2.1.2.${joinedAt}`, 'integer', '1'],
   [`2.1.3.${joinedAt}`, 'octet', '0a 2c 08 1e'],
@@ -31,10 +34,19 @@ const objects: readonly (readonly [string, string, string])[] = [
   [`2.1.9.${joinedAt}`, 'gauge', '7'],
   ['1.1.5.7', 'string', 'quay-01'],
   [`2.1.7.${comingAt}`, 'integer', '3'],
+  // Its first radio carries both networks, its second the second of them, its third none (RFC 5834).
+  ...[1, 2, 3].map((radio) => [`4.1.2.7.${radio}`, 'integer', `${50 + radio}`] as const),
+]
+const bindings: readonly (readonly [string, string, string])[] = [
+  ...[1, 17].map((wlan) => [`${dot11}1.1.2.${wlan}`, 'integer', `${300 + wlan}`] as const),
+  ...['51.1', '51.2', '52.2'].map((at) => [`${dot11}2.1.1.${at}`, 'gauge', '1'] as const),
+  [`${dot11}1.1.2.2`, 'integer', '302'],
+  [`${names}.301`, 'string', 'Crew'],
+  [`${names}.302`, 'string', 'Crème'],
 ]
 const passed = `#!/bin/sh
 case "$1 $2" in
-${objects.map(([oid, type, value]) => `"-g ${table}.${oid}") printf '%s\\n%s\\n%s\\n' "$2" ${type} "${value}";;`).join('\n')}
+${[...objects.map(([oid, ...rest]) => [`${table}.${oid}`, ...rest] as const), ...bindings].map(([oid, type, value]) => `"-g ${oid}") printf '%s\\n%s\\n%s\\n' "$2" ${type} "${value}";;`).join('\n')}
 esac
 `
 
@@ -55,8 +67,9 @@ beforeAll(async () => {
     join(folder, 'snmpd.conf'),
     [
       `createUser ${login.user} SHA-256 "${login.authentication}" AES "${login.privacy}"`,
-      `rouser ${login.user} authpriv .1.3.6.1.2.1`,
-      `pass ${table} ${script}`,
+      'view everything included .1',
+      `rouser ${login.user} authpriv -V everything`,
+      ...[table, dot11.slice(0, -3), names].map((tree) => `pass ${tree} ${script}`),
       'sysName Mast 7',
       'sysObjectID 1.3.6.1.4.1.32473.77',
       `agentAddress udp:127.0.0.1:${path.port}`,
@@ -83,14 +96,20 @@ describe('an SNMP agent that nobody here wrote', () => {
   })
 
   it('tells how access points stand with it, by CAPWAP-BASE-MIB', async () => {
-    const standing = { state: 'run', address: '10.44.8.30', name: 'quay-01' }
+    const standing = { state: 'run', address: '10.44.8.30', name: 'quay-01', profile: 7 }
     expect(await wtpStanding(path, login, '02:7a:02:00:00:01')).toEqual({ kind: 'told', standing })
-    const coming = { state: 'image', address: undefined, name: undefined }
+    const coming = { state: 'image', address: undefined, name: undefined, profile: undefined }
     expect(await wtpStanding(path, login, '02:7a:02:00:00:02')).toEqual({ kind: 'told', standing: coming })
     expect(await wtpStanding(path, login, '02:7a:02:00:00:03')).toEqual({ kind: 'not-listed' })
     expect(await wtpStanding(path, { ...login, user: 'nobody' }, '02:7a:02:00:00:01')).toMatchObject({
       kind: 'refused',
     })
+  })
+
+  it('tells which networks each radio carries, by CAPWAP-DOT11-MIB', async () => {
+    const radios = [['Crew', 'Crème'], ['Crème'], []]
+    expect(await carriedNetworks(path, login, 7, 3)).toEqual({ kind: 'told', radios })
+    expect(await carriedNetworks(path, login, 8, 1)).toEqual({ kind: 'told', radios: [[]] })
   })
 
   it('tells nobody with another key or of another name', async () => {

@@ -71,7 +71,7 @@ it('wait for their controller, join it, and answer under their names at their ad
   }
   expect(controller().changes.saved).toBe(true)
   const checks = all.get('office-0')?.checks.map(({ code, verdict }) => `${code} ${verdict}`)
-  expect(checks).toEqual(expect.arrayContaining(['joined good', 'joined-by-snmp good']))
+  expect(checks).toEqual(expect.arrayContaining(['joined good', 'joined-by-snmp good', 'carried-by-snmp good']))
   // Nobody reads its clock: nothing is said of it.
   expect(checks?.join()).not.toContain('clock')
 })

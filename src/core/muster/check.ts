@@ -16,6 +16,7 @@ const names = {
   clock: 'Clock',
   joined: 'Joined its controller',
   'joined-by-snmp': "Its controller's SNMP agent",
+  'carried-by-snmp': 'Networks, by its SNMP agent',
   http: 'Plain HTTP',
   ssh: 'SSH',
   telnet: 'Telnet',

@@ -1,5 +1,9 @@
-/** What a controller's SNMP agent shows of its access points: two tables of CAPWAP-BASE-MIB (RFC 5833). */
+/**
+ * What a controller's SNMP agent shows of its access points: tables of CAPWAP-BASE-MIB (RFC 5833), CAPWAP-DOT11-MIB
+ * (RFC 5834), and of IEEE802dot11-MIB the names of the networks.
+ */
 import snmp from 'net-snmp'
+import type { Band } from '../../core/regulatory/blocks'
 import type { Device } from '../device/device'
 import type { ManagedPoint } from '../device/device-settings'
 import type { Join } from '../device/join'
@@ -45,6 +49,55 @@ const standings = {
   tableIndex: [{ columnName: 'capwapBaseWtpStateWtpId' }],
 }
 
+/** An index that is no column of its own table has a number that no column has. */
+const index = (at: number, name: string) => column(90 + at, name, Unsigned32, hidden)
+const table = (name: string, oid: string, indexes: readonly string[], columns: ReturnType<typeof column>[]) => ({
+  name,
+  type: snmp.MibProviderType.Table,
+  oid,
+  maxAccess: hidden,
+  tableColumns: [...indexes.map((each, at) => index(at, each)), ...columns],
+  tableIndex: indexes.map((columnName) => ({ columnName })),
+})
+const bindings = table(
+  'capwapBaseWirelessBindingTable',
+  '1.3.6.1.2.1.196.1.2.4.1',
+  ['bindingProfile', 'bindingRadio'],
+  [
+    column(2, 'capwapBaseWirelessBindingVirtualRadioIfIndex', Integer32),
+    column(3, 'capwapBaseWirelessBindingType', Integer32),
+  ],
+)
+const wlans = table(
+  'capwapDot11WlanTable',
+  '1.3.6.1.2.1.195.1.1.1',
+  ['wlanProfile'],
+  [column(2, 'capwapDot11WlanProfileIfIndex', Integer32), column(3, 'capwapDot11WlanMacType', Integer32)],
+)
+const bound = table(
+  'capwapDot11WlanBindTable',
+  '1.3.6.1.2.1.195.1.2.1',
+  ['boundRadio', 'boundProfile'],
+  [column(1, 'capwapDot11WlanBindWlanId', Unsigned32), column(2, 'capwapDot11WlanBindBssIfIndex', Integer32)],
+)
+const stations = table(
+  'dot11StationConfigTable',
+  '1.2.840.10036.1.1.1',
+  ['stationInterface'],
+  [column(1, 'dot11StationID', OctetString), column(9, 'dot11DesiredSSID', OctetString)],
+)
+/** The library cannot take away a table of one column: each has two at least. */
+const all = [profiles, standings, bindings, wlans, bound, stations]
+type Table = { readonly name: string }
+
+/** Numbers of interfaces: of a network's profile, and of a radio of an access point. */
+const ofWlan = (wlan: number): number => 100 + wlan
+const ofRadio = (profile: number, radio: number): number => 1000 + profile * 10 + radio
+
+/** capwapBaseWirelessBindingType, and CapwapBaseMacTypeTC. */
+const dot11 = 1
+const localMac = 1
+
 /** capwapBaseWtpState, by how an access point stands. */
 const states: Readonly<Record<Join['standing'], number>> = {
   discovered: 1,
@@ -62,34 +115,56 @@ export class CapwapTables {
 
   constructor(mib: ReturnType<ReturnType<typeof snmp.createAgent>['getMib']>) {
     this.#mib = mib
-    for (const table of [profiles, standings]) mib.registerProvider(table)
+    for (const each of all) mib.registerProvider(each)
   }
 
   /** Shows how they stand now. */
   show({ effective, joins, identity }: Device): void {
-    const points = effective.points.map((point) => ({ point, join: joins.of(point.mac, identity.mac) }))
-    const rows = points.map(({ point, join }, at) => ({
-      profile: [at + 1, octets(point.mac), Buffer.from(point.name)],
-      standing: standingRow(point, join, at + 1),
+    const points = effective.points.map((point, at) => ({
+      point,
+      profile: at + 1,
+      join: joins.of(point.mac, identity.mac),
     }))
+    const radios = points.flatMap(({ point, profile, join }) =>
+      radiosOf(point, join).map((radio) => ({ ...radio, point, profile })),
+    )
+    const networks = effective.networks.map((network, at) => ({ network, wlan: at + 1 }))
+    const rows: readonly (readonly [Table, readonly Row[]])[] = [
+      [profiles, points.map(({ point, profile }) => [profile, octets(point.mac), Buffer.from(point.name)])],
+      [standings, points.map(({ point, profile, join }) => standingRow(point, join, profile))],
+      [bindings, radios.map(({ profile, number }) => [profile, number, ofRadio(profile, number), dot11])],
+      [wlans, networks.map(({ wlan }) => [wlan, ofWlan(wlan), localMac])],
+      [
+        bound,
+        radios.flatMap(({ point, profile, number, band }) => {
+          const carried = networks.filter(
+            ({ network }) => network.on && point.networks.includes(network.id) && network.bands.includes(band),
+          )
+          return carried.map(
+            ({ wlan }, at): Row => [ofRadio(profile, number), wlan, at + 1, 10 * ofRadio(profile, number) + at + 1],
+          )
+        }),
+      ],
+      [stations, networks.map(({ network, wlan }) => [ofWlan(wlan), octets(identity.mac), Buffer.from(network.name)])],
+    ]
     const now = JSON.stringify(rows)
     if (now === this.#shown) return
     this.#shown = now
-    this.#replace(
-      profiles,
-      rows.map(({ profile }) => profile),
-    )
-    this.#replace(
-      standings,
-      rows.map(({ standing }) => standing),
-    )
+    for (const [each, own] of rows) this.#replace(each, own)
   }
 
-  #replace(table: typeof profiles, rows: readonly Row[]): void {
-    this.#mib.unregisterProvider(table.name)
-    this.#mib.registerProvider(table)
-    for (const row of rows) this.#mib.addTableRow(table.name, [...row])
+  #replace(shown: Table, rows: readonly Row[]): void {
+    this.#mib.unregisterProvider(shown.name)
+    this.#mib.registerProvider(shown)
+    for (const row of rows) this.#mib.addTableRow(shown.name, [...row])
   }
+}
+
+/** Once it runs its radios are known, in the order that it has them. */
+function radiosOf(point: ManagedPoint, { standing, unit }: Join): { number: number; band: Band }[] {
+  const bands =
+    standing === 'run' && unit ? unit.air().map(({ radio }) => radio.band) : point.radios.map(({ band }) => band)
+  return bands.map((band, at) => ({ number: at + 1, band }))
 }
 
 function standingRow({ mac }: ManagedPoint, { standing, unit }: Join, profile: number): Row {

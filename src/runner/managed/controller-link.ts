@@ -9,6 +9,7 @@ import type { Credentials } from '../../wire/dialect/dialect'
 import type { Controller } from '../../wire/dialect/managed/controller'
 import { controllerOver } from '../../wire/dialect/netconf/netconf'
 import type { Host, Lane } from '../../wire/host/host'
+import { type CarriedAnswer, carriedNetworks } from '../../wire/snmp/capwap-dot11-mib'
 import { type WtpAnswer, wtpStanding } from '../../wire/snmp/capwap-mib'
 import { type SnmpUser, snmpPort } from '../../wire/snmp/snmp'
 import { pinCheck } from '../../wire/trust/pin'
@@ -92,16 +93,24 @@ export class ControllerLink {
   }
 
   /** How an access point stands, as its SNMP agent has it; undefined where that is not asked. */
-  async standing(mac: string): Promise<WtpAnswer | undefined> {
+  async standing(mac: string, how: 'as-is' | 'with-name'): Promise<WtpAnswer | undefined> {
     const { snmpUser } = this.#input
     if (!this.asksAgent || snmpUser === undefined) return undefined
     const lane = await this.#laneTo()
     try {
-      return await wtpStanding(await lane.datagrams(snmpPort), snmpUser, mac)
+      return await wtpStanding(await lane.datagrams(snmpPort), snmpUser, mac, how)
     } catch (error) {
       if (error instanceof WireError) return { kind: 'silent' }
       throw error
     }
+  }
+
+  /** The networks on each radio of an access point, as its SNMP agent has it. @param profile  the access point's own */
+  async carried(profile: number, radios: number): Promise<CarriedAnswer> {
+    const { snmpUser } = this.#input
+    if (snmpUser === undefined) return { kind: 'silent' }
+    const lane = await this.#laneTo()
+    return carriedNetworks(await lane.datagrams(snmpPort), snmpUser, profile, radios)
   }
 
   async #laneTo(): Promise<Lane> {

@@ -4,7 +4,7 @@ import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
 import { anotherController } from './another-controller'
 import type { ControllerLink } from './controller-link'
-import { standingOf } from './standing'
+import { type Seen, standingOf } from './standing'
 import { throughController } from './through-controller'
 
 /** Seconds that it may stand where it is, before something is wrong; an image takes the longest. */
@@ -33,11 +33,13 @@ export async function joined(run: UnitRun): Promise<string> {
   const { controller } = throughController(run)
   const goal = target.compiled.config.unit['management.method'] === 'dhcp' ? undefined : target.plan.address
   let standing: Joining['join'] | undefined
+  let seen: Seen | undefined
   let last: Joining | undefined
   let deadline = waits.deadline(patience.absent)
   const done = await waits.until(
     async () => {
-      last = await standingOf(run)
+      seen = await standingOf(run, seen)
+      last = seen.standing
       const now = last?.join ?? 'absent'
       if (now === 'run' && (goal === undefined || last?.['current-address'] === goal)) return last
       if (now !== standing) {

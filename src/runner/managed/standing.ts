@@ -19,20 +19,28 @@ const joins: Readonly<Record<WtpState, Joining['join']>> = {
   unknown: 'absent',
 }
 
-/** @returns undefined where its controller does not list it */
-export async function standingOf(run: UnitRun): Promise<Joining | undefined> {
+/** What was seen last: by its controller's module, and of both together. */
+export interface Seen {
+  readonly told: Joining | undefined
+  /** Undefined where its controller does not list it. */
+  readonly standing: Joining | undefined
+}
+
+/** @param before  what was seen last: as long as the module says the same and it does not run, nobody asks by SNMP */
+export async function standingOf(run: UnitRun, before: Seen | undefined): Promise<Seen> {
   const { dialect, controller } = throughController(run)
   const told = await dialect.joining()
-  if (told === undefined || told.join === 'turned-away') return told
-  const answer = await controller.standing(run.target.unit.mac)
-  if (answer?.kind !== 'told') return told
+  if (told === undefined || told.join === 'turned-away') return { told, standing: told }
+  if (told.join !== 'run' && told.join === before?.told?.join) return { told, standing: before.standing }
+  const answer = await controller.standing(run.target.unit.mac, 'as-is')
+  if (answer?.kind !== 'told') return { told, standing: told }
   const { state, address } = answer.standing
-  return { ...told, join: joins[state], 'current-address': address }
+  return { told, standing: { ...told, join: joins[state], 'current-address': address } }
 }
 
 /** What its controller's agent says of it, as `run at 10.44.8.21, as mast-1`. */
 export async function toldBySnmp(run: UnitRun): Promise<string> {
-  const answer = await throughController(run).controller.standing(run.target.unit.mac)
+  const answer = await throughController(run).controller.standing(run.target.unit.mac, 'with-name')
   if (answer === undefined || answer.kind === 'silent') return 'no answer'
   if (answer.kind === 'refused') return `refused: ${answer.why}`
   if (answer.kind === 'not-listed') return 'not listed'
@@ -42,3 +50,19 @@ export async function toldBySnmp(run: UnitRun): Promise<string> {
 
 export const standingWords = (state: WtpState, address: string, name: string): string =>
   `${state} at ${address}, as ${name}`
+
+/** What its controller's agent says that each radio carries, as `2.4 GHz: Crew; 5 GHz: Crew, Guests`. */
+export async function carriedBySnmp(run: UnitRun): Promise<string> {
+  const { controller } = throughController(run)
+  const { radios } = run.target.card
+  const answer = await controller.standing(run.target.unit.mac, 'as-is')
+  if (answer?.kind !== 'told' || answer.standing.profile === undefined) return 'not told'
+  const carried = await controller.carried(answer.standing.profile, radios.length)
+  if (carried.kind === 'refused') return `refused: ${carried.why}`
+  if (carried.kind === 'silent') return 'no answer'
+  return carriedWords(radios.map(({ band }, at) => ({ band, names: carried.radios[at] ?? [] })))
+}
+
+export function carriedWords(radios: readonly { readonly band: string; readonly names: readonly string[] }[]): string {
+  return radios.map(({ band, names }) => `${band} GHz: ${[...names].sort().join(', ') || 'none'}`).join('; ')
+}

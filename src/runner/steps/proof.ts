@@ -8,7 +8,7 @@ import { type Check, type CheckCode, checkWords } from '../../core/muster/check'
 import { isMovedByRadar, withRadarMoves } from '../../core/muster/radar-move'
 import { keepBackup } from '../../store/secrets'
 import { held } from '../held-error'
-import { standingWords, toldBySnmp } from '../managed/standing'
+import { carriedBySnmp, carriedWords, standingWords, toldBySnmp } from '../managed/standing'
 import { throughController } from '../managed/through-controller'
 import type { UnitRun } from '../unit-run'
 import { unmeantOpen } from './on-air'
@@ -185,7 +185,20 @@ function inRunState(run: UnitRun): Look[] {
   const joined: Look = { code: 'joined', expected: `run, as ${unit.name}`, look }
   if (!throughController(run).controller.asksAgent) return [joined]
   const expected = standingWords('run', run.access.address ?? plan.address, unit.name)
-  return [joined, { code: 'joined-by-snmp', expected, look: () => toldBySnmp(run) }]
+  const radios = run.target.card.radios.map(({ band }) => ({ band, names: namesOn(run, band) }))
+  return [
+    joined,
+    { code: 'joined-by-snmp', expected, look: () => toldBySnmp(run) },
+    { code: 'carried-by-snmp', expected: carriedWords(radios), look: () => carriedBySnmp(run) },
+  ]
+}
+
+/** Names of the networks that are to be on air in a band. */
+function namesOn({ target }: UnitRun, band: string): string[] {
+  return Object.values(target.compiled.config.networks).flatMap((network) => {
+    const carried = network['network.enabled'] !== false && network['network.bands']?.some((each) => each === band)
+    return carried ? [network['network.ssid'] ?? ''] : []
+  })
 }
 
 function factoryAddress({ target, host }: UnitRun): Look[] {

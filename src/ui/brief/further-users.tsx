@@ -20,8 +20,8 @@ export function FurtherUsers() {
             label={`Name of user ${at + 1}`}
             face="mono"
             placeholder="name"
-          />{' '}
-          who{' '}
+          />
+          , who{' '}
           <Choice
             path={`admin.furtherUsers.${at}.role`}
             label={`What user ${at + 1} may do`}

@@ -33,6 +33,8 @@ export interface WtpStanding {
   /** IPv4; undefined where it has none yet. */
   readonly address: string | undefined
   readonly name: string | undefined
+  /** Number of its own profile. */
+  readonly profile: number | undefined
 }
 
 export type WtpAnswer =
@@ -42,8 +44,16 @@ export type WtpAnswer =
   | { readonly kind: 'refused'; readonly why: string }
   | { readonly kind: 'silent' }
 
-/** @param mac of the access point, `02:4f:52:00:00:01` */
-export async function wtpStanding(path: DatagramPath, user: SnmpUser, mac: string): Promise<WtpAnswer> {
+/**
+ * @param mac  of the access point, `02:4f:52:00:00:01`
+ * @param how  its name takes a question of its own
+ */
+export async function wtpStanding(
+  path: DatagramPath,
+  user: SnmpUser,
+  mac: string,
+  how: 'as-is' | 'with-name' = 'with-name',
+): Promise<WtpAnswer> {
   const at = indexOf(mac)
   const asked = [columns.state, columns.addressType, columns.address, columns.profile]
   const row = await askAsUser(
@@ -55,8 +65,9 @@ export async function wtpStanding(path: DatagramPath, user: SnmpUser, mac: strin
   const [state, addressType, address, profile] = row.values
   const known = stateOf(state)
   if (known === undefined) return { kind: 'not-listed' }
-  const name = typeof profile === 'number' ? await nameOf(path, user, profile) : undefined
-  return { kind: 'told', standing: { state: known, address: addressOf(addressType, address), name } }
+  const number = typeof profile === 'number' ? profile : undefined
+  const name = number === undefined || how === 'as-is' ? undefined : await nameOf(path, user, number)
+  return { kind: 'told', standing: { state: known, address: addressOf(addressType, address), name, profile: number } }
 }
 
 /** CapwapBaseWtpIdTC as an index: its length, which may be 6 or 8, and its octets (RFC 2578, 7.7). */
