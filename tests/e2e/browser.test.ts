@@ -86,7 +86,7 @@ describe('at a desk, 1280 by 800', () => {
     await page.locator('tr[data-unit="hall-03"]').click()
     await sees('Factory login: refused')
     await sees('Networks on air: secured as asked')
-    await sees('52 proven')
+    await sees('53 proven')
     await page.locator('a[data-stage="handover"]').click()
     await sees('Ready to hand over')
     expect(await text()).toContain('10.44.8.22')

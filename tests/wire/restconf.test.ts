@@ -112,6 +112,7 @@ describe('the restconf dialect with an Ostrel O-40', () => {
     // The clock is right once its time server is in effect; what is hidden is told apart by marks.
     expect(left).toEqual([
       'clock.time',
+      'admin.further-passwords',
       'services.snmp-authentication',
       'services.snmp-privacy',
       'network.radius-secret',
