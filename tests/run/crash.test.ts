@@ -7,7 +7,6 @@ import { bundleIfStale } from '../../scripts/lib/bundle.mjs'
 import type { PlacedEvent, StepState } from '../../src/core/muster/events'
 import type { Step } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
-import { allEvents } from '../../src/store/events'
 import { type Bench, openBench } from '../support/bench'
 
 const root = join(import.meta.dirname, '../..')
@@ -55,9 +54,7 @@ it.each(moments)('killed $name, it is started again and all four answer', async 
   bench = await openBench({ pace })
   const first = startRunner()
   await bench.order()
-  await expect
-    .poll(async () => reached(await allEvents(bench.store, bench.jobId)), { timeout: 60_000, interval: 10 })
-    .toBe(true)
+  await expect.poll(async () => reached(await bench.events()), { timeout: 60_000, interval: 10 }).toBe(true)
   const gone = new Promise((resolve) => first.once('exit', resolve))
   first.kill('SIGKILL')
   await gone

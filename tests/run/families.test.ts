@@ -7,7 +7,7 @@ import { bundleIfStale } from '../../scripts/lib/bundle.mjs'
 import type { JobDocument } from '../../src/core/job/job-document'
 import { steps } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
-import { allEvents } from '../../src/store/events'
+import { musterIsOpen } from '../../src/store/orders'
 import { type Bench, openBench } from '../support/bench'
 import { demoBrief } from '../support/data'
 import { plainP6 } from '../support/plain-p6'
@@ -69,13 +69,9 @@ it('whose runner dies at the beginning of every step is brought to its end, and 
   start()
   await bench.order()
   const seen = new Set<string>()
-  const over = async (): Promise<boolean> => {
-    const { rows } = await bench.roll()
-    return models.every((_, index) => answers(rows.get(`unit-${index}`)))
-  }
   const end = Date.now() + 140_000
-  while (!(await over()) && Date.now() < end) {
-    const begun = (await allEvents(bench.store, bench.jobId)).flatMap(({ event }) =>
+  while ((await musterIsOpen(bench.store, bench.jobId)) && Date.now() < end) {
+    const begun = (await bench.events()).flatMap(({ event }) =>
       event.kind === 'step' && event.state.kind === 'working' ? [event.step] : [],
     )
     const fresh = begun.filter((step) => !seen.has(step))

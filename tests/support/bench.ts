@@ -7,6 +7,7 @@ import { createConnection } from 'mysql2/promise'
 import { inject } from 'vitest'
 import { parse } from 'yaml'
 import { type JobDocument, jobDocumentSchema } from '../../src/core/job/job-document'
+import type { PlacedEvent } from '../../src/core/muster/events'
 import { type HeldWords, heldWords } from '../../src/core/muster/held'
 import type { Step } from '../../src/core/muster/procedure'
 import type { Roll, RollRow } from '../../src/core/muster/roll'
@@ -18,6 +19,7 @@ import { sheets } from '../../src/lab/device/sheet'
 import { Lab, type LabOptions } from '../../src/lab/lab'
 import type { AwakeClock } from '../../src/runner/awake-clock'
 import { Runner } from '../../src/runner/runner'
+import { eventsAfter } from '../../src/store/events'
 import { migrateStore, openStore, type Store } from '../../src/store/open'
 import { musterIsOpen, placeOrder } from '../../src/store/orders'
 import { loadRegulatory } from '../../src/store/regulatory-file'
@@ -64,6 +66,8 @@ export interface Bench {
   /** Environment for a runner in a process of its own. */
   readonly env: Record<string, string>
   roll(): Promise<Roll>
+  /** All events so far: asked again, it reads only what is new, and may be asked often. */
+  events(): Promise<readonly PlacedEvent[]>
   /** Starts a runner in this process; returns the way to stop it. */
   startRunner(options?: { clock?: AwakeClock; host?: (host: Host) => Host }): () => Promise<void>
   order(units?: string[]): Promise<number>
@@ -101,6 +105,7 @@ export async function openBench({ pace = 300, change, server, shelf, lab: more }
   const control = await serveControl(lab, token)
   const labUrl = `http://127.0.0.1:${control.port}`
   const stops = new Set<() => Promise<void>>()
+  const known: PlacedEvent[] = []
   const roll = async (): Promise<Roll> => {
     const view = await viewJob(store, job.slug)
     if (!view) throw new Error('the job is gone')
@@ -120,6 +125,13 @@ export async function openBench({ pace = 300, change, server, shelf, lab: more }
       AIR_MUSTER_LAB_TOKEN: token,
     },
     roll,
+    events: async () => {
+      for (;;) {
+        const more = await eventsAfter(store, jobId, known.at(-1)?.seq ?? 0)
+        if (more.length === 0) return known
+        known.push(...more)
+      }
+    },
     startRunner: ({ clock, host = (own: Host) => own } = {}) => {
       const ending = new AbortController()
       const faults: object[] = []

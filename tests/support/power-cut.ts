@@ -18,8 +18,15 @@ export interface PowerCut {
 export async function broughtHomeAfter(bench: Bench, { mac, unit, step, again = 1 }: PowerCut): Promise<void> {
   const row = async () => (await bench.roll()).rows.get(unit)
   await expect
-    .poll(async () => (await row())?.steps[step]?.kind ?? 'idle', { timeout: 40_000, interval: 2 })
-    .not.toBe('idle')
+    .poll(
+      async () =>
+        (await bench.events()).some(
+          ({ event }) =>
+            event.kind === 'step' && event.unit === unit && event.step === step && event.state.kind !== 'idle',
+        ),
+      { timeout: 40_000, interval: 2 },
+    )
+    .toBe(true)
   bench.lab.unplug(mac)
   bench.lab.plugIn(mac)
   await bench.settled()
