@@ -21,71 +21,58 @@ const column = (number: number, name: string, type: number, maxAccess: number = 
   maxAccess,
 })
 
-const profiles = {
-  name: 'capwapBaseWtpProfileTable',
+type Column = ReturnType<typeof column>
+const table = (name: string, oid: string, indexes: readonly Column[], columns: readonly Column[]) => ({
+  name,
   type: snmp.MibProviderType.Table,
-  oid: '1.3.6.1.2.1.196.1.2.1.1',
+  oid,
   maxAccess: hidden,
-  tableColumns: [
-    column(1, 'capwapBaseWtpProfileId', Unsigned32, hidden),
-    column(3, 'capwapBaseWtpProfileWtpMacAddress', OctetString),
-    column(5, 'capwapBaseWtpProfileWtpName', OctetString),
-  ],
-  tableIndex: [{ columnName: 'capwapBaseWtpProfileId' }],
-}
-const standings = {
-  name: 'capwapBaseWtpStateTable',
-  type: snmp.MibProviderType.Table,
-  oid: '1.3.6.1.2.1.196.1.2.2.1',
-  maxAccess: hidden,
-  tableColumns: [
-    column(1, 'capwapBaseWtpStateWtpId', OctetString, hidden),
+  tableColumns: [...indexes, ...columns],
+  tableIndex: indexes.map((each) => ({ columnName: each.name })),
+})
+/** Indexes that are no columns of their own table: they have numbers that no column has. */
+const elsewhere = (...names: readonly string[]): Column[] =>
+  names.map((name, at) => column(90 + at, name, Unsigned32, hidden))
+
+const profiles = table(
+  'capwapBaseWtpProfileTable',
+  '1.3.6.1.2.1.196.1.2.1.1',
+  [column(1, 'capwapBaseWtpProfileId', Unsigned32, hidden)],
+  [column(3, 'capwapBaseWtpProfileWtpMacAddress', OctetString), column(5, 'capwapBaseWtpProfileWtpName', OctetString)],
+)
+const standings = table(
+  'capwapBaseWtpStateTable',
+  '1.3.6.1.2.1.196.1.2.2.1',
+  [column(1, 'capwapBaseWtpStateWtpId', OctetString, hidden)],
+  [
     column(2, 'capwapBaseWtpStateWtpIpAddressType', Integer32),
     column(3, 'capwapBaseWtpStateWtpIpAddress', OctetString),
     column(7, 'capwapBaseWtpState', Integer32),
     column(8, 'capwapBaseWtpStateWtpUpTime', TimeTicks),
     column(9, 'capwapBaseWtpStateWtpCurrWtpProfileId', Unsigned32),
   ],
-  tableIndex: [{ columnName: 'capwapBaseWtpStateWtpId' }],
-}
-
-/** An index that is no column of its own table has a number that no column has. */
-const index = (at: number, name: string) => column(90 + at, name, Unsigned32, hidden)
-const table = (name: string, oid: string, indexes: readonly string[], columns: ReturnType<typeof column>[]) => ({
-  name,
-  type: snmp.MibProviderType.Table,
-  oid,
-  maxAccess: hidden,
-  tableColumns: [...indexes.map((each, at) => index(at, each)), ...columns],
-  tableIndex: indexes.map((columnName) => ({ columnName })),
-})
+)
 const bindings = table(
   'capwapBaseWirelessBindingTable',
   '1.3.6.1.2.1.196.1.2.4.1',
-  ['bindingProfile', 'bindingRadio'],
+  elsewhere('bindingProfile', 'bindingRadio'),
   [
     column(2, 'capwapBaseWirelessBindingVirtualRadioIfIndex', Integer32),
     column(3, 'capwapBaseWirelessBindingType', Integer32),
   ],
 )
-const wlans = table(
-  'capwapDot11WlanTable',
-  '1.3.6.1.2.1.195.1.1.1',
-  ['wlanProfile'],
-  [column(2, 'capwapDot11WlanProfileIfIndex', Integer32), column(3, 'capwapDot11WlanMacType', Integer32)],
-)
-const bound = table(
-  'capwapDot11WlanBindTable',
-  '1.3.6.1.2.1.195.1.2.1',
-  ['boundRadio', 'boundProfile'],
-  [column(1, 'capwapDot11WlanBindWlanId', Unsigned32), column(2, 'capwapDot11WlanBindBssIfIndex', Integer32)],
-)
-const stations = table(
-  'dot11StationConfigTable',
-  '1.2.840.10036.1.1.1',
-  ['stationInterface'],
-  [column(1, 'dot11StationID', OctetString), column(9, 'dot11DesiredSSID', OctetString)],
-)
+const wlans = table('capwapDot11WlanTable', '1.3.6.1.2.1.195.1.1.1', elsewhere('wlanProfile'), [
+  column(2, 'capwapDot11WlanProfileIfIndex', Integer32),
+  column(3, 'capwapDot11WlanMacType', Integer32),
+])
+const bound = table('capwapDot11WlanBindTable', '1.3.6.1.2.1.195.1.2.1', elsewhere('boundRadio', 'boundProfile'), [
+  column(1, 'capwapDot11WlanBindWlanId', Unsigned32),
+  column(2, 'capwapDot11WlanBindBssIfIndex', Integer32),
+])
+const stations = table('dot11StationConfigTable', '1.2.840.10036.1.1.1', elsewhere('stationInterface'), [
+  column(1, 'dot11StationID', OctetString),
+  column(9, 'dot11DesiredSSID', OctetString),
+])
 /** The library cannot take away a table of one column: each has two at least. */
 const all = [profiles, standings, bindings, wlans, bound, stations]
 type Table = { readonly name: string }

@@ -4,6 +4,7 @@
  */
 import type { Joining } from '../../wire/dialect/managed/joining'
 import type { WtpState } from '../../wire/snmp/capwap-mib'
+import { notToldWords } from '../../wire/snmp/snmp'
 import type { UnitRun } from '../unit-run'
 import { throughController } from './through-controller'
 
@@ -41,9 +42,9 @@ export async function standingOf(run: UnitRun, before: Seen | undefined): Promis
 /** What its controller's agent says of it, as `run at 10.44.8.21, as mast-1`. */
 export async function toldBySnmp(run: UnitRun): Promise<string> {
   const answer = await throughController(run).controller.standing(run.target.unit.mac, 'with-name')
-  if (answer === undefined || answer.kind === 'silent') return 'no answer'
-  if (answer.kind === 'refused') return `refused: ${answer.why}`
+  if (answer === undefined) return 'no answer'
   if (answer.kind === 'not-listed') return 'not listed'
+  if (answer.kind !== 'told') return notToldWords(answer)
   const { state, address, name } = answer.standing
   return standingWords(state, address ?? 'no address', name ?? 'nobody')
 }
@@ -58,8 +59,7 @@ export async function carriedBySnmp(run: UnitRun): Promise<string> {
   const answer = await controller.standing(run.target.unit.mac, 'as-is')
   if (answer?.kind !== 'told' || answer.standing.profile === undefined) return 'not told'
   const carried = await controller.carried(answer.standing.profile, radios.length)
-  if (carried.kind === 'refused') return `refused: ${carried.why}`
-  if (carried.kind === 'silent') return 'no answer'
+  if (carried.kind !== 'told') return notToldWords(carried)
   return carriedWords(radios.map(({ band }, at) => ({ band, names: carried.radios[at] ?? [] })))
 }
 

@@ -1,7 +1,15 @@
 /** What a unit's SNMP agent says to its user, and to somebody who is none. */
 import type { SettingId } from '../../core/config/setting-ids'
 import type { Check } from '../../core/muster/check'
-import { askAsUser, askCommunity, type SnmpAnswer, type SnmpUser, snmpPort, systemGroup } from '../../wire/snmp/snmp'
+import {
+  askAsUser,
+  askCommunity,
+  notToldWords,
+  type SnmpAnswer,
+  type SnmpUser,
+  snmpPort,
+  systemGroup,
+} from '../../wire/snmp/snmp'
 import { WireError } from '../../wire/wire-error'
 import type { UnitRun } from '../unit-run'
 
@@ -22,7 +30,7 @@ export function snmpLooks(run: UnitRun): SnmpLook[] {
     try {
       const lane = await run.access.lane(run.target.plan.address)
       const answer = await work(await lane.datagrams(snmpPort))
-      return answer.kind === 'told' ? 'told' : answer.kind === 'refused' ? `refused: ${answer.why}` : 'no answer'
+      return answer.kind === 'told' ? 'told' : notToldWords(answer)
     } catch (error) {
       if (error instanceof WireError) return 'no answer'
       throw error

@@ -4,7 +4,7 @@
  * capwapDot11WlanBindTable), and the name of each (IEEE802dot11-MIB, IEEE 802.11-2020 Annex C, dot11DesiredSSID).
  */
 import type { DatagramPath } from '../host/host'
-import { askAsUser, type SnmpUser, type SnmpValue } from './snmp'
+import { askAsUser, type NotTold, type SnmpUser, type SnmpValue } from './snmp'
 
 const radioInterface = '1.3.6.1.2.1.196.1.2.4.1.2'
 const profileInterface = '1.3.6.1.2.1.195.1.1.1.2'
@@ -19,9 +19,7 @@ const longestSsid = 32
 
 export type CarriedAnswer =
   /** By radio, from the first on: names in the order of their profiles. */
-  | { readonly kind: 'told'; readonly radios: readonly (readonly string[])[] }
-  | { readonly kind: 'refused'; readonly why: string }
-  | { readonly kind: 'silent' }
+  { readonly kind: 'told'; readonly radios: readonly (readonly string[])[] } | NotTold
 
 /**
  * @param profile  the access point's own (capwapBaseWtpProfileId)
@@ -37,7 +35,7 @@ export async function carriedNetworks(
     const values: (SnmpValue | undefined)[] = []
     for (let from = 0; from < objects.length; from += atOnce) {
       const answer = await askAsUser(path, user, objects.slice(from, from + atOnce))
-      if (answer.kind !== 'told') throw new NotTold(answer)
+      if (answer.kind !== 'told') throw new NotToldError(answer)
       values.push(...answer.values)
     }
     return values
@@ -52,14 +50,14 @@ export async function carriedNetworks(
     }
     return { kind: 'told', radios: carried }
   } catch (error) {
-    if (error instanceof NotTold) return error.answer
+    if (error instanceof NotToldError) return error.answer
     throw error
   }
 }
 
-class NotTold extends Error {
-  override readonly name = 'NotTold'
-  constructor(readonly answer: Exclude<CarriedAnswer, { kind: 'told' }>) {
+class NotToldError extends Error {
+  override readonly name = 'NotToldError'
+  constructor(readonly answer: NotTold) {
     super(answer.kind)
   }
 }

@@ -3,7 +3,7 @@
  * capwapBaseWtpStateTable, and the access point's name out of capwapBaseWtpProfileTable.
  */
 import type { DatagramPath } from '../host/host'
-import { askAsUser, type SnmpUser, type SnmpValue, textOf } from './snmp'
+import { askAsUser, type NotTold, type SnmpUser, type SnmpValue, textOf } from './snmp'
 
 const wtps = '1.3.6.1.2.1.196.1.2'
 /** capwapBaseWtpProfileWtpName, by the profile's number. */
@@ -11,19 +11,9 @@ const profileName = `${wtps}.1.1.5`
 const stateColumn = (number: number): string => `${wtps}.2.1.${number}`
 const columns = { addressType: 2, address: 3, state: 7, profile: 9 } as const
 
-/** Values of capwapBaseWtpState; `unknown` is one that is prepared and never asked yet. */
-const states = {
-  1: 'dtls',
-  2: 'join',
-  3: 'image',
-  4: 'configure',
-  5: 'data-check',
-  6: 'run',
-  7: 'reset',
-  8: 'dtls-teardown',
-  9: 'unknown',
-} as const
-export type WtpState = (typeof states)[keyof typeof states]
+/** Values of capwapBaseWtpState, from 1 on; `unknown` is one that is prepared and never asked yet. */
+const states = ['dtls', 'join', 'image', 'configure', 'data-check', 'run', 'reset', 'dtls-teardown', 'unknown'] as const
+export type WtpState = (typeof states)[number]
 
 /** InetAddressType (RFC 4001). */
 const ipv4 = 1
@@ -41,8 +31,7 @@ export type WtpAnswer =
   | { readonly kind: 'told'; readonly standing: WtpStanding }
   /** Its agent has no such table, or nobody of this MAC in it. */
   | { readonly kind: 'not-listed' }
-  | { readonly kind: 'refused'; readonly why: string }
-  | { readonly kind: 'silent' }
+  | NotTold
 
 /**
  * @param mac  of the access point, `02:4f:52:00:00:01`
@@ -77,7 +66,7 @@ function indexOf(mac: string): string {
 }
 
 function stateOf(value: SnmpValue | undefined): WtpState | undefined {
-  return Object.entries(states).find(([number]) => Number(number) === value)?.[1]
+  return typeof value === 'number' ? states[value - 1] : undefined
 }
 
 function addressOf(type: SnmpValue | undefined, octets: SnmpValue | undefined): string | undefined {

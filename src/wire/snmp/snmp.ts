@@ -26,9 +26,12 @@ export type SnmpValue = number | string | Uint8Array
 
 export type SnmpAnswer =
   /** Of each object asked for, in order; undefined where the agent does not have it. */
-  | { readonly kind: 'told'; readonly values: readonly (SnmpValue | undefined)[] }
-  | { readonly kind: 'refused'; readonly why: string }
-  | { readonly kind: 'silent' }
+  { readonly kind: 'told'; readonly values: readonly (SnmpValue | undefined)[] } | NotTold
+
+export type NotTold = { readonly kind: 'refused'; readonly why: string } | { readonly kind: 'silent' }
+
+export const notToldWords = (answer: NotTold): string =>
+  answer.kind === 'refused' ? `refused: ${answer.why}` : 'no answer'
 
 /** Twice this, ms, is waited for in all: a datagram may get lost. To find out who a user is takes questions of its own. */
 const answersWithin = { user: 1000, community: 400 } as const

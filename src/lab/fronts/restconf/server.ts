@@ -118,8 +118,7 @@ export class RestconfServer implements Front {
           url.searchParams.get('content') === 'config' ? config : { ...encodeOperational(this.#unit), ...config }
         return this.#get(response, path.slice(data.length), all)
       }
-      const looks = request.method === 'GET' || request.method === 'HEAD'
-      if (!looks && !this.#unit.mayChange(user))
+      if (!reads && !this.#unit.mayChange(user))
         throw new Refusal('access-denied', `${user} may look, and change nothing`)
       if (request.method === 'PATCH' && path === data)
         return this.#patch(response, request, await bodyOf(request, longestRequest, 'the request is too large'))

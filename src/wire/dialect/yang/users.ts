@@ -37,9 +37,7 @@ const namesOf = (users: unknown): string[] =>
 
 /** Do these differences concern them? */
 export function concernUsers(differences: readonly Difference[]): boolean {
-  return differences.some(
-    ({ kind, ...each }) => kind === 'value' && 'id' in each && each.id.startsWith('admin.further'),
-  )
+  return differences.some((each) => each.kind === 'value' && each.id.startsWith('admin.further'))
 }
 
 /** Those that are wanted with their passwords, and those away that are there and are not. */
