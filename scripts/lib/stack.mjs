@@ -135,15 +135,21 @@ export function startRunner({ folder, env }) {
 
 /** The pages. Whoever opens them shows the key of this start: the printed address carries it. */
 async function startSite({ folder, env, wantedPort, parts }) {
+  const { url, key, child, startAgain } = await startPages({ folder, env, wantedPort })
+  // Open pages hold streams that never end by themselves, and the web process has nothing to put away.
+  parts.keep('pages', child, startAgain, 1000)
+  return { url, key }
+}
+
+/** The pages alone, on a database that is there; `env` names it. Whoever starts them ends the child. */
+export async function startPages({ folder, env, wantedPort }) {
   const key = randomBytes(18).toString('base64url')
   // Another installation may answer at this port: only the one that knows this word is ours.
   const word = randomBytes(12).toString('hex')
   const startAt = (port) =>
     startWeb({ folder, env: { ...env, AIR_MUSTER_STARTED: word, AIR_MUSTER_KEY: key }, port, word })
   const { child, port } = await onFreePort(wantedPort, async (free) => ({ port: free, child: await startAt(free) }))
-  // Open pages hold streams that never end by themselves, and the web process has nothing to put away.
-  parts.keep('pages', child, () => startAt(port), 1000)
-  return { url: `http://127.0.0.1:${port}`, key }
+  return { url: `http://127.0.0.1:${port}`, key, child, startAgain: () => startAt(port) }
 }
 
 async function startWeb({ folder, env, port, word }) {

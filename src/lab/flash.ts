@@ -13,12 +13,15 @@ const memorySchema = z.object({
   certificate: z.object({ key: z.string(), cert: z.string() }).optional(),
   /** Private key of its SSH service. */
   hostKey: z.string().optional(),
+  /** Version that was installed in place of the one that it came with. */
+  firmware: z.string().optional(),
 })
 export interface Memory {
   readonly settings?: DeviceSettings | undefined
   readonly passwords?: Readonly<Record<string, string>> | undefined
   readonly certificate?: { readonly key: string; readonly cert: string } | undefined
   readonly hostKey?: string | undefined
+  readonly firmware?: string | undefined
 }
 
 export class Flash {

@@ -80,20 +80,26 @@ export class LabJoins implements Joins {
       return
     }
     const passing = way.standing as Passing
-    if ((this.clock.now() - way.since) / 1000 < takes[passing]) return
+    const seconds = passing === 'image' ? (unit.sheet.timing.image ?? takes.image) : takes[passing]
+    if ((this.clock.now() - way.since) / 1000 < seconds) return
     if (passing === 'image' && unit.sheet.losesImages)
       return this.#enter(mac, 'turned-away', controller, 'image-failed')
+    if (passing === 'image') unit.runs(controller.firmware)
     if (passing === 'configuring') this.#configure(unit, controller, point, way)
-    const next = passing === 'joining' && unit.sheet.firmware !== controller.sheet.firmware ? 'image' : after[passing]
+    const next = passing === 'joining' && unit.firmware !== controller.firmware ? 'image' : after[passing]
     this.#enter(mac, next, controller)
   }
 
-  /** In its own subnet, where a broadcast reaches it, or told of: the one that it has, or the first that answers. */
+  /**
+   * Its own by the addresses that it keeps; else in its own subnet, where a broadcast reaches it, or told of: the one
+   * that it has, or the first that answers and has it on its list; else the first that answers.
+   */
   #controllerOf(unit: Device, before: Device | undefined): Device | undefined {
     const { address, prefix, gateway, controllers } = unit.wired
     if (address === null || prefix === null) return undefined
     const isReached = (other: string): boolean =>
-      sameSubnet(other, address, prefix) || (gateway !== null && controllers.includes(other))
+      sameSubnet(other, address, prefix) ||
+      (gateway !== null && (controllers.includes(other) || unit.effective.controllers.includes(other)))
     const answering = this.#units.filter(
       ({ unit: each, cable }) =>
         each.sheet.mostPoints !== null &&
@@ -102,7 +108,11 @@ export class LabJoins implements Joins {
         each.address !== null &&
         isReached(each.address),
     )
-    return (answering.find((each) => each.unit === before) ?? answering[0])?.unit
+    const own = answering.find((each) => unit.effective.controllers.includes(each.unit.address ?? ''))
+    const lists = ({ unit: each }: PluggedUnit): boolean =>
+      each.effective.points.some(({ mac }) => mac === unit.identity.mac)
+    const kept = answering.find((each) => each.unit === before && lists(each))
+    return (own ?? kept ?? answering.find(lists) ?? answering[0])?.unit
   }
 
   #turnedAway(controller: Device, point: ManagedPoint | undefined, { identity, sheet }: Device): Join['reason'] {
@@ -110,8 +120,15 @@ export class LabJoins implements Joins {
     if (!point) return 'not-listed'
     if (sheet.soldFor !== null && sheet.soldFor !== controller.effective.country) return 'country'
     if (controller.time.getTime() < certificatesBegin) return 'clock'
+    if (sheet.certificate === 'unknown') return 'certificate'
+    if (sheet.keepsLogin) return 'login'
+    // Whoever has come so far holds a licence, and nobody who comes later takes it away.
     const others = [...this.#ways].filter(
-      ([other, way]) => other !== mac && way.controller === controller && way.standing !== 'turned-away',
+      ([other, way]) =>
+        other !== mac &&
+        way.controller === controller &&
+        way.standing !== 'discovered' &&
+        way.standing !== 'turned-away',
     )
     return others.length >= (controller.sheet.mostPoints ?? 0) ? 'licence-full' : undefined
   }
@@ -151,6 +168,7 @@ export class LabJoins implements Joins {
         ),
         wired: point.wired,
         gateway: point.gateway,
+        controllers: point.controllers,
       }
       unit.configure(next, new Map(pushed === null ? [] : [[pushed.user, pushed.password]]))
     } catch (error) {

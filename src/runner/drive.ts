@@ -12,6 +12,7 @@ import { address, wentAway } from './steps/address'
 import { apply } from './steps/apply'
 import { backup } from './steps/backup'
 import { CameBackUnchanged, comeBack } from './steps/come-back'
+import { firmware } from './steps/firmware'
 import { onAir } from './steps/on-air'
 import { password } from './steps/password'
 import { proof } from './steps/proof'
@@ -27,6 +28,7 @@ const work: Readonly<Record<Step, Work>> = {
   reach,
   'sign-in': signIn,
   backup,
+  firmware,
   country: (run) => settle(run, 'country'),
   clock: (run) => settle(run, 'clock'),
   networks: (run) => settle(run, 'networks'),

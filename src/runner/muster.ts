@@ -1,6 +1,7 @@
 /**
  * A muster: all units of an order side by side, each in its own lane. One unit's failure never stops the others.
  */
+import pLimit from 'p-limit'
 import { keptOff } from '../core/addressing/kept-off'
 import { adminSecretName, secretName } from '../core/brief/brief'
 import type { AdminPolicy } from '../core/brief/policies'
@@ -26,7 +27,7 @@ import { drive } from './drive'
 import type { EventLog } from './event-log'
 import { ControllerLink } from './managed/controller-link'
 import { controllerLinks } from './managed/controller-links'
-import { type Mover, UnitRun } from './unit-run'
+import { type Mover, type PowerTurn, UnitRun } from './unit-run'
 
 export interface MusterInput {
   readonly store: Store
@@ -75,6 +76,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   }
   for (const unit of chosen) mark(unit, 'on its way')
 
+  const turns = pLimit(1)
   const ends = new Map<string, Promise<Outcome>>()
   const links = controllerLinks({ store, host, jobId: order.jobId, view, secrets })
   const one = async (unit: Unit): Promise<Outcome> => {
@@ -118,6 +120,8 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       sshKey: secrets.get(secretName.sshKey),
       formerPasswords: mayStillHave(view.job.brief.admin, unit, { secrets, times, former }),
       subnets: [view.job.brief.management.cidr],
+      image: view.job.brief.aftercare.images.find(({ model }) => model === unit.model),
+      powerTurn: card.power.poe === 'mains' ? atOnce : turns,
       pace,
     })
   }
@@ -154,6 +158,9 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
 }
 
 type Outcome = 'answers' | 'held' | 'stopped'
+
+/** What has its own supply waits for nobody. */
+const atOnce: PowerTurn = (work) => work()
 
 /** Why a unit cannot even be asked what it is to be. */
 function whyNot(unit: Unit, card: KitCard | undefined, faults: Planning['faults']): string[] {

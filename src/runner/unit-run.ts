@@ -25,6 +25,9 @@ export interface Mover {
   readonly kind: 'on its way' | 'over'
 }
 
+/** Does what nobody else on the same power budget may do meanwhile: a budget that gives way would leave two without. */
+export type PowerTurn = <T>(work: () => Promise<T>) => Promise<T>
+
 export interface UnitRunInput extends TargetInput {
   readonly store: Store
   readonly host: Host
@@ -41,6 +44,7 @@ export interface UnitRunInput extends TargetInput {
   readonly clock: AwakeClock
   /** Of a unit that is set through a controller. */
   readonly controller?: ControllerLink | undefined
+  readonly powerTurn: PowerTurn
 }
 
 export class UnitRun {
@@ -56,6 +60,7 @@ export class UnitRun {
   readonly names: UnitRunInput['names']
   readonly mayAct: () => Promise<void>
   readonly controller: ControllerLink | undefined
+  readonly powerTurn: PowerTurn
   #configured: ObservedConfig | undefined
   /** Radios that radar has moved, as they were last looked at. */
   radarMoves: readonly RadarMove[] = []
@@ -82,6 +87,7 @@ export class UnitRun {
     this.names = input.names
     this.mayAct = input.mayAct
     this.controller = input.controller
+    this.powerTurn = input.powerTurn
   }
 
   get asked(): Asked {

@@ -5,7 +5,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { and, asc, eq, gt, lt, notInArray, sql } from 'drizzle-orm'
 import { inTransaction, type Store } from './open'
-import { fileParts, files, floorDrawings } from './schema'
+import { fileParts, files, floorDrawings, jobs } from './schema'
 
 /** A file is larger than it may be; nothing was kept. */
 export class FileTooLargeError extends Error {
@@ -105,12 +105,15 @@ export async function* readFileParts(store: Store, hash: string): AsyncGenerator
   }
 }
 
-/** Uploads that were broken off, and files that no floor shows any more. */
+/** Uploads that were broken off, files that no floor shows any more, and images that no brief names. */
 async function sweepAbandoned(store: Store): Promise<void> {
   const before = sql`utc_timestamp(3) - interval ${abandonedHours} hour`
-  const shown = (await store.db.selectDistinct({ file: floorDrawings.file }).from(floorDrawings)).map(
-    ({ file }) => file,
-  )
+  const drawings = await store.db.selectDistinct({ file: floorDrawings.file }).from(floorDrawings)
+  const briefs = await store.db.select({ brief: jobs.brief }).from(jobs)
+  const shown = [
+    ...drawings.map(({ file }) => file),
+    ...briefs.flatMap(({ brief }) => brief.aftercare.images.map(({ sha256 }) => sha256)),
+  ]
   const unshown = shown.length > 0 ? notInArray(files.hash, shown) : undefined
   await inTransaction(store, async ({ db }) => {
     const gone = await db

@@ -143,6 +143,7 @@ it('a manager that nobody here wrote reads how access points stand with the stan
     radios: [],
     wired,
     gateway: null,
+    controllers: [],
   }
   unit.configure({ ...unit.configured, snmp: login, points: [point] })
   const words = ['-v3', '-u', login.user, '-l', 'authPriv', '-a', 'SHA-256', '-A', login.authentication]

@@ -26,6 +26,7 @@ const blankPoint: Omit<ManagedPoint, 'mac' | 'name'> = {
   radios: [],
   wired: { method: 'dhcp', address: null, prefix: null, vlan: null },
   gateway: null,
+  controllers: [],
 }
 
 const office = (job: JobDocument): void => {
@@ -236,6 +237,7 @@ describe('a join that hangs', () => {
     const wired = { method: 'static', address: '10.44.8.250', prefix: 24, vlan: null } as const
     const points = [{ ...blankPoint, mac: macOf(0), name: 'theirs' }]
     other.configure({ ...other.configured, name: 'old-rack', country: 'NZ', wired, points })
+    other.save()
     bench.startRunner()
     await bench.order(['rack', 'office-0'])
     await bench.settled()
@@ -243,6 +245,17 @@ describe('a join that hangs', () => {
       'It does not join rack: another controller, old-rack at 10.44.8.250, answers beside it.',
     )
     bench.lab.unplug(strangerMac)
+    bench.lab.unplug(macOf(0))
+    bench.lab.plugIn(macOf(0))
+    await bench.order(['office-0'])
+    await bench.settled()
+    expect(answers((await rows()).get('office-0')), JSON.stringify((await rows()).get('office-0'))).toBe(true)
+
+    // It keeps where its own is: the other one, back again and first to answer, does not get it after a power cut.
+    const outcome = (await rows()).get('office-0')?.outcomes.find(({ id }) => id === 'services.controller')?.outcome
+    expect(outcome).toMatchObject({ kind: 'proven', value: controller().address })
+    bench.lab.plugIn(strangerMac)
+    await expect.poll(() => other.phase, { timeout: 10_000 }).toBe('up')
     bench.lab.unplug(macOf(0))
     bench.lab.plugIn(macOf(0))
     await bench.order(['office-0'])

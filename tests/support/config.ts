@@ -25,7 +25,9 @@ export function askingFor(model: string, brief: Brief = demoBrief, more: Partial
   const [plan] = plans
   if (!plan) throw new Error(faults.map(({ sentence }) => sentence).join(' '))
   const secrets = new Map(neededSecrets(brief, ['u']).map((name) => [name, `Secret of ${name}`.slice(0, 60)]))
-  return { brief, unit, plan, card, secrets, today, manages: card.role === 'controller' ? 1 : undefined }
+  const manages = card.role === 'controller' ? 1 : undefined
+  const controller = card.role === 'managed-access-point' ? '10.44.8.20' : undefined
+  return { brief, unit, plan, card, secrets, today, manages, controller }
 }
 
 export const desiredFor = (model: string, brief?: Brief): UnitConfig => desiredOf(askingFor(model, brief))

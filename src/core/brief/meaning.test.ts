@@ -98,7 +98,7 @@ describe('beside the brief stands', () => {
         'aftercare',
       )[1],
     ).toBe(
-      "Kept for the client's papers: SNMPv3, syslog, a weekly restart, firmware 2.4 or newer. A muster sets the lights and does not write these yet.",
+      'Written where a model takes it, and said where one does not: SNMPv3, syslog, a weekly restart, firmware 2.4 or newer.',
     )
     expect(said(brief({ admin: { ...demoBrief.admin, passwords: 'one-per-unit' } }), 'admin')).toEqual([
       'An admin password of its own for each unit: one that leaks opens one unit.',

@@ -149,11 +149,10 @@ function aftercareMeaning({ aftercare }: Brief): string[] {
     aftercare.mail && 'mail alerts',
     aftercare.restart && 'a weekly restart',
     aftercare.firmware !== '' && `firmware ${aftercare.firmware} or newer`,
+    ...aftercare.images.map(({ model, version }) => `firmware ${version} for ${model}`),
   ].filter((words) => typeof words === 'string')
   return [
     'Telnet stays off: it sends the admin password for all to read.',
-    ...(kept.length > 0
-      ? [`Kept for the client's papers: ${kept.join(', ')}. A muster sets the lights and does not write these yet.`]
-      : []),
+    ...(kept.length > 0 ? [`Written where a model takes it, and said where one does not: ${kept.join(', ')}.`] : []),
   ]
 }

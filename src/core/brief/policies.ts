@@ -93,6 +93,22 @@ const hostSchema = z
     'a server is an address or a name, such as 10.44.8.5 or mail.example',
   )
 
+export const firmwareImageSchema = z.object({
+  /** As on the kit list. */
+  model: lineSchema(80),
+  /** Version that it brings. */
+  version: z
+    .string()
+    .trim()
+    .regex(/^[A-Za-z0-9][A-Za-z0-9._+-]{0,39}$/, 'a version is letters, digits, dots and dashes, such as 7.3.0'),
+  /** File that it came in. */
+  file: lineSchema(120),
+  bytes: z.int().min(1),
+  /** SHA-256, hexadecimal. */
+  sha256: z.string().regex(/^[0-9a-f]{64}$/, 'a digest is 64 hexadecimal digits'),
+})
+export type FirmwareImage = z.infer<typeof firmwareImageSchema>
+
 export const aftercareSchema = z.object({
   /** SNMPv3 (RFC 3414) with authentication and privacy; its keys lie in the vault. */
   snmp: z
@@ -120,4 +136,12 @@ export const aftercareSchema = z.object({
     .default(null),
   /** Firmware that every unit is to have at least; empty for whatever it brings. */
   firmware: lineSchema(40).default(''),
+  /** Images for models that are to run another one. Their bytes are kept by their digest. */
+  images: z
+    .array(firmwareImageSchema)
+    .max(16, 'a job keeps 16 images at most')
+    .refine((images) => new Set(images.map(({ model }) => model)).size === images.length, {
+      error: 'a model has one image',
+    })
+    .default([]),
 })

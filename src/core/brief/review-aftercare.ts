@@ -1,4 +1,6 @@
 /** Checks of what keeps watch when the installer has left. */
+
+import { isAtLeast } from '../kit/version'
 import type { Brief } from './brief'
 import type { BriefFault } from './fault'
 import { isInReach } from './review-reach'
@@ -22,6 +24,14 @@ export function reviewAftercare({ aftercare, management, subnets }: Brief): Brie
       sentence: `The syslog server ${syslog} is outside every subnet of the site, and management has no gateway: no line would arrive.`,
       mend: { words: 'Leave syslog out', set: [{ path: 'aftercare.syslog', value: null }] },
     })
+  for (const [at, { model, version }] of aftercare.images.entries())
+    if (aftercare.firmware !== '' && !isAtLeast(aftercare.firmware, version))
+      faults.push({
+        field: `aftercare.images.${at}.version`,
+        code: 'image-too-old',
+        weight: 'mend',
+        sentence: `The image for ${model} brings ${version}, and every unit is to run ${aftercare.firmware} at least.`,
+      })
   if (aftercare.ssh === 'on')
     faults.push({
       field: 'aftercare.ssh',

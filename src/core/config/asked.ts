@@ -6,7 +6,7 @@
 import { z } from 'zod'
 import { adminSecretName, type Brief } from '../brief/brief'
 import type { KitCard } from '../kit/kit-card'
-import { managedBy } from '../kit/managed-by'
+import { controllerOf, managedBy } from '../kit/managed-by'
 import type { Unit } from '../kit/unit'
 import type { UnitPlan } from '../plan/plan'
 import { compare } from './compare'
@@ -54,7 +54,8 @@ export function askingWithMarks(
   const card = cards.get(unit.model)
   if (!plan || !card) return undefined
   const manages = card.role === 'controller' ? managedBy(unit, units, cards).length : undefined
-  return { brief, unit, plan, card, today, secrets: marksOf(secretTimes), manages }
+  const controller = plans.get(controllerOf(unit, units, cards)?.id ?? '')?.address
+  return { brief, unit, plan, card, today, secrets: marksOf(secretTimes), manages, controller }
 }
 
 /** What is asked of each unit now, by its id; undefined where it has no plan or no kit card. */

@@ -34,6 +34,7 @@ export const settingIds = [
   'services.mail',
   'services.lights',
   'services.restart',
+  'services.controller',
   'network.ssid',
   'network.enabled',
   'network.bands',

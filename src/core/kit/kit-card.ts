@@ -83,7 +83,13 @@ const cardFields = z.strictObject({
   /** What a switch gives. */
   supplies: z.strictObject({ ports: z.int().min(1), poe: z.enum(poeTypes), watts: z.number().positive() }).optional(),
   /** How long the unit takes, seconds. */
-  timing: z.strictObject({ start: seconds, apply: seconds, restart: seconds }),
+  timing: z.strictObject({
+    start: seconds,
+    apply: seconds,
+    restart: seconds,
+    /** In which it writes an image that it was given, before it restarts; left out where it is given none. */
+    image: seconds.optional(),
+  }),
   lights: z.record(z.string(), z.string()),
   reset: z.strictObject({ steps: z.array(z.string()).min(1), seconds }),
   radios: z.array(cardRadioSchema),
@@ -107,7 +113,13 @@ const cardFields = z.strictObject({
   dialect: dialectSchema,
 })
 
-export const kitCardSchema = cardFields.superRefine(({ can, dialect }, context) => {
+export const kitCardSchema = cardFields.superRefine(({ can, dialect, timing }, context) => {
+  if (timing.image !== undefined && dialect.kind !== 'netconf' && dialect.kind !== 'restconf')
+    context.addIssue({
+      code: 'custom',
+      path: ['timing', 'image'],
+      message: 'images are given over netconf and restconf alone',
+    })
   if (dialect.kind === 'pages')
     for (const { id, message } of withoutField(can, dialect))
       context.addIssue({ code: 'custom', path: ['can', id], message })

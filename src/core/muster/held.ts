@@ -234,6 +234,22 @@ const reasons = {
       again,
     ],
   }),
+  'image-not-kept': ({ file, model }: { file: string; model: string }): HeldWords => ({
+    why: `The image ${file} for ${model} is not here any more, or is damaged.`,
+    hands: ['Give it to the brief again, under its firmware.', again],
+  }),
+  'image-refused': ({ file, reason }: { file: string; reason: string }): HeldWords => ({
+    why: `It does not take the image ${file}: ${reason}.`,
+    hands: ['Compare model and digest with those that its maker gives.', 'Give the right one to the brief.', again],
+  }),
+  'image-not-run': ({ found, wanted }: { found: string; wanted: string }): HeldWords => ({
+    why: `It was given firmware ${wanted} and runs ${found}.`,
+    hands: [
+      'See that the image brings the version that the brief says.',
+      'Leave it powered, and muster it again.',
+      'If it happens twice, set it aside: it does not keep what is written to it.',
+    ],
+  }),
   'still-applying': ({ seconds }: { seconds: number }): HeldWords => ({
     why: `It is still applying after ${seconds} s.`,
     hands: ['Leave it powered for two minutes more.', 'Then muster it again: it goes on where it stopped.'],

@@ -7,6 +7,7 @@ export const steps = [
   'reach',
   'sign-in',
   'backup',
+  'firmware',
   'country',
   'clock',
   'networks',
@@ -35,6 +36,8 @@ export const procedure: Readonly<Record<Step, StepRule>> = {
   'sign-in': { title: 'Sign in', doing: 'signing in' },
   // What was found is kept before the first change.
   backup: { title: 'Backup', doing: 'keeping a copy as found' },
+  // Before any setting: a newer one may have other defaults.
+  firmware: { title: 'Firmware', doing: 'seeing what firmware it runs' },
   // Country before anything about radios: it resets channels on much equipment.
   country: { title: 'Country', doing: 'setting the country' },
   // A wrong clock breaks joins, certificates and schedules.
@@ -71,11 +74,12 @@ const managedSteps: readonly Step[] = [
 ]
 
 /** The steps that this model goes through, in order, by what its card says that it does. */
-export function stepsFor({ role, does }: Pick<KitCard, 'role' | 'does'>): Step[] {
+export function stepsFor({ role, does, timing }: Pick<KitCard, 'role' | 'does' | 'timing'>): Step[] {
   if (role === 'managed-access-point') return [...managedSteps]
   const left = new Set<Step>([
     // Only what a controller manages has to join one.
     'joined',
+    ...(timing.image === undefined ? (['firmware'] as const) : []),
     ...(does.applies === 'at-once' ? (['apply'] as const) : []),
     ...(does.saves === 'itself' ? (['save'] as const) : []),
   ])
@@ -86,6 +90,8 @@ export function stepsFor({ role, does }: Pick<KitCard, 'role' | 'does'>): Step[]
 export function usualSeconds(step: Step, card: Pick<KitCard, 'timing' | 'does'>, listenSeconds: number): number {
   if (step === 'apply') return card.timing.apply
   if (step === 'return') return card.timing.restart
+  // Most run what they bring.
+  if (step === 'firmware') return 0
   if (step === 'on-air') return Math.max(2, listenSeconds)
   return 2
 }

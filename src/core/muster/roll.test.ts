@@ -190,7 +190,7 @@ it('estimates by the slowest unit, and counts a wait down', () => {
 
 it('lets only what a controller manages join one', () => {
   expect(stepsFor(card)).not.toContain('joined')
-  expect(stepsFor({ role: 'managed-access-point', does })).toContain('joined')
+  expect(stepsFor({ ...card, role: 'managed-access-point' })).toContain('joined')
 })
 
 it('is printed for a terminal with a sign for each step', () => {
@@ -200,7 +200,7 @@ it('is printed for a terminal with a sign for each step', () => {
     now: 0,
   }))
   expect(text).toContain('1 of 1 answer')
-  expect(text.split('\n')[1]?.match(/\+/g)).toHaveLength(14)
+  expect(text.split('\n')[1]?.match(/\+/g)).toHaveLength(15)
 })
 
 describe('stages and handover', () => {

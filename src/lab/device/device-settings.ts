@@ -80,6 +80,8 @@ export const managedPointSchema = z.object({
   radios: z.array(deviceRadioSchema.partial().required({ band: true, on: true })),
   wired,
   gateway: z.string().nullable(),
+  /** Where it is to look for its controller first. */
+  controllers: z.array(z.string()).default([]),
 })
 export type ManagedPoint = z.infer<typeof managedPointSchema>
 
@@ -108,6 +110,8 @@ export const deviceSettingsSchema = z.object({
   restart: z.object({ day, at: z.string() }).nullable(),
   /** Of a controller: the login that it gives to units that join it. */
   pushed: z.object({ user: z.string(), password: z.string() }).nullable().default(null),
+  /** Of an access point that is managed: where it looks for its controller first. */
+  controllers: z.array(z.string()).default([]),
   /** Of a controller. */
   points: z.array(managedPointSchema).default([]),
   snmp: z.object({ user: z.string(), authentication: z.string(), privacy: z.string() }).nullable(),

@@ -10,6 +10,7 @@ import type { LabClock } from '../clock'
 import { Flash } from '../flash'
 import type { DeviceSettings } from './device-settings'
 import { factorySettings, type Identity } from './factory'
+import { ImageSlot } from './image-slot'
 import type { Joins } from './join'
 import type { RadioNow } from './radio-now'
 import { RadioRules } from './radio-rules'
@@ -39,6 +40,8 @@ export class Device {
   #effective: DeviceSettings
   #saved: DeviceSettings
   #passwords: Map<string, string>
+  #firmware: string
+  readonly #slot = new ImageSlot()
   readonly #rules: RadioRules
   #callOff: () => void = () => {}
   /** Lab time at which it has started. */
@@ -62,11 +65,17 @@ export class Device {
     private readonly flash: Flash = new Flash(undefined, identity.mac),
     private readonly site: Site = quietSite,
   ) {
-    const { settings, passwords } = flash.memory
+    const { settings, passwords, firmware } = flash.memory
+    this.#firmware = firmware ?? sheet.firmware
     const { login } = sheet.factory
     this.#rules = new RadioRules(sheet, regulatory)
     this.#staged = this.#effective = this.#saved = settings ?? factorySettings(sheet, identity)
     this.#passwords = new Map(Object.entries(passwords ?? { [login.user]: login.password }))
+  }
+
+  /** Version that it runs. */
+  get firmware(): string {
+    return this.#firmware
   }
 
   get phase(): Phase {
@@ -219,6 +228,37 @@ export class Device {
   save(): void {
     this.#saved = this.#effective
     this.#remember()
+  }
+
+  /** Runs this version from now on. */
+  runs(version: string): void {
+    this.#firmware = version
+    this.flash.remember({ firmware: version })
+  }
+
+  /** A part of an image. @throws Refusal */
+  takeImagePart(image: string, offset: number, content: Buffer): void {
+    this.#slot.take(image, offset, content)
+  }
+
+  /**
+   * Installs the image that has come, beside what it runs: only when that is done it runs it, from its next start on.
+   * @returns what has to be called once whoever asked has the answer @throws Refusal where it is not for it
+   */
+  install(image: string): () => void {
+    const { maker, model, timing } = this.sheet
+    if (this.#phase === 'applying') throw new Refusal('in-use', 'changes are being applied; try again later')
+    const { version, turnsTelnetOn } = this.#slot.read(image, `${maker} ${model}`)
+    return () => {
+      this.#enter('applying')
+      this.#callOff = this.clock.after(timing.image ?? 0, () => {
+        this.runs(version)
+        const telnet = turnsTelnetOn || this.#saved.telnet
+        this.#staged = this.#effective = this.#saved = { ...this.#saved, telnet }
+        this.#remember()
+        this.#start(timing.restart)
+      })
+    }
   }
 
   restart(): void {

@@ -35,6 +35,7 @@ export function factorySettings(sheet: StandInSheet, identity: Identity): Device
     restart: null,
     snmp: null,
     pushed: null,
+    controllers: [],
     points: [],
   }
 }

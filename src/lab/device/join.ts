@@ -4,7 +4,15 @@ import type { RadioNow } from './radio-now'
 /** How far an access point has come with its controller. */
 export interface Join {
   readonly standing: 'absent' | 'discovered' | 'joining' | 'image' | 'configuring' | 'run' | 'turned-away'
-  readonly reason?: 'not-listed' | 'licence-full' | 'clock' | 'country' | 'image-failed' | undefined
+  readonly reason?:
+    | 'not-listed'
+    | 'licence-full'
+    | 'clock'
+    | 'country'
+    | 'certificate'
+    | 'login'
+    | 'image-failed'
+    | undefined
   readonly unit?: JoinedUnit | undefined
 }
 /** What a controller sees of an access point. */

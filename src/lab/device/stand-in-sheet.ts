@@ -24,6 +24,8 @@ export interface StandInSheet {
     readonly apply: number
     readonly restart: number
     readonly resetHold: number
+    /** To write an image, where it takes one; of a unit that is managed: to load the one of its controller. */
+    readonly image?: number
   }
   /** What it is spoken to in. */
   readonly front: 'restconf' | 'netconf' | 'shell' | 'pages' | 'managed'
@@ -61,6 +63,10 @@ export interface StandInSheet {
   readonly tellsPublic: boolean
   /** What its controller sends it to run does not arrive whole. */
   readonly losesImages: boolean
+  /** Who has signed the certificate that it was made with. */
+  readonly certificate?: 'unknown'
+  /** Has a login that somebody else gave it, and lets nobody give it another. */
+  readonly keepsLogin?: true
   /** Takes a network without a word of its security, as careless firmware does, and puts it on air open. */
   readonly careless: boolean
 }

@@ -64,7 +64,7 @@ function answer(unit: Device, sequence: number): Buffer {
     // Certificates, no radio MAC to speak of, no clear text for data.
     for (const byte of [0x02, 0x02, 0, 0x02]) put(1, byte)
     software(4, unit.sheet.model)
-    software(5, unit.sheet.firmware)
+    software(5, unit.firmware)
   })
   element(4, () => text(unit.effective.name))
   element(1048, () => {

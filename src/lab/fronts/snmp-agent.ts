@@ -76,7 +76,7 @@ export class SnmpAgent {
       })
     if (sheet.tellsPublic) authorizer.addCommunity('public')
     const mib = this.#agent.getMib()
-    mib.setScalarValue('sysDescr', `${sheet.maker} ${sheet.model} ${sheet.firmware}`)
+    mib.setScalarValue('sysDescr', `${sheet.maker} ${sheet.model} ${this.unit.firmware}`)
     mib.setScalarValue('sysObjectID', sheet.objectId)
     mib.setScalarValue('sysName', effective.name)
     mib.setScalarValue('sysLocation', effective.location)

@@ -67,6 +67,8 @@ async function hangs(
 ): Promise<Error> {
   const { name, address } = controller
   const { port } = run.target.unit
+  // It was put on the list before: somebody has taken it off since.
+  if (last === undefined) return held('turned-away', { name, reason: 'not-listed' })
   if (standing === 'absent') {
     const other = await anotherController(run, controller)
     if (other) return held('another-controller', { name, other: other.name ?? '', at: other.address, port })
@@ -77,6 +79,6 @@ async function hangs(
     const told = [...new Set(heard.servers.flatMap(({ controllers }) => controllers))]
     return held('no-discovery', { name, address, port, answers, told: told.includes(address) ? [] : told })
   }
-  if (standing === 'turned-away') return held('turned-away', { name, reason: last?.reason ?? 'not-listed' })
+  if (standing === 'turned-away') return held('turned-away', { name, reason: last.reason ?? 'not-listed' })
   return held('join-hangs', { standing: words[standing], seconds: patience[standing] })
 }

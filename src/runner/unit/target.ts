@@ -1,4 +1,5 @@
 /** What a unit is to be, and what is known of it from before: fixed for the length of a muster. */
+import type { FirmwareImage } from '../../core/brief/policies'
 import { type Asked, secretMark } from '../../core/config/asked'
 import type { Compiled } from '../../core/config/compile'
 import { markOf, type SettingOutcome } from '../../core/config/outcomes'
@@ -26,6 +27,8 @@ export interface TargetInput {
   readonly formerPasswords: readonly FormerPassword[]
   /** Private key for SSH of the job, for units that somebody set up before. */
   readonly sshKey: string | undefined
+  /** What the brief has for its model to run. */
+  readonly image: FirmwareImage | undefined
   /** Subnets in which it may have been given an address, CIDR. */
   readonly subnets: readonly string[]
 }
@@ -43,6 +46,7 @@ export class Target {
   readonly before: RollRow
   readonly seenAt: string | undefined
   readonly subnets: readonly string[]
+  readonly image: FirmwareImage | undefined
   readonly #formerPasswords: readonly FormerPassword[]
   readonly #sshKey: string | undefined
   readonly #marks: ReadonlyMap<string, string>
@@ -57,6 +61,7 @@ export class Target {
     this.before = input.before ?? emptyRow
     this.seenAt = input.seenAt
     this.subnets = input.subnets
+    this.image = input.image
     this.#formerPasswords = input.formerPasswords
     this.#sshKey = input.sshKey
     this.#marks = new Map(input.expected.map((each) => [keyText(each), each.mark]))

@@ -2,6 +2,7 @@
 import { useBrief } from './brief-draft'
 import { Faults } from './faults'
 import { Choice, dayOptions, TextField, YesNo } from './fields'
+import { FirmwareImages } from './firmware-images'
 import { SecretField } from './secret-field'
 
 /** What keeps watch when the installer has left. */
@@ -87,7 +88,8 @@ export function AftercareText() {
         <TextField path="aftercare.firmware" label="Oldest firmware" face="mono" placeholder="whatever they bring" />
         {aftercare.firmware !== '' && ' or newer'}.
       </p>
-      <Faults under={['aftercare.mail', 'aftercare.restart', 'aftercare.firmware']} />
+      <FirmwareImages />
+      <Faults under={['aftercare.mail', 'aftercare.restart', 'aftercare.firmware', 'aftercare.images']} />
     </>
   )
 }

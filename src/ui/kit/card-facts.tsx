@@ -42,6 +42,7 @@ export function CardFacts({ card }: { card: KitCard }) {
         <dt>Takes</dt>
         <dd>
           {timing.start} s to start, {timing.apply} s to apply
+          {timing.image !== undefined && `, ${timing.image} s to write an image of its firmware`}
         </dd>
         <dt>Power</dt>
         <dd>

@@ -35,6 +35,14 @@ export interface Changes {
 /** What the unit was told to be, or what it is: where changes are staged, the two differ until they are applied. */
 export type Reading = 'configured' | 'in-effect'
 
+/** What a unit is to run. */
+export interface Image {
+  /** Of all its bytes, hexadecimal. */
+  readonly sha256: string
+  /** Its bytes in order, from the beginning with each call. */
+  readonly parts: () => AsyncIterable<Uint8Array>
+}
+
 export interface Dialect {
   /** What it lets out of itself before anybody signs in. */
   identify(): Promise<Evidence>
@@ -60,6 +68,11 @@ export interface Dialect {
   /** Makes what is in effect survive a restart, where that is a step of its own. */
   save(): Promise<void>
   restart(): Promise<void>
+  /**
+   * Gives it an image, which it checks and installs; it restarts by itself afterwards. Left out where no unit of the
+   * kind is given one. @throws WireError `rejected` where it does not take this one
+   */
+  install?(image: Image): Promise<void>
   /** What its radios really do. */
   air(): Promise<readonly RadioOnAir[]>
   /** Who else has changed it since this was asked last, as `chief from 10.44.8.9`; left out where no unit of the kind tells. */

@@ -89,4 +89,13 @@ export const servicesSettings = {
     ask: ({ brief }) => brief.aftercare.restart,
     show: (plan) => (plan ? `${plan.day} at ${plan.at}` : 'none'),
   }),
+  /** Where it looks for its controller first, also after a power cut. */
+  'services.controller': ofUnit<string[]>({
+    step: 'address',
+    words: 'Preset controllers',
+    plural: true,
+    value: z.array(z.string()),
+    whereAsked: true,
+    ask: ({ controller }) => (controller === undefined ? undefined : [controller]),
+  }),
 } as const

@@ -27,6 +27,8 @@ export interface Asking {
   readonly today: Date
   /** Of a controller: how many units of the kit list are set through it. */
   readonly manages?: number | undefined
+  /** Of a unit that is set through a controller: the address that this is to have. */
+  readonly controller?: string | undefined
 }
 
 /** A radio that the card has or the brief asks for. */

@@ -29,7 +29,7 @@ describe('the table of settings', () => {
   })
 
   it('is asked for as a whole by a brief that has everything', () => {
-    const asking = ['Ostrel O-40', 'Tarnhelm C1'].map((model) => askingFor(model, wholeBrief))
+    const asking = ['Ostrel O-40', 'Tarnhelm C1', 'Tarnhelm T2'].map((model) => askingFor(model, wholeBrief))
     const asked = new Set(asking.flatMap(spokenOf).map(({ id }) => id))
     expect(settingIds.filter((id) => !asked.has(id))).toEqual([])
   })

@@ -4,6 +4,7 @@ import { parseCidr } from '../../addressing/ipv4'
 import { adminSecretName, pushedSecretName } from '../../brief/brief'
 import { vlanWords } from '../../brief/subnet'
 import { modelName } from '../../kit/kit-card'
+import { isAtLeast } from '../../kit/version'
 import { posixTimeZone, sameTimeZone } from '../posix-time-zone'
 import { furtherUsers } from './further-users'
 import { ofUnit } from './setting'
@@ -39,7 +40,8 @@ export const unitSettings = {
     words: 'Firmware',
     value: text,
     onlyRead: true,
-    ask: ({ brief }) => (brief.aftercare.firmware === '' ? undefined : brief.aftercare.firmware),
+    ask: ({ brief: { aftercare }, unit }) =>
+      aftercare.images.find(({ model }) => model === unit.model)?.version ?? (aftercare.firmware || undefined),
     same: isAtLeast,
     show: (version) => version,
   }),
@@ -174,19 +176,4 @@ function offWords(seconds: number): string {
           ? [off / 3600, 'hours']
           : [off / 86_400, 'days']
   return `${Math.round(count)} ${unit} ${seconds < 0 ? 'behind' : 'ahead'}`
-}
-
-/** Versions are compared number by number: 2.10 comes after 2.9. */
-function isAtLeast(least: string, observed: string): boolean {
-  const parts = (version: string): number[] =>
-    version
-      .split(/[^0-9]+/)
-      .filter(Boolean)
-      .map(Number)
-  const [wanted, found] = [parts(least), parts(observed)]
-  for (let at = 0; at < Math.max(wanted.length, found.length); at += 1) {
-    const step = (found[at] ?? 0) - (wanted[at] ?? 0)
-    if (step !== 0) return step > 0
-  }
-  return true
 }

@@ -23,6 +23,7 @@ const capabilities = [
   ].map((name) => `urn:ietf:params:netconf:capability:${name}`),
   'urn:uuid:6f0d6a2e-9d4b-4c55-8f0e-2b1c7a53e9d4?module=air-muster-wireless&amp;revision=2026-11-25',
   'urn:uuid:c4b1f0d2-7a35-4f0e-9d61-52a8e4907b3f?module=air-muster-controller&amp;revision=2026-11-26',
+  'urn:uuid:2d8e5a70-9c14-4b3f-8a6e-71f0c35d9b42?module=air-muster-firmware&amp;revision=2026-11-26',
 ]
 const notifications = 'urn:ietf:params:xml:ns:netconf:notification:1.0'
 const changes = 'urn:ietf:params:xml:ns:yang:ietf-netconf-notifications'
@@ -161,6 +162,12 @@ export class Conversation {
     validate: () => void this.stores.validate(),
     lock: (asked) => void (named(child(asked, 'target')) === 'candidate' && this.stores.lock(this.number)),
     unlock: (asked) => void (named(child(asked, 'target')) === 'candidate' && this.stores.unlock(this.number)),
+    'image-part': (asked) => {
+      const content = Buffer.from(textIn(child(asked, 'content')), 'base64')
+      this.unit.takeImagePart(textIn(child(asked, 'image')), Number(textIn(child(asked, 'offset'))), content)
+      return undefined
+    },
+    'install-image': (asked) => ({ afterwards: this.unit.install(textIn(child(asked, 'image'))) }),
     'system-restart': () => ({ afterwards: () => this.unit.restart() }),
     'close-session': () => ({ afterwards: this.hangUp }),
   }

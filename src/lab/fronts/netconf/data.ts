@@ -18,7 +18,14 @@ const namespaceOf = (module: string): string =>
   Object.entries(modules).find(([, name]) => name === module)?.[0] ?? `urn:unknown:${module}`
 
 /** Entries that have no keys, by the name of what they stand in. */
-const leafLists = new Set(['group/user-name', 'access-point/network', 'network/band', 'hours/day', 'client-list/mac'])
+const leafLists = new Set([
+  'group/user-name',
+  'access-point/network',
+  'access-point/controller',
+  'network/band',
+  'hours/day',
+  'client-list/mac',
+])
 const integers =
   /^(prefix-length|vlan|management-vlan|rate-.*|most-clients|steering-above|least-signal|mobility-domain|port|channel|width|beacon-interval)$/
 const truths = new Set([

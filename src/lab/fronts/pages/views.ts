@@ -131,11 +131,11 @@ export function networkView(net: DeviceNetwork | undefined): string {
 }
 
 export function stateView(device: Device, mark: string): string {
-  const { identity, sheet, wired, changes } = device
+  const { identity, wired, changes } = device
   const rows: [string, string][] = [
     ['mac', identity.mac.toUpperCase().replaceAll(':', '-')],
     ['serial', identity.serial],
-    ['firmware', sheet.firmware],
+    ['firmware', device.firmware],
     ['clock', String(Math.floor(device.time.getTime() / 1000))],
     ['address', wired.address ?? ''],
     ['netmask', maskText(wired.prefix)],

@@ -37,6 +37,8 @@ const patchSchema = z.object({
 const operational = '/restconf/ds/ietf-datastores:operational'
 const data = '/restconf/data'
 const longestRequest = 256 * 1024
+/** A part of an image, in base64. */
+const longestPart = 512 * 1024
 
 /** RFC 8040, 7; any other is 400. */
 const statusOf: Readonly<Partial<Record<Refusal['tag'], number>>> = { 'in-use': 409, 'access-denied': 403 }
@@ -122,8 +124,10 @@ export class RestconfServer implements Front {
         throw new Refusal('access-denied', `${user} may look, and change nothing`)
       if (request.method === 'PATCH' && path === data)
         return this.#patch(response, request, await bodyOf(request, longestRequest, 'the request is too large'))
-      if (request.method === 'POST' && path.startsWith('/restconf/operations/'))
-        return this.#operate(response, path.slice('/restconf/operations/'.length))
+      if (request.method === 'POST' && path.startsWith('/restconf/operations/')) {
+        const given = await bodyOf(request, longestPart, 'the part is too large')
+        return this.#operate(response, path.slice('/restconf/operations/'.length), given)
+      }
       send(response, 404, noSuch('there is nothing here'))
     } catch (error) {
       const fault =
@@ -183,8 +187,22 @@ export class RestconfServer implements Front {
     }
   }
 
-  #operate(response: ServerResponse, operation: string): void {
+  /** @returns what is done once it has answered */
+  #firmware(operation: string, given: string): (() => void) | undefined {
+    const { image, offset, content } = partSchema.parse(JSON.parse(given))['air-muster-firmware:input']
+    if (operation.endsWith(':install-image')) return this.#unit.install(image)
+    if (offset === undefined || content === undefined) throw new Refusal('data-missing', 'a part has content and place')
+    this.#unit.takeImagePart(image, offset, Buffer.from(content, 'base64'))
+    return undefined
+  }
+
+  #operate(response: ServerResponse, operation: string, given: string): void {
     const { sheet } = this.#unit
+    if (sheet.timing.image !== undefined && operation.startsWith('air-muster-firmware:')) {
+      const afterwards = this.#firmware(operation, given)
+      if (afterwards) response.once('finish', () => setImmediate(afterwards))
+      return void response.writeHead(204).end()
+    }
     const operations: Readonly<Record<string, () => void>> = {
       ...(sheet.applies === 'staged' ? { 'air-muster-wireless:apply': () => this.#unit.apply() } : {}),
       ...(sheet.saves === 'on-command' ? { 'air-muster-wireless:save': () => this.#unit.save() } : {}),
@@ -197,6 +215,14 @@ export class RestconfServer implements Front {
     response.writeHead(204).end()
   }
 }
+
+const partSchema = z.object({
+  'air-muster-firmware:input': z.object({
+    image: z.string(),
+    offset: z.number().optional(),
+    content: z.base64().optional(),
+  }),
+})
 
 function tagOf(settings: object): string {
   return createHash('sha256').update(JSON.stringify(settings)).digest('hex')

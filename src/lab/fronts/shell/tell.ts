@@ -23,12 +23,12 @@ export const tellers: Readonly<Record<string, Teller>> = {
 }
 
 function tellBox(device: Device): string[] {
-  const { effective: set, identity, sheet, wired } = device
+  const { effective: set, identity, wired } = device
   const { wired: asked } = set
   return [
     `mac ${identity.mac}`,
     `serial ${identity.serial}`,
-    `firmware ${sheet.firmware}`,
+    `firmware ${device.firmware}`,
     `call ${shown(set.name)}`,
     `stands ${shown(set.location)}`,
     `regdom ${set.country ?? '--'}`,

@@ -145,6 +145,7 @@ function settingsOf(data: Tree): DeviceSettings {
           privacy: services.snmp['privacy-key'],
         }
       : null,
+    controllers: [],
     pushed: data['air-muster-controller:access-points']?.login ?? null,
     points: (data['air-muster-controller:access-points']?.['access-point'] ?? []).map(pointOf),
   }
@@ -164,6 +165,7 @@ function pointOf(each: TreePoint): ManagedPoint {
       vlan: null,
     },
     gateway: each.gateway ?? null,
+    controllers: each.controller,
   }
 }
 

@@ -108,6 +108,7 @@ function encodePoint(point: ManagedPoint): Node {
     address: point.wired.address,
     'prefix-length': point.wired.prefix,
     gateway: point.gateway,
+    controller: point.controllers,
     radio: point.radios.map(encodeRadio),
   })
 }
@@ -229,7 +230,7 @@ function encodeState(device: Device): Node {
       ],
     },
     'ietf-system:system-state': {
-      platform: { 'os-name': `${sheet.maker} ${sheet.model}`, 'os-version': sheet.firmware },
+      platform: { 'os-name': `${sheet.maker} ${sheet.model}`, 'os-version': device.firmware },
       clock: { 'current-datetime': device.time.toISOString() },
     },
     'air-muster-wireless:wireless': { ...(tree['air-muster-wireless:wireless'] as Node), radio: radios },

@@ -85,6 +85,7 @@ const accessPoint = z.strictObject({
   address: z.ipv4().optional(),
   'prefix-length': z.int().min(1).max(32).optional(),
   gateway: z.ipv4().optional(),
+  controller: z.array(z.ipv4()).max(8).default([]),
   radio: z.array(radioSchema.partial({ channel: true, width: true, power: true })).default([]),
 })
 

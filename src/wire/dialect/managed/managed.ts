@@ -77,6 +77,7 @@ class Managed implements ManagedDialect {
       'management.address': reading === 'in-effect' || method === 'dhcp' ? text('current-address') : text('address'),
       'management.prefix': typeof prefix === 'number' ? value(prefix) : undefined,
       'management.gateway': point === undefined ? undefined : (text('gateway') ?? value(null)),
+      'services.controller': point === undefined ? undefined : value(listed(dig(point, ['controller']))),
     }
     const told = Object.fromEntries(Object.entries(unit).filter(([, each]) => each !== undefined))
     return { unit: told, networks, radios } as ObservedConfig
@@ -149,6 +150,7 @@ class Managed implements ManagedDialect {
             address: isStatic ? unit['management.address'] : undefined,
             'prefix-length': isStatic ? unit['management.prefix'] : undefined,
             gateway: isStatic ? (unit['management.gateway'] ?? undefined) : undefined,
+            controller: unit['services.controller'] ?? kept.controller,
           }
         : {}),
     }
@@ -208,6 +210,9 @@ class Managed implements ManagedDialect {
     // The session is the controller's, and others use it.
   }
 }
+
+const listed = (data: unknown): string[] =>
+  Array.isArray(data) ? data.slice(0, 8).map((each) => String(each).slice(0, 40)) : []
 
 /** Until it runs, its controller shows what its radios are to be, and not what they do. */
 function radiosThatTell(point: unknown): unknown[] {

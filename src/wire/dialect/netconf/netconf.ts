@@ -16,13 +16,14 @@ import { childOf, type Element, xmlText } from '../../netconf/xml'
 import { bannerOf } from '../../ssh/ssh-client'
 import type { PinCheck } from '../../trust/pin'
 import { WireError } from '../../wire-error'
-import type { Changes, Credentials, Dialect, RadioOnAir, Reading } from '../dialect'
+import type { Changes, Credentials, Dialect, Image, RadioOnAir, Reading } from '../dialect'
 import type { Controller } from '../managed/controller'
 import { radiosOnAir, wirelessState } from '../yang/air'
 import { type Edit, editsFor } from '../yang/edits'
+import { firmwareModule, sendImage } from '../yang/image'
 import { asksDhcp, toObserved } from '../yang/read'
 import { concernUsers, passwordEdit } from '../yang/users'
-import { dataOf, editsXml } from './data-xml'
+import { dataOf, dataXml, editsXml } from './data-xml'
 import { namespaces } from './schema'
 
 type NetconfCard = DirectCard & { readonly dialect: { readonly kind: 'netconf' } }
@@ -212,6 +213,12 @@ class Netconf implements Controller {
     await this.#open.rpc(`<system-restart xmlns="${namespaces['ietf-system']}"/>`).catch((error: unknown) => {
       // It may be gone before the answer is here.
       if (!(error instanceof WireError && error.kind === 'unreachable')) throw error
+    })
+  }
+
+  install(image: Image): Promise<void> {
+    return sendImage(image, async (operation, input) => {
+      await this.#open.rpc(dataXml(`${firmwareModule}:${operation}`, input, ''))
     })
   }
 

@@ -4,6 +4,7 @@
 export const namespaces: Readonly<Record<string, string>> = {
   'ietf-system': 'urn:ietf:params:xml:ns:yang:ietf-system',
   'ietf-netconf-acm': 'urn:ietf:params:xml:ns:yang:ietf-netconf-acm',
+  'air-muster-firmware': 'urn:uuid:2d8e5a70-9c14-4b3f-8a6e-71f0c35d9b42',
   'ietf-interfaces': 'urn:ietf:params:xml:ns:yang:ietf-interfaces',
   'ietf-ip': 'urn:ietf:params:xml:ns:yang:ietf-ip',
   'ietf-routing': 'urn:ietf:params:xml:ns:yang:ietf-routing',
@@ -33,6 +34,7 @@ export const lists: Readonly<Record<string, readonly string[]>> = {
   'network/band': [],
   'access-points/access-point': ['mac'],
   'access-point/network': [],
+  'access-point/controller': [],
   'access-point/radio': ['band'],
   'hours/day': [],
   'client-list/mac': [],

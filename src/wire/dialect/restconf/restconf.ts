@@ -11,9 +11,10 @@ import type { Lane } from '../../host/host'
 import { type HttpReply, HttpSession } from '../../http/http-session'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
-import type { Changes, Credentials, Dialect, RadioOnAir, Reading } from '../dialect'
+import type { Changes, Credentials, Dialect, Image, RadioOnAir, Reading } from '../dialect'
 import { radiosOnAir, wirelessState } from '../yang/air'
 import { type Edit, editsFor } from '../yang/edits'
+import { firmwareModule, sendImage } from '../yang/image'
 import { asksDhcp, toObserved } from '../yang/read'
 import { concernUsers, passwordEdit } from '../yang/users'
 
@@ -144,6 +145,12 @@ class Restconf implements Dialect {
     await this.#operate('ietf-system:system-restart')
   }
 
+  install(image: Image): Promise<void> {
+    return sendImage(image, (operation, input) =>
+      this.#operate(`${firmwareModule}:${operation}`, { [`${firmwareModule}:input`]: input }),
+    )
+  }
+
   async air(): Promise<readonly RadioOnAir[]> {
     const reply = await this.#get(`${operational}/air-muster-wireless:wireless`, airReply)
     return radiosOnAir(reply['air-muster-wireless:wireless'])
@@ -174,9 +181,12 @@ class Restconf implements Dialect {
       throw new WireError('rejected', reasonIn(reply) ?? 'the unit did not say that the change is done')
   }
 
-  async #operate(operation: string): Promise<void> {
+  /** @param input  RFC 8040, 3.6.1: what the operation is given, where it is given something */
+  async #operate(operation: string, input?: Readonly<Record<string, unknown>>): Promise<void> {
     const path = `${operations}/${operation}`
-    throwUnlessGood(await this.#session.ask({ method: 'POST', path, headers: this.#headers() }))
+    const given = input && { body: JSON.stringify(input) }
+    const headers = { ...this.#headers(), ...(given && { 'content-type': yangDataType }) }
+    throwUnlessGood(await this.#session.ask({ method: 'POST', path, headers, ...given }))
   }
 
   #headers(): Record<string, string> {

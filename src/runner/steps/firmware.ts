@@ -1,0 +1,98 @@
+/**
+ * Firmware: where the brief has an image and the unit runs an older one, it is given that before any setting is
+ * written. Its digest is checked first, here and by the unit; what it restarts into is read, and all the rest anew.
+ */
+import { createHash } from 'node:crypto'
+import type { FirmwareImage } from '../../core/brief/policies'
+import { isAtLeast } from '../../core/kit/version'
+import { readFileParts } from '../../store/files'
+import { WireError } from '../../wire/wire-error'
+import { held } from '../held-error'
+import type { UnitRun } from '../unit-run'
+import { wentAway } from './address'
+import { CameBackUnchanged } from './come-back'
+
+export async function firmware(run: UnitRun): Promise<string> {
+  const { target, journal } = run
+  const wanted = target.compiled.config.unit['unit.firmware']
+  if (wanted === undefined) return 'whatever it brings'
+  const found = await versionOf(run)
+  if (found !== undefined && isAtLeast(wanted, found)) return `${found} already`
+  const { image } = target
+  if (!image) {
+    journal.say(
+      `runs ${found ?? 'a firmware that it does not tell'}, and is to run ${wanted}: the brief has no image for it`,
+    )
+    return 'no image for it'
+  }
+  return run.powerTurn(async () => {
+    await checked(run, image)
+    await install(run, image)
+    const runs = await restarted(run, image, found)
+    run.willChange()
+    journal.say(`runs firmware ${runs} now, ${found ?? 'another'} before`)
+    return `${runs} installed`
+  })
+}
+
+async function versionOf(run: UnitRun): Promise<string | undefined> {
+  const told = (await run.inEffect()).unit['unit.firmware']
+  return told?.kind === 'value' ? told.value : undefined
+}
+
+/** What was kept is read once whole before the first part of it is sent. */
+async function checked({ store }: UnitRun, { sha256, file, model }: FirmwareImage): Promise<void> {
+  const hash = createHash('sha256')
+  for await (const part of readFileParts(store, sha256)) hash.update(part)
+  if (hash.digest('hex') !== sha256) throw held('image-not-kept', { file, model })
+}
+
+async function install({ store, access, journal, waits, target }: UnitRun, image: FirmwareImage): Promise<void> {
+  const { sha256, file, version } = image
+  const { image: seconds = 0, restart } = target.card.timing
+  const waitingFor = `installing firmware ${version}, leave it powered`
+  await journal.tell('firmware', { kind: 'waiting', until: waits.due(seconds + restart), waitingFor })
+  try {
+    if (!access.dialect.install) throw new WireError('rejected', 'it takes no image over this dialect')
+    await access.dialect.install({ sha256, parts: () => readFileParts(store, sha256) })
+  } catch (error) {
+    if (error instanceof WireError && error.kind === 'rejected')
+      throw held('image-refused', { file, reason: error.reason })
+    throw error
+  }
+}
+
+/**
+ * It goes, and comes back where it was, under the login that it had.
+ * @param before  version that it ran @returns the version that it runs then
+ * @throws CameBackUnchanged where it runs what it ran: its power was cut before it was done
+ */
+async function restarted(run: UnitRun, { version }: FirmwareImage, before: string | undefined): Promise<string> {
+  const { access, waits, target } = run
+  const { image: seconds = 0, restart } = target.card.timing
+  const { here, credentials } = access
+  let wasAway = false
+  const look = async (): Promise<string | undefined> => {
+    await waits.pause(2)
+    try {
+      if (credentials) await access.signIn(credentials, here)
+      return await versionOf(run)
+    } catch (error) {
+      if (!wentAway(error)) throw error
+      wasAway = true
+      return undefined
+    }
+  }
+  const runs = await waits.until(
+    async () => {
+      const found = await look()
+      return found !== undefined && (wasAway || found !== before) ? found : undefined
+    },
+    (seconds + restart) * 2 + 60,
+    5,
+  )
+  if (runs === undefined) throw held('did-not-return', { address: here, light: 'blinking means that it still starts' })
+  if (isAtLeast(version, runs)) return runs
+  if (runs === before) throw new CameBackUnchanged(here)
+  throw held('image-not-run', { found: runs, wanted: version })
+}
