@@ -82,7 +82,7 @@ describe('at a desk, 1280 by 800', () => {
       )
       .toBe(true)
     expect([...seen]).toEqual(expect.arrayContaining(['idle', 'waiting', 'done']))
-    expect(await cells()).toEqual(Array.from({ length: 14 }, () => 'done'))
+    expect(await cells()).toEqual(Array.from({ length: 15 }, () => 'done'))
     await page.locator('tr[data-unit="hall-03"]').click()
     await sees('Factory login: refused')
     await sees('Networks on air: secured as asked')
@@ -144,7 +144,7 @@ describe('on a ladder, 390 by 844', () => {
       await page.$$eval('section[aria-label="hall-02"] li > span', (all) =>
         all.map((each) => (each as HTMLElement).dataset.kind),
       ),
-    ).toEqual(Array.from({ length: 14 }, () => 'done'))
+    ).toEqual(Array.from({ length: 15 }, () => 'done'))
     for (const stage of ['brief', 'kit', 'plan', 'bench', 'muster', 'handover']) {
       await go(stage)
       expect(

@@ -1,4 +1,8 @@
 /** What the brief and the floor offer beyond the first walk, on the demo's jobs. */
+import { createHash } from 'node:crypto'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openBrowser, openSite, type Site } from '../support/site'
@@ -68,6 +72,27 @@ describe('the brief', () => {
     expect(
       await page.$eval('[aria-label="Crew may reach Management"]', (box) => (box as HTMLInputElement).checked),
     ).toBe(true)
+    await saved()
+  })
+
+  it('takes an image of a firmware in, with its digest to compare, and says what does not fit', async () => {
+    const file = join(mkdtempSync(join(tmpdir(), 'air-muster-image-')), 'tarnhelm-c1_7.3.0.bin')
+    const bytes = Buffer.alloc(600_000, 'image')
+    writeFileSync(file, bytes)
+    await sees('No unit is given another firmware.')
+    const [chooser] = await Promise.all([page.waitForFileChooser(), press('Give an image')])
+    await chooser.accept([file])
+    await sees(createHash('sha256').update(bytes).digest('hex'))
+    await page.select('[aria-label="Model of image 1"]', 'Tarnhelm C1')
+    const version = '[aria-label="Version of image 1"]'
+    expect(await page.$eval(version, (field) => (field as HTMLInputElement).value)).toBe('7.3.0')
+    await sees('tarnhelm-c1_7.3.0.bin (586 kB)')
+    await type('Oldest firmware', '8.0')
+    await sees('The image for Tarnhelm C1 brings 7.3.0, and every unit is to run 8.0 at least.')
+    await type('Oldest firmware', '')
+    await saved()
+    await page.locator('[aria-label="Take the image for Tarnhelm C1 off"]').click()
+    await sees('No unit is given another firmware.')
     await saved()
   })
 

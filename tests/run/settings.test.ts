@@ -258,7 +258,7 @@ it('of a whole site: the thirty-three that are spoken to answer, and the sheet t
     ).toEqual([])
   }
   for (const row of rows.filter(({ state }) => state !== 'answers')) {
-    expect(row.state, row.name).toBe('held')
+    expect(row.state, row.name).toBe('by hand')
     expect(
       row.outcomes.filter(({ outcome }) => outcome.kind === 'open'),
       row.name,

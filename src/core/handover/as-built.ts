@@ -36,7 +36,8 @@ export interface AsBuiltRow {
   readonly address: string
   readonly radios: readonly { band: string; channel: number; width: number; powerDbm: number }[]
   readonly networks: readonly string[]
-  readonly state: 'answers' | 'changed since' | 'held' | 'not mustered'
+  /** `by hand`: no muster sets its model, and its papers are complete when somebody has seen to every setting. */
+  readonly state: 'answers' | 'changed since' | 'held' | 'not mustered' | 'by hand'
   readonly remark: string
   /** What became of each setting that was asked of it. */
   readonly outcomes: readonly SettingOutcome[]
@@ -78,7 +79,7 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
       byHand: outcomes
         .filter(({ outcome }) => outcome.kind === 'by-hand')
         .map((setting) => ({ setting, done: doneByHand(setting, row) })),
-      state: answers(row) ? 'answers' : held ? 'held' : isChanged(row) ? 'changed since' : 'not mustered',
+      state: stateOf(row, outcomes),
       remark:
         heldState?.kind === 'held'
           ? `${held ? procedure[held].title : ''}: ${heldWords(heldState).why}`
@@ -86,6 +87,16 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
       provenAt: row?.checks.length ? Math.max(...row.checks.map((check) => check.at)) : undefined,
     }
   })
+}
+
+function stateOf(row: RollRow | undefined, outcomes: readonly SettingOutcome[]): AsBuiltRow['state'] {
+  if (answers(row)) return 'answers'
+  const step = heldStep(row)
+  const state = step && row?.steps[step]
+  const byHand =
+    outcomes.length > 0 && outcomes.every(({ outcome: { kind } }) => kind === 'by-hand' || kind === 'not-for-it')
+  if (byHand && (state === undefined || (state.kind === 'held' && state.code === 'set-by-hand'))) return 'by hand'
+  return step ? 'held' : isChanged(row) ? 'changed since' : 'not mustered'
 }
 
 /** What stands now: what was proven holds while the same is asked; of a unit that never was, what can be foreseen. */

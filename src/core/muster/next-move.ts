@@ -1,7 +1,7 @@
 /**
  * "Your next move": for one unit, what the installer's hands should do, or what is being waited for.
  */
-import type { KitCard } from '../kit/kit-card'
+import { type KitCard, whyNotMustered } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 import type { StepState } from './events'
 import { heldWords } from './held'
@@ -29,6 +29,9 @@ export function nextMove(unit: Unit, row: RollRow | undefined, roll: Roll, { add
   if (isChanged(row) && roll.muster === 'idle')
     return { words: 'changed since: muster it again', tone: 'hands', until: undefined }
   const [step, state] = currentStep(row)
+  // Nobody calls it: it is not looked for either.
+  if (state.kind === 'idle' && card && whyNotMustered(card) !== undefined)
+    return { words: 'by hand: its slip has every value', tone: 'quiet', until: undefined }
   switch (state.kind) {
     case 'held': {
       const { hands, why } = heldWords(state)

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { cardOf } from '../../../tests/support/data'
 import type { Brief } from '../brief/brief'
 import type { Asked } from '../config/asked'
+import type { SettingOutcome } from '../config/outcomes'
 import { asBuilt, asBuiltCsv, missing } from '../handover/as-built'
 import type { Unit } from '../kit/unit'
 import { secondsLeft } from './estimate'
@@ -166,6 +167,15 @@ describe('your next move', () => {
     })
   })
 
+  it('of a unit that no muster sets, before and while the others are mustered', () => {
+    const link = { ...unit, model: 'Windrow W5' }
+    const words = (roll: ReturnType<typeof foldRoll>) =>
+      nextMove(link, roll.rows.get('a'), roll, { ...of, card: cardOf('Windrow W5') }).words
+    expect(words(emptyRoll)).toBe('by hand: its slip has every value')
+    const going = foldRoll(placed({ kind: 'muster', phase: 'started', units: ['b'] }))
+    expect(words(going)).toBe('by hand: its slip has every value')
+  })
+
   it('tells until when a wait lasts', () => {
     expect(move(step('address', { kind: 'waiting', until: 9000, waitingFor: 'applying' }))).toEqual({
       words: 'applying',
@@ -205,8 +215,9 @@ it('is printed for a terminal with a sign for each step', () => {
 
 describe('stages and handover', () => {
   const brief = { networks: [{ ssid: '=Crew' }] } as unknown as Brief
-  const stand = (events: MusterEvent[]) =>
+  const stand = (events: MusterEvent[], incomplete = () => false) =>
     standings({
+      incomplete,
       brief,
       countryName: 'New Zealand',
       units: [unit],
@@ -224,6 +235,9 @@ describe('stages and handover', () => {
       handover: { mark: 'none' },
     })
     expect(stand(allDone).handover).toEqual({ words: 'ready to print', mark: 'done' })
+    // All answer, and the papers say that something is left: the tab says no more than they do.
+    expect(stand(allDone, () => true).handover).toEqual({ words: 'not complete yet', mark: 'attention' })
+    expect(stand([], () => true).handover.words).toBe('opens when all answer')
   })
 
   it('adds held and changed units up where a tab has no room for both', () => {
@@ -238,6 +252,40 @@ describe('stages and handover', () => {
       standings({ brief, countryName: 'New Zealand', units, planned: 2, faults: { brief: 0, kit: 0, plan: 0 }, roll })
         .muster.words,
     ).toBe('0 of 2 answer, 2 need you')
+  })
+
+  it('is complete with a unit that no muster sets, once somebody has seen to all of it', () => {
+    const byHand = { kind: 'by-hand', why: 'Set it.' } as const
+    const setting = {
+      id: 'unit.name',
+      of: '',
+      asked: '"quay"',
+      mark: 'm',
+      outcome: byHand,
+    } as unknown as SettingOutcome
+    const sheet = (events: MusterEvent[]) =>
+      asBuilt({
+        brief,
+        units: [unit],
+        plans: new Map(),
+        roll: foldRoll(placed(...events)),
+        expected: new Map([['a', [setting]]]),
+      })
+    const held = step('reach', heldFor('set-by-hand', { why: 'a switch is not set by this release' }))
+    for (const events of [[], [held]]) {
+      expect(sheet(events)[0]?.state).toBe('by hand')
+      expect(missing(sheet(events))).toEqual(['hall-01 has settings to be seen to by hand.'])
+    }
+    const by: MusterEvent = {
+      kind: 'by-hand',
+      unit: 'a',
+      id: 'unit.name',
+      of: '',
+      asked: setting.asked,
+      who: 'Kea',
+      done: 'yes',
+    }
+    expect(missing(sheet([held, by]))).toEqual([])
   })
 
   it('prints a unit that is to be something else now as it was left', () => {

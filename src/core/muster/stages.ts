@@ -21,6 +21,8 @@ export interface Standings {
   /** Units that a muster sets; all of them where nothing is said. */
   readonly called?: readonly Unit[]
   readonly roll: Roll
+  /** Whether the papers miss something still; asked only where all answer. */
+  readonly incomplete?: () => boolean
 }
 
 const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`
@@ -33,6 +35,7 @@ export function standings({
   planned,
   faults,
   roll,
+  incomplete = () => false,
 }: Standings): Record<Stage, Standing> {
   const known = new Set(units.map((unit) => unit.mac))
   const present = new Set(roll.sightings.map((sighting) => sighting.mac))
@@ -65,7 +68,11 @@ export function standings({
       words: `${answering} of ${called.length} answer${troubles(held, changed)}`,
       mark: held + changed > 0 ? 'attention' : all ? 'done' : 'none',
     },
-    handover: all ? { words: 'ready to print', mark: 'done' } : { words: 'opens when all answer', mark: 'none' },
+    handover: !all
+      ? { words: 'opens when all answer', mark: 'none' }
+      : incomplete()
+        ? { words: 'not complete yet', mark: 'attention' }
+        : { words: 'ready to print', mark: 'done' },
   }
 }
 

@@ -1,5 +1,6 @@
 'use client'
-import type { ReactNode } from 'react'
+import { usePathname } from 'next/navigation'
+import { type ReactNode, useEffect, useRef } from 'react'
 import { useJob } from '../live/job-provider'
 import classes from './frame.module.css'
 import { Keys } from './keys'
@@ -11,6 +12,11 @@ import { StageTabs } from './stage-tabs'
 /** What surrounds every page of a job: its name, the stages, the laptop. */
 export function Frame({ children }: { children: ReactNode }) {
   const { job } = useJob()
+  const stage = usePathname().split('/')[3]
+  const main = useRef<HTMLElement>(null)
+  // How far one stage was read says nothing of the next.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another stage is what it waits for
+  useEffect(() => main.current?.scrollTo(0, 0), [stage])
   return (
     <div className={classes.frame}>
       <header className={classes.header}>
@@ -25,7 +31,9 @@ export function Frame({ children }: { children: ReactNode }) {
         </div>
         <StageTabs />
       </header>
-      <main className={classes.main}>{children}</main>
+      <main ref={main} className={classes.main}>
+        {children}
+      </main>
       <LaptopStrip />
     </div>
   )

@@ -1,6 +1,9 @@
 'use client'
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
+import { useMemo } from 'react'
+import { expectedOfAll } from '../../core/config/asked'
+import { asBuilt, missing } from '../../core/handover/as-built'
 import { called } from '../../core/muster/called'
 import { type Standing, stages, standings } from '../../core/muster/stages'
 import { useJob } from '../live/job-provider'
@@ -23,7 +26,8 @@ const marks: Readonly<Record<Standing['mark'], { sign: string; words: string }>>
 
 /** The six stages in working order, each with where it stands: navigation and progress at once. */
 export function StageTabs() {
-  const { job, countryName, units, cards, plans, briefFaults, rosterFaults, planFaults, roll } = useJob()
+  const { job, countryName, units, cards, plans, briefFaults, rosterFaults, planFaults, roll, asking } = useJob()
+  const expected = useMemo(() => expectedOfAll(asking), [asking])
   const path = usePathname()
   const all = standings({
     brief: job.brief,
@@ -33,6 +37,7 @@ export function StageTabs() {
     faults: { brief: briefFaults, kit: rosterFaults.length, plan: planFaults.length },
     called: called(units, cards),
     roll,
+    incomplete: () => missing(asBuilt({ brief: job.brief, units, plans, roll, expected })).length > 0,
   })
   return (
     <nav className={classes.course} aria-label="Stages">

@@ -22,7 +22,10 @@ export function RollTable({ now }: { now: number }) {
   }, [selected])
 
   return (
-    <table className={`${sheet.table} ${classes.roll}`} data-columns={columns.length > 14 ? 'many' : 'few'}>
+    <table
+      className={`${sheet.table} ${classes.roll}`}
+      data-columns={columns.length > 16 ? 'all' : columns.length > 14 ? 'many' : 'few'}
+    >
       <caption className="visually-hidden">The roll: units by steps</caption>
       <thead>
         <tr>
