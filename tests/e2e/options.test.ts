@@ -211,3 +211,29 @@ describe('addresses that others ask', () => {
     expect(reply).toEqual([400, expect.stringContaining('The passphrase has 5 characters; 10 are needed')])
   })
 })
+
+describe('the muster of a job with models that no muster sets', () => {
+  it('says so of each, offers no press for them, and keeps its tables within their sheets', async () => {
+    await open('port-ellery-whole/muster')
+    const move = 'tr[data-unit="link-quay"] td'
+    await page.waitForSelector(move)
+    expect(await page.$eval(move, (cell) => cell.textContent)).toBe('by hand: its slip has every value')
+    await page.locator('tr[data-unit="link-quay"]').click()
+    await sees('Set by hand: links are planned and not set by this release.')
+    const presses = await page.$$eval('#slip button', (all) => all.map((each) => each.textContent))
+    expect(presses.filter((words) => words?.includes('this unit'))).toEqual([])
+    // Every column is seen at 1280 px, and what is hidden from the eye makes no page longer.
+    for (const stage of ['muster', 'kit']) {
+      await open(`port-ellery-whole/${stage}`)
+      await page.waitForSelector('main tr[data-unit], main [data-row]')
+      expect(await page.$eval('main', (main) => main.scrollHeight - main.clientHeight), stage).toBe(0)
+    }
+    await open('port-ellery-whole/muster')
+    await page.waitForSelector(move)
+    const beyond = await page.$eval(
+      'main table',
+      (table) => table.scrollWidth - (table.parentElement?.clientWidth ?? 0),
+    )
+    expect(beyond).toBeLessThanOrEqual(0)
+  })
+})

@@ -1,6 +1,5 @@
 'use client'
-import { usePathname } from 'next/navigation'
-import { type ReactNode, useEffect, useRef } from 'react'
+import type { ReactNode } from 'react'
 import { useJob } from '../live/job-provider'
 import classes from './frame.module.css'
 import { Keys } from './keys'
@@ -12,11 +11,6 @@ import { StageTabs } from './stage-tabs'
 /** What surrounds every page of a job: its name, the stages, the laptop. */
 export function Frame({ children }: { children: ReactNode }) {
   const { job } = useJob()
-  const stage = usePathname().split('/')[3]
-  const main = useRef<HTMLElement>(null)
-  // How far one stage was read says nothing of the next.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another stage is what it waits for
-  useEffect(() => main.current?.scrollTo(0, 0), [stage])
   return (
     <div className={classes.frame}>
       <header className={classes.header}>
@@ -31,9 +25,7 @@ export function Frame({ children }: { children: ReactNode }) {
         </div>
         <StageTabs />
       </header>
-      <main ref={main} className={classes.main}>
-        {children}
-      </main>
+      <main className={classes.main}>{children}</main>
       <LaptopStrip />
     </div>
   )

@@ -1,6 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
 import { musterUnits } from '../../actions/muster-actions'
+import { whyNotMustered } from '../../core/kit/kit-card'
 import { evidenceText } from '../../core/kit/recognise'
 import { checkWords } from '../../core/muster/check'
 import { nextMove } from '../../core/muster/next-move'
@@ -34,6 +35,8 @@ export function Slip() {
   const seen = roll.sightings.find(({ mac }) => mac === unit.mac)
   const plan = plans.get(unit.id)
   const card = cards.get(unit.model)
+  // What no muster sets is not called either.
+  const byHand = card && whyNotMustered(card)
   return (
     <aside id="slip" tabIndex={-1} className={`${sheet.sheet} ${classes.slip}`} aria-label={`Slip of ${unit.name}`}>
       <div>
@@ -52,22 +55,25 @@ export function Slip() {
       <HeldNote unit={unit.id} />
       <ChangedNote unit={unit.id} />
       {(row?.radar.length ?? 0) > 0 && <RadarNote unit={unit.id} />}
-      {!row?.steps.reach && (
+      {byHand !== undefined && <p className={classes.quiet}>Set by hand: {byHand}.</p>}
+      {byHand === undefined && !row?.steps.reach && (
         <p className={classes.quiet}>
           {roll.muster === 'idle'
             ? whereSentences(whereaboutsOf({ unit, card, roll, now }), { unit, card })
             : nextMove(unit, row, roll, { address: plan?.address, card, now }).words}
         </p>
       )}
-      <div>
-        <Button
-          disabled={pending || roll.muster !== 'idle'}
-          onClick={() => order(() => musterUnits(job.slug, theseUnits(unit.id)))}
-        >
-          {row && Object.keys(row.steps).length > 0 ? 'Call this unit again' : 'Muster this unit'}
-        </Button>
-        {fault && <p className={sheet.fault}>{fault.sentence}</p>}
-      </div>
+      {byHand === undefined && (
+        <div>
+          <Button
+            disabled={pending || roll.muster !== 'idle'}
+            onClick={() => order(() => musterUnits(job.slug, theseUnits(unit.id)))}
+          >
+            {row && Object.keys(row.steps).length > 0 ? 'Call this unit again' : 'Muster this unit'}
+          </Button>
+          {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+        </div>
+      )}
       {plan && (
         <dl className={classes.facts}>
           <dt>Address</dt>
