@@ -2,7 +2,7 @@
 
 import { shutChannels } from '../core/muster/shut-channels'
 import type { PlanInput, Planning } from '../core/plan/plan'
-import type { Effort } from '../core/radio/plan-channels'
+import type { Effort } from '../core/radio/search-effort'
 import { jobById, revisionOf } from '../store/jobs'
 import { listUnits } from '../store/kit'
 import { kitCardsOf } from '../store/kit-card-files'

@@ -122,6 +122,23 @@ it('whose power is cut while they write it run the old one, and are given it aga
   expect((await row('hall'))?.log.map(({ text }) => text)).toContain('runs firmware 3.5.0 now, 3.4.1 before')
 })
 
+it('whose runner ends while they write it are gone on with by the next one, and are given it once', async () => {
+  bench = await openBench({ change: withImages(ours, ['hall']), pace: 100, lab: { dhcp } })
+  await keepFile(bench.store, Readable.from([o40]), o40.length, new Date())
+  const end = bench.startRunner()
+  await bench.order()
+  await expect.poll(() => bench.lab.plugged(mac.hall).unit.phase, { timeout: 30_000, interval: 2 }).toBe('applying')
+  await end()
+  bench.startRunner()
+  await bench.settled()
+  expect(answers(await row('hall')), JSON.stringify(await row('hall'))).toBe(true)
+  expect(firmwareOf('hall')).toBe('3.5.0')
+  const sent = (await bench.events()).filter(
+    ({ event }) => event.kind === 'step' && event.step === 'firmware' && event.state.kind === 'waiting',
+  )
+  expect(sent).toHaveLength(1)
+})
+
 it('that do not take it, or do not run what it should bring, say so, and nothing else is changed', async () => {
   const lying = image('Ostrel O-40', '3.4.9')
   const images = [named('Tarnhelm C1', '7.3.0', o40), named('Ostrel O-40', '3.5.0', lying)]

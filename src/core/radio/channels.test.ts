@@ -281,6 +281,17 @@ describe('a problem that comes from outside', () => {
   })
   it('is taken as it should be', () => {
     expect(channelProblemSchema.safeParse(good).success).toBe(true)
+    // A lock is to one of the options, by its channel or by channel and width.
+    const [first] = good.radios
+    const [only] = first?.options ?? []
+    const options = [only, { ...only, channel: 52, lowMhz: 5250, highMhz: 5330 }]
+    const takes = (locked: unknown): boolean =>
+      channelProblemSchema.safeParse({ ...good, radios: [{ ...first, options, locked }] }).success
+    expect([takes(52), takes({ channel: 36, width: 80 }), takes({ channel: 36, width: 40 })]).toEqual([
+      true,
+      true,
+      false,
+    ])
     const heard = { ...good, others: [{ radio: 'a', lowMhz: 5170, highMhz: 5190, dbm: -70 }] }
     expect(channelProblemSchema.safeParse(heard).success).toBe(true)
   })
@@ -288,13 +299,17 @@ describe('a problem that comes from outside', () => {
     const [first] = good.radios
     const wrong = {
       radios: [first, first, { ...first, id: 'b', locked: 40 }],
-      hears: [{ a: 'x', b: 'a', dbm: -70 }],
+      hears: [
+        { a: 'x', b: 'a', dbm: -70 },
+        { a: 'a', b: 'a', dbm: -70 },
+      ],
       others: [{ radio: 'y', lowMhz: 1, highMhz: 2, dbm: -70 }],
     }
     expect(channelProblemSchema.safeParse(wrong).error?.issues.map(({ path }) => path)).toEqual([
       ['radios', 1, 'id'],
       ['radios', 2, 'locked'],
       ['hears', 0],
+      ['hears', 1],
       ['others', 0],
     ])
   })

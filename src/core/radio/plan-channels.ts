@@ -8,26 +8,11 @@ import { ChannelField } from './channel-field'
 import { type ChannelOption, type ChannelProblem, costOf, isLocked } from './channel-problem'
 import { placeLoudestFirst, searchAll, searchLocally, seeded, settle } from './channel-search'
 import { colourBySaturation } from './dsatur'
+import { type Effort, smallField, workFor } from './search-effort'
 
 export interface ChannelPlan {
   readonly chosen: ReadonlyMap<string, ChannelOption>
   readonly cost: number
-}
-
-/** Radios up to which the whole field is searched at once. */
-const smallField = 320
-
-/** How much is searched: `thorough` for a plan, `quick` for one that follows a unit under the pointer. */
-export type Effort = 'thorough' | 'quick' | 'greedy'
-
-/** Cells looked at; some hundred million are a second. */
-function workFor(count: number, effort: Effort): number {
-  if (effort === 'greedy') return 0
-  if (count <= smallField)
-    return effort === 'thorough'
-      ? Math.min(36_000_000, 2_000_000 + 500_000 * count)
-      : Math.min(4_000_000, 100_000 + 25_000 * count)
-  return effort === 'thorough' ? Math.min(70_000 * count, 1_000_000_000) : 12_000_000
 }
 
 export function planChannels(problem: ChannelProblem, effort: Effort = 'thorough'): ChannelPlan {

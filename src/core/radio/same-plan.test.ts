@@ -12,7 +12,8 @@ import { ChannelField } from './channel-field'
 import { type ChannelProblem, costOf } from './channel-problem'
 import { placeLoudestFirst, searchAll, searchLocally, seeded, settle } from './channel-search'
 import { colourBySaturation } from './dsatur'
-import { type Effort, planChannels, withBandwidth } from './plan-channels'
+import { planChannels, withBandwidth } from './plan-channels'
+import type { Effort } from './search-effort'
 
 const crowded = (adjacent: ChannelProblem['adjacent'], radios = 30): ChannelProblem => {
   const house = building(3, { radios, floors: 2, roomM: 6 })
