@@ -4,7 +4,7 @@
 import pLimit from 'p-limit'
 import { keptOff } from '../core/addressing/kept-off'
 import { adminSecretName, secretName } from '../core/brief/brief'
-import type { AdminPolicy } from '../core/brief/policies'
+import { type AdminPolicy, imageFor } from '../core/brief/policies'
 import { type AskingJob, askingOf, askingWithMarks, expectedOfAll } from '../core/config/asked'
 import { type Compilation, compile } from '../core/config/compile'
 import { isManaged, isMustered, type KitCard, type ManagedCard } from '../core/kit/kit-card'
@@ -120,7 +120,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       sshKey: secrets.get(secretName.sshKey),
       formerPasswords: mayStillHave(view.job.brief.admin, unit, { secrets, times, former }),
       subnets: [view.job.brief.management.cidr],
-      image: view.job.brief.aftercare.images.find(({ model }) => model === unit.model),
+      image: imageFor(view.job.brief.aftercare, unit.model),
       powerTurn: card.power.poe === 'mains' ? atOnce : turns,
       pace,
     })

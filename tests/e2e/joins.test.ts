@@ -8,10 +8,10 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import { startPages } from '../../scripts/lib/stack.mjs'
 import type { JobDocument } from '../../src/core/job/job-document'
 import { answers } from '../../src/core/muster/roll'
-import type { ManagedPoint } from '../../src/lab/device/device-settings'
 import { tarnhelmC1, tarnhelmT2 } from '../../src/lab/device/sheet'
 import type { StandInSheet } from '../../src/lab/device/stand-in-sheet'
 import { type Bench, openBench } from '../support/bench'
+import { blankPoint } from '../support/blank-point'
 import { demoBrief } from '../support/data'
 import { letIn, openBrowser } from '../support/site'
 
@@ -73,14 +73,6 @@ const boxes: Readonly<Record<string, { sheet?: Partial<StandInSheet>; says: stri
 }
 const names = Object.keys(boxes)
 const indexOf = (name: string): number => names.indexOf(name)
-const blank: Omit<ManagedPoint, 'mac' | 'name'> = {
-  location: '',
-  networks: [],
-  radios: [],
-  wired: { method: 'dhcp', address: null, prefix: null, vlan: null },
-  gateway: null,
-  controllers: [],
-}
 
 /** They come when the others have had their turn. */
 const late = ['works', 'slow-image', 'last-in', 'taken-away']
@@ -133,7 +125,7 @@ beforeAll(async () => {
     name: 'old-rack',
     country: 'NZ',
     wired,
-    points: [{ ...blank, mac: macOf(indexOf('taken-away')), name: 'theirs' }],
+    points: [{ ...blankPoint, mac: macOf(indexOf('taken-away')), name: 'theirs' }],
   })
   stranger.save()
   bench.lab.unplug(strangerMac)

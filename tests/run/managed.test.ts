@@ -4,11 +4,11 @@ import type { JobDocument } from '../../src/core/job/job-document'
 import { heldWords } from '../../src/core/muster/held'
 import type { Step } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
-import type { ManagedPoint } from '../../src/lab/device/device-settings'
 import { tarnhelmC1, tarnhelmT2, tarnhelmT3 } from '../../src/lab/device/sheet'
 import type { StandInSheet } from '../../src/lab/device/stand-in-sheet'
 import { musterIsOpen } from '../../src/store/orders'
 import { type Bench, demoJob, openBench } from '../support/bench'
+import { blankPoint } from '../support/blank-point'
 import { demoBrief } from '../support/data'
 import { broughtHomeAfter } from '../support/power-cut'
 
@@ -20,14 +20,6 @@ const macOf = (index: number): string => `02:7a:02:10:6a:0${index}`
 const dhcp = { prefix: 24, first: '10.44.8.100', last: '10.44.8.199', gateway: '10.44.8.1', dns: '10.44.8.1' }
 const elsewhere = { prefix: 25, first: '10.44.8.200', last: '10.44.8.220', gateway: '10.44.8.129', dns: '10.44.8.1' }
 const count = 3
-const blankPoint: Omit<ManagedPoint, 'mac' | 'name'> = {
-  location: '',
-  networks: [],
-  radios: [],
-  wired: { method: 'dhcp', address: null, prefix: null, vlan: null },
-  gateway: null,
-  controllers: [],
-}
 
 const office = (job: JobDocument): void => {
   const [unit] = job.units

@@ -145,3 +145,11 @@ export const aftercareSchema = z.object({
     })
     .default([]),
 })
+
+/** What the brief has for a model to run; undefined where it has nothing for it. */
+export function imageFor(
+  { images }: Pick<z.infer<typeof aftercareSchema>, 'images'>,
+  model: string,
+): FirmwareImage | undefined {
+  return images.find((image) => image.model === model)
+}

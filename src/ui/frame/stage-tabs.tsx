@@ -27,7 +27,14 @@ const marks: Readonly<Record<Standing['mark'], { sign: string; words: string }>>
 /** The six stages in working order, each with where it stands: navigation and progress at once. */
 export function StageTabs() {
   const { job, countryName, units, cards, plans, briefFaults, rosterFaults, planFaults, roll, asking } = useJob()
-  const expected = useMemo(() => expectedOfAll(asking), [asking])
+  // Worked out once for each state of the job, and only where all answer.
+  const incomplete = useMemo(() => {
+    let known: boolean | undefined
+    return (): boolean => {
+      known ??= missing(asBuilt({ brief: job.brief, units, plans, roll, expected: expectedOfAll(asking) })).length > 0
+      return known
+    }
+  }, [job.brief, units, plans, roll, asking])
   const path = usePathname()
   const all = standings({
     brief: job.brief,
@@ -37,7 +44,7 @@ export function StageTabs() {
     faults: { brief: briefFaults, kit: rosterFaults.length, plan: planFaults.length },
     called: called(units, cards),
     roll,
-    incomplete: () => missing(asBuilt({ brief: job.brief, units, plans, roll, expected })).length > 0,
+    incomplete,
   })
   return (
     <nav className={classes.course} aria-label="Stages">

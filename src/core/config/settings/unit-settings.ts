@@ -2,6 +2,7 @@
 import { z } from 'zod'
 import { parseCidr } from '../../addressing/ipv4'
 import { adminSecretName, pushedSecretName } from '../../brief/brief'
+import { imageFor } from '../../brief/policies'
 import { vlanWords } from '../../brief/subnet'
 import { modelName } from '../../kit/kit-card'
 import { isAtLeast } from '../../kit/version'
@@ -41,7 +42,7 @@ export const unitSettings = {
     value: text,
     onlyRead: true,
     ask: ({ brief: { aftercare }, unit }) =>
-      aftercare.images.find(({ model }) => model === unit.model)?.version ?? (aftercare.firmware || undefined),
+      imageFor(aftercare, unit.model)?.version ?? (aftercare.firmware || undefined),
     same: isAtLeast,
     show: (version) => version,
   }),
