@@ -5,8 +5,8 @@ import type { UnitRun } from '../unit-run'
 export async function save({ access, journal }: UnitRun): Promise<string> {
   const before = await access.dialect.changes()
   if (before.saved === 'unsaved') {
-    await access.dialect.save()
-    if ((await access.dialect.changes()).saved === 'unsaved') throw held('not-saved', {})
+    // Asked in one go: what others of the same controller change next is theirs to save.
+    if ((await access.dialect.save()) === 'unsaved') throw held('not-saved', {})
   }
   await journal.tookEffect()
   return before.saved === 'unsaved' ? 'saved' : 'was saved already'

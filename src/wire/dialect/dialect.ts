@@ -65,8 +65,8 @@ export interface Dialect {
   apply(): Promise<void>
   /** It is reached at its new address: what would have taken the change back by itself is called off. */
   confirm(desired: UnitConfig): Promise<void>
-  /** Makes what is in effect survive a restart, where that is a step of its own. */
-  save(): Promise<void>
+  /** Makes what is in effect survive a restart, where that is a step of its own. @returns whether the unit says that it does */
+  save(): Promise<Changes['saved']>
   restart(): Promise<void>
   /**
    * Gives it an image, which it checks and installs; it restarts by itself afterwards. Left out where no unit of the

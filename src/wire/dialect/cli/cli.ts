@@ -127,8 +127,9 @@ class Cli implements Dialect {
     for (const command of this.#dialect.confirm) await this.#carryOut(command, places)
   }
 
-  async save(): Promise<void> {
+  async save(): Promise<Changes['saved']> {
     for (const command of this.#dialect.save) await this.#carryOut(command, {})
+    return (await this.changes()).saved
   }
 
   async restart(): Promise<void> {

@@ -183,7 +183,7 @@ class Managed implements ManagedDialect {
   }
 
   /** What it is told lasts when its controller keeps it. */
-  save(): Promise<void> {
+  save(): Promise<Changes['saved']> {
     return this.#controller((controller) => controller.save())
   }
 

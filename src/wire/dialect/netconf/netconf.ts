@@ -204,9 +204,10 @@ class Netconf implements Controller {
     }
   }
 
-  async save(): Promise<void> {
+  async save(): Promise<Changes['saved']> {
     if (this.#open.can('startup:1.0'))
       await this.#open.rpc('<copy-config><target><startup/></target><source><running/></source></copy-config>')
+    return (await this.changes()).saved
   }
 
   async restart(): Promise<void> {

@@ -175,9 +175,10 @@ class Pages implements Dialect {
     // It takes nothing back by itself.
   }
 
-  async save(): Promise<void> {
+  async save(): Promise<Changes['saved']> {
     const { save } = this.#dialect
     if (save) await this.#fillAndSave(save.page, [], save.fills, save.press)
+    return (await this.changes()).saved
   }
 
   async restart(): Promise<void> {

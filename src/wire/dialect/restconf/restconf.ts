@@ -137,8 +137,9 @@ class Restconf implements Dialect {
     // It takes nothing back by itself.
   }
 
-  async save(): Promise<void> {
+  async save(): Promise<Changes['saved']> {
     await this.#operate('air-muster-wireless:save')
+    return (await this.changes()).saved
   }
 
   async restart(): Promise<void> {

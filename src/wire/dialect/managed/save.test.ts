@@ -1,0 +1,25 @@
+import pLimit from 'p-limit'
+import { expect, it } from 'vitest'
+import { cardOf } from '../../../../tests/support/data'
+import type { Controller } from './controller'
+import { managed } from './managed'
+
+it('what another unit of the same controller changes at once after its save is not counted against it', async () => {
+  let saved: 'saved' | 'unsaved' = 'unsaved'
+  const controller = {
+    save: async () => {
+      saved = 'saved'
+      return saved
+    },
+    changes: async () => ({ standing: 'none', saved }),
+  } as unknown as Controller
+  const turns = pLimit(1)
+  const unit = managed('02:7a:02:00:00:01', cardOf('Tarnhelm T2'), (work) => turns(() => work(controller)))
+  const own = unit.save()
+  const others = turns(async () => {
+    saved = 'unsaved'
+  })
+  expect(await own).toBe('saved')
+  await others
+  expect((await unit.changes()).saved).toBe('unsaved')
+})
