@@ -46,7 +46,7 @@ export default defineConfig({
     globalSetup: ['tests/support/database-server.ts'],
     testTimeout: 150_000,
     hookTimeout: 120_000,
-    maxWorkers: 4,
+    maxWorkers: 6,
     sequence: { sequencer: LongestFirst },
     isolate: false,
     // The machine of the checks is shared: a test that it kept waiting is tried once more there, and nowhere else.
