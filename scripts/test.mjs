@@ -10,7 +10,7 @@ const words = process.argv.slice(2)
 const quick = words.includes('--quick')
 const chosen = words.filter((word) => word !== '--quick')
 const helper = ['tcpdump', 'socat', 'iproute2', 'ping', 'setpriv']
-const slow = quick ? [] : ['chromium', 'cups', 'ncclient', 'netconfd', 'qemu', 'snmpd', 'snmpget', 'tshark']
+const slow = quick ? [] : ['chromium', 'cups', 'ncclient', 'netconfd', 'qemu', 'snmpd', 'snmpget', 'tshark', 'uml']
 await Promise.all([
   ensureDebian('mariadb', 'yanglint', 'yangModules', 'kea', 'dnsmasq', 'lldpd', 'openssl', ...helper, ...slow),
   ensureNodeModules(),

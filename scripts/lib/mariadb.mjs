@@ -50,6 +50,9 @@ export function mariadbIn(folder) {
   return { urlOf, startAt: (port) => startAt({ folder, data, init, port, url: urlOf(port, 'air_muster') }) }
 }
 
+/** It would set aside 8 TB of addresses otherwise, which not every kernel gives; releases that know it not pass it over. */
+const mostMemory = '--loose-innodb-buffer-pool-size-max=128M'
+
 async function startAt({ folder, data, init, port, url }) {
   const child = startChild(
     'mariadbd',
@@ -65,6 +68,7 @@ async function startAt({ folder, data, init, port, url }) {
       `--init-file=${init}`,
       '--character-set-server=utf8mb4',
       '--innodb-buffer-pool-size=64M',
+      mostMemory,
       '--performance-schema=off',
       '--skip-log-bin',
       `--tmpdir=${join(folder, 'tmp')}`,
@@ -98,6 +102,7 @@ function install(folder, data, passing) {
       `--user=${userInfo().username}`,
       '--auth-root-authentication-method=socket',
       '--skip-test-db',
+      mostMemory,
       '--skip-name-resolve',
     ],
     { encoding: 'utf8', env: { ...process.env, PATH: `${process.env.PATH}:/usr/sbin` } },

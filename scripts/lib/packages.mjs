@@ -34,6 +34,11 @@ const packages = {
     names: ['qemu-system-x86', 'cpio', 'xz-utils', 'kmod', 'e2fsprogs'],
     why: 'the tests against a real access point',
   },
+  uml: {
+    file: '/usr/bin/linux.uml',
+    names: ['user-mode-linux', 'kmod'],
+    why: 'the tests of a laptop in tagged VLANs',
+  },
   cups: {
     file: '/usr/lib/cups/cgi-bin/admin.cgi',
     names: ['cups', 'cups-daemon'],

@@ -62,6 +62,8 @@ export class LabWire {
       ],
       lanes: this.#lanes.size,
       vlans: [...this.#vlans],
+      silentVlans: [],
+      vlanFault: null,
       pace: this.#pace,
     }
   }

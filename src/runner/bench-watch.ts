@@ -3,6 +3,7 @@
  * has units mustered again that hands have helped.
  */
 import { keptOff } from '../core/addressing/kept-off'
+import { managedWithTag } from '../core/brief/brief'
 import type { Unit } from '../core/kit/unit'
 import type { Laptop } from '../core/muster/events'
 import type { Roll } from '../core/muster/roll'
@@ -108,6 +109,7 @@ export class BenchWatch {
         plans.map(({ address }) => address),
       ),
     )
+    await host.reachVlans(managedWithTag(job.brief))
     const hearing = host.heard()
     // Whatever the sweep comes to first, this is not left alone.
     hearing.catch(() => undefined)

@@ -3,7 +3,7 @@
  */
 import pLimit from 'p-limit'
 import { keptOff } from '../core/addressing/kept-off'
-import { adminSecretName, secretName } from '../core/brief/brief'
+import { adminSecretName, managedWithTag, secretName } from '../core/brief/brief'
 import { type AdminPolicy, imageFor } from '../core/brief/policies'
 import { type AskingJob, askingOf, askingWithMarks, expectedOfAll } from '../core/config/asked'
 import { type Compilation, compile } from '../core/config/compile'
@@ -63,7 +63,12 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   await log.append({ kind: 'muster', phase: 'started', units: chosen.map((unit) => unit.id) })
 
   const addresses = [...plans.values()].map(({ address }) => address)
-  await host.keepOff(keptOff(view.job.brief.management, addresses))
+  const { brief } = view.job
+  await host.keepOff(keptOff(brief.management, addresses))
+  const vlans = managedWithTag(brief)
+  await host.reachVlans(vlans)
+  // Whoever answers in a VLAN shows that the switch carries it to this laptop.
+  if (vlans.length > 0) await host.neighbours([brief.management.cidr])
   const today = new Date()
   const askingJob: AskingJob = { brief: view.job.brief, units: view.units, plans, cards, secretTimes: times, today }
   const asking = askingOf(askingJob)

@@ -9,7 +9,7 @@ import { replan } from '../../src/jobs/replan'
 import { allEvents, appendEvents } from '../../src/store/events'
 import { type Bench, openBench } from '../support/bench'
 
-const nowhere = { interfaceName: 'lab0', addresses: [], lanes: 0, vlans: [] }
+const nowhere = { interfaceName: 'lab0', addresses: [], lanes: 0, vlans: [], silentVlans: [], vlanFault: null }
 let bench: Bench
 afterEach(() => bench.close())
 

@@ -1,6 +1,7 @@
 /**
  * Hosts on the wire of a bench: network namespaces with Debian's own sshd, all at one address, each with a name, a
- * password and keys of its own. They are set by commands like any unit, and have no radio.
+ * password and keys of its own. They are set by commands like any unit, and have no radio; where their kernel has
+ * tagged VLANs they can be managed in one.
  */
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
 import { cpSync, existsSync, mkdirSync, writeFileSync } from 'node:fs'
@@ -24,30 +25,35 @@ lights: { none: it has none }
 reset: { steps: [Make it anew.], seconds: 1 }
 radios: []
 limits: { namePattern: "^[a-z0-9-]+$", passwordShortest: 8, passwordLongest: 64, mostNetworks: 0 }
-can: { unit.name, management.method, management.address, management.prefix, admin.user, admin.password, clock.time }
+can:
+  { unit.name, management.method, management.address, management.prefix, management.vlan, admin.user, admin.password, clock.time }
 does: { applies: at-once, saves: itself, reachedBy: ipv4 }
 dialect:
   kind: cli
   over: ssh
   escape: shell
   mac: { run: cat /sys/class/net/eth0/address, value: "^(?<value>[0-9a-f:]{17})$" }
-  values: { clock.time: { as: epoch } }
+  values: { clock.time: { as: epoch }, management.vlan: { absent: null } }
   read:
-    - run: hostname; date +%s; ip -o -4 addr show dev eth0
+    - run: hostname; date +%s; ip -o -4 addr show scope global
       tells:
         unit.name: ^(?<value>[a-z0-9-]+)$
         clock.time: ^(?<value>[0-9]{9,})$
         management.address: inet (?<value>[0-9.]+)/
         management.prefix: inet [0-9.]+/(?<value>[0-9]+)
+        management.vlan: "^[0-9]+: eth0[.](?<value>[0-9]+) "
       says: { management.method: static }
   write:
     - { sets: [unit.name], commands: [{ run: "hostname {{unit.name}}" }] }
-    - sets: [management.method, management.address, management.prefix]
+    - sets: [management.method, management.address, management.prefix, management.vlan]
       commands:
         - run: >-
-            rm -f /run/kept; setsid sh -c 'sleep 1; ip addr del "$1" dev eth0; ip addr add "$2" dev eth0; sleep 90;
-            [ -e /run/kept ] || { ip addr del "$2" dev eth0; ip addr add "$1" dev eth0; }' move
-            {{current.address}}/{{current.prefix}} {{management.address}}/{{management.prefix}} >/dev/null 2>&1 </dev/null &
+            rm -f /run/kept; setsid sh -c 'sleep 1; from=$(ip -o -4 addr show to "\${1%/*}" | cut -d" " -f2);
+            [ -z "$4" ] || ip link add link eth0 name "$3" type vlan id "$4"; ip link set "$3" up;
+            ip addr del "$1" dev "$from"; ip addr add "$2" dev "$3"; sleep 90;
+            [ -e /run/kept ] || { ip addr del "$2" dev "$3"; ip addr add "$1" dev "$from"; }' move
+            {{current.address}}/{{current.prefix}} {{management.address}}/{{management.prefix}}
+            eth0{{#management.vlan}}.{{management.vlan}} {{management.vlan}}{{/management.vlan}} >/dev/null 2>&1 </dev/null &
   confirm: [{ run: touch /run/kept }]
   password: [{ run: 'read -r new; printf "%s:%s\\n" {{login.user}} "$new" | chpasswd', input: "{{login.password}}\\n" }]
   backup: hostname
@@ -55,8 +61,12 @@ dialect:
   air: { run: "true", starts: "^radio=(?<of>x)$", onAir: up, networkStarts: "^(?<of>x)$", ssid: "^(?<value>x)$", security: "^(?<value>x)$" }
 `
 
-/** Its own /etc and /run, so that its password, name and keys are its own. */
-function startHost(wire: BenchWire, index: number, folder: string): ChildProcess {
+/**
+ * Its own /etc and /run, so that its password, name and keys are its own.
+ *
+ * @returns the shell's words that make a machine of such a host, and stay
+ */
+export function hostScript(index: number, folder: string): string {
   const etc = join(folder, `etc${index}`)
   mkdirSync(etc)
   for (const name of [
@@ -81,8 +91,12 @@ function startHost(wire: BenchWire, index: number, folder: string): ChildProcess
     join(etc, 'sshd_config'),
     'HostKey /etc/host_key\nPermitRootLogin yes\nPasswordAuthentication yes\nUsePAM no\nUseDNS no\nPidFile none\nMaxStartups 100\nAuthorizedKeysFile /etc/authorized_keys\nStrictModes no\n',
   )
-  const script = `mount --bind ${etc} /etc && mount -t tmpfs none /run && mkdir -p -m 755 /run/sshd && hostname boxed-${index} &&
+  return `mount --bind ${etc} /etc && mount -t tmpfs none /run && mkdir -p -m 755 /run/sshd && hostname boxed-${index} &&
     exec ${unpacked('usr/sbin/sshd').join(' ')} -D -r -f /etc/sshd_config`
+}
+
+function startHost(wire: BenchWire, index: number, folder: string): ChildProcess {
+  const script = hostScript(index, folder)
   const words = ['netns', 'exec', wire.box(index), 'unshare', '-m', '-u', 'sh', '-c', script]
   return spawn('ip', words, { stdio: ['ignore', 'ignore', 'inherit'] })
 }

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Laptop } from '../../src/core/muster/events'
 import { type BenchWire, benchWire, macOf } from '../support/namespaces'
 
 const address = '192.168.99.1'
@@ -111,6 +112,21 @@ describe('the wire helper', () => {
     expect(found.sources.toSorted()).toEqual(['192.168.99.247', '192.168.99.248', '192.168.99.249'])
     expect(found.pings).toEqual([true, true, true])
     expect(found.laptop).toMatchObject({ lanes: 3 })
+    expect(wire.standing()).toBe(before)
+  })
+
+  it('says why it has no interface for a tagged VLAN where the kernel has none, and reaches everybody all the same', async () => {
+    const { laptop, macs: found } = await onLaptop<{ laptop: Laptop; macs: string[] }>(
+      `await host.reachVlans([44])
+      const lane = await host.openLane({ mac: '${macs[0]}', address: '${address}', prefix: 24 })
+      console.log(JSON.stringify({ laptop: await host.laptop(), macs: await host.arp('${address}'), there: await lane.ping() }))
+      await host.restore()`,
+    )
+    // Nobody is in that VLAN here, so that it is never among those that are reached.
+    expect(laptop.vlans).toEqual([])
+    if (laptop.vlanFault === null) expect(laptop.silentVlans).toEqual([44])
+    else expect(laptop.vlanFault).toMatch(/Unknown device type|not supported/)
+    expect(found.toSorted()).toEqual(macs)
     expect(wire.standing()).toBe(before)
   })
 

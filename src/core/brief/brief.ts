@@ -35,6 +35,10 @@ export const briefSchema = z.object({
 })
 export type Brief = z.infer<typeof briefSchema>
 
+/** The VLAN in which units are managed with a tag; none where they are managed without one. */
+export const managedWithTag = ({ managementTagged, management: { vlan } }: Brief): number[] =>
+  managementTagged && vlan !== null ? [vlan] : []
+
 /** Names under which the vault keeps a job's secrets. */
 export const secretName = {
   passphrase: (network: Pick<WirelessNetwork, 'id'>) => `network/${network.id}/passphrase`,

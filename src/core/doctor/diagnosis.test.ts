@@ -14,8 +14,9 @@ const well: LaptopFacts = {
   missingPrograms: [],
   networkManager: 'leaves-alone',
   firewall: 'accepts',
+  taggedVlans: 'there',
   clock: 'right',
-  dhcpServers: [{ address: '10.44.8.1', offered: '10.44.8.120' }],
+  dhcpServers: [{ address: '10.44.8.1', offered: '10.44.8.120', vlan: null }],
   factorySubnets: [{ model: 'Ostrel O-40', address: '192.168.77.1', prefix: 24 }],
 }
 /** Codes of what is wrong; each comes with a cure. */
@@ -52,13 +53,14 @@ describe('a laptop', () => {
   })
 
   it('is told what hinders it, the gravest first', () => {
-    const second = { address: '192.168.1.1', offered: '192.168.1.50' }
+    const second = { address: '192.168.1.1', offered: '192.168.1.50', vlan: null }
     expect(
       wrong({
         privilege: 'none',
         missingPrograms: ['socat'],
         networkManager: 'manages',
         firewall: 'drops',
+        taggedVlans: 'missing',
         clock: 'not-set',
         dhcpServers: [...(well.dhcpServers ?? []), second],
         system: 'other',
@@ -69,6 +71,7 @@ describe('a laptop', () => {
       'no-privilege',
       'network-manager',
       'firewall',
+      'no-tagged-vlans',
       'clock',
       'two-dhcp-servers',
     ])

@@ -4,6 +4,7 @@
  * In: facts. Out: findings, the gravest first. A finding has a code that never changes its meaning.
  */
 import { sameSubnet } from '../addressing/ipv4'
+import { rivalServers } from '../muster/rival-servers'
 import type { InterfaceFacts, LaptopFacts } from './laptop-facts'
 
 export interface Finding {
@@ -161,7 +162,7 @@ function ofRoutes({ defaultRoutes, factorySubnets, interfaces }: LaptopFacts): F
   })
 }
 
-function ofServices({ networkManager, firewall, clock, chosen }: LaptopFacts): Finding[] {
+function ofServices({ networkManager, firewall, taggedVlans, clock, chosen }: LaptopFacts): Finding[] {
   const found: Finding[] = []
   if (networkManager === 'manages')
     found.push({
@@ -178,6 +179,14 @@ function ofServices({ networkManager, firewall, clock, chosen }: LaptopFacts): F
         'A packet filter drops what it has no rule for. What this laptop asks is answered; what units send by themselves, such as a syslog line, is not heard.',
       cure: `Let in what comes by ${chosen} while you work.`,
     })
+  if (taggedVlans === 'missing')
+    found.push({
+      code: 'no-tagged-vlans',
+      weight: 'hinders',
+      sentence:
+        "This laptop's kernel has no tagged VLANs: a unit that is to be managed in one is held before it is sent there.",
+      cure: 'Install the modules of the kernel that runs (8021q is among them), or work without a tag.',
+    })
   if (clock === 'not-set')
     found.push({
       code: 'clock',
@@ -190,16 +199,24 @@ function ofServices({ networkManager, firewall, clock, chosen }: LaptopFacts): F
 
 function ofDhcp({ dhcpServers }: LaptopFacts): Finding[] {
   if (!dhcpServers) return []
-  const offers = dhcpServers.map(({ address, offered }) => `${address} (offers ${offered})`).join(', ')
+  const rivals = rivalServers(dhcpServers)
+  const told = rivals.length > 0 ? rivals : dhcpServers
+  const offers = told.map(({ address, offered }) => `${address} (offers ${offered})`).join(', ')
   if (dhcpServers.length === 0)
     return [{ code: 'no-dhcp', weight: 'good', sentence: 'Nobody serves DHCP on this wire.' }]
-  if (dhcpServers.length === 1)
-    return [{ code: 'dhcp', weight: 'good', sentence: `One server gives addresses on this wire: ${offers}.` }]
+  if (rivals.length === 0)
+    return [
+      {
+        code: 'dhcp',
+        weight: 'good',
+        sentence: `One server${told.length > 1 ? ' in each VLAN' : ''} gives addresses on this wire: ${offers}.`,
+      },
+    ]
   return [
     {
       code: 'two-dhcp-servers',
       weight: 'hinders',
-      sentence: `${dhcpServers.length} servers give addresses on this wire: ${offers}. A unit that asks may be given either's.`,
+      sentence: `${rivals.length} servers give addresses on this wire: ${offers}. A unit that asks may be given either's.`,
       cure: 'Find the one that should not be there, by its MAC on the switch, and unplug it.',
     },
   ]

@@ -17,6 +17,8 @@ export interface FactorySubnet {
 export interface DhcpServerFacts {
   readonly address: string
   readonly offered: string
+  /** Null for untagged. */
+  readonly vlan: number | null
 }
 
 export interface LaptopFacts {
@@ -33,6 +35,8 @@ export interface LaptopFacts {
   readonly networkManager: 'manages' | 'leaves-alone' | 'absent'
   /** What a packet filter does with what it has no rule for; undefined where nobody may look. */
   readonly firewall: 'drops' | 'accepts' | undefined
+  /** Whether its kernel has tagged VLANs (IEEE 802.1Q); undefined where it cannot be told. */
+  readonly taggedVlans: 'there' | 'missing' | undefined
   readonly clock: 'right' | 'not-set' | undefined
   /** Who answered a question for DHCP on the interface; undefined where nobody could ask. */
   readonly dhcpServers: readonly DhcpServerFacts[] | undefined

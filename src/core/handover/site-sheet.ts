@@ -2,7 +2,7 @@
  * What no unit of the job enforces, for whoever runs router and switch: VLANs and gateways, who hands out addresses,
  * who may talk to whom, and what each switch port must carry.
  */
-import type { Brief } from '../brief/brief'
+import { type Brief, managedWithTag } from '../brief/brief'
 import { managementId, type Subnet } from '../brief/subnet'
 import { carriesNetworks, type KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
@@ -87,7 +87,7 @@ function portOf(brief: Brief, unit: Unit, card: KitCard | undefined): PortLine[]
       : []
   const clients = unique(onAir.flatMap((network) => network.vlan ?? []))
   const native = brief.managementTagged ? null : vlan
-  const tagged = unique([...(brief.managementTagged && vlan !== null ? [vlan] : []), ...clients])
+  const tagged = unique([...managedWithTag(brief), ...clients])
   return [{ port: unit.port, unit: unit.name, native, tagged: tagged.filter((each) => each !== native) }]
 }
 

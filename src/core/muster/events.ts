@@ -50,7 +50,15 @@ export type Sighting = z.infer<typeof sightingSchema>
 /** What is heard on the wire beside who answers: each known by its MAC. */
 export const heardSchema = z.object({
   /** Who gives addresses by DHCP, and where it sends access points to find their controller (option 138, RFC 5417). */
-  servers: z.array(z.object({ mac: z.string(), address: z.string(), controllers: z.array(z.string()).default([]) })),
+  servers: z.array(
+    z.object({
+      mac: z.string(),
+      /** In which it serves; null for untagged. */
+      vlan: z.int().nullable().default(null),
+      address: z.string(),
+      controllers: z.array(z.string()).default([]),
+    }),
+  ),
   /** Who asks DHCP for an address, with what kind of device it says that it is. */
   asking: z.array(z.object({ mac: z.string(), says: z.string().nullable() })),
   /** The other end of the laptop's cable, where it says so itself (IEEE 802.1AB). */
@@ -67,6 +75,10 @@ export const laptopSchema = z.object({
   lanes: z.int(),
   /** VLANs that it reaches with a tag. */
   vlans: z.array(z.int()).default([]),
+  /** VLANs that it has an interface for, and where nobody was heard: whether the switch carries them cannot be told. */
+  silentVlans: z.array(z.int()).default([]),
+  /** Why it has no interface for a VLAN that it should reach, in its system's own words. */
+  vlanFault: z.string().nullable().default(null),
   /** How many times faster than life the wire runs; 1 on a real one. */
   pace: z.number(),
 })

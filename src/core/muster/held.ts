@@ -219,9 +219,18 @@ const reasons = {
       'Then muster this unit again.',
     ],
   }),
-  'vlan-not-carried': ({ vlan, port }: { vlan: number; port: number | null }): HeldWords => ({
-    why: `This laptop does not reach VLAN ${vlan}, on which the unit is to be managed.`,
+  'vlan-not-carried': (p: { vlan: number; port: number | null; fault?: string | null }): HeldWords => ({
+    why: `This laptop does not reach VLAN ${p.vlan}, on which the unit is to be managed.`,
     hands: [
+      ...(p.fault ? [`It has no interface for it: ${p.fault}. Make one, or work from a laptop that can.`] : []),
+      `Have the switch carry VLAN ${p.vlan} with its tag, ${p.port === null ? 'to the unit' : `on port ${p.port}`} and to this laptop.`,
+      again,
+    ],
+  }),
+  'vlan-silent': ({ vlan, port }: { vlan: number; port: number | null }): HeldWords => ({
+    why: `Nobody is heard on VLAN ${vlan}, on which the unit is to be managed: whether this laptop reaches it cannot be told.`,
+    hands: [
+      `Plug in the router, or anything else that is on VLAN ${vlan}: who is heard there shows that the way is open.`,
       `Have the switch carry VLAN ${vlan} with its tag, ${port === null ? 'to the unit' : `on port ${port}`} and to this laptop.`,
       again,
     ],

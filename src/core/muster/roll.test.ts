@@ -113,7 +113,7 @@ describe('the roll', () => {
 })
 
 it('keeps what was heard last on the wire; of a sweep of before nothing was', () => {
-  const servers = [{ mac: '02:00:00:00:00:01', address: '10.0.0.1', controllers: [] }]
+  const servers = [{ mac: '02:00:00:00:00:01', vlan: null, address: '10.0.0.1', controllers: [] }]
   const heard = { ...nothingHeard, servers }
   expect(foldRoll(placed({ kind: 'sweep', sightings: [], heard })).heard.servers).toEqual(servers)
   const former = musterEventSchema.parse({ kind: 'sweep', sightings: [] })

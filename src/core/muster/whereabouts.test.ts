@@ -21,7 +21,7 @@ const at: Sighting = {
 }
 const began = 1_000_000
 const laptop = {
-  ...{ interfaceName: 'wired0', lanes: 0, vlans: [], pace: 1 },
+  ...{ interfaceName: 'wired0', lanes: 0, vlans: [], silentVlans: [], vlanFault: null, pace: 1 },
   addresses: [{ cidr: '10.44.8.250/24', origin: 'own' as const }],
 }
 const found = (sightings: Sighting[], heard: Partial<Heard> = {}, more: { now?: number; roll?: Partial<Roll> } = {}) =>
@@ -94,7 +94,7 @@ describe('where a unit is', () => {
   })
 
   it('waits for an address where somebody gives them', () => {
-    const server = { mac: '02:00:00:00:00:07', address: '10.44.8.1', controllers: [] }
+    const server = { mac: '02:00:00:00:00:07', vlan: null, address: '10.44.8.1', controllers: [] }
     const heard = { asking: [{ mac, says: null }], servers: [server] }
     expect(whereWords(found([], heard), { unit, card })).toMatchObject({ tone: 'waiting' })
     expect(whereWords(found([], heard), { unit, card }).is).toMatch(/answers nowhere yet/)

@@ -52,9 +52,9 @@ export class DhcpServer {
   }
 
   /** As it is heard on the wire. */
-  introduce(): { mac: string; address: string; controllers: string[] } {
+  introduce(): { mac: string; vlan: null; address: string; controllers: string[] } {
     const { gateway, controllers = [] } = this.#options
-    return { mac: serverMac, address: gateway, controllers: [...controllers] }
+    return { mac: serverMac, vlan: null, address: gateway, controllers: [...controllers] }
   }
 
   /** Begins at a place that follows from the MAC: a lab that is started again gives the same. */

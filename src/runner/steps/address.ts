@@ -8,12 +8,10 @@ import { freeAddress } from './free-address'
 import { differing } from './settle'
 
 export async function address(run: UnitRun): Promise<string> {
-  const { target, access, journal, host } = run
+  const { target, access, journal } = run
   const { config } = target.compiled
   await freeAddress(run)
-  const vlan = config.unit['management.vlan'] ?? null
-  if (vlan !== null && !(await host.laptop()).vlans.includes(vlan))
-    throw held('vlan-not-carried', { vlan, port: target.unit.port })
+  await reachableVlan(run)
   const differences = await differing(run, 'address')
   if (differences.length === 0) return 'was right already'
   await journal.door('address', 'opened')
@@ -26,6 +24,18 @@ export async function address(run: UnitRun): Promise<string> {
     if (!(target.card.does.applies === 'at-once' && wentAway(error))) throw error
   }
   return config.unit['management.method'] === 'dhcp' ? 'takes what DHCP gives' : `moves to ${target.plan.address}`
+}
+
+/** Nobody is sent where this laptop would not find it. */
+async function reachableVlan({ host, target: { unit, compiled } }: UnitRun): Promise<void> {
+  const { 'management.vlan': vlan = null } = compiled.config.unit
+  if (vlan === null) return
+  const { vlans, silentVlans, vlanFault: fault } = await host.laptop()
+  if (vlans.includes(vlan)) return
+  const { port } = unit
+  throw silentVlans.includes(vlan)
+    ? held('vlan-silent', { vlan, port })
+    : held('vlan-not-carried', { vlan, port, fault })
 }
 
 /** Did the unit go away in the middle, rather than say no? */

@@ -1,5 +1,6 @@
 'use client'
 import { modelWords } from '../../core/kit/recognise'
+import { rivalServers } from '../../core/muster/rival-servers'
 import { whereaboutsOf, whereSentences, whereWords } from '../../core/muster/whereabouts'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
@@ -12,7 +13,7 @@ export function BenchSide() {
   const now = useNow('still')
   const present = new Set(roll.sightings.map((sighting) => sighting.mac))
   const awaited = units.filter((unit) => !present.has(unit.mac))
-  const { servers } = roll.heard
+  const servers = rivalServers(roll.heard.servers)
   const strays = roll.sightings.filter((sighting) => sighting.unit === null)
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, and is reached by keys
@@ -50,9 +51,10 @@ export function BenchSide() {
       {servers.length > 1 && (
         <div className={classes.warning}>
           <b>{servers.length} servers give addresses here</b>
-          {servers.map(({ mac, address, controllers }) => (
-            <div key={mac}>
+          {servers.map(({ mac, vlan, address, controllers }) => (
+            <div key={`${mac} ${vlan}`}>
               <span className="mono">{address}</span>, <span className="mono">{mac}</span>
+              {vlan === null ? '' : `, VLAN ${vlan}`}
               {controllers.length > 0 ? `, sends access points to ${controllers.join(', ')}` : ''}
             </div>
           ))}

@@ -28,6 +28,14 @@ export function LaptopStrip() {
             {cidr} <span className={classes.origin}>{origin === 'own' ? 'site' : 'added'}</span>
           </span>
         ))}
+        {laptop?.vlans.map((vlan) => (
+          <span key={vlan} className={classes.chip}>
+            VLAN {vlan}, with its tag
+          </span>
+        ))}
+        {laptop?.silentVlans.map((vlan) => (
+          <span key={vlan}>nobody is heard on VLAN {vlan}</span>
+        ))}
         {!laptop && <span>not looked at yet: sweep the bench</span>}
         {laptop && laptop.pace !== 1 && (
           <span className={classes.pace}>rehearsal, {laptop.pace} times faster than life</span>

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { dhcpDiscover, readDhcp } from '../dhcp/message'
 import { arpProbe, readArp } from './arp'
 import { framesOf, NotACapture } from './capture'
-import { readFrame } from './ethernet'
+import { readFrame, withTag } from './ethernet'
 import { readLldp } from './lldp'
 
 const mac = '02:4f:52:00:00:01'
@@ -49,6 +49,8 @@ describe('frames', () => {
     const plain = arpProbe(mac, '10.0.0.1')
     const tagged = Buffer.concat([plain.subarray(0, 12), Buffer.from([0x81, 0x00, 0x20, 44]), plain.subarray(12)])
     expect(readFrame(tagged)).toMatchObject({ type: 0x0806, vlan: 44 })
+    expect(readFrame(withTag(plain, 44))).toMatchObject({ from: mac, type: 0x0806, vlan: 44 })
+    expect(withTag(plain, null)).toEqual(plain)
   })
 
   it('come out of a capture however it is cut, and what is none is refused', () => {

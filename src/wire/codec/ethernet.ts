@@ -29,6 +29,15 @@ export interface Frame {
   readonly payload: Buffer
 }
 
+/** The same frame with the tag of a VLAN (IEEE 802.1Q); as it is for null. */
+export function withTag(frame: Buffer, vlan: number | null): Buffer {
+  if (vlan === null) return frame
+  const tag = Buffer.alloc(4)
+  tag.writeUInt16BE(etherTypes.vlan, 0)
+  tag.writeUInt16BE(vlan, 2)
+  return Buffer.concat([frame.subarray(0, 12), tag, frame.subarray(12)])
+}
+
 /** @returns undefined where it is no whole frame with an EtherType */
 export function readFrame(bytes: Buffer): Frame | undefined {
   if (bytes.length < 14) return undefined

@@ -4,7 +4,7 @@
  */
 import { setTimeout as pause } from 'node:timers/promises'
 import { noAddress, readArp } from '../codec/arp'
-import { etherTypes, readFrame } from '../codec/ethernet'
+import { etherTypes, type Frame, readFrame, withTag } from '../codec/ethernet'
 import { readLldp } from '../codec/lldp'
 import { type DhcpMessage, dhcpDiscover, readDhcp } from '../dhcp/message'
 import type { FramePort } from './frame-port'
@@ -21,6 +21,8 @@ export class Ear {
   readonly #asking = new Map<string, HeardOnWire['asking'][number]>()
   readonly #talking = new Map<string, HeardOnWire['talking'][number]>()
   readonly #servers = new Map<string, HeardOnWire['servers'][number]>()
+  /** By VLAN: when somebody was heard in it last. */
+  readonly #tags = new Map<number, number>()
 
   /** @param mac  of the interface */
   constructor(port: FramePort, mac: string) {
@@ -38,14 +40,25 @@ export class Ear {
     }
   }
 
-  /** Asks who serves DHCP and takes no offer: whoever answers is heard by the time that this resolves. */
-  async askForDhcp(): Promise<void> {
-    this.#port.send(dhcpDiscover(this.#mac, Math.floor(Math.random() * 0xffffffff)))
+  /** When a frame with the tag of this VLAN came in last, ms since 1970; null where none did. */
+  lastIn(vlan: number): number | null {
+    return this.#tags.get(vlan) ?? null
+  }
+
+  /**
+   * Asks who serves DHCP and takes no offer: whoever answers is heard by the time that this resolves.
+   *
+   * @param vlans  in which it is asked as well, with their tag
+   */
+  async askForDhcp(vlans: readonly number[]): Promise<void> {
+    for (const vlan of [null, ...vlans])
+      this.#port.send(withTag(dhcpDiscover(this.#mac, Math.floor(Math.random() * 0xffffffff)), vlan))
     await pause(offersWithinMs)
   }
 
   #hear(bytes: Buffer): void {
     const frame = readFrame(bytes)
+    if (frame && frame.vlan !== null) this.#tags.set(frame.vlan, Date.now())
     if (frame?.type === etherTypes.lldp) {
       const neighbour = readLldp(frame.payload)
       if (neighbour) keep(this.#neighbours, frame.from, { ...neighbour, mac: frame.from, at: Date.now() })
@@ -56,18 +69,19 @@ export class Ear {
         keep(this.#talking, `${mac} ${address}`, { mac, address, at: Date.now() })
     } else if (frame?.type === etherTypes.ipv4) {
       const message = readDhcp(frame.payload)
-      if (message) this.#hearDhcp(frame.from, message)
+      if (message) this.#hearDhcp(frame, message)
     }
   }
 
-  #hearDhcp(from: string, message: DhcpMessage): void {
+  #hearDhcp({ from, vlan }: Pick<Frame, 'from' | 'vlan'>, message: DhcpMessage): void {
     const at = Date.now()
     if (message.kind === 'discover' || message.kind === 'request') {
       const { client, hostName = null, vendorClass = null } = message
       if (client !== this.#mac) keep(this.#asking, client, { mac: client, hostName, vendorClass, at })
     } else if ((message.kind === 'offer' || message.kind === 'ack') && message.server !== undefined)
       // Two may have one address: they are told apart by their MAC.
-      keep(this.#servers, `${message.server} ${from}`, {
+      keep(this.#servers, `${message.server} ${from} ${vlan}`, {
+        vlan,
         address: message.server,
         mac: from,
         offered: message.offered,

@@ -24,6 +24,7 @@ interface Claim {
 }
 
 interface OpenLane extends Claim {
+  readonly vlan: number | null
   readonly additions: readonly Addition[]
 }
 
@@ -38,8 +39,11 @@ export class NoLane extends Error {
 }
 
 export interface GatewayLanesParts {
-  readonly interfaceName: string
   readonly ledger: Ledger
+  /** VLAN in which a unit answers at its address, null for untagged. */
+  readonly vlanOf: (mac: string, address: string) => Promise<number | null>
+  /** The interface that leads there. */
+  readonly devOf: (vlan: number | null) => string
   /** MACs of whoever has an address. */
   readonly who: (address: string) => Promise<string[]>
 }
@@ -67,20 +71,14 @@ export class GatewayLanes {
   /** @returns the source address from which the unit is reached. @throws NoLane */
   open(asked: LaneAsked): Promise<string> {
     const key = keyOf(asked)
-    const open = this.#open.get(key)
-    if (open) return Promise.resolve(open.source)
-    const opening = this.#opening.get(key) ?? this.#add(asked).finally(() => this.#opening.delete(key))
+    const opening = this.#opening.get(key) ?? this.#find(asked).finally(() => this.#opening.delete(key))
     this.#opening.set(key, opening)
     return opening
   }
 
   async close(asked: LaneAsked): Promise<void> {
     await this.#opening.get(keyOf(asked))?.catch(() => undefined)
-    const lane = this.#open.get(keyOf(asked))
-    if (!lane) return
-    this.#open.delete(keyOf(asked))
-    await this.#parts.ledger.remove(lane.additions)
-    this.#claims.delete(lane)
+    await this.#end(asked)
   }
 
   async closeAll(): Promise<void> {
@@ -91,7 +89,24 @@ export class GatewayLanes {
     for (const lane of lanes) this.#claims.delete(lane)
   }
 
-  async #add(asked: LaneAsked): Promise<string> {
+  async #find(asked: LaneAsked): Promise<string> {
+    const vlan = await this.#parts.vlanOf(asked.mac, asked.address)
+    const open = this.#open.get(keyOf(asked))
+    if (open?.vlan === vlan) return open.source
+    // It moved to another VLAN, and kept its address.
+    await this.#end(asked)
+    return this.#add(asked, vlan)
+  }
+
+  async #end(asked: LaneAsked): Promise<void> {
+    const lane = this.#open.get(keyOf(asked))
+    if (!lane) return
+    this.#open.delete(keyOf(asked))
+    await this.#parts.ledger.remove(lane.additions)
+    this.#claims.delete(lane)
+  }
+
+  async #add(asked: LaneAsked, vlan: number | null): Promise<string> {
     const [all, known] = await Promise.all([interfaces(), rules()])
     const own = new Set(all.flatMap(({ addr_info }) => addr_info.map(({ local }) => local)))
     if (own.has(asked.address))
@@ -99,7 +114,7 @@ export class GatewayLanes {
     const claim = this.#claim(new Set(known.map(({ priority }) => priority)))
     try {
       await this.#findSource(claim, asked, own)
-      const lane = { ...claim, additions: await this.#lead(claim, asked) }
+      const lane = { ...claim, vlan, additions: await this.#lead(claim, asked, this.#parts.devOf(vlan)) }
       this.#claims.add(lane)
       this.#open.set(keyOf(asked), lane)
       return lane.source
@@ -122,8 +137,8 @@ export class GatewayLanes {
   }
 
   /** Adds what makes the lane, all or nothing. */
-  async #lead({ slot, source }: Claim, { mac, address }: LaneAsked): Promise<Addition[]> {
-    const { interfaceName: dev, ledger } = this.#parts
+  async #lead({ slot, source }: Claim, { mac, address }: LaneAsked, dev: string): Promise<Addition[]> {
+    const { ledger } = this.#parts
     const table = firstTable + slot
     const nextHop = formatIpv4(firstNextHop + slot)
     const additions: Addition[] = [

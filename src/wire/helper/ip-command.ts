@@ -25,13 +25,28 @@ export async function ipBatch(commands: readonly string[], refused: 'end' | 'go-
 const addressShown = z.object({
   ifname: z.string(),
   address: z.string().optional(),
+  flags: z.array(z.string()).default([]),
+  /** The interface that this one is on top of. */
+  link: z.string().optional(),
+  linkinfo: z
+    .object({ info_kind: z.string().optional(), info_data: z.object({ id: z.unknown() }).partial().optional() })
+    .optional(),
   addr_info: z.array(z.object({ family: z.string(), local: z.string(), prefixlen: z.int() })).default([]),
 })
 export type InterfaceShown = z.infer<typeof addressShown>
 
 /** All interfaces with their addresses. */
 export async function interfaces(): Promise<InterfaceShown[]> {
-  return z.array(addressShown).parse(await shown(['addr', 'show']))
+  return z.array(addressShown).parse(await shown(['-d', 'addr', 'show']))
+}
+
+/** Interfaces for tagged VLANs (IEEE 802.1Q) on top of another. @param all  as `interfaces` tells them */
+export function vlansOn(parent: string, all: readonly InterfaceShown[]): (InterfaceShown & { vlan: number })[] {
+  return all.flatMap((each) => {
+    const { info_kind, info_data } = each.linkinfo ?? {}
+    const vlan = info_data?.id
+    return each.link === parent && info_kind === 'vlan' && typeof vlan === 'number' ? [{ ...each, vlan }] : []
+  })
 }
 
 const ruleShown = z.object({ priority: z.int() })

@@ -11,6 +11,7 @@ const interfaceName = z.string().regex(/^[A-Za-z0-9_.@-]{1,15}$/)
 const table = z.int().min(1000).max(1_000_000)
 const priority = z.int().min(1).max(32_000)
 const additionSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('link'), dev: interfaceName }),
   z.object({ kind: z.literal('address'), address: ipv4Schema, dev: interfaceName }),
   z.object({ kind: z.literal('neighbour'), address: ipv4Schema, dev: interfaceName }),
   z.object({ kind: z.literal('route'), to: ipv4Schema, table }),
@@ -23,6 +24,8 @@ const ledgerSchema = z.object({ boot: z.string(), additions: z.array(additionSch
 /** How each is taken away again. */
 function undo(addition: Addition): string {
   switch (addition.kind) {
+    case 'link':
+      return `link del dev ${addition.dev}`
     case 'address':
       return `addr del ${addition.address}/32 dev ${addition.dev}`
     case 'neighbour':

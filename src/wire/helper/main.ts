@@ -10,6 +10,7 @@ import { GatewayLanes } from './gateway-lanes'
 import { interfaces } from './ip-command'
 import { Ledger } from './ledger'
 import { serveHelper } from './server'
+import { VlanLinks } from './vlan-links'
 
 const {
   AIR_MUSTER_INTERFACE: interfaceName = '',
@@ -35,13 +36,20 @@ const port = await openFramePort(interfaceName, (why) => void end(`the frames of
   (error: Error) => fail(`${interfaceName} cannot be listened to: ${error.message}`),
 )
 const prober = new ArpProber(port, here.address)
-const lanes = new GatewayLanes({ interfaceName, ledger, who: (address) => prober.who(address) })
+const links = new VlanLinks(interfaceName, ledger)
+const lanes = new GatewayLanes({
+  ledger,
+  vlanOf: (mac, address) => prober.vlanOf(mac, address),
+  devOf: (vlan) => links.devOf(vlan),
+  who: (address) => prober.who(address),
+})
 const [uid, gid] = (owner ?? '').split(':').map(Number)
 const server = await serveHelper(
   {
     interfaceName,
     lanes,
     prober,
+    links,
     ear: new Ear(port, here.address),
     added: () =>
       ledger.additions.flatMap((addition) => (addition.kind === 'address' ? [`${addition.address}/32`] : [])),

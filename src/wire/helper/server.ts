@@ -9,12 +9,14 @@ import { echoes } from './echo'
 import type { GatewayLanes } from './gateway-lanes'
 import { usersAtOtherEnd } from './peer'
 import { type HelperVerbs, helperVerbs } from './verbs'
+import type { VlanLinks } from './vlan-links'
 
 export interface HelperParts {
   readonly interfaceName: string
   readonly lanes: GatewayLanes
   readonly prober: ArpProber
   readonly ear: Ear
+  readonly links: VlanLinks
   readonly added: () => readonly string[]
 }
 
@@ -82,9 +84,23 @@ function descriptorOf(socket: Socket): number {
   return (socket as unknown as { readonly _handle: { readonly fd: number } | null })._handle?.fd ?? -1
 }
 
-function answersOf({ interfaceName, lanes, prober, ear, added }: HelperParts): Answering<HelperVerbs> {
+function answersOf({ interfaceName, lanes, prober, ear, links, added }: HelperParts): Answering<HelperVerbs> {
+  const askedIn = (): number[] => links.all.map(({ vlan }) => vlan)
   return {
-    standing: () => ({ interfaceName, added: [...added()], lanes: lanes.count }),
+    standing: () => ({
+      interfaceName,
+      added: [...added()],
+      lanes: lanes.count,
+      vlans: links.all.map((link) => ({ ...link, heardAt: ear.lastIn(link.vlan) })),
+    }),
+    'reach-vlans': async ({ vlans }) => {
+      try {
+        await links.reach(vlans)
+      } finally {
+        prober.askIn(askedIn())
+      }
+      return {}
+    },
     arp: async ({ address }) => ({ macs: await prober.who(address) }),
     neighbours: async ({ subnets }) => ({ found: await prober.everybody(subnets) }),
     'keep-off': ({ ranges }) => {
@@ -98,11 +114,13 @@ function answersOf({ interfaceName, lanes, prober, ear, added }: HelperParts): A
     },
     ping: async ({ source, address }) => ({ answers: await echoes(address, source) }),
     heard: async ({ askForDhcp }) => {
-      if (askForDhcp === 'now') await ear.askForDhcp()
+      if (askForDhcp === 'now') await ear.askForDhcp(askedIn())
       return ear.heard()
     },
     restore: async () => {
       await lanes.closeAll()
+      links.forget()
+      prober.askIn([])
       return {}
     },
   }

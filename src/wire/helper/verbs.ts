@@ -31,6 +31,8 @@ const heard = z.object({
     z.object({
       address: z.string(),
       mac: z.string(),
+      /** Null for untagged. */
+      vlan: z.int().nullable(),
       offered: z.string(),
       prefix: z.int().nullable(),
       router: text,
@@ -48,8 +50,24 @@ export const helperVerbs = {
   /** The interface that it works, and what it has added to it. */
   standing: {
     ask: z.strictObject({}),
-    answer: z.object({ interfaceName: z.string(), added: z.array(z.string()), lanes: z.int() }),
+    answer: z.object({
+      interfaceName: z.string(),
+      added: z.array(z.string()),
+      lanes: z.int(),
+      /** Interfaces for tagged VLANs on top of it. */
+      vlans: z.array(
+        z.object({
+          vlan: z.int(),
+          dev: z.string(),
+          origin: z.enum(['own', 'added']),
+          /** When a frame with its tag came in last, ms since 1970. */
+          heardAt: z.number().nullable(),
+        }),
+      ),
+    }),
   },
+  /** VLANs that are worked with their tag from now on: what the laptop lacks for it is added. */
+  'reach-vlans': { ask: z.strictObject({ vlans: z.array(z.int().min(1).max(4094)).max(16) }), answer: z.object({}) },
   arp: { ask: z.strictObject({ address }), answer: z.object({ macs: z.array(z.string()) }) },
   neighbours: {
     ask: z.strictObject({ subnets: z.array(cidrSchema).max(64) }),

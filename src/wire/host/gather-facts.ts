@@ -36,6 +36,7 @@ export async function gatherFacts(named: string | undefined): Promise<Gathered> 
     missingPrograms: programs.filter((names) => !names.some(isThere)).map(([name]) => name),
     networkManager: networkManager(chosen),
     firewall: firewall(),
+    taggedVlans: taggedVlans(),
     clock: clock(),
   }
 }
@@ -93,6 +94,11 @@ function firewall(): LaptopFacts['firewall'] {
   const told = run('nft', ['list', 'chains'])
   if (told === undefined) return undefined
   return /hook input[^;]*;\s*policy drop/.test(told) ? 'drops' : 'accepts'
+}
+
+function taggedVlans(): LaptopFacts['taggedVlans'] {
+  if (platform() !== 'linux') return undefined
+  return existsSync('/proc/net/vlan') || run('modprobe', ['-n', '-q', '8021q']) !== undefined ? 'there' : 'missing'
 }
 
 function clock(): LaptopFacts['clock'] {

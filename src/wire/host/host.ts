@@ -86,6 +86,8 @@ export interface Host {
    * @param ranges  first and last address of each
    */
   keepOff(ranges: readonly { readonly first: string; readonly last: string }[]): Promise<void>
+  /** VLANs in which units are or will be managed, with their tag: they are looked at beside what is untagged. */
+  reachVlans(vlans: readonly number[]): Promise<void>
   /** Opens a lane, or hands out the one that is open to this MAC at this address. */
   openLane(target: LaneTarget): Promise<Lane>
   /** Puts the laptop back as it was: closes every lane and takes away every address that was added. */

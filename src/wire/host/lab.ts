@@ -35,6 +35,9 @@ export function labHost(lab: LabAddress): Host {
       const { found, introductions, servers } = await ask('on-link', {})
       return { ...nothingHeard, servers, onLink: found, introductions }
     },
+    reachVlans: async () => {
+      // Which ones its laptop reaches is the lab's to say.
+    },
     keepOff: async (ranges) => {
       await ask('keep-off', { ranges: [...ranges] })
     },

@@ -2,13 +2,14 @@
  * The host port of a Linux laptop: lanes, ARP and echoes through the wire helper, connections by itself.
  */
 import { connect, type Socket } from 'node:net'
+import type { AddressRange } from '../../core/brief/subnet'
 import { interfaces } from '../helper/ip-command'
 import { type HelperVerbs, helperVerbs } from '../helper/verbs'
 import { dial, dialLinkLocal } from './dial'
 import { type Host, HostAwayError, type Lane, type LaneTarget } from './host'
-import { LinkLocal } from './link-local'
+import { LinkLocals } from './link-locals'
 import { noLane } from './no-lane'
-import { type Asking, askOver } from './questions'
+import { type Asking, askOver, QuestionRefused } from './questions'
 
 /** Whoever serves DHCP is asked for seldom: each time every server hears it. */
 const askForDhcpEveryMs = 60_000
@@ -32,22 +33,57 @@ export function askHelper(socket: string): Asking<HelperVerbs> {
  * @param lanes   whether a unit that listens on IPv6 is reached by its link-local address first
  */
 export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' = 'link-local-first'): Host {
-  const { ask, losses } = askHelper(socket)
-  let linkLocal: LinkLocal | undefined
+  const { ask: askOnce, losses } = askHelper(socket)
+  const linkLocals = new LinkLocals()
   let askedAt = Number.NEGATIVE_INFINITY
+  const setting: { ranges?: readonly AddressRange[]; vlans?: readonly number[]; told: number } = { told: losses() }
+  let vlanFault: string | null = null
+  const reachVlans = async (vlans: readonly number[]): Promise<void> => {
+    // Which of them it reaches is told with the laptop: a kernel that has no tagged VLANs stops nobody else's work.
+    vlanFault = await askOnce('reach-vlans', { vlans: [...vlans] }).then(
+      () => null,
+      (error: unknown) => {
+        if (error instanceof QuestionRefused) return error.message
+        throw error
+      },
+    )
+  }
+  /** A helper that was started again has forgotten what it was told: it is told once more, before anything is asked. */
+  const ask: typeof askOnce = async (question, what) => {
+    if (setting.told !== losses()) {
+      setting.told = losses()
+      if (setting.vlans) await reachVlans(setting.vlans)
+      if (setting.ranges) await askOnce('keep-off', { ranges: [...setting.ranges] })
+    }
+    return askOnce(question, what)
+  }
+  const standing = async () => {
+    const stands = await ask('standing', {})
+    linkLocals.on([stands.interfaceName, ...stands.vlans.map(({ dev }) => dev)])
+    return stands
+  }
   return {
     name: 'linux',
     interruptions: losses,
     canAsk: async () => true,
     onLink: async () => undefined,
     laptop: async () => {
-      const { interfaceName, added, lanes } = await ask('standing', {})
-      const here = await shownInterface(interfaceName)
-      const addresses = here.addr_info
-        .filter(({ family }) => family === 'inet')
-        .map(({ local, prefixlen }) => `${local}/${prefixlen}`)
-        .map((cidr) => ({ cidr, origin: added.includes(cidr) ? ('added' as const) : ('own' as const) }))
-      return { interfaceName, addresses, lanes, vlans: [], pace: 1 }
+      const { interfaceName, added, lanes, vlans } = await standing()
+      const addresses = (await addressesOn(interfaceName, vlans)).map((cidr) => ({
+        cidr,
+        origin: added.includes(cidr) ? ('added' as const) : ('own' as const),
+      }))
+      const reaches = ({ origin, heardAt }: (typeof vlans)[number]): boolean =>
+        origin === 'own' || (heardAt !== null && Date.now() - heardAt < countsMs)
+      return {
+        interfaceName,
+        addresses,
+        lanes,
+        vlans: vlans.filter(reaches).map(({ vlan }) => vlan),
+        silentVlans: vlans.filter((each) => !reaches(each)).map(({ vlan }) => vlan),
+        vlanFault,
+        pace: 1,
+      }
     },
     arp: async (address) => (await ask('arp', { address })).macs,
     neighbours: async (subnets) => (await ask('neighbours', { subnets: [...subnets] })).found,
@@ -58,10 +94,12 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
       const { servers, asking, talking, neighbours } = await ask('heard', { askForDhcp })
       const isRecent = ({ at }: { at: number }): boolean => Date.now() - at < countsMs
       const [end] = neighbours.filter(isRecent).toReversed()
-      linkLocal ??= new LinkLocal((await ask('standing', {})).interfaceName)
-      const onLink = [...(await linkLocal.everybody()).keys()].map((mac) => ({ mac, address: null }))
+      await standing()
+      const onLink = (await linkLocals.everybody()).map((mac) => ({ mac, address: null }))
       return {
-        servers: servers.filter(isRecent).map(({ mac, address, controllers }) => ({ mac, address, controllers })),
+        servers: servers
+          .filter(isRecent)
+          .map(({ mac, vlan, address, controllers }) => ({ mac, vlan, address, controllers })),
         asking: asking
           .filter(isRecent)
           .map(({ mac, hostName, vendorClass }) => ({ mac, says: vendorClass ?? hostName })),
@@ -73,22 +111,32 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
       }
     },
     keepOff: async (ranges) => {
+      setting.ranges = ranges
       await ask('keep-off', { ranges: [...ranges] })
     },
+    reachVlans: async (vlans) => {
+      setting.vlans = vlans
+      await reachVlans(vlans)
+    },
     openLane: async (target) => {
-      linkLocal ??= new LinkLocal((await ask('standing', {})).interfaceName)
-      return laneOf(target, linkLocal, ask, lanes)
+      if (lanes !== 'gateway' && target.by !== 'ipv4') await standing()
+      return laneOf(target, linkLocals, ask, lanes)
     },
     restore: async () => {
+      delete setting.vlans
       await ask('restore', {})
     },
   }
 }
 
-async function shownInterface(name: string): Promise<Awaited<ReturnType<typeof interfaces>>[number]> {
-  const here = (await interfaces()).find(({ ifname }) => ifname === name)
+/** IPv4 addresses of the wired interface and of those for VLANs on top of it. */
+async function addressesOn(name: string, vlans: readonly { readonly dev: string }[]): Promise<string[]> {
+  const all = await interfaces()
+  const here = all.find(({ ifname }) => ifname === name)
   if (!here) throw new HostAwayError(`the wire does not work: ${name} is gone`)
-  return here
+  return [here, ...all.filter(({ ifname }) => vlans.some(({ dev }) => dev === ifname))].flatMap(({ addr_info }) =>
+    addr_info.flatMap(({ family, local, prefixlen }) => (family === 'inet' ? [`${local}/${prefixlen}`] : [])),
+  )
 }
 
 /**
@@ -97,13 +145,13 @@ async function shownInterface(name: string): Promise<Awaited<ReturnType<typeof i
  */
 async function laneOf(
   target: LaneTarget,
-  linkLocal: LinkLocal,
+  linkLocals: LinkLocals,
   ask: Asking<HelperVerbs>['ask'],
   lanes: 'link-local-first' | 'gateway',
 ): Promise<Lane> {
   const { mac, address, prefix, by = 'ipv4' } = target
   const asked = { mac, address, prefix }
-  const direct = lanes === 'gateway' || by === 'ipv4' ? undefined : await linkLocal.find(mac)
+  const direct = lanes === 'gateway' || by === 'ipv4' ? undefined : await linkLocals.find(mac)
   // A helper that was started again has taken its lanes away: this one is opened once more.
   const gateway = async (): Promise<string> => (await ask('open-lane', asked).catch(noLane)).source
   let opened = false
@@ -111,14 +159,14 @@ async function laneOf(
     opened = true
     return gateway()
   }
-  const source = direct === undefined ? await open() : (linkLocal.own() ?? '')
+  const source = direct === undefined ? await open() : (direct.own ?? '')
   return {
     ...target,
     source,
     connect: async (port) => {
       if (direct !== undefined)
         try {
-          return await dialLinkLocal(direct, port)
+          return await dialLinkLocal(direct.address, port)
         } catch (error) {
           if (by === 'link-local') throw error
         }

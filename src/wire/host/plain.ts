@@ -11,11 +11,11 @@ import { setTimeout as pause } from 'node:timers/promises'
 import { hostsOf, parseCidr, sameSubnet } from '../../core/addressing/ipv4'
 import { nothingHeard } from '../../core/muster/events'
 import { echoes } from '../helper/echo'
-import { neighboursShown } from '../helper/ip-command'
+import { interfaces, neighboursShown, vlansOn } from '../helper/ip-command'
 import { WireError } from '../wire-error'
 import { dial, dialLinkLocal } from './dial'
 import { type Host, HostAwayError, type Lane, type LaneTarget, type Neighbour } from './host'
-import { LinkLocal } from './link-local'
+import { type FoundByLink, LinkLocals } from './link-locals'
 
 const discardPort = 9
 const settleMs = 250
@@ -26,21 +26,30 @@ const mostLooks = 4
 
 /** @param interfaceName  the wired one to the bench */
 export function plainHost(interfaceName: string): Host {
-  const linkLocal = new LinkLocal(interfaceName)
+  const linkLocals = new LinkLocals()
+  linkLocals.on([interfaceName])
+  /** Interfaces for tagged VLANs on top of it that the laptop has of its own: by VLAN. */
+  let vlans: ReadonlyMap<number, string> = new Map()
   let lanes = 0
 
+  const names = (): string[] => [interfaceName, ...vlans.values()]
   const own = (): { address: string; cidr: string; prefix: number }[] =>
-    (networkInterfaces()[interfaceName] ?? []).flatMap(({ family, address, cidr }) =>
-      family === 'IPv4' && cidr ? [{ address, cidr, prefix: Number(cidr.split('/')[1]) }] : [],
+    names().flatMap((name) =>
+      (networkInterfaces()[name] ?? []).flatMap(({ family, address, cidr }) =>
+        family === 'IPv4' && cidr ? [{ address, cidr, prefix: Number(cidr.split('/')[1]) }] : [],
+      ),
     )
   const sharing = (address: string) => own().find((each) => sameSubnet(each.address, address, each.prefix))
   const ask = async (addresses: readonly string[]): Promise<Neighbour[]> => {
     await touch(addresses)
     const asked = new Set(addresses)
     const isThere = async (address: string): Promise<boolean> => (await echoes(address)) || (await answersTcp(address))
-    const found = await neighboursShown(interfaceName, 'ipv4').catch((cause: Error) => {
-      throw new HostAwayError(`the wire does not work: ${cause.message}`, { cause })
-    })
+    const shown = names().map((name) => neighboursShown(name, 'ipv4'))
+    const found = (
+      await Promise.all(shown).catch((cause: Error) => {
+        throw new HostAwayError(`the wire does not work: ${cause.message}`, { cause })
+      })
+    ).flat()
     // The kernel remembers neighbours for a while after they are gone: what it did not hear of now is asked itself.
     const checked = await Promise.all(
       found
@@ -57,10 +66,10 @@ export function plainHost(interfaceName: string): Host {
       if (!(interfaceName in networkInterfaces()))
         throw new HostAwayError(`the wire does not work: ${interfaceName} is down or gone`)
       const addresses = own().map(({ cidr }) => ({ cidr, origin: 'own' as const }))
-      return { interfaceName, addresses, lanes, vlans: [], pace: 1 }
+      return { interfaceName, addresses, lanes, vlans: [...vlans.keys()], silentVlans: [], vlanFault: null, pace: 1 }
     },
     canAsk: async (address) => sharing(address) !== undefined,
-    onLink: async (mac) => (await linkLocal.find(mac)) !== undefined,
+    onLink: async (mac) => (await linkLocals.find(mac)) !== undefined,
     arp: async (address) => {
       // A slow unit takes its time, and silence is believed only when it lasts.
       for (let look = 1; sharing(address); look += 1) {
@@ -71,13 +80,23 @@ export function plainHost(interfaceName: string): Host {
     },
     neighbours: async (subnets) => ask(subnets.flatMap(hostsToAsk).filter((address) => sharing(address) !== undefined)),
     heard: async () => {
-      const everybody = [...(await linkLocal.everybody()).keys()]
+      const everybody = await linkLocals.everybody()
       return { ...nothingHeard, introductions: [], onLink: everybody.map((mac) => ({ mac, address: null })) }
     },
     keepOff: async () => {},
+    reachVlans: async (asked) => {
+      // Only where there is `ip` can it be told which of the interfaces those are.
+      const shown = await interfaces().catch(() => [])
+      vlans = new Map(
+        vlansOn(interfaceName, shown)
+          .filter(({ vlan, flags }) => asked.includes(vlan) && flags.includes('UP'))
+          .map(({ vlan, ifname }) => [vlan, ifname]),
+      )
+      linkLocals.on(names())
+    },
     openLane: async (target) => {
       lanes += 1
-      return laneOf(target, await linkLocal.find(target.mac), linkLocal.own(), sharing(target.address)?.address, () => {
+      return laneOf(target, await linkLocals.find(target.mac), sharing(target.address)?.address, () => {
         lanes -= 1
       })
     },
@@ -89,8 +108,7 @@ export function plainHost(interfaceName: string): Host {
 
 function laneOf(
   target: LaneTarget,
-  direct: string | undefined,
-  ownLinkLocal: string | undefined,
+  direct: FoundByLink | undefined,
   ownIpv4: string | undefined,
   closed: () => void,
 ): Lane {
@@ -99,9 +117,9 @@ function laneOf(
   let open = true
   return {
     ...target,
-    source: (byLink === undefined ? ownIpv4 : ownLinkLocal) ?? '',
+    source: (byLink === undefined ? ownIpv4 : byLink.own) ?? '',
     connect: async (port) => {
-      if (byLink !== undefined) return dialLinkLocal(byLink, port)
+      if (byLink !== undefined) return dialLinkLocal(byLink.address, port)
       if (ownIpv4 !== undefined) return dial(address, port, ownIpv4)
       throw new WireError('unreachable', `this laptop has no address in the subnet of ${address}, and no wire helper`)
     },

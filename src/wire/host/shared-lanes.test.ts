@@ -28,6 +28,7 @@ function host() {
     arp: async () => [],
     neighbours: async () => [],
     heard: async () => ({ ...nothingHeard, introductions: [] }),
+    reachVlans: async () => undefined,
     keepOff: async () => {},
     openLane: opened,
     restore: async () => {},

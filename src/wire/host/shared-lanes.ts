@@ -21,6 +21,7 @@ export function sharedLanes(host: Host): Host {
     neighbours: (subnets) => host.neighbours(subnets),
     heard: () => host.heard(),
     keepOff: (ranges) => host.keepOff(ranges),
+    reachVlans: (vlans) => host.reachVlans(vlans),
     restore: () => host.restore(),
     openLane: async (target) => {
       const key = keyOf(target)
