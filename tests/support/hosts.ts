@@ -12,15 +12,19 @@ import { type BenchWire, benchWire, macOf } from './namespaces'
 
 const factory = '172.30.9.1'
 
-/** A host that is set by commands, and has no radio: what differs between one and many is the wire alone. */
-const card = `
+/**
+ * A host that is set by commands, and has no radio: what differs between one and many is the wire alone.
+ *
+ * @param applySeconds  how long it takes to come to a new address
+ */
+const cardOf = (applySeconds: number): string => `
 maker: Bench
 model: host
 role: access-point
 recognise: { macPrefixes: ["02:ab:00"] }
 factory: { address: ${factory}, prefix: 24, addressing: static, login: { user: root, password: boxed }, port: 22 }
 power: { poe: mains, watts: 5 }
-timing: { start: 2, apply: 5, restart: 5 }
+timing: { start: 2, apply: ${applySeconds + 4}, restart: 5 }
 lights: { none: it has none }
 reset: { steps: [Make it anew.], seconds: 1 }
 radios: []
@@ -48,7 +52,7 @@ dialect:
     - sets: [management.method, management.address, management.prefix, management.vlan]
       commands:
         - run: >-
-            rm -f /run/kept; setsid sh -c 'sleep 1; from=$(ip -o -4 addr show to "\${1%/*}" | cut -d" " -f2);
+            rm -f /run/kept; setsid sh -c 'sleep ${applySeconds}; from=$(ip -o -4 addr show to "\${1%/*}" | cut -d" " -f2);
             [ -z "$4" ] || ip link add link eth0 name "$3" type vlan id "$4"; ip link set "$3" up;
             ip addr del "$1" dev "$from"; ip addr add "$2" dev "$3"; sleep 90;
             [ -e /run/kept ] || { ip addr del "$2" dev "$3"; ip addr add "$1" dev "$from"; }' move
@@ -143,10 +147,15 @@ export function hostBench(count: number, folder: string): HostBench {
   }
 }
 
-/** A job for them, as a file. @param demo  the text of a job file whose brief it takes */
-export function hostJob(demo: string, count: number): string {
+/**
+ * A job for them, as a file.
+ *
+ * @param demo          the text of a job file whose brief it takes
+ * @param applySeconds  how long a host takes to come to a new address
+ */
+export function hostJob(demo: string, count: number, applySeconds = 1): string {
   const job = parse(demo)
-  job.cards = [card]
+  job.cards = [cardOf(applySeconds)]
   job.units = Array.from({ length: count }, (_, index) => {
     const name = `host-${index + 1}`
     return { id: name, name, place: 'bench', model: 'Bench host', mac: macOf(index), serial: '', port: index + 1 }

@@ -29,7 +29,7 @@ export function LaptopStrip() {
           </span>
         ))}
         {laptop?.vlans.map((vlan) => (
-          <span key={vlan} className={classes.chip}>
+          <span key={vlan} className={`${classes.chip} mono`}>
             VLAN {vlan}, with its tag
           </span>
         ))}
