@@ -4,6 +4,7 @@ import type { JobDocument } from '../../src/core/job/job-document'
 import type { Step } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
 import { openSecret } from '../../src/store/secrets'
+import type { Host } from '../../src/wire/host/host'
 import { type Bench, openBench } from '../support/bench'
 import { broughtHomeAfter } from '../support/power-cut'
 import { wholeBrief } from '../support/whole-brief'
@@ -45,3 +46,45 @@ it.each<Step>(['networks', 'password', 'return', 'save'])(
     expect(bench.lab.air.everOpen).toEqual([])
   },
 )
+
+/** A wire on which a unit that was told to move is seen at its old address for some looks more, and takes no connection. */
+function slowToLeave(own: Host, [old, goal]: readonly [string, string]) {
+  let looks = 0
+  const calls: string[] = []
+  const isLeaving = (): boolean => device().effective.wired.address === goal && looks < 8
+  const host: Host = {
+    ...own,
+    arp: async (address) => {
+      if (!isLeaving()) return own.arp(address)
+      looks += 1
+      return address === old ? [mac] : []
+    },
+    openLane: async (target) => {
+      const lane = await own.openLane(target)
+      return {
+        ...lane,
+        connect: (port) => {
+          if (target.address === old && isLeaving()) calls.push(`port ${port}`)
+          return lane.connect(port)
+        },
+      }
+    },
+  }
+  return { host, calls }
+}
+
+it('is not called at its old address while it may still leave it: such a call would hang', async () => {
+  bench = await openBench({ change: yard, pace: 100 })
+  let calls: readonly string[] = []
+  bench.startRunner({
+    host: (own) => {
+      const slow = slowToLeave(own, ['172.31.9.1', '10.44.8.20'])
+      calls = slow.calls
+      return slow.host
+    },
+  })
+  await bench.order()
+  await bench.settled()
+  expect(answers(await row()), JSON.stringify(await row())).toBe(true)
+  expect(calls).toEqual([])
+})

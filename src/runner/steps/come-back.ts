@@ -24,11 +24,14 @@ export async function comeBack(run: UnitRun): Promise<string> {
   const byMac = target.compiled.config.unit['management.method'] === 'dhcp' ? 'by-mac-too' : 'there-only'
   const found = await waits.until(
     async (): Promise<Located | undefined> => {
-      const seen = await locate(run, old === undefined || old === goal ? [goal] : [goal, old], byMac)
+      // While it may still leave its old address, what answers there says nothing, and a connection to it may hang.
+      const stillLeaves = mayStillMove && !mayStillMove.hasPassed()
+      const places = old === undefined || old === goal || stillLeaves ? [goal] : [goal, old]
+      const seen = await locate(run, places, byMac)
       if (seen?.answers === 'service' && seen.address === goal) return seen
       if (seen?.answers === 'service' && told) {
         if (await isElsewhereByDhcp(run, seen.address)) return seen
-        if (!mayStillMove || mayStillMove.hasPassed()) throw new CameBackUnchanged(seen.address)
+        if (!stillLeaves) throw new CameBackUnchanged(seen.address)
       }
       if (!told) await journal.tell('return', { kind: 'waiting', until, waitingFor: 'restarting' })
       told = true
