@@ -89,7 +89,8 @@ it('that is one too many for the licence is turned away with that reason, and th
 
 it('that load another image first say so and join; one that was sold for another country is turned away', async () => {
   const old = new Map<string, StandInSheet>([
-    ['Tarnhelm T2', { ...tarnhelmT2, firmware: '6.9.0' }],
+    // Long enough to be seen on a busy machine: it says that it loads while it does.
+    ['Tarnhelm T2', { ...tarnhelmT2, firmware: '6.9.0', timing: { ...tarnhelmT2.timing, image: 500 } }],
     ['Tarnhelm T3', { ...tarnhelmT3, soldFor: 'US' }],
   ])
   bench = await openBench({ change: office, pace: 100, lab: { dhcp, variants: old } })
