@@ -3,24 +3,11 @@
  * it when it is shown, and nothing is found by its words.
  */
 import { z } from 'zod'
-import { type JoinReason, joinReasons } from './join-reasons'
+import { addressHolds } from './held-address'
+import { joinHolds } from './held-joins'
+import { again, byItself, cable, type HeldWords, lightWords } from './held-words'
 
-export interface HeldWords {
-  readonly why: string
-  /** What the hands should do, in order. */
-  readonly hands: readonly string[]
-  readonly more?: string | undefined
-  /** A press that the page offers for it. */
-  readonly press?: 'trust-new-certificate' | undefined
-  /** What shows that hands have helped: then it is mustered by itself. Without it, nobody but a person begins again. */
-  readonly resumesWhen?: 'it-answers' | 'it-was-away' | undefined
-}
-
-const again = 'Then muster it again.'
-const byItself = 'It carries on by itself when it answers.'
-const cable = (port: number | null): string => (port === null ? 'its cable' : `the cable in port ${port}`)
-const lightWords = (lights: readonly string[]): string =>
-  `Look at its light: ${[...lights, 'dark means no power'].join(', ')}.`
+export type { HeldWords } from './held-words'
 
 const reasons = {
   /** Kept before reasons had codes. */
@@ -87,61 +74,6 @@ const reasons = {
     hands: [`Sign out wherever ${name} is open in a browser, and close that tab.`, again],
     more: `It said: ${said}`,
   }),
-  'no-controller': ({ by }: { by: readonly string[] }): HeldWords => ({
-    why: `It is set through ${by.join(' or ')}, and none is on the kit list.`,
-    hands: ['Put its controller on the kit list.', again],
-  }),
-  'controller-not-ready': ({ name }: { name: string }): HeldWords => ({
-    why: `Its controller ${name} does not answer yet.`,
-    hands: [`Muster ${name} first, or with it.`, again],
-  }),
-  'no-discovery': ({
-    name,
-    address,
-    port,
-    answers,
-    told = [],
-  }: {
-    name: string
-    address: string
-    port: number | null
-    /** What the controller answers to a discovery of ours; null where it does not. */
-    answers: { joined: number; most: number } | null
-    /** Where DHCP sends it, and it should not; muster of before did not ask. */
-    told?: readonly string[]
-  }): HeldWords => ({
-    why:
-      told.length > 0
-        ? `DHCP sends it to ${told.join(', ')}, and its controller ${name} is at ${address}.`
-        : `It does not find its controller ${name}.`,
-    more: answers
-      ? `${name} answers a discovery from here, and has ${answers.joined} of ${answers.most} joined: the way to it is missing.`
-      : `${name} answers no discovery from here either (CAPWAP, UDP 5246).`,
-    hands: [
-      ...(told.length > 0 ? [`Have the DHCP server give out ${address} in option 138.`] : []),
-      `See that ${port === null ? 'its port' : `port ${port}`} is in the subnet of ${address}, or that DHCP tells it the address (option 138 or 43).`,
-      'Take its cable out for ten seconds, so that it looks again.',
-      byItself,
-    ],
-    resumesWhen: 'it-was-away',
-  }),
-  'another-controller': (p: { name: string; other: string; at: string; port: number | null }): HeldWords => ({
-    why: `It does not join ${p.name}: another controller, ${p.other || 'without a name'} at ${p.at}, answers beside it.`,
-    hands: [
-      `Take it off the list of ${p.other || p.at}, or take that controller off this network.`,
-      `Take ${cable(p.port)} out for ten seconds, so that it looks again.`,
-      byItself,
-    ],
-    resumesWhen: 'it-was-away',
-  }),
-  'turned-away': ({ name, reason }: { name: string; reason: JoinReason }): HeldWords => ({
-    why: `${name} turns it away: ${joinReasons[reason].why}.`,
-    hands: [...joinReasons[reason].hands, again],
-  }),
-  'join-hangs': ({ standing, seconds }: { standing: string; seconds: number }): HeldWords => ({
-    why: `It is still ${standing} after ${seconds} s.`,
-    hands: ['Leave it powered for two minutes more, and muster it again.', 'If it stays, reset it.'],
-  }),
   'laptop-lacks': ({ what }: { what: string }): HeldWords => ({
     why: 'It takes a program that this laptop lacks.',
     hands: ['Install it: muster doctor says how.', again],
@@ -201,48 +133,6 @@ const reasons = {
     why: 'It still takes the factory password.',
     hands: ['Muster it again.', `If it happens twice, reset it: ${reset}`, 'Do not leave it on site like this.'],
   }),
-  'trades-addresses': ({ other }: { other: string }): HeldWords => ({
-    why: `It and ${other} are to trade addresses.`,
-    hands: [
-      'Plan a free address for one of them, and muster both.',
-      'Then plan the address that you want for it, and muster it again.',
-    ],
-  }),
-  'address-taken': ({ address, mac }: { address: string; mac: string }): HeldWords => ({
-    why: `${address} is taken by ${mac}.`,
-    hands: ['Find that device and take it off the wire, or plan another address.', 'Then muster this unit again.'],
-  }),
-  'address-of-another': ({ address, other }: { address: string; other: string }): HeldWords => ({
-    why: `${address} is still the address of ${other}.`,
-    hands: [
-      `Muster ${other} as well: it is to have another. Or plan another address for this unit.`,
-      'Then muster this unit again.',
-    ],
-  }),
-  'vlan-not-carried': (p: { vlan: number; port: number | null; fault?: string | null }): HeldWords => ({
-    why: `This laptop does not reach VLAN ${p.vlan}, on which the unit is to be managed.`,
-    hands: [
-      ...(p.fault ? [`It has no interface for it: ${p.fault}. Make one, or work from a laptop that can.`] : []),
-      `Have the switch carry VLAN ${p.vlan} with its tag, ${p.port === null ? 'to the unit' : `on port ${p.port}`} and to this laptop.`,
-      again,
-    ],
-  }),
-  'vlan-silent': ({ vlan, port }: { vlan: number; port: number | null }): HeldWords => ({
-    why: `Nobody is heard on VLAN ${vlan}, on which the unit is to be managed: whether this laptop reaches it cannot be told.`,
-    hands: [
-      `Plug in the router, or anything else that is on VLAN ${vlan}: who is heard there shows that the way is open.`,
-      `Have the switch carry VLAN ${vlan} with its tag, ${port === null ? 'to the unit' : `on port ${port}`} and to this laptop.`,
-      again,
-    ],
-  }),
-  'not-reserved': (p: { got: string; address: string; mac: string }): HeldWords => ({
-    why: `The DHCP server gives it ${p.got}, and the plan has ${p.address}.`,
-    hands: [
-      `Have the server keep ${p.address} for ${p.mac}: Plan, Addresses has the list for it.`,
-      'Take its cable out for ten seconds, so that it asks again.',
-      again,
-    ],
-  }),
   'image-not-kept': ({ file, model }: { file: string; model: string }): HeldWords => ({
     why: `The image ${file} for ${model} is not here any more, or is damaged.`,
     hands: ['Give it to the brief again, under its firmware.', again],
@@ -262,16 +152,6 @@ const reasons = {
   'still-applying': ({ seconds }: { seconds: number }): HeldWords => ({
     why: `It is still applying after ${seconds} s.`,
     hands: ['Leave it powered for two minutes more.', 'Then muster it again: it goes on where it stopped.'],
-  }),
-  'did-not-return': ({ address, light }: { address: string; light: string }): HeldWords => ({
-    why: `It did not come back at ${address}.`,
-    hands: [`Look at its light: ${light}.`, 'Take its cable out for ten seconds and put it in again.', byItself],
-    resumesWhen: 'it-answers',
-  }),
-  'came-back-unchanged': ({ address }: { address: string }): HeldWords => ({
-    why: 'It came back as it was before.',
-    hands: ['Leave it powered, and muster it again.', 'If it happens twice, set it aside: its firmware may be faulty.'],
-    more: `It came back at ${address}.`,
   }),
   'not-saved': (_none: object): HeldWords => ({
     why: 'It says that it has not saved.',
@@ -300,6 +180,8 @@ const reasons = {
     hands: ['Muster it again: what is right is left alone.', 'If it stays, look at the same point by hand.'],
     more: all.join(' '),
   }),
+  ...addressHolds,
+  ...joinHolds,
 } as const
 
 export type HeldCode = keyof typeof reasons

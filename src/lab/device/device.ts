@@ -16,8 +16,10 @@ import type { RadioNow } from './radio-now'
 import { RadioRules } from './radio-rules'
 import { Refusal } from './refusal'
 import { same } from './same'
+import { checkSettings, inWholeSteps } from './settings-rules'
 import { quietSite, type Site } from './site'
 import type { StandInSheet } from './stand-in-sheet'
+import { Transmitters } from './transmitters'
 
 export type Phase = 'off' | 'starting' | 'up' | 'applying'
 
@@ -43,15 +45,12 @@ export class Device {
   #firmware: string
   readonly #slot = new ImageSlot()
   readonly #rules: RadioRules
+  readonly #transmitters: Transmitters
   #callOff: () => void = () => {}
   /** Lab time at which it has started. */
   #startsUntil = 0
   /** Lab time at which it came up. */
   #upSince = 0
-  /** Lab time at which the radios began to listen or transmit. */
-  #radiosSince = 0
-  /** Where radios are since they heard radar, by band. */
-  readonly #fledTo = new Map<string, { left: number; channel: number; width: number }>()
   /** Told whenever the unit starts or stops to answer. */
   onPhase: (phase: Phase) => void = () => {}
   /** Told after each change of what is in effect. */
@@ -69,6 +68,7 @@ export class Device {
     this.#firmware = firmware ?? sheet.firmware
     const { login } = sheet.factory
     this.#rules = new RadioRules(sheet, regulatory)
+    this.#transmitters = new Transmitters(this.#rules, clock)
     this.#staged = this.#effective = this.#saved = settings ?? factorySettings(sheet, identity)
     this.#passwords = new Map(Object.entries(passwords ?? { [login.user]: login.password }))
   }
@@ -202,8 +202,9 @@ export class Device {
     if (this.#phase === 'applying')
       throw new Refusal('in-use', 'changes are being applied; try again when it has restarted')
     const countryChanged = next.country !== this.#staged.country
-    const after = this.#kept(countryChanged ? this.#rules.reset(next) : next)
-    this.#check(after, passwords)
+    const after = inWholeSteps(this.sheet, countryChanged ? this.#rules.reset(next) : next)
+    checkSettings(this.sheet, after, passwords)
+    this.#rules.check(after)
     for (const user of this.#staged.users) if (!after.users.includes(user)) this.#passwords.delete(user)
     for (const [user, password] of passwords) this.#passwords.set(user, password)
     this.#staged = after
@@ -269,63 +270,24 @@ export class Device {
 
   /** Radar on the channel of a radio that must listen for it: it leaves for one where it need not, at once. */
   hearRadar(band: string): void {
-    const radio = this.#effective.radios.find((each) => each.band === band)
-    if (!radio?.on || !this.serviceIsUp || this.#rules.listenSeconds(this.#effective, radio) === 0) return
-    const refuge = this.#rules.withoutRadar(this.#effective, radio)
-    if (refuge) this.#fledTo.set(band, { left: radio.channel, ...refuge })
+    if (this.serviceIsUp) this.#transmitters.hearRadar(this.#effective, band)
   }
 
   /** What the radios really do now. */
   air(): RadioNow[] {
-    const listenedFor = (this.clock.now() - this.#radiosSince) / 1000
-    return this.#effective.radios.map((set): RadioNow => {
-      const fled = this.#fledTo.get(set.band)
-      const radio = fled?.left === set.channel ? { ...set, channel: fled.channel, width: fled.width } : set
-      const left = radio === set ? undefined : set.channel
-      if (!this.serviceIsUp || !radio.on) return { radio, condition: 'off', listensFor: 0, networks: [] }
-      const listensFor = Math.max(0, Math.ceil(this.#rules.listenSeconds(this.#effective, radio) - listenedFor))
-      if (listensFor > 0) return { radio, condition: 'listening', listensFor, networks: [] }
-      const networks = this.#effective.networks.filter((each) => each.on && each.bands.includes(radio.band))
-      return { radio, condition: 'on-air', listensFor: 0, networks, left }
-    })
+    return this.serviceIsUp ? this.#transmitters.now(this.#effective) : this.#transmitters.off(this.#effective)
   }
 
   #takeEffect(settings: DeviceSettings): void {
     const before = this.#effective
     this.#effective = settings
     if (this.sheet.saves === 'itself') this.#saved = settings
-    if (before.country !== settings.country) this.#radiosSince = this.clock.now()
+    if (before.country !== settings.country) this.#transmitters.listenAnew()
     this.#remember()
     this.onEffect()
     const moved = !same(before.wired, settings.wired)
     // The answer to whoever moved it still goes out; then nobody is connected any more.
     if (moved) this.clock.after(1, () => this.onPhase(this.#phase === 'up' ? 'starting' : this.#phase))
-  }
-
-  /** Rates are kept in whole steps. */
-  #kept(settings: DeviceSettings): DeviceSettings {
-    const step = this.sheet.rateStep
-    const whole = (kbps: number | null): number | null =>
-      kbps === null ? null : Math.max(1, Math.floor(kbps / step)) * step
-    const networks = settings.networks.map((each) => ({
-      ...each,
-      clientRate: whole(each.clientRate),
-      totalRate: whole(each.totalRate),
-    }))
-    return { ...settings, networks }
-  }
-
-  #check(settings: DeviceSettings, passwords: ReadonlyMap<string, string>): void {
-    const { mostNetworks, securities, passwordShortest } = this.sheet
-    if (settings.networks.length > mostNetworks)
-      throw new Refusal('invalid-value', `at most ${mostNetworks} networks`, 'network')
-    for (const { name, mode } of settings.networks)
-      if (!securities.includes(mode))
-        throw new Refusal('invalid-value', `network "${name}" cannot be ${mode}`, 'network')
-    this.#rules.check(settings)
-    for (const password of passwords.values())
-      if (password.length < passwordShortest)
-        throw new Refusal('invalid-value', `a password has ${passwordShortest} characters at least`, 'authentication')
   }
 
   #remember(): void {
@@ -336,8 +298,8 @@ export class Device {
     this.#startsUntil = this.clock.now() + seconds * 1000
     this.#enter('starting')
     this.#callOff = this.clock.after(seconds, () => {
-      this.#radiosSince = this.#upSince = this.clock.now()
-      this.#fledTo.clear()
+      this.#upSince = this.clock.now()
+      this.#transmitters.start()
       this.#enter('up')
     })
   }
