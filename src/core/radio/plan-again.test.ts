@@ -48,3 +48,11 @@ describe('what is planned already', () => {
     }
   })
 })
+
+it.each([330, 400, 1001])(
+  'is made better by more work: a thorough plan of %i radios costs less than a quick one',
+  (radios) => {
+    const problem = fieldOf(radios)
+    expect(withBandwidth(planChannels(problem))).toBeLessThan(withBandwidth(planChannels(problem, 'quick')))
+  },
+)

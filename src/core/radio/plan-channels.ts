@@ -68,8 +68,11 @@ function solve(field: ChannelField, effort: Effort): void {
   const work = workFor(field.radios.length, effort)
   const random = seeded(field.radios.length * 7919 + field.neighbour.length)
   if (field.radios.length <= smallField) searchAll(field, work, random)
-  else if (effort === 'thorough') anneal(field, work, random)
-  else searchLocally(field, work, random)
+  else {
+    if (effort === 'thorough') anneal(field, work, random)
+    // What annealing leaves comes further down, neighbourhood by neighbourhood.
+    searchLocally(field, workFor(field.radios.length, 'quick'), random)
+  }
 }
 
 /** Radios without a block go where they are set to be, if that is still one of their options. */
