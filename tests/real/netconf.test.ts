@@ -1,5 +1,6 @@
 /** The netconf dialect commissions Debian's netconfd with our modules, behind Debian's sshd, like any unit. */
 import { createHash } from 'node:crypto'
+import { type AddressInfo, connect, createServer, type Server } from 'node:net'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { compare, stepOf } from '../../src/core/config/compare'
 import { keyText } from '../../src/core/config/unit-config'
@@ -64,6 +65,33 @@ it('says who it is, and lets nobody in with another password', async () => {
   session = open()
   expect(await session.identify()).toMatchObject({ banner: expect.stringMatching(/^SSH-2\.0-OpenSSH/) })
   await expect(session.signIn({ ...login, password: 'wrong' })).rejects.toMatchObject({ kind: 'refused' })
+})
+
+/** Leads to a port, and passes on what the client sends in pieces of 200 ms: what it sends soon after each other comes at once. */
+async function inPieces(port: number): Promise<Server> {
+  const server = createServer((near) => {
+    const far = connect(port, '127.0.0.1')
+    far.pipe(near)
+    const piece: Buffer[] = []
+    near.on('data', (bytes: Buffer) => {
+      if (piece.push(bytes) === 1) setTimeout(() => far.write(Buffer.concat(piece.splice(0))), 200)
+    })
+    near.on('close', () => far.destroy())
+    for (const socket of [near, far]) socket.on('error', () => undefined)
+  })
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
+  return server
+}
+
+it('answers a first question that comes in one piece with our hello', async () => {
+  const server = await inPieces(unit.port)
+  const { port } = server.address() as AddressInfo
+  const direct = await NetconfSession.open(lane, port, login, pin)
+  expect((await direct.rpc('<get-config><source><running/></source></get-config>')).name).toBe('rpc-reply')
+  // What had it read on is answered too, and taken for no answer of the next.
+  expect((await direct.rpc('<validate><source><running/></source></validate>')).children[0]?.name).toBe('ok')
+  direct.close()
+  server.close()
 })
 
 it('takes every setting step by step, and shows each as it was asked', async () => {

@@ -7,6 +7,7 @@ import { existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it, vi } from 'vitest'
+import { spawnNetconfd } from '../support/netconfd'
 
 const model = join(import.meta.dirname, '../../models/air-muster-wireless.yang')
 const namespace = 'urn:uuid:6f0d6a2e-9d4b-4c55-8f0e-2b1c7a53e9d4'
@@ -22,7 +23,7 @@ let heard = ''
 let told = ''
 
 beforeAll(async () => {
-  server = spawn('/usr/sbin/netconfd', [
+  server = spawnNetconfd([
     '--no-startup',
     `--module=${model}`,
     `--superuser=${process.env.USER ?? 'root'}`,

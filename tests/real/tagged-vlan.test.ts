@@ -5,7 +5,7 @@
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { afterAll, beforeAll, expect, it } from 'vitest'
+import { afterEach, beforeEach, expect, it } from 'vitest'
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
 import { bundleIfStale } from '../../scripts/lib/bundle.mjs'
 import { type Guest, startGuest } from '../support/guests'
@@ -24,7 +24,7 @@ const guest = async (name: string, mac: string, megabytes: number, begins: strin
   return started
 }
 
-beforeAll(async () => {
+beforeEach(async () => {
   // Guests cannot write to this folder.
   await bundleIfStale()
   folder = mkdtempSync(join(tmpdir(), 'air-muster-tagged-'))
@@ -42,8 +42,8 @@ beforeAll(async () => {
   const job = hostJob(readFileSync('data/demo/port-ellery.yaml', 'utf8'), count)
   writeFileSync(join(folder, 'laptop', 'job.yaml'), job.replace('brief:', 'brief:\n  managementTagged: true'))
 }, 120_000)
-afterAll(() => {
-  for (const each of guests) each.close()
+afterEach(() => {
+  for (const each of guests.splice(0)) each.close()
   wire?.close()
   rmSync(folder, { recursive: true, force: true })
 })

@@ -1,5 +1,5 @@
 /** Debian's netconfd with our modules behind Debian's own sshd: a NETCONF unit that nobody here wrote. */
-import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
+import { type ChildProcess, type ChildProcessWithoutNullStreams, execFileSync, spawn } from 'node:child_process'
 import { cpSync, existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { connect } from 'node:net'
 import { tmpdir } from 'node:os'
@@ -25,12 +25,19 @@ export interface NetconfdUnit {
   close(): Promise<void>
 }
 
+/** It keeps its configuration below the home of its user: each has one of its own there, and none is left. */
+export function spawnNetconfd(words: readonly string[]): ChildProcessWithoutNullStreams {
+  const script = `kept=$(getent passwd "$(id -u)" | cut -d: -f6)/.yuma
+    mkdir -p "$kept" && mount -t tmpfs none "$kept" && exec /usr/sbin/netconfd "$@"`
+  return spawn('unshare', ['-m', 'sh', '-c', script, 'netconfd', ...words])
+}
+
 /** @param password  of its user `root` */
 export async function startNetconfd(port: number, password: string): Promise<NetconfdUnit> {
   const folder = mkdtempSync(join(tmpdir(), 'air-muster-netconf-'))
   const socket = join(folder, 'ncx.sock')
   let told = ''
-  const server = spawn('/usr/sbin/netconfd', [
+  const words = [
     '--no-startup',
     `--modpath=${modulePath}`,
     ...modules.map((module) => `--module=${module}`),
@@ -39,7 +46,8 @@ export async function startNetconfd(port: number, password: string): Promise<Net
     '--target=candidate',
     `--port=${port}`,
     `--ncxserver-sockname=${socket}`,
-  ])
+  ]
+  const server = spawnNetconfd(words)
   for (const stream of [server.stdout, server.stderr]) stream.on('data', (data: Buffer) => (told += data.toString()))
   await vi.waitFor(() => expect(existsSync(socket), told.slice(-2000)).toBe(true), { timeout: 20_000 })
   const sshd = startSshd(folder, port, socket, password)

@@ -14,6 +14,7 @@ import { childOf, type Element, parseXml } from './xml'
 export const base = 'urn:ietf:params:xml:ns:netconf:base:1.0'
 const capability = 'urn:ietf:params:netconf:'
 const replyMs = 20_000
+const nudgeMs = 2000
 const notifications = 'urn:ietf:params:xml:ns:netconf:notification:1.0'
 const isNotification = /^\s*(<\?xml[^>]{0,200}\?>)?\s*<([\w.-]{1,40}:)?notification[\s>]/
 
@@ -29,6 +30,8 @@ export class NetconfSession {
   readonly #channel: ClientChannel
   readonly #reader = new FrameReader()
   #asked = 0
+  /** Of questions that only had it read on: nobody waits for their replies. */
+  readonly #nudges = new Set<string>()
   #waiting: { resolve: (message: string) => void; reject: (error: Error) => void } | undefined
   #fault: WireError | undefined
   /** Whether its hello has come. */
@@ -108,19 +111,41 @@ export class NetconfSession {
    * @returns          the reply @throws RpcRejection where it says no, WireError
    */
   async rpc(operation: string): Promise<Element> {
+    const id = this.#ask(operation)
+    const nudge = id === '1' ? setTimeout(() => this.#nudge(), nudgeMs) : undefined
+    try {
+      for (;;) {
+        const reply = parseXml(await this.#message())
+        // RFC 5277: one may come in between, where an earlier client has asked for them.
+        if (reply.name === 'notification') continue
+        if (reply.name !== 'rpc-reply' || reply.namespace !== base) throw new WireError('garbled', 'it does not reply')
+        const to = reply.attributes['message-id'] ?? ''
+        if (this.#nudges.delete(to)) continue
+        if (to !== id) throw new WireError('garbled', 'it replies to another question')
+        const rejection = rejectionIn(reply)
+        if (rejection) throw rejection
+        return reply
+      }
+    } finally {
+      clearTimeout(nudge)
+    }
+  }
+
+  /** @returns the number of the question */
+  #ask(operation: string): string {
     this.#asked += 1
     const id = String(this.#asked)
     this.#send(`<?xml version="1.0" encoding="UTF-8"?><rpc message-id="${id}" xmlns="${base}">${operation}</rpc>`)
-    for (;;) {
-      const reply = parseXml(await this.#message())
-      // RFC 5277: one may come in between, where an earlier client has asked for them.
-      if (reply.name === 'notification') continue
-      if (reply.name !== 'rpc-reply' || reply.namespace !== base) throw new WireError('garbled', 'it does not reply')
-      if (reply.attributes['message-id'] !== id) throw new WireError('garbled', 'it replies to another question')
-      const rejection = rejectionIn(reply)
-      if (rejection) throw rejection
-      return reply
-    }
+    return id
+  }
+
+  /**
+   * Some servers (Debian's netconfd is one) read a first question that comes in one piece with our hello only when more
+   * comes. Questions may follow each other without waiting (RFC 6241, 2.1): a small one has them read on.
+   */
+  #nudge(): void {
+    if (this.#fault) return
+    this.#nudges.add(this.#ask('<get><filter type="subtree"><none xmlns="urn:air-muster:none"/></filter></get>'))
   }
 
   close(): void {
