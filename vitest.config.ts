@@ -55,8 +55,6 @@ export default defineConfig({
     maxWorkers: 6,
     sequence: { sequencer: LongestFirst },
     isolate: false,
-    // The machine of the checks is shared: a test that it kept waiting is tried once more there, and nowhere else.
-    retry: process.env.CI ? 1 : 0,
     env: { AIR_MUSTER_ROOT: import.meta.dirname },
   },
 })
