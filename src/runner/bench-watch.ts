@@ -47,6 +47,8 @@ export class BenchWatch {
   #sweptAt: number | undefined
   #nextSweepAt = 0
   #rest = 1
+  /** Once it was put back, nothing that stays is added to the laptop before somebody sweeps or musters. */
+  #laptop: 'in use' | 'put back' = 'in use'
 
   constructor(parts: BenchWatchParts) {
     this.#parts = parts
@@ -67,6 +69,19 @@ export class BenchWatch {
     const roll = await rollOf(this.#parts.store, jobId, this.#rolls.get(jobId))
     this.#rolls.set(jobId, roll)
     return roll
+  }
+
+  /** Somebody works with the laptop again. */
+  takeUp(): void {
+    this.#laptop = 'in use'
+  }
+
+  /** Puts the laptop back as it was. */
+  async putBack(jobId: number): Promise<void> {
+    this.#laptop = 'put back'
+    await this.#sweeping?.over.catch(() => undefined)
+    await this.#parts.host.restore()
+    await this.tellLaptop(jobId)
   }
 
   /** Beside the orders, never before them: an order does not wait for a sweep that nobody asked for. */
@@ -109,7 +124,7 @@ export class BenchWatch {
         plans.map(({ address }) => address),
       ),
     )
-    await host.reachVlans(managedWithTag(job.brief))
+    if (this.#laptop === 'in use') await host.reachVlans(managedWithTag(job.brief))
     const hearing = host.heard()
     // Whatever the sweep comes to first, this is not left alone.
     hearing.catch(() => undefined)

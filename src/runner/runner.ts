@@ -153,13 +153,14 @@ export class Runner {
     const { store } = this.#options
     switch (order.kind) {
       case 'sweep':
+        this.#bench.takeUp()
         await this.#bench.sweep(order.jobId)
         return 'done'
       case 'restore-laptop':
-        await this.#host.restore()
-        await this.#bench.tellLaptop(order.jobId)
+        await this.#bench.putBack(order.jobId)
         return 'done'
       case 'muster': {
+        this.#bench.takeUp()
         const outcome = await muster({
           store,
           order,

@@ -11,7 +11,7 @@ import { sweep } from '../../src/runner/sweep'
 import { allEvents } from '../../src/store/events'
 import { addUnits, changeKit, listUnits } from '../../src/store/kit'
 import { loadKitCards } from '../../src/store/kit-card-files'
-import { placeOrder } from '../../src/store/orders'
+import { orderState, placeOrder } from '../../src/store/orders'
 import { loadPlans } from '../../src/store/plans'
 import { newestReport } from '../../src/store/runners'
 import { openSecrets, pinOnFirstSight } from '../../src/store/secrets'
@@ -166,6 +166,31 @@ describe('the runner', () => {
     const host = labHost({ url: bench.env.AIR_MUSTER_LAB_URL ?? '', token: bench.env.AIR_MUSTER_LAB_TOKEN ?? '' })
     await host.restore()
     expect(await host.laptop()).toMatchObject({ lanes: 0, addresses: [{ cidr: '10.44.8.250/24', origin: 'own' }] })
+  })
+
+  it('adds no interface for a VLAN to a laptop that was put back, before somebody sweeps again', async () => {
+    const opened = await openBench({
+      change: (job) => {
+        job.brief.managementTagged = true
+      },
+    })
+    bench = opened
+    let asked: (readonly number[])[] = []
+    opened.startRunner({ host: (own) => ({ ...own, reachVlans: async (vlans) => void asked.push(vlans) }) })
+    const { jobId } = opened
+    await placeOrder(opened.store, { jobId, kind: 'sweep', units: allUnits })
+    await expect.poll(() => asked[0], { timeout: 10_000 }).toEqual([44])
+    const report = async (): Promise<number> =>
+      (await newestReport(opened.store))?.sweptMsAgo ?? Number.POSITIVE_INFINITY
+    const restored = await placeOrder(opened.store, { jobId, kind: 'restore-laptop', units: allUnits })
+    await expect.poll(async () => (await orderState(opened.store, restored))?.status, { timeout: 10_000 }).toBe('done')
+    asked = []
+    // It sweeps on by itself, every 0.6 s at this pace.
+    await new Promise((resolve) => setTimeout(resolve, 2000))
+    expect(await report()).toBeLessThan(1500)
+    expect(asked).toEqual([])
+    await placeOrder(opened.store, { jobId, kind: 'sweep', units: allUnits })
+    await expect.poll(() => asked[0], { timeout: 10_000 }).toEqual([44])
   })
 
   it('shares the work with a second one: each order is done once', async () => {
