@@ -173,15 +173,22 @@ describe('every page', () => {
   })
 })
 
+/** Reads a stream of events until these words and a whole pulse have come: it comes in pieces of any size. */
+async function read(reply: Response, words: string): Promise<string> {
+  const reader = reply.body?.getReader()
+  const decoder = new TextDecoder()
+  let streamed = ''
+  while (!(streamed.includes(words) && /event: pulse\ndata: .*\n/.test(streamed)))
+    streamed += decoder.decode((await reader?.read())?.value, { stream: true })
+  await reader?.cancel()
+  return streamed
+}
+
 describe('the stream of events', () => {
   it('brings every event after the number that a browser saw last, of each job that it names, and a pulse', async () => {
     const reply = await ask('/api/events?after=port-ellery:0,nothing:0')
     expect(reply.headers.get('content-type')).toBe('text/event-stream')
-    const reader = reply.body?.getReader()
-    let streamed = ''
-    while (!(streamed.includes('"seq":1,') && streamed.includes('event: pulse')))
-      streamed += new TextDecoder().decode((await reader?.read())?.value)
-    await reader?.cancel()
+    const streamed = await read(reply, '"seq":1,')
     expect(streamed).toContain('{"job":"port-ellery","events":[{"seq":1,')
     const pulse = pulseSchema.parse(JSON.parse(/event: pulse\ndata: (.*)/.exec(streamed)?.[1] ?? ''))
     expect(pulse).toMatchObject({
@@ -199,12 +206,7 @@ describe('a row that cannot be read', () => {
     await appendEvents(store, broken, [{ at: new Date(), event: { kind: 'log', unit: 'hall-01', text: 'x' } }])
     await store.db.execute(`update events set event = '{}' where job_id = ${broken}`)
     const reply = await ask('/api/events?after=broken:0,port-ellery:0')
-    const reader = reply.body?.getReader()
-    let streamed = ''
-    while (!(streamed.includes('"job":"port-ellery"') && streamed.includes('event: pulse')))
-      streamed += new TextDecoder().decode((await reader?.read())?.value)
-    await reader?.cancel()
-    expect(streamed).toContain('"database":"answers"')
+    expect(await read(reply, '"job":"port-ellery"')).toContain('"database":"answers"')
     expect(await (await ask('/')).text()).toContain('A row of events.event cannot be read')
     expect((await ask('/jobs/broken/muster')).status).toBe(200)
     await deleteJob(store, broken, 'Broken', new Date())
