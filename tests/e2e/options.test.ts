@@ -1,7 +1,6 @@
 /** What the brief and the floor offer beyond the first walk, on the demo's jobs. */
 import { createHash } from 'node:crypto'
-import { mkdtempSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -76,7 +75,7 @@ describe('the brief', () => {
   })
 
   it('takes an image of a firmware in, with its digest to compare, and says what does not fit', async () => {
-    const file = join(mkdtempSync(join(tmpdir(), 'air-muster-image-')), 'tarnhelm-c1_7.3.0.bin')
+    const file = join(site.folder, 'tarnhelm-c1_7.3.0.bin')
     const bytes = Buffer.alloc(600_000, 'image')
     writeFileSync(file, bytes)
     await sees('No unit is given another firmware.')
