@@ -168,7 +168,7 @@ describe('three real access points at one address', () => {
   }, 200_000)
 
   it('answer from where radar has sent them, and the roll says so', async () => {
-    for (const index of [0, 1]) await bench.off(index)
+    await bench.off(1)
     const { text } = await installation.muster('run', 'port-ellery', '--wait', '--units', 'kauri-3')
     expect(await troubles()).toEqual([])
     expect(text).toContain('3 of 3 answer')

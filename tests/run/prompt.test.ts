@@ -51,7 +51,7 @@ it.each<Step>(['networks', 'password', 'return', 'save'])(
 function slowToLeave(own: Host, [old, goal]: readonly [string, string]) {
   let looks = 0
   const calls: string[] = []
-  const isLeaving = (): boolean => device().effective.wired.address === goal && looks < 8
+  const isLeaving = (): boolean => device().effective.wired.address === goal && looks < 3
   const host: Host = {
     ...own,
     arp: async (address) => {
