@@ -52,6 +52,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   if (!view) return 'ended'
   const chosen = view.units.filter((unit) => isSelected(order.units, unit.id))
   const { plans } = view
+  const { brief } = view.job
   const [{ secrets, times }, former, { pace }] = await Promise.all([
     openDatedSecrets(store, order.jobId),
     openFormerPasswords(store, order.jobId),
@@ -59,18 +60,17 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   ])
   const { database } = await radioRules(store)
   const { cards } = view
-  const country = database.get(view.job.brief.country)
+  const country = database.get(brief.country)
   await log.append({ kind: 'muster', phase: 'started', units: chosen.map((unit) => unit.id) })
 
   const addresses = [...plans.values()].map(({ address }) => address)
-  const { brief } = view.job
   await host.keepOff(keptOff(brief.management, addresses))
   const vlans = managedWithTag(brief)
   await host.reachVlans(vlans)
   // Whoever answers in a VLAN shows that the switch carries it to this laptop.
   if (vlans.length > 0) await host.neighbours([brief.management.cidr])
   const today = new Date()
-  const askingJob: AskingJob = { brief: view.job.brief, units: view.units, plans, cards, secretTimes: times, today }
+  const askingJob: AskingJob = { brief, units: view.units, plans, cards, secretTimes: times, today }
   const asking = askingOf(askingJob)
   const expected = expectedOfAll(askingJob)
   const names = new Map(view.units.map((unit) => [unit.mac, unit.name]))
@@ -123,9 +123,9 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       movers,
       names,
       sshKey: secrets.get(secretName.sshKey),
-      formerPasswords: mayStillHave(view.job.brief.admin, unit, { secrets, times, former }),
-      subnets: [view.job.brief.management.cidr],
-      image: imageFor(view.job.brief.aftercare, unit.model),
+      formerPasswords: mayStillHave(brief.admin, unit, { secrets, times, former }),
+      subnets: [brief.management.cidr],
+      image: imageFor(brief.aftercare, unit.model),
       powerTurn: card.power.poe === 'mains' ? atOnce : turns,
       pace,
     })

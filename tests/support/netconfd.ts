@@ -37,7 +37,7 @@ export async function startNetconfd(port: number, password: string): Promise<Net
   const folder = mkdtempSync(join(tmpdir(), 'air-muster-netconf-'))
   const socket = join(folder, 'ncx.sock')
   let told = ''
-  const words = [
+  const server = spawnNetconfd([
     '--no-startup',
     `--modpath=${modulePath}`,
     ...modules.map((module) => `--module=${module}`),
@@ -46,8 +46,7 @@ export async function startNetconfd(port: number, password: string): Promise<Net
     '--target=candidate',
     `--port=${port}`,
     `--ncxserver-sockname=${socket}`,
-  ]
-  const server = spawnNetconfd(words)
+  ])
   for (const stream of [server.stdout, server.stderr]) stream.on('data', (data: Buffer) => (told += data.toString()))
   await vi.waitFor(() => expect(existsSync(socket), told.slice(-2000)).toBe(true), { timeout: 20_000 })
   const sshd = startSshd(folder, port, socket, password)

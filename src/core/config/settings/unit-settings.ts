@@ -1,7 +1,7 @@
 /** Settings of a unit as a whole: who and where it is, its clock, its management address, its login. */
 import { z } from 'zod'
 import { parseCidr } from '../../addressing/ipv4'
-import { adminSecretName, pushedSecretName } from '../../brief/brief'
+import { adminSecretName, managedWithTag, pushedSecretName } from '../../brief/brief'
 import { imageFor } from '../../brief/policies'
 import { vlanWords } from '../../brief/subnet'
 import { modelName } from '../../kit/kit-card'
@@ -113,7 +113,7 @@ export const unitSettings = {
     words: 'Management VLAN',
     value: z.number().nullable(),
     nothing: null,
-    ask: ({ brief }) => (brief.managementTagged ? brief.management.vlan : null),
+    ask: ({ brief }) => managedWithTag(brief)[0] ?? null,
     show: vlanWords,
   }),
   'admin.user': ofUnit<string>({
