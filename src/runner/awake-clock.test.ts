@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { AwakeClock } from './awake-clock'
+import { systemClock } from './ports/clock'
 
 /** Clocks that are turned by hand, ms. */
 function hands() {
   const at = { monotonic: 5000, wall: 1_000_000 }
-  const clock = new AwakeClock({ monotonic: () => at.monotonic, wall: () => at.wall })
+  const clock = new AwakeClock({ ...systemClock, monotonic: () => at.monotonic, wall: () => at.wall })
   const pass = (ms: number): void => {
     for (let left = ms; left > 0; left -= 500) {
       at.monotonic += Math.min(500, left)

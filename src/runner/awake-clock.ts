@@ -4,12 +4,7 @@
  * A wall clock jumps when somebody sets it. A monotonic clock goes on while a lid is shut, or stands still, by system.
  * Either way a unit would be called late for time in which nobody has looked at it.
  */
-export interface ClockSources {
-  /** ms, never set, never going back. */
-  readonly monotonic: () => number
-  /** ms since 1970. */
-  readonly wall: () => number
-}
+import { type Clock, systemClock } from './ports/clock'
 
 /** A gap between two looks at the clock that is longer than this was sleep, ms. */
 const longestAwakeGapMs = 3000
@@ -17,29 +12,46 @@ const lookEveryMs = 500
 /** Wall and monotonic clock drift apart by less than this between two looks, ms. */
 const driftMs = 2000
 
-const system: ClockSources = { monotonic: () => performance.now(), wall: () => Date.now() }
-
-export class AwakeClock {
+export class AwakeClock implements Clock {
   #awake = 0
   #disturbances = 0
   #monotonic: number
   #wall: number
-  readonly #sources: ClockSources
-  #looking: NodeJS.Timeout | undefined
+  readonly #clock: Clock
+  #looking: AbortController | undefined
 
-  constructor(sources: ClockSources = system) {
-    this.#sources = sources
-    this.#monotonic = sources.monotonic()
-    this.#wall = sources.wall()
+  constructor(clock: Clock = systemClock) {
+    this.#clock = clock
+    this.#monotonic = clock.monotonic()
+    this.#wall = clock.wall()
+  }
+
+  monotonic(): number {
+    return this.#clock.monotonic()
+  }
+
+  wall(): number {
+    return this.#clock.wall()
+  }
+
+  /** The wall clock's time, as what is kept has it. */
+  date(): Date {
+    return new Date(this.#clock.wall())
+  }
+
+  rest(ms: number, signal?: AbortSignal): Promise<void> {
+    return this.#clock.rest(ms, signal)
   }
 
   /** Looks at the clock by itself from now on, so that a sleep shows as a gap. */
   start(): void {
-    this.#looking ??= setInterval(() => this.#look(), lookEveryMs).unref()
+    if (this.#looking) return
+    this.#looking = new AbortController()
+    void this.#lookOften(this.#looking.signal)
   }
 
   stop(): void {
-    clearInterval(this.#looking)
+    this.#looking?.abort()
     this.#looking = undefined
   }
 
@@ -61,9 +73,16 @@ export class AwakeClock {
     return { hasPassed: () => this.now() > due, leftMs: () => Math.max(0, due - this.now()) }
   }
 
+  async #lookOften(signal: AbortSignal): Promise<void> {
+    while (!signal.aborted) {
+      await this.#clock.rest(lookEveryMs, signal)
+      this.#look()
+    }
+  }
+
   #look(): void {
-    const monotonic = this.#sources.monotonic()
-    const wall = this.#sources.wall()
+    const monotonic = this.#clock.monotonic()
+    const wall = this.#clock.wall()
     const passed = monotonic - this.#monotonic
     const slept = passed > longestAwakeGapMs
     const wasSet = Math.abs(wall - this.#wall - passed) > driftMs

@@ -8,21 +8,20 @@ import type { Unit } from '../core/kit/unit'
 import type { Laptop } from '../core/muster/events'
 import type { Roll } from '../core/muster/roll'
 import { theseUnits } from '../core/muster/selection'
-import { jobById } from '../store/jobs'
-import { listUnits } from '../store/kit'
-import { kitCardsOf } from '../store/kit-card-files'
-import type { Store } from '../store/open'
-import { MusterOpenError, musterIsOpen, placeOrder } from '../store/orders'
-import { loadPlans } from '../store/plans'
-import { rollOf } from '../store/rolls'
+import { MusterOpenError } from '../store/orders'
 import { type Host, HostAwayError } from '../wire/host/host'
+import type { Sessions } from '../wire/sessions'
+import type { AwakeClock } from './awake-clock'
 import type { EventLog } from './event-log'
+import type { Records } from './ports/records'
 import { Resumption } from './resumption'
 import { sweep } from './sweep'
 
 export interface BenchWatchParts {
-  readonly store: Store
+  readonly records: Records
   readonly host: Host
+  readonly sessions: Sessions
+  readonly clock: AwakeClock
   readonly logOf: (jobId: number) => EventLog
   readonly complain: (error: unknown, fields: object) => void
 }
@@ -56,7 +55,7 @@ export class BenchWatch {
 
   /** How long ago the bench was swept last, ms. */
   get sweptMsAgo(): number | null {
-    return this.#sweptAt === undefined ? null : performance.now() - this.#sweptAt
+    return this.#sweptAt === undefined ? null : this.#parts.clock.monotonic() - this.#sweptAt
   }
 
   /** Ends when the sweep that is under way does. */
@@ -66,7 +65,7 @@ export class BenchWatch {
 
   /** The roll of a job, brought up to the newest event. */
   async #rollOf(jobId: number): Promise<Roll> {
-    const roll = await rollOf(this.#parts.store, jobId, this.#rolls.get(jobId))
+    const roll = await this.#parts.records.rollOf(jobId, this.#rolls.get(jobId))
     this.#rolls.set(jobId, roll)
     return roll
   }
@@ -87,9 +86,9 @@ export class BenchWatch {
   /** Beside the orders, never before them: an order does not wait for a sweep that nobody asked for. */
   sweepByItself(jobId: number, runner: 'busy' | 'free'): void {
     this.#rest = runner === 'busy' ? slowerWhileMustering : 1
-    if (this.#sweeping || performance.now() < this.#nextSweepAt) return
+    if (this.#sweeping || this.#parts.clock.monotonic() < this.#nextSweepAt) return
     this.sweep(jobId).catch((error: unknown) => {
-      this.#nextSweepAt = performance.now() + restAfterFailureMs
+      this.#nextSweepAt = this.#parts.clock.monotonic() + restAfterFailureMs
       if (!(error instanceof HostAwayError)) this.#parts.complain(error, { job: jobId })
     })
   }
@@ -105,43 +104,39 @@ export class BenchWatch {
   }
 
   async #sweepOnce(jobId: number): Promise<void> {
-    const { store, host } = this.#parts
-    const job = await jobById(store, jobId)
-    if (!job) {
+    const { records, host, sessions, clock } = this.#parts
+    const [bench, before] = await Promise.all([records.bench(jobId), this.#rollOf(jobId)])
+    if (!bench) {
       // It was deleted: there is nothing to sweep for.
-      this.#nextSweepAt = performance.now() + restAfterFailureMs
+      this.#nextSweepAt = this.#parts.clock.monotonic() + restAfterFailureMs
       return
     }
-    const [units, { plans }, before, cards] = await Promise.all([
-      listUnits(store, jobId),
-      loadPlans(store, jobId),
-      this.#rollOf(jobId),
-      kitCardsOf(store),
-    ])
+    const { brief, units, plans, cards } = bench
     await host.keepOff(
       keptOff(
-        job.brief.management,
+        brief.management,
         plans.map(({ address }) => address),
       ),
     )
-    if (this.#laptop === 'in use') await host.reachVlans(managedWithTag(job.brief))
+    if (this.#laptop === 'in use') await host.reachVlans(managedWithTag(brief))
     const hearing = host.heard()
     // Whatever the sweep comes to first, this is not left alone.
     hearing.catch(() => undefined)
     const sightings = await sweep({
-      store,
+      records,
       host,
+      sessions,
       jobId,
       units,
       plans: new Map(plans.map((plan) => [plan.unit, plan])),
       cards,
-      management: job.brief.management.cidr,
+      management: brief.management.cidr,
       provenAt: provenPlaces(before),
       before: before.sightings,
       introductions: this.#introductions,
-      now: Date.now(),
+      now: clock.wall(),
     })
-    this.#sweptAt = performance.now()
+    this.#sweptAt = this.#parts.clock.monotonic()
     const { introductions, ...everything } = await hearing
     this.#introductions = new Map(introductions.map(({ mac, words }) => [mac, words]))
     const silent = new Set(units.map(({ mac }) => mac))
@@ -158,15 +153,14 @@ export class BenchWatch {
 
   /** A unit that was held until the hands did something, and now shows that they have, is mustered by itself. */
   async #resume(jobId: number, units: readonly Unit[], roll: Roll): Promise<void> {
-    if (roll.muster !== 'idle' || (await musterIsOpen(this.#parts.store, jobId))) return
+    if (roll.muster !== 'idle' || (await this.#parts.records.musterIsOpen(jobId))) return
     const ready = this.#resumption.ready(jobId, units, roll)
     if (ready.length === 0) return
-    await placeOrder(this.#parts.store, { jobId, kind: 'muster', units: theseUnits(...ready) }).catch(
-      (error: unknown) => {
-        // Somebody was faster and musters already.
-        if (!(error instanceof MusterOpenError)) throw error
-      },
-    )
+    const order = { jobId, kind: 'muster', units: theseUnits(...ready) } as const
+    await this.#parts.records.placeOrder(order).catch((error: unknown) => {
+      // Somebody was faster and musters already.
+      if (!(error instanceof MusterOpenError)) throw error
+    })
   }
 
   /** Tells how the laptop stands, where that has changed. */

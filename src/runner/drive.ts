@@ -113,7 +113,7 @@ async function wireBack(run: UnitRun, step: Step, { message }: HostAwayError): P
   run.journal.say(message)
   await run.journal.tell(step, {
     kind: 'waiting',
-    until: Date.now(),
+    until: run.clock.wall(),
     waitingFor: 'this laptop does not reach the wire',
   })
   for (;;) {

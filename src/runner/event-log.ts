@@ -3,10 +3,10 @@
  * is away or full they wait here; what it refuses is a fault of those events alone.
  */
 import type { MusterEvent } from '../core/muster/events'
-import { appendEvents, type TimedEvent } from '../store/events'
+import type { TimedEvent } from '../store/events'
 import { StoreError } from '../store/faults'
-import type { Store } from '../store/open'
-import { rest } from '../store/rest'
+import type { Clock } from './ports/clock'
+import type { Records } from './ports/records'
 
 interface Waiting {
   readonly timed: TimedEvent
@@ -25,8 +25,9 @@ export class EventLog {
 
   /** @param complain  told of a noted event that the store refuses */
   constructor(
-    private readonly store: Store,
+    private readonly records: Pick<Records, 'appendEvents'>,
     readonly jobId: number,
+    private readonly clock: Clock,
     private readonly complain: (error: unknown) => void = () => {},
   ) {}
 
@@ -35,7 +36,7 @@ export class EventLog {
     this.#enqueue(event).catch(this.complain)
     if (this.#state !== 'idle') return
     this.#state = 'gathering'
-    setTimeout(() => this.#state === 'gathering' && void this.#write(), gatherMs)
+    void this.#gathered()
   }
 
   /** Resolves when the event is in the store: whoever opens a one-way door waits for that. */
@@ -47,13 +48,18 @@ export class EventLog {
 
   #enqueue(event: MusterEvent): Promise<void> {
     return new Promise((resolve, reject) => {
-      this.#queue.push({ timed: { at: new Date(), event }, resolve, reject })
+      this.#queue.push({ timed: { at: new Date(this.clock.wall()), event }, resolve, reject })
     })
   }
 
   /** Stores what was gathered, and gives up what waits for a store that is away. */
   async close(): Promise<void> {
     this.#closing.abort()
+    if (this.#state === 'gathering') await this.#write()
+  }
+
+  async #gathered(): Promise<void> {
+    await this.clock.rest(gatherMs)
     if (this.#state === 'gathering') await this.#write()
   }
 
@@ -76,11 +82,11 @@ export class EventLog {
   async #store(batch: readonly TimedEvent[]): Promise<void> {
     for (let tries = 1; ; tries += 1) {
       try {
-        return await appendEvents(this.store, this.jobId, batch, tries === 1 ? 'new' : 'perhaps-there')
+        return await this.records.appendEvents(this.jobId, batch, tries === 1 ? 'new' : 'perhaps-there')
       } catch (error) {
         const passes = error instanceof StoreError && error.kind !== 'refused'
         if (!passes || this.#closing.signal.aborted) throw error
-        await rest(tryAgainMs, this.#closing.signal)
+        await this.clock.rest(tryAgainMs, this.#closing.signal)
       }
     }
   }

@@ -2,9 +2,8 @@
  * The lease of an order, kept as long as somebody works on it. While it cannot be renewed nothing more is done under
  * it: another runner may have the order by then.
  */
-import type { Store } from '../store/open'
-import { renewLease } from '../store/orders'
-import { rest } from '../store/rest'
+import type { Clock } from './ports/clock'
+import type { Records } from './ports/records'
 
 /** Seconds; a lease that is not renewed is another runner's after that. */
 export const leaseSeconds = 4
@@ -12,7 +11,8 @@ const renewEveryMs = 1000
 const lookEveryMs = 50
 
 export interface LeaseOptions {
-  readonly store: Store
+  readonly records: Pick<Records, 'renewLease'>
+  readonly clock: Clock
   readonly orderId: number
   readonly owner: string
   /** Told after each renewal, with what is wanted of the order. */
@@ -26,11 +26,12 @@ export class Lease {
   wish: 'go-on' | 'pause' | 'lost' = 'go-on'
   readonly #options: LeaseOptions
   readonly #ending = new AbortController()
-  #confirmedAt = performance.now()
+  #confirmedAt: number
 
   /** Begins to renew a lease that was claimed just now. */
   constructor(options: LeaseOptions) {
     this.#options = options
+    this.#confirmedAt = options.clock.monotonic()
     void this.#keep()
   }
 
@@ -38,10 +39,10 @@ export class Lease {
   async holds(): Promise<void> {
     while (
       this.wish !== 'lost' &&
-      performance.now() - this.#confirmedAt > leaseSeconds * 1000 &&
+      this.#options.clock.monotonic() - this.#confirmedAt > leaseSeconds * 1000 &&
       !this.#ending.signal.aborted
     ) {
-      await rest(lookEveryMs, this.#ending.signal)
+      await this.#options.clock.rest(lookEveryMs, this.#ending.signal)
     }
   }
 
@@ -51,14 +52,14 @@ export class Lease {
   }
 
   async #keep(): Promise<void> {
-    const { store, orderId, owner, onRenewed, onLost, complain } = this.#options
+    const { records, clock, orderId, owner, onRenewed, onLost, complain } = this.#options
     const { signal } = this.#ending
     while (!signal.aborted) {
-      await rest(renewEveryMs, signal)
+      await clock.rest(renewEveryMs, signal)
       if (signal.aborted) return
-      const sentAt = performance.now()
+      const sentAt = clock.monotonic()
       try {
-        this.wish = await renewLease(store, orderId, owner, leaseSeconds)
+        this.wish = await records.renewLease(orderId, owner, leaseSeconds)
         if (this.wish === 'lost') return onLost()
         this.#confirmedAt = sentAt
         if (!signal.aborted) await onRenewed?.(this.wish)

@@ -5,7 +5,9 @@ import { openStore, storeOptionsFromEnvironment } from '../store/open'
 import { labHost } from '../wire/host/lab'
 import { linuxHost } from '../wire/host/linux'
 import { plainHost } from '../wire/host/plain'
+import { wireSessions } from '../wire/wire-sessions'
 import { logSink } from './log-sink'
+import { storedRecords } from './ports/stored-records'
 import { Runner } from './runner'
 
 const endPatienceMs = 3000
@@ -38,7 +40,13 @@ process.once('SIGTERM', end)
 process.once('SIGINT', end)
 process.once('disconnect', end)
 
-const runner = new Runner({ id: `${hostname()}-${process.pid}`, store, host, log })
+const runner = new Runner({
+  id: `${hostname()}-${process.pid}`,
+  records: storedRecords(store),
+  host,
+  sessions: wireSessions,
+  log,
+})
 log.info('ready')
 const running = runner.run(ending.signal)
 // What waits for a database that is away is given up when this process is to end.

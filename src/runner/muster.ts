@@ -14,24 +14,22 @@ import { type Held, type HeldWords, heldFor, heldWords } from '../core/muster/he
 import { answers, heldStep, type RollRow } from '../core/muster/roll'
 import { isSelected } from '../core/muster/selection'
 import type { Planning } from '../core/plan/plan'
-import { type JobView, viewJob } from '../jobs/job-view'
-import { replan } from '../jobs/replan'
-import { jobById } from '../store/jobs'
-import type { Store } from '../store/open'
 import type { Order } from '../store/orders'
-import { radioRules } from '../store/regulatory-file'
-import { type FormerPassword, openDatedSecrets, openFormerPasswords } from '../store/secrets'
+import type { FormerPassword } from '../store/secrets'
 import type { Host } from '../wire/host/host'
+import type { Sessions } from '../wire/sessions'
 import type { AwakeClock } from './awake-clock'
 import { drive } from './drive'
 import type { EventLog } from './event-log'
 import { ControllerLink } from './managed/controller-link'
 import { controllerLinks } from './managed/controller-links'
+import type { JobSecrets, Records } from './ports/records'
 import { type Mover, type PowerTurn, UnitRun } from './unit-run'
 
 export interface MusterInput {
-  readonly store: Store
+  readonly records: Records
   readonly host: Host
+  readonly sessions: Sessions
   readonly log: EventLog
   readonly order: Order
   /** Aborted when the lease is lost or the runner ends. */
@@ -46,21 +44,12 @@ export interface MusterInput {
 
 /** @returns whether every unit came to its end, or some were stopped on the way */
 export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
-  const { store, host, log, order } = input
-  const job = await jobById(store, order.jobId)
-  const view = job && (await currentView(store, job.slug))
-  if (!view) return 'ended'
-  const chosen = view.units.filter((unit) => isSelected(order.units, unit.id))
-  const { plans } = view
-  const { brief } = view.job
-  const [{ secrets, times }, former, { pace }] = await Promise.all([
-    openDatedSecrets(store, order.jobId),
-    openFormerPasswords(store, order.jobId),
-    host.laptop(),
-  ])
-  const { database } = await radioRules(store)
-  const { cards } = view
-  const country = database.get(brief.country)
+  const { records, host, sessions, clock, log, order } = input
+  const job = await records.job(order.jobId)
+  if (!job) return 'ended'
+  const chosen = job.units.filter((unit) => isSelected(order.units, unit.id))
+  const { brief, plans, cards, country } = job
+  const [{ secrets, times, former }, { pace }] = await Promise.all([records.secrets(order.jobId), host.laptop()])
   await log.append({ kind: 'muster', phase: 'started', units: chosen.map((unit) => unit.id) })
 
   const addresses = [...plans.values()].map(({ address }) => address)
@@ -69,11 +58,11 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   await host.reachVlans(vlans)
   // Whoever answers in a VLAN shows that the switch carries it to this laptop.
   if (vlans.length > 0) await host.neighbours([brief.management.cidr])
-  const today = new Date()
-  const askingJob: AskingJob = { brief, units: view.units, plans, cards, secretTimes: times, today }
+  const today = clock.date()
+  const askingJob: AskingJob = { brief, units: job.units, plans, cards, secretTimes: times, today }
   const asking = askingOf(askingJob)
   const expected = expectedOfAll(askingJob)
-  const names = new Map(view.units.map((unit) => [unit.mac, unit.name]))
+  const names = new Map(job.units.map((unit) => [unit.mac, unit.name]))
   const movers = new Map<string, Mover>()
   const mark = (unit: Unit, kind: Mover['kind']): void => {
     const address = plans.get(unit.id)?.address
@@ -83,7 +72,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
 
   const turns = pLimit(1)
   const ends = new Map<string, Promise<Outcome>>()
-  const links = controllerLinks({ store, host, jobId: order.jobId, view, secrets })
+  const links = controllerLinks({ records, host, sessions, clock, jobId: order.jobId, job, secrets })
   const one = async (unit: Unit): Promise<Outcome> => {
     const card = cards.get(unit.model)
     const plan = plans.get(unit.id)
@@ -92,9 +81,9 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     const compilation: Compilation =
       marked && country
         ? compile({ ...marked, secrets, country })
-        : { ok: false, reasons: whyNot(unit, card, view.planFaults) }
+        : { ok: false, reasons: whyNot(unit, card, job.planFaults) }
     if (!compilation.ok || !card || !isMustered(card) || !plan || !asked) {
-      const reasons = compilation.ok ? whyNot(unit, card, view.planFaults) : compilation.reasons
+      const reasons = compilation.ok ? whyNot(unit, card, job.planFaults) : compilation.reasons
       const byHand = card && !isMustered(card)
       const state = byHand ? heldFor('set-by-hand', { why: reasons.join(' ') }) : heldFor('cannot-be-set', { reasons })
       await log.append({ kind: 'step', unit: unit.id, step: 'reach', state })
@@ -118,8 +107,8 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       compiled: compilation.compiled,
       asked,
       expected: expected.get(unit.id) ?? [],
-      before: view.roll.rows.get(unit.id),
-      seenAt: view.roll.sightings.find((sighting) => sighting.mac === unit.mac)?.address,
+      before: job.roll.rows.get(unit.id),
+      seenAt: job.roll.sightings.find((sighting) => sighting.mac === unit.mac)?.address,
       movers,
       names,
       sshKey: secrets.get(secretName.sshKey),
@@ -132,7 +121,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   }
   /** Controllers come before the units that they manage: each is waited for, where it is on its way. */
   const readyController = async (unit: Unit, card: ManagedCard): Promise<ControllerLink | Held | 'stopped'> => {
-    const own = controllerOf(unit, view.units, cards)
+    const own = controllerOf(unit, job.units, cards)
     if (!own) return heldFor('no-controller', { by: card.dialect.by })
     const coming = ends.get(own.id)
     if (coming) {
@@ -141,12 +130,12 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
         kind: 'step',
         unit: unit.id,
         step: 'reach',
-        state: { kind: 'waiting', until: Date.now(), waitingFor },
+        state: { kind: 'waiting', until: clock.wall(), waitingFor },
       })
     }
     const end = await coming
     if (end === 'stopped') return 'stopped'
-    const answersBefore = coming === undefined && answers(view.roll.rows.get(own.id))
+    const answersBefore = coming === undefined && answers(job.roll.rows.get(own.id))
     const link = end === 'answers' || answersBefore ? links.to(own) : undefined
     return link ?? heldFor('controller-not-ready', { name: own.name })
   }
@@ -175,15 +164,7 @@ function whyNot(unit: Unit, card: KitCard | undefined, faults: Planning['faults'
 }
 
 /** Passwords that this unit may have had from the job: those that were replaced, and the one of the other policy. */
-function mayStillHave(
-  policy: AdminPolicy,
-  unit: Unit,
-  {
-    secrets,
-    times,
-    former,
-  }: { secrets: ReadonlyMap<string, string>; times: ReadonlyMap<string, string>; former: readonly FormerPassword[] },
-): FormerPassword[] {
+function mayStillHave(policy: AdminPolicy, unit: Unit, { secrets, times, former }: JobSecrets): FormerPassword[] {
   const names = [secretName.jobPassword, secretName.unitPassword(unit.id)]
   const others = names
     .filter((name) => name !== adminSecretName(policy, unit.id))
@@ -194,12 +175,13 @@ function mayStillHave(
   return [...former.filter(({ name }) => names.includes(name)), ...others]
 }
 
-type Ready = Omit<ConstructorParameters<typeof UnitRun>[0], 'store' | 'host' | 'log' | 'signal' | 'mayAct' | 'clock'>
+type FromMuster = 'records' | 'host' | 'sessions' | 'log' | 'signal' | 'mayAct' | 'clock'
+type Ready = Omit<ConstructorParameters<typeof UnitRun>[0], FromMuster>
 
 async function driveSafely(input: MusterInput, ready: Ready): Promise<Outcome> {
-  const { store, host, log, signal, mayAct, clock } = input
+  const { records, host, sessions, log, signal, mayAct, clock } = input
   try {
-    return await drive(new UnitRun({ store, host, log, signal, mayAct, clock, ...ready }), input.mayGoOn)
+    return await drive(new UnitRun({ records, host, sessions, log, signal, mayAct, clock, ...ready }), input.mayGoOn)
   } catch (error) {
     input.complain(error, ready.unit)
     await log.append({
@@ -210,14 +192,6 @@ async function driveSafely(input: MusterInput, ready: Ready): Promise<Outcome> {
     })
     return 'held'
   }
-}
-
-/** The job with a plan that was made from what is there now. */
-async function currentView(store: Store, slug: string): Promise<JobView | undefined> {
-  const view = await viewJob(store, slug)
-  if (!view || (view.planStanding === 'current' && view.units.every((unit) => view.plans.has(unit.id)))) return view
-  await replan(store, view.job.id)
-  return viewJob(store, slug)
 }
 
 /** Units that are held until hands have helped, with what will show that they have. */

@@ -2,17 +2,16 @@
  * The runner: claims orders, keeps their leases, has the bench watched between them, and tells everything as events.
  */
 import { setMaxListeners } from 'node:events'
-import type { Store } from '../store/open'
-import { claimOrder, endOrder, type Order, orderThrew } from '../store/orders'
-import { rest } from '../store/rest'
-import { reportRunner } from '../store/runners'
+import type { Order } from '../store/orders'
 import { type Host, HostAwayError } from '../wire/host/host'
 import { sharedLanes } from '../wire/host/shared-lanes'
+import type { Sessions } from '../wire/sessions'
 import { AwakeClock } from './awake-clock'
 import { BenchWatch } from './bench-watch'
 import { EventLog } from './event-log'
 import { Lease, leaseSeconds } from './lease'
 import { muster } from './muster'
+import type { Records } from './ports/records'
 
 export interface RunnerLog {
   info(fields: object, text: string): void
@@ -21,8 +20,9 @@ export interface RunnerLog {
 
 export interface RunnerOptions {
   readonly id: string
-  readonly store: Store
+  readonly records: Records
   readonly host: Host
+  readonly sessions: Sessions
   readonly log: RunnerLog
   /** What waits are measured by. */
   readonly clock?: AwakeClock
@@ -49,8 +49,10 @@ export class Runner {
     this.#host = sharedLanes(options.host)
     this.#clock = options.clock ?? new AwakeClock()
     this.#bench = new BenchWatch({
-      store: options.store,
+      records: options.records,
       host: this.#host,
+      sessions: options.sessions,
+      clock: this.#clock,
       logOf: (jobId) => this.#logOf(jobId),
       complain: (error, fields) => this.#complain(error, 'sweep failed', fields),
     })
@@ -58,19 +60,19 @@ export class Runner {
 
   /** Works until the signal is given, then ends what it does between two steps and leaves the rest to its next start. */
   async run(signal: AbortSignal): Promise<void> {
-    const { store, id } = this.#options
+    const { records, id } = this.#options
     this.#clock.start()
     const reporting = this.#report(signal)
     while (!signal.aborted) {
       try {
-        const order = await claimOrder(store, id, leaseSeconds, [...this.#working.keys()])
+        const order = await records.claimOrder(id, leaseSeconds, [...this.#working.keys()])
         if (order) this.#start(order, signal)
         else if (this.#onBench !== undefined)
           this.#bench.sweepByItself(this.#onBench, this.#working.size > 0 ? 'busy' : 'free')
       } catch (error) {
         if (!signal.aborted) this.#complain(error, 'the runner goes on')
       }
-      await rest(lookForOrdersEveryMs, signal)
+      await this.#clock.rest(lookForOrdersEveryMs, signal)
     }
     await Promise.allSettled([...this.#working.values(), this.#bench.over(), reporting])
     await Promise.all([...this.#logs.values()].map((log) => log.close()))
@@ -79,16 +81,16 @@ export class Runner {
 
   /** Tells every second that somebody works here, and whether the wire answers. */
   async #report(signal: AbortSignal): Promise<void> {
-    const { store, id } = this.#options
+    const { records, id } = this.#options
     while (!signal.aborted) {
       const wire = await this.#host.laptop().then(
         () => 'works' as const,
         () => 'away' as const,
       )
-      await reportRunner(store, id, this.#host.name, { wire, sweptMsAgo: this.#bench.sweptMsAgo }).catch(
-        (error: unknown) => signal.aborted || this.#complain(error, 'not reported'),
-      )
-      await rest(reportEveryMs, signal)
+      await records
+        .reportRunner(id, this.#host.name, { wire, sweptMsAgo: this.#bench.sweptMsAgo })
+        .catch((error: unknown) => signal.aborted || this.#complain(error, 'not reported'))
+      await this.#clock.rest(reportEveryMs, signal)
     }
   }
 
@@ -102,7 +104,9 @@ export class Runner {
   #logOf(jobId: number): EventLog {
     const log =
       this.#logs.get(jobId) ??
-      new EventLog(this.#options.store, jobId, (error) => this.#complain(error, 'an event is lost', { job: jobId }))
+      new EventLog(this.#options.records, jobId, this.#clock, (error) =>
+        this.#complain(error, 'an event is lost', { job: jobId }),
+      )
     this.#logs.set(jobId, log)
     return log
   }
@@ -116,14 +120,15 @@ export class Runner {
 
   /** Whatever an order does, its lease is kept meanwhile; what it throws is said, and it is begun again or has failed. */
   async #carryOut(order: Order, signal: AbortSignal): Promise<void> {
-    const { store, id } = this.#options
+    const { records, id } = this.#options
     const callOff = new AbortController()
     // Every unit of a muster waits on it: as many as there are is no leak.
     setMaxListeners(0, callOff.signal)
     const stop = (): void => callOff.abort()
     signal.addEventListener('abort', stop)
     const lease = new Lease({
-      store,
+      records,
+      clock: this.#clock,
       orderId: order.id,
       owner: id,
       onRenewed: (wish) => this.#renewed(order, wish),
@@ -132,7 +137,7 @@ export class Runner {
     })
     try {
       const status = await this.#work(order, lease, callOff.signal)
-      if (status) await endOrder(store, order.id, id, status)
+      if (status) await records.endOrder(order.id, id, status)
       if (order.kind === 'muster' && status)
         await this.#musterOver(order.jobId, status === 'paused' ? 'paused' : 'ended')
     } catch (error) {
@@ -150,7 +155,6 @@ export class Runner {
 
   /** @returns how the order ends; undefined where it was called off, and whoever finds its lease run out goes on */
   async #work(order: Order, lease: Lease, signal: AbortSignal): Promise<'done' | 'paused' | undefined> {
-    const { store } = this.#options
     switch (order.kind) {
       case 'sweep':
         this.#bench.takeUp()
@@ -162,10 +166,11 @@ export class Runner {
       case 'muster': {
         this.#bench.takeUp()
         const outcome = await muster({
-          store,
           order,
           signal,
+          records: this.#options.records,
           host: this.#host,
+          sessions: this.#options.sessions,
           clock: this.#clock,
           log: this.#logOf(order.jobId),
           mayGoOn: () => lease.wish === 'go-on' && !signal.aborted,
@@ -195,10 +200,10 @@ export class Runner {
   }
 
   async #threw(order: Order, error: unknown): Promise<void> {
-    const { store, id } = this.#options
+    const { records, id } = this.#options
     const reason = error instanceof Error ? error.message : String(error)
     const counts = error instanceof HostAwayError ? 'wire-away' : 'counts'
-    const next = await orderThrew(store, order.id, id, reason, counts)
+    const next = await records.orderThrew(order.id, id, reason, counts)
     if (next === 'failed' && order.kind === 'muster') await this.#musterOver(order.jobId, 'ended')
   }
 }

@@ -16,17 +16,17 @@ import { type Evidence, isKnown, perhapsByMac, recognise } from '../core/kit/rec
 import type { Unit } from '../core/kit/unit'
 import type { Sighting } from '../core/muster/events'
 import type { UnitPlan } from '../core/plan/plan'
-import type { Store } from '../store/open'
-import { pinOnFirstSight } from '../store/secrets'
-import { openDialect } from '../wire/dialect/registry'
 import type { Host, Lane } from '../wire/host/host'
-import { askCommunity, snmpPort, systemGroup, textOf } from '../wire/snmp/snmp'
+import type { Sessions } from '../wire/sessions'
+import { systemGroup, textOf } from '../wire/snmp/answer'
 import { type PinCheck, pinCheck } from '../wire/trust/pin'
 import { WireError } from '../wire/wire-error'
+import type { Records } from './ports/records'
 
 export interface SweepInput {
-  readonly store: Store
+  readonly records: Pick<Records, 'pinOnFirstSight'>
   readonly host: Host
+  readonly sessions: Sessions
   readonly jobId: number
   readonly units: readonly Unit[]
   readonly plans: ReadonlyMap<string, UnitPlan>
@@ -158,24 +158,24 @@ async function stillThere(lane: Lane, card: DirectCard, { model, by }: Sighting)
 }
 
 async function introduced(
-  { store, jobId, cards, introductions }: SweepInput,
+  { records, sessions, jobId, cards, introductions, now }: SweepInput,
   mac: string,
   lane: Lane,
   card: DirectCard,
 ): Promise<Identity> {
-  const trusted = pinCheck((fingerprint) => pinOnFirstSight(store, jobId, mac, fingerprint, new Date()))
+  const trusted = pinCheck((fingerprint) => records.pinOnFirstSight(jobId, mac, fingerprint, new Date(now)))
   let certificate: string | undefined
   const pin: PinCheck = (fingerprint, subject) => {
     certificate = subject
     return trusted(fingerprint)
   }
-  const dialect = openDialect(card, lane, pin)
+  const dialect = await sessions.unit(lane, card, pin)
   const lldp = introductions.get(mac)
   const told: Evidence = lldp === undefined ? {} : { lldp }
   try {
     const said = await dialect.identify()
     const seen = { ...said, ...(certificate ? { certificate } : {}), ...told }
-    const all = isKnown(seen, cards.values()) ? seen : { ...seen, ...(await bySnmp(lane)) }
+    const all = isKnown(seen, cards.values()) ? seen : { ...seen, ...(await bySnmp(sessions, lane)) }
     return { ...recognise(all, mac, cards.values()), answers: 'service' }
   } catch (error) {
     if (error instanceof WireError)
@@ -191,9 +191,9 @@ async function introduced(
 }
 
 /** What it says that it is to whoever asks in clear, as much equipment does out of its box. */
-async function bySnmp(lane: Lane): Promise<Evidence> {
+async function bySnmp(sessions: Sessions, lane: Lane): Promise<Evidence> {
   try {
-    const answer = await askCommunity(await lane.datagrams(snmpPort), 'public', [systemGroup.objectId])
+    const answer = await sessions.snmpInClear(lane, 'public', [systemGroup.objectId])
     const sysObjectId = answer.kind === 'told' ? answer.values[0] : undefined
     return sysObjectId === undefined ? {} : { sysObjectId: textOf(sysObjectId) }
   } catch (error) {

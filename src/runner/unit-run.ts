@@ -5,13 +5,13 @@ import type { Asked } from '../core/config/asked'
 import type { AsWritten } from '../core/config/compare'
 import { keyText, type ObservedConfig } from '../core/config/unit-config'
 import type { RadarMove } from '../core/muster/radar-move'
-import type { Store } from '../store/open'
-import { pinOnFirstSight } from '../store/secrets'
 import type { Host } from '../wire/host/host'
+import type { Sessions } from '../wire/sessions'
 import { pinCheck } from '../wire/trust/pin'
 import type { AwakeClock } from './awake-clock'
 import type { EventLog } from './event-log'
 import type { ControllerLink } from './managed/controller-link'
+import type { Records } from './ports/records'
 import { Access } from './unit/access'
 import { Journal } from './unit/journal'
 import { Target, type TargetInput } from './unit/target'
@@ -29,8 +29,9 @@ export interface Mover {
 export type PowerTurn = <T>(work: () => Promise<T>) => Promise<T>
 
 export interface UnitRunInput extends TargetInput {
-  readonly store: Store
+  readonly records: Records
   readonly host: Host
+  readonly sessions: Sessions
   /** How many times faster than life the wire runs. */
   readonly pace: number
   readonly log: EventLog
@@ -53,7 +54,8 @@ export class UnitRun {
   readonly journal: Journal
   readonly waits: Waits
   readonly host: Host
-  readonly store: Store
+  readonly records: Records
+  readonly sessions: Sessions
   readonly jobId: number
   readonly clock: AwakeClock
   readonly movers: UnitRunInput['movers']
@@ -66,21 +68,22 @@ export class UnitRun {
   radarMoves: readonly RadarMove[] = []
 
   constructor(input: UnitRunInput) {
-    const { store, host, log, clock, pace, signal } = input
+    const { records, host, sessions, log, clock, pace, signal } = input
     this.target = new Target(input)
     this.journal = new Journal(this.target, log, clock)
     this.waits = new Waits({ pace, clock, signal, afterPause: () => this.journal.tellAnew() })
     const { mac } = input.unit
     const pin = pinCheck(
-      (fingerprint) => pinOnFirstSight(store, log.jobId, mac, fingerprint, new Date()),
+      (fingerprint) => records.pinOnFirstSight(log.jobId, mac, fingerprint, clock.date()),
       (fingerprint) =>
         this.journal.say(
           `certificate pinned ${fingerprint.slice(0, 5).toLowerCase()}…${fingerprint.slice(-2).toLowerCase()}`,
         ),
     )
-    this.access = new Access(this.target, host, pin)
+    this.access = new Access(this.target, host, sessions, pin)
     this.host = host
-    this.store = store
+    this.records = records
+    this.sessions = sessions
     this.jobId = log.jobId
     this.clock = clock
     this.movers = input.movers

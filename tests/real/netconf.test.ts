@@ -6,7 +6,7 @@ import { compare, stepOf } from '../../src/core/config/compare'
 import { keyText } from '../../src/core/config/unit-config'
 import type { DirectCard } from '../../src/core/kit/kit-card'
 import type { Dialect } from '../../src/wire/dialect/dialect'
-import { openDialect } from '../../src/wire/dialect/registry'
+import { dialectOf } from '../../src/wire/dialect/registry'
 import { NetconfSession } from '../../src/wire/netconf/session'
 import { desiredFor, valuesIn } from '../support/config'
 import { cardOf } from '../support/data'
@@ -21,6 +21,7 @@ const pin = async (): Promise<void> => {}
 let unit: NetconfdUnit
 let session: Dialect
 const lane = loopbackLane('02:6e:63:00:00:01')
+const openNetconf = await dialectOf('netconf')
 const open = (): Dialect => {
   const card = cardOf(model) as DirectCard
   const netconf = {
@@ -28,7 +29,7 @@ const open = (): Dialect => {
     factory: { ...card.factory, port: unit.port },
     dialect: { kind: 'netconf', managementInterface: 'uplink', showsMac: 'no' },
   } as DirectCard
-  return openDialect(netconf, lane, pin)
+  return openNetconf(lane, netconf, pin)
 }
 /** As it would come out of its box: one wired interface, and an admin. */
 const boxed = `<interfaces xmlns="urn:ietf:params:xml:ns:yang:ietf-interfaces"><interface><name>uplink</name>

@@ -12,13 +12,15 @@ import { compare } from '../../src/core/config/compare'
 import type { UnitConfig } from '../../src/core/config/unit-config'
 import { type DirectCard, readKitCard } from '../../src/core/kit/kit-card'
 import { endBrowser } from '../../src/wire/dialect/pages/chromium'
-import { openDialect } from '../../src/wire/dialect/registry'
+import { dialectOf } from '../../src/wire/dialect/registry'
 import { valuesIn } from '../support/config'
 import { freePort } from '../support/free-port'
 import { loopbackLane } from '../support/loopback-lane'
 
 const mac = '02:63:75:00:00:01'
 const login = { user: 'root', password: 'boxed pages' }
+
+const openPages = await dialectOf('pages')
 
 const cardText = (engine: string, port: number): string => `
 maker: Bench
@@ -105,7 +107,7 @@ describe.each(['forms', 'browser'])('the administration of cups, turned by %s', 
     if (!reading.ok) throw new Error(JSON.stringify(reading.faults))
     return reading.card as DirectCard
   }
-  const open = (desired?: UnitConfig) => openDialect(cardOf(), lane, async () => {}, desired)
+  const open = (desired?: UnitConfig) => openPages(lane, cardOf(), async () => {}, desired)
   let asked: UnitConfig
   beforeEach(() => {
     asked = {

@@ -10,9 +10,10 @@ import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { Lab } from '../../src/lab/lab'
+import { systemGroup, textOf } from '../../src/wire/snmp/answer'
 import { carriedNetworks } from '../../src/wire/snmp/capwap-dot11-mib'
 import { wtpStanding } from '../../src/wire/snmp/capwap-mib'
-import { askAsUser, askCommunity, systemGroup, textOf } from '../../src/wire/snmp/snmp'
+import { askAsUser, askCommunity } from '../../src/wire/snmp/snmp'
 import { regulatory } from '../support/data'
 
 const login = { user: 'watch', authentication: 'a key to sign with', privacy: 'a key to hide with' }

@@ -5,6 +5,7 @@ import { answers } from '../../src/core/muster/roll'
 import { allUnits, theseUnits } from '../../src/core/muster/selection'
 import { loadJob } from '../../src/jobs/load-job'
 import { AwakeClock } from '../../src/runner/awake-clock'
+import { systemClock } from '../../src/runner/ports/clock'
 import { appendEvents } from '../../src/store/events'
 import { orderState, placeOrder } from '../../src/store/orders'
 import { pinOnFirstSight } from '../../src/store/secrets'
@@ -191,7 +192,11 @@ describe('a clock', () => {
     bench = await openBench({ pace: 40 })
     let slept = 0
     bench.startRunner({
-      clock: new AwakeClock({ monotonic: () => performance.now() + slept, wall: () => Date.now() + slept }),
+      clock: new AwakeClock({
+        ...systemClock,
+        monotonic: () => performance.now() + slept,
+        wall: () => Date.now() + slept,
+      }),
     })
     await bench.order()
     await expect

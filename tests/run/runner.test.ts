@@ -7,6 +7,8 @@ import { whereaboutsOf } from '../../src/core/muster/whereabouts'
 import { ostrelO40 } from '../../src/lab/device/sheet'
 import { EventLog } from '../../src/runner/event-log'
 import { explain } from '../../src/runner/explain'
+import { systemClock } from '../../src/runner/ports/clock'
+import { storedRecords } from '../../src/runner/ports/stored-records'
 import { sweep } from '../../src/runner/sweep'
 import { allEvents } from '../../src/store/events'
 import { addUnits, changeKit, listUnits } from '../../src/store/kit'
@@ -17,6 +19,7 @@ import { newestReport } from '../../src/store/runners'
 import { openSecrets, pinOnFirstSight } from '../../src/store/secrets'
 import { labHost } from '../../src/wire/host/lab'
 import { WireError, wireErrorKinds } from '../../src/wire/wire-error'
+import { wireSessions } from '../../src/wire/wire-sessions'
 import { type Bench, demoJob, freshStore, heldAt, openBench } from '../support/bench'
 import { cardOf } from '../support/data'
 
@@ -34,8 +37,9 @@ const sweepOf = async (opened: Bench) => {
   const { introductions } = await host.heard()
   const { plans } = await loadPlans(opened.store, opened.jobId)
   return sweep({
-    store: opened.store,
+    records: storedRecords(opened.store),
     host,
+    sessions: wireSessions,
     jobId: opened.jobId,
     units: await listUnits(opened.store, opened.jobId),
     plans: new Map(plans.map((plan) => [plan.unit, plan])),
@@ -277,7 +281,8 @@ describe('what is told', () => {
     const fresh = await freshStore()
     try {
       const { loadJob } = await import('../../src/jobs/load-job')
-      const log = new EventLog(fresh.store, await loadJob(fresh.store, demoJob(), new Date()))
+      const records = storedRecords(fresh.store)
+      const log = new EventLog(records, await loadJob(fresh.store, demoJob(), new Date()), systemClock)
       const texts = Array.from({ length: 50 }, (_, index) => `line ${index}`)
       for (const text of texts) log.note({ kind: 'log', unit: 'hall-01', text })
       await log.append({ kind: 'log', unit: 'hall-01', text: 'last' })
@@ -287,7 +292,7 @@ describe('what is told', () => {
         event.kind === 'log' ? [event.text] : [],
       )
       expect(kept).toEqual([...texts, 'last', 'after'])
-      const lost = new EventLog(fresh.store, 999_999)
+      const lost = new EventLog(records, 999_999, systemClock)
       await expect
         .poll(() =>
           lost.append({ kind: 'log', unit: 'x', text: 'y' }).then(

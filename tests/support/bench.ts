@@ -18,6 +18,7 @@ import { serveControl } from '../../src/lab/control-server'
 import { sheets } from '../../src/lab/device/sheet'
 import { Lab, type LabOptions } from '../../src/lab/lab'
 import type { AwakeClock } from '../../src/runner/awake-clock'
+import { storedRecords } from '../../src/runner/ports/stored-records'
 import { Runner } from '../../src/runner/runner'
 import { eventsAfter } from '../../src/store/events'
 import { migrateStore, openStore, type Store } from '../../src/store/open'
@@ -25,6 +26,7 @@ import { musterIsOpen, placeOrder } from '../../src/store/orders'
 import { loadRegulatory } from '../../src/store/regulatory-file'
 import type { Host } from '../../src/wire/host/host'
 import { labHost } from '../../src/wire/host/lab'
+import { wireSessions } from '../../src/wire/wire-sessions'
 
 const root = join(import.meta.dirname, '../..')
 
@@ -137,8 +139,9 @@ export async function openBench({ pace = 300, change, server, shelf, lab: more }
       const faults: object[] = []
       const runner = new Runner({
         id: `test-${randomBytes(4).toString('hex')}`,
-        store,
+        records: storedRecords(store),
         host: host(labHost({ url: labUrl, token })),
+        sessions: wireSessions,
         ...(clock ? { clock } : {}),
         log: { info: () => {}, error: (fields, text) => faults.push({ text, ...fields }) },
       })

@@ -10,7 +10,7 @@ import type { DirectCard } from '../../src/core/kit/kit-card'
 import { Lab } from '../../src/lab/lab'
 import type { Dialect } from '../../src/wire/dialect/dialect'
 import { endBrowser } from '../../src/wire/dialect/pages/chromium'
-import { openDialect } from '../../src/wire/dialect/registry'
+import { dialectOf } from '../../src/wire/dialect/registry'
 import type { Lane } from '../../src/wire/host/host'
 import { WireError } from '../../src/wire/wire-error'
 import { anyBrief } from '../support/any-brief'
@@ -21,6 +21,7 @@ const mac = '02:50:36:00:00:01'
 const model = 'Pellworth P6'
 const factory = { user: 'owner', password: 'owner' }
 const card = cardOf(model) as DirectCard & { dialect: { kind: 'pages' } }
+const openPages = await dialectOf('pages')
 const turnedBy = (engine: 'forms' | 'browser') => ({ ...card, dialect: { ...card.dialect, engine } }) as typeof card
 const kindOf = (work: Promise<unknown>): Promise<string> =>
   work.then(
@@ -46,7 +47,7 @@ const newLane = (): Lane => ({
 })
 let lane: Lane
 const open = (desired: UnitConfig | undefined, engine: 'forms' | 'browser' = 'forms', over = lane): Dialect => {
-  const dialect = openDialect(turnedBy(engine), over, async () => {}, desired)
+  const dialect = openPages(over, turnedBy(engine), async () => {}, desired)
   opened.push(dialect)
   return dialect
 }
@@ -309,7 +310,7 @@ describe('a browser on a lane', () => {
     const pin = async (): Promise<void> => {
       throw new WireError('untrusted', 'another certificate')
     }
-    const again = openDialect(turnedBy('browser'), newLane(), pin, desired)
+    const again = openPages(newLane(), turnedBy('browser'), pin, desired)
     opened.push(again)
     expect(await kindOf(again.identify())).toBe('untrusted')
   })

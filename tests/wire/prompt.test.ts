@@ -6,7 +6,7 @@ import type { DirectCard } from '../../src/core/kit/kit-card'
 import { Lab } from '../../src/lab/lab'
 import { loadRegulatory } from '../../src/store/regulatory-file'
 import type { Dialect } from '../../src/wire/dialect/dialect'
-import { openDialect } from '../../src/wire/dialect/registry'
+import { dialectOf } from '../../src/wire/dialect/registry'
 import type { Lane } from '../../src/wire/host/host'
 import { WireError } from '../../src/wire/wire-error'
 import { desiredFor, valuesIn } from '../support/config'
@@ -16,6 +16,7 @@ import { mixedBrief } from '../support/whole-brief'
 const mac = '02:b7:1c:00:00:01'
 const model = 'Brackwater B7'
 const factory = { user: 'field', password: 'field' }
+const openCli = await dialectOf('cli')
 const kindOf = (work: Promise<unknown>): Promise<string> =>
   work.then(
     () => 'no error',
@@ -34,7 +35,7 @@ describe('the cli dialect at the prompt of a Brackwater B7', () => {
     ping: async () => true,
     close: async () => {},
   }
-  const open = (): Dialect => openDialect(card, lane, async () => {})
+  const open = (): Dialect => openCli(lane, card, async () => {})
   /** As a muster does it: country first, then whatever differs after it. */
   const writeTo = async (desired: UnitConfig): Promise<void> => {
     await unit.write(countryOf(desired, await unit.read('configured')), desired)

@@ -1,6 +1,5 @@
 /** Another controller beside the one that is meant: an access point may have joined that. */
 import { parseCidr } from '../../core/addressing/ipv4'
-import { capwapControlPort, discover } from '../../wire/capwap/discovery'
 import type { Lane, Neighbour } from '../../wire/host/host'
 import { WireError } from '../../wire/wire-error'
 import type { UnitRun } from '../unit-run'
@@ -24,12 +23,12 @@ export async function anotherController(run: UnitRun, own: ControllerLink): Prom
   return found.find((each) => each !== undefined)
 }
 
-async function asked({ host, target }: UnitRun, { mac, address }: Neighbour): Promise<Another | undefined> {
+async function asked({ host, sessions, target }: UnitRun, { mac, address }: Neighbour): Promise<Another | undefined> {
   const prefix = parseCidr(target.subnets[0] ?? '')?.prefix ?? 24
   let lane: Lane | undefined
   try {
     lane = await host.openLane({ mac, address, prefix, by: 'ipv4' })
-    const seen = await discover(await lane.datagrams(capwapControlPort), discoveryMs)
+    const seen = await sessions.discover(lane, discoveryMs)
     return seen && { name: seen.name, address }
   } catch (error) {
     if (error instanceof WireError) return undefined

@@ -2,18 +2,18 @@
 import pLimit from 'p-limit'
 import type { DirectCard } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
-import type { Store } from '../../store/open'
-import { pinOnFirstSight } from '../../store/secrets'
-import { capwapControlPort, type Discovered, discover } from '../../wire/capwap/discovery'
+import type { Discovered } from '../../wire/capwap/discovery'
 import type { Credentials } from '../../wire/dialect/dialect'
 import type { Controller } from '../../wire/dialect/managed/controller'
-import { controllerOver } from '../../wire/dialect/netconf/netconf'
 import type { Host, Lane } from '../../wire/host/host'
-import { type CarriedAnswer, carriedNetworks } from '../../wire/snmp/capwap-dot11-mib'
-import { type WtpAnswer, wtpStanding } from '../../wire/snmp/capwap-mib'
-import { type SnmpUser, snmpPort } from '../../wire/snmp/snmp'
+import type { Sessions } from '../../wire/sessions'
+import type { SnmpUser } from '../../wire/snmp/answer'
+import type { CarriedAnswer } from '../../wire/snmp/capwap-dot11-mib'
+import type { WtpAnswer } from '../../wire/snmp/capwap-mib'
 import { pinCheck } from '../../wire/trust/pin'
 import { WireError } from '../../wire/wire-error'
+import type { AwakeClock } from '../awake-clock'
+import type { Records } from '../ports/records'
 
 const discoveryMs = 2000
 
@@ -22,8 +22,10 @@ export type ControllerCard = DirectCard & {
 }
 
 export interface ControllerLinkInput {
-  readonly store: Store
+  readonly records: Records
   readonly host: Host
+  readonly sessions: Sessions
+  readonly clock: AwakeClock
   readonly jobId: number
   readonly unit: Unit
   readonly card: ControllerCard
@@ -67,10 +69,10 @@ export class ControllerLink {
 
   async #open(): Promise<Controller> {
     if (this.#session) return this.#session
-    const { unit, card, login, store, jobId } = this.#input
+    const { unit, card, login, records, sessions, clock, jobId } = this.#input
     const lane = await this.#laneTo()
-    const pin = pinCheck((fingerprint) => pinOnFirstSight(store, jobId, unit.mac, fingerprint, new Date()))
-    const session = controllerOver(lane, card, pin)
+    const pin = pinCheck((fingerprint) => records.pinOnFirstSight(jobId, unit.mac, fingerprint, clock.date()))
+    const session = await sessions.controller(lane, card, pin)
     await session.signIn(login)
     this.#session = session
     return session
@@ -80,7 +82,7 @@ export class ControllerLink {
   async discovered(): Promise<Discovered | undefined> {
     const lane = await this.#laneTo()
     try {
-      return await discover(await lane.datagrams(capwapControlPort), discoveryMs)
+      return await this.#input.sessions.discover(lane, discoveryMs)
     } catch (error) {
       if (error instanceof WireError) return undefined
       throw error
@@ -98,7 +100,7 @@ export class ControllerLink {
     if (!this.asksAgent || snmpUser === undefined) return undefined
     const lane = await this.#laneTo()
     try {
-      return await wtpStanding(await lane.datagrams(snmpPort), snmpUser, mac, how)
+      return await this.#input.sessions.wtpStanding(lane, snmpUser, mac, how)
     } catch (error) {
       if (error instanceof WireError) return { kind: 'silent' }
       throw error
@@ -110,7 +112,7 @@ export class ControllerLink {
     const { snmpUser } = this.#input
     if (snmpUser === undefined) return { kind: 'silent' }
     const lane = await this.#laneTo()
-    return carriedNetworks(await lane.datagrams(snmpPort), snmpUser, profile, radios)
+    return this.#input.sessions.carriedNetworks(lane, snmpUser, profile, radios)
   }
 
   async #laneTo(): Promise<Lane> {

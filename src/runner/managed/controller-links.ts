@@ -3,10 +3,11 @@ import { parseCidr } from '../../core/addressing/ipv4'
 import { adminSecretName, type Brief, secretName } from '../../core/brief/brief'
 import { isDirect } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
-import type { JobView } from '../../jobs/job-view'
-import type { Store } from '../../store/open'
 import type { Host } from '../../wire/host/host'
-import type { SnmpUser } from '../../wire/snmp/snmp'
+import type { Sessions } from '../../wire/sessions'
+import type { SnmpUser } from '../../wire/snmp/answer'
+import type { AwakeClock } from '../awake-clock'
+import type { JobRecord, Records } from '../ports/records'
 import { type ControllerCard, ControllerLink } from './controller-link'
 
 export interface ControllerLinks {
@@ -16,27 +17,31 @@ export interface ControllerLinks {
 }
 
 interface Input {
-  readonly store: Store
+  readonly records: Records
   readonly host: Host
+  readonly sessions: Sessions
+  readonly clock: AwakeClock
   readonly jobId: number
-  readonly view: JobView
+  readonly job: JobRecord
   readonly secrets: ReadonlyMap<string, string>
 }
 
-export function controllerLinks({ store, host, jobId, view, secrets }: Input): ControllerLinks {
+export function controllerLinks({ records, host, sessions, clock, jobId, job, secrets }: Input): ControllerLinks {
   const links = new Map<string, ControllerLink>()
   const opened = (unit: Unit): ControllerLink | undefined => {
-    const card = view.cards.get(unit.model)
-    const address = view.plans.get(unit.id)?.address
-    const password = secrets.get(adminSecretName(view.job.brief.admin, unit.id))
+    const card = job.cards.get(unit.model)
+    const address = job.plans.get(unit.id)?.address
+    const password = secrets.get(adminSecretName(job.brief.admin, unit.id))
     if (!card || !isDirect(card) || card.dialect.kind !== 'netconf' || address === undefined || password === undefined)
       return undefined
-    const prefix = parseCidr(view.job.brief.management.cidr)?.prefix ?? 24
+    const prefix = parseCidr(job.brief.management.cidr)?.prefix ?? 24
     const login = { user: card.factory.login.user, password }
-    const snmpUser = snmpUserOf(view.job.brief, secrets)
+    const snmpUser = snmpUserOf(job.brief, secrets)
     return new ControllerLink({
-      store,
+      records,
       host,
+      sessions,
+      clock,
       jobId,
       unit,
       card: card as ControllerCard,

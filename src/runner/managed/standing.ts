@@ -3,8 +3,8 @@
  * what counts, since it is the standard's word; why one is turned away only its module says.
  */
 import type { Joining } from '../../wire/dialect/managed/joining'
+import { notToldWords } from '../../wire/snmp/answer'
 import type { WtpState } from '../../wire/snmp/capwap-mib'
-import { notToldWords } from '../../wire/snmp/snmp'
 import type { UnitRun } from '../unit-run'
 import { throughController } from './through-controller'
 

@@ -1,14 +1,14 @@
 /** A unit as its controller has it. */
-import { type ManagedDialect, managed } from '../../wire/dialect/managed/managed'
+import type { ManagedDialect } from '../../wire/dialect/managed/managed'
 import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
 import type { ControllerLink } from './controller-link'
 
 /** @throws HeldError where it was begun without its controller, which nobody does on purpose */
-export function throughController({ target, controller }: UnitRun): {
+export function throughController({ target, controller, sessions }: UnitRun): {
   readonly dialect: ManagedDialect
   readonly controller: ControllerLink
 } {
   if (!controller) throw held('went-wrong', {})
-  return { dialect: managed(target.unit.mac, target.card, (work) => controller.use(work)), controller }
+  return { dialect: sessions.managed(target.unit.mac, target.card, (work) => controller.use(work)), controller }
 }

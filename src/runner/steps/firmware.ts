@@ -5,7 +5,6 @@
 import { createHash } from 'node:crypto'
 import type { FirmwareImage } from '../../core/brief/policies'
 import { isAtLeast } from '../../core/kit/version'
-import { readFileParts } from '../../store/files'
 import { WireError } from '../../wire/wire-error'
 import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
@@ -41,20 +40,20 @@ async function versionOf(run: UnitRun): Promise<string | undefined> {
 }
 
 /** What was kept is read once whole before the first part of it is sent. */
-async function checked({ store }: UnitRun, { sha256, file, model }: FirmwareImage): Promise<void> {
+async function checked({ records }: UnitRun, { sha256, file, model }: FirmwareImage): Promise<void> {
   const hash = createHash('sha256')
-  for await (const part of readFileParts(store, sha256)) hash.update(part)
+  for await (const part of records.fileParts(sha256)) hash.update(part)
   if (hash.digest('hex') !== sha256) throw held('image-not-kept', { file, model })
 }
 
-async function install({ store, access, journal, waits, target }: UnitRun, image: FirmwareImage): Promise<void> {
+async function install({ records, access, journal, waits, target }: UnitRun, image: FirmwareImage): Promise<void> {
   const { sha256, file, version } = image
   const { image: seconds = 0, restart } = target.card.timing
   const waitingFor = `installing firmware ${version}, leave it powered`
   await journal.tell('firmware', { kind: 'waiting', until: waits.due(seconds + restart), waitingFor })
   try {
     if (!access.dialect.install) throw new WireError('rejected', 'it takes no image over this dialect')
-    await access.dialect.install({ sha256, parts: () => readFileParts(store, sha256) })
+    await access.dialect.install({ sha256, parts: () => records.fileParts(sha256) })
   } catch (error) {
     if (error instanceof WireError && error.kind === 'rejected')
       throw held('image-refused', { file, reason: error.reason })

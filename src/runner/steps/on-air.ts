@@ -57,10 +57,10 @@ export async function onAir(run: UnitRun): Promise<string> {
 }
 
 /** What was told once counts from then: a unit that is called again within the half hour heard no radar again. */
-async function told({ target, journal, waits }: UnitRun, move: RadarMove): Promise<void> {
+async function told({ target, journal, waits, clock }: UnitRun, move: RadarMove): Promise<void> {
   journal.say(radarWords(move))
   const known = target.before.radar.find((each) => each.band === move.band && each.from === move.from)
-  if (known && shutUntil(known, waits.pace) > Date.now()) return
+  if (known && shutUntil(known, waits.pace) > clock.wall()) return
   await journal.heardRadar(move, target.plan.radios.find(({ band }) => band === move.band)?.width ?? 20)
 }
 

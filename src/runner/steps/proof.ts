@@ -6,7 +6,6 @@ import type { ObservedConfig, SettingKey } from '../../core/config/unit-config'
 import { isManaged } from '../../core/kit/kit-card'
 import { type Check, type CheckCode, checkWords } from '../../core/muster/check'
 import { isMovedByRadar, withRadarMoves } from '../../core/muster/radar-move'
-import { keepBackup } from '../../store/secrets'
 import { held } from '../held-error'
 import { carriedBySnmp, carriedWords, standingWords, toldBySnmp } from '../managed/standing'
 import { throughController } from '../managed/through-controller'
@@ -34,7 +33,7 @@ export async function proof(run: UnitRun): Promise<string> {
       expected,
       observed: seen,
       verdict: seen === expected ? 'good' : 'bad',
-      at: Date.now(),
+      at: run.clock.wall(),
     }
     journal.check(check)
     if (check.verdict === 'bad') bad.push(check)
@@ -53,7 +52,7 @@ export async function proof(run: UnitRun): Promise<string> {
   const wanted = target.compiled.config.unit['licence.units']
   if (licensed?.kind === 'value' && wanted !== undefined && licensed.value < wanted)
     journal.say(`its licence lets ${licensed.value} access points join; ${wanted} are on the kit list`)
-  await keepBackup(run.store, run.jobId, target.unit.mac, 'as-left', await access.dialect.backup(), new Date())
+  await run.records.keepBackup(run.jobId, target.unit.mac, 'as-left', await access.dialect.backup(), run.clock.date())
   await journal.kept('as-left')
   const outcomes = settled(target.expected, (key) => valueIn(run, key), observed, journal.marks)
   await journal.proven(withRadarMoves(outcomes, run.radarMoves))

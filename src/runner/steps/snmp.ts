@@ -1,15 +1,8 @@
 /** What a unit's SNMP agent says to its user, and to somebody who is none. */
 import type { SettingId } from '../../core/config/setting-ids'
 import type { Check } from '../../core/muster/check'
-import {
-  askAsUser,
-  askCommunity,
-  notToldWords,
-  type SnmpAnswer,
-  type SnmpUser,
-  snmpPort,
-  systemGroup,
-} from '../../wire/snmp/snmp'
+import type { Lane } from '../../wire/host/host'
+import { notToldWords, type SnmpAnswer, type SnmpUser, systemGroup } from '../../wire/snmp/answer'
 import { WireError } from '../../wire/wire-error'
 import type { UnitRun } from '../unit-run'
 
@@ -26,19 +19,18 @@ export interface SnmpLook {
 export function snmpLooks(run: UnitRun): SnmpLook[] {
   const user = snmpUser(run)
   if (!user) return []
-  const asked = (work: (path: Parameters<typeof askAsUser>[0]) => Promise<SnmpAnswer>) => async (): Promise<string> => {
+  const asked = (work: (lane: Lane) => Promise<SnmpAnswer>) => async (): Promise<string> => {
     try {
-      const lane = await run.access.lane(run.target.plan.address)
-      const answer = await work(await lane.datagrams(snmpPort))
+      const answer = await work(await run.access.lane(run.target.plan.address))
       return answer.kind === 'told' ? 'told' : notToldWords(answer)
     } catch (error) {
       if (error instanceof WireError) return 'no answer'
       throw error
     }
   }
-  const inClear = asked((path) => askCommunity(path, wellKnown, [systemGroup.name]))
+  const inClear = asked((lane) => run.sessions.snmpInClear(lane, wellKnown, [systemGroup.name]))
   return [
-    { code: 'snmp', expected: 'told', look: asked((path) => askAsUser(path, user, [systemGroup.name])) },
+    { code: 'snmp', expected: 'told', look: asked((lane) => run.sessions.snmpAsUser(lane, user, [systemGroup.name])) },
     { code: 'snmp-in-clear', expected: 'shut', look: async () => ((await inClear()) === 'told' ? 'told' : 'shut') },
   ]
 }

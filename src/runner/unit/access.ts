@@ -2,8 +2,8 @@
 import { parseCidr, parseIpv4 } from '../../core/addressing/ipv4'
 import { isDirect, servicePorts } from '../../core/kit/kit-card'
 import type { Credentials, Dialect } from '../../wire/dialect/dialect'
-import { openDialect } from '../../wire/dialect/registry'
 import type { Host, Lane } from '../../wire/host/host'
+import type { Sessions } from '../../wire/sessions'
 import type { PinCheck } from '../../wire/trust/pin'
 import { WireError } from '../../wire/wire-error'
 import type { Target } from './target'
@@ -11,6 +11,7 @@ import type { Target } from './target'
 export class Access {
   readonly #target: Target
   readonly #pin: PinCheck
+  readonly #sessions: Sessions
   readonly #lanes = new Map<string, Lane>()
   #dialect: Dialect | undefined
   /** Address at which it was found. */
@@ -21,9 +22,11 @@ export class Access {
   constructor(
     target: Target,
     readonly host: Host,
+    sessions: Sessions,
     pin: PinCheck,
   ) {
     this.#target = target
+    this.#sessions = sessions
     this.#pin = pin
   }
 
@@ -74,7 +77,7 @@ export class Access {
     const { card } = this.#target
     if (!isDirect(card)) throw new WireError('unreachable', 'nobody speaks to it but its controller')
     if (card.does.sessions === 'one') this.dropSession()
-    return openDialect(card, await this.lane(address), this.#pin, this.#target.compiled.config)
+    return this.#sessions.unit(await this.lane(address), card, this.#pin, this.#target.compiled.config)
   }
 
   /** Signs in and takes the session over. */

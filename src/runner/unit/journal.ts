@@ -49,7 +49,7 @@ export class Journal {
         ? {
             step,
             state,
-            due: this.#clock.deadline(state.until - Date.now()),
+            due: this.#clock.deadline(state.until - this.#clock.wall()),
             disturbances: this.#clock.disturbances,
           }
         : undefined
@@ -60,7 +60,7 @@ export class Journal {
   async tellAnew(): Promise<void> {
     const waiting = this.#waiting
     if (!waiting || waiting.disturbances === this.#clock.disturbances) return
-    await this.tell(waiting.step, { ...waiting.state, until: Math.round(Date.now() + waiting.due.leftMs()) })
+    await this.tell(waiting.step, { ...waiting.state, until: Math.round(this.#clock.wall() + waiting.due.leftMs()) })
   }
 
   /** A line of its log, kept in its place; the unit is not kept waiting for it. */

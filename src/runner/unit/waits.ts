@@ -1,5 +1,4 @@
 /** How a unit's muster waits: by the wire's pace, by the time in which this laptop is awake, until it is called off. */
-import { rest } from '../../store/rest'
 import type { AwakeClock, Deadline } from '../awake-clock'
 
 /** Thrown inside when the muster is called off; nothing is held by it. */
@@ -33,7 +32,7 @@ export class Waits {
 
   /** Wall time at which so many of the wire's seconds will have passed, ms since 1970: to be shown, never waited by. */
   due(seconds: number): number {
-    return Date.now() + (seconds * 1000) / this.pace
+    return this.#input.clock.wall() + (seconds * 1000) / this.pace
   }
 
   /**
@@ -50,7 +49,7 @@ export class Waits {
    */
   async pause(seconds: number): Promise<void> {
     this.stopIfCalledOff()
-    await rest(Math.max(shortestPauseMs, (seconds * 1000) / this.pace), this.#input.signal)
+    await this.#input.clock.rest(Math.max(shortestPauseMs, (seconds * 1000) / this.pace), this.#input.signal)
     this.stopIfCalledOff()
     await this.#input.afterPause()
   }

@@ -4,7 +4,8 @@
  * capwapDot11WlanBindTable), and the name of each (IEEE802dot11-MIB, IEEE 802.11-2020 Annex C, dot11DesiredSSID).
  */
 import type { DatagramPath } from '../host/host'
-import { askAsUser, type NotTold, type SnmpUser, type SnmpValue } from './snmp'
+import type { NotTold, SnmpUser, SnmpValue } from './answer'
+import { askAsUser } from './snmp'
 
 const radioInterface = '1.3.6.1.2.1.196.1.2.4.1.2'
 const profileInterface = '1.3.6.1.2.1.195.1.1.1.2'

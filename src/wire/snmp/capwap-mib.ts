@@ -3,7 +3,8 @@
  * capwapBaseWtpStateTable, and the access point's name out of capwapBaseWtpProfileTable.
  */
 import type { DatagramPath } from '../host/host'
-import { askAsUser, type NotTold, type SnmpUser, type SnmpValue, textOf } from './snmp'
+import { type NotTold, type SnmpUser, type SnmpValue, textOf } from './answer'
+import { askAsUser } from './snmp'
 
 const wtps = '1.3.6.1.2.1.196.1.2'
 /** capwapBaseWtpProfileWtpName, by the profile's number. */

@@ -3,7 +3,8 @@ import { createSocket, type Socket } from 'node:dgram'
 import type { AddressInfo } from 'node:net'
 import fc from 'fast-check'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { askAsUser, askCommunity, systemGroup } from './snmp'
+import { systemGroup } from './answer'
+import { askAsUser, askCommunity } from './snmp'
 
 const agent: Socket = createSocket('udp4')
 let path: { host: string; port: number; source: string }

@@ -5,38 +5,10 @@
 import { createSocket, type Socket } from 'node:dgram'
 import snmp from 'net-snmp'
 import type { DatagramPath } from '../host/host'
-
-export const snmpPort = 161
-
-export interface SnmpUser {
-  readonly user: string
-  readonly authentication: string
-  readonly privacy: string
-}
-
-/** SNMPv2-MIB (RFC 3418), the instance of each. */
-export const systemGroup = {
-  description: '1.3.6.1.2.1.1.1.0',
-  objectId: '1.3.6.1.2.1.1.2.0',
-  name: '1.3.6.1.2.1.1.5.0',
-} as const
-
-/** A number, an object identifier as text, or octets. */
-export type SnmpValue = number | string | Uint8Array
-
-export type SnmpAnswer =
-  /** Of each object asked for, in order; undefined where the agent does not have it. */
-  { readonly kind: 'told'; readonly values: readonly (SnmpValue | undefined)[] } | NotTold
-
-export type NotTold = { readonly kind: 'refused'; readonly why: string } | { readonly kind: 'silent' }
-
-export const notToldWords = (answer: NotTold): string =>
-  answer.kind === 'refused' ? `refused: ${answer.why}` : 'no answer'
+import { longestValue, plainText, type SnmpAnswer, type SnmpUser, type SnmpValue } from './answer'
 
 /** Twice this, ms, is waited for in all: a datagram may get lost. To find out who a user is takes questions of its own. */
 const answersWithin = { user: 1000, community: 400 } as const
-/** Signs and octets of one value that are kept. */
-const longestValue = 500
 
 /** Asks as a user of version 3, signed and enciphered: what is told proves the keys. */
 export function askAsUser(path: DatagramPath, login: SnmpUser, objects: readonly string[]): Promise<SnmpAnswer> {
@@ -123,24 +95,13 @@ function answerTo(error: Error): SnmpAnswer {
   if (error.name === 'RequestTimedOutError') return { kind: 'silent' }
   // A socket that a router tells that nobody listens there.
   if ('code' in error && typeof error.code === 'string') return { kind: 'silent' }
-  return { kind: 'refused', why: plain(error.message) }
+  return { kind: 'refused', why: plainText(error.message) }
 }
 
 function told(values: readonly snmp.Varbind[] | undefined): (SnmpValue | undefined)[] {
   return (values ?? []).map(({ type, value }) => {
     if (type === snmp.ObjectType.NoSuchObject || type === snmp.ObjectType.NoSuchInstance) return undefined
     if (value instanceof Uint8Array) return value.subarray(0, longestValue)
-    return typeof value === 'number' ? value : plain(String(value))
+    return typeof value === 'number' ? value : plainText(String(value))
   })
 }
-
-/** A value as one line of text, whatever it is. */
-export function textOf(value: SnmpValue): string {
-  return value instanceof Uint8Array ? plain(Buffer.from(value).toString('utf8')) : String(value)
-}
-
-const plain = (text: string): string =>
-  text
-    .replace(/[^\x20-\x7e\u00a0-\uffff]+/g, ' ')
-    .trim()
-    .slice(0, longestValue)
