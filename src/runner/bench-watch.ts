@@ -6,7 +6,7 @@ import { keptOff } from '../core/addressing/kept-off'
 import { managedWithTag } from '../core/brief/brief'
 import type { Unit } from '../core/kit/unit'
 import type { Laptop } from '../core/muster/events'
-import type { Roll } from '../core/muster/roll'
+import type { Place, Roll } from '../core/muster/roll'
 import { theseUnits } from '../core/muster/selection'
 import { MusterOpenError } from '../store/orders'
 import { type Host, HostAwayError } from '../wire/host/host'
@@ -22,12 +22,13 @@ export interface BenchWatchParts {
   readonly host: Host
   readonly sessions: Sessions
   readonly clock: AwakeClock
+  /** The wire's seconds between two sweeps by itself. */
+  readonly sweepEverySeconds: number
   readonly logOf: (jobId: number) => EventLog
   readonly complain: (error: unknown, fields: object) => void
 }
 
-/** The wire's seconds between two sweeps by itself, and real ones at the least. */
-const sweepEverySeconds = 10
+/** Between two sweeps by itself at the least, ms. */
 const sweepAtMostEveryMs = 600
 /** A muster knows where its units are; the sweep leaves it the wire. */
 const slowerWhileMustering = 3
@@ -147,7 +148,8 @@ export class BenchWatch {
     if (seen !== JSON.stringify({ sightings: before.sightings, heard: before.heard }) || before.sweptAt === undefined)
       await this.#parts.logOf(jobId).append({ kind: 'sweep', sightings, heard })
     const { pace } = await this.tellLaptop(jobId)
-    this.#nextSweepAt = this.#sweptAt + Math.max(sweepAtMostEveryMs, (sweepEverySeconds * 1000) / pace) * this.#rest
+    const every = (this.#parts.sweepEverySeconds * 1000) / pace
+    this.#nextSweepAt = this.#sweptAt + Math.max(sweepAtMostEveryMs, every) * this.#rest
     await this.#resume(jobId, units, await this.#rollOf(jobId))
   }
 
@@ -174,10 +176,11 @@ export class BenchWatch {
   }
 }
 
-/** Where units were left, by unit. */
-function provenPlaces(roll: Roll): Map<string, { address: string; prefix: number }> {
+/** Where units were left, by unit: where one was sent and not found yet, or where it has proven itself. */
+function provenPlaces(roll: Roll): Map<string, Place> {
   return new Map(
-    [...roll.rows].flatMap(([unit, { proven }]) => {
+    [...roll.rows].flatMap(([unit, { proven, addressDoor, sentTo }]) => {
+      if (sentTo && addressDoor === 'opened') return [[unit, sentTo] as const]
       const { 'management.address': address, 'management.prefix': prefix } = proven?.config.unit ?? {}
       return address === undefined || prefix === undefined ? [] : [[unit, { address, prefix }] as const]
     }),

@@ -75,10 +75,9 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last')
   const steps = stepsFor(run.target.card)
   const last = steps.at(-1)
   for (const step of steps) {
-    await run.mayAct()
-    if (!mayGoOn()) return 'stopped'
     try {
-      run.waits.stopIfCalledOff()
+      await run.mayAct()
+      if (!mayGoOn()) return 'stopped'
       run.journal.note(step, { kind: 'working', doing: procedure[step].doing })
       const managed = isManaged(run.target.card) ? managedWork[step] : undefined
       const note = await (managed ?? work[step])(run)

@@ -19,31 +19,43 @@ export interface LeaseOptions {
   readonly onRenewed?: (wish: 'go-on' | 'pause') => Promise<void>
   /** Another runner has the order. */
   readonly onLost: () => void
+  /** When the order was asked for that was claimed: its lease counts from then at the latest. */
+  readonly askedAt: Instant
   readonly complain: (error: unknown) => void
 }
+
+/** A moment by both clocks, ms. */
+export interface Instant {
+  readonly monotonic: number
+  readonly wall: number
+}
+export const instantOf = (clock: Clock): Instant => ({ monotonic: clock.monotonic(), wall: clock.wall() })
 
 export class Lease {
   wish: 'go-on' | 'pause' | 'lost' = 'go-on'
   readonly #options: LeaseOptions
   readonly #ending = new AbortController()
-  #confirmedAt: number
+  #confirmed: Instant
 
-  /** Begins to renew a lease that was claimed just now. */
+  /** Begins to renew a lease that was claimed. */
   constructor(options: LeaseOptions) {
     this.#options = options
-    this.#confirmedAt = options.clock.monotonic()
+    this.#confirmed = options.askedAt
     void this.#keep()
   }
 
   /** Waits while the lease may have run out without anybody telling. */
   async holds(): Promise<void> {
-    while (
-      this.wish !== 'lost' &&
-      this.#options.clock.monotonic() - this.#confirmedAt > leaseSeconds * 1000 &&
-      !this.#ending.signal.aborted
-    ) {
+    while (this.wish !== 'lost' && this.#mayHaveRunOut() && !this.#ending.signal.aborted) {
       await this.#options.clock.rest(lookEveryMs, this.#ending.signal)
     }
+  }
+
+  /** By either clock: one may have stood still while the laptop slept, the other may have been set. */
+  #mayHaveRunOut(): boolean {
+    const now = instantOf(this.#options.clock)
+    const passed = Math.max(now.monotonic - this.#confirmed.monotonic, now.wall - this.#confirmed.wall)
+    return passed > leaseSeconds * 1000
   }
 
   /** Renews no more; it does not give the order back. */
@@ -57,11 +69,11 @@ export class Lease {
     while (!signal.aborted) {
       await clock.rest(renewEveryMs, signal)
       if (signal.aborted) return
-      const sentAt = clock.monotonic()
+      const sentAt = instantOf(clock)
       try {
         this.wish = await records.renewLease(orderId, owner, leaseSeconds)
         if (this.wish === 'lost') return onLost()
-        this.#confirmedAt = sentAt
+        this.#confirmed = sentAt
         if (!signal.aborted) await onRenewed?.(this.wish)
       } catch (error) {
         if (!signal.aborted) complain(error)

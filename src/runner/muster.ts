@@ -24,7 +24,7 @@ import type { EventLog } from './event-log'
 import { ControllerLink } from './managed/controller-link'
 import { controllerLinks } from './managed/controller-links'
 import type { JobSecrets, Records } from './ports/records'
-import { type Mover, type PowerTurn, UnitRun } from './unit-run'
+import { CalledOff, type Mover, type PowerTurn, UnitRun } from './unit-run'
 
 export interface MusterInput {
   readonly records: Records
@@ -66,13 +66,18 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   const movers = new Map<string, Mover>()
   const mark = (unit: Unit, kind: Mover['kind']): void => {
     const address = plans.get(unit.id)?.address
-    if (address !== undefined) movers.set(unit.mac, { name: unit.name, address, kind })
+    const after = controllerOf(unit, job.units, cards)?.mac
+    if (address !== undefined) movers.set(unit.mac, { name: unit.name, address, kind, after })
   }
   for (const unit of chosen) mark(unit, 'on its way')
 
+  const mayAct = async (): Promise<void> => {
+    await input.mayAct()
+    if (input.signal.aborted) throw new CalledOff()
+  }
   const turns = pLimit(1)
   const ends = new Map<string, Promise<Outcome>>()
-  const links = controllerLinks({ records, host, sessions, clock, jobId: order.jobId, job, secrets })
+  const links = controllerLinks({ records, host, sessions, clock, mayAct, jobId: order.jobId, job, secrets })
   const one = async (unit: Unit): Promise<Outcome> => {
     const card = cards.get(unit.model)
     const plan = plans.get(unit.id)
@@ -146,8 +151,13 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       unit.id,
       one(unit).finally(() => mark(unit, 'over')),
     )
-  const outcomes = await Promise.all(ends.values())
+  // Whatever becomes of one, the muster is over when nobody works on any of its units any more.
+  const settled = await Promise.allSettled(ends.values())
   await links.close()
+  const outcomes = settled.map((end) => {
+    if (end.status === 'rejected') throw end.reason
+    return end.value
+  })
   return outcomes.includes('stopped') ? 'stopped' : 'ended'
 }
 

@@ -9,7 +9,7 @@ import type { Sessions } from '../wire/sessions'
 import { AwakeClock } from './awake-clock'
 import { BenchWatch } from './bench-watch'
 import { EventLog } from './event-log'
-import { Lease, leaseSeconds } from './lease'
+import { type Instant, instantOf, Lease, leaseSeconds } from './lease'
 import { muster } from './muster'
 import type { Records } from './ports/records'
 
@@ -24,6 +24,8 @@ export interface RunnerOptions {
   readonly host: Host
   readonly sessions: Sessions
   readonly log: RunnerLog
+  /** The wire's seconds between two sweeps that nobody asked for; 10 unless it is said. */
+  readonly sweepEverySeconds?: number
   /** What waits are measured by. */
   readonly clock?: AwakeClock
 }
@@ -53,6 +55,7 @@ export class Runner {
       host: this.#host,
       sessions: options.sessions,
       clock: this.#clock,
+      sweepEverySeconds: options.sweepEverySeconds ?? 10,
       logOf: (jobId) => this.#logOf(jobId),
       complain: (error, fields) => this.#complain(error, 'sweep failed', fields),
     })
@@ -65,8 +68,9 @@ export class Runner {
     const reporting = this.#report(signal)
     while (!signal.aborted) {
       try {
+        const askedAt = instantOf(this.#clock)
         const order = await records.claimOrder(id, leaseSeconds, [...this.#working.keys()])
-        if (order) this.#start(order, signal)
+        if (order) this.#start(order, askedAt, signal)
         else if (this.#onBench !== undefined)
           this.#bench.sweepByItself(this.#onBench, this.#working.size > 0 ? 'busy' : 'free')
       } catch (error) {
@@ -111,15 +115,15 @@ export class Runner {
     return log
   }
 
-  #start(order: Order, signal: AbortSignal): void {
+  #start(order: Order, askedAt: Instant, signal: AbortSignal): void {
     this.#options.log.info({ order: order.id, kind: order.kind, job: order.jobId }, 'order claimed')
     this.#onBench = order.jobId
-    const work = this.#carryOut(order, signal).finally(() => this.#working.delete(order.id))
+    const work = this.#carryOut(order, askedAt, signal).finally(() => this.#working.delete(order.id))
     this.#working.set(order.id, work)
   }
 
   /** Whatever an order does, its lease is kept meanwhile; what it throws is said, and it is begun again or has failed. */
-  async #carryOut(order: Order, signal: AbortSignal): Promise<void> {
+  async #carryOut(order: Order, askedAt: Instant, signal: AbortSignal): Promise<void> {
     const { records, id } = this.#options
     const callOff = new AbortController()
     // Every unit of a muster waits on it: as many as there are is no leak.
@@ -131,6 +135,7 @@ export class Runner {
       clock: this.#clock,
       orderId: order.id,
       owner: id,
+      askedAt,
       onRenewed: (wish) => this.#renewed(order, wish),
       onLost: stop,
       complain: (error) => this.#complain(error, 'lease not renewed', { order: order.id }),

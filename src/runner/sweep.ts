@@ -101,7 +101,10 @@ async function elsewhere(
   { host, units, cards, management, provenAt }: SweepInput,
   asked: Set<string>,
 ): Promise<Answerer[]> {
-  const found = (await host.neighbours([management])).filter(({ address }) => !asked.has(address))
+  const former = [...provenAt.values()].map(({ address, prefix }) => `${address}/${prefix}`)
+  const found = (await host.neighbours([...new Set([management, ...former])])).filter(
+    ({ address }) => !asked.has(address),
+  )
   return found.flatMap(({ mac, address }): Answerer[] => {
     const unit = units.find((each) => each.mac === mac)
     const card = unit && cards.get(unit.model)

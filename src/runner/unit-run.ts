@@ -2,7 +2,7 @@
  * One unit's way through a muster: what it is to be, how it is reached, what is told, and how it waits.
  */
 import type { Asked } from '../core/config/asked'
-import type { AsWritten } from '../core/config/compare'
+import { type AsWritten, compare, type Difference } from '../core/config/compare'
 import { keyText, type ObservedConfig } from '../core/config/unit-config'
 import type { RadarMove } from '../core/muster/radar-move'
 import type { Host } from '../wire/host/host'
@@ -23,6 +23,8 @@ export interface Mover {
   readonly name: string
   readonly address: string
   readonly kind: 'on its way' | 'over'
+  /** MAC of the controller that comes before it. */
+  readonly after: string | undefined
 }
 
 /** Does what nobody else on the same power budget may do meanwhile: a budget that gives way would leave two without. */
@@ -60,10 +62,12 @@ export class UnitRun {
   readonly clock: AwakeClock
   readonly movers: UnitRunInput['movers']
   readonly names: UnitRunInput['names']
+  /** @throws CalledOff */
   readonly mayAct: () => Promise<void>
   readonly controller: ControllerLink | undefined
   readonly powerTurn: PowerTurn
   #configured: ObservedConfig | undefined
+  #differences: readonly Difference[] | undefined
   /** Radios that radar has moved, as they were last looked at. */
   radarMoves: readonly RadarMove[] = []
 
@@ -80,7 +84,11 @@ export class UnitRun {
           `certificate pinned ${fingerprint.slice(0, 5).toLowerCase()}…${fingerprint.slice(-2).toLowerCase()}`,
         ),
     )
-    this.access = new Access(this.target, host, sessions, pin)
+    this.mayAct = async () => {
+      await input.mayAct()
+      this.waits.stopIfCalledOff()
+    }
+    this.access = new Access(this.target, host, sessions, pin, this.mayAct)
     this.host = host
     this.records = records
     this.sessions = sessions
@@ -88,7 +96,6 @@ export class UnitRun {
     this.clock = clock
     this.movers = input.movers
     this.names = input.names
-    this.mayAct = input.mayAct
     this.controller = input.controller
     this.powerTurn = input.powerTurn
   }
@@ -106,6 +113,12 @@ export class UnitRun {
     return this.#configured
   }
 
+  /** What differs between what it is to be and what it is told to be now. */
+  async differences(): Promise<readonly Difference[]> {
+    this.#differences ??= compare(this.target.compiled.config, await this.configured(), this.asWritten)
+    return this.#differences
+  }
+
   /** What the unit is now. */
   inEffect(): Promise<ObservedConfig> {
     return this.access.dialect.read('in-effect')
@@ -114,5 +127,6 @@ export class UnitRun {
   /** Something is about to change: what was read last holds no more. */
   willChange(): void {
     this.#configured = undefined
+    this.#differences = undefined
   }
 }

@@ -45,11 +45,17 @@ export interface AskingJob {
   readonly today: Date
 }
 
-/** What is asked of one unit, secrets as marks; undefined where it has no plan or no kit card. */
-export function askingWithMarks(
-  { brief, units, plans, cards, secretTimes, today }: AskingJob,
-  unit: Unit,
-): Asking | undefined {
+const askingBefore = new WeakMap<AskingJob, Map<Unit, Asking | undefined>>()
+
+/** What is asked of one unit, secrets as marks; undefined where it has no plan or no kit card. Worked out once. */
+export function askingWithMarks(job: AskingJob, unit: Unit): Asking | undefined {
+  const known = askingBefore.get(job) ?? new Map<Unit, Asking | undefined>()
+  askingBefore.set(job, known)
+  if (!known.has(unit)) known.set(unit, askingFor(job, unit))
+  return known.get(unit)
+}
+
+function askingFor({ brief, units, plans, cards, secretTimes, today }: AskingJob, unit: Unit): Asking | undefined {
   const plan = plans.get(unit.id)
   const card = cards.get(unit.model)
   if (!plan || !card) return undefined

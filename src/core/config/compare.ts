@@ -4,8 +4,8 @@
  * In: a configuration and what was read. Out: differences, each with its setting and a sentence. A sentence never
  * holds a secret, and neither may anything that is logged.
  */
-import { plainWords, type Scope, type SettlingStep, sameValue, withinSentence } from './settings/setting'
-import { idsOf, settingOf } from './settings/settings'
+import { plainWords, type Scope, type Setting, type SettlingStep, sameValue, withinSentence } from './settings/setting'
+import { rowsOf, settingOf } from './settings/settings'
 import type { Observed, ObservedConfig, SettingKey, UnitConfig } from './unit-config'
 
 export type Difference =
@@ -42,16 +42,18 @@ export function compare(
 function surplusNetworks(desired: UnitConfig, observed: ObservedConfig): Difference[] {
   return Object.entries(observed.networks)
     .filter(([of]) => desired.networks[of] === undefined)
-    .map(([of, network]) => {
-      const ssid = network['network.ssid']
-      const name = ssid?.kind === 'value' ? ssid.value : of
-      return {
-        kind: 'surplus',
-        scope: 'network',
-        of,
-        sentence: `Network "${name}" is on the unit and not in the brief.`,
-      }
-    })
+    .map(([of]) => ({
+      kind: 'surplus',
+      scope: 'network',
+      of,
+      sentence: `Network ${networkName(observed, of)} is on the unit and not in the brief.`,
+    }))
+}
+
+/** The name of a network as a unit shows it, in quotes; its id where it shows none. */
+export function networkName(observed: ObservedConfig, of: string): string {
+  const ssid = observed.networks[of]?.['network.ssid']
+  return `"${ssid?.kind === 'value' ? ssid.value : of}"`
 }
 
 type Values = Readonly<Partial<Record<string, unknown>>>
@@ -79,17 +81,22 @@ function valuesOf(
   observed: ObservedValues,
   asWritten: AsWritten,
 ): Difference[] {
-  return idsOf(scope).flatMap((id): Difference[] => {
+  const differences: Difference[] = []
+  for (const { id, setting } of rowsOf(scope)) {
     const value = desired[id]
-    if (value === undefined || settingOf(id).bySigningIn) return []
+    if (value === undefined || setting.bySigningIn) continue
     const key: SettingKey = { id, of }
-    const found = observed[id] ?? { kind: 'unsupported' as const }
-    if (isAsDesired(key, value, found, asWritten)) return []
-    const what =
-      of === '' ? settingOf(id).words : `${nameOf(scope, of, desired)}: ${withinSentence(settingOf(id).words)}`
-    return [{ kind: 'value', ...key, sentence: `${what} ${differenceWords(key, value, found)}` }]
-  })
+    const found = observed[id] ?? unsupported
+    const isSo = isAsDesired(key, value, found, asWritten)
+    if (isSo && !isOfAnother(setting, desired, observed)) continue
+    const what = of === '' ? setting.words : `${nameOf(scope, of, desired)}: ${withinSentence(setting.words)}`
+    const how = isSo ? againWords(setting) : differenceWords(key, value, found)
+    differences.push({ kind: 'value', ...key, sentence: `${what} ${how}` })
+  }
+  return differences
 }
+
+const unsupported = { kind: 'unsupported' } as const
 
 function isAsDesired(key: SettingKey, value: unknown, found: Observed<unknown>, asWritten: AsWritten): boolean {
   if (found.kind === 'unreadable') return asWritten(key)
@@ -107,8 +114,20 @@ export function valueWords(id: SettingKey['id'], value: unknown): string {
   return secret ? 'as in the vault' : show(value)
 }
 
+const verbOf = ({ plural }: Pick<Setting<unknown>, 'plural'>): string => (plural ? 'are' : 'is')
+
+/** Is what the unit shows the doing of another setting, which is to be another: an address that DHCP gave it? */
+function isOfAnother({ partOf }: Setting<unknown>, desired: Values, observed: ObservedValues): boolean {
+  if (partOf === undefined || desired[partOf] === undefined) return false
+  const found = observed[partOf]
+  return found?.kind === 'value' && !isSame(partOf, desired[partOf], found.value)
+}
+
+const againWords = (setting: Setting<unknown>): string =>
+  `${verbOf(setting)} to be set again, since ${withinSentence(settingOf(setting.partOf ?? 'management.method').words)} changes.`
+
 function differenceWords({ id }: SettingKey, value: unknown, found: Observed<unknown>): string {
-  const verb = settingOf(id).plural ? 'are' : 'is'
+  const verb = verbOf(settingOf(id))
   if (found.kind === 'unsupported') return `${verb} not known to the unit.`
   if (found.kind === 'unreadable') return `${verb} not shown by the unit, and not what was written last.`
   if (settingOf(id).secret) return 'differs.'

@@ -258,3 +258,26 @@ describe('compare', () => {
     ])
   })
 })
+
+describe('an address that DHCP gave', () => {
+  const desired = (method: 'static' | 'dhcp'): UnitConfig => ({
+    unit: { 'management.method': method, 'management.address': '10.44.8.20', 'management.prefix': 24 },
+    networks: {},
+    radios: {},
+  })
+  const differing = (to: UnitConfig, from: UnitConfig): string[] =>
+    compare(to, asObserved(from)).flatMap((each) => (each.kind === 'value' ? [each.id] : []))
+
+  it('is written with the method, though it looks the same: the unit would be left with one of its own', () => {
+    expect(differing(desired('static'), desired('dhcp'))).toEqual([
+      'management.method',
+      'management.address',
+      'management.prefix',
+    ])
+  })
+
+  it('is left alone where the method is right', () => {
+    expect(differing(desired('static'), desired('static'))).toEqual([])
+    expect(differing(desired('dhcp'), desired('dhcp'))).toEqual([])
+  })
+})

@@ -55,8 +55,17 @@ export interface Spoken extends SettingKey {
   readonly outcome: Outcome
 }
 
+/** What was worked out for an asking: it is asked for in several ways. */
+const spokenBefore = new WeakMap<Asking, readonly Spoken[]>()
+
 /** Every setting that brief and plan speak of, and what can be said of it before anything is tried. */
-export function spokenOf(asking: Asking): Spoken[] {
+export function spokenOf(asking: Asking): readonly Spoken[] {
+  const known = spokenBefore.get(asking) ?? allSpokenOf(asking)
+  spokenBefore.set(asking, known)
+  return known
+}
+
+function allSpokenOf(asking: Asking): Spoken[] {
   const { brief, card } = asking
   const spoken: Spoken[] = []
   const silent = whyNotMustered(card)

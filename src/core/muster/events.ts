@@ -102,6 +102,8 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
     state: z.enum(['opened', 'passed']),
     /** Of the password door, opened: the mark of the password that goes through it. */
     secret: z.string().optional(),
+    /** Of the address door, opened: where the unit is sent. Events of older programs do not say. */
+    place: z.object({ address: z.string(), prefix: z.int() }).optional(),
   }),
   z.object({ kind: z.literal('kept'), unit, copy: z.enum(['as-found', 'as-left']) }),
   /**

@@ -82,6 +82,21 @@ describe('the roll', () => {
     expect(answers(roll.rows.get('a'))).toBe(false)
   })
 
+  it('knows where a unit was sent, also when it is called again and the plan has moved on', () => {
+    const place = { address: '10.44.8.21', prefix: 24 }
+    const sent = foldRoll(
+      placed(
+        { kind: 'door', unit: 'a', door: 'address', state: 'opened', place },
+        { kind: 'door', unit: 'a', door: 'address', state: 'passed' },
+        { kind: 'muster', phase: 'started', units: ['a'] },
+      ),
+    )
+    expect(sent.rows.get('a')).toMatchObject({ addressDoor: 'passed', sentTo: place })
+    // Events of older programs do not say it.
+    const before = foldRoll(placed({ kind: 'door', unit: 'a', door: 'address', state: 'opened' }))
+    expect(before.rows.get('a')?.sentTo).toBeUndefined()
+  })
+
   it('takes an answer back where something else is asked since, until it is proven anew', () => {
     const proven = foldRoll(placed(...allDone, { kind: 'proven', unit: 'a', asked }))
     const marked = (now: Asked) => withChanges(proven, new Map([['a', now]])).rows.get('a')

@@ -16,6 +16,12 @@ import {
 import type { Step } from './procedure'
 import type { HeardRadar } from './radar-move'
 
+/** An address with the prefix length of its subnet. */
+export interface Place {
+  readonly address: string
+  readonly prefix: number
+}
+
 export interface LogLine {
   readonly at: number
   readonly text: string
@@ -30,6 +36,8 @@ export interface RollRow {
   readonly addressDoor: 'shut' | 'opened' | 'passed'
   /** Mark of the admin password that it was given last, or was about to be. */
   readonly givenPassword: string | undefined
+  /** Where it was sent last, or was about to be: the plan may have moved on since. */
+  readonly sentTo: Place | undefined
   readonly copies: { readonly asFound: number | undefined; readonly asLeft: number | undefined }
   /** What it was asked to be when it last answered. */
   readonly proven: Asked | undefined
@@ -64,6 +72,7 @@ export const emptyRow: RollRow = {
   passwordDoor: 'shut',
   addressDoor: 'shut',
   givenPassword: undefined,
+  sentTo: undefined,
   copies: { asFound: undefined, asLeft: undefined },
   proven: undefined,
   written: { mac: '', marks: {} },
@@ -87,11 +96,17 @@ export const emptyRoll: Roll = {
 const longestLog = 200
 
 export function foldRoll(events: readonly PlacedEvent[], from: Roll = emptyRoll): Roll {
-  return events.reduce(applyEvent, from)
+  if ((events.at(-1)?.seq ?? 0) <= from.seq) return from
+  // Copied once, however many events there are.
+  const rows = new Map(from.rows)
+  return events.reduce<Roll>((roll, event) => applied(roll, event, rows), { ...from, rows })
 }
 
-/** The roll after one more event. One that was seen already changes nothing, so a stream may repeat itself. */
-export function applyEvent(roll: Roll, { seq, at, event }: PlacedEvent): Roll {
+/**
+ * The roll after one more event. One that was seen already changes nothing, so a stream may repeat itself.
+ * @param rows  those of the roll, which may be changed in place
+ */
+function applied(roll: Roll, { seq, at, event }: PlacedEvent, rows: Map<string, RollRow>): Roll {
   if (seq <= roll.seq) return roll
   const next: Roll = { ...roll, seq }
   switch (event.kind) {
@@ -99,7 +114,7 @@ export function applyEvent(roll: Roll, { seq, at, event }: PlacedEvent): Roll {
       return {
         ...next,
         muster: event.phase === 'started' ? 'working' : event.phase === 'ended' ? 'idle' : event.phase,
-        rows: event.phase === 'started' ? withStartedRows(roll, event.units) : roll.rows,
+        rows: event.phase === 'started' ? withStartedRows(rows, event.units) : rows,
       }
     case 'sweep':
       return { ...next, sightings: event.sightings, heard: event.heard, sweptAt: at }
@@ -108,8 +123,8 @@ export function applyEvent(roll: Roll, { seq, at, event }: PlacedEvent): Roll {
     case 'reveal':
       return next
     default: {
-      const row = roll.rows.get(event.unit) ?? emptyRow
-      return { ...next, rows: new Map(roll.rows).set(event.unit, applyToRow(row, at, event)) }
+      const row = rows.get(event.unit) ?? emptyRow
+      return { ...next, rows: rows.set(event.unit, applyToRow(row, at, event)) }
     }
   }
 }
@@ -130,7 +145,7 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
     case 'door':
       return event.door === 'password'
         ? { ...row, passwordDoor: event.state, givenPassword: event.secret ?? row.givenPassword }
-        : { ...row, addressDoor: event.state }
+        : { ...row, addressDoor: event.state, sentTo: event.place ?? row.sentTo }
     case 'kept':
       return {
         ...row,
@@ -157,8 +172,7 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
 }
 
 /** A new muster asks every step again; what a unit has kept and which doors it passed stays known. */
-function withStartedRows(roll: Roll, units: readonly string[]): ReadonlyMap<string, RollRow> {
-  const rows = new Map(roll.rows)
+function withStartedRows(rows: Map<string, RollRow>, units: readonly string[]): ReadonlyMap<string, RollRow> {
   for (const unit of units) rows.set(unit, { ...(rows.get(unit) ?? emptyRow), steps: {} })
   return rows
 }

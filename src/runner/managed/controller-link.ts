@@ -26,6 +26,8 @@ export interface ControllerLinkInput {
   readonly host: Host
   readonly sessions: Sessions
   readonly clock: AwakeClock
+  /** Asked when its turn has come: another runner may have the order by then. */
+  readonly mayAct: () => Promise<void>
   readonly jobId: number
   readonly unit: Unit
   readonly card: ControllerCard
@@ -55,9 +57,10 @@ export class ControllerLink {
     return this.#input.address
   }
 
-  /** @throws WireError; where the session went, it is opened anew the next time */
+  /** @throws WireError, CalledOff; where the session went, it is opened anew the next time */
   use<T>(work: (controller: Controller) => Promise<T>): Promise<T> {
     return this.#inTurn(async () => {
+      await this.#input.mayAct()
       try {
         return await work(await this.#open())
       } catch (error) {

@@ -21,12 +21,13 @@ interface Input {
   readonly host: Host
   readonly sessions: Sessions
   readonly clock: AwakeClock
+  readonly mayAct: () => Promise<void>
   readonly jobId: number
   readonly job: JobRecord
   readonly secrets: ReadonlyMap<string, string>
 }
 
-export function controllerLinks({ records, host, sessions, clock, jobId, job, secrets }: Input): ControllerLinks {
+export function controllerLinks({ job, secrets, ...parts }: Input): ControllerLinks {
   const links = new Map<string, ControllerLink>()
   const opened = (unit: Unit): ControllerLink | undefined => {
     const card = job.cards.get(unit.model)
@@ -38,11 +39,7 @@ export function controllerLinks({ records, host, sessions, clock, jobId, job, se
     const login = { user: card.factory.login.user, password }
     const snmpUser = snmpUserOf(job.brief, secrets)
     return new ControllerLink({
-      records,
-      host,
-      sessions,
-      clock,
-      jobId,
+      ...parts,
       unit,
       card: card as ControllerCard,
       address,

@@ -54,6 +54,8 @@ export async function joined(run: UnitRun): Promise<string> {
   )
   if (!done) throw await hangs(run, controller, last, standing ?? 'absent')
   access.address = done['current-address'] ?? target.plan.address
+  if (goal === undefined && access.address !== target.plan.address)
+    throw held('not-reserved', { got: access.address, address: target.plan.address, mac: target.unit.mac })
   await journal.door('address', 'passed')
   await journal.tookEffect()
   return `runs, at ${access.address}`

@@ -20,15 +20,17 @@ export async function comeBack(run: UnitRun): Promise<string> {
   let told = false
   // What takes effect at once does so a moment after it was written.
   const mayStillMove = target.card.does.applies === 'at-once' ? waits.deadline(target.card.timing.apply) : undefined
-  // Only what asks DHCP can be somewhere else.
-  const byMac = target.compiled.config.unit['management.method'] === 'dhcp' ? 'by-mac-too' : 'there-only'
+  const method = target.compiled.config.unit['management.method']
+  // Only what asks DHCP can be somewhere else; where it is now says nothing before it has asked.
+  const byMac = method === 'dhcp' ? 'by-mac-too' : 'there-only'
+  const asksLater = method === 'dhcp' && old === goal && journal.doors.address === 'opened'
   const found = await waits.until(
     async (): Promise<Located | undefined> => {
       // While it may still leave its old address, what answers there says nothing, and a connection to it may hang.
       const stillLeaves = mayStillMove && !mayStillMove.hasPassed()
       const places = old === undefined || old === goal || stillLeaves ? [goal] : [goal, old]
       const seen = await locate(run, places, byMac)
-      if (seen?.answers === 'service' && seen.address === goal) return seen
+      if (seen?.answers === 'service' && seen.address === goal && !(stillLeaves && asksLater)) return seen
       if (seen?.answers === 'service' && told) {
         if (await isElsewhereByDhcp(run, seen.address)) return seen
         if (!stillLeaves) throw new CameBackUnchanged(seen.address)
@@ -46,14 +48,18 @@ export async function comeBack(run: UnitRun): Promise<string> {
       light: slow ? 'slow white means that it still starts' : 'blinking means that it still starts',
     })
   }
-  if (found.address !== goal) throw held('not-reserved', { got: found.address, address: goal, mac: target.unit.mac })
+  if (found.address !== goal) {
+    // It went where DHCP sent it, and is reached there: it must not take that back while hands see to the server.
+    await access.dialect.confirm(target.compiled.config)
+    throw held('not-reserved', { got: found.address, address: goal, mac: target.unit.mac })
+  }
   await access.signIn(target.login, goal)
   await access.dialect.confirm(target.compiled.config)
-  // A session by link-local outlives the address: it may have been taken back before anybody confirmed it.
-  if (target.card.does.applies === 'at-once') {
-    const { 'management.address': address } = (await run.inEffect()).unit
-    if (address?.kind === 'value' && address.value !== goal) throw new CameBackUnchanged(address.value)
-  }
+  // It may have taken the change back before anybody confirmed it, and be found here all the same: by link-local, or
+  // since it was here before.
+  const { 'management.address': address, 'management.method': now } = (await run.inEffect()).unit
+  if (address?.kind === 'value' && address.value !== goal) throw new CameBackUnchanged(address.value)
+  if (now?.kind === 'value' && method !== undefined && now.value !== method) throw new CameBackUnchanged(goal)
   // It may have lost its power in the middle, and be back as it was before, at an address that did not change.
   const awaited = journal.awaitedRevision
   if (awaited !== undefined && (await access.dialect.revision()) !== awaited) throw new CameBackUnchanged(goal)

@@ -10,6 +10,7 @@ import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
 import { wentAway } from './address'
 import { CameBackUnchanged } from './come-back'
+import { silence } from './silence'
 
 export async function firmware(run: UnitRun): Promise<string> {
   const { target, journal } = run
@@ -29,6 +30,8 @@ export async function firmware(run: UnitRun): Promise<string> {
     await install(run, image)
     const runs = await restarted(run, image, found)
     run.willChange()
+    // What was not saved before it restarted is as it was shipped.
+    await silence(run)
     journal.say(`runs firmware ${runs} now, ${found ?? 'another'} before`)
     return `${runs} installed`
   })

@@ -18,7 +18,8 @@ export async function freeAddress(run: UnitRun): Promise<void> {
     const other = await holder(run, address)
     if (other === undefined) return
     const mover = movers.get(other)
-    if (mover && (await leadsBack(run, mover.address))) throw held('trades-addresses', { other: mover.name })
+    if (mover && (mover.after === target.unit.mac || (await leadsBack(run, mover.address))))
+      throw held('trades-addresses', { other: mover.name })
     if (!mover || mover.kind === 'over') throw taken(address, other, names.get(other))
     if (told !== mover.name) {
       told = mover.name
@@ -41,6 +42,10 @@ async function leadsBack(run: UnitRun, address: string): Promise<boolean> {
     if (next === run.access.address) return true
     const mover = run.movers.get((await holder(run, next)) ?? '')
     if (!mover) return false
+    // It moves only when this one, its controller, is done.
+    if (mover.after === run.target.unit.mac) return true
+    // It has come to where it goes meanwhile: the address that was asked about first is free by now.
+    if (mover.address === next) return false
     next = mover.address
   }
   return true

@@ -16,8 +16,7 @@ export async function password(run: UnitRun): Promise<string> {
     await access.dialect.changePassword(login.user, login.password)
   }
   const second = await access.session(address)
-  if (!(await opens(second, login))) {
-    second.close()
+  if (!(await opensOrCloses(second, login))) {
     await takeBack(run)
     throw held('password-not-kept', {})
   }
@@ -36,6 +35,17 @@ export async function opens(dialect: Dialect, login: Credentials): Promise<boole
   } catch (error) {
     if (error instanceof WireError && error.kind === 'refused') return false
     throw error
+  }
+}
+
+/** A session that does not come about is let go: some units take one at a time. */
+async function opensOrCloses(session: Dialect, login: Credentials): Promise<boolean> {
+  let opened = false
+  try {
+    opened = await opens(session, login)
+    return opened
+  } finally {
+    if (!opened) session.close()
   }
 }
 

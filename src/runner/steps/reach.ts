@@ -41,12 +41,13 @@ export async function reach(run: UnitRun): Promise<string> {
  * before the plan was changed counts too, and one at which the last sweep saw it.
  */
 function placesOf({ target, journal }: UnitRun): string[] {
-  const { card, plan, provenAddress, seenAt } = target
+  const { card, plan, formerPlaces, seenAt } = target
+  const former = formerPlaces.map((place) => place.address)
   const { address } = card.factory
   const places =
     journal.doors.address === 'shut'
-      ? [address, plan.address, provenAddress, seenAt]
-      : [plan.address, provenAddress, address, seenAt]
+      ? [address, plan.address, ...former, seenAt]
+      : [plan.address, ...former, address, seenAt]
   return [...new Set(places.filter((place) => place !== undefined && place !== null))]
 }
 

@@ -2,7 +2,7 @@
  * The steps that write settings: read, compare, write only what differs, read back. What is right already costs one
  * read.
  */
-import { compare, type Difference, stepOf } from '../../core/config/compare'
+import { type Difference, stepOf } from '../../core/config/compare'
 import { find } from '../../core/config/outcomes'
 import type { SettlingStep } from '../../core/config/settings/setting'
 import { settingOf } from '../../core/config/settings/settings'
@@ -24,18 +24,15 @@ export async function settle(run: UnitRun, step: SettlingStep): Promise<string> 
   const observed = await run.configured()
   for (const key of written(run, differences))
     if (find(observed, key).kind === 'unreadable') journal.wrote(keyText(key), target.markOf(key))
-  const left = among(step, compare(target.compiled.config, observed, run.asWritten))
+  const left = await differing(run, step)
   if (left.length > 0) throw held('setting-not-kept', { differences: left.map(({ sentence }) => sentence) })
   return differences.length === 1 ? '1 setting written' : `${differences.length} settings written`
 }
 
 /** What differs now in the settings that a step writes. */
 export async function differing(run: UnitRun, step: SettlingStep): Promise<Difference[]> {
-  return among(step, compare(run.target.compiled.config, await run.configured(), run.asWritten))
+  return (await run.differences()).filter((difference) => stepOf(difference) === step)
 }
-
-const among = (step: SettlingStep, differences: readonly Difference[]): Difference[] =>
-  differences.filter((difference) => stepOf(difference) === step)
 
 /** The settings that these differences had written: a network that was missing with all that it has. */
 function written({ target }: UnitRun, differences: readonly Difference[]): SettingKey[] {

@@ -22,6 +22,9 @@ export async function signIn(run: UnitRun): Promise<string> {
     if (!key) throw refusesAllPasswords(target)
     access.keep(dialect, key.login, address)
     if (key.kind === 'factory') await journal.foundBoxed()
+    // A muster that ended in the middle may have left a move that takes itself back unless it is confirmed.
+    if (journal.doors.address === 'opened' && address === target.plan.address)
+      await access.dialect.confirm(target.compiled.config)
     return `signed in with ${key.words}`
   } catch (error) {
     dialect.close()

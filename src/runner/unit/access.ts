@@ -1,11 +1,12 @@
 /** How a unit is reached: where it was found, the lanes to it, and the session that is open. */
 import { parseCidr, parseIpv4 } from '../../core/addressing/ipv4'
 import { isDirect, servicePorts } from '../../core/kit/kit-card'
-import type { Credentials, Dialect } from '../../wire/dialect/dialect'
+import type { Credentials, Dialect, MayChange } from '../../wire/dialect/dialect'
 import type { Host, Lane } from '../../wire/host/host'
 import type { Sessions } from '../../wire/sessions'
 import type { PinCheck } from '../../wire/trust/pin'
 import { WireError } from '../../wire/wire-error'
+import { guarded } from './guarded'
 import type { Target } from './target'
 
 export class Access {
@@ -13,7 +14,9 @@ export class Access {
   readonly #pin: PinCheck
   readonly #sessions: Sessions
   readonly #lanes = new Map<string, Lane>()
-  #dialect: Dialect | undefined
+  readonly #mayChange: MayChange
+  /** The session that is kept, and how it is used. */
+  #kept: { readonly session: Dialect; readonly dialect: Dialect } | undefined
   /** Address at which it was found. */
   address: string | undefined
   /** Login that opened the session. */
@@ -24,10 +27,12 @@ export class Access {
     readonly host: Host,
     sessions: Sessions,
     pin: PinCheck,
+    mayChange: MayChange,
   ) {
     this.#target = target
     this.#sessions = sessions
     this.#pin = pin
+    this.#mayChange = mayChange
   }
 
   /** Where it answers as far as is known. */
@@ -37,13 +42,13 @@ export class Access {
 
   /** The session that is signed in. */
   get dialect(): Dialect {
-    if (!this.#dialect) throw new WireError('unreachable', 'no session is open')
-    return this.#dialect
+    if (!this.#kept) throw new WireError('unreachable', 'no session is open')
+    return this.#kept.dialect
   }
 
   /** Who else has changed it since this was asked last, where it tells. */
   get others(): readonly string[] {
-    return this.#dialect?.othersWhoChanged?.() ?? []
+    return this.#kept?.dialect.othersWhoChanged?.() ?? []
   }
 
   /** The lane to this unit at an address. */
@@ -61,12 +66,12 @@ export class Access {
   }
 
   #prefixAt(address: string): number {
-    const { card, proven, subnets } = this.#target
+    const { card, formerPlaces, subnets } = this.#target
     const { factory } = card
     if (address === factory.address) return factory.prefix
-    const provenPrefix = address === this.#target.provenAddress ? proven?.config.unit['management.prefix'] : undefined
+    const former = formerPlaces.find((place) => place.address === address)
     const within = subnets.map((cidr) => parseCidr(cidr)).find((cidr) => cidr && isWithin(address, cidr))
-    return provenPrefix ?? within?.prefix ?? factory.prefix
+    return former?.prefix ?? within?.prefix ?? factory.prefix
   }
 
   /**
@@ -103,7 +108,7 @@ export class Access {
       return await work(dialect)
     } finally {
       dialect.close()
-      if (!this.#dialect && credentials) await this.signIn(credentials, here)
+      if (!this.#kept && credentials) await this.signIn(credentials, here)
     }
   }
 
@@ -126,16 +131,18 @@ export class Access {
   }
 
   /** Takes over a session that is signed in, and lets go of the one before. */
-  keep(dialect: Dialect, credentials: Credentials, address: string): void {
-    if (this.#dialect !== dialect) this.#dialect?.close()
-    this.#dialect = dialect
+  keep(session: Dialect, credentials: Credentials, address: string): void {
+    if (this.#kept?.session !== session) {
+      this.#kept?.session.close()
+      this.#kept = { session, dialect: guarded(session, this.#mayChange) }
+    }
     this.credentials = credentials
     this.address = address
   }
 
   dropSession(): void {
-    this.#dialect?.close()
-    this.#dialect = undefined
+    this.#kept?.session.close()
+    this.#kept = undefined
   }
 
   async closeLane(address: string): Promise<void> {

@@ -79,8 +79,9 @@ export class Journal {
 
   /** Opens or passes a one-way door. It is in the store when this resolves, before the unit hears of anything. */
   async door(door: 'password' | 'address', state: 'opened' | 'passed'): Promise<void> {
-    const secret = door === 'password' && state === 'opened' ? { secret: this.#target.asked.password } : {}
-    await this.#log.append({ kind: 'door', unit: this.#unit, door, state, ...secret })
+    const { asked, goal } = this.#target
+    const through = state === 'passed' ? {} : door === 'password' ? { secret: asked.password } : { place: goal }
+    await this.#log.append({ kind: 'door', unit: this.#unit, door, state, ...through })
     this.doors[door] = state
   }
 

@@ -6,7 +6,7 @@ import { markOf, type SettingOutcome } from '../../core/config/outcomes'
 import { keyText, type SettingKey } from '../../core/config/unit-config'
 import type { MusteredCard } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
-import { emptyRow, type RollRow } from '../../core/muster/roll'
+import { emptyRow, type Place, type RollRow } from '../../core/muster/roll'
 import type { UnitPlan } from '../../core/plan/plan'
 import type { FormerPassword } from '../../store/secrets'
 import type { Credentials } from '../../wire/dialect/dialect'
@@ -33,6 +33,8 @@ export interface TargetInput {
   readonly subnets: readonly string[]
 }
 
+const subnetOf = ({ address, prefix }: Place): string => `${address}/${prefix}`
+
 /** Some units lock out whoever fails to sign in: no more old passwords than these are tried. */
 const mostOldLogins = 3
 
@@ -45,6 +47,7 @@ export class Target {
   readonly expected: readonly SettingOutcome[]
   readonly before: RollRow
   readonly seenAt: string | undefined
+  /** Subnets in which it may be, CIDR: that of the plan first. */
   readonly subnets: readonly string[]
   readonly image: FirmwareImage | undefined
   readonly #formerPasswords: readonly FormerPassword[]
@@ -60,7 +63,7 @@ export class Target {
     this.expected = input.expected
     this.before = input.before ?? emptyRow
     this.seenAt = input.seenAt
-    this.subnets = input.subnets
+    this.subnets = [...new Set([...input.subnets, ...this.formerPlaces.map(subnetOf)])]
     this.image = input.image
     this.#formerPasswords = input.formerPasswords
     this.#sshKey = input.sshKey
@@ -77,9 +80,17 @@ export class Target {
     return proven?.mac === this.unit.mac ? proven : undefined
   }
 
-  /** Address at which it has proven itself last; the plan may have moved on since. */
-  get provenAddress(): string | undefined {
-    return this.proven?.config.unit['management.address']
+  /** Where the plan sends it. */
+  get goal(): Place {
+    const prefix = this.compiled.config.unit['management.prefix']
+    return { address: this.plan.address, prefix: prefix ?? this.card.factory.prefix }
+  }
+
+  /** Where it may be from before: where it was sent last, and where it has proven itself. The plan may have moved on. */
+  get formerPlaces(): Place[] {
+    const { 'management.address': address, 'management.prefix': prefix } = this.proven?.config.unit ?? {}
+    const proven = address === undefined ? undefined : { address, prefix: prefix ?? this.card.factory.prefix }
+    return [this.before.sentTo, proven].filter((place) => place !== undefined)
   }
 
   /** Marks of what was written to this very box and is not shown by it. */

@@ -43,6 +43,10 @@ export interface Image {
   readonly parts: () => AsyncIterable<Uint8Array>
 }
 
+/** Waits while nobody may change the unit; throws where it is somebody else's to change. */
+export type MayChange = () => Promise<void>
+export const always: MayChange = async () => undefined
+
 export interface Dialect {
   /** What it lets out of itself before anybody signs in. */
   identify(): Promise<Evidence>
@@ -51,8 +55,12 @@ export interface Dialect {
   read(reading: Reading): Promise<ObservedConfig>
   /** The whole configuration in the unit's own form, to be kept. It may hold secrets. */
   backup(): Promise<string>
-  /** Writes what differs; `desired` is the whole that the differences lead to, for what is only written whole. */
-  write(differences: readonly Difference[], desired: UnitConfig): Promise<void>
+  /**
+   * Writes what differs.
+   * @param desired    the whole that the differences lead to, for what is only written whole
+   * @param mayChange  asked before each part of what is written in parts: another runner may have the unit by then
+   */
+  write(differences: readonly Difference[], desired: UnitConfig, mayChange?: MayChange): Promise<void>
   changePassword(user: string, password: string): Promise<void>
   changes(): Promise<Changes>
   /**

@@ -68,6 +68,11 @@ export interface Setting<T, S extends Scope = Scope> {
   readonly whereAsked?: true
   /** It cannot be set without these: where a model does not take one of them, it does not take this. */
   readonly needs?: readonly SettingId[]
+  /**
+   * Another setting that it is a part of: where a unit has another value of that, what it shows of this is not what it
+   * was set to, though it may look the same.
+   */
+  readonly partOf?: SettingId
   /** What the brief and the plan say; undefined where they do not speak of it. */
   ask(asking: Asking, subject: Subjects[S]): T | undefined
   /** Why this model cannot take the value; undefined where it can. */

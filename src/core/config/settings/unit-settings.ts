@@ -85,24 +85,28 @@ export const unitSettings = {
   }),
   'management.address': ofUnit<string>({
     step: 'address',
+    partOf: 'management.method',
     words: 'Address',
     value: text,
     ask: ({ plan }) => plan.address,
   }),
   'management.prefix': ofUnit<number>({
     step: 'address',
+    partOf: 'management.method',
     words: 'Prefix length',
     value: z.number(),
     ask: ({ brief }) => parseCidr(brief.management.cidr)?.prefix,
   }),
   'management.gateway': ofUnit<string | null>({
     step: 'address',
+    partOf: 'management.method',
     words: 'Gateway',
     value: text.nullable(),
     ask: ({ brief }) => (isStatic(brief) ? brief.management.gateway : undefined),
   }),
   'management.dns-servers': ofUnit<string[]>({
     step: 'address',
+    partOf: 'management.method',
     words: 'DNS servers',
     plural: true,
     value: z.array(text),

@@ -11,7 +11,7 @@ import type { Evidence } from '../../../core/kit/recognise'
 import type { Lane } from '../../host/host'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
-import type { Changes, Credentials, Dialect, RadioOnAir } from '../dialect'
+import { always, type Changes, type Credentials, type Dialect, type RadioOnAir } from '../dialect'
 import { airIn } from './air'
 import { escapes, inInput, typedAt } from './escape'
 import { greetingOf, openSession } from './open-session'
@@ -80,20 +80,23 @@ class Cli implements Dialect {
     return this.#print(this.#dialect.backup)
   }
 
-  async write(differences: readonly Difference[], desired: UnitConfig): Promise<void> {
+  async write(differences: readonly Difference[], desired: UnitConfig, mayChange = always): Promise<void> {
     for (const values of [desired.unit, ...Object.values(desired.networks)])
       for (const [id, value] of Object.entries(values))
         if (settingOf(id as SettingId).secret && typeof value === 'string') this.#secrets.add(value)
     const situation = await this.#situation(desired)
     const whole = placesOf(situation)
+    const part = async (command: CliCommand, places: Places): Promise<void> => {
+      await mayChange()
+      await this.#carryOut(command, places)
+    }
     for (const { kind, of } of differences)
-      if (kind === 'surplus')
-        for (const command of this.#dialect.remove) await this.#carryOut(command, { network: { id: of } })
+      if (kind === 'surplus') for (const command of this.#dialect.remove) await part(command, { network: { id: of } })
     for (const write of this.#dialect.write) {
       const concerned = differences.filter((difference) => concerns(write, difference))
       if (concerned.length === 0) continue
       for (const places of eachOf(write, concerned, situation))
-        for (const command of write.commands) await this.#carryOut(command, { ...whole, ...places })
+        for (const command of write.commands) await part(command, { ...whole, ...places })
     }
   }
 

@@ -9,7 +9,7 @@ import type { KitCard } from '../../../core/kit/kit-card'
 import type { Evidence } from '../../../core/kit/recognise'
 import { entry } from '../../codec/resource-path'
 import { WireError } from '../../wire-error'
-import type { Changes, Dialect, RadioOnAir, Reading } from '../dialect'
+import { always, type Changes, type Dialect, type RadioOnAir, type Reading } from '../dialect'
 import { radiosOnAir, wirelessState } from '../yang/air'
 import { type Edit, networkEdit, radioData } from '../yang/edits'
 import { dig, isData, networkFields, radioFields } from '../yang/fields'
@@ -105,10 +105,11 @@ class Managed implements ManagedDialect {
   }
 
   /** Networks and radios that differ, and itself as it is to be, in one change. */
-  write(differences: readonly Difference[], desired: UnitConfig): Promise<void> {
+  write(differences: readonly Difference[], desired: UnitConfig, mayChange = always): Promise<void> {
     return this.#controller(async (controller) => {
       const data = await controller.configured(this.#mac)
       const edits = [...this.#networkEdits(differences, desired, data), this.#pointEdit(differences, desired, data)]
+      await mayChange()
       await controller.change(edits)
     })
   }

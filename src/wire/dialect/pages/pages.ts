@@ -9,7 +9,15 @@ import type { Evidence } from '../../../core/kit/recognise'
 import type { Lane } from '../../host/host'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
-import type { Changes, Credentials, Dialect, RadioOnAir, Reading } from '../dialect'
+import {
+  always,
+  type Changes,
+  type Credentials,
+  type Dialect,
+  type MayChange,
+  type RadioOnAir,
+  type Reading,
+} from '../dialect'
 import { airOn } from './air'
 import type { Entry } from './engine'
 import type { Page } from './page'
@@ -92,26 +100,33 @@ class Pages implements Dialect {
     return JSON.stringify(kept, null, 2)
   }
 
-  async write(differences: readonly Difference[], desired: UnitConfig): Promise<void> {
+  async write(differences: readonly Difference[], desired: UnitConfig, mayChange = always): Promise<void> {
     for (const page of this.#dialect.pages) {
-      if (page.per === 'network') await this.#writeNetworks(page, differences, desired)
+      if (page.per === 'network') await this.#writeNetworks(page, differences, desired, mayChange)
       else
         for (const { radio, band } of placesOf(page, this.#card)) {
           const concerned = differences.filter((each) => concerns(page, band, each))
           if (concerned.length === 0) continue
+          await mayChange()
           const values = band === undefined ? desired.unit : desired.radios[band]
           await this.#save(page, pathOf(page, radio), values ?? {}, new Set(concerned.map(stepOf)))
         }
     }
   }
 
-  async #writeNetworks(page: SettingsPage, differences: readonly Difference[], desired: UnitConfig): Promise<void> {
+  async #writeNetworks(
+    page: SettingsPage,
+    differences: readonly Difference[],
+    desired: UnitConfig,
+    mayChange: MayChange,
+  ): Promise<void> {
     const concerned = new Set(differences.filter((each) => stepOf(each) === 'networks').map(({ of }) => of))
     if (concerned.size === 0) return
     if (!this.#slots) await this.read('configured')
     const assigned = assign(desired, this.#slots ?? [], concerned)
     if ('full' in assigned) throw new WireError('rejected', `no place for a network is left at ${assigned.full} GHz`)
     for (const { slot, network } of assigned) {
+      await mayChange()
       const name = this.#card.radios.find(({ band }) => band === slot.band)?.name
       const path = pathOf(page, name, slot.number)
       this.#session.forget(path)
