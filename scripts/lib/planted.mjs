@@ -1,0 +1,309 @@
+// Faults that are known, planted into the runner one at a time: the simulation must find each.
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { root } from './root.mjs'
+import { simulate, storyOf } from './simulation.mjs'
+
+const runner = (file) => `src/runner/${file}`
+
+/** What is planted: the file, what stands there once, and what is put in its place. */
+const planted = [
+  [
+    'The password door is journaled after the unit was told',
+    runner('steps/password.ts'),
+    "    await journal.door('password', 'opened')\n    await access.dialect.changePassword(login.user, login.password)",
+    "    await access.dialect.changePassword(login.user, login.password)\n    await journal.door('password', 'opened')",
+  ],
+  [
+    'The address door is journaled after the write',
+    runner('steps/address.ts'),
+    "  await journal.door('address', 'opened')\n",
+    '',
+  ],
+  ['The address door does not say where the unit is sent', runner('unit/journal.ts'), '{ place: goal }', '{}'],
+  [
+    'A unit is looked for at its planned address alone once it was sent there',
+    runner('steps/reach.ts'),
+    ': [plan.address, ...former, address, seenAt]',
+    ': [plan.address]',
+  ],
+  [
+    'No former password is tried',
+    runner('steps/sign-in.ts'),
+    '? [factory, job, ...old]\n      : target.passwordWasReplaced\n        ? [...old, job, factory]\n        : [job, factory, ...old]',
+    '? [factory, job]\n      : target.passwordWasReplaced\n        ? [job, factory]\n        : [job, factory]',
+  ],
+  [
+    'The factory password is not tried once another was given',
+    runner('steps/sign-in.ts'),
+    '        : [job, factory, ...old]',
+    '        : [job, ...old]',
+  ],
+  [
+    'The lease is not renewed',
+    runner('lease.ts'),
+    '      await clock.rest(renewEveryMs, signal)\n      if (signal.aborted) return',
+    '      await clock.rest(renewEveryMs * 3600, signal)\n      if (signal.aborted) return',
+  ],
+  [
+    'A lease that may have run out is taken for one that holds',
+    runner('lease.ts'),
+    '    return passed > leaseSeconds * 1000',
+    '    return false',
+  ],
+  [
+    'A lease counts from when the answer came',
+    runner('lease.ts'),
+    '    this.#confirmed = options.askedAt',
+    '    this.#confirmed = instantOf(options.clock)',
+  ],
+  [
+    'A lease is measured by a clock that stands still while the laptop sleeps',
+    runner('lease.ts'),
+    'Math.max(now.monotonic - this.#confirmed.monotonic, now.wall - this.#confirmed.wall)',
+    'now.monotonic - this.#confirmed.monotonic',
+  ],
+  [
+    'Changes do not ask whether the order is still ours',
+    runner('unit/guarded.ts'),
+    '      await mayChange()\n      return act(...words)',
+    '      return act(...words)',
+  ],
+  [
+    'Only the first part of a write asks whether the order is still ours',
+    runner('unit/guarded.ts'),
+    'dialect.write(differences, desired, mayChange)',
+    'dialect.write(differences, desired)',
+  ],
+  [
+    'A pin is taken anew on second sight',
+    'src/wire/trust/pin.ts',
+    '    if (pinned.fingerprint !== fingerprint)',
+    '    if (false)',
+  ],
+  [
+    'Networks that a unit ships with go off air with the others',
+    runner('steps/backup.ts'),
+    '[await keep(run), await silence(run)]',
+    '[await keep(run)]',
+  ],
+  [
+    'Silenced networks are not saved before a restart',
+    runner('steps/silence.ts'),
+    "  if (card.does.saves === 'on-command') await access.dialect.save()\n",
+    '',
+  ],
+  ['What firmware puts on air again is left there', runner('steps/firmware.ts'), '    await silence(run)\n', ''],
+  [
+    'The first change comes before the copy as found',
+    runner('steps/backup.ts'),
+    '[await keep(run), await silence(run)]',
+    '[await silence(run), await keep(run)]',
+  ],
+  [
+    'Radios are written before networks have their security',
+    'src/core/muster/procedure.ts',
+    "  'networks',\n  'radios',\n  'services',\n  'password',\n  'address',\n  'apply',",
+    "  'radios',\n  'networks',\n  'services',\n  'password',\n  'address',\n  'apply',",
+  ],
+  [
+    'Radios are written before the country',
+    'src/core/muster/procedure.ts',
+    "  'firmware',\n  'country',\n  'clock',\n  'networks',\n  'radios',",
+    "  'firmware',\n  'radios',\n  'country',\n  'clock',\n  'networks',",
+  ],
+  [
+    'Nothing is read again after a write',
+    runner('steps/settle.ts'),
+    '  run.willChange()\n  await access.dialect.write(differences, target.compiled.config)\n',
+    '  await access.dialect.write(differences, target.compiled.config)\n',
+  ],
+  [
+    'Marks are kept before what they mark is saved',
+    runner('steps/settle.ts'),
+    "find(observed, key).kind === 'unreadable') journal.wrote(keyText(key), target.markOf(key))\n",
+    "find(observed, key).kind === 'unreadable') journal.wrote(keyText(key), target.markOf(key))\n  await journal.tookEffect()\n",
+  ],
+  [
+    'Marks of before count for a unit that is found as out of its box',
+    runner('steps/sign-in.ts'),
+    "    if (key.kind === 'factory') await journal.foundBoxed()\n",
+    '',
+  ],
+  [
+    'What was written and lost with the power is taken for written',
+    runner('drive.ts'),
+    '      run.journal.forgetWritten()\n',
+    '',
+  ],
+  [
+    'A unit that came back as it was before is taken for moved',
+    runner('steps/come-back.ts'),
+    '  if (awaited !== undefined && (await access.dialect.revision()) !== awaited) throw new CameBackUnchanged(goal)\n',
+    '',
+  ],
+  [
+    'A move that took itself back is taken for one that stayed',
+    runner('steps/come-back.ts'),
+    "  if (address?.kind === 'value' && address.value !== goal) throw new CameBackUnchanged(address.value)\n  if (now?.kind === 'value' && method !== undefined && now.value !== method) throw new CameBackUnchanged(goal)\n",
+    '',
+  ],
+  [
+    'A move is not confirmed',
+    runner('steps/come-back.ts'),
+    '  await access.dialect.confirm(target.compiled.config)\n',
+    '',
+  ],
+  [
+    'Save is left out',
+    runner('steps/save.ts'),
+    "  if (before.saved === 'unsaved') {",
+    "  if (before.saved === 'unsaved' && journal.marks.size < 0) {",
+  ],
+  ['Nobody asks whether an address is free', runner('steps/address.ts'), '  await freeAddress(run)\n', ''],
+  [
+    'A unit that waits for an address waits for its own access points too',
+    runner('steps/free-address.ts'),
+    '    if (mover.after === run.target.unit.mac) return true\n',
+    '',
+  ],
+  [
+    'A session that did not come about stays open',
+    runner('steps/password.ts'),
+    '    if (!opened) session.close()\n',
+    '',
+  ],
+  [
+    'The address that a unit shows under DHCP counts as its own',
+    'src/core/config/compare.ts',
+    '    if (isSo && !isOfAnother(setting, desired, observed)) continue',
+    '    if (isSo) continue',
+  ],
+  [
+    'The muster is over when the first of its units fails',
+    runner('muster.ts'),
+    '  const settled = await Promise.allSettled(ends.values())',
+    "  const settled = (await Promise.all(ends.values())).map((value) => ({ status: 'fulfilled' as const, value }))",
+  ],
+  [
+    'A unit that DHCP moved is looked for in the subnet of the plan alone',
+    runner('unit/target.ts'),
+    'this.subnets = [...new Set([...input.subnets, ...this.formerPlaces.map(subnetOf)])]',
+    'this.subnets = input.subnets',
+  ],
+  [
+    'What asks DHCP is believed before it has asked',
+    runner('steps/come-back.ts'),
+    "const asksLater = method === 'dhcp' && old === goal",
+    'const asksLater = false',
+  ],
+  [
+    'An access point that DHCP sends elsewhere is called joined',
+    runner('managed/joined.ts'),
+    '  if (goal === undefined && access.address !== target.plan.address)\n    throw',
+    '  if (false)\n    throw',
+  ],
+  [
+    'A move that an earlier muster left is not confirmed',
+    runner('steps/sign-in.ts'),
+    "    if (journal.doors.address === 'opened' && address === target.plan.address)\n      await access.dialect.confirm(target.compiled.config)\n",
+    '',
+  ],
+  [
+    'Who waits for a turn with the controller does not ask again when it has come',
+    runner('managed/controller-link.ts'),
+    '      await this.#input.mayAct()\n',
+    '',
+  ],
+  [
+    'Who has just come to its address is taken for one that trades',
+    runner('steps/free-address.ts'),
+    '    if (mover.address === next) return false\n',
+    '',
+  ],
+  [
+    'A unit that DHCP sends elsewhere may take its move back',
+    runner('steps/come-back.ts'),
+    '    await access.dialect.confirm(target.compiled.config)\n    throw held',
+    '    throw held',
+  ],
+  [
+    'An event is written twice where the answer was lost',
+    'tests/simulation/records.ts',
+    "    if (known === 'perhaps-there' && holds(kept.events, appended)) return\n",
+    '',
+  ],
+  [
+    'A secret is told in the log',
+    runner('steps/password.ts'),
+    '    await access.dialect.changePassword(login.user, login.password)',
+    // biome-ignore lint/suspicious/noTemplateCurlyInString: it is put into a program
+    '    journal.say(`new password ${login.password}`)\n    await access.dialect.changePassword(login.user, login.password)',
+  ],
+].map(([what, file, find, put]) => ({ what, file, find, put }))
+
+/** Those that stood in the program until simulations found them: their smallest scenarios are kept as tests. */
+const stood = [
+  'The address door does not say where the unit is sent',
+  'A lease counts from when the answer came',
+  'A lease is measured by a clock that stands still while the laptop sleeps',
+  'Changes do not ask whether the order is still ours',
+  'Only the first part of a write asks whether the order is still ours',
+  'Networks that a unit ships with go off air with the others',
+  'Silenced networks are not saved before a restart',
+  'What firmware puts on air again is left there',
+  'A move that took itself back is taken for one that stayed',
+  'A unit that waits for an address waits for its own access points too',
+  'A session that did not come about stays open',
+  'The address that a unit shows under DHCP counts as its own',
+  'The muster is over when the first of its units fails',
+  'A unit that DHCP moved is looked for in the subnet of the plan alone',
+  'What asks DHCP is believed before it has asked',
+  'An access point that DHCP sends elsewhere is called joined',
+  'A move that an earlier muster left is not confirmed',
+  'Who waits for a turn with the controller does not ask again when it has come',
+  'Who has just come to its address is taken for one that trades',
+  'A unit that DHCP sends elsewhere may take its move back',
+]
+
+const mostRuns = 10_000
+const page = join(root, 'docs/simulation.md')
+const marks = ['<!-- planted: made by npm run simulate -- --planted -->', '<!-- /planted -->']
+
+const kept = join(root, 'tests/simulation/kept')
+const fileOf = (what) => join(kept, `${what.toLowerCase().replaceAll(/[^a-z]+/g, '-')}.json`)
+
+/** Keeps the smallest scenario that finds a fault which stood in the program, where none is kept yet. */
+async function keep(each, seed) {
+  if (!stood.includes(each.what) || existsSync(fileOf(each.what))) return
+  const { scenario, violations } = await storyOf(seed, each)
+  if (violations.length === 0) throw new Error(`the seed ${seed} does not find it when it is played alone`)
+  const story = { found: each.what, broken: violations[0].rule, scenario }
+  writeFileSync(fileOf(each.what), `${JSON.stringify(story, null, 2)}\n`)
+}
+
+/** Plants each, plays until it is found, and writes the table. @returns whether every one was found */
+export async function plantAll() {
+  mkdirSync(kept, { recursive: true })
+  const rows = []
+  for (const each of planted) {
+    const { runs, failures, seconds } = await simulate({ runs: mostRuns, stopAt: 'first-failure', planted: each })
+    const [first] = failures.toSorted((a, b) => a.seed - b.seed)
+    if (first) await keep(each, first.seed)
+    rows.push({ ...each, runs, seed: first?.seed, rule: first?.rule, seconds })
+    console.log(
+      `${first ? `seed ${first.seed}`.padEnd(11) : 'NOT FOUND  '} ${seconds.toFixed(1).padStart(6)} s  ${each.what}  (${first?.rule ?? runs})`,
+    )
+  }
+  const found = rows.filter(({ rule }) => rule !== undefined)
+  const lines = rows.map(
+    ({ what, runs, seed, rule }) =>
+      `| ${what} | ${rule ? `${seed}, after ${runs}` : `not found in ${runs}`} | ${rule ?? ''} |`,
+  )
+  const table = ['| planted | seed | found by the rule |', '| --- | --- | --- |', ...lines].join('\n')
+  const text = readFileSync(page, 'utf8')
+  const [from, to] = marks.map((mark) => text.indexOf(mark))
+  const head = `${text.slice(0, from)}${marks[0]}\n\n`
+  writeFileSync(page, `${head}${found.length} of ${rows.length} were found.\n\n${table}\n\n${text.slice(to)}`)
+  return found.length === rows.length
+}

@@ -1,0 +1,78 @@
+/** What must be true at every moment of a simulation, whatever goes wrong. */
+import type { Difference } from '../../src/core/config/compare'
+import { stepOf } from '../../src/core/config/compare'
+import { isManaged } from '../../src/core/kit/kit-card'
+import type { TimedEvent } from '../../src/store/events'
+import { jobId, type Scene } from './scene'
+import type { SimulatedUnit } from './unit'
+import { shipped } from './values'
+import type { Process } from './world'
+
+export type Change =
+  | { readonly kind: 'write'; readonly differences: readonly Difference[] }
+  | { readonly kind: 'password'; readonly password: string }
+  | { readonly kind: 'apply' | 'save' | 'install' }
+
+/** A process is about to change a unit: nobody else may work on it then. */
+export function whoWrites(scene: Scene, process: Process, unit: SimulatedUnit): void {
+  const order = scene.working.get(process.name)
+  const kept = scene.records.orders.find(({ id }) => id === order?.id)
+  if (kept?.owner !== undefined && kept.owner !== process.name)
+    scene.violate('one writer a unit', `${process.name} changes ${unit.unit.name}, and ${kept.owner} has the order`)
+}
+
+/** A change reaches a unit. */
+export function whatIsWritten(scene: Scene, unit: SimulatedUnit, change: Change): void {
+  const kept = scene.records.jobs.get(jobId)
+  if (!kept) return
+  const doors = scene.doors.get(unit.unit.id) ?? new Set()
+  const { name } = unit.unit
+  if (!isManaged(unit.card) && !kept.backups.has(`${unit.mac} as-found`))
+    scene.violate('a copy before the first change', `${name} is changed, and nothing was kept of it`)
+  if (change.kind === 'password') {
+    if (!doors.has('password'))
+      scene.violate('one-way doors are journaled', `${name} is told a password, and its door is shut`)
+  }
+  if (change.kind === 'write' && change.differences.some((each) => stepOf(each) === 'address')) {
+    if (!doors.has('address') && !isManaged(unit.card))
+      scene.violate('one-way doors are journaled', `${name} is told an address, and its door is shut`)
+  }
+  if (change.kind === 'write') countryFirst(scene, unit, change.differences)
+  factoryNetworksFirst(scene, unit, change)
+}
+
+/** Nothing about radios is written before the country is right. */
+function countryFirst(scene: Scene, unit: SimulatedUnit, differences: readonly Difference[]): void {
+  const country = scene.records.jobs.get(jobId)?.job.brief.country
+  if (isManaged(unit.card) || unit.configured.unit['unit.country'] === country) return
+  if (differences.some((each) => stepOf(each) === 'radios'))
+    scene.violate('country before radios', `${unit.unit.name} has its radios written, and its country is not set`)
+}
+
+/** An open network that a unit ships with is taken off air before anything else of it is changed. */
+function factoryNetworksFirst(scene: Scene, unit: SimulatedUnit, change: Change): void {
+  if (unit.traits.applies !== 'at-once' || scene.outOfHand.has(unit.mac)) return
+  if (!unit.openOnAir().some((id) => id.startsWith(shipped))) return
+  const silences =
+    change.kind === 'write' && change.differences.some((each) => each.kind === 'surplus' && each.of.startsWith(shipped))
+  if (!silences)
+    scene.violate(
+      'factory networks are silenced first',
+      `${unit.unit.name} is changed (${change.kind}), and "Setup" is on air`,
+    )
+}
+
+/** No secret is ever kept in events; one-way doors are remembered as they are told. */
+export function whatIsTold(scene: Scene, events: readonly TimedEvent[]): void {
+  for (const { event } of events)
+    if (event.kind === 'door') {
+      const doors = scene.doors.get(event.unit) ?? new Set()
+      scene.doors.set(event.unit, doors.add(event.door))
+    }
+  const kept = scene.records.jobs.get(jobId)
+  // Looking through every event is dear: one simulation in eight does.
+  if (!kept || (scene.scenario.seed & 7) !== 0) return
+  const text = JSON.stringify(events)
+  for (const secret of [...kept.secrets.values(), ...kept.former.map(({ clear }) => clear)])
+    if (text.includes(secret)) scene.violate('no secret in events', secret)
+}

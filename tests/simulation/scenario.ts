@@ -1,0 +1,21 @@
+/** A scenario from a seed, and the smallest one that still fails. */
+import fc from 'fast-check'
+import { faults } from './faults'
+import { play } from './play'
+import type { Scenario } from './scene'
+import { siteTraits } from './traits'
+
+const scenarios: fc.Arbitrary<Scenario> = fc.record({ seed: fc.integer(), site: siteTraits, faults })
+
+export function scenarioOf(seed: number): Scenario {
+  const [scenario] = fc.sample(scenarios, { seed, numRuns: 1 })
+  if (!scenario) throw new Error(`no scenario for the seed ${seed}`)
+  return scenario
+}
+
+/** Leaves out of a scenario that fails whatever it fails without. @returns undefined where it does not fail */
+export async function shrunk(seed: number): Promise<Scenario | undefined> {
+  const holds = fc.asyncProperty(scenarios, async (scenario) => (await play(scenario)).violations.length === 0)
+  const { counterexample } = await fc.check(holds, { seed, numRuns: 1 })
+  return counterexample?.[0]
+}

@@ -1,0 +1,53 @@
+/** Whole musters in one process, by seed: docs/simulation.md says how to play one again. */
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+// @ts-expect-error the scripts are plain JavaScript: they run before anything is installed
+import { simulate } from '../../scripts/lib/simulation.mjs'
+import { often } from '../support/long'
+import { play } from './play'
+import type { Scenario } from './scene'
+
+/** Seeds that are played; each is a site with two or three musters. */
+const runs = Number(process.env.AIR_MUSTER_SIMULATIONS ?? often(4000, 400_000))
+/** Seconds after which it ends early. */
+const seconds = Number(process.env.AIR_MUSTER_SIMULATED_SECONDS ?? Number.POSITIVE_INFINITY)
+/** Of musters, at the least, for so many seeds. */
+const mustersForEach = 2.5
+
+it(`${runs} sites come to their end, whatever goes wrong meanwhile`, async () => {
+  const result = await simulate({ first: often(1, 1_000_001), runs, seconds })
+  const told = result.failures.map(
+    ({ seed, rule, detail }: Record<string, unknown>) => `npm run simulate -- --seed ${seed}: ${rule}: ${detail}`,
+  )
+  expect(told).toEqual([])
+  if (seconds === Number.POSITIVE_INFINITY) expect(result.runs).toBe(runs)
+  expect(result.musters).toBeGreaterThan(result.runs * mustersForEach)
+  const { runs: played, musters, seconds: took } = result
+  console.log(`${played} sites with ${musters} musters were simulated in ${took.toFixed(0)} s`)
+})
+
+const kept = join(import.meta.dirname, 'kept')
+interface Kept {
+  /** What was wrong when it was found. */
+  readonly found: string
+  readonly scenario: Scenario
+}
+
+describe('what simulations have found stays mended', () => {
+  for (const file of readdirSync(kept).filter((name) => name.endsWith('.json'))) {
+    const { found, scenario } = JSON.parse(readFileSync(join(kept, file), 'utf8')) as Kept
+    it(found, async () => {
+      const { violations } = await play(scenario)
+      expect(violations.map(({ message }) => message)).toEqual([])
+    })
+  }
+})
+
+it('one seed is one story, however often it is told', async () => {
+  const { scenarioOf } = await import('./scenario')
+  const scenario = scenarioOf(7)
+  const [first, second] = [await play(scenario, 'told'), await play(scenario, 'told')]
+  expect(first.story.length).toBeGreaterThan(50)
+  expect(second.story).toEqual(first.story)
+})

@@ -1,0 +1,46 @@
+/** When a reason for which a unit is held is the true one, once nothing goes wrong any more. */
+import type { HeldCode } from '../../src/core/muster/held'
+import { jobId, type Scene } from './scene'
+import type { SimulatedUnit } from './unit'
+import { factoryPassword } from './values'
+
+interface Looked {
+  readonly scene: Scene
+  readonly unit: SimulatedUnit
+  /** Address that the plan has for it. */
+  readonly planned: string
+  /** Passwords that it could have from this job or its factory. */
+  readonly passwords: ReadonlySet<string>
+}
+
+const asksDhcp = ({ scene }: Looked): boolean => scene.job.brief.addressing === 'dhcp'
+const othersAt = ({ scene, unit, planned }: Looked): boolean => scene.answering(planned).some((mac) => mac !== unit.mac)
+const isElsewhere = ({ scene, unit, planned }: Looked): boolean => scene.leases.get(unit.mac) !== planned
+
+/** A code that is missing is never true of equipment that does nothing wrong. */
+const truths: Readonly<Partial<Record<HeldCode, (looked: Looked) => boolean>>> = {
+  'refuses-passwords': ({ unit, passwords }) => !passwords.has(unit.running.password),
+  'new-certificate': ({ scene, unit }) => scene.records.jobs.get(jobId)?.pins.get(unit.mac) !== unit.certificate,
+  'not-found': ({ scene, unit, planned }) => {
+    const subnet = planned.slice(0, planned.lastIndexOf('.'))
+    const isNear = unit.address?.startsWith(subnet) || unit.address === unit.card.factory.address
+    return unit.phase !== 'up' || unit.isAway || scene.reached(unit.mac, unit.address ?? '') !== unit || !isNear
+  },
+  'address-taken': othersAt,
+  'address-of-another': othersAt,
+  'trades-addresses': othersAt,
+  'not-reserved': isElsewhere,
+  'came-back-unchanged': (looked) => asksDhcp(looked) && isElsewhere(looked),
+  'did-not-return': (looked) => asksDhcp(looked) && isElsewhere(looked),
+  'controller-not-ready': () => true,
+}
+
+/** Says so where a unit is held for a reason that is not true of it. */
+export function judgeReason(scene: Scene, unit: SimulatedUnit, code: string): void {
+  const kept = scene.records.jobs.get(jobId)
+  const planned = kept?.job.plans.get(unit.unit.id)?.address
+  if (!kept || planned === undefined || code === 'answers' || code === 'nothing') return
+  const passwords = new Set([factoryPassword, ...kept.secrets.values(), ...kept.former.map(({ clear }) => clear)])
+  if (truths[code as HeldCode]?.({ scene, unit, planned, passwords }) !== true)
+    scene.violate('held for the reason that is true', `${unit.unit.name} is held: ${code}`)
+}

@@ -1,0 +1,408 @@
+/**
+ * A simulated unit: nothing but behaviour. It has no protocol, only what it keeps, what it does with it, and when. It
+ * shares no code with a dialect or a stand-in; what differs it is told by the program's own types.
+ */
+import type { Difference } from '../../src/core/config/compare'
+import type { ObservedConfig, UnitConfig } from '../../src/core/config/unit-config'
+import type { KitCard } from '../../src/core/kit/kit-card'
+import type { Unit } from '../../src/core/kit/unit'
+import type { RadioOnAir } from '../../src/wire/dialect/dialect'
+import { firmwareVersions, lingerSeconds, timing } from './site'
+import type { UnitTraits } from './traits'
+import { boxedValues, changed, factoryPassword, movesBetween, shown, type Values, withRadiosReset } from './values'
+import type { World } from './world'
+
+/** What a restart brings back. */
+interface Kept {
+  readonly values: Values
+  readonly password: string
+}
+
+/** Whoever is signed in. */
+export interface Visitor {
+  usedAt: number
+  /** Start of the unit that the session belongs to. */
+  readonly boot: number
+  /** Gone without a goodbye. */
+  left: boolean
+}
+
+/** Seconds in which a move must be confirmed. */
+const confirmSeconds = 120
+/** Seconds after which a change of address that takes effect at once does so. */
+const moveSeconds = 2
+const radarSeconds = 60
+const firstRadarChannel = 52
+const lastRadarChannel = 144
+
+export interface Surroundings {
+  /** ms of the world for so many of the wire's seconds. */
+  ms(seconds: number): number
+  unit(mac: string): SimulatedUnit | undefined
+  /** What DHCP gives this MAC; undefined where nobody serves. */
+  lease(mac: string): string | undefined
+  /** Told whenever anything about the unit is another. */
+  changed(unit: SimulatedUnit): void
+}
+
+export class SimulatedUnit {
+  phase: 'off' | 'starting' | 'up' = 'off'
+  /** Counts starts: what was begun before one is over. */
+  boot = 0
+  running: Kept
+  startup: Kept
+  candidate: Values | undefined
+  /** What a move that is not confirmed yet takes it back to. */
+  before: Values | undefined
+  applying = false
+  firmware: string
+  certificate: string
+  /** Where it answers now. */
+  address: string | undefined
+  readonly visitors = new Set<Visitor>()
+  /** What it was before its last change, for answers that are late. */
+  previous: Values
+  /** Since when each radio listens for radar, by band. */
+  readonly #listening = new Map<string, number>()
+  /** Somebody has put another box in its place. */
+  isAway = false
+  #moves = 0
+  /** Writes that it was given and that changed something, for the whole of its life. */
+  writes = 0
+
+  constructor(
+    readonly unit: Unit,
+    readonly card: KitCard,
+    readonly traits: UnitTraits,
+    readonly world: World,
+    readonly around: Surroundings,
+  ) {
+    this.certificate = `${unit.mac.slice(-2)}:01`
+    this.firmware = traits.firmware === 'older' ? firmwareVersions.older : firmwareVersions.wanted
+    this.running = this.boxed()
+    this.startup = this.running
+    this.previous = this.running.values
+  }
+
+  /** What it is out of its box. */
+  boxed(): Kept {
+    return { values: boxedValues(this.card, this.traits), password: factoryPassword }
+  }
+
+  get mac(): string {
+    return this.unit.mac
+  }
+
+  /** Power comes. */
+  plug(): void {
+    if (this.phase !== 'off') return
+    this.boot += 1
+    const { boot } = this
+    this.phase = 'starting'
+    this.running = this.startup
+    this.told = this.#keptTold
+    this.joined = false
+    this.candidate = undefined
+    this.before = undefined
+    this.applying = false
+    this.around.changed(this)
+    this.world.after(this.around.ms(timing.start), () => {
+      if (this.boot !== boot || this.phase !== 'starting') return
+      this.phase = 'up'
+      this.settle()
+      this.around.changed(this)
+    })
+  }
+
+  /** Power goes. */
+  cut(): void {
+    this.phase = 'off'
+    this.boot += 1
+    this.address = undefined
+    for (const visitor of this.visitors) if (!visitor.left) this.visitors.delete(visitor)
+    this.visitors.clear()
+    this.#listening.clear()
+    this.around.changed(this)
+  }
+
+  /** It restarts because of what it was told: it keeps that first. */
+  #restartWithAll(): void {
+    this.startup = this.running
+    this.#keptTold = this.told
+    this.restart()
+  }
+
+  restart(): void {
+    if (this.phase === 'off') return
+    this.cut()
+    this.world.after(this.around.ms(timing.restart - timing.start), () => this.plug())
+  }
+
+  /** Somebody holds its button. */
+  reset(): void {
+    this.startup = this.boxed()
+    this.running = this.startup
+    this.#keptTold = new Map()
+    this.certificate = `${this.mac.slice(-2)}:r${this.boot}`
+    if (this.phase !== 'off') this.restart()
+  }
+
+  /** Takes the address and the air that its configuration says. */
+  settle(): void {
+    const { unit } = this.running.values
+    const lease = this.around.lease(this.mac)
+    this.address =
+      unit['management.method'] === 'static'
+        ? String(unit['management.address'])
+        : (lease ?? this.card.factory.address ?? undefined)
+    for (const band of Object.keys(this.running.values.radios)) this.#listen(band)
+  }
+
+  /** A radio that is switched on, or comes to a channel of radars, listens first. */
+  #listen(band: string): void {
+    const { 'radio.enabled': enabled, 'radio.channel': channel } = this.running.values.radios[band] ?? {}
+    const isRadar = typeof channel === 'number' && channel >= firstRadarChannel && channel <= lastRadarChannel
+    if (enabled === true && band === '5' && isRadar) this.#listening.set(band, this.world.now)
+    else this.#listening.delete(band)
+  }
+
+  /** Of a controller: what it was told of each of its access points, by MAC. */
+  told = new Map<string, Values>()
+  #keptTold = new Map<string, Values>()
+  /** Of an access point that a controller manages. */
+  joined = false
+
+  /** A controller is told what one of its access points is to be. */
+  tellOf(mac: string, differences: readonly Difference[], desired: UnitConfig): void {
+    this.writes += 1
+    const before = this.told.get(mac) ?? { unit: {}, networks: {}, radios: {} }
+    this.told = new Map(this.told).set(
+      mac,
+      differences.reduce((values, difference) => changed(values, difference, desired), before),
+    )
+    if (this.traits.saves === 'itself') this.#keptTold = this.told
+    this.around.changed(this)
+    const own = this.around.unit(mac)
+    const told = this.told.get(mac)
+    if (own?.joined && told) own.join(told)
+  }
+
+  /** An access point takes what its controller says. */
+  join(told: Values): void {
+    this.joined = true
+    const { values } = this.running
+    const next = { unit: { ...values.unit, ...told.unit }, networks: told.networks, radios: told.radios }
+    this.running = { ...this.running, values: next }
+    this.settle()
+    this.around.changed(this)
+  }
+
+  /** What is written to now. */
+  get configured(): Values {
+    return this.candidate ?? this.running.values
+  }
+
+  /** Keeps a value that is in effect, where it does so by itself. */
+  #persist(): void {
+    if (this.traits.saves === 'itself' && this.before === undefined) this.startup = this.running
+  }
+
+  /** @param desired  the whole that the differences lead to */
+  write(differences: readonly Difference[], desired: UnitConfig): void {
+    this.writes += 1
+    const from = this.configured
+    this.previous = from
+    const next = differences.reduce((values, difference) => changed(values, difference, desired), from)
+    if (this.traits.applies === 'staged') {
+      this.candidate = this.#afterCountry(from, next)
+      this.around.changed(this)
+      return
+    }
+    this.#take(next)
+  }
+
+  /** Something takes effect. */
+  #take(next: Values): void {
+    const before = this.running.values
+    const countrySet = next.unit['unit.country'] !== before.unit['unit.country']
+    const values = this.traits.applies === 'staged' ? next : this.#afterCountry(before, next)
+    this.running = { ...this.running, values }
+    const moves = movesBetween(before, values)
+    if (moves && this.traits.move === 'confirmed') this.#awaitConfirmation(before)
+    this.#persist()
+    for (const [band, radio] of Object.entries(values.radios)) if (radio !== before.radios[band]) this.#listen(band)
+    this.around.changed(this)
+    const { restarts, applies } = this.traits
+    if (restarts === 'country' && countrySet && applies === 'at-once') this.#restartWithAll()
+    else if (moves) {
+      const { boot } = this
+      if (restarts === 'address' && this.before === undefined) this.#restartWithAll()
+      else
+        this.world.after(this.around.ms(moveSeconds), () => {
+          if (this.boot !== boot) return
+          this.settle()
+          this.around.changed(this)
+        })
+    }
+  }
+
+  /** Where the country is another, its channels may be set back. */
+  #afterCountry(before: Values, next: Values): Values {
+    const isAnother = next.unit['unit.country'] !== before.unit['unit.country']
+    return isAnother && this.traits.country === 'resets-radios' ? withRadiosReset(next) : next
+  }
+
+  #awaitConfirmation(before: Values): void {
+    this.before ??= before
+    this.#moves += 1
+    const [boot, move] = [this.boot, this.#moves]
+    this.world.after(this.around.ms(confirmSeconds), () => {
+      if (this.before === undefined || this.boot !== boot || this.#moves !== move) return
+      this.world.tell(this.unit.name, 'takes its move back: nobody confirmed it')
+      this.running = { ...this.running, values: this.before }
+      this.before = undefined
+      this.settle()
+      this.around.changed(this)
+    })
+  }
+
+  /** It is reached where it went: it stays there. */
+  confirm(): void {
+    if (this.before === undefined) return
+    this.before = undefined
+    this.#persist()
+  }
+
+  apply(): void {
+    const { candidate } = this
+    if (!candidate || this.applying) return
+    this.applying = true
+    const { boot } = this
+    this.world.after(this.around.ms(timing.apply), () => {
+      if (this.boot !== boot) return
+      this.applying = false
+      this.candidate = undefined
+      this.#take(candidate)
+      if (this.traits.restarts === 'apply' && this.before === undefined) this.#restartWithAll()
+    })
+  }
+
+  changePassword(password: string): void {
+    this.writes += 1
+    this.running = { ...this.running, password }
+    this.#persist()
+    this.around.changed(this)
+  }
+
+  save(): void {
+    if (this.isSaved) return
+    this.writes += 1
+    this.startup = this.running
+    this.#keptTold = this.told
+  }
+
+  install(version: string): void {
+    this.writes += 1
+    const { boot } = this
+    this.world.after(this.around.ms(timing.image), () => {
+      if (this.boot !== boot) return
+      this.firmware = version
+      this.restart()
+    })
+  }
+
+  /** Somebody else changes it, over a session of their own. */
+  meddle(what: 'name' | 'password' | 'network' | 'radio'): void {
+    const { values, password } = this.running
+    const set = (next: Values): void => {
+      this.running = { ...this.running, values: next }
+    }
+    if (what === 'password') this.running = { values, password: `${password}-of-somebody` }
+    else if (what === 'name') set({ ...values, unit: { ...values.unit, 'unit.name': 'somebody' } })
+    else if (what === 'network') {
+      const off = Object.entries(values.networks).map(([id, each]) => [id, { ...each, 'network.enabled': false }])
+      set({ ...values, networks: Object.fromEntries(off) })
+    } else {
+      const moved = Object.entries(values.radios).map(([band, each]) => [band, { ...each, 'radio.power': 5 }])
+      set({ ...values, radios: Object.fromEntries(moved) })
+    }
+    this.#persist()
+    this.around.changed(this)
+  }
+
+  get isSaved(): boolean {
+    const isKept = this.startup === this.running && this.#keptTold === this.told
+    return isKept || (this.traits.saves === 'itself' && this.before === undefined)
+  }
+
+  /** Is anybody signed in who keeps another from signing in? */
+  isOccupied(besides: Visitor | undefined): boolean {
+    const over = this.world.now - this.around.ms(lingerSeconds)
+    for (const visitor of this.visitors) if (visitor.left && visitor.usedAt < over) this.visitors.delete(visitor)
+    return [...this.visitors].some((visitor) => visitor !== besides)
+  }
+
+  /** Right where it has a time server, or never was wrong. */
+  get secondsOff(): number {
+    const servers = this.running.values.unit['clock.ntp-servers']
+    return this.traits.clock === 'right' || (Array.isArray(servers) && servers.length > 0) ? 0 : 86_400
+  }
+
+  /** As it shows itself. */
+  observed(values: Values): ObservedConfig {
+    const told = this.#shown.get(values) ?? shown(values, this.traits.secrets !== 'shown')
+    this.#shown.set(values, told)
+    const asksDhcp = values.unit['management.method'] === 'dhcp' && this.address !== undefined
+    return {
+      ...told,
+      unit: {
+        ...told.unit,
+        ...(asksDhcp ? { 'management.address': { kind: 'value', value: this.address } } : {}),
+        'unit.firmware': { kind: 'value', value: this.firmware },
+        'clock.time': { kind: 'value', value: this.secondsOff },
+      },
+    } as ObservedConfig
+  }
+
+  readonly #shown = new WeakMap<Values, ObservedConfig>()
+
+  /** What its radios do now. */
+  air(): RadioOnAir[] {
+    const { radios, networks } = this.running.values
+    return Object.entries(radios).map(([band, radio]): RadioOnAir => {
+      const since = this.#listening.get(band)
+      const left = since === undefined ? 0 : this.around.ms(radarSeconds) - (this.world.now - since)
+      const isOn = radio['radio.enabled'] === true
+      const carried = Object.entries(networks).filter(
+        ([, network]) => network['network.enabled'] === true && (network['network.bands'] as string[]).includes(band),
+      )
+      return {
+        band,
+        condition: !isOn ? 'off' : left > 0 ? 'listening' : 'on-air',
+        listensFor: left > 0 && this.traits.listening === 'counted' ? left / this.around.ms(1) : 0,
+        channel: radio['radio.channel'] as number,
+        width: radio['radio.width'] as number,
+        leftForRadar: undefined,
+        networks:
+          isOn && left <= 0
+            ? carried.map(([id, network]) => ({
+                id,
+                ssid: String(network['network.ssid']),
+                security: String(network['network.security']),
+              }))
+            : [],
+      }
+    })
+  }
+
+  /** Networks that anybody can join now, by their id. */
+  openOnAir(): string[] {
+    if (this.phase !== 'up') return []
+    // Most have none: that is seen at once.
+    const { networks } = this.running.values
+    if (!Object.values(networks).some((each) => each['network.security'] === 'open')) return []
+    return this.air().flatMap(({ networks }) =>
+      networks.filter(({ security }) => security === 'open').map(({ id }) => id),
+    )
+  }
+}
