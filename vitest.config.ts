@@ -1,46 +1,43 @@
 import { defineConfig } from 'vitest/config'
 import { BaseSequencer, type TestSpecification } from 'vitest/node'
+import { patienceMs } from './tests/support/patience'
 
-/** Those that take more than half a minute, by the seconds that they took. */
+/** `npm run test:long` holds endurance: every moment of every family, many more tries, machines in full. */
+const isLong = process.env.AIR_MUSTER_TESTS === 'long'
+/** Files with long parts: what of them is which is said by tests/support/long.ts. */
 const long = [
-  'tests/run/managed.test.ts',
-  'tests/run/settings.test.ts',
-  'tests/wire/hosts.test.ts',
-  'tests/e2e/tabs.test.ts',
-  'tests/cli/jobs.test.ts',
-  'tests/run/families.test.ts',
-  'tests/e2e/decide.test.ts',
-  'tests/run/faults.test.ts',
-  'tests/run/full-disk.test.ts',
-  'tests/wire/helper.test.ts',
-  'tests/run/runner.test.ts',
-  'tests/e2e/frame.test.ts',
-  'tests/e2e/options.test.ts',
-  'tests/run/pages.test.ts',
-  'tests/e2e/browser.test.ts',
-  'tests/e2e/accessible.test.ts',
-  'tests/run/muster.test.ts',
-  'tests/run/crash.test.ts',
-  'tests/run/prompt.test.ts',
-  'tests/run/demo.test.ts',
-  'tests/run/again.test.ts',
-  'tests/e2e/strangers.test.ts',
-  'tests/real/tagged-vlan.test.ts',
-  'src/wire/dialect/pages/hostile.test.ts',
-  'tests/run/controller.test.ts',
-  'tests/e2e/joins.test.ts',
-  'tests/store/jobs.test.ts',
-  'tests/wire/pages.test.ts',
-  'tests/run/radar.test.ts',
+  'src/**/hostile.test.ts',
+  'tests/real/access-points.test.ts',
+  ...['controller', 'crash', 'families', 'firmware', 'full-disk', 'managed', 'pages', 'prompt', 'settings'].map(
+    (name) => `tests/run/${name}.test.ts`,
+  ),
+  'tests/simulation/simulation.test.ts',
+  'tests/store/mutated.test.ts',
 ]
+
+/** Those that take longest, by the seconds that they took. */
+const longest = [
+  ...[
+    'run/settings',
+    'run/demo',
+    'e2e/decide',
+    'cli/jobs',
+    'wire/hosts',
+    'run/managed',
+    'e2e/options',
+    'e2e/strangers',
+  ],
+  ...['wire/helper', 'e2e/tabs', 'real/tagged-vlan', 'e2e/accessible', 'e2e/frame', 'run/muster', 'run/runner'],
+  ...['run/faults', 'run/pages', 'e2e/browser', 'run/again', 'wire/laptop', 'store/jobs', 'e2e/joins', 'run/full-disk'],
+].map((name) => `tests/${name}.test.ts`)
 
 /** The longest first, so that none of them is left to run alone at the end. */
 class LongestFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
     const rest = await super.sort(files)
     const place = ({ moduleId }: TestSpecification): number => {
-      const at = long.findIndex((path) => moduleId.endsWith(path))
-      return at === -1 ? long.length : at
+      const at = longest.findIndex((path) => moduleId.endsWith(path))
+      return at === -1 ? longest.length : at
     }
     return rest.toSorted((a, b) => place(a) - place(b))
   }
@@ -48,10 +45,12 @@ class LongestFirst extends BaseSequencer {
 
 export default defineConfig({
   test: {
-    include: ['src/**/*.test.ts', 'tests/**/*.test.ts'],
-    globalSetup: ['tests/support/database-server.ts'],
-    testTimeout: 150_000,
-    hookTimeout: 120_000,
+    include: isLong ? long : ['src/**/*.test.ts', 'tests/**/*.test.ts'],
+    globalSetup: ['tests/support/database-server.ts', 'tests/support/shared-browser.ts'],
+    // Nobody is late on a busy machine: a test ends by time only where nothing moves any more.
+    testTimeout: 2 * patienceMs,
+    hookTimeout: patienceMs,
+    expect: { poll: { timeout: patienceMs, interval: 50 } },
     maxWorkers: 6,
     sequence: { sequencer: LongestFirst },
     isolate: false,

@@ -1,6 +1,8 @@
 // npm test: installs what is missing, builds, checks the code, runs every test. Words after -- go to the test runner.
-//   --quick   leaves out what takes long: browsers, whole musters, ten thousand hostile messages, machines that nobody here
-//             wrote (npm run test:quick)
+//   --quick   leaves out what takes long: browsers, whole musters, hostile messages, machines that nobody here wrote
+//             (npm run test:quick)
+//   --long    endurance alone: every moment at which something may end, many more tries, machines in full, as many
+//             simulated musters as are wanted (npm run test:long)
 import { execFile, spawnSync } from 'node:child_process'
 import { join } from 'node:path'
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
@@ -8,7 +10,8 @@ import { root } from './lib/root.mjs'
 
 const words = process.argv.slice(2)
 const quick = words.includes('--quick')
-const chosen = words.filter((word) => word !== '--quick')
+const endurance = words.includes('--long')
+const chosen = words.filter((word) => word !== '--quick' && word !== '--long')
 const helper = ['tcpdump', 'socat', 'iproute2', 'ping', 'setpriv']
 const slow = quick ? [] : ['chromium', 'cups', 'ncclient', 'netconfd', 'qemu', 'snmpd', 'snmpget', 'tshark', 'uml']
 await Promise.all([
@@ -43,25 +46,27 @@ const checks = [
   ['depcruise', ['--config', '.dependency-cruiser.cjs', 'src']],
   ['knip', []],
 ]
-if (chosen.length === 0 && !(await allContent(checks))) process.exit(1)
+if (chosen.length === 0 && !endurance && !(await allContent(checks))) process.exit(1)
 const long = [
   'tests/e2e/**',
   'tests/run/**',
   'tests/real/**',
+  'tests/simulation/**',
   'tests/wire/hosts.test.ts',
   'tests/wire/pages.test.ts',
   '**/hostile.test.ts',
 ]
-// Virtual machines beside anything else would make all of it late (tried, also beside the quietest of tests: units did not
-// say who they are in time): they have this machine to themselves, at the end.
+// A virtual machine beside anything else would make all of it late (tried, also beside the quietest of tests: units did
+// not say who they are in time): it has this machine to itself, at the end.
 const machines = 'tests/real/access-points.test.ts'
+// Simulations keep both cores busy by themselves.
+const simulations = 'tests/simulation/simulation.test.ts'
 const without = (paths) => paths.flatMap((path) => ['--exclude', path])
-// All of them keep both cores of a small machine busy: a test that was kept waiting is tried once more there. Whoever runs
-// some of them sees each failure.
-const again = ['--retry', '1']
+if (endurance) process.env.AIR_MUSTER_TESTS = 'long'
 if (quick) run(bin('vitest'), ['run', ...without(long), ...chosen])
 else if (chosen.length > 0) run(bin('vitest'), ['run', ...chosen])
 else {
-  run(bin('vitest'), ['run', ...again, ...without([machines])])
-  run(bin('vitest'), ['run', ...again, machines])
+  run(bin('vitest'), ['run', ...without([machines, simulations])])
+  run(bin('vitest'), ['run', machines])
+  run(bin('vitest'), ['run', simulations])
 }

@@ -35,7 +35,7 @@ it('answers nobody without the token', async () => {
 
 it('does what hands do, and refuses what it does not know', async () => {
   expect((await post('/hand', { do: 'plug-in', mac })).status).toBe(200)
-  await expect.poll(() => lab.units()[0]?.phase, { timeout: 5000 }).toBe('up')
+  await expect.poll(() => lab.units()[0]?.phase).toBe('up')
   expect(await (await fetch(`${url}/shelf`, { headers: { 'x-lab-token': token } })).json()).toMatchObject({
     units: [{ mac, model: 'Ostrel O-40', phase: 'up', address: '192.168.77.1', lights: 'steady white' }],
     air: { everOpen: [] },

@@ -16,8 +16,7 @@ beforeEach(async () => {
   })
 })
 afterEach(() => lab.close())
-const everybodyUp = () =>
-  expect.poll(() => lab.units().every((unit) => unit.phase === 'up'), { timeout: 5000 }).toBe(true)
+const everybodyUp = () => expect.poll(() => lab.units().every((unit) => unit.phase === 'up')).toBe(true)
 
 describe('the wire', () => {
   it('is silent while nothing has power', () => {
@@ -91,11 +90,9 @@ describe('an access point', () => {
     try {
       slow.plugInAll()
       slow.wire.openLane(factory(first))
-      await expect.poll(() => slow.wire.arp('192.168.77.1'), { timeout: 5000, interval: 10 }).toEqual([first])
+      await expect.poll(() => slow.wire.arp('192.168.77.1'), { interval: 10 }).toEqual([first])
       expect(slow.wire.dial({ ...factory(first), port: 443 })).toBeNull()
-      await expect
-        .poll(() => slow.wire.dial({ ...factory(first), port: 443 }), { timeout: 5000, interval: 10 })
-        .not.toBeNull()
+      await expect.poll(() => slow.wire.dial({ ...factory(first), port: 443 }), { interval: 10 }).not.toBeNull()
     } finally {
       await slow.close()
     }
@@ -111,7 +108,7 @@ describe('an access point', () => {
       calm.plugInAll()
       const [unit] = calm.units()
       if (!unit) throw new Error('no unit')
-      await expect.poll(() => unit.phase, { timeout: 5000 }).toBe('up')
+      await expect.poll(() => unit.phase).toBe('up')
       unit.configure({
         ...unit.configured,
         radios: unit.configured.radios.map((radio) =>
@@ -132,12 +129,12 @@ describe('an access point', () => {
       unit.apply()
       expect(unit.lights).toBe('fast white')
       const radio = () => unit.air().find((each) => each.radio.band === '5')
-      await expect.poll(() => radio()?.condition, { timeout: 5000, interval: 10 }).toBe('listening')
+      await expect.poll(() => radio()?.condition, { interval: 10 }).toBe('listening')
       const seconds = radio()?.listensFor ?? 0
       expect(seconds).toBeGreaterThan(0)
       expect(seconds).toBeLessThanOrEqual(60)
       expect(radio()?.networks).toEqual([])
-      await expect.poll(() => radio()?.condition, { timeout: 5000, interval: 10 }).toBe('on-air')
+      await expect.poll(() => radio()?.condition, { interval: 10 }).toBe('on-air')
       expect(radio()?.networks).toMatchObject([{ name: 'Crew', mode: 'wpa2-personal' }])
       expect(unit.lights).toBe('steady green')
     } finally {

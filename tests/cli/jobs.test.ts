@@ -156,14 +156,11 @@ it('ends with 1 and the reason where the muster has failed', async () => {
   for (let attempt = 1; attempt <= mostAttempts; attempt += 1) {
     let order: Awaited<ReturnType<typeof claimOrder>>
     await expect
-      .poll(
-        async () => {
-          await fresh.store.db.update(orders).set({ notBefore: null })
-          order = await claimOrder(fresh.store, 'me', 600)
-          return order?.jobId
-        },
-        { timeout: 10_000 },
-      )
+      .poll(async () => {
+        await fresh.store.db.update(orders).set({ notBefore: null })
+        order = await claimOrder(fresh.store, 'me', 600)
+        return order?.jobId
+      })
       .toBe(job?.id)
     await orderThrew(fresh.store, order?.id ?? 0, 'me', 'the switch is on fire')
   }

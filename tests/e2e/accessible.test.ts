@@ -1,10 +1,10 @@
 /** Every view, in both schemes, on a desk and on a phone: no rule of accessibility is broken, and the page has its frame. */
 import { source } from 'axe-core'
-import type { Browser, Page } from 'puppeteer-core'
+import type { Page } from 'puppeteer-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { openBrowser, openSite, type Site } from '../support/site'
+import { openBrowser, openSite, type PageSource, type Site } from '../support/site'
 
-let browser: Browser
+let browser: PageSource
 let site: Site
 
 beforeAll(async () => {
@@ -55,7 +55,7 @@ const beyond = (page: Page): Promise<number[]> =>
   ])
 
 // On the same page: all rules on a desk in light, and on a phone in dark; what the scheme alone changes is colour.
-it.each(views)('%s breaks no rule of accessibility, and ends at its frame', { timeout: 60_000 }, async (view) => {
+it.each(views)('%s breaks no rule of accessibility, and ends at its frame', async (view) => {
   const { page } = site
   const scheme = (value: 'light' | 'dark') => page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value }])
   await page.setViewport({ width: 1280, height: 800 })

@@ -2,12 +2,12 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Browser, ElementHandle, Page } from 'puppeteer-core'
+import type { ElementHandle, Page } from 'puppeteer-core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { openBrowser, openSite, type Site } from '../support/site'
+import { openBrowser, openSite, type PageSource, type Site } from '../support/site'
 
 const files = mkdtempSync(join(tmpdir(), 'air-muster-files-'))
-let browser: Browser
+let browser: PageSource
 let site: Site
 let page: Page
 
@@ -15,7 +15,6 @@ beforeAll(async () => {
   browser = await openBrowser()
   site = await openSite(browser, { jobs: [] })
   page = site.page
-  page.setDefaultTimeout(20_000)
 })
 afterAll(async () => {
   await site.close()
@@ -24,7 +23,7 @@ afterAll(async () => {
 })
 beforeEach(() => page.setViewport({ width: 1280, height: 800 }))
 
-const sees = (words: string, timeout?: number) => site.sees(words, timeout)
+const sees = (words: string) => site.sees(words)
 const press = (words: string) => site.press(words)
 const open = (path: string) => page.goto(`${site.stack.url}${path}`, { waitUntil: 'load' })
 const type = (label: string, text: string) => site.type(label, text)
@@ -428,17 +427,23 @@ describe("a job of one's own", () => {
     await page.mouse.move(...(await map(0.6, 0.55)))
     await page.waitForFunction(() => /-\d+ dBm from (mill|yard)-0\d/.test(document.body.innerText))
 
-    await press('Set the scale')
-    await page.mouse.click(...(await map(0, 0.5)))
-    await page.mouse.click(...(await map(0.5, 0.5)))
-    await type('Metres between the two points', '30')
-    await page.locator('form ::-p-xpath(//button[contains(., "Set the scale")][@type="submit"])').click()
-    await page.keyboard.press('Escape')
-    await page.waitForFunction(() =>
-      [...document.querySelectorAll('aside input')].some(
-        (input) => Math.abs(Number((input as HTMLInputElement).value) - 60) < 0.6,
-      ),
-    )
+    const isSixtyMetres = () =>
+      page.$$eval('aside input', (all) =>
+        all.some((input) => Math.abs(Number((input as HTMLInputElement).value) - 60) < 0.6),
+      )
+    // A click that a busy page has not taken is made again, as a person would.
+    await expect
+      .poll(async () => {
+        await press('Set the scale')
+        await page.mouse.click(...(await map(0, 0.5)))
+        await page.mouse.click(...(await map(0.5, 0.5)))
+        await type('Metres between the two points', '30')
+        await page.locator('form ::-p-xpath(//button[contains(., "Set the scale")][@type="submit"])').click()
+        await page.waitForFunction(() => !document.querySelector('[aria-label="Metres between the two points"]'))
+        await page.keyboard.press('Escape')
+        return isSixtyMetres()
+      })
+      .toBe(true)
   })
 
   it('takes drawings of every kind, and refuses what is none', async () => {
@@ -464,9 +469,9 @@ describe("a job of one's own", () => {
     const picture = async (kind: 'png' | 'jpeg'): Promise<Buffer> =>
       Buffer.from(await page.screenshot({ type: kind, clip: { x: 0, y: 0, width: 200, height: 100 } }))
     await file(drawing, 'mill.jpg', await picture('jpeg'))
-    await expect.poll(natural, { timeout: 8000 }).toBe('image/jpeg')
+    await expect.poll(natural).toBe('image/jpeg')
     await file(drawing, 'mill.pdf', Buffer.from(await page.pdf({ width: '400px', height: '300px', pageRanges: '1' })))
-    await expect.poll(natural, { timeout: 15_000 }).toBe('image/png')
+    await expect.poll(natural).toBe('image/png')
   })
 
   it('aligns two drawings by two points that both show, and says where they do not agree', async () => {
@@ -644,18 +649,19 @@ describe("a job of one's own", () => {
     await sees('507 units on the list')
     expect(await page.$$eval('[role="row"]', (all) => all.length)).toBeLessThan(60)
     await page.keyboard.press('Escape')
-    const ms = await page.evaluate(async () => {
+    const drawn = await page.evaluate(async () => {
       const body = document.querySelector('[role="grid"] > div:last-child')
       if (!body) throw new Error('no sheet')
-      const begun = performance.now()
+      let most = 0
       for (let step = 1; step <= 40; step += 1) {
         body.scrollTop = step * 380
         await new Promise((resolve) => requestAnimationFrame(resolve))
+        most = Math.max(most, document.querySelectorAll('[role="row"]').length)
       }
-      return (performance.now() - begun) / 40
+      return most
     })
-    // A bound far above what it takes, against drawing everything; the figure itself is in the benchmarks.
-    expect(ms).toBeLessThan(200)
+    // How long a step takes is in the benchmarks; here, that it never draws everything.
+    expect(drawn).toBeLessThan(60)
     await page.waitForSelector('[data-row="bin-470"]')
     await page.locator('[data-row="bin-470"] [data-column="place"]').click()
     await page.keyboard.type('top')
@@ -663,9 +669,7 @@ describe("a job of one's own", () => {
     await page.waitForFunction(
       () => document.querySelector('[data-row="bin-470"] [data-column="place"]')?.textContent === 'top',
     )
-    await page.waitForFunction(() => document.querySelector('[role="status"]')?.textContent === 'Saved', {
-      timeout: 60_000,
-    })
+    await page.waitForFunction(() => document.querySelector('[role="status"]')?.textContent === 'Saved')
   })
 
   it('complained about nothing in the browser, and fits a phone', async () => {

@@ -1,8 +1,6 @@
 /** Every reason for which an access point does not come to its controller, provoked, and read on the page. */
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import type { Browser, Page } from 'puppeteer-core'
+import { rmSync } from 'node:fs'
+import type { Page } from 'puppeteer-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
 import { startPages } from '../../scripts/lib/stack.mjs'
@@ -13,7 +11,8 @@ import type { StandInSheet } from '../../src/lab/device/stand-in-sheet'
 import { type Bench, openBench } from '../support/bench'
 import { blankPoint } from '../support/blank-point'
 import { demoBrief } from '../support/data'
-import { letIn, openBrowser } from '../support/site'
+import { passingFolder } from '../support/passing-folder'
+import { letIn, openBrowser, type PageSource } from '../support/site'
 
 const macOf = (index: number): string => `02:7a:02:10:6a:${String(index + 10)}`
 const [rackMac, strangerMac] = ['02:7a:c1:10:6a:01', '02:7a:c1:99:99:01']
@@ -79,11 +78,11 @@ const late = ['works', 'slow-image', 'last-in', 'taken-away']
 
 const silentTimeServers: string[] = []
 
-let browser: Browser
+let browser: PageSource
 let bench: Bench
 let pages: { url: string; key: string; child: { stop(): Promise<unknown> } }
 let page: Page
-const folder = mkdtempSync(join(tmpdir(), 'air-muster-joins-'))
+const folder = passingFolder('air-muster-joins-')
 
 const change = (job: JobDocument): void => {
   const [unit] = job.units
@@ -156,7 +155,7 @@ it('says of each why it does not come, and what the hands do', async () => {
             event.unit === 'taken-off' &&
             event.text === 'rack: loading its image, leave it powered',
         ),
-      { timeout: 60_000, interval: 5 },
+      { interval: 5 },
     )
     .toBe(true)
   const rack = bench.lab.plugged(rackMac).unit
@@ -167,7 +166,7 @@ it('says of each why it does not come, and what the hands do', async () => {
   await bench.order(['works', 'slow-image'])
   await bench.settled()
   bench.lab.plugIn(strangerMac)
-  await expect.poll(() => bench.lab.plugged(strangerMac).unit.phase, { timeout: 10_000 }).toBe('up')
+  await expect.poll(() => bench.lab.plugged(strangerMac).unit.phase).toBe('up')
   bench.lab.unplug(macOf(indexOf('taken-away')))
   bench.lab.plugIn(macOf(indexOf('taken-away')))
   await bench.order(['last-in', 'taken-away'])
@@ -176,17 +175,13 @@ it('says of each why it does not come, and what the hands do', async () => {
   silentTimeServers.push(...demoBrief.ntpServers)
   bench.lab.unplug(rackMac)
   bench.lab.plugIn(rackMac)
-  await expect.poll(() => rack.phase, { timeout: 10_000 }).toBe('up')
+  await expect.poll(() => rack.phase).toBe('up')
   await bench.order(['works'])
   await bench.settled()
   await page.goto(`${pages.url}/jobs/${bench.job.slug}/muster`, { waitUntil: 'load' })
   for (const [name, { says, hands }] of Object.entries(boxes)) {
     await page.locator(`tr[data-unit="${name}"]`).click()
-    await page.waitForFunction(
-      (unit) => document.getElementById('slip')?.innerText.includes(unit),
-      { timeout: 10_000 },
-      name,
-    )
+    await page.waitForFunction((unit) => document.getElementById('slip')?.innerText.includes(unit), {}, name)
     const seen = await page.evaluate(() => document.getElementById('slip')?.innerText.replace(/\s+/g, ' ') ?? '')
     expect(seen, name).toContain(says)
     expect(seen, name).toContain(hands)

@@ -2,11 +2,11 @@
 import { createHash } from 'node:crypto'
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import type { Browser, Page } from 'puppeteer-core'
+import type { Page } from 'puppeteer-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { openBrowser, openSite, type Site } from '../support/site'
+import { openBrowser, openSite, type PageSource, type Site } from '../support/site'
 
-let browser: Browser
+let browser: PageSource
 let site: Site
 let page: Page
 
@@ -14,7 +14,6 @@ beforeAll(async () => {
   browser = await openBrowser()
   site = await openSite(browser, { jobs: ['port-ellery', 'port-ellery-whole'] })
   page = site.page
-  page.setDefaultTimeout(20_000)
   await page.setViewport({ width: 1280, height: 800 })
 })
 afterAll(async () => {

@@ -1,11 +1,11 @@
 /** Many tabs of one browser on one stream, and a page that loses the server. */
-import type { Browser, Page } from 'puppeteer-core'
+import type { Page } from 'puppeteer-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 // @ts-expect-error the scripts are plain JavaScript
 import { killDuringMuster } from '../../scripts/lib/chaos.mjs'
-import { openBrowser, openSite, type Site } from '../support/site'
+import { openBrowser, openSite, type PageSource, type Site } from '../support/site'
 
-let browser: Browser
+let browser: PageSource
 let site: Site
 beforeAll(async () => {
   browser = await openBrowser()
@@ -20,7 +20,7 @@ afterAll(async () => {
 const answering = (page: Page) => page.$eval('h1', (title) => title.textContent)
 const openTab = async (job: string): Promise<Page> => {
   const page = await browser.newPage()
-  await page.goto(`${site.stack.url}/jobs/${job}/muster`, { waitUntil: 'load', timeout: 20_000 })
+  await page.goto(`${site.stack.url}/jobs/${job}/muster`, { waitUntil: 'load' })
   return page
 }
 
@@ -32,17 +32,11 @@ describe('ten tabs of one browser', () => {
     const here = others.filter((_, tab) => tab % 3 !== 2)
     await here[0]?.bringToFront()
     await here[0]?.locator('::-p-xpath(//button[contains(., "Muster all 4")])').click()
-    await here[1]?.waitForFunction(() => document.body.innerText.includes('Pause after this step'), {
-      timeout: 15_000,
-      polling: 200,
-    })
+    await here[1]?.waitForFunction(() => document.body.innerText.includes('Pause after this step'), { polling: 200 })
     await first.close()
     for (const page of here) {
       await page.bringToFront()
-      await page.waitForFunction(() => document.body.innerText.includes('4 of 4 answer'), {
-        timeout: 45_000,
-        polling: 200,
-      })
+      await page.waitForFunction(() => document.body.innerText.includes('4 of 4 answer'), { polling: 200 })
     }
     for (const [tab, page] of others.entries())
       expect(await answering(page)).toBe(tab % 3 === 2 ? '0 of 33 answer' : '4 of 4 answer')

@@ -8,9 +8,13 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { parse, stringify } from 'yaml'
 import { type Installation, startInstallation } from '../support/installation'
+import { isLong, longIt } from '../support/long'
+import { patienceMs } from '../support/patience'
 import { type RealBench, realBench } from '../support/real-access-points'
 
-const units = ['kauri-1', 'kauri-2', 'kauri-3']
+/** Each is a virtual machine: one is enough to meet what nobody here wrote, three are at one address. */
+const units = isLong ? ['kauri-1', 'kauri-2', 'kauri-3'] : ['kauri-1']
+const last = units.length - 1
 const radarChannel = 60
 const address = (index: number): string => `10.44.8.${20 + index}`
 /** As the first unit comes to one of these, the runner is killed, and the helper at once after it. */
@@ -34,11 +38,10 @@ function job(
     { ...crew, id: 'tickets', ssid: `Ellery's "Tickets" $(reboot)`, bands: ['2.4'], vlan: null, hidden: true },
   ]
   change(demo.brief)
-  const locks = [{}, {}, radar === 'listens' ? { '5': radarChannel } : {}]
   demo.units = units.map((id, index) => ({
     ...{ id, name: id, place: 'bench', model: 'Debian hostapd', serial: `K-${index}`, port: index + 1 },
     mac: bench.macs[index],
-    locks: locks[index],
+    locks: radar === 'listens' && index === 2 ? { '5': radarChannel } : {},
   }))
   const file = join(folder, 'job.yaml')
   writeFileSync(file, stringify(demo))
@@ -87,30 +90,31 @@ beforeAll(async () => {
   bench.wire.own('10.44.8.250/24')
   standing = bench.wire.standing()
   installation = await startInstallation(bench.wire, join(folder, 'data'), { lanes: 'gateway' })
-}, 420_000)
+})
 afterAll(async () => {
   await installation?.stop()
   bench?.close()
   rmSync(folder, { recursive: true, force: true, maxRetries: 10, retryDelay: 500 })
 })
 
-describe('three real access points at one address', () => {
-  it('are set and proven side by side, through five kills of the runner and five of the helper', async () => {
+describe('real access points at one address', () => {
+  const kills = isLong ? ', through five kills of the runner and five of the helper' : ''
+  it(`are set and proven side by side${kills}`, async () => {
     await installation.muster('load', job('listens'))
     const mustering = installation.muster('run', 'port-ellery', '--wait')
-    for (const step of killedAt) {
+    for (const step of isLong ? killedAt : []) {
       await reached(step)
       await kill('runner')
       await kill('wire helper')
     }
     const { text, status } = await mustering
     expect(await troubles()).toEqual([])
-    expect(text).toContain('3 of 3 answer')
+    expect(text).toContain(`${units.length} of ${units.length} answer`)
     expect(status).toBe(0)
     const all = await outcomes()
-    expect(all.length).toBeGreaterThan(100)
+    expect(all.length).toBeGreaterThan(33 * units.length)
     expect(all.filter(({ outcome }) => outcome.startsWith('open') || outcome === '')).toEqual([])
-  }, 400_000)
+  })
 
   it('have never sent a beacon of an open network, and have sent others', async () => {
     const password = (await secrets())['admin/password'] ?? ''
@@ -127,11 +131,11 @@ describe('three real access points at one address', () => {
       'hostapd -B -P /run/open.pid /run/open.conf > /dev/null; sleep 2; kill $(cat /run/open.pid)',
       'tcpdump -Z root -r /run/open.pcap 2>/dev/null | wc -l',
     ]
-    const { text } = await onUnit(address(2), password, hear.join('; '))
+    const { text } = await onUnit(address(last), password, hear.join('; '))
     expect(Number(text)).toBeGreaterThan(0)
   })
 
-  it('leave a channel at once on which radar is heard', async () => {
+  longIt('leave a channel at once on which radar is heard', async () => {
     const password = (await secrets())['admin/password'] ?? ''
     const channel = 'hostapd_cli -i wlan1 status | sed -n s/^channel=//p'
     expect((await onUnit(address(2), password, channel)).text?.trim()).toBe(String(radarChannel))
@@ -153,21 +157,21 @@ describe('three real access points at one address', () => {
     const tries = async (ssid: string, passphrase: string, hidden: '' | 'hidden') => {
       const word = (value: string): string => `'${value.replaceAll("'", `'\\''`)}'`
       const { text } = await onUnit(
-        address(1),
+        address(Math.min(1, last)),
         password,
         `client try ${word(ssid)} ${word(passphrase)} ${hidden} 30 | head -1`,
       )
       return text?.split(' ')[0]
     }
-    await onUnit(address(1), password, 'client up')
+    await onUnit(address(Math.min(1, last)), password, 'client up')
     expect(await tries('Ellery Crew', known['network/crew/passphrase'] ?? '', '')).toBe('CONNECTED')
     expect(await tries('Ellery Crew', 'not-the-passphrase', '')).toBe('WRONG_KEY')
     expect(await tries(`Ellery's "Tickets" $(reboot)`, known['network/tickets/passphrase'] ?? '', 'hidden')).toBe(
       'CONNECTED',
     )
-  }, 200_000)
+  })
 
-  it('answer from where radar has sent them, and the roll says so', async () => {
+  longIt('answer from where radar has sent them, and the roll says so', async () => {
     await bench.off(1)
     const { text } = await installation.muster('run', 'port-ellery', '--wait', '--units', 'kauri-3')
     expect(await troubles()).toEqual([])
@@ -176,32 +180,35 @@ describe('three real access points at one address', () => {
     expect(log).toContain(`radar was heard on channel ${radarChannel}, it works on ${movedTo} instead`)
     const { text: settings } = await installation.muster('export', 'port-ellery', '--settings')
     expect(settings).toContain(`Radar was heard on channel ${radarChannel}, so the unit went to ${movedTo} by itself.`)
-  }, 200_000)
+  })
 
-  it('leave the laptop as it was when the installation ends', async () => {
+  longIt('leave the laptop as it was when the installation ends', async () => {
     await bench.off(2)
     await installation.stop()
     expect(bench.wire.standing()).toBe(standing)
   })
 
-  it('refuse the factory login, and keep everything over a power cut: by link-local lanes, with data that lasted', async () => {
-    await installation.stop()
-    installation = await startInstallation(bench.wire, join(folder, 'data'))
-    expect(await onUnit(address(0), 'admin', 'true')).toEqual({ refused: 'client-authentication' })
-    await bench.powerCut(0)
-    const { text } = await installation.muster('run', 'port-ellery', '--wait', '--units', 'kauri-1')
-    expect(text).toContain('3 of 3 answer')
-    const log = (await installation.muster('log', 'port-ellery')).text
-    const again = log.slice(log.lastIndexOf('"phase":"started"'))
-    // What is right already costs one read.
-    expect(again).not.toContain('written"')
-    expect(again).toMatch(/answers at 10\.44\.8\.20, lane from fe80:/)
-    // Its lane added nothing to the laptop but what the echo took.
-    await installation.stop()
-    expect(bench.wire.standing()).toBe(standing)
-  }, 200_000)
+  longIt(
+    'refuse the factory login, and keep everything over a power cut: by link-local lanes, with data that lasted',
+    async () => {
+      await installation.stop()
+      installation = await startInstallation(bench.wire, join(folder, 'data'))
+      expect(await onUnit(address(0), 'admin', 'true')).toEqual({ refused: 'client-authentication' })
+      await bench.powerCut(0)
+      const { text } = await installation.muster('run', 'port-ellery', '--wait', '--units', 'kauri-1')
+      expect(text).toContain('3 of 3 answer')
+      const log = (await installation.muster('log', 'port-ellery')).text
+      const again = log.slice(log.lastIndexOf('"phase":"started"'))
+      // What is right already costs one read.
+      expect(again).not.toContain('written"')
+      expect(again).toMatch(/answers at 10\.44\.8\.20, lane from fe80:/)
+      // Its lane added nothing to the laptop but what the echo took.
+      await installation.stop()
+      expect(bench.wire.standing()).toBe(standing)
+    },
+  )
 
-  it('are set out of the box with no privilege at all, where the laptop shares no subnet with them', async () => {
+  longIt('are set out of the box with no privilege at all, where the laptop shares no subnet with them', async () => {
     await installation.stop()
     await bench.off(0)
     await bench.reset(2)
@@ -212,7 +219,7 @@ describe('three real access points at one address', () => {
     expect(await troubles()).toEqual([])
     expect(text).toContain('1 of 3 answer')
     expect((await installation.muster('log', 'port-ellery')).text).toContain('cannot ask who answers there')
-  }, 200_000)
+  })
 })
 
 /** Where a unit is held, everything of the log that says why. */
@@ -227,7 +234,7 @@ async function troubles(): Promise<string[]> {
 
 /** Kills a process, as soon as the one that was killed before has been started again. */
 async function kill(part: 'runner' | 'wire helper'): Promise<void> {
-  await expect.poll(() => installation.pidOf(part), { timeout: 30_000, interval: 100 }).not.toBe(killedLast.get(part))
+  await expect.poll(() => installation.pidOf(part), { interval: 100 }).not.toBe(killedLast.get(part))
   const pid = installation.pidOf(part)
   killedLast.set(part, pid)
   process.kill(pid, 'SIGKILL')
@@ -240,7 +247,7 @@ async function reached(step: string): Promise<void> {
     `import { openStore, storeOptionsFromEnvironment } from './src/store/open.ts'
     import { eventsAfter } from './src/store/events.ts'
     const store = openStore(storeOptionsFromEnvironment())
-    const end = Date.now() + 120_000
+    const end = Date.now() + ${patienceMs}
     const tell = (came) => { console.log(came); process.exit(0) }
     for (let last = 0; Date.now() < end; await new Promise((resolve) => setTimeout(resolve, 100))) {
       const events = await eventsAfter(store, 1, last)

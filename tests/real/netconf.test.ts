@@ -161,7 +161,5 @@ it('tells who else has changed it, and not of ourselves', async () => {
   const elsewhere = '<system xmlns="urn:ietf:params:xml:ns:yang:ietf-system"><contact>night desk</contact></system>'
   await raw(`<edit-config><target><candidate/></target><config>${elsewhere}</config></edit-config>`)
   await raw('<commit/>')
-  await expect
-    .poll(() => session.othersWhoChanged?.() ?? [], { timeout: 10_000 })
-    .toContainEqual(expect.stringMatching(/^root\b/))
+  await expect.poll(() => session.othersWhoChanged?.() ?? []).toContainEqual(expect.stringMatching(/^root\b/))
 })

@@ -8,6 +8,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it, vi } from 'vitest'
 import { spawnNetconfd } from '../support/netconfd'
+import { patience } from '../support/patience'
 
 const model = join(import.meta.dirname, '../../models/air-muster-wireless.yang')
 const namespace = 'urn:uuid:6f0d6a2e-9d4b-4c55-8f0e-2b1c7a53e9d4'
@@ -33,7 +34,7 @@ beforeAll(async () => {
     `--ncxserver-sockname=${socket}`,
   ])
   for (const stream of [server.stdout, server.stderr]) stream?.on('data', (data: Buffer) => (told += data.toString()))
-  await vi.waitFor(() => expect(existsSync(socket), told).toBe(true), { timeout: 10_000 })
+  await vi.waitFor(() => expect(existsSync(socket), told).toBe(true), patience)
   session = spawn('/usr/sbin/netconf-subsystem', [`--ncxserver-sockname=${port}@${socket}`], {
     env: { ...process.env, USER: process.env.USER ?? 'root', SSH_CONNECTION: `127.0.0.1 50000 127.0.0.1 ${port}` },
   })
@@ -51,7 +52,7 @@ afterAll(async () => {
 
 /** The next whole message. */
 async function message(): Promise<string> {
-  await expect.poll(() => heard.includes(end), { timeout: 10_000, message: told }).toBe(true)
+  await expect.poll(() => heard.includes(end), { message: told }).toBe(true)
   const [first = '', ...rest] = heard.split(end)
   heard = rest.join(end)
   return first

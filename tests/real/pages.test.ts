@@ -16,6 +16,7 @@ import { dialectOf } from '../../src/wire/dialect/registry'
 import { valuesIn } from '../support/config'
 import { freePort } from '../support/free-port'
 import { loopbackLane } from '../support/loopback-lane'
+import { patience } from '../support/patience'
 
 const mac = '02:63:75:00:00:01'
 const login = { user: 'root', password: 'boxed pages' }
@@ -90,7 +91,7 @@ beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'air-muster-pages-'))
   port = await freePort()
   server = spawn('unshare', ['-m', 'sh', '-c', started()], { stdio: 'ignore' })
-  await vi.waitFor(async () => void (await lane.connect(port)).destroy(), 10_000)
+  await vi.waitFor(async () => void (await lane.connect(port)).destroy(), patience)
 }, 60_000)
 
 afterAll(async () => {

@@ -11,6 +11,7 @@ import { greetingOf, openSession } from '../../src/wire/dialect/cli/open-session
 import type { Lane } from '../../src/wire/host/host'
 import { unpacked } from '../support/debian-image'
 import { freePort } from '../support/free-port'
+import { patience } from '../support/patience'
 
 const login = { user: 'keeper', password: 'hidden?word' }
 /** What a small unit asks before it lets anybody in; then a shell with a pager that asks for a key. */
@@ -44,7 +45,10 @@ beforeAll(async () => {
     const listen = `TCP-LISTEN:${ports[over]},bind=127.0.0.1,fork,reuseaddr`
     children.push(spawn('socat', [listen, behind[over]], { stdio: 'ignore', detached: true }))
   }
-  await vi.waitFor(async () => expect(await Promise.all(Object.values(ports).map(takes))).toEqual([true, true]), 10_000)
+  await vi.waitFor(
+    async () => expect(await Promise.all(Object.values(ports).map(takes))).toEqual([true, true]),
+    patience,
+  )
 }, 300_000)
 
 afterAll(() => {

@@ -15,6 +15,7 @@ import { carriedNetworks } from '../../src/wire/snmp/capwap-dot11-mib'
 import { wtpStanding } from '../../src/wire/snmp/capwap-mib'
 import { askAsUser, askCommunity } from '../../src/wire/snmp/snmp'
 import { regulatory } from '../support/data'
+import { patience } from '../support/patience'
 
 const login = { user: 'watch', authentication: 'a key to sign with', privacy: 'a key to hide with' }
 const { description, objectId, name } = systemGroup
@@ -80,7 +81,7 @@ beforeAll(async () => {
     env: { ...process.env, SNMP_PERSISTENT_DIR: folder },
     stdio: 'ignore',
   })
-  await vi.waitFor(async () => expect((await askAsUser(path, login, [name])).kind).toBe('told'), { timeout: 20_000 })
+  await vi.waitFor(async () => expect((await askAsUser(path, login, [name])).kind).toBe('told'), patience)
 })
 afterAll(async () => {
   const gone = new Promise((resolve) => agent.once('exit', resolve))

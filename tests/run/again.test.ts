@@ -139,7 +139,7 @@ describe('addresses that are planned anew', () => {
     await lock({ 'hall-02': '10.44.8.77' })
     expect((await rowOf('hall-02'))?.changes).toEqual(['Address is 10.44.8.21, to be 10.44.8.77.'])
     await expect
-      .poll(async () => (await bench.roll()).sightings.find(({ unit }) => unit === 'hall-02'), { timeout: 15_000 })
+      .poll(async () => (await bench.roll()).sightings.find(({ unit }) => unit === 'hall-02'))
       .toMatchObject({ address: '10.44.8.21', seen: 'elsewhere', answers: 'service' })
     await again(['hall-02'])
     expect(await whoAnswers()).toHaveLength(4)

@@ -1,14 +1,14 @@
 /** The demo as it is started and ended by people: twice, by Ctrl-C, after a crash, on a port that is taken. */
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeAll, beforeEach, expect, it } from 'vitest'
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
 import { bundleIfStale } from '../../scripts/lib/bundle.mjs'
 // @ts-expect-error the same
 import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
+import { passingFolder } from '../support/passing-folder'
 
 const root = join(import.meta.dirname, '../..')
 let folder: string
@@ -19,7 +19,7 @@ beforeAll(async () => {
   buildSiteIfStale()
 })
 beforeEach(() => {
-  folder = mkdtempSync(join(tmpdir(), 'air-muster-demo-'))
+  folder = passingFolder('air-muster-demo-')
 })
 afterEach(async () => {
   for (const child of started.splice(0)) await end(child)
@@ -66,7 +66,7 @@ async function opened(address: string): Promise<string> {
 }
 
 const ready = (demo: { words: () => string }) =>
-  expect.poll(demo.words, { timeout: 90_000 }).toContain('Air Muster is ready: http://127.0.0.1:')
+  expect.poll(demo.words).toContain('Air Muster is ready: http://127.0.0.1:')
 
 it('serves its pages and the command line, says so to a second start, and ends every child on Ctrl-C', async () => {
   const demo = start('--port', '47810')
@@ -104,10 +104,8 @@ it('serves its pages and the command line, says so to a second start, and ends e
 
   // Whatever is killed is started again at its address, and the same key opens it.
   for (const pid of pids) process.kill(pid, 'SIGKILL')
-  await expect
-    .poll(() => note().pids.filter((pid) => lives(pid) && !pids.includes(pid)).length, { timeout: 30_000 })
-    .toBe(4)
-  await expect.poll(() => opened(address).catch(() => ''), { timeout: 20_000 }).toContain('Port Ellery ferry terminal')
+  await expect.poll(() => note().pids.filter((pid) => lives(pid) && !pids.includes(pid)).length).toBe(4)
+  await expect.poll(() => opened(address).catch(() => '')).toContain('Port Ellery ferry terminal')
   const again = note().pids
 
   // As a terminal and npm do: the same signal twice.

@@ -1,7 +1,7 @@
 /** One unit of each family in one muster, whose runner is killed whenever a step begins for the first time. */
 import { type ChildProcess, spawn } from 'node:child_process'
 import { join } from 'node:path'
-import { afterEach, beforeAll, expect, it } from 'vitest'
+import { afterEach, beforeAll, expect } from 'vitest'
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
 import { bundleIfStale } from '../../scripts/lib/bundle.mjs'
 import type { JobDocument } from '../../src/core/job/job-document'
@@ -10,6 +10,8 @@ import { answers } from '../../src/core/muster/roll'
 import { musterIsOpen } from '../../src/store/orders'
 import { type Bench, openBench } from '../support/bench'
 import { demoBrief } from '../support/data'
+import { longIt } from '../support/long'
+import { patienceMs } from '../support/patience'
 import { plainP6 } from '../support/plain-p6'
 
 const root = join(import.meta.dirname, '../..')
@@ -64,27 +66,30 @@ const oneOfEach = (job: JobDocument): void => {
   }))
 }
 
-it('whose runner dies at the beginning of every step is brought to its end, and nobody is stranded or open', async () => {
-  bench = await openBench({ change: oneOfEach, pace: 60, lab: { dhcp, variants: plainP6.variants } })
-  start()
-  await bench.order()
-  const seen = new Set<string>()
-  const end = Date.now() + 140_000
-  while ((await musterIsOpen(bench.store, bench.jobId)) && Date.now() < end) {
-    const begun = (await bench.events()).flatMap(({ event }) =>
-      event.kind === 'step' && event.state.kind === 'working' ? [event.step] : [],
-    )
-    const fresh = begun.filter((step) => !seen.has(step))
-    for (const step of fresh) seen.add(step)
-    if (fresh.length > 0) {
-      await ended('SIGKILL')
-      start()
+longIt(
+  'whose runner dies at the beginning of every step is brought to its end, and nobody is stranded or open',
+  async () => {
+    bench = await openBench({ change: oneOfEach, pace: 60, lab: { dhcp, variants: plainP6.variants } })
+    start()
+    await bench.order()
+    const seen = new Set<string>()
+    const end = Date.now() + patienceMs
+    while ((await musterIsOpen(bench.store, bench.jobId)) && Date.now() < end) {
+      const begun = (await bench.events()).flatMap(({ event }) =>
+        event.kind === 'step' && event.state.kind === 'working' ? [event.step] : [],
+      )
+      const fresh = begun.filter((step) => !seen.has(step))
+      for (const step of fresh) seen.add(step)
+      if (fresh.length > 0) {
+        await ended('SIGKILL')
+        start()
+      }
+      await new Promise((resolve) => setTimeout(resolve, 20))
     }
-    await new Promise((resolve) => setTimeout(resolve, 20))
-  }
-  const { rows } = await bench.roll()
-  for (const [index, [model]] of models.entries())
-    expect(answers(rows.get(`unit-${index}`)), `${model} ${JSON.stringify(rows.get(`unit-${index}`))}`).toBe(true)
-  expect([...seen].sort()).toEqual([...steps].sort())
-  expect(bench.lab.air.everOpen).toEqual([])
-})
+    const { rows } = await bench.roll()
+    for (const [index, [model]] of models.entries())
+      expect(answers(rows.get(`unit-${index}`)), `${model} ${JSON.stringify(rows.get(`unit-${index}`))}`).toBe(true)
+    expect([...seen].sort()).toEqual([...steps].sort())
+    expect(bench.lab.air.everOpen).toEqual([])
+  },
+)

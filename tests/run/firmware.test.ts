@@ -1,12 +1,13 @@
 /** Units that are given another firmware before anything is set on them. */
 import { createHash } from 'node:crypto'
 import { Readable } from 'node:stream'
-import { afterEach, expect, it } from 'vitest'
+import { afterEach, expect } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
 import { heldWords } from '../../src/core/muster/held'
 import { answers } from '../../src/core/muster/roll'
 import { keepFile } from '../../src/store/files'
 import { type Bench, openBench } from '../support/bench'
+import { shortIt as it, longIt } from '../support/long'
 
 let bench: Bench
 afterEach(() => bench.close())
@@ -112,7 +113,7 @@ it('are given it after the backup and before any setting, one at a time on one p
 it('whose power is cut while they write it run the old one, and are given it again', async () => {
   await open(withImages(ours, ['hall']), [o40], 100)
   // It works on nothing else before it is set.
-  await expect.poll(() => bench.lab.plugged(mac.hall).unit.phase, { timeout: 30_000, interval: 2 }).toBe('applying')
+  await expect.poll(() => bench.lab.plugged(mac.hall).unit.phase, { interval: 2 }).toBe('applying')
   bench.lab.unplug(mac.hall)
   expect(firmwareOf('hall')).toBe('3.4.1')
   bench.lab.plugIn(mac.hall)
@@ -122,12 +123,12 @@ it('whose power is cut while they write it run the old one, and are given it aga
   expect((await row('hall'))?.log.map(({ text }) => text)).toContain('runs firmware 3.5.0 now, 3.4.1 before')
 })
 
-it('whose runner ends while they write it are gone on with by the next one, and are given it once', async () => {
+longIt('whose runner ends while they write it are gone on with by the next one, and are given it once', async () => {
   bench = await openBench({ change: withImages(ours, ['hall']), pace: 100, lab: { dhcp } })
   await keepFile(bench.store, Readable.from([o40]), o40.length, new Date())
   const end = bench.startRunner()
   await bench.order()
-  await expect.poll(() => bench.lab.plugged(mac.hall).unit.phase, { timeout: 30_000, interval: 2 }).toBe('applying')
+  await expect.poll(() => bench.lab.plugged(mac.hall).unit.phase, { interval: 2 }).toBe('applying')
   await end()
   bench.startRunner()
   await bench.settled()

@@ -8,6 +8,7 @@ import { afterEach, beforeEach, expect, it } from 'vitest'
 import { answers } from '../../src/core/muster/roll'
 import { orderState } from '../../src/store/orders'
 import { openBench } from '../support/bench'
+import { isLong, shortIt } from '../support/long'
 import { openBrowser, openSite } from '../support/site'
 
 const root = join(import.meta.dirname, '../..')
@@ -22,7 +23,7 @@ afterEach(() => {
   rmSync(folder, { recursive: true, force: true })
 })
 
-it('a runner whose log has no room works on', async () => {
+shortIt('a runner whose log has no room works on', async () => {
   const bench = await openBench()
   // Every write to it fails as on a full disk.
   const full = openSync('/dev/full', 'w')
@@ -46,14 +47,12 @@ it('a runner whose log has no room works on', async () => {
   }
 })
 
-it('a muster waits for a database that has no room for its events, and goes on when there is some', async () => {
+shortIt('a muster waits for a database that has no room for its events, and goes on when there is some', async () => {
   const bench = await openBench({ pace: 40 })
   try {
     const stop = bench.startRunner()
     const order = await bench.order()
-    await expect
-      .poll(async () => [...(await bench.roll()).rows.values()].some((row) => row.steps.networks), { timeout: 20_000 })
-      .toBe(true)
+    await expect.poll(async () => [...(await bench.roll()).rows.values()].some((row) => row.steps.networks)).toBe(true)
     // The server's own answer where a table space has no room: a full one cannot be emptied again without room.
     await bench.store.db.execute(
       sql`create trigger no_room before insert on events for each row signal sqlstate 'HY000' set mysql_errno = 1114, message_text = 'The table is full'`,
@@ -76,7 +75,7 @@ const mayMount =
   process.getuid?.() === 0 &&
   spawnSync('sh', ['-c', 'd=$(mktemp -d) && mount -t tmpfs -o size=1m tmpfs "$d" && umount "$d" && rmdir "$d"'])
     .status === 0
-it.runIf(mayMount)(
+it.runIf(isLong && mayMount)(
   'a page says that the disk is full while a muster is under way, and all units answer when there is room',
   async () => {
     expect(spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=420m', 'tmpfs', folder]).status).toBe(0)
@@ -93,13 +92,11 @@ it.runIf(mayMount)(
       const junk = join(folder, 'junk')
       const { bavail, bsize } = statfsSync(folder)
       writeFileSync(junk, Buffer.alloc(bavail * bsize))
-      await site.sees('The disk of this laptop is full', 5000)
+      await site.sees('The disk of this laptop is full')
       await new Promise((resolve) => setTimeout(resolve, 3000))
       rmSync(junk)
-      await site.page.waitForFunction(() => !document.body.innerText.includes('The disk of this laptop is full'), {
-        timeout: 10_000,
-      })
-      await site.sees('4 of 4 answer', 60_000)
+      await site.page.waitForFunction(() => !document.body.innerText.includes('The disk of this laptop is full'))
+      await site.sees('4 of 4 answer')
     } finally {
       await site.close()
       await browser.close()

@@ -1,5 +1,5 @@
 /** Access points that are set through a controller, which comes first. */
-import { afterEach, describe, expect, it } from 'vitest'
+import { afterEach, describe, it as eachTime, expect } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
 import { heldWords } from '../../src/core/muster/held'
 import type { Step } from '../../src/core/muster/procedure'
@@ -10,6 +10,8 @@ import { musterIsOpen } from '../../src/store/orders'
 import { type Bench, demoJob, openBench } from '../support/bench'
 import { blankPoint } from '../support/blank-point'
 import { demoBrief } from '../support/data'
+import { shortIt as it, longIt, someOf } from '../support/long'
+import { patienceMs } from '../support/patience'
 import { broughtHomeAfter } from '../support/power-cut'
 
 let bench: Bench
@@ -173,7 +175,7 @@ it.each([
   expect(answers(all.get('office-0')), JSON.stringify(all.get('office-0'))).toBe(true)
 })
 
-it.each<Step>(['networks', 'joined'])(
+eachTime.each<Step>(someOf(['networks', 'joined']))(
   'that loses its power as it comes to %s joins again and answers',
   async (step) => {
     await open(150)
@@ -182,7 +184,7 @@ it.each<Step>(['networks', 'joined'])(
   },
 )
 
-it('are brought home where their controller loses its power at ten moments of one muster', async () => {
+longIt('are brought home where their controller loses its power at ten moments of one muster', async () => {
   const moments = [
     ...(['country', 'clock', 'services', 'password', 'save', 'proof'] as const).map((step) => `rack ${step}`),
     ...(['networks', 'radios', 'joined', 'proof'] as const).map((step) => `office-1 ${step}`),
@@ -193,7 +195,7 @@ it('are brought home where their controller loses its power at ten moments of on
     return ['rack', 'office-0', 'office-1', 'office-2'].every((id) => answers(all.get(id)))
   }
   const left = new Set(moments)
-  const end = Date.now() + 80_000
+  const end = Date.now() + patienceMs
   while ((left.size > 0 || !(await over())) && Date.now() < end) {
     const all = await rows()
     const now = [...left].filter((moment) => {
@@ -248,7 +250,7 @@ describe('a join that hangs', () => {
     const outcome = (await rows()).get('office-0')?.outcomes.find(({ id }) => id === 'services.controller')?.outcome
     expect(outcome).toMatchObject({ kind: 'proven', value: controller().address })
     bench.lab.plugIn(strangerMac)
-    await expect.poll(() => other.phase, { timeout: 10_000 }).toBe('up')
+    await expect.poll(() => other.phase).toBe('up')
     bench.lab.unplug(macOf(0))
     bench.lab.plugIn(macOf(0))
     await bench.order(['office-0'])
@@ -276,7 +278,7 @@ describe('a join that hangs', () => {
     silentTimeServers.push(...demoBrief.ntpServers)
     bench.lab.unplug(controllerMac)
     bench.lab.plugIn(controllerMac)
-    await expect.poll(() => controller().phase, { timeout: 10_000 }).toBe('up')
+    await expect.poll(() => controller().phase).toBe('up')
     await bench.order(['office-0'])
     await bench.settled()
     expect(await joinOf('office-0')).toBe('rack turns it away: by its clock the certificate is not valid.')

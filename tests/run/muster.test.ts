@@ -18,7 +18,7 @@ const everybodyAnswers = async (): Promise<boolean> => {
   return bench.job.units.every((unit) => answers(roll.rows.get(unit.id)))
 }
 const waitFor = async (what: () => Promise<boolean> | boolean): Promise<void> => {
-  await expect.poll(what, { timeout: 40_000, interval: 40 }).toBe(true)
+  await expect.poll(what, { interval: 40 }).toBe(true)
 }
 
 describe('a muster of four units with one factory address', () => {

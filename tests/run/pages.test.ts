@@ -1,10 +1,11 @@
 /** A unit that speaks nothing but web pages: turned without a browser, and in one. */
-import { afterEach, expect, it } from 'vitest'
+import { afterEach, it as eachTime, expect } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
 import type { Step } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
 import { openSecret } from '../../src/store/secrets'
 import { type Bench, openBench } from '../support/bench'
+import { shortIt as it, someOf } from '../support/long'
 import { plainP6 } from '../support/plain-p6'
 import { broughtHomeAfter } from '../support/power-cut'
 import { wholeBrief } from '../support/whole-brief'
@@ -43,7 +44,7 @@ it.each<Engine>(['forms', 'browser'])('is mustered by its pages (%s), and was ne
   expect(kept?.passphrase).toBe(await openSecret(bench.store, bench.jobId, `network/${first?.id}/passphrase`))
 })
 
-it.each<Step>(['networks', 'apply', 'return'])(
+eachTime.each<Step>(someOf(['networks', 'apply', 'return']))(
   'that loses its power as it comes to %s is brought home',
   async (step) => {
     await open('forms', 100)
@@ -65,7 +66,7 @@ it('waits while somebody else is signed in, says so, and goes on when they are g
   bench.startRunner()
   await bench.order()
   await expect
-    .poll(async () => (await row())?.steps['sign-in'], { timeout: 10_000 })
+    .poll(async () => (await row())?.steps['sign-in'])
     .toMatchObject({ kind: 'waiting', waitingFor: 'somebody else is signed in; sign out there' })
   await bench.settled()
   expect(answers(await row()), JSON.stringify(await row())).toBe(true)

@@ -2,6 +2,7 @@
 import { afterEach, expect, it } from 'vitest'
 import { expectedOfAll } from '../../src/core/config/asked'
 import { outcomesNow } from '../../src/core/handover/as-built'
+import { shutUntil } from '../../src/core/muster/radar-move'
 import { answers } from '../../src/core/muster/roll'
 import { shutChannels } from '../../src/core/muster/shut-channels'
 import { viewJob } from '../../src/jobs/job-view'
@@ -26,7 +27,9 @@ it.each([
   ['Ostrel O-40', '02:4f:52:10:6a:2c'],
   ['Brackwater B7', '02:b7:1c:10:6a:2c'],
 ])('%s that heard radar answers from where it went, and comes home', async (model, mac) => {
+  const pace = 120
   bench = await openBench({
+    pace,
     change: (job) => {
       job.units = job.units.slice(0, 1).map((unit) => ({ ...unit, model, mac, locks: { '5': 60 } }))
       job.brief.radio.radar = 'welcome'
@@ -60,13 +63,16 @@ it.each([
   // Told once, with its time, however often it is called meanwhile.
   await muster()
   const heard = (await allEvents(bench.store, bench.jobId)).filter(({ event }) => event.kind === 'radar')
-  expect(heard.map(({ event }) => event)).toEqual([
-    { kind: 'radar', unit: 'hall-01', band: '5', from: 60, to: moved, width: expect.any(Number) },
-  ])
-  expect((await row())?.radar).toMatchObject([{ band: '5', from: 60, to: moved, at: heard[0]?.at }])
+  const event = { kind: 'radar', unit: 'hall-01', band: '5', from: 60, to: moved, width: expect.any(Number) }
+  for (const [index, each] of heard.entries()) {
+    expect(each.event).toEqual(event)
+    // On a slow machine half an hour of the lab may pass in between: from then on it is told again.
+    if (index > 0) expect(each.at).toBeGreaterThanOrEqual(shutUntil({ at: heard[index - 1]?.at ?? 0 }, pace))
+  }
+  expect((await row())?.radar).toMatchObject([{ band: '5', from: 60, to: moved, at: heard.at(-1)?.at }])
 
   unit.restart()
-  await expect.poll(() => unit.phase, { timeout: 10_000 }).toBe('up')
+  await expect.poll(() => unit.phase).toBe('up')
   await muster()
   expect(await channelOutcome()).toEqual({ kind: 'proven', value: '60' })
 })
@@ -80,7 +86,7 @@ it('stays where it is, where nobody has to listen', async () => {
   })
   // As it comes out of its box it is on channel 36.
   const [unit] = bench.lab.units()
-  await expect.poll(() => unit?.phase, { timeout: 10_000 }).toBe('up')
+  await expect.poll(() => unit?.phase).toBe('up')
   unit?.hearRadar('5')
   expect(unit?.air().map(({ left }) => left)).toEqual([undefined, undefined])
 })

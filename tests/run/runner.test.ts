@@ -51,8 +51,7 @@ const sweepOf = async (opened: Bench) => {
     now: 1_000,
   })
 }
-const allUp = (opened: Bench) =>
-  expect.poll(() => opened.lab.units().every((unit) => unit.phase === 'up'), { timeout: 10_000 }).toBe(true)
+const allUp = (opened: Bench) => expect.poll(() => opened.lab.units().every((unit) => unit.phase === 'up')).toBe(true)
 
 describe('a sweep', () => {
   it('sees every unit by its MAC in the order of the list, and what each says that it is', async () => {
@@ -99,7 +98,7 @@ describe('a sweep', () => {
       ...{ lab: { variants: new Map([['Ostrel O-40', sheet]]) }, pace: 15 },
       change: (job) => void job.units.pop(),
     })
-    await expect.poll(() => bench?.lab.wire.arp('192.168.77.1').length, { timeout: 10_000, interval: 10 }).toBe(3)
+    await expect.poll(() => bench?.lab.wire.arp('192.168.77.1').length, { interval: 10 }).toBe(3)
     expect((await sweepOf(bench)).map(({ model, answers }) => [model, answers])).toEqual(
       Array.from({ length: 3 }, () => ['Brackwater B7', 'arp-only']),
     )
@@ -113,7 +112,7 @@ describe('a sweep', () => {
     expect(await sweepOf(bench)).toMatchObject([agreeing, agreeing, agreeing])
     await bench.close()
     bench = await openBench({ pace: 15, change: (job) => void job.units.pop() })
-    await expect.poll(() => bench?.lab.wire.arp('192.168.77.1').length, { timeout: 10_000, interval: 10 }).toBe(3)
+    await expect.poll(() => bench?.lab.wire.arp('192.168.77.1').length, { interval: 10 }).toBe(3)
     const perhaps = { model: null, by: [], perhaps: 'Ostrel O-40', answers: 'arp-only' }
     expect(await sweepOf(bench)).toMatchObject([perhaps, perhaps, perhaps])
   })
@@ -121,7 +120,7 @@ describe('a sweep', () => {
   it('shows a unit that only answers ARP as still starting', async () => {
     // Those that take equally long to start.
     bench = await openBench({ pace: 15, change: (job) => void job.units.pop() })
-    await expect.poll(() => bench?.lab.wire.arp('192.168.77.1').length, { timeout: 10_000, interval: 10 }).toBe(3)
+    await expect.poll(() => bench?.lab.wire.arp('192.168.77.1').length, { interval: 10 }).toBe(3)
     expect((await sweepOf(bench)).map((sighting) => sighting.answers)).toEqual(
       Array.from({ length: 3 }, () => 'arp-only'),
     )
@@ -150,7 +149,7 @@ it('tells a unit that is on the wire at an address of another subnet from one of
     )
   }
   await placeOrder(bench.store, { jobId: bench.jobId, kind: 'sweep', units: allUnits })
-  await expect.poll(kinds, { timeout: 10_000 }).toEqual(['other-subnet', 'silent'])
+  await expect.poll(kinds).toEqual(['other-subnet', 'silent'])
   await stop()
 })
 
@@ -183,18 +182,18 @@ describe('the runner', () => {
     opened.startRunner({ host: (own) => ({ ...own, reachVlans: async (vlans) => void asked.push(vlans) }) })
     const { jobId } = opened
     await placeOrder(opened.store, { jobId, kind: 'sweep', units: allUnits })
-    await expect.poll(() => asked[0], { timeout: 10_000 }).toEqual([44])
+    await expect.poll(() => asked[0]).toEqual([44])
     const report = async (): Promise<number> =>
       (await newestReport(opened.store))?.sweptMsAgo ?? Number.POSITIVE_INFINITY
     const restored = await placeOrder(opened.store, { jobId, kind: 'restore-laptop', units: allUnits })
-    await expect.poll(async () => (await orderState(opened.store, restored))?.status, { timeout: 10_000 }).toBe('done')
+    await expect.poll(async () => (await orderState(opened.store, restored))?.status).toBe('done')
     asked = []
     const since = Date.now()
     // It sweeps on by itself.
-    await expect.poll(async () => (await report()) < Date.now() - since, { timeout: 20_000 }).toBe(true)
+    await expect.poll(async () => (await report()) < Date.now() - since).toBe(true)
     expect(asked).toEqual([])
     await placeOrder(opened.store, { jobId, kind: 'sweep', units: allUnits })
-    await expect.poll(() => asked[0], { timeout: 10_000 }).toEqual([44])
+    await expect.poll(() => asked[0]).toEqual([44])
   })
 
   it('shares the work with a second one: each order is done once', async () => {

@@ -1,7 +1,5 @@
 /** A database that goes away, is in the way, or refuses: against a server of its own, that is killed. */
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { rmSync } from 'node:fs'
 import { eq, sql } from 'drizzle-orm'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
@@ -15,6 +13,7 @@ import { databaseAnswers, openStore } from '../../src/store/open'
 import { jobs, units } from '../../src/store/schema'
 import { sealSecret } from '../../src/store/secrets'
 import { demoJob, freshStore, openBench } from '../support/bench'
+import { passingFolder } from '../support/passing-folder'
 
 interface Child {
   kill(signal: string): void
@@ -32,7 +31,7 @@ let server: Server
 /** The server, once it was started again after a kill. */
 let again: Child | undefined
 beforeAll(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'air-muster-lasting-'))
+  folder = passingFolder('air-muster-lasting-')
   server = await startMariadb(folder)
 })
 afterAll(async () => {
@@ -107,9 +106,7 @@ it('musters on through an outage in the middle, and loses and doubles no event',
   try {
     const stop = bench.startRunner()
     await bench.order()
-    await expect
-      .poll(async () => [...(await bench.roll()).rows.values()].some((row) => row.steps.networks), { timeout: 20_000 })
-      .toBe(true)
+    await expect.poll(async () => [...(await bench.roll()).rows.values()].some((row) => row.steps.networks)).toBe(true)
     await away(3000)
     const roll = await bench.settled()
     expect(bench.job.units.filter((unit) => answers(roll.rows.get(unit.id)))).toHaveLength(4)

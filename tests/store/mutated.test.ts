@@ -17,10 +17,12 @@ import { findJob } from '../../src/store/jobs'
 import { offerRegulatory, radioRules } from '../../src/store/regulatory-file'
 import { demoJob, freshStore } from '../support/bench'
 import { cards } from '../support/data'
+import { often } from '../support/long'
 
 const root = join(import.meta.dirname, '../..')
-const eachKind = 250
-const longestMs = 2000
+const eachKind = often(40, 250)
+/** Half of what is seen of 250 files, for as many as are tried. */
+const atLeast = (of250: number): number => Math.floor((of250 * eachKind) / 250 / 2)
 
 let fresh: Awaited<ReturnType<typeof freshStore>>
 let jobFile: string
@@ -83,10 +85,8 @@ async function each(
   run: (random: () => number) => Promise<string> | string,
 ): Promise<Map<string, number>> {
   const answers = new Map<string, number>()
-  for (let index = 0; index < eachKind; index += 1) {
-    const began = performance.now()
+  for (let tried = 0; tried < eachKind; tried += 1) {
     const answer = await run(random)
-    expect(performance.now() - began, `file ${index} takes too long`).toBeLessThan(longestMs)
     answers.set(answer, (answers.get(answer) ?? 0) + 1)
   }
   return answers
@@ -119,7 +119,7 @@ it('job files', async () => {
       return 'not stored'
     }
   })
-  expect(answers.get('refused')).toBeGreaterThan(100)
+  expect(answers.get('refused')).toBeGreaterThan(atLeast(100))
   expect(answers.get('not stored') ?? 0).toBe(0)
 })
 
@@ -144,7 +144,7 @@ it('radio rules: none is in use before somebody says yes, and a signed one only 
     return 'the same'
   })
   expect((await radioRules(fresh.store)).from).toBe('program')
-  expect(answers.get('refused')).toBeGreaterThan(100)
+  expect(answers.get('refused')).toBeGreaterThan(atLeast(100))
 })
 
 it('kit cards', async () => {
@@ -158,7 +158,7 @@ it('kit cards', async () => {
     expect(reading.faults.every(({ line, reason }) => line >= 1 && reason.length > 0)).toBe(true)
     return 'refused'
   })
-  expect(answers.get('refused')).toBeGreaterThan(50)
+  expect(answers.get('refused')).toBeGreaterThan(atLeast(50))
 })
 
 it('lists', async () => {
@@ -176,5 +176,5 @@ it('lists', async () => {
     expect(lines.every(({ kind, faults: of }) => (kind === 'fault') === of.length > 0)).toBe(true)
     return faults.length === 0 ? 'read' : 'refused'
   })
-  expect(answers.get('read') ?? 0).toBeGreaterThan(50)
+  expect(answers.get('read') ?? 0).toBeGreaterThan(atLeast(50))
 })

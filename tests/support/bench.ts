@@ -27,6 +27,7 @@ import { loadRegulatory } from '../../src/store/regulatory-file'
 import type { Host } from '../../src/wire/host/host'
 import { labHost } from '../../src/wire/host/lab'
 import { wireSessions } from '../../src/wire/wire-sessions'
+import { patienceMs } from './patience'
 
 const root = join(import.meta.dirname, '../..')
 
@@ -35,14 +36,16 @@ export async function freshStore(
   server = inject('databaseUrl'),
 ): Promise<{ store: Store; url: string; vaultKeyFile: string; database: string; drop: () => Promise<void> }> {
   const database = `air_muster_${randomBytes(5).toString('hex')}`
-  const admin = await createConnection({ uri: server.replace('mariadb:', 'mysql:') })
-  await admin.query(`create database ${database} character set utf8mb4`)
+  const admin = await createConnection({ uri: server.replace('mariadb:', 'mysql:'), multipleStatements: true })
+  await admin.query(`create database ${database} character set utf8mb4 collate utf8mb4_unicode_ci`)
+  const isShared = server === inject('databaseUrl')
+  if (isShared) await admin.query(`use ${database}; ${inject('emptyTables')}`)
   await admin.end()
   const folder = mkdtempSync(join(tmpdir(), 'air-muster-vault-'))
   const url = server.replace(/air_muster$/, database)
   const vaultKeyFile = join(folder, 'vault.key')
   const store = openStore({ url, vaultKeyFile })
-  await migrateStore(store, join(root, 'src/store/migrations'))
+  if (!isShared) await migrateStore(store, join(root, 'src/store/migrations'))
   const drop = async (): Promise<void> => {
     await store.close()
     const again = await createConnection({ uri: server.replace('mariadb:', 'mysql:') })
@@ -113,6 +116,13 @@ export async function openBench({ pace = 300, change, server, shelf, lab: more }
     if (!view) throw new Error('the job is gone')
     return view.roll
   }
+  const events = async (): Promise<readonly PlacedEvent[]> => {
+    for (;;) {
+      const more = await eventsAfter(store, jobId, known.at(-1)?.seq ?? 0)
+      if (more.length === 0) return known
+      known.push(...more)
+    }
+  }
   return {
     store,
     lab,
@@ -127,13 +137,7 @@ export async function openBench({ pace = 300, change, server, shelf, lab: more }
       AIR_MUSTER_LAB_TOKEN: token,
     },
     roll,
-    events: async () => {
-      for (;;) {
-        const more = await eventsAfter(store, jobId, known.at(-1)?.seq ?? 0)
-        if (more.length === 0) return known
-        known.push(...more)
-      }
-    },
+    events,
     startRunner: ({ clock, host = (own: Host) => own } = {}) => {
       const ending = new AbortController()
       const faults: object[] = []
@@ -159,9 +163,12 @@ export async function openBench({ pace = 300, change, server, shelf, lab: more }
       return placeOrder(store, { jobId, kind: 'muster', units: units.length === 0 ? allUnits : theseUnits(...units) })
     },
     settled: async () => {
-      const deadline = performance.now() + 90_000
+      let [seq, movedAt] = [0, performance.now()]
       while (await musterIsOpen(store, jobId)) {
-        if (performance.now() > deadline) throw new Error('the muster does not end')
+        const now = (await events()).length
+        if (now !== seq) [seq, movedAt] = [now, performance.now()]
+        if (performance.now() - movedAt > patienceMs)
+          throw new Error(`the muster does not end, and nothing is told any more: ${JSON.stringify(known.at(-1))}`)
         await new Promise((resolve) => setTimeout(resolve, 50))
       }
       return roll()

@@ -20,7 +20,7 @@ export function builtImage(): string {
   if (existsSync(made) && readFileSync(made, 'utf8') === recipeMark) return folder
   mkdirSync(folder, { recursive: true })
   rmSync(made, { force: true })
-  execFileSync('bash', [join(recipe, 'build.sh'), folder], { stdio: ['ignore', 'ignore', 'pipe'], timeout: 300_000 })
+  execFileSync('bash', [join(recipe, 'build.sh'), folder], { stdio: ['ignore', 'ignore', 'pipe'] })
   writeFileSync(made, recipeMark)
   return folder
 }

@@ -6,6 +6,7 @@ import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { BenchWire } from './namespaces'
+import { patienceMs } from './patience'
 
 export interface Guest {
   /** Runs words of a shell there, which go on by themselves. */
@@ -25,8 +26,6 @@ export interface GuestParts {
   /** Words of a shell that it begins with, once `eth0` is up. */
   readonly begins: string
 }
-
-const startSeconds = 60
 
 export async function startGuest({ name, wire, mac, megabytes, folder, begins }: GuestParts): Promise<Guest> {
   mkdirSync(folder, { recursive: true })
@@ -53,7 +52,6 @@ export async function startGuest({ name, wire, mac, megabytes, folder, begins }:
     () => existsSync(join(folder, 'ready')),
     machine,
     () => said,
-    startSeconds,
   )
   let last = 0
   /** @returns the files, but for their endings */
@@ -72,7 +70,6 @@ export async function startGuest({ name, wire, mac, megabytes, folder, begins }:
         () => existsSync(`${files}.status`),
         machine,
         () => said,
-        Number.POSITIVE_INFINITY,
       )
       return { text: readFileSync(`${files}.text`, 'utf8'), status: Number(readFileSync(`${files}.status`, 'utf8')) }
     },
@@ -108,15 +105,10 @@ while read -r number; do
 done
 `
 
-async function until(
-  isSo: () => boolean,
-  machine: ChildProcess,
-  said: () => string,
-  withinSeconds: number,
-): Promise<void> {
+async function until(isSo: () => boolean, machine: ChildProcess, said: () => string): Promise<void> {
   for (let waited = 0; !isSo(); waited += 0.05) {
     if (machine.exitCode !== null || machine.signalCode !== null) throw new Error(`the guest ended: ${said()}`)
-    if (waited > withinSeconds) throw new Error(`the guest is late: ${said()}`)
+    if (waited * 1000 > patienceMs) throw new Error(`the guest is late: ${said()}`)
     await new Promise((resolve) => setTimeout(resolve, 50))
   }
 }

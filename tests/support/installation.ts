@@ -3,6 +3,7 @@ import type { ChildProcess } from 'node:child_process'
 import { existsSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { BenchWire } from './namespaces'
+import { patienceMs } from './patience'
 
 export interface Installation {
   readonly env: Record<string, string>
@@ -13,8 +14,6 @@ export interface Installation {
   pidOf(part: 'runner' | 'wire helper'): number
   stop(): Promise<void>
 }
-
-const startSeconds = 60
 
 export interface StartOptions {
   /** Leave link-local addresses aside. */
@@ -41,7 +40,7 @@ export async function startInstallation(
       said += chunk
     })
   for (let waited = 0; !said.includes('Ctrl+C'); waited += 0.1) {
-    if (started.exitCode !== null || waited > startSeconds) throw new Error(`it did not start: ${said}`)
+    if (started.exitCode !== null || waited * 1000 > patienceMs) throw new Error(`it did not start: ${said}`)
     await pause(100)
   }
   const note = JSON.parse(readFileSync(join(folder, 'running.json'), 'utf8')) as Record<string, string>

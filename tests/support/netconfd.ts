@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, vi } from 'vitest'
 import { unpacked } from './debian-image'
+import { patience } from './patience'
 
 const root = join(import.meta.dirname, '../..')
 const modules = [
@@ -48,7 +49,7 @@ export async function startNetconfd(port: number, password: string): Promise<Net
     `--ncxserver-sockname=${socket}`,
   ])
   for (const stream of [server.stdout, server.stderr]) stream.on('data', (data: Buffer) => (told += data.toString()))
-  await vi.waitFor(() => expect(existsSync(socket), told.slice(-2000)).toBe(true), { timeout: 20_000 })
+  await vi.waitFor(() => expect(existsSync(socket), told.slice(-2000)).toBe(true), patience)
   const sshd = startSshd(folder, port, socket, password)
   await vi.waitFor(
     () =>
@@ -58,7 +59,7 @@ export async function startNetconfd(port: number, password: string): Promise<Net
           resolve()
         }).once('error', reject)
       }),
-    { timeout: 10_000 },
+    patience,
   )
   return {
     port,

@@ -24,7 +24,7 @@ export async function broughtHomeAfter(bench: Bench, { mac, unit, step, again = 
           ({ event }) =>
             event.kind === 'step' && event.unit === unit && event.step === step && event.state.kind !== 'idle',
         ),
-      { timeout: 40_000, interval: 2 },
+      { interval: 2 },
     )
     .toBe(true)
   bench.lab.unplug(mac)

@@ -7,9 +7,9 @@ import { closeSync, existsSync, openSync, readFileSync, rmSync, truncateSync, wr
 import { join } from 'node:path'
 import { builtImage } from './debian-image'
 import { type BenchWire, benchWire, macOf } from './namespaces'
+import { patienceMs } from './patience'
 
 /** A guest shows READY on its console when SSH answers. */
-const startSeconds = 120
 
 export interface RealBench {
   readonly wire: BenchWire
@@ -71,7 +71,7 @@ export async function realBench(count: number, folder: string): Promise<RealBenc
     closeSync(words)
     // A word on its console: asking over the wire while it starts would slow it down.
     for (let waited = 0; !/^READY/m.test(readFileSync(logOf(index), 'latin1')); waited += 0.1) {
-      if (waited > startSeconds || machines[index]?.exitCode !== null)
+      if (waited * 1000 > patienceMs || machines[index]?.exitCode !== null)
         throw new Error(`access point ${index} did not start:\n${readFileSync(logOf(index), 'latin1').slice(-800)}`)
       await new Promise((resolve) => setTimeout(resolve, 100))
     }

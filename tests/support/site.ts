@@ -1,11 +1,8 @@
 /** Everything that runs in the demo, with a page of Chromium on it, for tests of the real interface. */
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import type { Browser, Page } from 'puppeteer-core'
+import { rmSync } from 'node:fs'
+import { type Browser, connect, type Page } from 'puppeteer-core'
+import { inject } from 'vitest'
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
-import { launchBrowser } from '../../scripts/lib/browser.mjs'
-// @ts-expect-error the same
 import { bundleIfStale } from '../../scripts/lib/bundle.mjs'
 // @ts-expect-error the same
 import { loadDemoJob } from '../../scripts/lib/demo-job.mjs'
@@ -13,6 +10,8 @@ import { loadDemoJob } from '../../scripts/lib/demo-job.mjs'
 import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
 // @ts-expect-error the same
 import { startStack } from '../../scripts/lib/stack.mjs'
+import { passingFolder } from './passing-folder'
+import { patienceMs } from './patience'
 
 export interface Stack {
   readonly url: string
@@ -36,7 +35,7 @@ export interface Site {
   go(stage: string): Promise<unknown>
   text(): Promise<string>
   /** Waits until the page shows these words. */
-  sees(words: string, timeout?: number): Promise<unknown>
+  sees(words: string): Promise<unknown>
   /** Clicks the button or link that holds these words. */
   press(words: string): Promise<void>
   /** Types into the field of this label, in place of what it holds. */
@@ -45,10 +44,27 @@ export interface Site {
   close(): Promise<void>
 }
 
-export async function openBrowser(): Promise<Browser> {
+/** Pages with cookies and storage of their own, in the browser of all tests. */
+export type PageSource = Pick<Browser, 'newPage' | 'close'>
+
+export async function openBrowser(): Promise<PageSource> {
   await bundleIfStale()
   buildSiteIfStale()
-  return launchBrowser()
+  const answer = await fetch(inject('browserService'))
+  if (!answer.ok) throw new Error(`Chromium did not start: ${await answer.text()}`)
+  const browser = await connect({ browserWSEndpoint: await answer.text(), protocolTimeout: patienceMs })
+  const context = await browser.createBrowserContext()
+  return {
+    newPage: async () => {
+      const page = await context.newPage()
+      page.setDefaultTimeout(patienceMs)
+      return page
+    },
+    close: async () => {
+      await context.close()
+      await browser.disconnect()
+    },
+  }
 }
 
 /** Gives the browser of a page the cookie that the printed address would give it. */
@@ -66,11 +82,11 @@ export async function letIn(page: Page, { url, key }: Stack): Promise<void> {
 
 /** @param jobs  those of the demo that are loaded; the bench of the first is swept */
 export async function openSite(
-  browser: Browser,
+  browser: PageSource,
   {
     pace = 60,
     jobs = ['port-ellery'],
-    folder = mkdtempSync(join(tmpdir(), 'air-muster-e2e-')),
+    folder = passingFolder('air-muster-e2e-'),
   }: { pace?: number; jobs?: readonly string[]; folder?: string } = {},
 ): Promise<Site> {
   const stack: Stack = await startStack({ folder, pace })
@@ -90,16 +106,15 @@ export async function openSite(
     complaints,
     go: (stage) => page.goto(`${stack.url}/jobs/port-ellery/${stage}`, { waitUntil: 'load' }),
     text: () => page.evaluate(() => document.body.innerText),
-    sees: (words, timeout = 30_000) =>
-      page.waitForFunction((wanted) => document.body.innerText.includes(wanted), { timeout }, words),
+    sees: (words) => page.waitForFunction((wanted) => document.body.innerText.includes(wanted), {}, words),
     // A locator waits until what it found stands still: a page that has just learnt something may still move.
     press: (words) =>
       page
         .locator(`::-p-xpath(//*[self::button or self::a][contains(normalize-space(.), "${words}")][not(@disabled)])`)
-        .setTimeout(20_000)
+        .setTimeout(patienceMs)
         .click(),
     type: async (label, text) => {
-      const input = await page.waitForSelector(`[aria-label="${label}"]`, { timeout: 20_000 })
+      const input = await page.waitForSelector(`[aria-label="${label}"]`)
       // By focus and keys, not by the pointer: wherever it stands, it is this one.
       await input?.focus()
       await page.keyboard.down('Control')

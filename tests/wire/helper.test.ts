@@ -160,8 +160,7 @@ describe('the wire helper', () => {
       await Promise.allSettled(${JSON.stringify(many)}.map((mac) => host.openLane({ mac, address: '${address}', prefix: 24 })))`,
     )
     // It has begun when the first source is there.
-    for (let waited = 0; wire.standing() === before && waited < 500; waited += 1) await pause(10)
-    expect(wire.standing()).not.toBe(before)
+    await expect.poll(() => wire.standing(), { interval: 10 }).not.toBe(before)
     await pause(ms)
     helper.kill('SIGKILL')
     await ended(helper)
@@ -194,7 +193,7 @@ describe('the wire helper', () => {
       const introductions = async () =>
         (await onLaptop<{ introductions: unknown[] }>(`console.log(JSON.stringify(await host.heard()))`)).introductions
       await expect
-        .poll(introductions, { timeout: 20_000, interval: 500 })
+        .poll(introductions, { interval: 500 })
         .toEqual([{ mac: macs[1], words: 'Brackwater B7, firmware 1.7' }])
     } finally {
       speaker.kill('SIGTERM')

@@ -1,10 +1,10 @@
 /** A muster over a real wire whose runner is killed: hosts with Debian's sshd at one address, over gateway lanes. */
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterEach, beforeEach, expect, it } from 'vitest'
 import { type HostBench, hostBench, hostJob } from '../support/hosts'
 import { type Installation, startInstallation } from '../support/installation'
+import { passingFolder } from '../support/passing-folder'
 
 const count = 3
 let folder: string
@@ -13,7 +13,7 @@ let installation: Installation
 let standing: string
 
 beforeEach(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'air-muster-hosts-'))
+  folder = passingFolder('air-muster-hosts-')
   hosts = hostBench(count, folder)
   standing = hosts.wire.standing()
   installation = await startInstallation(hosts.wire, join(folder, 'data'), { lanes: 'gateway' })

@@ -72,7 +72,7 @@ async function openLab(pace: number): Promise<void> {
   lab = await Lab.open({ pace, regulatory, shelf: [{ model, mac, serial: 'P6-1' }] })
   lab.plugInAll()
   lane = newLane()
-  await expect.poll(() => device().serviceIsUp, { timeout: 5000 }).toBe(true)
+  await expect.poll(() => device().serviceIsUp).toBe(true)
 }
 beforeEach(() => openLab(1000))
 afterEach(async () => {
@@ -151,6 +151,9 @@ it('takes nothing that a brief can hold for markup, and reads it back as it was'
 })
 
 it('whatever the brief: all that the model can is kept, and read back from its pages', async () => {
+  // Its sessions end by themselves: a slow machine gets as long as a person would take.
+  await lab.close()
+  await openLab(60)
   await fc.assert(
     fc.asyncProperty(anyBrief, async (brief) => {
       const carried = brief.networks.filter(({ security }) => card.limits.security.includes(security))
@@ -168,7 +171,7 @@ it('whatever the brief: all that the model can is kept, and read back from its p
       expect(device().configured.networks.every(({ mode, meantOpen }) => mode !== 'open' || meantOpen)).toBe(true)
       unit.close()
     }),
-    { numRuns: 15 },
+    { numRuns: 5 },
   )
 })
 

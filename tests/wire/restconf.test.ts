@@ -161,7 +161,7 @@ describe('the restconf dialect with an Ostrel O-40', () => {
     const differences = compare(late, asObserved(found))
     await unit.apply()
     expect(await kindOf(unit.write(differences, late))).toBe('rejected')
-    await expect.poll(() => lab.wire.arp('10.44.8.20'), { timeout: 5000 }).toEqual([mac])
+    await expect.poll(() => lab.wire.arp('10.44.8.20')).toEqual([mac])
     expect(lab.wire.arp('192.168.77.1')).toEqual([])
   })
 })

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import { build } from 'esbuild'
 import { beforeAll, describe, expect, it } from 'vitest'
+import { patienceMs } from '../../../tests/support/patience'
 import { readKitCard } from '../kit/kit-card'
 import { cardBounds, parseJson, yamlFault } from './bounded-text'
 import { matches, patternSchema } from './pattern'
@@ -31,7 +32,7 @@ beforeAll(async () => {
 function readAside(text: string): Promise<'taken' | 'refused' | 'hangs' | 'dies'> {
   const worker = new Worker(script, { eval: true, workerData: text })
   return new Promise((resolve) => {
-    const late = setTimeout(() => resolve('hangs'), 2000)
+    const late = setTimeout(() => resolve('hangs'), patienceMs)
     worker.once('message', (ok) => resolve(ok ? 'taken' : 'refused'))
     worker.once('error', () => resolve('dies'))
     worker.once('message', () => clearTimeout(late))

@@ -5,13 +5,14 @@ import { Duplex, PassThrough } from 'node:stream'
 import fc from 'fast-check'
 import { Server } from 'ssh2'
 import { beforeAll, describe, expect, it } from 'vitest'
+import { often } from '../../../../tests/support/long'
 import type { Lane } from '../../host/host'
 import { bannerOf, connectSsh } from '../../ssh/ssh-client'
 import { WireError } from '../../wire-error'
 import { shownOn } from './shown'
 import { TelnetDecoder, telnetEncoded } from './telnet'
 
-const runs = { numRuns: 10_000 }
+const runs = { numRuns: often(500, 10_000) }
 
 /** A unit that says something and hangs up. */
 const laneSaying = (bytes: Uint8Array): Lane => ({

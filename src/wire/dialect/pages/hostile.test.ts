@@ -5,6 +5,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { desiredFor } from '../../../../tests/support/config'
 import { cardOf, regulatory } from '../../../../tests/support/data'
+import { often } from '../../../../tests/support/long'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import { pathOf } from '../../../core/kit/pages-dialect'
 import { LabClock } from '../../../lab/clock'
@@ -20,7 +21,7 @@ import { FormsEngine } from './forms-engine'
 import { Page } from './page'
 import { observedOn, type ReadPage } from './reading'
 
-const runs = { numRuns: 10_000 }
+const runs = { numRuns: often(500, 10_000) }
 const card = cardOf('Pellworth P6') as DirectCard & { dialect: { kind: 'pages' } }
 const desired = desiredFor('Pellworth P6')
 const unit = new Device(pellworthP6, { mac: '02:50:36:00:00:01', serial: 'P6' }, new LabClock(1), regulatory)
