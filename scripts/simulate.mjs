@@ -4,6 +4,7 @@
 //   --seconds N  ends after so long
 //   --seed N     tells the story of one seed, shrunk to what it fails by
 //   --planted    plants known faults, one after the other, and writes their table into docs/simulation.md
+//   --only WORDS with --planted: those whose description holds these words
 import { parseArgs } from 'node:util'
 import { simulate, storyOf } from './lib/simulation.mjs'
 
@@ -14,12 +15,13 @@ const { values } = parseArgs({
     seconds: { type: 'string' },
     seed: { type: 'string' },
     planted: { type: 'boolean', default: false },
+    only: { type: 'string', default: '' },
   },
 })
 
 if (values.planted) {
   const { plantAll } = await import('./lib/planted.mjs')
-  process.exitCode = (await plantAll()) ? 0 : 1
+  process.exitCode = (await plantAll(values.only)) ? 0 : 1
 } else if (values.seed !== undefined) {
   const { scenario, story, violations } = await storyOf(Number(values.seed))
   console.log(JSON.stringify(scenario, null, 2))

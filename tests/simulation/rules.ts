@@ -52,6 +52,9 @@ function countryFirst(scene: Scene, unit: SimulatedUnit, differences: readonly D
 /** An open network that a unit ships with is taken off air before anything else of it is changed. */
 function factoryNetworksFirst(scene: Scene, unit: SimulatedUnit, change: Change): void {
   if (unit.traits.applies !== 'at-once' || scene.outOfHand.has(unit.mac)) return
+  const isKept = Object.keys(unit.startup.values.networks).some((id) => id.startsWith(shipped))
+  if (change.kind === 'install' && isKept && unit.traits.networks === 'open')
+    scene.violate('factory networks are silenced first', `${unit.unit.name} restarts, and has "Setup" on air again`)
   if (!unit.openOnAir().some((id) => id.startsWith(shipped))) return
   const silences =
     change.kind === 'write' && change.differences.some((each) => each.kind === 'surplus' && each.of.startsWith(shipped))

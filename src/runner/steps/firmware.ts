@@ -10,7 +10,6 @@ import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
 import { wentAway } from './address'
 import { CameBackUnchanged } from './come-back'
-import { silence } from './silence'
 
 export async function firmware(run: UnitRun): Promise<string> {
   const { target, journal } = run
@@ -27,14 +26,19 @@ export async function firmware(run: UnitRun): Promise<string> {
   }
   return run.powerTurn(async () => {
     await checked(run, image)
+    await saved(run)
     await install(run, image)
     const runs = await restarted(run, image, found)
     run.willChange()
-    // What was not saved before it restarted is as it was shipped.
-    await silence(run)
     journal.say(`runs firmware ${runs} now, ${found ?? 'another'} before`)
     return `${runs} installed`
   })
+}
+
+/** It restarts with what it has saved: networks that it ships with would be on air again. */
+async function saved({ access, target }: UnitRun): Promise<void> {
+  if (target.card.does.saves !== 'on-command') return
+  if ((await access.dialect.changes()).saved === 'unsaved') await access.dialect.save()
 }
 
 async function versionOf(run: UnitRun): Promise<string | undefined> {

@@ -19,7 +19,5 @@ export async function silence(run: UnitRun): Promise<string | undefined> {
   journal.say(`takes ${names} off air before anything else is changed`)
   run.willChange()
   await access.dialect.write(surplus, compiled.config)
-  // A restart in the middle, by its firmware or for want of power, would put them on air again.
-  if (card.does.saves === 'on-command') await access.dialect.save()
   return `${names} taken off air`
 }
