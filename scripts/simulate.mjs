@@ -21,7 +21,7 @@ const { values } = parseArgs({
 
 if (values.planted) {
   const { plantAll } = await import('./lib/planted.mjs')
-  process.exitCode = (await plantAll(values.only)) ? 0 : 1
+  process.exitCode = (await plantAll(values.only, Number(values.runs))) ? 0 : 1
 } else if (values.seed !== undefined) {
   const { scenario, story, violations } = await storyOf(Number(values.seed))
   console.log(JSON.stringify(scenario, null, 2))
