@@ -11,8 +11,11 @@ const long = [
   ...['controller', 'crash', 'families', 'firmware', 'full-disk', 'managed', 'pages', 'prompt', 'settings'].map(
     (name) => `tests/run/${name}.test.ts`,
   ),
+  'tests/e2e/bench-site.test.ts',
   'tests/simulation/simulation.test.ts',
   'tests/store/mutated.test.ts',
+  'tests/wire/helper.test.ts',
+  'tests/wire/hosts.test.ts',
 ]
 
 /** Those that take longest, by the seconds that they took. */

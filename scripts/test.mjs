@@ -3,7 +3,8 @@
 //             (npm run test:quick)
 //   --long    endurance alone: every moment at which something may end, many more tries, machines in full, as many
 //             simulated musters as are wanted (npm run test:long)
-import { execFile, spawnSync } from 'node:child_process'
+import { execFile, spawn } from 'node:child_process'
+import { constants, setPriority } from 'node:os'
 import { join } from 'node:path'
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
 import { root } from './lib/root.mjs'
@@ -18,11 +19,11 @@ await Promise.all([
   ensureDebian('mariadb', 'yanglint', 'yangModules', 'kea', 'dnsmasq', 'lldpd', 'openssl', ...helper, ...slow),
   ensureNodeModules(),
 ])
-await import('./build.mjs')
-
 const bin = (name) => join(root, 'node_modules/.bin', name)
-const run = (command, args) => {
-  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit' })
+/** Runs the tests that are named; nothing comes after tests that fail. */
+async function test(...names) {
+  const child = spawn(bin('vitest'), ['run', ...names], { cwd: root, stdio: 'inherit' })
+  const status = await new Promise((resolve) => child.once('close', resolve))
   if (status !== 0) process.exit(status ?? 1)
 }
 /** Side by side, each with its words in one piece. @returns whether all of them are content */
@@ -40,13 +41,28 @@ async function allContent(checks) {
   for (const { out, err } of ran) process.stdout.write(`${out}${err}`)
   return ran.every(({ fault }) => fault === null)
 }
-const checks = [
-  ['tsc', ['--noEmit']],
-  ['biome', ['ci', '.']],
-  ['depcruise', ['--config', '.dependency-cruiser.cjs', 'src']],
-  ['knip', []],
-]
-if (chosen.length === 0 && !endurance && !(await allContent(checks))) process.exit(1)
+/** Tests in what others leave of the processors; what they print is printed in one piece, when they are over. */
+function testInTheBackground(...names) {
+  const child = spawn(bin('vitest'), ['run', ...names], { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
+  setPriority(child.pid, constants.priority.PRIORITY_LOW)
+  let text = ''
+  for (const stream of [child.stdout, child.stderr])
+    stream.on('data', (chunk) => {
+      text += chunk
+    })
+  return new Promise((resolve) => child.once('close', (status) => resolve({ status, text })))
+}
+if (chosen.length === 0 && !endurance) {
+  const read = allContent([
+    ['biome', ['ci', '.']],
+    ['depcruise', ['--config', '.dependency-cruiser.cjs', 'src']],
+    ['knip', []],
+  ])
+  await import('./build.mjs')
+  // Next writes the types of its pages as it builds.
+  const typed = await allContent([['tsc', ['--noEmit']]])
+  if (!(await read) || !typed) process.exit(1)
+} else await import('./build.mjs')
 const long = [
   'tests/e2e/**',
   'tests/run/**',
@@ -59,14 +75,17 @@ const long = [
 // A virtual machine beside anything else would make all of it late (tried, also beside the quietest of tests: units did
 // not say who they are in time): it has this machine to itself, at the end.
 const machines = 'tests/real/access-points.test.ts'
-// Simulations keep both cores busy by themselves.
+// Simulations wait for nothing and nothing waits for them: beside the machine they take what it leaves of the processors.
 const simulations = 'tests/simulation/simulation.test.ts'
 const without = (paths) => paths.flatMap((path) => ['--exclude', path])
 if (endurance) process.env.AIR_MUSTER_TESTS = 'long'
-if (quick) run(bin('vitest'), ['run', ...without(long), ...chosen])
-else if (chosen.length > 0) run(bin('vitest'), ['run', ...chosen])
+if (quick) await test(...without(long), ...chosen)
+else if (chosen.length > 0) await test(...chosen)
 else {
-  run(bin('vitest'), ['run', ...without([machines, simulations])])
-  run(bin('vitest'), ['run', machines])
-  run(bin('vitest'), ['run', simulations])
+  await test(...without([machines, simulations]))
+  const simulated = testInTheBackground(simulations)
+  await test(machines)
+  const { status, text } = await simulated
+  process.stdout.write(text)
+  if (status !== 0) process.exit(status ?? 1)
 }

@@ -4,7 +4,7 @@ import { cpus, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { launchBrowser } from './browser.mjs'
 import { bundleIfStale } from './bundle.mjs'
-import { killDuringMuster, seeded } from './chaos.mjs'
+import { killDuringMuster, rest, seeded } from './chaos.mjs'
 import { loadDemoJob } from './demo-job.mjs'
 import { buildSiteIfStale } from './site.mjs'
 import { startStack } from './stack.mjs'
@@ -25,12 +25,13 @@ process.stdout.write(`${cpus().length} cores, lab at pace 60, seed ${seed}\n`)
 try {
   await loadDemoJob(stack.env, ['port-ellery'])
   const page = await browser.newPage()
+  page.setDefaultTimeout(300_000)
   await page.goto(`${stack.url}/jobs/port-ellery/muster?key=${stack.key}`)
   const longest = { said: 0, answered: 0 }
   for (let round = 0; round < rounds; round += 1) {
     const part = parts[round % parts.length]
     const afterMs = Math.round(random() * longestMs)
-    const { saidAfterMs, answeredAfterMs } = await killDuringMuster({ stack, page, part, afterMs })
+    const { saidAfterMs, answeredAfterMs } = await killDuringMuster({ stack, page, part, moment: () => rest(afterMs) })
     longest.said = Math.max(longest.said, saidAfterMs)
     longest.answered = Math.max(longest.answered, answeredAfterMs)
     process.stdout.write(

@@ -7,7 +7,11 @@ import { gatherFacts } from '../wire/host/gather-facts'
 import { askHelper } from '../wire/host/linux'
 import { whatRuns } from './installation'
 
-export async function doctor(options: { interface?: string; json?: true }): Promise<string> {
+/** @param endWith  told 1 where something stops a muster */
+export async function doctor(
+  options: { interface?: string; json?: true },
+  endWith: (code: number) => void,
+): Promise<string> {
   const here = whatRuns()
   const gathered = await gatherFacts(options.interface ?? here?.interfaceName)
   const findings = diagnose({
@@ -15,7 +19,7 @@ export async function doctor(options: { interface?: string; json?: true }): Prom
     dhcpServers: here?.helperSocket ? await dhcpServers(here.helperSocket) : undefined,
     factorySubnets: factorySubnets(),
   })
-  if (findings.some(({ weight }) => weight === 'stops')) process.exitCode = 1
+  if (findings.some(({ weight }) => weight === 'stops')) endWith(1)
   return options.json ? JSON.stringify(findings, null, 2) : findings.map(lines).join('\n')
 }
 

@@ -1,24 +1,17 @@
-/** `muster plan` as a program of its own. */
-import { spawnSync } from 'node:child_process'
+/** `muster plan`. */
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-// @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
-import { bundleIfStale } from '../../scripts/lib/bundle.mjs'
+import { afterAll, describe, expect, it } from 'vitest'
+import { muster as command } from '../support/command'
 
-const root = join(import.meta.dirname, '../..')
 const folder = mkdtempSync(join(tmpdir(), 'air-muster-plan-'))
-beforeAll(() => bundleIfStale())
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 const muster = (problem: unknown, ...more: string[]) => {
   const file = join(folder, 'problem.json')
   writeFileSync(file, typeof problem === 'string' ? problem : JSON.stringify(problem))
-  return spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'plan', '--problem', file, ...more], {
-    cwd: root,
-    encoding: 'utf8',
-  })
+  return command({}, 'plan', '--problem', file, ...more)
 }
 const options = [
   { channel: 36, width: 80, lowMhz: 5170, highMhz: 5250, radar: false },
@@ -34,10 +27,10 @@ const problem = {
 }
 
 describe('muster plan', () => {
-  it('prints the plan, its cost and how long it took', () => {
-    const { status, stdout } = muster(problem, '--json')
+  it('prints the plan, its cost and how long it took', async () => {
+    const { status, out } = await muster(problem, '--json')
     expect(status).toBe(0)
-    expect(JSON.parse(stdout)).toEqual({
+    expect(JSON.parse(out)).toEqual({
       assign: [
         { id: 'a', channel: 52, width: 80 },
         { id: 'b', channel: 36, width: 80 },
@@ -46,19 +39,15 @@ describe('muster plan', () => {
       cost: 0,
       seconds: expect.any(Number),
     })
-    expect(muster(problem).stdout).toContain('b  channel 36, 80 MHz')
+    expect((await muster(problem)).out).toContain('b  channel 36, 80 MHz')
   })
 
-  it('says what is wrong with a file, and where; exit code 2', () => {
-    const wrong = muster({ ...problem, hears: [{ a: 'a', b: 'z', dbm: -70 }] }, '--json')
+  it('says what is wrong with a file, and where; exit code 2', async () => {
+    const wrong = await muster({ ...problem, hears: [{ a: 'a', b: 'z', dbm: -70 }] }, '--json')
     expect(wrong.status).toBe(2)
-    expect(wrong.stderr).toMatch(/problem\.json: hears\.0: there is no radio "z"/)
-    expect(muster('{', '--json').stderr).toMatch(/problem\.json is not JSON/)
-    const none = spawnSync(
-      process.execPath,
-      [join(root, 'bin/muster.mjs'), 'plan', '--problem', join(folder, 'none.json')],
-      { cwd: root, encoding: 'utf8' },
-    )
-    expect([none.status, none.stderr]).toEqual([2, expect.stringContaining('cannot be read')])
+    expect(wrong.err).toMatch(/problem\.json: hears\.0: there is no radio "z"/)
+    expect((await muster('{', '--json')).err).toMatch(/problem\.json is not JSON/)
+    const none = await command({}, 'plan', '--problem', join(folder, 'none.json'))
+    expect([none.status, none.err]).toEqual([2, expect.stringContaining('cannot be read')])
   })
 })

@@ -1,20 +1,11 @@
-/** The command as a user runs it. */
-import { spawnSync } from 'node:child_process'
-import { join } from 'node:path'
+/** The rules of countries from the command line. */
 import { expect, it } from 'vitest'
+import { muster as command } from '../support/command'
 
-const root = join(import.meta.dirname, '../..')
-function muster(...args: string[]): { status: number | null; out: string; err: string } {
-  const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), ...args], {
-    encoding: 'utf8',
-    cwd: root,
-    maxBuffer: 64 * 1024 * 1024,
-  })
-  return { status, out: stdout, err: stderr }
-}
+const muster = (...words: string[]) => command({}, ...words)
 
-it('prints the blocks of a country as JSON', () => {
-  const { status, out } = muster('rules', 'nz', '--json')
+it('prints the blocks of a country as JSON', async () => {
+  const { status, out } = await muster('rules', 'nz', '--json')
   expect(status).toBe(0)
   const answer = JSON.parse(out)
   expect(answer).toMatchObject({ country: 'NZ', dfs: 'ETSI' })
@@ -30,8 +21,8 @@ it('prints the blocks of a country as JSON', () => {
   })
 })
 
-it('prints every country, one object to a line', () => {
-  const { out } = muster('rules', '--all', '--json')
+it('prints every country, one object to a line', async () => {
+  const { out } = await muster('rules', '--all', '--json')
   const lines = out
     .trim()
     .split('\n')
@@ -44,16 +35,16 @@ it.each([
   ['UK', 'GB (United Kingdom)'],
   ['New Zealand', 'NZ (New Zealand)'],
   ['Germny', 'DE (Germany)'],
-])('answers an unknown country %s with exit code 2 and near matches', (typed, near) => {
-  const { status, out, err } = muster('rules', typed)
+])('answers an unknown country %s with exit code 2 and near matches', async (typed, near) => {
+  const { status, out, err } = await muster('rules', typed)
   expect(status).toBe(2)
   expect(out).toBe('')
   expect(err).toContain(`There are no radio rules for "${typed}". Near to it:`)
   expect(err).toContain(near)
 })
 
-it('says how to start it where nothing runs', () => {
-  const { status, err } = muster('export', 'port-ellery')
+it('says how to start it where nothing runs', async () => {
+  const { status, err } = await muster('export', 'port-ellery')
   expect(status).toBe(2)
   expect(err).toContain('--csv')
 })

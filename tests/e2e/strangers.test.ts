@@ -36,10 +36,9 @@ beforeAll(async () => {
   buildSiteIfStale()
   folder = passingFolder('air-muster-strangers-')
   stack = await startStack({ folder, pace: 60, wantedPort: 0 })
-  cookie =
-    (await fetch(`${stack.url}/?key=${stack.key}`, { redirect: 'manual' })).headers.get('set-cookie')?.split(';')[0] ??
-    ''
-  withoutJobs = await (await fetch(`${stack.url}/`, { headers: { cookie } })).text()
+  cookie = ''
+  cookie = (await ask(`/?key=${stack.key}`)).headers.get('set-cookie')?.split(';')[0] ?? ''
+  withoutJobs = await (await ask('/')).text()
   await loadDemoJob(stack.env, ['port-ellery'])
   store = openStore({ url: stack.env.AIR_MUSTER_DB ?? '', vaultKeyFile: stack.env.AIR_MUSTER_VAULT_FILE ?? '' })
 })
@@ -49,13 +48,17 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true })
 })
 
+// Each request has a connection of its own: the server may close an idle one while a large body is put together here.
+const connection = 'close'
 const ask = (path: string, init: RequestInit = {}) =>
-  fetch(`${stack.url}${path}`, { redirect: 'manual', ...init, headers: { cookie, ...init.headers } })
+  fetch(`${stack.url}${path}`, { redirect: 'manual', ...init, headers: { connection, cookie, ...init.headers } })
 const job = async () => {
   const found = await findJob(store, 'port-ellery')
   if (!found) throw new Error('no job')
   return found
 }
+
+const withoutCookie = { headers: { cookie: '' } }
 
 describe('whoever comes without the key of this start', () => {
   it.each([
@@ -75,24 +78,20 @@ describe('whoever comes without the key of this start', () => {
   })
 
   it('is let in by it once, by a cookie after that, and the key leaves the address', async () => {
-    const reply = await fetch(`${stack.url}/jobs/port-ellery/bench?key=${stack.key}&unit=hall-01`, {
-      redirect: 'manual',
-    })
+    const reply = await ask(`/jobs/port-ellery/bench?key=${stack.key}&unit=hall-01`, withoutCookie)
     expect(reply.status).toBe(200)
     const page = await reply.text()
     expect(page).toContain('<meta http-equiv="refresh" content="0;url=/jobs/port-ellery/bench?unit=hall-01">')
     expect(page).not.toContain(stack.key)
-    const odd = await (
-      await fetch(`${stack.url}/jobs/"><script>x?key=${stack.key}&a="><b>`, { redirect: 'manual' })
-    ).text()
+    const odd = await (await ask(`/jobs/"><script>x?key=${stack.key}&a="><b>`, withoutCookie)).text()
     expect(odd).not.toMatch(/<script|<b>|""/)
     expect(reply.headers.get('set-cookie')).toMatch(/^air-muster-\d+=[\w-]{24}; Path=\/; HttpOnly; SameSite=Strict$/)
-    expect((await fetch(`${stack.url}/?key=wrong`, { redirect: 'manual' })).status).toBe(401)
+    expect((await ask('/?key=wrong', withoutCookie)).status).toBe(401)
     expect((await ask('/')).status).toBe(200)
   })
 
   it('is told whether the pages answer, and nothing else', async () => {
-    expect(await (await ask('/api/health', { headers: { cookie: '' } })).json()).toEqual({
+    expect(await (await ask('/api/health', withoutCookie)).json()).toEqual({
       ready: true,
       started: expect.stringMatching(/^[0-9a-f]{24}$/),
     })

@@ -117,21 +117,6 @@ describe('an admin password that is replaced', () => {
     // The one that it was given last was the first that was tried.
     expect((await rowOf('hall-01'))?.log.filter(({ text }) => text.includes('refused'))).toEqual([])
   })
-
-  it('may become one for each unit, and one for all again', async () => {
-    await changeBrief((brief) => {
-      brief.admin.passwords = 'one-per-unit'
-    })
-    await again()
-    expect(await whoAnswers()).toHaveLength(4)
-    const secrets = await openSecrets(bench.store, bench.jobId)
-    expect(first()?.accepts('setup', secrets.get('admin/password/hall-01') ?? '')).toBe(true)
-    await changeBrief((brief) => {
-      brief.admin.passwords = 'one-per-job'
-    })
-    await again()
-    expect(first()?.accepts('setup', secrets.get('admin/password') ?? '')).toBe(true)
-  })
 })
 
 describe('addresses that are planned anew', () => {
@@ -144,15 +129,6 @@ describe('addresses that are planned anew', () => {
     await again(['hall-02'])
     expect(await whoAnswers()).toHaveLength(4)
     expect(addresses()[1]).toBe('10.44.8.77')
-  })
-
-  it('are passed on from one to the next, each waiting until the one before has left', async () => {
-    await lock({ 'hall-03': '10.44.8.30' })
-    await lock({ 'hall-02': '10.44.8.22' })
-    await lock({ 'hall-01': '10.44.8.21' })
-    await again()
-    expect(addresses()).toEqual(['10.44.8.21', '10.44.8.22', '10.44.8.30', '10.44.8.23'])
-    expect(await whoAnswers()).toHaveLength(4)
   })
 
   it('that are traded hold both, with the way out', async () => {

@@ -1,10 +1,10 @@
 /** A controller that speaks NETCONF, out of its box to its place. */
-import { afterEach, it as eachTime, expect } from 'vitest'
+import { afterEach, expect } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
 import type { Step } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
 import { type Bench, openBench } from '../support/bench'
-import { shortIt as it, someOf } from '../support/long'
+import { shortIt as it, longIt } from '../support/long'
 import { broughtHomeAfter } from '../support/power-cut'
 import { mixedBrief } from '../support/whole-brief'
 
@@ -79,7 +79,7 @@ it.each(['own', 'same'] as const)('gives its units the login that the brief asks
   ])
 })
 
-eachTime.each<Step>(someOf(['country', 'password', 'return']))(
+longIt.each<Step>(['country', 'password', 'return'])(
   'that loses its power as it comes to %s is brought home',
   async (step) => {
     await open(200)

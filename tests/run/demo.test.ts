@@ -1,4 +1,4 @@
-/** The demo as it is started and ended by people: twice, by Ctrl-C, after a crash, on a port that is taken. */
+/** The demo as people start and end it: twice, after a crash, on a port that is taken, by Ctrl-C. */
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
@@ -8,6 +8,7 @@ import { afterEach, beforeAll, beforeEach, expect, it } from 'vitest'
 import { bundleIfStale } from '../../scripts/lib/bundle.mjs'
 // @ts-expect-error the same
 import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
+import { muster as command } from '../support/command'
 import { passingFolder } from '../support/passing-folder'
 
 const root = join(import.meta.dirname, '../..')
@@ -68,20 +69,13 @@ async function opened(address: string): Promise<string> {
 const ready = (demo: { words: () => string }) =>
   expect.poll(demo.words).toContain('Air Muster is ready: http://127.0.0.1:')
 
-it('serves its pages and the command line, says so to a second start, and ends every child on Ctrl-C', async () => {
-  const demo = start('--port', '47810')
-  await ready(demo)
+it('serves its pages and the command line, outlives its parts and its own end, and leaves nothing behind', async () => {
+  const first = start('--port', '47810')
+  await ready(first)
   const { pids, address } = note()
   expect(pids).toHaveLength(4)
-  expect(demo.words()).toContain(`Air Muster is ready: ${address}`)
+  expect(first.words()).toContain(`Air Muster is ready: ${address}`)
   expect(await opened(address)).toContain('Port Ellery ferry terminal')
-  const jobs = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'jobs'], {
-    encoding: 'utf8',
-    env: environment(),
-  })
-  expect(jobs.stdout).toBe(
-    'port-ellery  Port Ellery ferry terminal, 0 of 4 answer\nport-ellery-whole  Port Ellery, all buildings, 0 of 33 answer, 3 by hand\n',
-  )
   const rolled = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'roll', 'port-ellery', '--json'], {
     encoding: 'utf8',
     env: environment(),
@@ -91,12 +85,14 @@ it('serves its pages and the command line, says so to a second start, and ends e
     muster: 'idle',
     units: [{ unit: 'hall-01', address: '10.44.8.20', answers: false }, {}, {}, {}],
   })
-  const unknown = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'roll', 'nowhere'], {
-    encoding: 'utf8',
-    env: environment(),
+  const muster = (...words: string[]) => command({ AIR_MUSTER_DATA: folder, AIR_MUSTER_DB: '' }, ...words)
+  expect((await muster('jobs')).out).toBe(
+    'port-ellery  Port Ellery ferry terminal, 0 of 4 answer\nport-ellery-whole  Port Ellery, all buildings, 0 of 33 answer, 3 by hand\n',
+  )
+  expect(await muster('roll', 'nowhere')).toMatchObject({
+    status: 2,
+    err: 'There is no job "nowhere". There are: port-ellery, port-ellery-whole.\n',
   })
-  expect(unknown.status).toBe(2)
-  expect(unknown.stderr).toBe('There is no job "nowhere". There are: port-ellery, port-ellery-whole.\n')
 
   const second = start('--port', '47810')
   expect(await second.over).toBe(0)
@@ -108,32 +104,25 @@ it('serves its pages and the command line, says so to a second start, and ends e
   await expect.poll(() => opened(address).catch(() => '')).toContain('Port Ellery ferry terminal')
   const again = note().pids
 
-  // As a terminal and npm do: the same signal twice.
-  demo.child.kill('SIGINT')
-  demo.child.kill('SIGINT')
-  expect(await demo.over).toBe(0)
-  expect([...pids, ...again].filter(lives)).toEqual([])
-  expect(existsSync(join(folder, 'running.json'))).toBe(false)
-})
-
-it('cleans up after one that was killed, and takes another port where the wanted one is taken', async () => {
-  const first = start('--port', '47820')
-  await ready(first)
-  const left = note()
+  // Killed itself, it leaves its parts behind: the next one ends them, and takes another port where its own is taken.
   first.child.kill('SIGKILL')
   await first.over
   const squatter = createServer()
   await new Promise<void>((resolve) => squatter.listen({ port: 47830, host: '127.0.0.1' }, resolve))
-  try {
-    const second = start('--port', '47830')
-    await ready(second)
-    expect(left.pids.filter(lives)).toEqual([])
-    const { address } = note()
-    expect(address).not.toContain(':47830/')
-    expect(await opened(address)).toContain('Port Ellery ferry terminal')
-  } finally {
-    squatter.close()
-  }
+  const third = start('--port', '47830')
+  await ready(third)
+  squatter.close()
+  expect([...pids, ...again].filter(lives)).toEqual([])
+  const last = note()
+  expect(last.address).not.toContain(':47830/')
+  expect(await opened(last.address)).toContain('Port Ellery ferry terminal')
+
+  // As a terminal and npm do: the same signal twice.
+  third.child.kill('SIGINT')
+  third.child.kill('SIGINT')
+  expect(await third.over).toBe(0)
+  expect(last.pids.filter(lives)).toEqual([])
+  expect(existsSync(join(folder, 'running.json'))).toBe(false)
 })
 
 it('refuses options that make no sense, before it starts anything', async () => {

@@ -4,8 +4,6 @@ import { afterEach, describe, expect, it, vi } from 'vitest'
 import { answers } from '../../src/core/muster/roll'
 import { allUnits, theseUnits } from '../../src/core/muster/selection'
 import { loadJob } from '../../src/jobs/load-job'
-import { AwakeClock } from '../../src/runner/awake-clock'
-import { systemClock } from '../../src/runner/ports/clock'
 import { appendEvents } from '../../src/store/events'
 import { orderState, placeOrder } from '../../src/store/orders'
 import { pinOnFirstSight } from '../../src/store/secrets'
@@ -27,18 +25,6 @@ const placed = async () => {
   return Number(rows[0].count)
 }
 const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
-/** A wire that is slow to answer ARP, ms. @param asked  counts the questions by address */
-const slow =
-  (ms: () => number, asked: Map<string, number> = new Map()) =>
-  (host: Host): Host => ({
-    ...host,
-    arp: async (address) => {
-      asked.set(address, (asked.get(address) ?? 0) + 1)
-      await rest(ms())
-      return host.arp(address)
-    },
-  })
-
 describe('an order that always throws', () => {
   it('fails within a minute with its reason, is no longer said to be under way, and the others are worked meanwhile', async () => {
     bench = await openBench()
@@ -85,17 +71,6 @@ describe('a wire that is away when an order begins', () => {
 })
 
 describe('a sweep that is slow', () => {
-  it('is worked once, however much longer than its lease it takes, also beside a second runner', async () => {
-    bench = await openBench()
-    const asked = new Map<string, number>()
-    const host = slow(() => 6000, asked)
-    bench.startRunner({ host })
-    bench.startRunner({ host })
-    const order = await sweepOrder()
-    await expect.poll(() => statusOf(order), { interval: 100 }).toBe('done')
-    expect([...asked.values()]).toEqual(Array.from({ length: asked.size }, () => 1))
-  })
-
   it('keeps no order waiting where nobody asked for it', async () => {
     bench = await openBench()
     let held: 'no' | 'from now on' | 'a sweep' = 'no'
@@ -123,15 +98,6 @@ describe('a sweep that is slow', () => {
     held = 'no'
     letGo()
     await bench.settled()
-  })
-
-  it('leaves no lane open, and closes none that a muster has', async () => {
-    bench = await openBench()
-    bench.startRunner()
-    await bench.order()
-    const roll = await bench.settled()
-    expect([...roll.rows.values()].filter(answers)).toHaveLength(4)
-    await expect.poll(() => bench.lab.wire.laptop().lanes).toBe(0)
   })
 
   it('tells a unit with another certificate from one that still starts', async () => {
@@ -181,48 +147,6 @@ describe('a fault that no hand can cure', () => {
     await expect.poll(async () => answers((await bench.roll()).rows.get('hall-01'))).toBe(true)
     await rest(1500)
     expect(await placed()).toBe(2)
-  })
-})
-
-describe('a clock', () => {
-  it('that is set ten minutes ahead holds nobody as late', async () => {
-    bench = await openBench({ pace: 40 })
-    bench.startRunner()
-    await bench.order()
-    await expect
-      .poll(
-        async () =>
-          [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.kind === 'waiting').length,
-        { interval: 20 },
-      )
-      .toBeGreaterThan(0)
-    const before = Date.now
-    vi.spyOn(Date, 'now').mockImplementation(() => before() + 600_000)
-    const roll = await bench.settled()
-    expect([...roll.rows].filter(([, row]) => answers(row)).map(([unit]) => unit)).toHaveLength(4)
-  })
-
-  it('that stood still in a sleep of an hour has nobody be late, and what was lost by it is tried again', async () => {
-    bench = await openBench({ pace: 40 })
-    let slept = 0
-    bench.startRunner({
-      clock: new AwakeClock({
-        ...systemClock,
-        monotonic: () => performance.now() + slept,
-        wall: () => Date.now() + slept,
-      }),
-    })
-    await bench.order()
-    await expect
-      .poll(
-        async () =>
-          [...(await bench.roll()).rows.values()].filter((row) => row.steps.return?.kind === 'waiting').length,
-        { interval: 20 },
-      )
-      .toBeGreaterThan(0)
-    slept = 3_600_000
-    const roll = await bench.settled()
-    expect([...roll.rows].filter(([, row]) => answers(row)).map(([unit]) => unit)).toHaveLength(4)
   })
 })
 

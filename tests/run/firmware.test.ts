@@ -82,11 +82,12 @@ it('are given it after the backup and before any setting, one at a time on one p
       event.kind === 'step' && event.unit === unit && event.step === step && event.state.kind === kind ? [at] : [],
     )
   for (const unit of ['rack', 'hall', 'stand']) {
+    // A unit that was silent for a while goes through its steps once more: the first time of each counts.
     const [kept = -1, sent = -1, installed = -1, country = -1] = [
-      ...places(unit, 'backup', 'done'),
-      ...places(unit, 'firmware', 'waiting'),
-      ...places(unit, 'firmware', 'done'),
-      ...places(unit, 'country', 'working'),
+      places(unit, 'backup', 'done')[0],
+      places(unit, 'firmware', 'waiting')[0],
+      places(unit, 'firmware', 'done')[0],
+      places(unit, 'country', 'working')[0],
     ]
     expect([kept, sent, installed, country]).toEqual([kept, sent, installed, country].toSorted((a, b) => a - b))
     expect(kept).toBeGreaterThan(-1)

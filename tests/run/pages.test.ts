@@ -1,11 +1,11 @@
 /** A unit that speaks nothing but web pages: turned without a browser, and in one. */
-import { afterEach, it as eachTime, expect } from 'vitest'
+import { afterEach, expect } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
 import type { Step } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
 import { openSecret } from '../../src/store/secrets'
 import { type Bench, openBench } from '../support/bench'
-import { shortIt as it, someOf } from '../support/long'
+import { shortIt as it, longIt } from '../support/long'
 import { plainP6 } from '../support/plain-p6'
 import { broughtHomeAfter } from '../support/power-cut'
 import { wholeBrief } from '../support/whole-brief'
@@ -44,7 +44,7 @@ it.each<Engine>(['forms', 'browser'])('is mustered by its pages (%s), and was ne
   expect(kept?.passphrase).toBe(await openSecret(bench.store, bench.jobId, `network/${first?.id}/passphrase`))
 })
 
-eachTime.each<Step>(someOf(['networks', 'apply', 'return']))(
+longIt.each<Step>(['networks', 'apply', 'return'])(
   'that loses its power as it comes to %s is brought home',
   async (step) => {
     await open('forms', 100)

@@ -16,7 +16,6 @@ import { loadKitCards } from '../../src/store/kit-card-files'
 import { orderState, placeOrder } from '../../src/store/orders'
 import { loadPlans } from '../../src/store/plans'
 import { newestReport } from '../../src/store/runners'
-import { openSecrets, pinOnFirstSight } from '../../src/store/secrets'
 import { labHost } from '../../src/wire/host/lab'
 import { WireError, wireErrorKinds } from '../../src/wire/wire-error'
 import { wireSessions } from '../../src/wire/wire-sessions'
@@ -194,51 +193,6 @@ describe('the runner', () => {
     expect(asked).toEqual([])
     await placeOrder(opened.store, { jobId, kind: 'sweep', units: allUnits })
     await expect.poll(() => asked[0]).toEqual([44])
-  })
-
-  it('shares the work with a second one: each order is done once', async () => {
-    bench = await openBench()
-    bench.startRunner()
-    bench.startRunner()
-    await bench.order()
-    const roll = await bench.settled()
-    expect(bench.job.units.every((unit) => answers(roll.rows.get(unit.id)))).toBe(true)
-    const started = (await allEvents(bench.store, bench.jobId)).filter(
-      ({ event }) => event.kind === 'muster' && event.phase === 'started',
-    )
-    expect(started).toHaveLength(1)
-  })
-
-  it('gives each unit a password of its own where the brief says so', async () => {
-    bench = await openBench({
-      change: (job) => {
-        job.brief.admin.passwords = 'one-per-unit'
-      },
-    })
-    bench.startRunner()
-    await bench.order()
-    await bench.settled()
-    const secrets = await openSecrets(bench.store, bench.jobId)
-    const passwords = bench.job.units.map((unit) => secrets.get(`admin/password/${unit.id}`) ?? '')
-    expect(new Set(passwords).size).toBe(4)
-    expect(bench.lab.units().map((unit, index) => unit.accepts('setup', passwords[index] ?? ''))).toEqual([
-      true,
-      true,
-      true,
-      true,
-    ])
-    expect(bench.lab.units()[0]?.accepts('setup', passwords[1] ?? '')).toBe(false)
-  })
-
-  it('holds a unit whose certificate is not the one that was pinned, before it sends a password', async () => {
-    bench = await openBench()
-    await pinOnFirstSight(bench.store, bench.jobId, '02:4f:52:10:6a:2c', 'AA:BB:CC:DD', new Date())
-    bench.startRunner()
-    await bench.order()
-    const roll = await bench.settled()
-    expect(heldAt(roll.rows.get('hall-01'), 'sign-in')?.code).toBe('new-certificate')
-    expect(bench.lab.units()[0]?.accepts('setup', 'setup')).toBe(true)
-    expect(answers(roll.rows.get('hall-02'))).toBe(true)
   })
 
   it('plans and musters a unit that came to the list late', async () => {

@@ -352,28 +352,6 @@ describe('a passphrase that a unit hides', () => {
     expect(has()).toBe('another-phrase-2Wq')
     expect((await outcomes()).find(({ id }) => id === 'network.passphrase')?.outcome.kind).toBe('written')
   })
-
-  it('is written again where the power went before it took effect', async () => {
-    await mustered({ change: one('Ostrel O-20'), pace: 100 })
-    await change('another-phrase-2Wq')
-    await bench.order()
-    await expect.poll(() => device().phase, { interval: 5 }).toBe('applying')
-    bench.lab.unplug(device().identity.mac)
-    expect(has()).not.toBe('another-phrase-2Wq')
-    bench.lab.plugIn(device().identity.mac)
-    await bench.settled()
-    expect(answers(await row())).toBe(true)
-    expect(has()).toBe('another-phrase-2Wq')
-  })
-
-  it('is written again to a unit that was reset since', async () => {
-    await mustered({ change: one('Ostrel O-20') })
-    device().pressReset(10)
-    await expect.poll(() => device().phase).toBe('up')
-    await again()
-    expect(answers(await row())).toBe(true)
-    expect(has()).toBe(await openSecret(bench.store, bench.jobId, passphrase))
-  })
 })
 
 describe('SNMP that the brief wants', () => {
@@ -431,36 +409,6 @@ describe('a unit in which each change takes effect at once, and that must be tol
     })
     device().configure(device().configured)
     expect(bench.lab.air.everOpen).toMatchObject([{ said: 'never' }])
-  })
-
-  it('keeps everything over a power cut at any moment after it was saved', async () => {
-    bench = await openBench(options)
-    bench.startRunner()
-    await bench.order()
-    await expect.poll(async () => (await row())?.steps.save?.kind, { interval: 5 }).toBe('done')
-    const { mac } = device().identity
-    bench.lab.unplug(mac)
-    const kept = device().effective
-    bench.lab.plugIn(mac)
-    await bench.settled()
-    expect(kept).toMatchObject({ country: 'NZ', lights: false, wired: { address: '10.44.8.20' } })
-    expect(kept.networks.map(({ id }) => id)).toEqual(['crew', 'office'])
-    await again()
-    expect(answers(await row())).toBe(true)
-    expect((await row())?.steps.save).toMatchObject({ note: 'was saved already' })
-  })
-
-  it('loses all where power goes before it is saved, and is brought home by the next muster', async () => {
-    bench = await openBench({ ...options, pace: 60 })
-    bench.startRunner()
-    await bench.order()
-    await expect.poll(async () => (await row())?.steps.services?.kind, { interval: 5 }).toBe('done')
-    bench.lab.unplug(device().identity.mac)
-    bench.lab.plugIn(device().identity.mac)
-    await bench.settled()
-    await again()
-    expect(answers(await row())).toBe(true)
-    expect(bench.lab.air.everOpen).toEqual([])
   })
 })
 

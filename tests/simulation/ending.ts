@@ -4,9 +4,9 @@ import { type RollRow, withChanges } from '../../src/core/muster/roll'
 import { allUnits } from '../../src/core/muster/selection'
 import type { Play } from './play'
 import { endOf } from './play'
-import { jobId } from './scene'
+import { jobId, type Scene } from './scene'
 import { judgeReason } from './truths'
-import type { SimulatedUnit } from './unit'
+import { confirmSeconds, type SimulatedUnit } from './unit'
 
 /** Seconds of the wire that a muster takes at the most which meets all of its patience. */
 const musterSeconds = 4 * 3600
@@ -26,6 +26,14 @@ async function musterAll(play: Play, what: string): Promise<boolean> {
   return quiet(play, what)
 }
 
+/** No event is kept twice, and none that was said to be kept is missing. */
+export function eventsAreWhole(scene: Scene): void {
+  const kept = scene.records.jobs.get(jobId)?.events.length ?? 0
+  const [told, heardOf] = [scene.toldEvents.size, scene.keptEvents.size]
+  if (kept > told) scene.violate('events without gaps and doubles', `${kept} are kept of ${told} that were told`)
+  if (kept < heardOf) scene.violate('events without gaps and doubles', `${kept} are kept of ${heardOf} that should be`)
+}
+
 export async function atTheEnd(play: Play): Promise<void> {
   const { scene } = play
   if (scene.violations.length > 0) return
@@ -41,6 +49,9 @@ export async function atTheEnd(play: Play): Promise<void> {
   if (!(isUntouched && allAnswer(play)) && !(await musterAll(play, 'musters all, now that nothing goes wrong'))) return
   // Some reasons are true, and hands can help: they do what the slip says.
   for (let round = 0; round < 3 + scene.units.length && !allAnswer(play); round += 1) {
+    // A move that nobody confirmed is taken back by now: a reason is to be true after that too.
+    if (scene.units.some(({ before }) => before !== undefined))
+      await scene.world.until(() => false, scene.ms(confirmSeconds))
     for (const unit of scene.units) judgeReason(scene, unit, ends(play, unit))
     const [trading] = scene.units.filter((unit) => ends(play, unit) === 'trades-addresses')
     if (trading) elsewhere(play, trading)

@@ -142,6 +142,22 @@ const when: fc.Arbitrary<Fault['when']> = fc.oneof(
   { arbitrary: fc.record({ second: fc.integer({ min: 1, max: 100 }) }), weight: 2 },
 )
 
+/** What somebody changes of a job that was mustered, before it is mustered again. */
+export type JobChange = Extract<Happening, { kind: 'brief' | 'plan' | 'kit' | 'new-password' }>
+
+const jobChange: fc.Arbitrary<JobChange> = fc.oneof(
+  { arbitrary: fc.record({ kind: kind('brief'), what: one('passphrase', 'name', 'network-gone') }), weight: 3 },
+  { arbitrary: fc.record({ kind: kind('plan'), what: one('addresses', 'trade', 'subnet') }), weight: 3 },
+  fc.record({ kind: kind('new-password'), how: one('made-anew', 'other-policy') }),
+  fc.record({ kind: kind('kit'), unit }),
+)
+
+/** A later muster of the same job: what was changed before it, and what goes wrong meanwhile. */
+export interface Later {
+  readonly change: JobChange
+  readonly faults: readonly Fault[]
+}
+
 export const faults: fc.Arbitrary<Fault[]> = fc.array(
   fc.record({
     when,
@@ -149,4 +165,9 @@ export const faults: fc.Arbitrary<Fault[]> = fc.array(
     moment: one('before', 'after'),
   }),
   { maxLength: 4 },
+)
+
+export const later: fc.Arbitrary<Later[]> = fc.oneof(
+  { arbitrary: fc.constant<Later[]>([]), weight: 2 },
+  { arbitrary: fc.array(fc.record({ change: jobChange, faults }), { minLength: 1, maxLength: 1 }), weight: 1 },
 )

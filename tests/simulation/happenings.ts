@@ -3,7 +3,7 @@ import { adminSecretName, secretName } from '../../src/core/brief/brief'
 import { isManaged } from '../../src/core/kit/kit-card'
 import { theseUnits } from '../../src/core/muster/selection'
 import type { UnitPlan } from '../../src/core/plan/plan'
-import type { Fault, Happening } from './faults'
+import type { Happening } from './faults'
 import type { Play } from './play'
 import { jobId, type Scene } from './scene'
 import type { SimulatedJob } from './site'
@@ -155,8 +155,8 @@ const acts: Acts = {
   'delete-job': (play) => play.deleteJob(),
 }
 
-export function happen(play: Play, { what }: Fault): void {
+export function happen(play: Play, what: Happening): void {
   play.scene.world.tell('WORLD', JSON.stringify(what))
-  const act = acts[what.kind as Happening['kind']] as (play: Play, what: Happening) => void
-  act(play, what as Happening)
+  const act = acts[what.kind] as (play: Play, what: Happening) => void
+  act(play, what)
 }

@@ -6,7 +6,8 @@ import { answers, heldStep, type RollRow } from '../../src/core/muster/roll'
 import { allUnits, type Selection } from '../../src/core/muster/selection'
 import { AwakeClock } from '../../src/runner/awake-clock'
 import { Runner } from '../../src/runner/runner'
-import { atTheEnd } from './ending'
+import { atTheEnd, eventsAreWhole } from './ending'
+import type { Happening } from './faults'
 import { happen } from './happenings'
 import { hostOf, recordsOf, sessionsOf } from './ports'
 import { frozenMs, jobId, restartMs, type Scenario, Scene } from './scene'
@@ -38,7 +39,7 @@ export class Play {
   #started = 0
 
   constructor(readonly scene: Scene) {
-    scene.happen = (fault) => happen(this, fault)
+    scene.happen = ({ what }) => happen(this, what as Happening)
   }
 
   startRunner(): void {
@@ -145,7 +146,15 @@ export async function play(scenario: Scenario, story: 'told' | 'untold' = 'untol
   simulated.order(allUnits)
   const isOver = (): boolean => simulated.isQuiet || scene.violations.length > 0
   await scene.world.until(isOver, wildMs)
+  for (const { change, faults } of scenario.later ?? []) {
+    if (simulated.isDeleted || !isOver()) break
+    happen(simulated, change)
+    scene.addFaults(faults)
+    simulated.order(allUnits)
+    await scene.world.until(isOver, wildMs)
+  }
   await atTheEnd(simulated)
+  eventsAreWhole(scene)
   const rows = simulated.row
   const ends = scene.job.units.map(({ id }) => (simulated.isDeleted ? 'job deleted' : endOf(rows(id))))
   return {

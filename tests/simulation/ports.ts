@@ -33,10 +33,14 @@ export function recordsOf(scene: Scene, process: Process): Records {
     musterIsOpen: (id) => scene.call(process, 'roll', () => records.musterIsOpen(id)),
     reportRunner: () => scene.call(process, 'roll', () => records.reportRunner()),
     appendEvents: (id, events, known) =>
-      scene.call(process, 'append', (time) => {
-        scene.appending(events)
-        return records.appendEvents(id, events, time === 'again' ? 'perhaps-there' : known)
-      }),
+      scene
+        .call(process, 'append', (time) => {
+          scene.appending(events)
+          return records.appendEvents(id, events, time === 'again' ? 'perhaps-there' : known)
+        })
+        .then(() => {
+          for (const event of events) scene.keptEvents.add(event)
+        }),
     rollOf: (id) => scene.call(process, 'roll', () => records.rollOf(id)),
     bench: (id) => scene.call(process, 'bench', () => records.bench(id)),
     job: (id) => scene.call(process, 'job', () => records.job(id)),

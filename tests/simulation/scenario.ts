@@ -1,11 +1,11 @@
 /** A scenario from a seed, and the smallest one that still fails. */
 import fc from 'fast-check'
-import { faults } from './faults'
+import { faults, later } from './faults'
 import { play } from './play'
 import type { Scenario } from './scene'
 import { siteTraits } from './traits'
 
-const scenarios: fc.Arbitrary<Scenario> = fc.record({ seed: fc.integer(), site: siteTraits, faults })
+const scenarios: fc.Arbitrary<Scenario> = fc.record({ seed: fc.integer(), site: siteTraits, faults, later })
 
 export function scenarioOf(seed: number): Scenario {
   const [scenario] = fc.sample(scenarios, { seed, numRuns: 1 })

@@ -1,9 +1,10 @@
 /** One simulated bench: units, wire, records and processes, and what happens to them. */
 import type { TimedEvent } from '../../src/store/events'
+import { StoreError } from '../../src/store/faults'
 import type { Order } from '../../src/store/orders'
 import { HostAwayError } from '../../src/wire/host/host'
 import { WireError } from '../../src/wire/wire-error'
-import type { Fault } from './faults'
+import type { Fault, Later } from './faults'
 import { type CallName, isCallFault, portOf } from './faults'
 import type { SimulatedSession } from './ports'
 import { MemoryRecords } from './records'
@@ -28,6 +29,7 @@ export interface Scenario {
   readonly seed: number
   readonly site: SiteTraits
   readonly faults: readonly Fault[]
+  readonly later?: readonly Later[]
 }
 
 const neverAnswered = new Promise<never>(() => undefined)
@@ -71,7 +73,17 @@ export class Scene {
     this.#pending = [...scenario.faults]
     this.units = job.units.map((unit, index) => this.#unit(unit, index, job))
     this.#lease(job)
-    for (const fault of scenario.faults)
+    this.#schedule(scenario.faults)
+  }
+
+  /** More goes wrong, counted from now on. */
+  addFaults(faults: readonly Fault[]): void {
+    this.#pending.push(...faults)
+    this.#schedule(faults)
+  }
+
+  #schedule(faults: readonly Fault[]): void {
+    for (const fault of faults)
       if ('second' in fault.when) this.world.after(this.ms(fault.when.second), () => this.#comes(fault))
   }
 
@@ -137,7 +149,7 @@ export class Scene {
   }
 
   #comes(fault: Fault): void {
-    const index = this.#pending.findIndex((each) => each === fault)
+    const index = this.#pending.indexOf(fault)
     if (index >= 0) this.#pending.splice(index, 1)
     if (isCallFault(fault.what)) this.#pending.push({ ...fault, when: { call: 'any', nth: 1 } })
     else this.#happens(fault)
@@ -183,7 +195,7 @@ export class Scene {
         for (const fault of faults) if (!isCallFault(fault.what) && fault.moment === 'before') this.#happens(fault)
         // What a process had sent before it was killed may still arrive.
         if (process.isDead && world.draw() < 0.5) return
-        const outcome = this.#outcome(port, own, effect)
+        const outcome = this.#outcome(name, port, own, effect)
         if (own || outcome.kind === 'error')
           world.tell(process.name, `${name} ${who} ${own?.kind ?? ''} -> ${wordsOf(outcome)}`)
         else if (world.story && toldCalls.has(name)) world.tell(process.name, `${name} ${who}`)
@@ -194,6 +206,7 @@ export class Scene {
   }
 
   #outcome<T>(
+    name: CallName,
     port: 'records' | 'host' | 'session',
     fault: Fault['what'] | undefined,
     effect: (time: EffectTime) => T,
@@ -202,11 +215,14 @@ export class Scene {
       return { kind: 'error', error: new HostAwayError('the wire helper is away') }
     if (fault?.kind === 'fails' && port !== 'records')
       return { kind: 'error', error: new WireError(this.world.draw() < 0.5 ? 'unreachable' : 'timeout', 'it got lost') }
+    if (fault?.kind === 'fails' && hasOwnPatience.has(name) && this.world.draw() < 0.5) return databaseAway
     try {
       const value = effect(fault?.kind === 'older' ? 'older' : 'first')
-      // A transaction whose answer was lost is carried out again by the store itself.
-      if (port === 'records' && (fault?.kind === 'loses-answer' || fault?.kind === 'fails')) {
+      const isLost = fault?.kind === 'loses-answer' || fault?.kind === 'fails'
+      // A transaction whose answer was lost is carried out again by the store itself, as long as its patience lasts.
+      if (port === 'records' && isLost) {
         if (value instanceof Promise) value.catch(() => undefined)
+        if (hasOwnPatience.has(name) && this.world.draw() < 0.5) return databaseAway
         return { kind: 'value', value: effect('again') }
       }
       if (port === 'session' && fault?.kind === 'loses-answer')
@@ -256,8 +272,13 @@ export class Scene {
     if (!process.isDead) whatIsWritten(this, unit, change)
   }
 
+  /** Events that were ever told, and those of which it was heard that they are kept. */
+  readonly toldEvents = new Set<TimedEvent>()
+  readonly keptEvents = new Set<TimedEvent>()
+
   /** Events are about to be kept. */
   appending(events: readonly TimedEvent[]): void {
+    for (const event of events) this.toldEvents.add(event)
     whatIsTold(this, events)
     if (this.world.story)
       for (const { event } of events)
@@ -305,6 +326,9 @@ export class Scene {
 }
 
 const noFaults: Fault[] = []
+const databaseAway = { kind: 'error', error: new StoreError('away', 'ECONNRESET', 'the database went away') } as const
+/** Records that are asked again by the runner itself where the store has lost its patience. */
+const hasOwnPatience = new Set<CallName>(['append'])
 /** A call as it is, carried out a second time, or answered as before the last change. */
 export type EffectTime = 'first' | 'again' | 'older'
 type Outcome<T> = { readonly kind: 'value'; readonly value: T } | { readonly kind: 'error'; readonly error: unknown }

@@ -29,7 +29,8 @@ const truths: Readonly<Partial<Record<HeldCode, (looked: Looked) => boolean>>> =
   'address-taken': othersAt,
   'address-of-another': othersAt,
   'trades-addresses': othersAt,
-  'not-reserved': isElsewhere,
+  // It stays where DHCP sent it: a move that it takes back later is another reason.
+  'not-reserved': (looked) => isElsewhere(looked) && looked.unit.running.values.unit['management.method'] === 'dhcp',
   'came-back-unchanged': (looked) => asksDhcp(looked) && isElsewhere(looked),
   'did-not-return': (looked) => asksDhcp(looked) && isElsewhere(looked),
   'controller-not-ready': () => true,

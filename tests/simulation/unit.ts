@@ -28,7 +28,7 @@ export interface Visitor {
 }
 
 /** Seconds in which a move must be confirmed. */
-const confirmSeconds = 120
+export const confirmSeconds = 120
 /** Seconds after which a change of address that takes effect at once does so. */
 const moveSeconds = 2
 const radarSeconds = 60

@@ -27,15 +27,18 @@ export function boxedValues(card: KitCard, traits: UnitTraits): Values {
     'radio.width': 20,
     'radio.power': 20,
   })
+  const isOpen = traits.networks === 'open'
   const network = {
-    'network.ssid': 'Setup',
+    'network.ssid': traits.networks === 'preset' ? 'Crew' : 'Setup',
     'network.enabled': true,
     'network.bands': ['2.4'],
-    'network.security': traits.networks === 'secured' ? 'wpa2-personal' : 'open',
+    'network.security': isOpen ? 'open' : 'wpa2-personal',
+    ...(isOpen ? {} : { 'network.passphrase': 'a-passphrase-of-somebody' }),
     'network.hidden': false,
     'network.isolation': false,
     'network.vlan': null,
   }
+  const id = traits.networks === 'preset' ? 'n0' : shipped
   return {
     unit: {
       'unit.name': 'boxed',
@@ -52,7 +55,7 @@ export function boxedValues(card: KitCard, traits: UnitTraits): Values {
       'services.ssh': true,
       'services.syslog': null,
     },
-    networks: traits.networks === 'none' || card.radios.length === 0 ? {} : { [shipped]: network },
+    networks: traits.networks === 'none' || card.radios.length === 0 ? {} : { [id]: network },
     radios: card.radios.length === 0 ? {} : { '2.4': radio(1), '5': radio(36) },
   }
 }

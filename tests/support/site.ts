@@ -1,7 +1,7 @@
 /** Everything that runs in the demo, with a page of Chromium on it, for tests of the real interface. */
 import { rmSync } from 'node:fs'
 import { type Browser, connect, type Page } from 'puppeteer-core'
-import { inject } from 'vitest'
+import { afterAll, beforeAll, inject } from 'vitest'
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
 import { bundleIfStale } from '../../scripts/lib/bundle.mjs'
 // @ts-expect-error the same
@@ -12,6 +12,9 @@ import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
 import { startStack } from '../../scripts/lib/stack.mjs'
 import { passingFolder } from './passing-folder'
 import { patienceMs } from './patience'
+
+/** Of the units of the demo's first job, in the order of their list. */
+export const macs = ['02:4f:52:10:6a:2c', '02:4f:52:10:6a:2d', '02:4f:52:10:6a:2e', '02:4f:32:10:6a:31']
 
 export interface Stack {
   readonly url: string
@@ -27,6 +30,8 @@ export interface Stack {
 
 export interface Site {
   readonly stack: Stack
+  /** Where further pages come from, with the cookies of this one. */
+  readonly browser: PageSource
   readonly page: Page
   /** Folder with the data and logs of everything that runs. */
   readonly folder: string
@@ -80,17 +85,66 @@ export async function letIn(page: Page, { url, key }: Stack): Promise<void> {
   })
 }
 
-/** @param jobs  those of the demo that are loaded; the bench of the first is swept */
-export async function openSite(
-  browser: PageSource,
-  {
-    pace = 60,
-    jobs = ['port-ellery'],
-    folder = passingFolder('air-muster-e2e-'),
-  }: { pace?: number; jobs?: readonly string[]; folder?: string } = {},
-): Promise<Site> {
-  const stack: Stack = await startStack({ folder, pace })
+export interface SiteOptions {
+  /** How many times faster than life its wire runs. */
+  readonly pace?: number
+  /** Those of the demo that are loaded; the bench of the first is swept. */
+  readonly jobs?: readonly string[]
+  /** Where its data lies; a new folder where none is named. */
+  readonly folder?: string
+}
+
+/** A stack, and the folder with the data and logs of everything that runs in it. */
+interface Standing {
+  readonly stack: Stack
+  readonly folder: string
+  stop(): Promise<void>
+}
+
+async function standUp({ pace = 60, jobs = ['port-ellery'], folder }: SiteOptions): Promise<Standing> {
+  await bundleIfStale()
+  buildSiteIfStale()
+  const there = folder ?? passingFolder('air-muster-e2e-')
+  const stack: Stack = await startStack({ folder: there, pace, wantedPort: 0 })
   if (jobs.length > 0) await loadDemoJob(stack.env, jobs)
+  return {
+    stack,
+    folder: there,
+    stop: async () => {
+      await stack.stop()
+      rmSync(there, { recursive: true, force: true })
+    },
+  }
+}
+
+/** A stack for several walks, one after the other: each has a browser with cookies and storage of its own. */
+export function sharedSite(options: SiteOptions): () => Promise<Site> {
+  let standing: Standing
+  beforeAll(async () => {
+    standing = await standUp(options)
+  })
+  afterAll(() => standing.stop())
+  return async () => {
+    const browser = await openBrowser()
+    const site = await siteOn(browser, standing)
+    return { ...site, browser, close: () => browser.close() }
+  }
+}
+
+/** A stack of its own. */
+export async function openSite(browser: PageSource, options: SiteOptions = {}): Promise<Site> {
+  const standing = await standUp(options)
+  const site = await siteOn(browser, standing)
+  return {
+    ...site,
+    close: async () => {
+      await site.close()
+      await standing.stop()
+    },
+  }
+}
+
+async function siteOn(browser: PageSource, { stack, folder }: Standing): Promise<Site> {
   const page = await browser.newPage()
   await letIn(page, stack)
   const complaints: string[] = []
@@ -101,6 +155,7 @@ export async function openSite(
   )
   return {
     stack,
+    browser,
     page,
     folder,
     complaints,
@@ -129,10 +184,6 @@ export async function openSite(
         headers: { 'x-lab-token': stack.lab.token },
         body: JSON.stringify(move),
       }),
-    close: async () => {
-      await page.close()
-      await stack.stop()
-      rmSync(folder, { recursive: true, force: true })
-    },
+    close: () => page.close(),
   }
 }

@@ -1,9 +1,10 @@
 /** A muster over a real wire whose runner is killed: hosts with Debian's sshd at one address, over gateway lanes. */
 import { readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { afterEach, beforeEach, expect, it } from 'vitest'
+import { afterEach, beforeEach, expect } from 'vitest'
 import { type HostBench, hostBench, hostJob } from '../support/hosts'
 import { type Installation, startInstallation } from '../support/installation'
+import { longIt, shortIt } from '../support/long'
 import { passingFolder } from '../support/passing-folder'
 
 const count = 3
@@ -47,7 +48,7 @@ const killedAt = (step: string) =>
   )
 
 // Virtual machines go through more of them, with the helper.
-it('goes on where it was, once its runner was killed as a unit came to its address', async () => {
+longIt('goes on where it was, once its runner was killed as a unit came to its address', async () => {
   const killed = killedAt('address')
   let ran = await installation.muster('run', 'port-ellery', '--wait')
   expect(await killed).toBe('killed')
@@ -59,12 +60,15 @@ it('goes on where it was, once its runner was killed as a unit came to its addre
   expect(hosts.wire.standing()).toBe(standing)
 })
 
-it('signs in with the job’s SSH key where somebody set a unit up before, and proves the job’s password there', async () => {
-  const file = hosts.setUpByKey(1)
-  expect((await installation.muster('key', 'port-ellery', `${file}.pub`)).text).toContain('the public half of a key')
-  expect((await installation.muster('key', 'port-ellery', file)).text).toContain('The key is sealed.')
-  const { text, status } = await installation.muster('run', 'port-ellery', '--wait')
-  expect(status, text).toBe(0)
-  expect((await roll()).map(({ answers }) => answers)).toEqual([true, true, true])
-  expect((await installation.muster('key', 'port-ellery', '--remove')).text.trim()).toBe('The key is gone.')
-})
+shortIt(
+  'signs in with the job’s SSH key where somebody set a unit up before, and proves the job’s password there',
+  async () => {
+    const file = hosts.setUpByKey(1)
+    expect((await installation.muster('key', 'port-ellery', `${file}.pub`)).text).toContain('the public half of a key')
+    expect((await installation.muster('key', 'port-ellery', file)).text).toContain('The key is sealed.')
+    const { text, status } = await installation.muster('run', 'port-ellery', '--wait')
+    expect(status, text).toBe(0)
+    expect((await roll()).map(({ answers }) => answers)).toEqual([true, true, true])
+    expect((await installation.muster('key', 'port-ellery', '--remove')).text.trim()).toBe('The key is gone.')
+  },
+)

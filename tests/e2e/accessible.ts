@@ -2,19 +2,7 @@
 import { source } from 'axe-core'
 import type { Page } from 'puppeteer-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { openBrowser, openSite, type PageSource, type Site } from '../support/site'
-
-let browser: PageSource
-let site: Site
-
-beforeAll(async () => {
-  browser = await openBrowser()
-  site = await openSite(browser, { pace: 60, jobs: ['port-ellery', 'port-ellery-whole'] })
-})
-afterAll(async () => {
-  await site.close()
-  await browser.close()
-})
+import type { Site } from '../support/site'
 
 const views = [
   '/',
@@ -54,20 +42,29 @@ const beyond = (page: Page): Promise<number[]> =>
     document.documentElement.scrollHeight - window.innerHeight,
   ])
 
-// On the same page: all rules on a desk in light, and on a phone in dark; what the scheme alone changes is colour.
-it.each(views)('%s breaks no rule of accessibility, and ends at its frame', async (view) => {
-  const { page } = site
-  const scheme = (value: 'light' | 'dark') => page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value }])
-  await page.setViewport({ width: 1280, height: 800 })
-  await scheme('light')
-  await page.goto(`${site.stack.url}${view}`)
-  await page.waitForSelector('main')
-  await page.evaluate(source)
-  expect(await faultsOf(page), 'light, on a desk').toEqual([])
-  expect(Math.max(...(await beyond(page))), 'px beyond the frame, on a desk').toBeLessThanOrEqual(0)
-  await scheme('dark')
-  expect(await faultsOf(page, ['color-contrast']), 'dark, on a desk').toEqual([])
-  await page.setViewport({ width: 390, height: 844 })
-  expect(await faultsOf(page), 'dark, on a phone').toEqual([])
-  expect((await beyond(page))[0], 'px wider than a phone').toBeLessThanOrEqual(0)
-})
+/** @param open  a page on a site with both jobs of the demo */
+export function accessibleWalk(open: () => Promise<Site>): void {
+  let site: Site
+  beforeAll(async () => {
+    site = await open()
+  })
+  afterAll(() => site.close())
+
+  // On the same page: all rules on a desk in light, and on a phone in dark; what the scheme alone changes is colour.
+  it.each(views)('%s breaks no rule of accessibility, and ends at its frame', async (view) => {
+    const { page } = site
+    const scheme = (value: 'light' | 'dark') => page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value }])
+    await page.setViewport({ width: 1280, height: 800 })
+    await scheme('light')
+    await page.goto(`${site.stack.url}${view}`)
+    await page.waitForSelector('main')
+    await page.evaluate(source)
+    expect(await faultsOf(page), 'light, on a desk').toEqual([])
+    expect(Math.max(...(await beyond(page))), 'px beyond the frame, on a desk').toBeLessThanOrEqual(0)
+    await scheme('dark')
+    expect(await faultsOf(page, ['color-contrast']), 'dark, on a desk').toEqual([])
+    await page.setViewport({ width: 390, height: 844 })
+    expect(await faultsOf(page), 'dark, on a phone').toEqual([])
+    expect((await beyond(page))[0], 'px wider than a phone').toBeLessThanOrEqual(0)
+  })
+}

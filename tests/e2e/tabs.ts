@@ -1,0 +1,86 @@
+/** Many tabs of one browser on one stream, and a page that loses the server. */
+import type { Page } from 'puppeteer-core'
+import { afterAll, beforeAll, describe, expect } from 'vitest'
+// @ts-expect-error the scripts are plain JavaScript
+import { killDuringMuster } from '../../scripts/lib/chaos.mjs'
+import { openStore } from '../../src/store/open'
+import { shortIt as it, longIt } from '../support/long'
+import { patienceMs } from '../support/patience'
+import { macs, type Site } from '../support/site'
+
+/** @param open  a page on a site with both jobs of the demo */
+export function tabsWalk(open: () => Promise<Site>): void {
+  let site: Site
+  beforeAll(async () => {
+    site = await open()
+    await site.page.setViewport({ width: 1280, height: 800 })
+  })
+  afterAll(() => site.close())
+
+  const answering = (page: Page) => page.$eval('h1', (title) => title.textContent)
+  const openTab = async (job: string): Promise<Page> => {
+    const page = await site.browser.newPage()
+    await page.goto(`${site.stack.url}/jobs/${job}/muster`, { waitUntil: 'load' })
+    return page
+  }
+
+  describe('ten tabs of one browser', () => {
+    it('all load, and all hear of a muster; the one that reads for the others may be closed in the middle', async () => {
+      const first = await openTab('port-ellery')
+      const others: Page[] = []
+      for (let tab = 0; tab < 9; tab += 1)
+        others.push(await openTab(tab % 3 === 2 ? 'port-ellery-whole' : 'port-ellery'))
+      const here = others.filter((_, tab) => tab % 3 !== 2)
+      await here[0]?.bringToFront()
+      for (const mac of macs) await site.hand({ do: 'press-reset', mac, seconds: 12 })
+      const begins = '//button[contains(., "Muster all") or contains(., "Call the roll again")][not(@disabled)]'
+      await here[0]?.locator(`::-p-xpath(${begins})`).setTimeout(patienceMs).click()
+      await here[1]?.waitForFunction(() => document.body.innerText.includes('Pause after this step'), { polling: 200 })
+      await first.close()
+      for (const page of here) {
+        await page.bringToFront()
+        await page.waitForFunction(() => /4 of 4 answer[\s\S]*Call the roll again/.test(document.body.innerText), {
+          polling: 200,
+        })
+      }
+      for (const [tab, page] of others.entries())
+        expect(await answering(page)).toBe(tab % 3 === 2 ? '0 of 33 answer' : '4 of 4 answer')
+      const streams = await Promise.all(
+        others.map((page) =>
+          page.evaluate(
+            () => performance.getEntriesByType('resource').filter(({ name }) => name.includes('/api/events')).length,
+          ),
+        ),
+      )
+      // Whoever never read the stream has never opened one.
+      expect(streams.filter((count) => count === 0).length).toBeGreaterThanOrEqual(6)
+      await Promise.all(others.map((page) => page.close()))
+    })
+  })
+
+  describe('a part that is killed in the middle of a muster', () => {
+    const comesBack = async (part: 'pages' | 'database' | 'lab' | 'runner') => {
+      await site.page.bringToFront()
+      await site.go('muster')
+      const moment = () => site.page.waitForSelector('td[data-step="networks"] [data-kind="done"]')
+      await killDuringMuster({ stack: site.stack, page: site.page, part, moment })
+    }
+    const title = 'comes back by itself, is said on the page, and all units answer: %s'
+    it.each(['pages', 'database'] as const)(title, comesBack)
+    longIt.each(['lab', 'runner'] as const)(title, comesBack)
+  })
+
+  it('a page that could not be shown tries again by itself', async () => {
+    const { AIR_MUSTER_DB: url = '', AIR_MUSTER_VAULT_FILE: vaultKeyFile = '' } = site.stack.env
+    const store = openStore({ url, vaultKeyFile })
+    try {
+      await store.db.execute('rename table plannings to plannings_away')
+      await site.go('kit')
+      await site.sees('This page could not be shown.')
+      await store.db.execute('rename table plannings_away to plannings')
+      await site.page.waitForSelector('[data-row]')
+    } finally {
+      await store.close()
+    }
+  })
+}
