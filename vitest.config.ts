@@ -8,6 +8,7 @@ const isLong = process.env.AIR_MUSTER_TESTS === 'long'
 const long = [
   'src/**/hostile.test.ts',
   'tests/real/access-points.test.ts',
+  'tests/real/tagged-vlan.test.ts',
   ...['controller', 'crash', 'families', 'firmware', 'full-disk', 'managed', 'pages', 'prompt', 'settings'].map(
     (name) => `tests/run/${name}.test.ts`,
   ),
@@ -18,20 +19,11 @@ const long = [
   'tests/wire/hosts.test.ts',
 ]
 
-/** Those that take longest, by the seconds that they took. */
+/** Those that take longest, by the processor time that they took. */
 const longest = [
-  ...[
-    'run/settings',
-    'run/demo',
-    'e2e/decide',
-    'cli/jobs',
-    'wire/hosts',
-    'run/managed',
-    'e2e/options',
-    'e2e/strangers',
-  ],
-  ...['wire/helper', 'e2e/tabs', 'real/tagged-vlan', 'e2e/accessible', 'e2e/frame', 'run/muster', 'run/runner'],
-  ...['run/faults', 'run/pages', 'e2e/browser', 'run/again', 'wire/laptop', 'store/jobs', 'e2e/joins', 'run/full-disk'],
+  ...['e2e/decide', 'run/settings', 'run/demo', 'e2e/bench-site', 'e2e/desk-site', 'e2e/strangers', 'wire/hosts'],
+  ...['run/managed', 'run/muster', 'wire/helper', 'run/again', 'run/pages', 'run/faults', 'run/runner', 'e2e/joins'],
+  ...['wire/laptop', 'cli/jobs', 'store/jobs', 'run/full-disk', 'run/radar', 'wire/pages', 'run/crash'],
 ].map((name) => `tests/${name}.test.ts`)
 
 /** The longest first, so that none of them is left to run alone at the end. */
@@ -54,7 +46,7 @@ export default defineConfig({
     testTimeout: 2 * patienceMs,
     hookTimeout: patienceMs,
     expect: { poll: { timeout: patienceMs, interval: 50 } },
-    maxWorkers: 6,
+    maxWorkers: 5,
     sequence: { sequencer: LongestFirst },
     isolate: false,
     env: { AIR_MUSTER_ROOT: import.meta.dirname },

@@ -6,7 +6,7 @@ import { benchWalk } from './browser'
 import { frameWalk } from './frame'
 import { tabsWalk } from './tabs'
 
-const open = sharedSite({ jobs: ['port-ellery', 'port-ellery-whole'] })
+const open = sharedSite({ jobs: ['port-ellery'] })
 describe.skipIf(isLong)('what surrounds the stages', () => frameWalk(open))
 describe.skipIf(isLong)('from the bench to the handover', () => benchWalk(open))
 describe('while a muster is watched', () => tabsWalk(open))

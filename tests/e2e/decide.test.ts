@@ -634,26 +634,26 @@ describe("a job of one's own", () => {
     await page.waitForFunction(() => !document.body.innerText.includes('To be deleted'))
   })
 
-  it('scrolls and edits five hundred rows without drawing them all', async () => {
+  it('scrolls and edits two hundred rows without drawing them all', async () => {
     await open('/jobs/thornby-mill-2/kit')
     await sees('units on the list')
     await press('Import a list')
     const rows = Array.from(
-      { length: 500 },
+      { length: 200 },
       (_, index) =>
         `bin-${String(index).padStart(3, '0')},02:4f:52:99:${(index >> 8).toString(16).padStart(2, '0')}:${(index & 255).toString(16).padStart(2, '0')},Ostrel O-40`,
     )
     await file('input[type="file"][accept*="csv"]', 'many.csv', `name,mac,model\n${rows.join('\n')}\n`)
-    await sees('500 to add')
-    await press('Take 500 lines')
-    await sees('507 units on the list')
+    await sees('200 to add')
+    await press('Take 200 lines')
+    await sees('207 units on the list')
     expect(await page.$$eval('[role="row"]', (all) => all.length)).toBeLessThan(60)
     await page.keyboard.press('Escape')
     const drawn = await page.evaluate(async () => {
       const body = document.querySelector('[role="grid"] > div:last-child')
       if (!body) throw new Error('no sheet')
       let most = 0
-      for (let step = 1; step <= 40; step += 1) {
+      for (let step = 1; step <= 16; step += 1) {
         body.scrollTop = step * 380
         await new Promise((resolve) => requestAnimationFrame(resolve))
         most = Math.max(most, document.querySelectorAll('[role="row"]').length)
@@ -662,12 +662,12 @@ describe("a job of one's own", () => {
     })
     // How long a step takes is in the benchmarks; here, that it never draws everything.
     expect(drawn).toBeLessThan(60)
-    await page.waitForSelector('[data-row="bin-470"]')
-    await page.locator('[data-row="bin-470"] [data-column="place"]').click()
+    await page.waitForSelector('[data-row="bin-170"]')
+    await page.locator('[data-row="bin-170"] [data-column="place"]').click()
     await page.keyboard.type('top')
     await page.keyboard.press('Enter')
     await page.waitForFunction(
-      () => document.querySelector('[data-row="bin-470"] [data-column="place"]')?.textContent === 'top',
+      () => document.querySelector('[data-row="bin-170"] [data-column="place"]')?.textContent === 'top',
     )
     await page.waitForFunction(() => document.querySelector('[role="status"]')?.textContent === 'Saved')
   })

@@ -45,7 +45,7 @@ beforeAll(async () => {
   unit = await startNetconfd(await freePort(), login.password)
   await raw(`<edit-config><target><candidate/></target><config>${boxed}</config></edit-config>`)
   await raw('<commit/>')
-}, 300_000)
+})
 afterAll(async () => {
   session?.close()
   await unit.close()

@@ -40,7 +40,7 @@ beforeAll(async () => {
   })
   session.stdout.on('data', (data: Buffer) => (heard += data.toString()))
   session.on('error', () => {})
-}, 20_000)
+})
 
 afterAll(async () => {
   const gone = new Promise((resolve) => server.once('exit', resolve))

@@ -92,7 +92,7 @@ beforeAll(async () => {
   port = await freePort()
   server = spawn('unshare', ['-m', 'sh', '-c', started()], { stdio: 'ignore' })
   await vi.waitFor(async () => void (await lane.connect(port)).destroy(), patience)
-}, 60_000)
+})
 
 afterAll(async () => {
   await endBrowser()

@@ -49,7 +49,7 @@ beforeAll(async () => {
     async () => expect(await Promise.all(Object.values(ports).map(takes))).toEqual([true, true]),
     patience,
   )
-}, 300_000)
+})
 
 afterAll(() => {
   for (const { pid } of children) if (pid !== undefined) process.kill(-pid)

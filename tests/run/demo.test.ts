@@ -75,7 +75,7 @@ it('serves its pages and the command line, outlives its parts and its own end, a
   const { pids, address } = note()
   expect(pids).toHaveLength(4)
   expect(first.words()).toContain(`Air Muster is ready: ${address}`)
-  expect(await opened(address)).toContain('Port Ellery ferry terminal')
+  await expect.poll(() => opened(address)).toContain('Port Ellery ferry terminal')
   const rolled = spawnSync(process.execPath, [join(root, 'bin/muster.mjs'), 'roll', 'port-ellery', '--json'], {
     encoding: 'utf8',
     env: environment(),
@@ -115,7 +115,7 @@ it('serves its pages and the command line, outlives its parts and its own end, a
   expect([...pids, ...again].filter(lives)).toEqual([])
   const last = note()
   expect(last.address).not.toContain(':47830/')
-  expect(await opened(last.address)).toContain('Port Ellery ferry terminal')
+  await expect.poll(() => opened(last.address)).toContain('Port Ellery ferry terminal')
 
   // As a terminal and npm do: the same signal twice.
   third.child.kill('SIGINT')

@@ -5,6 +5,7 @@ import { afterEach, expect } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
 import { heldWords } from '../../src/core/muster/held'
 import { answers } from '../../src/core/muster/roll'
+import { tarnhelmT2 } from '../../src/lab/device/sheet'
 import { keepFile } from '../../src/store/files'
 import { type Bench, openBench } from '../support/bench'
 import { shortIt as it, longIt } from '../support/long'
@@ -57,12 +58,15 @@ const withImages =
     job.brief = { ...job.brief, aftercare: { ...job.brief.aftercare, images } }
   }
 
+/** Long enough to be seen on a busy machine: its controller is asked now and then what it does. */
+const variants = new Map([['Tarnhelm T2', { ...tarnhelmT2, timing: { ...tarnhelmT2.timing, image: 600 } }]])
+
 async function open(
   change: (job: JobDocument) => void,
   kept: readonly Buffer[] = [c1, o40],
   pace = 200,
 ): Promise<void> {
-  bench = await openBench({ change, pace, lab: { dhcp } })
+  bench = await openBench({ change, pace, lab: { dhcp, variants } })
   for (const bytes of kept) await keepFile(bench.store, Readable.from([bytes]), bytes.length, new Date())
   bench.startRunner()
   await bench.order()

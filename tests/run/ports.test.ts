@@ -1,5 +1,5 @@
 /** Ports that somebody else takes between the look and the start. */
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -13,8 +13,12 @@ import { onFreePort } from '../../scripts/lib/free-port.mjs'
 // @ts-expect-error the same
 import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
 // @ts-expect-error the same
-import { startStack } from '../../scripts/lib/stack.mjs'
-import type { Stack } from '../support/site'
+import { startPages } from '../../scripts/lib/stack.mjs'
+
+interface Pages {
+  readonly url: string
+  readonly child: { stop(): Promise<unknown> }
+}
 
 let folder: string
 const ends: (() => unknown)[] = []
@@ -74,13 +78,18 @@ it('lets two installations start at once for the same port, each with its own pa
   buildSiteIfStale()
   const { port } = (await serve(0)).address() as { port: number }
   await ends.pop()?.()
-  const stacks: Stack[] = await Promise.all(
-    ['a', 'b'].map((name) => startStack({ folder: join(folder, name), pace: 60, wantedPort: port })),
-  )
-  for (const stack of stacks) ends.unshift(() => stack.stop())
+  // The database of neither is there: that is not what they wait for.
+  const env = {
+    AIR_MUSTER_DB: 'mariadb://air_muster:x@127.0.0.1:1/air_muster',
+    AIR_MUSTER_VAULT_FILE: join(folder, 'vault.key'),
+    NODE_ENV: 'production',
+  }
+  mkdirSync(join(folder, 'logs'), { recursive: true })
+  const pages: Pages[] = await Promise.all([1, 2].map(() => startPages({ folder, env, wantedPort: port })))
+  for (const { child } of pages) ends.unshift(() => child.stop())
   const words = await Promise.all(
-    stacks.map(async ({ url }) => ((await (await fetch(`${url}/api/health`)).json()) as { started: string }).started),
+    pages.map(async ({ url }) => ((await (await fetch(`${url}/api/health`)).json()) as { started: string }).started),
   )
   expect(new Set(words).size).toBe(2)
-  expect(new Set(stacks.map(({ url }) => url)).size).toBe(2)
+  expect(new Set(pages.map(({ url }) => url)).size).toBe(2)
 })

@@ -21,7 +21,7 @@ beforeEach(async () => {
   const file = join(folder, 'job.yaml')
   writeFileSync(file, hostJob(readFileSync('data/demo/port-ellery.yaml', 'utf8'), count))
   await installation.muster('load', file)
-}, 300_000)
+})
 afterEach(async () => {
   await installation?.stop()
   hosts?.close()
