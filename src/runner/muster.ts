@@ -104,25 +104,28 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       }
       controller = found
     }
-    return driveSafely(input, {
-      controller,
-      unit,
-      card,
-      plan,
-      compiled: compilation.compiled,
-      asked,
-      expected: expected.get(unit.id) ?? [],
-      before: job.roll.rows.get(unit.id),
-      seenAt: job.roll.sightings.find((sighting) => sighting.mac === unit.mac)?.address,
-      movers,
-      names,
-      sshKey: secrets.get(secretName.sshKey),
-      formerPasswords: mayStillHave(brief.admin, unit, { secrets, times, former }),
-      subnets: [brief.management.cidr],
-      image: imageFor(brief.aftercare, unit.model),
-      powerTurn: card.power.poe === 'mains' ? atOnce : turns,
-      pace,
-    })
+    return driveSafely(
+      { ...input, mayAct },
+      {
+        controller,
+        unit,
+        card,
+        plan,
+        compiled: compilation.compiled,
+        asked,
+        expected: expected.get(unit.id) ?? [],
+        before: job.roll.rows.get(unit.id),
+        seenAt: job.roll.sightings.find((sighting) => sighting.mac === unit.mac)?.address,
+        movers,
+        names,
+        sshKey: secrets.get(secretName.sshKey),
+        formerPasswords: mayStillHave(brief.admin, unit, { secrets, times, former }),
+        subnets: [brief.management.cidr],
+        image: imageFor(brief.aftercare, unit.model),
+        powerTurn: card.power.poe === 'mains' ? atOnce : turns,
+        pace,
+      },
+    )
   }
   /** Controllers come before the units that they manage: each is waited for, where it is on its way. */
   const readyController = async (unit: Unit, card: ManagedCard): Promise<ControllerLink | Held | 'stopped'> => {

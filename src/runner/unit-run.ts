@@ -42,7 +42,7 @@ export interface UnitRunInput extends TargetInput {
   /** Names of all units of the kit list, by MAC. */
   readonly names: ReadonlyMap<string, string>
   readonly signal: AbortSignal
-  /** Waits while nobody may act for this muster. */
+  /** Waits while nobody may act for this muster. @throws CalledOff */
   readonly mayAct: () => Promise<void>
   readonly clock: AwakeClock
   /** Of a unit that is set through a controller. */
@@ -84,10 +84,7 @@ export class UnitRun {
           `certificate pinned ${fingerprint.slice(0, 5).toLowerCase()}…${fingerprint.slice(-2).toLowerCase()}`,
         ),
     )
-    this.mayAct = async () => {
-      await input.mayAct()
-      this.waits.stopIfCalledOff()
-    }
+    this.mayAct = input.mayAct
     this.access = new Access(this.target, host, sessions, pin, this.mayAct)
     this.host = host
     this.records = records

@@ -5,7 +5,7 @@ import { isManaged } from '../../src/core/kit/kit-card'
 import type { TimedEvent } from '../../src/store/events'
 import { jobId, type Scene } from './scene'
 import type { SimulatedUnit } from './unit'
-import { shipped } from './values'
+import { factoryPassword, shipped } from './values'
 import type { Process } from './world'
 
 export type Change =
@@ -19,6 +19,20 @@ export function whoWrites(scene: Scene, process: Process, unit: SimulatedUnit): 
   const kept = scene.records.orders.find(({ id }) => id === order?.id)
   if (kept?.owner !== undefined && kept.owner !== process.name)
     scene.violate('one writer a unit', `${process.name} changes ${unit.unit.name}, and ${kept.owner} has the order`)
+}
+
+/** Rules that hold at every moment of a unit's life. */
+export function whatUnitIs(scene: Scene, unit: SimulatedUnit): void {
+  const kept = scene.records.jobs.get(jobId)
+  if (!kept || scene.outOfHand.has(unit.mac)) return
+  const open = unit.openOnAir().filter((id) => !id.startsWith(shipped))
+  for (const id of open)
+    if (scene.scenario.site.networks[Number(id.slice(1))] !== 'open')
+      scene.violate('no open network on air', `${unit.unit.name} has ${id} on air without security`)
+  // A way in is known at every moment.
+  const passwords = new Set([factoryPassword, ...kept.secrets.values(), ...kept.former.map(({ clear }) => clear)])
+  for (const { password } of [unit.running, unit.startup])
+    if (!passwords.has(password)) scene.violate('never stranded', `${unit.unit.name} has a password that nobody knows`)
 }
 
 /** A change reaches a unit. */

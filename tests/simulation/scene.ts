@@ -1,18 +1,15 @@
 /** One simulated bench: units, wire, records and processes, and what happens to them. */
 import type { TimedEvent } from '../../src/store/events'
-import { StoreError } from '../../src/store/faults'
 import type { Order } from '../../src/store/orders'
-import { HostAwayError } from '../../src/wire/host/host'
-import { WireError } from '../../src/wire/wire-error'
 import type { Fault, Later } from './faults'
 import { type CallName, isCallFault, portOf } from './faults'
+import { type EffectTime, type Outcome, outcomeOf } from './outcome'
 import type { SimulatedSession } from './ports'
 import { MemoryRecords } from './records'
-import { type Change, whatIsTold, whatIsWritten, whoWrites } from './rules'
+import { type Change, whatIsTold, whatIsWritten, whatUnitIs, whoWrites } from './rules'
 import { imageBytes, imageHash, jobOf, rulesOfCountry, type SimulatedJob } from './site'
 import type { SiteTraits } from './traits'
 import { SimulatedUnit, type Surroundings } from './unit'
-import { shipped } from './values'
 import { Violation } from './violation'
 import { type Process, World } from './world'
 
@@ -195,7 +192,7 @@ export class Scene {
         for (const fault of faults) if (!isCallFault(fault.what) && fault.moment === 'before') this.#happens(fault)
         // What a process had sent before it was killed may still arrive.
         if (process.isDead && world.draw() < 0.5) return
-        const outcome = this.#outcome(name, port, own, effect)
+        const outcome = outcomeOf(this, name, own, effect)
         if (own || outcome.kind === 'error')
           world.tell(process.name, `${name} ${who} ${own?.kind ?? ''} -> ${wordsOf(outcome)}`)
         else if (world.story && toldCalls.has(name)) world.tell(process.name, `${name} ${who}`)
@@ -203,36 +200,6 @@ export class Scene {
         process.deliver(() => (outcome.kind === 'error' ? reject(outcome.error) : resolve(outcome.value as Awaited<T>)))
       })
     })
-  }
-
-  #outcome<T>(
-    name: CallName,
-    port: 'records' | 'host' | 'session',
-    fault: Fault['what'] | undefined,
-    effect: (time: EffectTime) => T,
-  ): Outcome<T> {
-    if (port !== 'records' && this.wireAwayUntil > this.world.now)
-      return { kind: 'error', error: new HostAwayError('the wire helper is away') }
-    if (fault?.kind === 'fails' && port !== 'records')
-      return { kind: 'error', error: new WireError(this.world.draw() < 0.5 ? 'unreachable' : 'timeout', 'it got lost') }
-    if (fault?.kind === 'fails' && hasOwnPatience.has(name) && this.world.draw() < 0.5) return databaseAway
-    try {
-      const value = effect(fault?.kind === 'older' ? 'older' : 'first')
-      const isLost = fault?.kind === 'loses-answer' || fault?.kind === 'fails'
-      // A transaction whose answer was lost is carried out again by the store itself, as long as its patience lasts.
-      if (port === 'records' && isLost) {
-        if (value instanceof Promise) value.catch(() => undefined)
-        if (hasOwnPatience.has(name) && this.world.draw() < 0.5) return databaseAway
-        return { kind: 'value', value: effect('again') }
-      }
-      if (port === 'session' && fault?.kind === 'loses-answer')
-        return { kind: 'error', error: new WireError('timeout', 'the answer got lost') }
-      if (port === 'session' && fault?.kind === 'garbled')
-        return { kind: 'error', error: new WireError('garbled', 'this is no answer') }
-      return { kind: 'value', value }
-    } catch (error) {
-      return { kind: 'error', error }
-    }
   }
 
   /** Who answers at an address now: MACs. */
@@ -288,16 +255,9 @@ export class Scene {
         else if (event.kind === 'muster') this.world.tell('muster', `${event.phase} ${event.units.join(' ')}`)
   }
 
-  /** Rules that hold at every moment of a unit's life. */
   #changed(unit: SimulatedUnit): void {
     this.#joins(unit)
-    const kept = this.records.jobs.get(jobId)
-    if (!kept) return
-    const open = unit.openOnAir().filter((id) => !id.startsWith(shipped))
-    for (const id of open)
-      if (this.scenario.site.networks[Number(id.slice(1))] !== 'open' && !this.outOfHand.has(unit.mac))
-        this.violate('no open network on air', `${unit.unit.name} has ${id} on air without security`)
-    this.#wayIn(unit)
+    whatUnitIs(this, unit)
   }
 
   /** Access points that a controller manages come to it a moment after both are there. */
@@ -314,24 +274,9 @@ export class Scene {
       }
     })
   }
-
-  /** A way in is known at every moment: where the unit is, and what opens it. */
-  #wayIn(unit: SimulatedUnit): void {
-    const kept = this.records.jobs.get(jobId)
-    if (!kept || this.outOfHand.has(unit.mac)) return
-    const passwords = new Set(['boxed', ...kept.secrets.values(), ...kept.former.map(({ clear }) => clear)])
-    for (const { password } of [unit.running, unit.startup])
-      if (!passwords.has(password)) this.violate('never stranded', `${unit.unit.name} has a password that nobody knows`)
-  }
 }
 
 const noFaults: Fault[] = []
-const databaseAway = { kind: 'error', error: new StoreError('away', 'ECONNRESET', 'the database went away') } as const
-/** Records that are asked again by the runner itself where the store has lost its patience. */
-const hasOwnPatience = new Set<CallName>(['append'])
-/** A call as it is, carried out a second time, or answered as before the last change. */
-export type EffectTime = 'first' | 'again' | 'older'
-type Outcome<T> = { readonly kind: 'value'; readonly value: T } | { readonly kind: 'error'; readonly error: unknown }
 const wordsOf = (outcome: Outcome<unknown>): string =>
   outcome.kind === 'error' ? String((outcome.error as Error).message ?? outcome.error) : 'done'
 /** Calls that are told, even where nothing goes wrong with them. */

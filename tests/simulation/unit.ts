@@ -7,6 +7,7 @@ import type { ObservedConfig, UnitConfig } from '../../src/core/config/unit-conf
 import type { KitCard } from '../../src/core/kit/kit-card'
 import type { Unit } from '../../src/core/kit/unit'
 import type { RadioOnAir } from '../../src/wire/dialect/dialect'
+import { SimulatedRadios } from './radios'
 import { firmwareVersions, lingerSeconds, timing } from './site'
 import type { UnitTraits } from './traits'
 import { boxedValues, changed, factoryPassword, movesBetween, shown, type Values, withRadiosReset } from './values'
@@ -31,9 +32,6 @@ export interface Visitor {
 export const confirmSeconds = 120
 /** Seconds after which a change of address that takes effect at once does so. */
 const moveSeconds = 2
-const radarSeconds = 60
-const firstRadarChannel = 52
-const lastRadarChannel = 144
 
 export interface Surroundings {
   /** ms of the world for so many of the wire's seconds. */
@@ -62,8 +60,7 @@ export class SimulatedUnit {
   readonly visitors = new Set<Visitor>()
   /** What it was before its last change, for answers that are late. */
   previous: Values
-  /** Since when each radio listens for radar, by band. */
-  readonly #listening = new Map<string, number>()
+  readonly #radios: SimulatedRadios
   /** Somebody has put another box in its place. */
   isAway = false
   #moves = 0
@@ -77,6 +74,7 @@ export class SimulatedUnit {
     readonly world: World,
     readonly around: Surroundings,
   ) {
+    this.#radios = new SimulatedRadios(world, around, traits)
     this.certificate = `${unit.mac.slice(-2)}:01`
     this.firmware = traits.firmware === 'older' ? firmwareVersions.older : firmwareVersions.wanted
     this.running = this.boxed()
@@ -121,7 +119,7 @@ export class SimulatedUnit {
     this.address = undefined
     for (const visitor of this.visitors) if (!visitor.left) this.visitors.delete(visitor)
     this.visitors.clear()
-    this.#listening.clear()
+    this.#radios.off()
     this.around.changed(this)
   }
 
@@ -155,15 +153,7 @@ export class SimulatedUnit {
       unit['management.method'] === 'static'
         ? String(unit['management.address'])
         : (lease ?? this.card.factory.address ?? undefined)
-    for (const band of Object.keys(this.running.values.radios)) this.#listen(band)
-  }
-
-  /** A radio that is switched on, or comes to a channel of radars, listens first. */
-  #listen(band: string): void {
-    const { 'radio.enabled': enabled, 'radio.channel': channel } = this.running.values.radios[band] ?? {}
-    const isRadar = typeof channel === 'number' && channel >= firstRadarChannel && channel <= lastRadarChannel
-    if (enabled === true && band === '5' && isRadar) this.#listening.set(band, this.world.now)
-    else this.#listening.delete(band)
+    this.#radios.start(this.running.values)
   }
 
   /** Of a controller: what it was told of each of its access points, by MAC. */
@@ -230,7 +220,7 @@ export class SimulatedUnit {
     const moves = movesBetween(before, values)
     if (moves && this.traits.move === 'confirmed') this.#awaitConfirmation(before)
     this.#persist()
-    for (const [band, radio] of Object.entries(values.radios)) if (radio !== before.radios[band]) this.#listen(band)
+    this.#radios.start(values, before)
     this.around.changed(this)
     const { restarts, applies } = this.traits
     if (restarts === 'country' && countrySet && applies === 'at-once') this.#restartWithAll()
@@ -368,31 +358,7 @@ export class SimulatedUnit {
 
   /** What its radios do now. */
   air(): RadioOnAir[] {
-    const { radios, networks } = this.running.values
-    return Object.entries(radios).map(([band, radio]): RadioOnAir => {
-      const since = this.#listening.get(band)
-      const left = since === undefined ? 0 : this.around.ms(radarSeconds) - (this.world.now - since)
-      const isOn = radio['radio.enabled'] === true
-      const carried = Object.entries(networks).filter(
-        ([, network]) => network['network.enabled'] === true && (network['network.bands'] as string[]).includes(band),
-      )
-      return {
-        band,
-        condition: !isOn ? 'off' : left > 0 ? 'listening' : 'on-air',
-        listensFor: left > 0 && this.traits.listening === 'counted' ? left / this.around.ms(1) : 0,
-        channel: radio['radio.channel'] as number,
-        width: radio['radio.width'] as number,
-        leftForRadar: undefined,
-        networks:
-          isOn && left <= 0
-            ? carried.map(([id, network]) => ({
-                id,
-                ssid: String(network['network.ssid']),
-                security: String(network['network.security']),
-              }))
-            : [],
-      }
-    })
+    return this.#radios.air(this.running.values)
   }
 
   /** Networks that anybody can join now, by their id. */

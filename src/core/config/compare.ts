@@ -88,9 +88,12 @@ function valuesOf(
     const key: SettingKey = { id, of }
     const found = observed[id] ?? unsupported
     const isSo = isAsDesired(key, value, found, asWritten)
-    if (isSo && !isOfAnother(setting, desired, observed)) continue
+    // What the unit shows may be the doing of another setting, which is to be another: an address that DHCP gave it.
+    const { partOf } = setting
+    const whole = partOf !== undefined && differs(partOf, desired, observed) ? partOf : undefined
+    if (isSo && whole === undefined) continue
     const what = of === '' ? setting.words : `${nameOf(scope, of, desired)}: ${withinSentence(setting.words)}`
-    const how = isSo ? againWords(setting) : differenceWords(key, value, found)
+    const how = isSo && whole !== undefined ? againWords(setting, whole) : differenceWords(key, value, found)
     differences.push({ kind: 'value', ...key, sentence: `${what} ${how}` })
   }
   return differences
@@ -116,15 +119,14 @@ export function valueWords(id: SettingKey['id'], value: unknown): string {
 
 const verbOf = ({ plural }: Pick<Setting<unknown>, 'plural'>): string => (plural ? 'are' : 'is')
 
-/** Is what the unit shows the doing of another setting, which is to be another: an address that DHCP gave it? */
-function isOfAnother({ partOf }: Setting<unknown>, desired: Values, observed: ObservedValues): boolean {
-  if (partOf === undefined || desired[partOf] === undefined) return false
-  const found = observed[partOf]
-  return found?.kind === 'value' && !isSame(partOf, desired[partOf], found.value)
+/** Does a unit show another value of a setting than the one that is asked for? */
+function differs(id: SettingKey['id'], desired: Values, observed: ObservedValues): boolean {
+  const found = observed[id]
+  return desired[id] !== undefined && found?.kind === 'value' && !isSame(id, desired[id], found.value)
 }
 
-const againWords = (setting: Setting<unknown>): string =>
-  `${verbOf(setting)} to be set again, since ${withinSentence(settingOf(setting.partOf ?? 'management.method').words)} changes.`
+const againWords = (setting: Setting<unknown>, whole: SettingKey['id']): string =>
+  `${verbOf(setting)} to be set again, since ${withinSentence(settingOf(whole).words)} changes.`
 
 function differenceWords({ id }: SettingKey, value: unknown, found: Observed<unknown>): string {
   const verb = verbOf(settingOf(id))

@@ -10,6 +10,7 @@ import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
 import { wentAway } from './address'
 import { CameBackUnchanged } from './come-back'
+import { save } from './save'
 
 export async function firmware(run: UnitRun): Promise<string> {
   const { target, journal } = run
@@ -26,19 +27,14 @@ export async function firmware(run: UnitRun): Promise<string> {
   }
   return run.powerTurn(async () => {
     await checked(run, image)
-    await saved(run)
+    // It restarts with what it has saved: networks that it ships with would be on air again.
+    if (target.card.does.saves === 'on-command') await save(run)
     await install(run, image)
     const runs = await restarted(run, image, found)
     run.willChange()
     journal.say(`runs firmware ${runs} now, ${found ?? 'another'} before`)
     return `${runs} installed`
   })
-}
-
-/** It restarts with what it has saved: networks that it ships with would be on air again. */
-async function saved({ access, target }: UnitRun): Promise<void> {
-  if (target.card.does.saves !== 'on-command') return
-  if ((await access.dialect.changes()).saved === 'unsaved') await access.dialect.save()
 }
 
 async function versionOf(run: UnitRun): Promise<string | undefined> {

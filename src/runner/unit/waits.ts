@@ -48,9 +48,9 @@ export class Waits {
    * @throws CalledOff
    */
   async pause(seconds: number): Promise<void> {
-    this.stopIfCalledOff()
+    this.#stopIfCalledOff()
     await this.#input.clock.rest(Math.max(shortestPauseMs, (seconds * 1000) / this.pace), this.#input.signal)
-    this.stopIfCalledOff()
+    this.#stopIfCalledOff()
     await this.#input.afterPause()
   }
 
@@ -79,7 +79,7 @@ export class Waits {
     }
   }
 
-  stopIfCalledOff(): void {
+  #stopIfCalledOff(): void {
     if (this.#input.signal.aborted) throw new CalledOff()
   }
 }
