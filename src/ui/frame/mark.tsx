@@ -1,11 +1,11 @@
-import Link from 'next/link'
 import classes from './frame.module.css'
+import { PageLink } from './page-link'
 
 /** The name of the program; leads to the jobs. */
 export function Mark() {
   return (
-    <Link href="/" className={classes.mark ?? ''}>
+    <PageLink href="/" className={classes.mark ?? ''}>
       Air Muster
-    </Link>
+    </PageLink>
   )
 }

@@ -1,7 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
-import Link from 'next/link'
 import classes from './frame.module.css'
+import { PageLink } from './page-link'
 
 /** A page that has only a sentence to say, and what to do next. */
 export function Message({
@@ -19,7 +19,7 @@ export function Message({
     <main className={classes.message}>
       <h1>{title}</h1>
       <p>{words}</p>
-      {link && <Link href={link.href}>{link.words}</Link>}
+      {link && <PageLink href={link.href}>{link.words}</PageLink>}
       {act && <Button onClick={act.run}>{act.words}</Button>}
     </main>
   )

@@ -1,5 +1,4 @@
 'use client'
-import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import { useMemo } from 'react'
 import { expectedOfAll } from '../../core/config/asked'
@@ -7,6 +6,7 @@ import { asBuilt, missing } from '../../core/handover/as-built'
 import { called } from '../../core/muster/called'
 import { type Standing, stages, standings } from '../../core/muster/stages'
 import { useJob } from '../live/job-provider'
+import { PageLink } from './page-link'
 import classes from './stage-tabs.module.css'
 
 export const stageNames = {
@@ -52,7 +52,7 @@ export function StageTabs() {
         const { words, mark } = all[stage]
         const here = path.split('/')[3] === stage
         return (
-          <Link
+          <PageLink
             key={stage}
             href={`/jobs/${job.slug}/${stage}`}
             className={classes.tab ?? ''}
@@ -68,7 +68,7 @@ export function StageTabs() {
               <span className="visually-hidden">{marks[mark].words}</span>
             </span>
             <span className={classes.words}>{words}</span>
-          </Link>
+          </PageLink>
         )
       })}
     </nav>

@@ -1,7 +1,7 @@
 'use client'
-import Link from 'next/link'
 import type { Option } from '../brief/fields'
 import { Mark } from '../frame/mark'
+import { PageLink } from '../frame/page-link'
 import { DeleteJob } from './delete-job'
 import classes from './jobs-view.module.css'
 import { NewJob } from './new-job'
@@ -38,11 +38,11 @@ export function JobsView({ jobs, countries }: { jobs: readonly JobLine[]; countr
               {jobs.map((job) => (
                 <li key={job.slug} className={classes.row}>
                   {job.fault === undefined ? (
-                    <Link href={`/jobs/${job.slug}`} className={classes.line ?? ''}>
+                    <PageLink href={`/jobs/${job.slug}`} className={classes.line ?? ''}>
                       <b>{job.name}</b>
                       <span className="soft">{job.where}</span>
                       <span className={classes.course}>{job.course}</span>
-                    </Link>
+                    </PageLink>
                   ) : (
                     <div className={classes.line}>
                       <b>{job.name}</b>

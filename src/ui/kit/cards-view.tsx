@@ -1,10 +1,10 @@
 'use client'
 import { Button } from '@mantine/core'
-import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useMemo, useState } from 'react'
 import { removeCardAction, saveCardAction } from '../../actions/kit-actions'
 import { modelName, readKitCard } from '../../core/kit/kit-card'
+import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheetClasses from '../theme/sheet.module.css'
@@ -51,7 +51,7 @@ export function CardsView({ lines, chosen }: { lines: readonly CardLine[]; chose
               Take ours off
             </Button>
           )}
-          <Button variant="default" component={Link} href={`/jobs/${job.slug}/kit`}>
+          <Button variant="default" component={PageLink} href={`/jobs/${job.slug}/kit`}>
             Back to the list
           </Button>
           <Button
@@ -75,13 +75,13 @@ export function CardsView({ lines, chosen }: { lines: readonly CardLine[]; chose
       <div className={classes.cards}>
         <nav className={`${sheetClasses.sheet} ${classes.cardList}`} aria-label="Kit cards">
           {lines.map((each) => (
-            <Link
+            <PageLink
               key={each.model}
               href={`/jobs/${job.slug}/kit/cards?model=${encodeURIComponent(each.model)}`}
               aria-current={each.model === line?.model ? 'page' : undefined}
             >
               {each.model} {each.from === 'installation' && <span className="soft">ours</span>}
-            </Link>
+            </PageLink>
           ))}
         </nav>
         <CardEditor

@@ -1,9 +1,9 @@
 'use client'
 import { Button } from '@mantine/core'
-import Link from 'next/link'
 import { useState } from 'react'
 import { DropPlace } from '../frame/drop-place'
 import { listFiles } from '../frame/file-kinds'
+import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
 import { StandingNote } from '../live/standing-note'
 import sheetClasses from '../theme/sheet.module.css'
@@ -40,7 +40,7 @@ export function KitView() {
           <Button variant="default" disabled={sheet.undoable === 0} onClick={sheet.undo}>
             Undo
           </Button>
-          <Button variant="default" component={Link} href={`/jobs/${job.slug}/kit/cards`}>
+          <Button variant="default" component={PageLink} href={`/jobs/${job.slug}/kit/cards`}>
             Kit cards
           </Button>
           <Button onClick={() => setImporting('')}>Import a list</Button>

@@ -1,9 +1,9 @@
 'use client'
 import { Button } from '@mantine/core'
-import Link from 'next/link'
 import { useSearchParams } from 'next/navigation'
 import { type ReactNode, useEffect } from 'react'
 import { planAgain } from '../../actions/plan-actions'
+import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
 import { StandingNote } from '../live/standing-note'
 import { useOrder } from '../live/use-order'
@@ -80,9 +80,13 @@ function PlanPage() {
       </div>
       <nav className={classes.views} aria-label="Parts of the plan">
         {views.map(({ id, words }) => (
-          <Link key={id} href={`/jobs/${job.slug}/plan?view=${id}`} aria-current={id === view?.id ? 'page' : undefined}>
+          <PageLink
+            key={id}
+            href={`/jobs/${job.slug}/plan?view=${id}`}
+            aria-current={id === view?.id ? 'page' : undefined}
+          >
             {words}
-          </Link>
+          </PageLink>
         ))}
       </nav>
       {[...new Set(sentences)].slice(0, 6).map((sentence) => (
