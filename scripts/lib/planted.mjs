@@ -20,7 +20,7 @@ const planted = [
     "  await journal.door('address', 'opened')\n",
     '',
   ],
-  ['The address door does not say where the unit is sent', runner('unit/journal.ts'), '{ place: goal }', '{}'],
+  ['The address door does not say where the unit is sent', runner('unit/journal.ts'), '{ place }', '{}'],
   [
     'A unit is looked for at its planned address alone once it was sent there',
     runner('steps/reach.ts'),
@@ -214,10 +214,16 @@ const planted = [
     '',
   ],
   [
+    'Where DHCP sent a unit is not remembered',
+    runner('steps/come-back.ts'),
+    "    await journal.door('address', 'opened', { ...target.goal, address: found.address })\n",
+    '',
+  ],
+  [
     'A unit that DHCP sends elsewhere may take its move back',
     runner('steps/come-back.ts'),
-    '    await access.dialect.confirm(target.compiled.config)\n    throw held',
-    '    throw held',
+    '    await access.dialect.confirm(target.compiled.config)\n    // The plan',
+    '    // The plan',
   ],
   [
     'An event is written twice where the answer was lost',
@@ -254,6 +260,7 @@ const stood = [
   'Who waits for a turn with the controller does not ask again when it has come',
   'Who has just come to its address is taken for one that trades',
   'A unit that DHCP sends elsewhere may take its move back',
+  'Where DHCP sent a unit is not remembered',
 ]
 
 const page = join(root, 'docs/simulation.md')

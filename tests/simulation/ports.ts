@@ -234,7 +234,9 @@ export class SimulatedSession implements Dialect {
   revision(): Promise<string | undefined> {
     return this.#call('revision', () => {
       const unit = this.signedIn()
-      return unit.traits.secrets === 'hidden' ? undefined : JSON.stringify([unit.configured, unit.running.password])
+      // Whatever is staged and hides secrets must tell one configuration from another: see docs/limits.md.
+      const isTold = unit.traits.secrets !== 'hidden' || unit.traits.applies === 'staged'
+      return !isTold ? undefined : JSON.stringify([unit.configured, unit.running.password])
     })
   }
 

@@ -9,7 +9,7 @@ import { play } from './play'
 import type { Scenario } from './scene'
 
 /** Seeds that are played; each is a site with two or three musters. */
-const runs = Number(process.env.AIR_MUSTER_SIMULATIONS ?? often(4000, 400_000))
+const runs = Number(process.env.AIR_MUSTER_SIMULATIONS ?? often(3500, 400_000))
 /** Seconds after which it ends early. */
 const seconds = Number(process.env.AIR_MUSTER_SIMULATED_SECONDS ?? Number.POSITIVE_INFINITY)
 /** Of musters, at the least, for so many seeds. */

@@ -36,7 +36,7 @@ export interface RollRow {
   readonly addressDoor: 'shut' | 'opened' | 'passed'
   /** Mark of the admin password that it was given last, or was about to be. */
   readonly givenPassword: string | undefined
-  /** Where it was sent last, or was about to be: the plan may have moved on since. */
+  /** Where it was sent last, by us or by DHCP, or was about to be: the plan may have moved on since. */
   readonly sentTo: Place | undefined
   readonly copies: { readonly asFound: number | undefined; readonly asLeft: number | undefined }
   /** What it was asked to be when it last answered. */

@@ -51,6 +51,8 @@ export async function comeBack(run: UnitRun): Promise<string> {
   if (found.address !== goal) {
     // It went where DHCP sent it, and is reached there: it must not take that back while hands see to the server.
     await access.dialect.confirm(target.compiled.config)
+    // The plan may move on to another subnet before it is looked for again.
+    await journal.door('address', 'opened', { ...target.goal, address: found.address })
     throw held('not-reserved', { got: found.address, address: goal, mac: target.unit.mac })
   }
   await access.signIn(target.login, goal)

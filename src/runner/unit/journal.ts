@@ -77,10 +77,13 @@ export class Journal {
     this.#log.note({ kind: 'check', unit: this.#unit, check })
   }
 
-  /** Opens or passes a one-way door. It is in the store when this resolves, before the unit hears of anything. */
-  async door(door: 'password' | 'address', state: 'opened' | 'passed'): Promise<void> {
-    const { asked, goal } = this.#target
-    const through = state === 'passed' ? {} : door === 'password' ? { secret: asked.password } : { place: goal }
+  /**
+   * Opens or passes a one-way door. It is in the store when this resolves, before the unit hears of anything.
+   * @param place  where the unit is to be looked for: where it is sent, or where DHCP has sent it
+   */
+  async door(door: 'password' | 'address', state: 'opened' | 'passed', place = this.#target.goal): Promise<void> {
+    const { asked } = this.#target
+    const through = state === 'passed' ? {} : door === 'password' ? { secret: asked.password } : { place }
     await this.#log.append({ kind: 'door', unit: this.#unit, door, state, ...through })
     this.doors[door] = state
   }
