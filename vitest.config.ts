@@ -46,7 +46,7 @@ export default defineConfig({
     testTimeout: 2 * patienceMs,
     hookTimeout: patienceMs,
     expect: { poll: { timeout: patienceMs, interval: 50 } },
-    maxWorkers: 4,
+    maxWorkers: 5,
     sequence: { sequencer: LongestFirst },
     isolate: false,
     env: { AIR_MUSTER_ROOT: import.meta.dirname },

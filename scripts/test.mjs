@@ -41,17 +41,27 @@ async function allContent(checks) {
   for (const { out, err } of ran) process.stdout.write(`${out}${err}`)
   return ran.every(({ fault }) => fault === null)
 }
-/** Tests in what others leave of the processors; what they print is printed in one piece, when they are over. */
+/** Tests in what others leave of the processors; what they print is printed in one piece, when they are waited for. */
 function testInTheBackground(...names) {
   const child = spawn(bin('vitest'), ['run', ...names], { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
   setPriority(child.pid, constants.priority.PRIORITY_LOW)
+  process.once('exit', () => child.kill())
   let text = ''
   for (const stream of [child.stdout, child.stderr])
     stream.on('data', (chunk) => {
       text += chunk
     })
-  return new Promise((resolve) => child.once('close', (status) => resolve({ status, text })))
+  const over = new Promise((resolve) => child.once('close', resolve))
+  return async () => {
+    const status = await over
+    process.stdout.write(text)
+    if (status !== 0) process.exit(status ?? 1)
+  }
 }
+if (endurance) process.env.AIR_MUSTER_TESTS = 'long'
+// Simulations wait for nothing, nothing waits for them, and they need nothing that is built.
+const simulations = 'tests/simulation/simulation.test.ts'
+const simulated = quick || chosen.length > 0 ? undefined : testInTheBackground(simulations)
 if (chosen.length === 0 && !endurance) {
   const read = allContent([
     ['biome', ['ci', '.']],
@@ -72,20 +82,16 @@ const long = [
   'tests/wire/pages.test.ts',
   '**/hostile.test.ts',
 ]
-// A virtual machine beside anything else would make all of it late (tried, also beside the quietest of tests: units did
-// not say who they are in time): it has this machine to itself, at the end.
+// A virtual machine beside what waits for others would make all of it late (tried: units did not say who they are in
+// time). Beside it run the tests of single files, in what it leaves of the processors.
 const machines = 'tests/real/access-points.test.ts'
-// Simulations wait for nothing and nothing waits for them: beside the machine they take what it leaves of the processors.
-const simulations = 'tests/simulation/simulation.test.ts'
 const without = (paths) => paths.flatMap((path) => ['--exclude', path])
-if (endurance) process.env.AIR_MUSTER_TESTS = 'long'
 if (quick) await test(...without(long), ...chosen)
 else if (chosen.length > 0) await test(...chosen)
 else {
-  await test(...without([machines, simulations]))
-  const simulated = testInTheBackground(simulations)
+  await test('tests/', ...without([machines, simulations]))
+  const single = testInTheBackground('src/', '--maxWorkers=1')
   await test(machines)
-  const { status, text } = await simulated
-  process.stdout.write(text)
-  if (status !== 0) process.exit(status ?? 1)
+  await single()
+  await simulated()
 }
