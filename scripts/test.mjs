@@ -59,9 +59,6 @@ function testInTheBackground(...names) {
   }
 }
 if (endurance) process.env.AIR_MUSTER_TESTS = 'long'
-// Simulations wait for nothing, nothing waits for them, and they need nothing that is built.
-const simulations = 'tests/simulation/simulation.test.ts'
-const simulated = quick || chosen.length > 0 ? undefined : testInTheBackground(simulations)
 if (chosen.length === 0 && !endurance) {
   const read = allContent([
     ['biome', ['ci', '.']],
@@ -83,15 +80,15 @@ const long = [
   '**/hostile.test.ts',
 ]
 // A virtual machine beside what waits for others would make all of it late (tried: units did not say who they are in
-// time). Beside it run the tests of single files, in what it leaves of the processors.
+// time). Simulations wait for nothing and nothing waits for them: they take what it leaves of the processors.
 const machines = 'tests/real/access-points.test.ts'
+const simulations = 'tests/simulation/simulation.test.ts'
 const without = (paths) => paths.flatMap((path) => ['--exclude', path])
 if (quick) await test(...without(long), ...chosen)
 else if (chosen.length > 0) await test(...chosen)
 else {
-  await test('tests/', ...without([machines, simulations]))
-  const single = testInTheBackground('src/', '--maxWorkers=1')
+  await test(...without([machines, simulations]))
+  const simulated = testInTheBackground(simulations)
   await test(machines)
-  await single()
   await simulated()
 }

@@ -34,11 +34,11 @@ export function tabsWalk(open: () => Promise<Site>): void {
     return page
   }
 
-  describe('ten tabs of one browser', () => {
+  describe('eight tabs of one browser', () => {
     it('all load, and all hear of a muster; the one that reads for the others may be closed in the middle', async () => {
       const first = await openTab('port-ellery')
       const others: Page[] = []
-      for (let tab = 0; tab < 9; tab += 1) others.push(await openTab(tab % 3 === 2 ? 'harbour' : 'port-ellery'))
+      for (let tab = 0; tab < 7; tab += 1) others.push(await openTab(tab % 3 === 2 ? 'harbour' : 'port-ellery'))
       const here = others.filter((_, tab) => tab % 3 !== 2)
       await here[0]?.bringToFront()
       for (const mac of macs) await site.hand({ do: 'press-reset', mac, seconds: 12 })
@@ -62,7 +62,7 @@ export function tabsWalk(open: () => Promise<Site>): void {
         ),
       )
       // Whoever never read the stream has never opened one.
-      expect(streams.filter((count) => count === 0).length).toBeGreaterThanOrEqual(6)
+      expect(streams.filter((count) => count === 0).length).toBeGreaterThanOrEqual(4)
       await Promise.all(others.map((page) => page.close()))
     })
   })
@@ -75,8 +75,8 @@ export function tabsWalk(open: () => Promise<Site>): void {
       await killDuringMuster({ stack: site.stack, page: site.page, part, moment })
     }
     const title = 'comes back by itself, is said on the page, and all units answer: %s'
-    it.each(['pages', 'database'] as const)(title, comesBack)
-    longIt.each(['lab', 'runner'] as const)(title, comesBack)
+    it.each(['pages'] as const)(title, comesBack)
+    longIt.each(['database', 'lab', 'runner'] as const)(title, comesBack)
   })
 
   it('a page that could not be shown tries again by itself', async () => {

@@ -3,12 +3,13 @@ import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join } from 'node:path'
-import { afterEach, beforeAll, beforeEach, expect, it } from 'vitest'
+import { afterEach, beforeAll, beforeEach, expect } from 'vitest'
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
 import { bundleIfStale } from '../../scripts/lib/bundle.mjs'
 // @ts-expect-error the same
 import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
 import { muster as command } from '../support/command'
+import { shortIt as it, longIt } from '../support/long'
 import { passingFolder } from '../support/passing-folder'
 
 const root = join(import.meta.dirname, '../..')
@@ -69,7 +70,7 @@ async function opened(address: string): Promise<string> {
 const ready = (demo: { words: () => string }) =>
   expect.poll(demo.words).toContain('Air Muster is ready: http://127.0.0.1:')
 
-it('serves its pages and the command line, outlives its parts and its own end, and leaves nothing behind', async () => {
+it('serves its pages and the command line, says so to a second start, and leaves nothing behind', async () => {
   const first = start('--port', '47810')
   await ready(first)
   const { pids, address } = note()
@@ -98,32 +99,47 @@ it('serves its pages and the command line, outlives its parts and its own end, a
   expect(await second.over).toBe(0)
   expect(second.words()).toContain(`The demo runs already: ${address}`)
 
-  // Whatever is killed is started again at its address, and the same key opens it.
-  for (const pid of pids) process.kill(pid, 'SIGKILL')
-  await expect.poll(() => note().pids.filter((pid) => lives(pid) && !pids.includes(pid)).length).toBe(4)
-  await expect.poll(() => opened(address).catch(() => '')).toContain('Port Ellery ferry terminal')
-  const again = note().pids
-
-  // Killed itself, it leaves its parts behind: the next one ends them, and takes another port where its own is taken.
-  first.child.kill('SIGKILL')
-  await first.over
-  const squatter = createServer()
-  await new Promise<void>((resolve) => squatter.listen({ port: 47830, host: '127.0.0.1' }, resolve))
-  const third = start('--port', '47830')
-  await ready(third)
-  squatter.close()
-  expect([...pids, ...again].filter(lives)).toEqual([])
-  const last = note()
-  expect(last.address).not.toContain(':47830/')
-  await expect.poll(() => opened(last.address)).toContain('Port Ellery ferry terminal')
-
   // As a terminal and npm do: the same signal twice.
-  third.child.kill('SIGINT')
-  third.child.kill('SIGINT')
-  expect(await third.over).toBe(0)
-  expect(last.pids.filter(lives)).toEqual([])
+  first.child.kill('SIGINT')
+  first.child.kill('SIGINT')
+  expect(await first.over).toBe(0)
+  expect(pids.filter(lives)).toEqual([])
   expect(existsSync(join(folder, 'running.json'))).toBe(false)
 })
+
+longIt(
+  'outlives its parts, and cleans up after one that was killed, on another port where its own is taken',
+  async () => {
+    const first = start('--port', '47820')
+    await ready(first)
+    const { pids, address } = note()
+    // Whatever is killed is started again at its address, and the same key opens it.
+    for (const pid of pids) process.kill(pid, 'SIGKILL')
+    await expect.poll(() => note().pids.filter((pid) => lives(pid) && !pids.includes(pid)).length).toBe(4)
+    await expect.poll(() => opened(address).catch(() => '')).toContain('Port Ellery ferry terminal')
+    const again = note().pids
+
+    // Killed itself, it leaves its parts behind: the next one ends them, and takes another port where its own is taken.
+    first.child.kill('SIGKILL')
+    await first.over
+    const squatter = createServer()
+    await new Promise<void>((resolve) => squatter.listen({ port: 47830, host: '127.0.0.1' }, resolve))
+    const third = start('--port', '47830')
+    await ready(third)
+    squatter.close()
+    expect([...pids, ...again].filter(lives)).toEqual([])
+    const last = note()
+    expect(last.address).not.toContain(':47830/')
+    await expect.poll(() => opened(last.address)).toContain('Port Ellery ferry terminal')
+
+    // As a terminal and npm do: the same signal twice.
+    third.child.kill('SIGINT')
+    third.child.kill('SIGINT')
+    expect(await third.over).toBe(0)
+    expect(last.pids.filter(lives)).toEqual([])
+    expect(existsSync(join(folder, 'running.json'))).toBe(false)
+  },
+)
 
 it('refuses options that make no sense, before it starts anything', async () => {
   const demo = start('--pace', 'fast')
