@@ -237,7 +237,7 @@ describe('every setting', () => {
   })
 })
 
-longIt('of a whole site: the thirty-three that are spoken to answer, and the sheet tells what became of every setting', async () => {
+longIt('of a whole site: the thirty-three answer, and the sheet tells what became of every setting', async () => {
   const whole = jobDocumentSchema.parse(
     parse(readFileSync(join(import.meta.dirname, '../../data/demo/port-ellery-whole.yaml'), 'utf8')),
   )
