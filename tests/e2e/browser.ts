@@ -133,9 +133,9 @@ export function benchWalk(open: () => Promise<Site>): void {
     beforeEach(() => page.setViewport({ width: 390, height: 844, hasTouch: true, isMobile: true }))
 
     it('shows one unit at a time, large, and its steps as they are done', async () => {
+      // It is mustered by itself when it is seen again: nobody presses anything.
       await site.hand({ do: 'plug-in', mac: '02:4f:32:10:6a:31' })
       await go('muster')
-      await press('Call the roll again')
       await page.waitForSelector('section[aria-label="hall-01"] h2', { visible: true })
       await press('Next')
       await page.waitForSelector('section[aria-label="hall-02"] h2', { visible: true })
