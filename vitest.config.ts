@@ -7,6 +7,8 @@ const isLong = process.env.AIR_MUSTER_TESTS === 'long'
 /** Files with long parts: what of them is which is said by tests/support/long.ts. */
 const long = [
   'src/**/hostile.test.ts',
+  'src/core/radio/plan-again.test.ts',
+  'src/wire/dialect/cli/reading.test.ts',
   'tests/real/access-points.test.ts',
   'tests/real/tagged-vlan.test.ts',
   ...[

@@ -1,7 +1,8 @@
 /** Planning again from what is set: nobody is worse off for it. */
-import { describe, expect, it } from 'vitest'
+import { describe, it as eachTime, expect } from 'vitest'
 import { building, optionsOf, problemOf } from '../../../tests/bench/building'
 import { countryOf } from '../../../tests/support/data'
+import { shortIt as it, someOf } from '../../../tests/support/long'
 import type { ChannelProblem } from './channel-problem'
 import { type ChannelPlan, planChannels, withBandwidth } from './plan-channels'
 
@@ -49,7 +50,7 @@ describe('what is planned already', () => {
   })
 })
 
-it.each([330, 400, 1001])(
+eachTime.each(someOf([330, 400, 1001]))(
   'is made better by more work: a thorough plan of %i radios costs less than a quick one',
   (radios) => {
     const problem = fieldOf(radios)

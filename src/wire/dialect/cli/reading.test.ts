@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { cards } from '../../../../tests/support/data'
+import { often } from '../../../../tests/support/long'
 import { unitConfigSchema } from '../../../core/config/unit-config'
 import type { CliDialect } from '../../../core/kit/cli-dialect'
 import { type DirectCard, isDirect } from '../../../core/kit/kit-card'
@@ -100,7 +101,7 @@ describe('what a unit prints', () => {
         expect(Object.keys(observed.radios).every((band) => ['2.4', '5'].includes(band))).toBe(true)
         expect(Array.isArray(airIn(card, dialect, each))).toBe(true)
       }),
-      { numRuns: 10_000 },
+      { numRuns: often(1000, 10_000) },
     )
   })
 })
