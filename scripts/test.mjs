@@ -30,9 +30,9 @@ async function test(...names) {
 async function allContent(checks) {
   const ran = await Promise.all(
     checks.map(
-      ([name, words]) =>
+      ([file, ...words]) =>
         new Promise((resolve) =>
-          execFile(bin(name), words, { cwd: root, maxBuffer: 2 ** 26 }, (fault, out, err) =>
+          execFile(process.execPath, [file, ...words], { cwd: root, maxBuffer: 2 ** 26 }, (fault, out, err) =>
             resolve({ fault, out, err }),
           ),
         ),
@@ -61,13 +61,14 @@ function testInTheBackground(...names) {
 if (endurance) process.env.AIR_MUSTER_TESTS = 'long'
 if (chosen.length === 0 && !endurance) {
   const read = allContent([
-    ['biome', ['ci', '.']],
-    ['depcruise', ['--config', '.dependency-cruiser.cjs', 'src']],
-    ['knip', []],
+    [bin('biome'), 'ci', '.'],
+    [bin('depcruise'), '--config', '.dependency-cruiser.cjs', 'src'],
+    [bin('knip')],
   ])
   await import('./build.mjs')
   // Next writes the types of its pages as it builds.
-  const typed = await allContent([['tsc', ['--noEmit']]])
+  // The native compiler, by its place: the one that Next wants beside it has the same command.
+  const typed = await allContent([[join(root, 'node_modules/typescript-7/bin/tsc'), '--noEmit']])
   if (!(await read) || !typed) process.exit(1)
 } else await import('./build.mjs')
 const long = [
