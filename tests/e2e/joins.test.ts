@@ -3,6 +3,10 @@ import { rmSync } from 'node:fs'
 import type { Page } from 'puppeteer-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
+import { bundleIfStale } from '../../scripts/lib/bundle.mjs'
+// @ts-expect-error the same
+import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
+// @ts-expect-error the same
 import { startPages } from '../../scripts/lib/stack.mjs'
 import type { JobDocument } from '../../src/core/job/job-document'
 import { answers } from '../../src/core/muster/roll'
@@ -105,6 +109,8 @@ const change = (job: JobDocument): void => {
 }
 
 beforeAll(async () => {
+  await bundleIfStale()
+  buildSiteIfStale()
   browser = await openBrowser()
   const variants = new Map<string, StandInSheet>([
     ...names.map((name) => [`box of ${name}`, { ...tarnhelmT2, ...boxes[name]?.sheet }] as const),

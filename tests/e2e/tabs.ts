@@ -1,12 +1,12 @@
 /** Many tabs of one browser on one stream, and a page that loses the server. */
 import type { Page } from 'puppeteer-core'
-import { afterAll, beforeAll, describe, expect } from 'vitest'
+import { afterAll, beforeAll, describe, it as eachTime, expect } from 'vitest'
 // @ts-expect-error the scripts are plain JavaScript
 import { killDuringMuster } from '../../scripts/lib/chaos.mjs'
 import { loadJob } from '../../src/jobs/load-job'
 import { openStore, type Store } from '../../src/store/open'
 import { demoJob } from '../support/bench'
-import { shortIt as it, longIt } from '../support/long'
+import { shortIt as it, someOf } from '../support/long'
 import { patienceMs } from '../support/patience'
 import { macs, type Site } from '../support/site'
 
@@ -68,15 +68,15 @@ export function tabsWalk(open: () => Promise<Site>): void {
   })
 
   describe('a part that is killed in the middle of a muster', () => {
-    const comesBack = async (part: 'pages' | 'database' | 'lab' | 'runner') => {
-      await site.page.bringToFront()
-      await site.go('muster')
-      const moment = () => site.page.waitForSelector('td[data-step="networks"] [data-kind="done"]')
-      await killDuringMuster({ stack: site.stack, page: site.page, part, moment })
-    }
-    const title = 'comes back by itself, is said on the page, and all units answer: %s'
-    it.each(['pages'] as const)(title, comesBack)
-    longIt.each(['database', 'lab', 'runner'] as const)(title, comesBack)
+    eachTime.each(someOf(['pages', 'database', 'lab', 'runner'] as const))(
+      'comes back by itself, is said on the page, and all units answer: %s',
+      async (part) => {
+        await site.page.bringToFront()
+        await site.go('muster')
+        const moment = () => site.page.waitForSelector('td[data-step="networks"] [data-kind="done"]')
+        await killDuringMuster({ stack: site.stack, page: site.page, part, moment })
+      },
+    )
   })
 
   it('a page that could not be shown tries again by itself', async () => {

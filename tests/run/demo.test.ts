@@ -70,6 +70,15 @@ async function opened(address: string): Promise<string> {
 const ready = (demo: { words: () => string }) =>
   expect.poll(demo.words).toContain('Air Muster is ready: http://127.0.0.1:')
 
+/** It is ended as by a terminal and npm: by the same signal twice. */
+async function leavesNothing({ child, over }: ReturnType<typeof start>, pids: readonly number[]): Promise<void> {
+  child.kill('SIGINT')
+  child.kill('SIGINT')
+  expect(await over).toBe(0)
+  expect(pids.filter(lives)).toEqual([])
+  expect(existsSync(join(folder, 'running.json'))).toBe(false)
+}
+
 it('serves its pages and the command line, says so to a second start, and leaves nothing behind', async () => {
   const first = start('--port', '47810')
   await ready(first)
@@ -88,7 +97,10 @@ it('serves its pages and the command line, says so to a second start, and leaves
   })
   const muster = (...words: string[]) => command({ AIR_MUSTER_DATA: folder, AIR_MUSTER_DB: '' }, ...words)
   expect((await muster('jobs')).out).toBe(
-    'port-ellery  Port Ellery ferry terminal, 0 of 4 answer\nport-ellery-whole  Port Ellery, all buildings, 0 of 33 answer, 3 by hand\n',
+    [
+      'port-ellery  Port Ellery ferry terminal, 0 of 4 answer\n',
+      'port-ellery-whole  Port Ellery, all buildings, 0 of 33 answer, 3 by hand\n',
+    ].join(''),
   )
   expect(await muster('roll', 'nowhere')).toMatchObject({
     status: 2,
@@ -99,12 +111,7 @@ it('serves its pages and the command line, says so to a second start, and leaves
   expect(await second.over).toBe(0)
   expect(second.words()).toContain(`The demo runs already: ${address}`)
 
-  // As a terminal and npm do: the same signal twice.
-  first.child.kill('SIGINT')
-  first.child.kill('SIGINT')
-  expect(await first.over).toBe(0)
-  expect(pids.filter(lives)).toEqual([])
-  expect(existsSync(join(folder, 'running.json'))).toBe(false)
+  await leavesNothing(first, pids)
 })
 
 longIt(
@@ -132,12 +139,7 @@ longIt(
     expect(last.address).not.toContain(':47830/')
     await expect.poll(() => opened(last.address)).toContain('Port Ellery ferry terminal')
 
-    // As a terminal and npm do: the same signal twice.
-    third.child.kill('SIGINT')
-    third.child.kill('SIGINT')
-    expect(await third.over).toBe(0)
-    expect(last.pids.filter(lives)).toEqual([])
-    expect(existsSync(join(folder, 'running.json'))).toBe(false)
+    await leavesNothing(third, last.pids)
   },
 )
 

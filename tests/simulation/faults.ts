@@ -1,4 +1,4 @@
-/** What can go wrong in a simulation: drawn, and told apart so that a failing run can be shrunk to the fault that matters. */
+/** What can go wrong in a simulation: drawn, each by itself, so that a failing run can be shrunk to what matters. */
 import fc from 'fast-check'
 
 /** Everything that a runner asks of the world. */

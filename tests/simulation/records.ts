@@ -92,12 +92,6 @@ export class MemoryRecords implements Records {
       if (order.jobId === jobId && order.kind === 'muster' && order.status === 'claimed') order.status = 'pausing'
   }
 
-  /** Whose an order is now; undefined where its lease ran out. */
-  holderOf(orderId: number): string | undefined {
-    const order = this.orders.find(({ id }) => id === orderId)
-    return order && order.leaseUntil >= this.now() ? order.owner : undefined
-  }
-
   async claimOrder(owner: string, leaseSeconds: number, working: readonly number[]): Promise<Order | undefined> {
     const now = this.now()
     const free = this.orders.find(

@@ -2,9 +2,10 @@
 import { createHash } from 'node:crypto'
 import { type Brief, newBrief, secretName } from '../../src/core/brief/brief'
 import { newNetwork } from '../../src/core/brief/wireless-network'
+import type { AskingJob } from '../../src/core/config/asked'
 import { type KitCard, kitCardSchema, modelName } from '../../src/core/kit/kit-card'
 import type { Unit } from '../../src/core/kit/unit'
-import { makePlan, plannedNothing, type UnitPlan } from '../../src/core/plan/plan'
+import { makePlan, plannedNothing } from '../../src/core/plan/plan'
 import type { RadioPlan } from '../../src/core/radio/radio-plan'
 import type { CountryRules } from '../../src/core/regulatory/database'
 import { loadRegulatory } from '../../src/store/regulatory-file'
@@ -210,11 +211,7 @@ const unitOf = (index: number, model: string): Unit => ({
   port: index + 1,
 })
 
-export interface SimulatedJob {
-  readonly brief: Brief
-  readonly units: readonly Unit[]
-  readonly cards: ReadonlyMap<string, KitCard>
-  readonly plans: ReadonlyMap<string, UnitPlan>
+export interface SimulatedJob extends Pick<AskingJob, 'brief' | 'units' | 'plans' | 'cards'> {
   readonly secrets: ReadonlyMap<string, string>
 }
 
@@ -222,7 +219,7 @@ const plainBrief = newBrief('Drawn site', 'NZ', 'Pacific/Auckland')
 const ssids = ['Crew', 'Guests']
 
 /** Address that the plan gives to a unit. */
-export const plannedAddress = (index: number, shift = 0): string => `10.20.0.${21 + index + shift}`
+const plannedAddress = (index: number): string => `10.20.0.${21 + index}`
 
 export function jobOf(traits: SiteTraits): SimulatedJob {
   const direct = traits.units.map((each, index) => {

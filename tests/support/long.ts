@@ -1,6 +1,6 @@
 /**
- * What `npm test` holds once, and `npm run test:long` at every moment and many times over. A file with long parts is run
- * by both: each leaves out what is the other's.
+ * What `npm test` holds once, and `npm run test:long` at every moment and many times over. A file with long parts is
+ * run by both: each leaves out what is the other's.
  */
 import { it } from 'vitest'
 

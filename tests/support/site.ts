@@ -53,8 +53,6 @@ export interface Site {
 export type PageSource = Pick<Browser, 'newPage' | 'close'>
 
 export async function openBrowser(): Promise<PageSource> {
-  await bundleIfStale()
-  buildSiteIfStale()
   const answer = await fetch(inject('browserService'))
   if (!answer.ok) throw new Error(`Chromium did not start: ${await answer.text()}`)
   const browser = await connect({ browserWSEndpoint: await answer.text(), protocolTimeout: patienceMs })

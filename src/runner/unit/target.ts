@@ -86,7 +86,7 @@ export class Target {
     return { address: this.plan.address, prefix: prefix ?? this.card.factory.prefix }
   }
 
-  /** Where it may be from before: where it was sent last, and where it has proven itself. The plan may have moved on. */
+  /** Where it may be from before: where it was sent last, and where it has proven itself; the plan may be another. */
   get formerPlaces(): Place[] {
     const { 'management.address': address, 'management.prefix': prefix } = this.proven?.config.unit ?? {}
     const proven = address === undefined ? undefined : { address, prefix: prefix ?? this.card.factory.prefix }
