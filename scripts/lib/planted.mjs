@@ -198,8 +198,14 @@ const planted = [
   [
     'A move that an earlier muster left is not confirmed',
     runner('steps/sign-in.ts'),
-    "    if (journal.doors.address === 'opened' && address === target.plan.address)\n      await access.dialect.confirm(target.compiled.config)\n",
+    "    if (journal.doors.address === 'opened' && (await isWhereItWent(run, address)))\n      await access.dialect.confirm(target.compiled.config)\n",
     '',
+  ],
+  [
+    'A move that an earlier muster left is confirmed at the planned address alone',
+    runner('steps/sign-in.ts'),
+    '(await isWhereItWent(run, address))',
+    'address === target.plan.address',
   ],
   [
     'Who waits for a turn with the controller does not ask again when it has come',
@@ -257,6 +263,7 @@ const stood = [
   'What asks DHCP is believed before it has asked',
   'An access point that DHCP sends elsewhere is called joined',
   'A move that an earlier muster left is not confirmed',
+  'A move that an earlier muster left is confirmed at the planned address alone',
   'Who waits for a turn with the controller does not ask again when it has come',
   'Who has just come to its address is taken for one that trades',
   'A unit that DHCP sends elsewhere may take its move back',

@@ -21,6 +21,8 @@ async function quiet(play: Play, what: string): Promise<boolean> {
 }
 
 async function musterAll(play: Play, what: string): Promise<boolean> {
+  // A unit that comes back is mustered by itself; while it is, nobody can muster all of them.
+  if (!(await quiet(play, 'what began by itself'))) return false
   play.scene.world.tell('HANDS', what)
   play.order(allUnits)
   return quiet(play, what)

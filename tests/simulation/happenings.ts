@@ -80,7 +80,7 @@ const acts: Acts = {
   },
   kill: (play) => play.killRunner(),
   freeze: (play, { seconds }) => play.freezeRunner(seconds),
-  sleep: (play, { seconds, monotonic }) => play.sleep(seconds, monotonic),
+  sleep: (play, what) => play.sleep(what),
   'wall-clock': ({ scene }, { seconds }) => {
     scene.world.wallShift += seconds * 1000
   },
@@ -108,6 +108,10 @@ const acts: Acts = {
   brief: ({ scene }, { what }) => {
     if (what === 'passphrase')
       return scene.records.changeSecret(jobId, secretName.passphrase({ id: 'n0' }), 'another-passphrase-of-n0')
+    if (what === 'addressing')
+      return changeJob(scene, ({ brief }) => ({
+        brief: { ...brief, addressing: brief.addressing === 'dhcp' ? 'static' : 'dhcp' },
+      }))
     changeJob(scene, ({ brief }) => {
       const networks =
         what === 'name'
@@ -142,6 +146,10 @@ const acts: Acts = {
         }
       }
       const addresses = job.units.flatMap(({ id }) => job.plans.get(id)?.address ?? [])
+      if (what === 'passed-on') {
+        const free = [90, 91, 92, 93, 94, 95].map((host) => place(host, 0)).find((each) => !addresses.includes(each))
+        return withAddresses(job, (_, index) => addresses[index + 1] ?? free ?? '')
+      }
       return withAddresses(job, (_, index) => addresses[(index + 1) % addresses.length] ?? '')
     }),
   kit: ({ scene }, { unit }) => {

@@ -92,17 +92,23 @@ export class Play {
     this.scene.world.after(Math.max(frozenMs, this.scene.ms(seconds)), () => running.process.wake())
   }
 
-  /** The laptop sleeps: nothing of it runs, its connections break, and its wall clock goes on. */
-  sleep(seconds: number, monotonic: 'runs' | 'stands'): void {
+  /**
+   * The laptop sleeps: nothing of it runs, its connections break, and its wall clock goes on. The database sleeps with
+   * it, unless another laptop works on.
+   */
+  sleep({ seconds, monotonic, meanwhile }: Extract<Happening, { kind: 'sleep' }>): void {
     const { scene, runners } = this
     const asleep = runners.filter(({ process }) => !process.isDead)
     for (const { process } of asleep) process.freeze()
     for (const session of scene.sessions) session.breakOff()
     const ms = seconds * 1000
-    scene.databaseAwayUntil = Math.max(scene.databaseAwayUntil, scene.world.now + ms)
+    if (meanwhile === 'another-works') this.startRunner()
+    else scene.databaseAwayUntil = Math.max(scene.databaseAwayUntil, scene.world.now + ms)
     scene.world.after(ms, () => {
-      if (monotonic === 'stands') scene.world.monotonicShift += ms
-      for (const { process } of asleep) process.wake()
+      for (const { process } of asleep) {
+        if (monotonic === 'stands') process.stoodStill += ms
+        process.wake()
+      }
     })
   }
 

@@ -245,6 +245,8 @@ export class SimulatedSession implements Dialect {
     return this.#call('apply', () => {
       const unit = this.signedIn()
       this.scene.writes(this.process, unit, { kind: 'apply' })
+      // RFC 6241, 8.4: nobody else commits while a commit waits to be confirmed.
+      if (unit.before !== undefined) throw new WireError('rejected', 'a move waits to be confirmed')
       unit.apply()
     })
   }

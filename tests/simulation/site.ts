@@ -91,9 +91,9 @@ const stated = [
 const known = new Map<string, KitCard>()
 let base: KitCard | undefined
 
-/** Reading a card is slow: the first is read, and others take from it what they do not say. */
+/** Reading a card is slow: one is read, always the same, and others take from it what they do not say. */
 function shaped(card: KitCard): KitCard {
-  base ??= kitCardSchema.parse(card)
+  base ??= kitCardSchema.parse(directCardText('plain', plainTraits, 'access-point'))
   return {
     ...base,
     ...card,
@@ -117,14 +117,20 @@ function once(name: string, make: (model: string) => unknown): KitCard {
   return card
 }
 
+const plainTraits = { applies: 'at-once', saves: 'itself', sessions: 'many', boxed: 'static' } as UnitTraits
+
 /** The card of a unit that is spoken to itself. */
 function directCard(traits: UnitTraits, role: 'access-point' | 'controller'): KitCard {
   const name = [role === 'controller' ? 'C' : 'A', ...stated.map((each) => traits[each])].join(' ')
-  return once(name, (model) => ({
+  return once(name, (model) => directCardText(model, traits, role))
+}
+
+function directCardText(model: string, traits: UnitTraits, role: 'access-point' | 'controller'): unknown {
+  return {
     ...common,
     model,
     role,
-    recognise: { macPrefixes: [], realm: name },
+    recognise: { macPrefixes: [], realm: model },
     factory: {
       address: '192.168.77.1',
       addressing: traits.boxed,
@@ -152,7 +158,7 @@ function directCard(traits: UnitTraits, role: 'access-point' | 'controller'): Ki
       role === 'controller'
         ? { kind: 'netconf', managementInterface: 'uplink' }
         : { kind: 'restconf', managementInterface: 'uplink' },
-  }))
+  }
 }
 
 /** How a session that outlives its connection is told of: only cards of pages say when it ends. */
@@ -183,8 +189,7 @@ const plannedRadios = new Map<string, readonly RadioPlan[][]>()
 function radioPlans(radar: SiteTraits['radar']): readonly RadioPlan[][] {
   const before = plannedRadios.get(radar)
   if (before) return before
-  const traits = { applies: 'at-once', saves: 'itself', sessions: 'many', boxed: 'static' } as UnitTraits
-  const card = directCard(traits, 'access-point')
+  const card = directCard(plainTraits, 'access-point')
   const units = [0, 1, 2, 3, 4].map((index) => unitOf(index, modelName(card)))
   const brief = newBrief('Drawn site', 'NZ', 'Pacific/Auckland')
   const locks = radar === 'planned' ? ({ '5': 100 } as const) : {}

@@ -79,7 +79,7 @@ export const siteTraits: fc.Arbitrary<SiteTraits> = fc.record({
     { arbitrary: fc.array(unitTraits, { minLength: 2, maxLength: 2 }), weight: 2 },
     { arbitrary: fc.array(unitTraits, { minLength: 3, maxLength: 3 }), weight: 1 },
   ),
-  managed: either(0, 0, 0, 0, 1, 2),
+  managed: either(0, 0, 0, 1, 2, 2),
   networks: fc.array(either('wpa2-personal', 'wpa3-personal', 'open'), { minLength: 1, maxLength: 2 }),
   addressing: either('static', 'static', 'static', 'dhcp'),
   leases: either('reserved', 'none', 'from-the-pool'),

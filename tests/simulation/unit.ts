@@ -9,6 +9,7 @@ import type { Unit } from '../../src/core/kit/unit'
 import type { RadioOnAir } from '../../src/wire/dialect/dialect'
 import { SimulatedRadios } from './radios'
 import { firmwareVersions, lingerSeconds, timing } from './site'
+import { ToldOfOthers } from './told-of-others'
 import type { UnitTraits } from './traits'
 import { boxedValues, changed, factoryPassword, movesBetween, shown, type Values, withRadiosReset } from './values'
 import type { World } from './world'
@@ -98,7 +99,7 @@ export class SimulatedUnit {
     const { boot } = this
     this.phase = 'starting'
     this.running = this.startup
-    this.told = this.#keptTold
+    this.told.restart()
     this.joined = false
     this.candidate = undefined
     this.before = undefined
@@ -125,8 +126,7 @@ export class SimulatedUnit {
 
   /** It restarts because of what it was told: it keeps that first. */
   #restartWithAll(): void {
-    this.startup = this.running
-    this.#keptTold = this.told
+    this.#keep()
     this.restart()
   }
 
@@ -140,7 +140,7 @@ export class SimulatedUnit {
   reset(): void {
     this.startup = this.boxed()
     this.running = this.startup
-    this.#keptTold = new Map()
+    this.told.forget()
     this.certificate = `${this.mac.slice(-2)}:r${this.boot}`
     if (this.phase !== 'off') this.restart()
   }
@@ -156,25 +156,19 @@ export class SimulatedUnit {
     this.#radios.start(this.running.values)
   }
 
-  /** Of a controller: what it was told of each of its access points, by MAC. */
-  told = new Map<string, Values>()
-  #keptTold = new Map<string, Values>()
+  /** Of a controller: what it was told of its access points. */
+  readonly told = new ToldOfOthers()
   /** Of an access point that a controller manages. */
   joined = false
 
   /** A controller is told what one of its access points is to be. */
   tellOf(mac: string, differences: readonly Difference[], desired: UnitConfig): void {
     this.writes += 1
-    const before = this.told.get(mac) ?? { unit: {}, networks: {}, radios: {} }
-    this.told = new Map(this.told).set(
-      mac,
-      differences.reduce((values, difference) => changed(values, difference, desired), before),
-    )
-    if (this.traits.saves === 'itself') this.#keptTold = this.told
+    const told = this.told.tell(mac, differences, desired)
+    if (this.traits.saves === 'itself') this.told.keep()
     this.around.changed(this)
     const own = this.around.unit(mac)
-    const told = this.told.get(mac)
-    if (own?.joined && told) own.join(told)
+    if (own?.joined) own.join(told)
   }
 
   /** An access point takes what its controller says. */
@@ -287,8 +281,12 @@ export class SimulatedUnit {
   save(): void {
     if (this.isSaved) return
     this.writes += 1
+    this.#keep()
+  }
+
+  #keep(): void {
     this.startup = this.running
-    this.#keptTold = this.told
+    this.told.keep()
   }
 
   install(version: string): void {
@@ -321,7 +319,7 @@ export class SimulatedUnit {
   }
 
   get isSaved(): boolean {
-    const isKept = this.startup === this.running && this.#keptTold === this.told
+    const isKept = this.startup === this.running && this.told.isKept
     return isKept || (this.traits.saves === 'itself' && this.before === undefined)
   }
 

@@ -34,8 +34,6 @@ export class World {
   now = 0
   /** How far people and time servers have moved the laptop's wall clock, ms. */
   wallShift = 0
-  /** How long the laptop's monotonic clock has stood still while it slept, ms. */
-  monotonicShift = 0
   /** Entries that were carried out. */
   steps = 0
   readonly #queue: Entry[] = []
@@ -130,6 +128,8 @@ const isEarlier = (a: Entry, b: Entry): boolean => a.at < b.at || (a.at === b.at
 export class Process {
   #state: 'runs' | 'frozen' | 'dead' = 'runs'
   readonly #missed: (() => void)[] = []
+  /** How long the monotonic clock of its laptop has stood still in sleep, ms. */
+  stoodStill = 0
 
   constructor(
     readonly name: string,
@@ -169,7 +169,7 @@ export class Process {
   get clock(): Clock {
     const { world } = this
     return {
-      monotonic: () => world.now - world.monotonicShift,
+      monotonic: () => world.now - this.stoodStill,
       wall: () => world.wall,
       rest: (ms, signal) =>
         new Promise((resolve) => {

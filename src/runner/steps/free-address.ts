@@ -3,7 +3,7 @@
  * anybody else keeps the address from us. ICMP can be filtered, ARP cannot.
  */
 import { held } from '../held-error'
-import type { UnitRun } from '../unit-run'
+import type { Mover, UnitRun } from '../unit-run'
 
 export async function freeAddress(run: UnitRun): Promise<void> {
   const { target, journal, waits, movers, names } = run
@@ -18,8 +18,7 @@ export async function freeAddress(run: UnitRun): Promise<void> {
     const other = await holder(run, address)
     if (other === undefined) return
     const mover = movers.get(other)
-    if (mover && (mover.after === target.unit.mac || (await leadsBack(run, mover.address))))
-      throw held('trades-addresses', { other: mover.name })
+    if (mover && (await leadsBack(run, mover))) throw held('trades-addresses', { other: mover.name })
     if (!mover || mover.kind === 'over') throw taken(address, other, names.get(other))
     if (told !== mover.name) {
       told = mover.name
@@ -35,18 +34,18 @@ async function holder({ host, target }: UnitRun, address: string): Promise<strin
   return (await host.arp(address)).find((mac) => mac !== target.unit.mac)
 }
 
-/** Whether whoever sits at `address` waits, perhaps through others, for this unit to leave its own. */
-async function leadsBack(run: UnitRun, address: string): Promise<boolean> {
-  let next = address
+/** Whether a unit that is to move waits, perhaps through others, for this unit to leave its own address. */
+async function leadsBack(run: UnitRun, first: Mover): Promise<boolean> {
+  let mover = first
   for (let links = 0; links <= run.movers.size; links += 1) {
-    if (next === run.access.address) return true
-    const mover = run.movers.get((await holder(run, next)) ?? '')
-    if (!mover) return false
-    // It moves only when this one, its controller, is done.
+    // It moves only when this unit, its controller, is done.
     if (mover.after === run.target.unit.mac) return true
-    // It has come to where it goes meanwhile: the address that was asked about first is free by now.
-    if (mover.address === next) return false
-    next = mover.address
+    if (mover.address === run.access.address) return true
+    const next = run.movers.get((await holder(run, mover.address)) ?? '')
+    if (!next) return false
+    // The next unit has reached its own address meanwhile: the address that was asked about first is free by now.
+    if (next.address === mover.address) return false
+    mover = next
   }
   return true
 }

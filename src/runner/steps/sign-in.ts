@@ -22,14 +22,23 @@ export async function signIn(run: UnitRun): Promise<string> {
     if (!key) throw refusesAllPasswords(target)
     access.keep(dialect, key.login, address)
     if (key.kind === 'factory') await journal.foundBoxed()
-    // A muster that ended in the middle may have left a move that takes itself back unless it is confirmed.
-    if (journal.doors.address === 'opened' && address === target.plan.address)
+    // A muster that ended in the middle may have left a move that takes itself back unless it is confirmed. Until then
+    // some units take no other change.
+    if (journal.doors.address === 'opened' && (await isWhereItWent(run, address)))
       await access.dialect.confirm(target.compiled.config)
     return `signed in with ${key.words}`
   } catch (error) {
     dialect.close()
     throw error
   }
+}
+
+/** Whether it answers where a muster has sent it, or where DHCP has sent it. */
+async function isWhereItWent(run: UnitRun, address: string): Promise<boolean> {
+  const { plan, before } = run.target
+  if (address === plan.address || address === before.sentTo?.address) return true
+  const method = (await run.inEffect()).unit['management.method']
+  return method?.kind === 'value' && method.value === 'dhcp'
 }
 
 /** Seconds beyond its card's: a session that ends by itself was used a moment ago at the latest. */
