@@ -118,7 +118,9 @@ function elsewhere({ scene }: Play, { unit }: SimulatedUnit): void {
   const kept = scene.records.jobs.get(jobId)
   const plan = kept?.job.plans.get(unit.id)
   if (!kept || !plan) return
-  const address = plan.address.replace(/\d+$/, String(60 + (kept.events.length % 30)))
+  const planned = new Set([...kept.job.plans.values()].map((each) => each.address))
+  const free = Array.from({ length: 30 }, (_, host) => plan.address.replace(/\d+$/, String(60 + host)))
+  const address = free.find((each) => !planned.has(each)) ?? plan.address
   kept.job = { ...kept.job, plans: new Map(kept.job.plans).set(unit.id, { ...plan, address }) }
 }
 
