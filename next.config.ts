@@ -3,6 +3,8 @@ import type { NextConfig } from 'next'
 const config: NextConfig = {
   serverExternalPackages: ['mysql2', '@zxcvbn-ts/core', '@zxcvbn-ts/language-common', 'pkijs', 'ssh2'],
   poweredByHeader: false,
+  // Pages travel no farther than this laptop.
+  compress: false,
   // npm test checks the types of everything; whoever only starts need not wait for it.
   typescript: { ignoreBuildErrors: true },
   reactStrictMode: true,

@@ -8,6 +8,7 @@ const isLong = process.env.AIR_MUSTER_TESTS === 'long'
 const long = [
   'src/**/hostile.test.ts',
   'src/core/radio/plan-again.test.ts',
+  'src/wire/codec/codecs.test.ts',
   'src/wire/dialect/cli/reading.test.ts',
   'tests/real/access-points.test.ts',
   'tests/real/tagged-vlan.test.ts',

@@ -176,11 +176,12 @@ export class BenchWatch {
   }
 }
 
-/** Where units were left, by unit: where one was sent and not found yet, or where it has proven itself. */
+/** Where units were left, by unit: where one was sent, came to, or has proven itself. */
 function provenPlaces(roll: Roll): Map<string, Place> {
   return new Map(
-    [...roll.rows].flatMap(([unit, { proven, addressDoor, sentTo }]) => {
-      if (sentTo && addressDoor === 'opened') return [[unit, sentTo] as const]
+    [...roll.rows].flatMap(([unit, { proven, addressDoor, sentTo, cameTo }]) => {
+      const place = addressDoor === 'opened' ? sentTo : cameTo
+      if (place) return [[unit, place] as const]
       const { 'management.address': address, 'management.prefix': prefix } = proven?.config.unit ?? {}
       return address === undefined || prefix === undefined ? [] : [[unit, { address, prefix }] as const]
     }),

@@ -20,6 +20,7 @@ import { reach } from './steps/reach'
 import { save } from './steps/save'
 import { settle } from './steps/settle'
 import { signIn } from './steps/sign-in'
+import { MayHaveRestarted } from './unit/contact'
 import { CalledOff, type UnitRun } from './unit-run'
 
 type Work = (run: UnitRun) => Promise<string>
@@ -56,7 +57,7 @@ export async function drive(run: UnitRun, mayGoOn: MayGoOn): Promise<'answers' |
       const { disturbances } = run.clock
       const interruptions = run.host.interruptions()
       const outcome = await once(run, mayGoOn, attempt < attempts ? 'may-retry' : 'last')
-      if (outcome !== 'again' && outcome !== 'wire-was-away') return outcome
+      if (outcome !== 'again' && outcome !== 'not-its-fault') return outcome
       run.access.dropSession()
       run.willChange()
       run.journal.forgetWritten()
@@ -69,7 +70,8 @@ export async function drive(run: UnitRun, mayGoOn: MayGoOn): Promise<'answers' |
   }
 }
 
-type Outcome = 'answers' | 'held' | 'stopped' | 'again' | 'wire-was-away'
+/** What is begun again through no fault of the unit is not counted. */
+type Outcome = 'answers' | 'held' | 'stopped' | 'again' | 'not-its-fault'
 
 async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last'): Promise<Outcome> {
   const steps = stepsFor(run.target.card)
@@ -88,12 +90,13 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last')
     } catch (error) {
       if (error instanceof CalledOff) return 'stopped'
       if (error instanceof HostAwayError) return await wireBack(run, step, error)
-      if (retry === 'may-retry' && mayTryAgain(step, error)) {
+      const isUnheard = error instanceof MayHaveRestarted
+      if (isUnheard || (retry === 'may-retry' && mayTryAgain(step, error))) {
         run.journal.say(
           `${procedure[step].title.toLowerCase()}: ${error instanceof Error ? error.message : ''}; looking for it again`,
         )
         await run.journal.tell(step, { kind: 'idle' })
-        return 'again'
+        return isUnheard ? 'not-its-fault' : 'again'
       }
       const { held: state } = asHeld(run, error)
       if (error instanceof WireError) run.journal.say(`${error.kind}: ${error.reason}`)
@@ -108,7 +111,7 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last')
 const wireLookMs = 500
 
 /** Waits until the laptop reaches the wire again. */
-async function wireBack(run: UnitRun, step: Step, { message }: HostAwayError): Promise<'wire-was-away' | 'stopped'> {
+async function wireBack(run: UnitRun, step: Step, { message }: HostAwayError): Promise<'not-its-fault' | 'stopped'> {
   run.journal.say(message)
   await run.journal.tell(step, {
     kind: 'waiting',
@@ -120,7 +123,7 @@ async function wireBack(run: UnitRun, step: Step, { message }: HostAwayError): P
       await run.waits.pause((wireLookMs / 1000) * run.waits.pace)
       await run.host.laptop()
       await run.journal.tell(step, { kind: 'idle' })
-      return 'wire-was-away'
+      return 'not-its-fault'
     } catch (error) {
       if (error instanceof CalledOff) return 'stopped'
       if (!(error instanceof HostAwayError)) throw error

@@ -4,6 +4,7 @@
 import type { Asked } from '../core/config/asked'
 import { type AsWritten, compare, type Difference } from '../core/config/compare'
 import { keyText, type ObservedConfig } from '../core/config/unit-config'
+import { isDirect } from '../core/kit/kit-card'
 import type { RadarMove } from '../core/muster/radar-move'
 import type { Host } from '../wire/host/host'
 import type { Sessions } from '../wire/sessions'
@@ -13,6 +14,7 @@ import type { EventLog } from './event-log'
 import type { ControllerLink } from './managed/controller-link'
 import type { Records } from './ports/records'
 import { Access } from './unit/access'
+import { Contact } from './unit/contact'
 import { Journal } from './unit/journal'
 import { Target, type TargetInput } from './unit/target'
 import { Waits } from './unit/waits'
@@ -85,7 +87,12 @@ export class UnitRun {
         ),
     )
     this.mayAct = input.mayAct
-    this.access = new Access(this.target, host, sessions, pin, this.mayAct)
+    // What a controller manages is known by its controller: whether that restarts, its session tells.
+    const startMs = isDirect(this.target.card)
+      ? (this.target.card.timing.start * 1000) / pace
+      : Number.POSITIVE_INFINITY
+    const contact = new Contact(clock, startMs)
+    this.access = new Access(this.target, host, sessions, pin, this.mayAct, contact)
     this.host = host
     this.records = records
     this.sessions = sessions

@@ -46,14 +46,20 @@ export function loadKitCards(): ReadonlyMap<string, KitCard> {
   return new Map(shippedCards().map(({ model, card }) => [model, card]))
 }
 
+/** What the cards of this installation say, by their text: reading one takes a while, and every page asks for all. */
+let readings: ReadonlyMap<string, CardReading> = new Map()
+
 /** All kit cards of the installation, by `maker model`: its own stand in the place of those of the same name. */
 export async function kitCardsOf(store: Store): Promise<ReadonlyMap<string, KitCard>> {
   const own = await store.db.select().from(kitCards)
+  const before = readings
+  const now = new Map(own.map(({ yaml }) => [yaml, before.get(yaml) ?? readKitCard(yaml)]))
+  readings = now
   const cards = new Map(loadKitCards())
   for (const { model, yaml } of own) {
-    const reading = readKitCard(yaml)
+    const reading = now.get(yaml)
     // A card that an older program took and this one does not is left out: its units say that there is none.
-    if (reading.ok) cards.set(model, reading.card)
+    if (reading?.ok) cards.set(model, reading.card)
   }
   return new Map([...cards].sort(([a], [b]) => a.localeCompare(b)))
 }

@@ -109,7 +109,7 @@ const happening: fc.Arbitrary<Happening> = fc.oneof(
   fc.record({ kind: kind('meddle'), unit, what: one('name', 'password', 'network', 'radio') }),
   fc.record({ kind: kind('thief'), unit, seconds }),
   fc.record({ kind: kind('astray'), seconds }),
-  fc.record({ kind: kind('dhcp-moves'), unit }),
+  { arbitrary: fc.record({ kind: kind('dhcp-moves'), unit }), weight: 2 },
   fc.record({ kind: kind('sleep'), seconds: one(10, 100, 3000), monotonic: one('runs', 'stands') }),
   fc.record({
     kind: kind('sleep'),
@@ -146,6 +146,7 @@ const telling = [
   'revision',
   'pin',
   'joining',
+  'claim',
   'renew',
   'job',
 ] as const

@@ -75,7 +75,7 @@ const acts: Acts = {
   'dhcp-moves': ({ scene }, { unit }) => {
     const each = unitOf(scene, unit)
     if (!scene.leases.has(each.mac) || scene.scenario.site.leases === 'reserved') return
-    scene.leases.set(each.mac, `10.20.0.${140 + unit}`)
+    scene.leases.set(each.mac, scene.job.brief.management.cidr.replace('0/24', String(140 + unit)))
     if (each.phase === 'up') each.settle()
   },
   kill: (play) => play.killRunner(),

@@ -31,6 +31,8 @@ export interface Visitor {
 
 /** Seconds in which a move must be confirmed. */
 export const confirmSeconds = 120
+/** Nothing starts faster, however fast the wire runs, ms. */
+const shortestStartMs = 1000
 /** Seconds after which a change of address that takes effect at once does so. */
 const moveSeconds = 2
 
@@ -105,7 +107,7 @@ export class SimulatedUnit {
     this.before = undefined
     this.applying = false
     this.around.changed(this)
-    this.world.after(this.around.ms(timing.start), () => {
+    this.world.after(Math.max(shortestStartMs, this.around.ms(timing.start)), () => {
       if (this.boot !== boot || this.phase !== 'starting') return
       this.phase = 'up'
       this.settle()

@@ -9,8 +9,8 @@ export interface Installation {
   readonly env: Record<string, string>
   /** A `muster` command there: what it prints, and how it ended. */
   muster(...words: string[]): Promise<{ text: string; status: number | null }>
-  /** A script of ours there, with the same environment; what it prints, as JSON. */
-  script<T>(code: string): Promise<T>
+  /** A script there, with the same environment; what it prints, as JSON. @param reads  our own sources, or none */
+  script<T>(code: string, reads?: 'sources'): Promise<T>
   pidOf(part: 'runner' | 'wire helper'): number
   stop(): Promise<void>
 }
@@ -52,8 +52,8 @@ export async function startInstallation(
   return {
     env,
     muster: (...words) => ran(wire.onLaptop(process.execPath, ['bin/muster.mjs', ...words], env)),
-    script: async (code) => {
-      const words = ['--import', 'tsx', '--input-type=module', '-e', code]
+    script: async (code, reads) => {
+      const words = [...(reads ? ['--import', 'tsx'] : []), '--input-type=module', '-e', code]
       const { text, status } = await ran(wire.onLaptop(process.execPath, words, env))
       if (status !== 0) throw new Error(`the script ended with ${status}: ${text}`)
       return JSON.parse(text)

@@ -63,7 +63,7 @@ describe('what can be typed next in a card', () => {
         expect(from).toBeGreaterThanOrEqual(0)
         expect(words.every(({ word }) => word.length > 0)).toBe(true)
       }),
-      { numRuns: 200 },
+      { numRuns: 80 },
     )
   })
 })

@@ -91,7 +91,14 @@ describe('the roll', () => {
         { kind: 'muster', phase: 'started', units: ['a'] },
       ),
     )
-    expect(sent.rows.get('a')).toMatchObject({ addressDoor: 'passed', sentTo: place })
+    expect(sent.rows.get('a')).toMatchObject({ addressDoor: 'passed', sentTo: place, cameTo: place })
+    // Sent elsewhere it may still be where it came to.
+    const next = { address: '10.50.0.21', prefix: 24 }
+    const again = foldRoll(
+      [{ seq: 9, at: 9, event: { kind: 'door', unit: 'a', door: 'address', state: 'opened', place: next } }],
+      sent,
+    )
+    expect(again.rows.get('a')).toMatchObject({ addressDoor: 'opened', sentTo: next, cameTo: place })
     // Events of older programs do not say it.
     const before = foldRoll(placed({ kind: 'door', unit: 'a', door: 'address', state: 'opened' }))
     expect(before.rows.get('a')?.sentTo).toBeUndefined()

@@ -38,6 +38,8 @@ export interface RollRow {
   readonly givenPassword: string | undefined
   /** Where it was sent last, by us or by DHCP, or was about to be: the plan may have moved on since. */
   readonly sentTo: Place | undefined
+  /** Where it was found last of the places to which it was sent. It may still be there when it is sent elsewhere. */
+  readonly cameTo: Place | undefined
   readonly copies: { readonly asFound: number | undefined; readonly asLeft: number | undefined }
   /** What it was asked to be when it last answered. */
   readonly proven: Asked | undefined
@@ -73,6 +75,7 @@ export const emptyRow: RollRow = {
   addressDoor: 'shut',
   givenPassword: undefined,
   sentTo: undefined,
+  cameTo: undefined,
   copies: { asFound: undefined, asLeft: undefined },
   proven: undefined,
   written: { mac: '', marks: {} },
@@ -143,8 +146,10 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
     case 'check':
       return { ...row, checks: [...row.checks.filter((check) => check.code !== event.check.code), event.check] }
     case 'door':
-      return event.door === 'password'
-        ? { ...row, passwordDoor: event.state, givenPassword: event.secret ?? row.givenPassword }
+      if (event.door === 'password')
+        return { ...row, passwordDoor: event.state, givenPassword: event.secret ?? row.givenPassword }
+      return event.state === 'passed'
+        ? { ...row, addressDoor: event.state, cameTo: row.sentTo }
         : { ...row, addressDoor: event.state, sentTo: event.place ?? row.sentTo }
     case 'kept':
       return {

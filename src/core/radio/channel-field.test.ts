@@ -63,7 +63,7 @@ describe('the field of prices', () => {
           })
         },
       ),
-      { numRuns: 40 },
+      { numRuns: 20 },
     )
   })
 

@@ -236,7 +236,7 @@ describe('in every country of the database', () => {
           }
         },
       ),
-      { numRuns: 250 },
+      { numRuns: 100 },
     )
   })
 

@@ -215,6 +215,8 @@ it.each([
 
 describe('every country', () => {
   it('has no legal block whose pieces are not each within a rule that lets an access point transmit that loud', () => {
+    // Gathered, and expected once: there are some hundred thousand.
+    const beyond: string[] = []
     for (const country of database.values()) {
       for (const block of legalBlocks(country)) {
         for (let low = block.lowMhz; low < block.highMhz; low += 20) {
@@ -224,22 +226,23 @@ describe('every country', () => {
           const lets = (holding.length > 0 ? holding.slice(0, 1) : touched).map(
             (rule) => !rule.noIr && !rule.noOfdm && rule.eirpCentiDbm >= Math.round(block.limitDbm * 100),
           )
-          expect(lets.length > 0 && lets.every(Boolean), `${country.country} ${block.channel}`).toBe(true)
+          if (lets.length === 0 || lets.includes(false)) beyond.push(`${country.country} ${block.channel}`)
         }
       }
     }
+    expect(beyond).toEqual([])
   })
 
   it('refuses what is not legal with a reason that names the channel', () => {
+    const nameless: string[] = []
     for (const country of database.values()) {
       for (const block of allBlocks) {
         const judgement = judge(country, block)
-        if (!judgement.legal)
-          expect(judgement.refusal.reason).toContain(
-            `Channel ${block.channel} at ${block.width} MHz is not legal in ${country.country}`,
-          )
+        const named = `Channel ${block.channel} at ${block.width} MHz is not legal in ${country.country}`
+        if (!judgement.legal && !judgement.refusal.reason.includes(named)) nameless.push(judgement.refusal.reason)
       }
     }
+    expect(nameless).toEqual([])
   })
 })
 

@@ -76,7 +76,12 @@ export class ControllerLink {
     const lane = await this.#laneTo()
     const pin = pinCheck((fingerprint) => records.pinOnFirstSight(jobId, unit.mac, fingerprint, clock.date()))
     const session = await sessions.controller(lane, card, pin)
-    await session.signIn(login)
+    try {
+      await session.signIn(login)
+    } catch (error) {
+      session.close()
+      throw error
+    }
     this.#session = session
     return session
   }

@@ -56,6 +56,7 @@ export async function comeBack(run: UnitRun): Promise<string> {
     throw held('not-reserved', { got: found.address, address: goal, mac: target.unit.mac })
   }
   await access.signIn(target.login, goal)
+  access.contact.begins()
   await access.dialect.confirm(target.compiled.config)
   // It may have taken the change back before anybody confirmed it, and be found here all the same: by link-local, or
   // since it was here before.

@@ -21,6 +21,7 @@ export async function signIn(run: UnitRun): Promise<string> {
     const key = await onceItIsFree(run, () => firstThatOpens(run, dialect))
     if (!key) throw refusesAllPasswords(target)
     access.keep(dialect, key.login, address)
+    access.contact.begins()
     if (key.kind === 'factory') await journal.foundBoxed()
     // A muster that ended in the middle may have left a move that takes itself back unless it is confirmed. Until then
     // some units take no other change.

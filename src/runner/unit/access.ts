@@ -6,6 +6,7 @@ import type { Host, Lane } from '../../wire/host/host'
 import type { Sessions } from '../../wire/sessions'
 import type { PinCheck } from '../../wire/trust/pin'
 import { WireError } from '../../wire/wire-error'
+import type { Contact } from './contact'
 import { guarded } from './guarded'
 import type { Target } from './target'
 
@@ -28,6 +29,7 @@ export class Access {
     sessions: Sessions,
     pin: PinCheck,
     mayChange: MayChange,
+    readonly contact: Contact,
   ) {
     this.#target = target
     this.#sessions = sessions
@@ -134,7 +136,7 @@ export class Access {
   keep(session: Dialect, credentials: Credentials, address: string): void {
     if (this.#kept?.session !== session) {
       this.#kept?.session.close()
-      this.#kept = { session, dialect: guarded(session, this.#mayChange) }
+      this.#kept = { session, dialect: guarded(session, this.#mayChange, this.contact) }
     }
     this.credentials = credentials
     this.address = address

@@ -1,29 +1,53 @@
-/** A session that changes nothing while another runner may have the order: each change asks first. */
+/**
+ * A session that changes nothing while another runner may have the order, and writes nothing to a unit that may have
+ * restarted since it was read: each change asks first.
+ */
 import type { Dialect, MayChange } from '../../wire/dialect/dialect'
+import type { Contact } from './contact'
 
-export function guarded(dialect: Dialect, mayChange: MayChange): Dialect {
-  const asking =
+export function guarded(dialect: Dialect, mayChange: MayChange, contact: Contact): Dialect {
+  const heard =
     <A extends unknown[], R>(act: (...words: A) => Promise<R>) =>
     async (...words: A): Promise<R> => {
-      await mayChange()
-      return act(...words)
+      contact.asks()
+      const answer = await act(...words)
+      contact.answered()
+      return answer
     }
+  const asking = <A extends unknown[], R>(act: (...words: A) => Promise<R>) =>
+    heard(async (...words: A): Promise<R> => {
+      await mayChange()
+      contact.asks()
+      return act(...words)
+    })
+  const writing = <A extends unknown[], R>(act: (...words: A) => Promise<R>) =>
+    heard(async (...words: A): Promise<R> => {
+      await mayChange()
+      contact.isUnbroken()
+      return act(...words)
+    })
+  /** Asked between two parts: the one before was answered. */
+  const mayGoOn: MayChange = async () => {
+    contact.answered()
+    await mayChange()
+    contact.isUnbroken()
+  }
   const { install, othersWhoChanged } = dialect
   return {
-    identify: () => dialect.identify(),
-    signIn: (login) => dialect.signIn(login),
-    read: (reading) => dialect.read(reading),
-    backup: () => dialect.backup(),
-    write: asking((differences, desired) => dialect.write(differences, desired, mayChange)),
+    identify: heard(() => dialect.identify()),
+    signIn: heard((login) => dialect.signIn(login)),
+    read: heard((reading) => dialect.read(reading)),
+    backup: heard(() => dialect.backup()),
+    write: writing((differences, desired) => dialect.write(differences, desired, mayGoOn)),
     changePassword: asking((user, password) => dialect.changePassword(user, password)),
-    changes: () => dialect.changes(),
-    revision: () => dialect.revision(),
-    apply: asking(() => dialect.apply()),
+    changes: heard(() => dialect.changes()),
+    revision: heard(() => dialect.revision()),
+    apply: writing(() => dialect.apply()),
     confirm: asking((desired) => dialect.confirm(desired)),
-    save: asking(() => dialect.save()),
+    save: writing(() => dialect.save()),
     restart: asking(() => dialect.restart()),
     ...(install ? { install: asking((image) => install.call(dialect, image)) } : {}),
-    air: () => dialect.air(),
+    air: heard(() => dialect.air()),
     ...(othersWhoChanged ? { othersWhoChanged: () => othersWhoChanged.call(dialect) } : {}),
     close: () => dialect.close(),
   }

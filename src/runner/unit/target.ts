@@ -86,11 +86,11 @@ export class Target {
     return { address: this.plan.address, prefix: prefix ?? this.card.factory.prefix }
   }
 
-  /** Where it may be from before: where it was sent last, and where it has proven itself; the plan may be another. */
+  /** Where it may be from before: where it was sent last, where it came to, where it has proven itself. */
   get formerPlaces(): Place[] {
     const { 'management.address': address, 'management.prefix': prefix } = this.proven?.config.unit ?? {}
     const proven = address === undefined ? undefined : { address, prefix: prefix ?? this.card.factory.prefix }
-    return [this.before.sentTo, proven].filter((place) => place !== undefined)
+    return [this.before.sentTo, this.before.cameTo, proven].filter((place) => place !== undefined)
   }
 
   /** Marks of what was written to this very box and is not shown by it. */
