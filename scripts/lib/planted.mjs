@@ -7,7 +7,7 @@ import { simulate, storyOf } from './simulation.mjs'
 const runner = (file) => `src/runner/${file}`
 
 /** What is planted: the file, what stands there once (or how it is found), and what is put in its place. */
-const planted = [
+export const planted = [
   [
     'The password door is journaled after the unit was told',
     runner('steps/password.ts'),
@@ -65,14 +65,14 @@ const planted = [
   ],
   [
     'Changes do not ask whether the order is still ours',
-    runner('unit/guarded.ts'),
-    '      await mayChange()\n      return act(...words)',
-    '      return act(...words)',
+    runner('unit-run.ts'),
+    'pin, this.mayAct, contact)',
+    'pin, async () => undefined, contact)',
   ],
   [
     'Only the first part of a write asks whether the order is still ours',
     runner('unit/guarded.ts'),
-    'dialect.write(differences, desired, mayChange)',
+    'dialect.write(differences, desired, mayGoOn)',
     'dialect.write(differences, desired)',
   ],
   [
@@ -149,8 +149,8 @@ const planted = [
   [
     'A move is not confirmed',
     runner('steps/come-back.ts'),
-    '  await access.signIn(target.login, goal)\n  await access.dialect.confirm(target.compiled.config)\n',
-    '  await access.signIn(target.login, goal)\n',
+    '  access.contact.begins()\n  await access.dialect.confirm(target.compiled.config)\n',
+    '  access.contact.begins()\n',
   ],
   [
     'Save is left out',
@@ -234,7 +234,7 @@ const planted = [
   [
     'Who has just come to its address is taken for one that trades',
     runner('steps/free-address.ts'),
-    '    if (mover.address === next) return false\n',
+    '    if (next.address === mover.address) return false\n',
     '',
   ],
   [

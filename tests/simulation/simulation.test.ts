@@ -3,6 +3,8 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 // @ts-expect-error the scripts are plain JavaScript: they run before anything is installed
+import { planted } from '../../scripts/lib/planted.mjs'
+// @ts-expect-error the same
 import { simulate } from '../../scripts/lib/simulation.mjs'
 import { often } from '../support/long'
 import { play } from './play'
@@ -50,4 +52,12 @@ it('one seed is one story, however often it is told', async () => {
   const [first, second] = [await play(scenario, 'told'), await play(scenario, 'told')]
   expect(first.story.length).toBeGreaterThan(50)
   expect(second.story).toEqual(first.story)
+})
+
+it('every fault that the script plants still finds its place in the program', () => {
+  const root = join(import.meta.dirname, '../..')
+  const misplaced = (planted as { what: string; file: string; find: string | RegExp }[]).filter(
+    ({ file, find }) => readFileSync(join(root, file), 'utf8').split(find).length !== 2,
+  )
+  expect(misplaced.map(({ what }) => what)).toEqual([])
 })

@@ -186,7 +186,8 @@ async function siteOn(browser: PageSource, { stack, folder }: Standing): Promise
       await page.keyboard.press('KeyA')
       await page.keyboard.up('Control')
       await page.keyboard.press('Backspace')
-      await page.keyboard.type(text)
+      // In one piece, as from a clipboard: each key by itself would draw the page anew.
+      await page.keyboard.sendCharacter(text)
     },
     hand: (move) =>
       fetch(`${stack.lab.url}/hand`, {
