@@ -115,7 +115,7 @@ export class BenchWatch {
     const { brief, units, plans, cards } = bench
     await host.keepOff(
       keptOff(
-        brief.management,
+        brief,
         plans.map(({ address }) => address),
       ),
     )

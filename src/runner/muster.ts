@@ -53,7 +53,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   await log.append({ kind: 'muster', phase: 'started', units: chosen.map((unit) => unit.id) })
 
   const addresses = [...plans.values()].map(({ address }) => address)
-  await host.keepOff(keptOff(brief.management, addresses))
+  await host.keepOff(keptOff(brief, addresses))
   const vlans = managedWithTag(brief)
   await host.reachVlans(vlans)
   // Whoever answers in a VLAN shows that the switch carries it to this laptop.

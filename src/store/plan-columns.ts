@@ -35,6 +35,7 @@ export const radioPlansSchema: z.ZodType<RadioPlan[]> = z.array(
       locked: z.boolean(),
       narrowedFrom: width.nullable().default(null),
       environment: z.enum(['indoor', 'outdoor']).default('indoor'),
+      use: z.enum(['area', 'point-to-point']).default('area'),
     }),
   ).transform(({ listenSeconds, ...plan }) => ({
     ...plan,

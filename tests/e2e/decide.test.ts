@@ -356,7 +356,7 @@ describe("a job of one's own", () => {
     await page.waitForFunction(() => document.body.innerText.includes('locked, let it go'))
     await type('Address of mill-02', '10.20.0.150')
     await press('Lock it')
-    await sees('mill-02 is locked to 10.20.0.150, which is in use, reserved, in the DHCP pool or outside the subnet')
+    await sees('mill-02 is locked to 10.20.0.150, which is in use')
     const kea = JSON.parse(await get('/api/jobs/thornby-mill/addresses/kea?interface=br-lan'))
     expect(kea.Dhcp4['interfaces-config']).toEqual({ interfaces: ['br-lan'] })
     expect(kea.Dhcp4.subnet4[0].reservations).toEqual(

@@ -214,7 +214,7 @@ describe('the plan', () => {
     await lockAddress(store, job.id, 'hall-01', '10.44.8.150')
     const planning = await replan(store, job.id)
     expect(planning?.faults.map((fault) => fault.sentence)).toEqual([
-      'hall-01 is locked to 10.44.8.150, which is in use, reserved, in the DHCP pool or outside the subnet: it would get 10.44.8.20. Lock another address.',
+      "hall-01 is locked to 10.44.8.150, which is in use, a server's, reserved, in the DHCP pool or outside the subnet: it would get 10.44.8.20. Lock another address.",
     ])
     expect((await loadPlans(store, job.id)).faults).toMatchObject([
       { code: 'locked-address-not-free', unit: 'hall-01' },

@@ -4,6 +4,7 @@
  * In: the management subnet and the units with their planned addresses. Out: text in the form of each program.
  */
 import type { Brief } from '../brief/brief'
+import { timeServerAddresses } from '../brief/servers'
 import { hostNames } from './host-names'
 import { formatIpv4, maskOf, parseCidr } from './ipv4'
 import { type AddressedController, type AddressedUnit, vendorOptions } from './vendor-option'
@@ -31,11 +32,13 @@ export function keaConfig({ brief, units, controllers }: ExportInput, interfaceN
   const { management } = brief
   const cidr = parseCidr(management.cidr)
   const names = hostNames(units.map(({ name }) => name))
+  const timeServers = timeServerAddresses(brief)
   const options = [
     ...(management.gateway ? [{ name: 'routers', data: management.gateway }] : []),
     ...(management.dnsServers.length > 0
       ? [{ name: 'domain-name-servers', data: management.dnsServers.join(', ') }]
       : []),
+    ...(timeServers.length > 0 ? [{ name: 'ntp-servers', data: timeServers.join(', ') }] : []),
     // Kea 2.2 names option 138 only from version 2.4 on, so it is given by its code.
     ...(controllers.length > 0
       ? [{ name: 'capwap-ac-v4', code: 138, space: 'dhcp4', data: controllers.map((each) => each.address).join(', ') }]
@@ -78,6 +81,7 @@ export function dnsmasqConfig({ brief, units, controllers }: ExportInput): strin
   const mask = cidr ? formatIpv4(maskOf(cidr.prefix)) : ''
   const network = cidr ? formatIpv4(cidr.network) : ''
   const names = hostNames(units.map(({ name }) => name))
+  const timeServers = timeServerAddresses(brief)
   return `${[
     `# ${onOneLine(management.name)}, ${management.cidr}: made by Air Muster`,
     management.dhcpPool
@@ -85,6 +89,7 @@ export function dnsmasqConfig({ brief, units, controllers }: ExportInput): strin
       : `dhcp-range=${network},static,${mask}`,
     ...(management.gateway ? [`dhcp-option=option:router,${management.gateway}`] : []),
     ...(management.dnsServers.length > 0 ? [`dhcp-option=option:dns-server,${management.dnsServers.join(',')}`] : []),
+    ...(timeServers.length > 0 ? [`dhcp-option=option:ntp-server,${timeServers.join(',')}`] : []),
     ...(controllers.length > 0
       ? [
           '# where access points find their controller (RFC 5417)',

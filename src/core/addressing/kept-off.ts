@@ -1,13 +1,16 @@
 /** Addresses that the laptop never speaks from, lest it takes one that a unit or somebody else is about to have. */
-import type { AddressRange, Subnet } from '../brief/subnet'
+import type { Brief } from '../brief/brief'
+import { serverAddresses } from '../brief/servers'
+import type { AddressRange } from '../brief/subnet'
 
 /**
- * @param subnet   management subnet
+ * @param brief    its management subnet, and the servers that it names
  * @param planned  addresses that the plan gives to units
  */
-export function keptOff(subnet: Subnet, planned: Iterable<string>): AddressRange[] {
-  const single = [subnet.gateway, ...subnet.dnsServers, ...subnet.reserved, ...planned].flatMap((address) =>
+export function keptOff(brief: Brief, planned: Iterable<string>): AddressRange[] {
+  const { gateway, dnsServers, reserved, dhcpPool } = brief.management
+  const single = [gateway, ...dnsServers, ...reserved, ...serverAddresses(brief), ...planned].flatMap((address) =>
     address === null ? [] : [{ first: address, last: address }],
   )
-  return subnet.dhcpPool ? [...single, subnet.dhcpPool] : single
+  return dhcpPool ? [...single, dhcpPool] : single
 }

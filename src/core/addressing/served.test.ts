@@ -8,6 +8,7 @@ import { vendorOf, vendorOptions } from './vendor-option'
 
 const withManagement = (part: Partial<Brief['management']>): Brief => ({
   ...demoBrief,
+  ntpServers: ['time.example'],
   management: { ...demoBrief.management, ...part },
 })
 const controller = (name: string, address: string, vendor?: { class: string; code: number }) => ({
@@ -15,13 +16,16 @@ const controller = (name: string, address: string, vendor?: { class: string; cod
   vendor,
 })
 const full = (): ExportInput => ({
-  brief: withManagement({
-    cidr: '10.44.8.0/23',
-    gateway: '10.44.8.1',
-    dnsServers: ['10.44.8.2', '10.44.8.3'],
-    dhcpPool: { first: '10.44.9.10', last: '10.44.9.99' },
-    name: 'Quay\u2028\n\tside',
-  }),
+  brief: {
+    ...withManagement({
+      cidr: '10.44.8.0/23',
+      gateway: '10.44.8.1',
+      dnsServers: ['10.44.8.2', '10.44.8.3'],
+      dhcpPool: { first: '10.44.9.10', last: '10.44.9.99' },
+      name: 'Quay\u2028\n\tside',
+    }),
+    ntpServers: ['10.44.8.4', 'time.example', '192.0.2.123'],
+  },
   units: [
     { name: 'Hall 1', mac: '02:4f:52:10:6a:2c', address: '10.44.8.121' },
     { name: 'Hall 2', mac: '02:4f:52:10:6a:2d', address: '10.44.8.9' },
@@ -48,6 +52,8 @@ describe('dnsmasq is given', () => {
         'dhcp-range=10.44.9.10,10.44.9.99,255.255.254.0,12h',
         'dhcp-option=option:router,10.44.8.1',
         'dhcp-option=option:dns-server,10.44.8.2,10.44.8.3',
+        // A name has no place in option 42 (RFC 2132, 8.3).
+        'dhcp-option=option:ntp-server,10.44.8.4,192.0.2.123',
         '# where access points find their controller (RFC 5417)',
         'dhcp-option=138,10.44.8.20,10.44.8.21,10.44.8.22,10.44.8.23,10.44.8.24',
         'dhcp-option=vendor:Tarnhelm AP,7,10.44.8.20,10.44.8.21',
@@ -85,6 +91,7 @@ describe('Kea is given', () => {
         'option-data': [
           { name: 'routers', data: '10.44.8.1' },
           { name: 'domain-name-servers', data: '10.44.8.2, 10.44.8.3' },
+          { name: 'ntp-servers', data: '10.44.8.4, 192.0.2.123' },
           {
             ...{ name: 'capwap-ac-v4', code: 138, space: 'dhcp4' },
             data: '10.44.8.20, 10.44.8.21, 10.44.8.22, 10.44.8.23, 10.44.8.24',
@@ -137,14 +144,18 @@ describe('option 43', () => {
 })
 
 it('the laptop keeps off gateway, servers, reserved and planned addresses, and the whole pool', () => {
-  const { management } = withManagement({
-    ...{ gateway: '10.44.8.1', dnsServers: ['10.44.8.2'], reserved: ['10.44.8.7'] },
-    dhcpPool: { first: '10.44.8.100', last: '10.44.8.199' },
-  })
+  const brief = {
+    ...withManagement({
+      ...{ gateway: '10.44.8.1', dnsServers: ['10.44.8.2'], reserved: ['10.44.8.7'] },
+      dhcpPool: { first: '10.44.8.100', last: '10.44.8.199' },
+    }),
+    ntpServers: ['10.44.8.9', 'time.example'],
+  }
   const only = (address: string) => ({ first: address, last: address })
-  expect(keptOff(management, ['10.44.8.20'])).toEqual([
-    ...['10.44.8.1', '10.44.8.2', '10.44.8.7', '10.44.8.20'].map(only),
+  expect(keptOff(brief, ['10.44.8.20'])).toEqual([
+    ...['10.44.8.1', '10.44.8.2', '10.44.8.7', '10.44.8.9', '10.44.8.20'].map(only),
     { first: '10.44.8.100', last: '10.44.8.199' },
   ])
-  expect(keptOff({ ...management, gateway: null, dnsServers: [], reserved: [], dhcpPool: null }, [])).toEqual([])
+  const bareSite = withManagement({ gateway: null, dnsServers: [], reserved: [], dhcpPool: null })
+  expect(keptOff(bareSite, [])).toEqual([])
 })

@@ -136,14 +136,13 @@ function securityReasons(network: WirelessNetwork, card: KitCard, secrets: Reado
 }
 
 function radioReasons({ brief, plan, country, card }: CompileInput): string[] {
-  return plan.radios.flatMap(({ band, channel, width, power, environment }) => {
+  return plan.radios.flatMap(({ band, channel, width, power, environment, use }) => {
     const judgement = judgeChannel(country, band, channel, width)
     if (!judgement.legal) return [judgement.refusal.reason]
     const { block } = judgement
     if (block.indoor && environment === 'outdoor')
       return [`Channel ${channel} at ${band} GHz is for indoors only in ${brief.country}.`]
     const radio = card.radios.find((each) => each.band === band)
-    const use = card.role === 'link-end' ? 'point-to-point' : 'area'
     const most = radio && highestLegalStep(block, radio, use)
     return radio && (most === undefined || power.set > most)
       ? [

@@ -44,6 +44,34 @@ describe('a plan of a job', () => {
     expect(given.map(([, address]) => address).sort()).toEqual([2, 3, 4, 5, 6].map((last) => `192.168.77.${last}`))
   })
 
+  it('keeps off the servers that the brief names, whether they answer or not', () => {
+    const [network] = demoBrief.networks
+    if (!network) throw new Error('no network')
+    const site = {
+      ...demoBrief,
+      ntpServers: ['10.44.8.20', 'time.example'],
+      networks: [
+        {
+          ...network,
+          security: 'wpa2-enterprise' as const,
+          radius: [{ address: '10.44.8.21', port: 1812 }],
+          accounting: [{ address: '10.44.8.22', port: 1813 }],
+        },
+      ],
+      aftercare: {
+        ...demoBrief.aftercare,
+        syslog: '10.44.8.23',
+        mail: { server: '10.44.8.24', to: 'site@client.example' },
+      },
+    }
+    expect(addresses(plan({ units: [unit('a')], brief: site }))).toEqual([['a', '10.44.8.25']])
+    // One that was planned there before moves away, and a lock is said to be lost.
+    const before = new Map([['a', { ...plannedNothing, address: '10.44.8.21', addressLocked: true }]])
+    const made = plan({ units: [unit('a')], brief: site, before })
+    expect(addresses(made)).toEqual([['a', '10.44.8.25']])
+    expect(made.faults).toHaveLength(1)
+  })
+
   it('keeps what was planned and locked, and says so where a locked address cannot be kept', () => {
     const before = new Map([
       ['a', { ...plannedNothing, address: '10.44.8.40', addressLocked: true }],
@@ -63,7 +91,7 @@ describe('a plan of a job', () => {
         code: 'locked-address-not-free',
         unit: 'b',
         sentence:
-          'b is locked to 10.44.8.1, which is in use, reserved, in the DHCP pool or outside the subnet: it would get 10.44.8.20. Lock another address.',
+          "b is locked to 10.44.8.1, which is in use, a server's, reserved, in the DHCP pool or outside the subnet: it would get 10.44.8.20. Lock another address.",
       },
     ])
   })

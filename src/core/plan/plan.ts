@@ -3,6 +3,7 @@
  */
 import { allocate } from '../addressing/allocate'
 import type { Brief } from '../brief/brief'
+import { serverAddresses } from '../brief/servers'
 import type { KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 import type { ChannelChoice, ChannelProblem } from '../radio/channel-problem'
@@ -82,7 +83,7 @@ export function makePlan({
       locked: addressLocked,
       rank: card.role === 'controller' ? 0 : 1,
     })),
-    [...inUse, ...factory],
+    [...inUse, ...factory, ...serverAddresses(brief)],
   )
   const { plans, faults, problem, cost } = planRadios(country, brief.radio, known, site, effort)
   const busy = [...plans.values()].flat().map(({ lowMhz, width }) => ({ lowMhz, highMhz: lowMhz + width }))
@@ -124,6 +125,6 @@ function lostLocks(
     .map(({ unit, address }) => ({
       code: 'locked-address-not-free',
       unit,
-      sentence: `${unit} is locked to ${address}, which is in use, reserved, in the DHCP pool or outside the subnet: it would get ${given.get(unit) ?? 'none'}. Lock another address.`,
+      sentence: `${unit} is locked to ${address}, which is in use, a server's, reserved, in the DHCP pool or outside the subnet: it would get ${given.get(unit) ?? 'none'}. Lock another address.`,
     }))
 }

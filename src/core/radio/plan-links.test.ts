@@ -6,6 +6,7 @@ import { legalBlocks } from '../regulatory/legal'
 import { emptySite, type Link } from './floor'
 import { freeSpaceLoss } from './link'
 import { planLinks } from './plan-links'
+import { eirpOf } from './power'
 
 const link = (part: Partial<Link> = {}): Link => ({
   ...{ a: 'quay', b: 'light', distanceM: 1800, heightA: 14, heightB: 12, obstacle: null, width: 40, channel: null },
@@ -100,6 +101,20 @@ describe('what a plan of links keeps to', () => {
     const limits = new Set(free.map(({ limitDbm }) => limitDbm))
     expect(limits.size).toBeGreaterThan(1)
     expect(planOf([{}]).plans.get('quay')?.power.limit).toBe(Math.max(...limits))
+  })
+
+  it('gives a hub with several stations the power of no fixed pair, and them neither', () => {
+    const loudest = (stations: number, code: string): number => {
+      const links = Array.from({ length: stations }, (_, at) => ({ b: `s${at}`, distanceM: 50_000, channel: 149 }))
+      const { plans } = planOf(links, {}, code)
+      expect(plans.size).toBe(stations + 1)
+      return Math.max(...[...plans.values()].map(({ power }) => eirpOf(power)))
+    }
+    // 47 CFR 15.407(a)(3): 30 dBm and an antenna of 6 dBi; a fixed pair loses nothing for a greater antenna.
+    expect(loudest(1, 'US')).toBeGreaterThan(36)
+    expect(loudest(3, 'US')).toBeLessThanOrEqual(36)
+    // Where the limit is one of EIRP it is the same for both.
+    expect(loudest(3, 'NZ')).toBe(loudest(1, 'NZ'))
   })
 
   it('is locked where one of its links has a channel that was chosen', () => {

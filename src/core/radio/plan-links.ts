@@ -12,7 +12,7 @@ import { weightOf } from './channel-problem'
 import type { Link, Site } from './floor'
 import { freeSpaceLoss } from './link'
 import type { PlanFault } from './plan-fault'
-import { chainsDb, highestLegalStep, planPower } from './power'
+import { chainsDb, highestLegalStep, planPower, type RadioUse } from './power'
 import { radioOptions } from './radio-options'
 import type { RadioPlan } from './radio-plan'
 import { overlapOf, type Span } from './span'
@@ -70,7 +70,7 @@ export function planLinks(
           width: width as Width,
           environment: 'outdoor',
           lock: channel,
-          use: 'point-to-point',
+          use: useOf(hub),
         }).filter((block) => block.width === width && closed.every((span) => overlapOf(block, span) === 0))
       : []
     const price = (block: Span): number =>
@@ -131,8 +131,17 @@ function faultOf(
   return undefined
 }
 
+/**
+ * Several stations with one hub are no fixed pair, and have the power of any radio: point-to-multipoint systems are
+ * excluded from what a fixed link may do (47 CFR 15.407(a)(3), 15.247(c)(1)(iii)).
+ */
+function useOf({ links }: Hub): RadioUse {
+  return links.length > 1 ? 'area' : 'point-to-point'
+}
+
 /** Each station as loud as its distance wants; the hub as loud as its farthest one. */
-function planEnds(block: LegalBlock, radio: Radio, { unit, links }: Hub): Map<string, RadioPlan> | undefined {
+function planEnds(block: LegalBlock, radio: Radio, hub: Hub): Map<string, RadioPlan> | undefined {
+  const { unit, links } = hub
   const ends = new Map<string, RadioPlan>()
   const farthest = Math.max(...links.map(({ distanceM }) => distanceM))
   const isLocked = links.some(({ channel }) => channel !== null)
@@ -140,22 +149,28 @@ function planEnds(block: LegalBlock, radio: Radio, { unit, links }: Hub): Map<st
     [unit, farthest] as const,
     ...links.map((link) => [link.b, link.distanceM] as const),
   ]) {
-    const plan = planEnd(block, radio, distanceM, isLocked)
+    const plan = planEnd(block, radio, useOf(hub), distanceM, isLocked)
     if (!plan) return undefined
     ends.set(end, plan)
   }
   return ends
 }
 
-function planEnd(block: LegalBlock, radio: Radio, distanceM: number, locked: boolean): RadioPlan | undefined {
-  const most = highestLegalStep(block, radio, 'point-to-point')
+function planEnd(
+  block: LegalBlock,
+  radio: Radio,
+  use: RadioUse,
+  distanceM: number,
+  locked: boolean,
+): RadioPlan | undefined {
+  const most = highestLegalStep(block, radio, use)
   if (most === undefined) return undefined
   // As much as brings the wanted level, and no more: louder only disturbs others.
   const target = Math.min(
     most + chainsDb(radio),
     wantedDbm + freeSpaceLoss((block.lowMhz + block.highMhz) / 2, distanceM) - 2 * radio.gain,
   )
-  const power = planPower(block, radio, Math.max(target, Math.min(...radio.steps) + chainsDb(radio)), 'point-to-point')
+  const power = planPower(block, radio, Math.max(target, Math.min(...radio.steps) + chainsDb(radio)), use)
   if (!power) return undefined
   return {
     band: radio.band,
@@ -168,5 +183,6 @@ function planEnd(block: LegalBlock, radio: Radio, distanceM: number, locked: boo
     locked,
     environment: 'outdoor',
     narrowedFrom: null,
+    use,
   }
 }

@@ -237,6 +237,7 @@ function radioPlans(
       locked: request.locks[band] !== undefined,
       environment,
       narrowedFrom: block.width < full ? full : null,
+      use: 'area',
     })
   }
   return plans

@@ -20,7 +20,13 @@ describe('a radio that is planned', () => {
     expect(of({ '5': 40 })).toEqual([
       {
         ...{ band: '5', channel: 40, width: 80, lowMhz: 5170, radar: false, listenSeconds: 0 },
-        ...{ power: { ...power, limit: expect.any(Number) }, locked: true, environment: 'indoor', narrowedFrom: null },
+        ...{
+          power: { ...power, limit: expect.any(Number) },
+          locked: true,
+          environment: 'indoor',
+          use: 'area',
+          narrowedFrom: null,
+        },
       },
     ])
     expect(of({})).toMatchObject([{ channel: 36, width: 80, locked: false, narrowedFrom: null }])
