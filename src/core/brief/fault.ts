@@ -21,6 +21,7 @@ export const briefFaultCodes = [
   'guests-together',
   'hidden-name',
   'hours-are-none',
+  'kept-address-in-pool',
   'image-too-old',
   'low-rates-for-things',
   'name-twice-on-a-band',

@@ -3,6 +3,7 @@ import { type Cidr, formatIpv4, isHostOf, parseCidr, parseIpv4 } from '../addres
 import { type KitCard, modelName } from '../kit/kit-card'
 import type { Brief } from './brief'
 import type { BriefFault } from './fault'
+import { serverAddresses } from './servers'
 import { type AddressRange, managementId, moveSubnet, nextFreeCidr, overlap, type Subnet } from './subnet'
 
 interface Placed {
@@ -23,6 +24,7 @@ export function reviewSubnets(brief: Brief, models: readonly KitCard[]): BriefFa
   })
   return [
     ...placed.flatMap(insideItself),
+    ...placed.flatMap((each) => handedOut(each, serverAddresses(brief))),
     ...overlaps(brief, placed),
     ...sameVlan(placed),
     ...factorySubnets(placed[0], models),
@@ -58,17 +60,6 @@ function insideItself({ path, subnet, cidr }: Placed): BriefFault[] {
       sentence: `The static range ${staticRange.first} to ${staticRange.last} meets the DHCP pool: two units could get one address.`,
       mend: { words: 'Use what the pool leaves free', set: [{ path: `${path}.staticRange`, value: null }] },
     })
-  if (dhcpPool && subnet.gateway && touches(dhcpPool, { first: subnet.gateway, last: subnet.gateway }))
-    faults.push({
-      field: `${path}.dhcpPool`,
-      code: 'gateway-in-pool',
-      weight: 'mend',
-      sentence: `The DHCP pool of ${subnet.name} would hand out the gateway's own address ${subnet.gateway}.`,
-      mend: {
-        words: 'Begin the pool above it',
-        set: [{ path: `${path}.dhcpPool.first`, value: formatIpv4((parseIpv4(subnet.gateway) ?? 0) + 1) }],
-      },
-    })
   subnet.reserved.forEach((address) => {
     if (!inside(address))
       faults.push({
@@ -83,6 +74,52 @@ function insideItself({ path, subnet, cidr }: Placed): BriefFault[] {
       })
   })
   return faults
+}
+
+/** Addresses that somebody has, and that a pool would hand out all the same. One mend sees to all of them. */
+function handedOut({ path, subnet, cidr }: Placed, servers: readonly string[]): BriefFault[] {
+  const { name, dhcpPool, gateway } = subnet
+  if (!dhcpPool || rangeFaults(path, '', dhcpPool, cidr, '').length > 0) return []
+  const owned = [
+    ...(gateway === null ? [] : [{ address: gateway, owner: undefined }]),
+    ...subnet.dnsServers.map((address) => ({ address, owner: 'which a DNS server has' })),
+    ...servers.map((address) => ({ address, owner: 'which a server of the brief has' })),
+    ...subnet.reserved.map((address) => ({ address, owner: 'which is kept for something else' })),
+  ]
+  const met = owned.filter(
+    ({ address }, at) =>
+      touches(dhcpPool, { first: address, last: address }) &&
+      owned.findIndex((each) => each.address === address) === at,
+  )
+  const free = widestBetween(
+    dhcpPool,
+    met.map(({ address }) => address),
+  )
+  return met.map(({ address, owner }) => ({
+    field: `${path}.dhcpPool`,
+    code: owner === undefined ? 'gateway-in-pool' : 'kept-address-in-pool',
+    weight: 'mend',
+    sentence:
+      owner === undefined
+        ? `The DHCP pool of ${name} would hand out the gateway's own address ${address}.`
+        : `The DHCP pool of ${name} would hand out ${address}, ${owner}.`,
+    mend: {
+      words: free ? `Use ${free.first} to ${free.last}` : 'Have no pool',
+      set: [{ path: `${path}.dhcpPool`, value: free ?? null }],
+    },
+  }))
+}
+
+/** The widest part of a range that holds none of some addresses; undefined where it holds nothing else. */
+function widestBetween({ first, last }: AddressRange, taken: readonly string[]): AddressRange | undefined {
+  const edges = taken.map((address) => parseIpv4(address) ?? 0).sort((a, b) => a - b)
+  let from = parseIpv4(first) ?? 0
+  let widest: { from: number; to: number } | undefined
+  for (const edge of [...edges, (parseIpv4(last) ?? 0) + 1]) {
+    if (edge > from && edge - from > (widest ? widest.to - widest.from + 1 : 0)) widest = { from, to: edge - 1 }
+    from = edge + 1
+  }
+  return widest && { first: formatIpv4(widest.from), last: formatIpv4(widest.to) }
 }
 
 function rangeFaults(path: string, words: string, range: AddressRange, cidr: Cidr, text: string): BriefFault[] {

@@ -99,7 +99,45 @@ const faults: readonly (readonly [what: string, brief: Brief, sentence: string, 
     'a pool that hands out the gateway',
     { ...demoBrief, management: { ...management, dhcpPool: { first: '10.44.8.1', last: '10.44.8.99' } } },
     "The DHCP pool of Management would hand out the gateway's own address 10.44.8.1.",
-    'Begin the pool above it',
+    'Use 10.44.8.2 to 10.44.8.99',
+  ],
+  [
+    'a pool with the gateway at its end',
+    {
+      ...demoBrief,
+      management: { ...management, gateway: '10.44.8.254', dhcpPool: { first: '10.44.8.200', last: '10.44.8.254' } },
+    },
+    "The DHCP pool of Management would hand out the gateway's own address 10.44.8.254.",
+    'Use 10.44.8.200 to 10.44.8.253',
+  ],
+  [
+    'a pool that is the gateway',
+    { ...demoBrief, management: { ...management, dhcpPool: { first: '10.44.8.1', last: '10.44.8.1' } } },
+    "The DHCP pool of Management would hand out the gateway's own address 10.44.8.1.",
+    'Have no pool',
+  ],
+  [
+    'a pool with a DNS server in it',
+    { ...demoBrief, management: { ...management, dnsServers: ['10.44.8.150'] } },
+    'The DHCP pool of Management would hand out 10.44.8.150, which a DNS server has.',
+    'Use 10.44.8.100 to 10.44.8.149',
+  ],
+  [
+    'a pool with a reserved address in it',
+    { ...demoBrief, management: { ...management, reserved: ['10.44.8.110'] } },
+    'The DHCP pool of Management would hand out 10.44.8.110, which is kept for something else.',
+    'Use 10.44.8.111 to 10.44.8.199',
+  ],
+  [
+    'a pool with a server of the brief in it',
+    {
+      ...demoBrief,
+      subnets: [subnet({ vlan: 52 })],
+      aftercare: { ...demoBrief.aftercare, syslog: '10.44.13.21' },
+      talks: [{ from: 'management', to: 'guests' }],
+    },
+    'The DHCP pool of Guests would hand out 10.44.13.21, which a server of the brief has.',
+    'Use 10.44.13.22 to 10.44.13.250',
   ],
   [
     'a reserved address elsewhere',
@@ -275,8 +313,8 @@ it('gives each fault a code of its own, which a program finds it by', () => {
     return reviewBrief(input).flatMap((fault) => (fault.sentence === sentence ? [fault.code] : []))
   })
   expect(codes).toHaveLength(faults.length)
-  // Two ways for a range to lie wrong share one, and so do modes of security that err alike; all others are told apart.
-  expect(new Set(codes).size).toBeGreaterThanOrEqual(faults.length - 7)
+  // Ranges that lie wrong share one, so do addresses that a pool hands out, and modes of security that err alike.
+  expect(new Set(codes).size).toBeGreaterThanOrEqual(faults.length - 11)
 })
 
 describe('what must be mended', () => {
