@@ -48,6 +48,7 @@ export function renewSecret(store: Store, job: Job, name: string): Promise<Outco
 export function revealSecret(store: Store, job: Job, name: string, { name: by }: Actor): Promise<Outcome<string>> {
   return inTransaction(store, async (inner) => {
     const secret = nameSchema.parse(name)
+    if (secret === secretName.sshKey) return failed('A private key is never shown: give another, or take it off.')
     await appendEvents(inner, job.id, [{ at: new Date(), event: { kind: 'reveal', secret, by } }])
     const clear = await openSecret(inner, job.id, secret)
     return clear === undefined ? failed('It has not been made yet.') : { ok: true, value: clear }

@@ -25,7 +25,8 @@ import { weaknessSchema } from '../core/secrets/weakness'
 import { jsonColumn } from './json-column'
 import { planFaultsSchema, radioPlansSchema } from './plan-columns'
 
-const blob1024 = customType<{ data: Buffer }>({ dataType: () => 'varbinary(1024)' })
+/** Up to 64 kB: the longest secret is a private key. */
+const sealedBlob = customType<{ data: Buffer }>({ dataType: () => 'blob' })
 const longBlob = customType<{ data: Buffer }>({ dataType: () => 'longblob' })
 const time = (name: string) => datetime(name, { mode: 'date', fsp: 3 })
 const unitId = (name: string) => varchar(name, { length: 40 })
@@ -189,7 +190,7 @@ export const secrets = mysqlTable(
   {
     jobId: jobId(),
     name: varchar('name', { length: 120 }).notNull(),
-    sealed: blob1024('sealed').notNull(),
+    sealed: sealedBlob('sealed').notNull(),
     changedAt: time('changed_at').notNull(),
     weakness: weaknessColumn('weakness'),
   },
@@ -202,7 +203,7 @@ export const formerPasswords = mysqlTable('former_passwords', {
   jobId: jobId(),
   name: varchar('name', { length: 120 }).notNull(),
   changedAt: time('changed_at').notNull(),
-  sealed: blob1024('sealed').notNull(),
+  sealed: sealedBlob('sealed').notNull(),
 })
 
 /** Configurations in the units' own form, sealed: they may hold passphrases. Of a box, whatever row of the list it has. */

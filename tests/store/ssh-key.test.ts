@@ -1,0 +1,32 @@
+/** The SSH key of a job: kept whatever its length, and never shown again. */
+import { generateKeyPairSync } from 'node:crypto'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { secretName } from '../../src/core/brief/brief'
+import { loadJob } from '../../src/jobs/load-job'
+import { revealSecret } from '../../src/jobs/secrets'
+import { setSshKey } from '../../src/jobs/ssh-key'
+import { findJob, type Job } from '../../src/store/jobs'
+import { openSecret } from '../../src/store/secrets'
+import { demoJob, freshStore } from '../support/bench'
+
+let fresh: Awaited<ReturnType<typeof freshStore>>
+let job: Job
+beforeAll(async () => {
+  fresh = await freshStore()
+  await loadJob(fresh.store, demoJob(), new Date())
+  job = (await findJob(fresh.store, 'port-ellery')) as Job
+})
+afterAll(() => fresh.drop())
+
+it('of RSA with 4096 bits is kept as it is', async () => {
+  const { privateKey } = generateKeyPairSync('rsa', { modulusLength: 4096 })
+  const text = privateKey.export({ type: 'pkcs1', format: 'pem' }) as string
+  expect(await setSshKey(fresh.store, job, text)).toMatchObject({ ok: true })
+  expect(await openSecret(fresh.store, job.id, secretName.sshKey)).toBe(`${text.trim()}\n`)
+})
+
+it('is never shown, whoever asks', async () => {
+  const shown = await revealSecret(fresh.store, job, secretName.sshKey, { name: 'somebody' } as never)
+  expect(shown.ok).toBe(false)
+  expect(JSON.stringify(shown)).not.toContain('PRIVATE KEY')
+})
