@@ -178,18 +178,6 @@ export const planted = [
     '      throw error',
   ],
   [
-    'A unit that may have restarted unseen is written what was left to write',
-    runner('unit/contact.ts'),
-    'if (this.#longestSilenceMs > this.#startMs)',
-    'if (false)',
-  ],
-  [
-    'Where a unit came to is forgotten when it is sent elsewhere',
-    runner('unit/target.ts'),
-    '[this.before.sentTo, this.before.cameTo, proven]',
-    '[this.before.sentTo, proven]',
-  ],
-  [
     'The address that a unit shows under DHCP counts as its own',
     'src/core/config/compare.ts',
     '    if (isSo && whole === undefined) continue',
@@ -277,8 +265,6 @@ const stood = [
   'A unit that waits for an address waits for its own access points too',
   'A session that did not come about stays open',
   'A session with a controller that did not come about stays open',
-  'A unit that may have restarted unseen is written what was left to write',
-  'Where a unit came to is forgotten when it is sent elsewhere',
   'The address that a unit shows under DHCP counts as its own',
   'A unit that DHCP moved is looked for in the subnet of the plan alone',
   'What asks DHCP is believed before it has asked',

@@ -64,6 +64,8 @@ export type Happening =
       /** Another laptop may work on with the same database. */
       readonly meanwhile?: 'another-works'
     }
+  /** The lid is shut, and meanwhile a unit is carried from one socket to another. */
+  | { readonly kind: 'carried'; readonly unit: number; readonly seconds: number }
   | { readonly kind: 'wall-clock'; readonly seconds: number }
   | { readonly kind: 'database-away'; readonly seconds: number }
   | { readonly kind: 'wire-away'; readonly seconds: number }
@@ -117,6 +119,7 @@ const happening: fc.Arbitrary<Happening> = fc.oneof(
     monotonic: one('runs', 'stands'),
     meanwhile: kind('another-works'),
   }),
+  { arbitrary: fc.record({ kind: kind('carried'), unit, seconds: one(30, 100, 300) }), weight: 2 },
   fc.record({ kind: kind('wall-clock'), seconds: one(-3600, -5, 5, 600, 86_400) }),
   fc.record({ kind: kind('database-away'), seconds }),
   fc.record({ kind: kind('wire-away'), seconds }),

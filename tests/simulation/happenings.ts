@@ -81,6 +81,14 @@ const acts: Acts = {
   kill: (play) => play.killRunner(),
   freeze: (play, { seconds }) => play.freezeRunner(seconds),
   sleep: (play, what) => play.sleep(what),
+  carried: (play, { unit, seconds }) => {
+    const { scene } = play
+    const each = unitOf(scene, unit)
+    play.sleep({ kind: 'sleep', seconds, monotonic: 'runs' })
+    if (each.phase === 'off') return
+    each.cut()
+    scene.world.after(seconds * 500, () => each.plug())
+  },
   'wall-clock': ({ scene }, { seconds }) => {
     scene.world.wallShift += seconds * 1000
   },
@@ -90,7 +98,7 @@ const acts: Acts = {
   'wire-away': ({ scene }, { seconds }) => {
     scene.wireAwayUntil = scene.world.now + scene.ms(seconds)
     scene.interruptions += 1
-    for (const session of scene.sessions) session.breakOff()
+    for (const session of scene.sessions) session.loseConnection()
   },
   'new-password': ({ scene }, { how }) => {
     if (how === 'made-anew') {

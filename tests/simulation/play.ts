@@ -100,7 +100,7 @@ export class Play {
     const { scene, runners } = this
     const asleep = runners.filter(({ process }) => !process.isDead)
     for (const { process } of asleep) process.freeze()
-    for (const session of scene.sessions) session.breakOff()
+    for (const session of scene.sessions) session.loseConnection()
     const ms = seconds * 1000
     if (meanwhile === 'another-works') this.startRunner()
     else scene.databaseAwayUntil = Math.max(scene.databaseAwayUntil, scene.world.now + ms)

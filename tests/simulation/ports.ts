@@ -134,7 +134,12 @@ export class SimulatedSession implements Dialect {
     scene.sessions.add(this)
   }
 
-  /** The process is gone, or the connection: without a goodbye. */
+  /** The connection breaks, where it is one: requests that stand by themselves go on. */
+  loseConnection(): void {
+    if (this.#unit?.traits.session !== 'requests') this.breakOff()
+  }
+
+  /** The process is gone, without a goodbye. */
   breakOff(): void {
     const unit = this.#unit
     if (!this.#visitor || !unit) return

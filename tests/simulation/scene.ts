@@ -163,7 +163,7 @@ export class Scene {
     if (what.kind === 'kill') return restartMs
     // It is set once, and stays so.
     if (what.kind === 'wall-clock') return 0
-    if (what.kind === 'sleep') return what.seconds * 1000 + restartMs
+    if (what.kind === 'sleep' || what.kind === 'carried') return what.seconds * 1000 + restartMs
     if (what.kind === 'freeze') return Math.max(frozenMs, this.ms(what.seconds)) + restartMs
     return 'seconds' in what ? this.ms(what.seconds) : 0
   }

@@ -1,0 +1,64 @@
+import { describe, expect, it } from 'vitest'
+import type { Dialect } from '../../wire/dialect/dialect'
+import { Contact, MayHaveRestarted } from './contact'
+import { guarded } from './guarded'
+
+/** A session that notes what it was asked, a clock that is set by hand, and a unit that takes 30 s to start. */
+function bench() {
+  const asked: string[] = []
+  const time = { monotonic: 0, wall: 0 }
+  const pass = (seconds: number, by: 'both' | 'wall' = 'both'): void => {
+    time.wall += seconds * 1000
+    if (by === 'both') time.monotonic += seconds * 1000
+  }
+  const clock = { monotonic: () => time.monotonic, wall: () => time.wall, rest: async () => undefined }
+  const does = (name: string) => async () => {
+    asked.push(name)
+  }
+  const session = {
+    read: does('read'),
+    write: does('write'),
+    save: does('save'),
+    changePassword: does('password'),
+  } as unknown as Dialect
+  let lease: () => void = () => undefined
+  const contact = new Contact(clock, 30_000)
+  const dialect = guarded(session, async () => lease(), contact)
+  const write = () => dialect.write([], {} as never)
+  return { asked, pass, contact, dialect, write, whileItWaits: (act: () => void) => (lease = act) }
+}
+
+describe('a unit that nobody has heard of for as long as it takes to start', () => {
+  it('is written nothing before it is read anew', async () => {
+    const { asked, pass, contact, dialect, write } = bench()
+    await dialect.read('configured')
+    pass(29)
+    await write()
+    pass(31)
+    await expect(write()).rejects.toThrow(MayHaveRestarted)
+    // That it answers again says nothing of what it has lost.
+    await dialect.read('configured')
+    await expect(write()).rejects.toThrow(MayHaveRestarted)
+    expect(asked).toEqual(['read', 'write', 'read'])
+    contact.begins()
+    await write()
+    expect(asked.at(-1)).toBe('write')
+  })
+
+  it('is told by the wall clock too: the other stands still in some sleeps', async () => {
+    const { pass, write } = bench()
+    pass(31, 'wall')
+    await expect(write()).rejects.toThrow(MayHaveRestarted)
+  })
+
+  it('may have been silent while the lease was waited for', async () => {
+    const { asked, pass, dialect, write, whileItWaits } = bench()
+    whileItWaits(() => pass(31))
+    await expect(write()).rejects.toThrow(MayHaveRestarted)
+    expect(asked).toEqual([])
+    // A password is changed all the same, and nothing is written after it.
+    whileItWaits(() => undefined)
+    await dialect.changePassword('admin', 'x')
+    await expect(dialect.save()).rejects.toThrow(MayHaveRestarted)
+  })
+})
