@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { cards, demoBrief } from '../../../tests/support/data'
+import { cardOf, cards, demoBrief } from '../../../tests/support/data'
 import { type Brief, briefSchema } from '../brief/brief'
 import type { Unit } from '../kit/unit'
 import { siteSheet } from './site-sheet'
@@ -33,6 +33,10 @@ const brief: Brief = briefSchema.parse({
     { ...demoBrief.networks[0], id: 'six', ssid: 'Six', vlan: 48, bands: ['6'] },
   ],
 })
+const job = (part: Partial<Parameters<typeof siteSheet>[0]>): Parameters<typeof siteSheet>[0] => ({
+  ...{ brief, units: [], cards, plans: new Map() },
+  ...part,
+})
 const units = [
   unit('hall-02', 'Ostrel O-40', 2),
   unit('hall-01', 'Ostrel O-20', 1),
@@ -42,7 +46,7 @@ const units = [
 ]
 
 it('tells whoever runs router and switch what the units count on', () => {
-  const sheet = siteSheet(brief, units, cards)
+  const sheet = siteSheet(job({ brief, units }))
   expect(sheet.subnets).toMatchObject([
     { name: 'Management', vlan: 44, gateway: '10.44.8.1', pool: '10.44.8.100 to 10.44.8.199', networks: [] },
     { name: 'Crew', vlan: 46, pool: '10.44.12.20 to 10.44.12.250', networks: ['Ellery Crew'] },
@@ -59,14 +63,46 @@ it('tells whoever runs router and switch what the units count on', () => {
   ])
 })
 
+it('tells of time servers by name that no option has them, and where controllers are', () => {
+  const plans = new Map([['control', { unit: 'control', address: '10.44.8.20', radios: [] }]])
+  const { options } = siteSheet(job({ brief: { ...brief, ntpServers: ['time.example'] }, units, plans }))
+  expect(options).toEqual([
+    'Option 3, router, on management: 10.44.8.1.',
+    'Units ask the time of time.example by name: no option tells that.',
+    'Option 138, controllers (RFC 5417), on management: 10.44.8.20.',
+    'Option 43, on management, for clients whose option 60 is "Tarnhelm AP": 07040a2c0814.',
+  ])
+})
+
+it('says that frames without a tag are those of management where that has no VLAN', () => {
+  const plain = { ...brief, management: { ...brief.management, vlan: null } }
+  expect(siteSheet(job({ brief: plain, units })).ports[0]).toMatchObject({ native: 'management', tagged: [46, 47] })
+})
+
+it('has VLANs of clients behind a controller at the access points, or at the controller to which they are tunnelled', () => {
+  const behind = [unit('control', 'Tarnhelm C1', 4), unit('quay', 'Tarnhelm T2', 5)]
+  const ports = (of: typeof cards) =>
+    siteSheet(job({ units: behind, cards: of })).ports.map(({ unit: name, tagged }) => [name, tagged])
+  expect(ports(cards)).toEqual([
+    ['control', []],
+    ['quay', [46, 47, 48]],
+  ])
+  const controller = cardOf('Tarnhelm C1')
+  const tunnelled = { ...controller, does: { ...controller.does, clientFrames: 'tunnelled' as const } }
+  expect(ports(new Map(cards).set('Tarnhelm C1', tunnelled))).toEqual([
+    ['control', [46, 47, 48]],
+    ['quay', []],
+  ])
+})
+
 it('says of each port what it must carry: only networks that its unit has on air', () => {
-  expect(siteSheet(brief, units, cards).ports).toEqual([
+  expect(siteSheet(job({ brief, units })).ports).toEqual([
     { port: 1, unit: 'hall-01', native: 44, tagged: [46, 47] },
     { port: 2, unit: 'hall-02', native: 44, tagged: [46, 47] },
     { port: 3, unit: 'link', native: 44, tagged: [] },
     { port: 4, unit: 'control', native: 44, tagged: [] },
   ])
-  const tagged = siteSheet({ ...brief, managementTagged: true, addressing: 'dhcp' }, units, cards)
-  expect(tagged.ports[0]).toEqual({ port: 1, unit: 'hall-01', native: null, tagged: [44, 46, 47] })
+  const tagged = siteSheet(job({ brief: { ...brief, managementTagged: true, addressing: 'dhcp' }, units }))
+  expect(tagged.ports[0]).toEqual({ port: 1, unit: 'hall-01', native: 'nothing', tagged: [44, 46, 47] })
   expect(tagged.options[0]).toContain('an address reserved for each unit by its MAC')
 })

@@ -2,9 +2,12 @@
  * What no unit of the job enforces, for whoever runs router and switch: VLANs and gateways, who hands out addresses,
  * who may talk to whom, and what each switch port must carry.
  */
+import { vendorOf, vendorOptions } from '../addressing/vendor-option'
 import { type Brief, managedWithTag } from '../brief/brief'
+import { timeServerAddresses } from '../brief/servers'
 import { managementId, type Subnet } from '../brief/subnet'
-import { carriesNetworks, type KitCard } from '../kit/kit-card'
+import type { AskingJob } from '../config/asked'
+import { carriesNetworks, isManaged, type KitCard, modelName } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 
 export interface SubnetLine {
@@ -22,8 +25,8 @@ export interface SubnetLine {
 export interface PortLine {
   readonly port: number
   readonly unit: string
-  /** VLAN that frames without a tag belong to; null for none. */
-  readonly native: number | null
+  /** What frames without a tag belong to: a VLAN, the network of management where that has none, or nothing. */
+  readonly native: number | 'management' | 'nothing'
   readonly tagged: readonly number[]
 }
 
@@ -38,18 +41,21 @@ export interface SiteSheet {
   readonly unserved: readonly number[]
 }
 
-export function siteSheet(brief: Brief, units: readonly Unit[], cards: ReadonlyMap<string, KitCard>): SiteSheet {
+type SiteJob = Pick<AskingJob, 'brief' | 'units' | 'cards' | 'plans'>
+
+export function siteSheet(job: SiteJob): SiteSheet {
+  const { brief, units } = job
   const subnets = [{ ...brief.management, id: managementId }, ...brief.subnets]
   const nameOf = (id: string): string => subnets.find((subnet) => subnet.id === id)?.name ?? id
   const vlans = new Set(subnets.map(({ vlan }) => vlan))
   return {
     subnets: subnets.map((subnet) => lineOf(subnet, brief)),
-    options: optionsOf(brief),
+    options: optionsOf(job),
     talks: subnets.map(({ id, name }) => ({
       from: name,
       to: brief.talks.filter(({ from }) => from === id).map(({ to }) => nameOf(to)),
     })),
-    ports: units.flatMap((unit) => portOf(brief, unit, cards.get(unit.model))).sort((a, b) => a.port - b.port),
+    ports: units.flatMap((unit) => portOf(job, unit)).sort((a, b) => a.port - b.port),
     unserved: unique(brief.networks.flatMap(({ vlan }) => (vlan !== null && !vlans.has(vlan) ? [vlan] : []))),
   }
 }
@@ -67,28 +73,61 @@ function lineOf(subnet: Subnet, { networks }: Brief): SubnetLine {
   }
 }
 
-function optionsOf({ management, ntpServers, addressing }: Brief): string[] {
+function optionsOf({ brief, units, cards, plans }: SiteJob): string[] {
+  const { management, addressing } = brief
+  const timeServers = timeServerAddresses(brief)
+  const names = brief.ntpServers.filter((server) => !timeServers.includes(server))
+  const controllers = units.flatMap((unit) => {
+    const card = cards.get(unit.model)
+    const address = plans.get(unit.id)?.address
+    return card?.role === 'controller' && address !== undefined ? [{ ...unit, address, vendor: vendorOf(card) }] : []
+  })
   return [
     ...(addressing === 'dhcp'
       ? [`Management: an address reserved for each unit by its MAC; Plan, Addresses has the list for the server.`]
       : []),
     ...(management.gateway === null ? [] : [`Option 3, router, on management: ${management.gateway}.`]),
-    `Option 42, time servers, on management: ${ntpServers.join(', ')}.`,
+    ...(timeServers.length > 0 ? [`Option 42, time servers, on management: ${timeServers.join(', ')}.`] : []),
+    // RFC 2132, 8.3: the option takes addresses alone.
+    ...(names.length > 0 ? [`Units ask the time of ${names.join(', ')} by name: no option tells that.`] : []),
+    ...(controllers.length > 0
+      ? [`Option 138, controllers (RFC 5417), on management: ${controllers.map(({ address }) => address).join(', ')}.`]
+      : []),
+    ...vendorOptions(controllers).map(
+      ({ vendorClass, hex }) => `Option 43, on management, for clients whose option 60 is "${vendorClass}": ${hex}.`,
+    ),
   ]
 }
 
-/** What the switch port of a unit must carry: management, and each network that the unit has on air. */
-function portOf(brief: Brief, unit: Unit, card: KitCard | undefined): PortLine[] {
+/** What the switch port of a unit must carry: management, and the VLANs of all clients whose frames pass there. */
+function portOf(job: SiteJob, unit: Unit): PortLine[] {
+  const { brief, cards } = job
+  const card = cards.get(unit.model)
   if (unit.port === null || card?.role === 'switch') return []
-  const { vlan } = brief.management
-  const onAir =
-    card && carriesNetworks(card) && card.role !== 'managed-access-point'
-      ? brief.networks.filter(({ bands }) => bands.some((band) => card.radios.some((radio) => radio.band === band)))
-      : []
-  const clients = unique(onAir.flatMap((network) => network.vlan ?? []))
-  const native = brief.managementTagged ? null : vlan
+  const clients = card ? unique(cardsWhoseClientsPass(job, card).flatMap((each) => vlansOf(brief, each))) : []
+  const native = brief.managementTagged ? 'nothing' : (brief.management.vlan ?? 'management')
   const tagged = unique([...managedWithTag(brief), ...clients])
   return [{ port: unit.port, unit: unit.name, native, tagged: tagged.filter((each) => each !== native) }]
+}
+
+/** Models on the kit list whose clients' frames leave by the port of a unit: its own, or those that it manages. */
+function cardsWhoseClientsPass({ units, cards }: SiteJob, card: KitCard): KitCard[] {
+  const onTheList = [...new Set(units.map(({ model }) => model))].flatMap((model) => cards.get(model) ?? [])
+  const manages = (controller: KitCard, each: KitCard): boolean =>
+    isManaged(each) && each.dialect.by.includes(modelName(controller))
+  if (card.role === 'controller')
+    return card.does.clientFrames === 'tunnelled' ? onTheList.filter((each) => manages(card, each)) : []
+  const [controller] = onTheList.filter((each) => each.role === 'controller' && manages(each, card))
+  return controller?.does.clientFrames === 'tunnelled' ? [] : [card]
+}
+
+/** VLANs of the networks that a model has on air. */
+function vlansOf(brief: Brief, card: KitCard): number[] {
+  if (!carriesNetworks(card)) return []
+  const onAir = brief.networks.filter(({ bands }) =>
+    bands.some((band) => card.radios.some((radio) => radio.band === band)),
+  )
+  return onAir.flatMap(({ vlan }) => vlan ?? [])
 }
 
 const unique = (vlans: readonly number[]): number[] => [...new Set(vlans)].sort((a, b) => a - b)

@@ -40,6 +40,11 @@ export const doesSchema = z.strictObject({
   ignoresPing: z.boolean().default(false),
   /** How many may be signed in at once. */
   sessions: z.enum(['one', 'many']).default('many'),
+  /**
+   * Of a controller: frames of clients leave at the access point that they joined, or come to the controller first.
+   * The switch port of that one carries their VLANs.
+   */
+  clientFrames: z.enum(['bridged', 'tunnelled']).default('bridged'),
   /** It answers slowly: each answer is waited for three times as long. */
   slow: z.boolean().default(false),
 })

@@ -70,7 +70,7 @@ export function planLinks(
           width: width as Width,
           environment: 'outdoor',
           lock: channel,
-          use: useOf(hub),
+          use: radioUseOf(hub),
         }).filter((block) => block.width === width && closed.every((span) => overlapOf(block, span) === 0))
       : []
     const price = (block: Span): number =>
@@ -135,7 +135,7 @@ function faultOf(
  * Several stations with one hub are no fixed pair, and have the power of any radio: point-to-multipoint systems are
  * excluded from what a fixed link may do (47 CFR 15.407(a)(3), 15.247(c)(1)(iii)).
  */
-function useOf({ links }: Hub): RadioUse {
+function radioUseOf({ links }: Hub): RadioUse {
   return links.length > 1 ? 'area' : 'point-to-point'
 }
 
@@ -149,7 +149,7 @@ function planEnds(block: LegalBlock, radio: Radio, hub: Hub): Map<string, RadioP
     [unit, farthest] as const,
     ...links.map((link) => [link.b, link.distanceM] as const),
   ]) {
-    const plan = planEnd(block, radio, useOf(hub), distanceM, isLocked)
+    const plan = planEnd(block, radio, radioUseOf(hub), distanceM, isLocked)
     if (!plan) return undefined
     ends.set(end, plan)
   }

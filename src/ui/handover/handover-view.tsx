@@ -121,7 +121,7 @@ export function HandoverView() {
         </Scrollable>
         <FloorPictures />
         <OutcomeTable rows={rows} />
-        <SitePage site={siteSheet(job.brief, units, asking.cards)} />
+        <SitePage site={siteSheet(asking)} />
         <p className="soft">Passwords and passphrases are not on this sheet. They are handed over apart, sealed.</p>
       </article>
     </div>

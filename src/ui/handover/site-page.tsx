@@ -1,8 +1,11 @@
 import { vlanWords } from '../../core/brief/subnet'
-import type { SiteSheet } from '../../core/handover/site-sheet'
+import type { PortLine, SiteSheet } from '../../core/handover/site-sheet'
 import { Scrollable } from '../frame/scrollable'
 import sheet from '../theme/sheet.module.css'
 import classes from './handover.module.css'
+
+const nativeWords = (native: PortLine['native']): string =>
+  native === 'nothing' ? 'none' : native === 'management' ? 'management' : `VLAN ${native}`
 
 /** For whoever runs router and switch: what no unit of the job enforces. */
 export function SitePage({ site }: { site: SiteSheet }) {
@@ -68,7 +71,7 @@ export function SitePage({ site }: { site: SiteSheet }) {
                 <tr key={`${port} ${unit}`}>
                   <td className="mono">{port}</td>
                   <td>{unit}</td>
-                  <td className="mono">{native === null ? 'none' : `VLAN ${native}`}</td>
+                  <td className="mono">{nativeWords(native)}</td>
                   <td className="mono">{tagged.join(', ') || 'none'}</td>
                 </tr>
               ))}
