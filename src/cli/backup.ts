@@ -1,9 +1,9 @@
 /** `muster backup` and `muster restore`: everything, one file, sealed with a passphrase. */
-import { readFileSync, writeFileSync } from 'node:fs'
+import { writeFileSync } from 'node:fs'
 import { jobLines } from '../jobs/job-lines'
 import { SealError, shortestPassphrase } from '../jobs/sealed-file'
 import { backUp, RestoreError, restoreWhole } from '../jobs/whole-backup'
-import { CommandError } from './command-error'
+import { CommandError, fileError, readBytes, readText } from './command-error'
 import { installation } from './installation'
 import { withStore } from './with-store'
 
@@ -19,14 +19,13 @@ export async function backup(path: string, options: BackupOptions): Promise<stri
     writeFileSync(path, file, { flag: 'wx', mode: 0o600 })
     return `${path} holds everything, ${Math.ceil(file.length / 1024)} kB. Without its passphrase nobody opens it.`
   } catch (error) {
-    if ((error as NodeJS.ErrnoException).code === 'EEXIST')
-      throw new CommandError(2, `${path} is there already; nothing is overwritten.`)
-    throw error
+    throw fileError(error, 'written', path) ?? error
   }
 }
 
 export async function restore(path: string, options: BackupOptions & { replace?: true }): Promise<string> {
   const passphrase = passphraseOf(options)
+  const file = readBytes(path)
   const { vaultKeyFile } = installation()
   return withStore(async (store) => {
     const jobs = await jobLines(store)
@@ -35,7 +34,7 @@ export async function restore(path: string, options: BackupOptions & { replace?:
         2,
         `There are ${jobs.length} jobs here, and a restore replaces everything. Say --replace if that is meant; make a backup first.`,
       )
-    const madeAt = await restoreWhole(store, vaultKeyFile, readFileSync(path), passphrase).catch((error: unknown) => {
+    const madeAt = await restoreWhole(store, vaultKeyFile, file, passphrase).catch((error: unknown) => {
       if (error instanceof SealError || error instanceof RestoreError)
         throw new CommandError(2, `${path} cannot be restored: ${error.message}. Nothing has changed.`)
       throw error
@@ -47,7 +46,7 @@ export async function restore(path: string, options: BackupOptions & { replace?:
 /** From a file or the environment: what stands among a command's words is seen by everybody on this machine. */
 function passphraseOf({ passphraseFile }: BackupOptions): string {
   const passphrase = passphraseFile
-    ? readFileSync(passphraseFile, 'utf8').replace(/\r?\n$/, '')
+    ? readText(passphraseFile).replace(/\r?\n$/, '')
     : (process.env.AIR_MUSTER_BACKUP_PASSPHRASE ?? '')
   if (passphrase.length >= shortestPassphrase) return passphrase
   throw new CommandError(

@@ -13,9 +13,35 @@ export class CommandError extends Error {
 
 /** @throws CommandError where the file cannot be read */
 export function readText(path: string): string {
+  return readBytes(path).toString('utf8')
+}
+
+/** @throws CommandError where the file cannot be read */
+export function readBytes(path: string): Buffer {
   try {
-    return readFileSync(path, 'utf8')
+    return readFileSync(path)
   } catch (error) {
-    throw new CommandError(2, `${path} cannot be read: ${error instanceof Error ? error.message : 'unknown reason'}.`)
+    throw fileError(error, 'read', path) ?? error
   }
+}
+
+const reasons: Readonly<Record<string, string>> = {
+  EACCES: 'you may not open it',
+  EEXIST: 'it is there already; nothing is overwritten',
+  EISDIR: 'it is a folder',
+  ENOENT: 'it, or a folder above it, is not there',
+  ENOSPC: 'the disk is full',
+  ENOTDIR: 'what should be a folder above it is a file',
+  EROFS: 'its disk can only be read',
+}
+
+/** What a system's error says of a file, as a sentence; undefined where it speaks of none. */
+export function fileError(
+  error: unknown,
+  done: 'read' | 'written' | 'used',
+  path = (error as NodeJS.ErrnoException).path,
+): CommandError | undefined {
+  if (!(error instanceof Error) || path === undefined) return undefined
+  const { code = '' } = error as NodeJS.ErrnoException
+  return new CommandError(2, `${path} cannot be ${done}: ${reasons[code] ?? error.message}.`)
 }

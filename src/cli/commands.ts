@@ -1,7 +1,7 @@
 /** The `muster` command, from its words. What needs the database is loaded only by the commands that use it. */
 import { Command } from 'commander'
 import type { BackupOptions } from './backup'
-import { CommandError } from './command-error'
+import { CommandError, fileError } from './command-error'
 import { type RulesOptions, rules } from './rules'
 
 const jobCommands = () => import('./job-commands')
@@ -23,9 +23,10 @@ export async function runCommand(words: readonly string[], { print, complain }: 
     await commandLine(print, endWith).parseAsync(words, { from: 'user' })
     return status
   } catch (error) {
-    if (!(error instanceof CommandError)) throw error
-    complain(error.message)
-    return error.exitCode
+    const fault = error instanceof CommandError ? error : fileError(error, 'used')
+    if (!fault) throw error
+    complain(fault.message)
+    return fault.exitCode
   }
 }
 
