@@ -16,6 +16,7 @@ export const briefFaultCodes = [
   'enterprise-without-server',
   'factory-address-in-subnet',
   'fast-roaming-for-things',
+  'fast-roaming-without-key',
   'gateway-in-pool',
   'gateway-outside',
   'guests-together',

@@ -159,6 +159,17 @@ const checks: readonly Check[] = [
       mend: { words: 'Switch it off', set: [{ path: `${path}.fastRoaming`, value: false }] },
     }
   },
+  /** IEEE 802.11-2020, table 9-151: fast transition exists for 802.1X, PSK and SAE alone. */
+  function fastRoamingWithoutKey({ ssid, fastRoaming, security }, path) {
+    if (!fastRoaming || (security !== 'open' && security !== 'owe')) return undefined
+    return {
+      field: `${path}.fastRoaming`,
+      code: 'fast-roaming-without-key',
+      weight: 'mend',
+      sentence: `Fast roaming (802.11r) is on for "${ssid}", which has no key that one access point could hand to the next.`,
+      mend: { words: 'Switch it off', set: [{ path: `${path}.fastRoaming`, value: false }] },
+    }
+  },
   function lowRatesForThings({ ssid, purpose, bands }, path, brief) {
     if (brief.radio.lowRates === 'kept' || purpose !== 'things' || !bands.includes('2.4')) return undefined
     return {

@@ -276,6 +276,12 @@ const faults: readonly (readonly [what: string, brief: Brief, sentence: string, 
     'Use WPA2-Personal',
   ],
   [
+    'fast roaming where there is no key',
+    withNetwork({ fastRoaming: true, security: 'owe', purpose: 'guests', vlan: 47, isolation: true }),
+    'Fast roaming (802.11r) is on for "Ellery Crew", which has no key that one access point could hand to the next.',
+    'Switch it off',
+  ],
+  [
     'old scanners and WPA3 alone',
     withNetwork({ purpose: 'things', vlan: 47, security: 'wpa3-personal' }),
     '"Ellery Crew" is WPA3 only: old scanners and sensors know WPA2 at the most and could not join.',
