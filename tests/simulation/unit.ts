@@ -32,7 +32,7 @@ export interface Visitor {
 /** Seconds in which a move must be confirmed. */
 export const confirmSeconds = 120
 /** Nothing starts faster, however fast the wire runs, ms. */
-const shortestStartMs = 1000
+const shortestStartMs = 3000
 /** Seconds after which a change of address that takes effect at once does so. */
 const moveSeconds = 2
 
