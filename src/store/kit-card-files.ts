@@ -52,12 +52,10 @@ let readings: ReadonlyMap<string, CardReading> = new Map()
 /** All kit cards of the installation, by `maker model`: its own stand in the place of those of the same name. */
 export async function kitCardsOf(store: Store): Promise<ReadonlyMap<string, KitCard>> {
   const own = await store.db.select().from(kitCards)
-  const before = readings
-  const now = new Map(own.map(({ yaml }) => [yaml, before.get(yaml) ?? readKitCard(yaml)]))
-  readings = now
+  readings = new Map(own.map(({ yaml }) => [yaml, readings.get(yaml) ?? readKitCard(yaml)]))
   const cards = new Map(loadKitCards())
   for (const { model, yaml } of own) {
-    const reading = now.get(yaml)
+    const reading = readings.get(yaml)
     // A card that an older program took and this one does not is left out: its units say that there is none.
     if (reading?.ok) cards.set(model, reading.card)
   }

@@ -108,7 +108,7 @@ it('musters on through an outage in the middle, and loses and doubles no event',
     const stop = bench.startRunner()
     await bench.order()
     await expect.poll(async () => [...(await bench.roll()).rows.values()].some((row) => row.steps.networks)).toBe(true)
-    await away(500)
+    await away(2000)
     const roll = await bench.settled()
     expect(bench.job.units.filter((unit) => answers(roll.rows.get(unit.id)))).toHaveLength(4)
     const events = await allEvents(bench.store, bench.jobId)

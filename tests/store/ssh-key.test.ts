@@ -26,7 +26,7 @@ it('of RSA with 4096 bits is kept as it is', async () => {
 })
 
 it('is never shown, whoever asks', async () => {
-  const shown = await revealSecret(fresh.store, job, secretName.sshKey, { name: 'somebody' } as never)
+  const shown = await revealSecret(fresh.store, job, secretName.sshKey, { name: 'somebody' })
   expect(shown.ok).toBe(false)
   expect(JSON.stringify(shown)).not.toContain('PRIVATE KEY')
 })

@@ -52,17 +52,6 @@ export interface Site {
 /** Pages with cookies and storage of their own, in the browser of all tests. */
 export type PageSource = Pick<Browser, 'newPage' | 'close'>
 
-/** How often a page is asked whether what is awaited is so, ms. */
-const lookEveryMs = 100
-
-/** By itself a page is asked at every frame, sixty times a second: that would take a processor from what is awaited. */
-function lookNowAndThen(page: Page): void {
-  const wait = page.waitForFunction.bind(page)
-  const patient: Page['waitForFunction'] = (holds, options, ...values) =>
-    wait(holds, { polling: lookEveryMs, ...options }, ...values)
-  page.waitForFunction = patient
-}
-
 export async function openBrowser(): Promise<PageSource> {
   const answer = await fetch(inject('browserService'))
   if (!answer.ok) throw new Error(`Chromium did not start: ${await answer.text()}`)
@@ -72,7 +61,6 @@ export async function openBrowser(): Promise<PageSource> {
     newPage: async () => {
       const page = await context.newPage()
       page.setDefaultTimeout(patienceMs)
-      lookNowAndThen(page)
       return page
     },
     close: async () => {

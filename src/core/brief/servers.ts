@@ -2,8 +2,10 @@
 import { parseIpv4 } from '../addressing/ipv4'
 import type { Brief } from './brief'
 
+const isAddress = (server: string): boolean => parseIpv4(server) !== undefined
+
 /** Every server of the brief, as it stands there: an address, or a name that somebody has to resolve. */
-export function serversOf({ ntpServers, networks, aftercare }: Brief): string[] {
+function serversOf({ ntpServers, networks, aftercare }: Brief): string[] {
   const asked = [
     ...ntpServers,
     ...networks.flatMap(({ radius, accounting }) => [...radius, ...accounting].map(({ address }) => address)),
@@ -14,9 +16,7 @@ export function serversOf({ ntpServers, networks, aftercare }: Brief): string[] 
 }
 
 /** Those that stand there as IPv4 addresses, in order and each once. */
-export const serverAddresses = (brief: Brief): string[] =>
-  serversOf(brief).filter((server) => parseIpv4(server) !== undefined)
+export const serverAddresses = (brief: Brief): string[] => serversOf(brief).filter(isAddress)
 
 /** Addresses of time servers, as DHCP gives them: option 42 takes no names (RFC 2132, 8.3). */
-export const timeServerAddresses = ({ ntpServers }: Brief): string[] =>
-  ntpServers.filter((server) => parseIpv4(server) !== undefined)
+export const timeServerAddresses = ({ ntpServers }: Brief): string[] => ntpServers.filter(isAddress)
