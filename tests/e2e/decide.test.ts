@@ -35,6 +35,18 @@ const file = async (label: string, name: string, content: string | Buffer): Prom
   const input = (await page.waitForSelector(label)) as ElementHandle<HTMLInputElement>
   await input.uploadFile(path)
 }
+/** A place on the floor that is shown, in shares of its width and depth: where it is on the page. */
+const onMap = async (x: number, y: number): Promise<[number, number]> => {
+  const box = await (await page.waitForSelector('svg[data-floor] rect'))?.boundingBox()
+  if (!box) throw new Error('no floor')
+  return [box.x + box.width * x, box.y + box.height * y]
+}
+/** A click there once the floor stands still: sentences that come and go above it move it. */
+const clickMap = async (x: number, y: number): Promise<void> => {
+  const box = await (await page.waitForSelector('svg[data-floor] rect'))?.boundingBox()
+  if (!box) throw new Error('no floor')
+  await page.locator('svg[data-floor] rect').click({ offset: { x: box.width * x, y: box.height * y } })
+}
 /** A file dropped on the middle of the page, or on the field of a label. */
 const drop = (name: string, type: string, content: string, label?: string): Promise<void> =>
   page.evaluate(
@@ -183,8 +195,7 @@ describe("a job of one's own", () => {
     await sees('Guests on "Network 2" could reach each other\'s devices.')
     await press('Keep them from each other')
     await mend('"Network 2" is untagged like management: its clients could reach every unit.', 'Use VLAN 10')
-    await (await page.waitForSelector(second('Name of the network (SSID)')))?.click({ count: 3 })
-    await page.keyboard.type('Thornby Visitors')
+    await page.locator(second('Name of the network (SSID)')).fill('Thornby Visitors')
     await press('Add a subnet')
     await sees('hands out 231 addresses and leaves 23 for static use.')
     await saved()
@@ -366,8 +377,7 @@ describe("a job of one's own", () => {
       'dhcp-host=02:4f:52:77:00:01,10.20.0.20,mill-01',
     )
     expect(await get('/api/jobs/thornby-mill/addresses/hosts')).toMatch(/^10\.20\.0\.20 {2}mill-01$/m)
-    const row = await page.waitForSelector('::-p-xpath(//tr[@data-unit="mill-02"]//button[contains(., "let it go")])')
-    await row?.click()
+    await page.locator('::-p-xpath(//tr[@data-unit="mill-02"]//button[contains(., "let it go")])').click()
     await page.waitForFunction(() => !document.body.innerText.includes('mill-02 is locked to'))
   })
 
@@ -377,11 +387,6 @@ describe("a job of one's own", () => {
     // The row of the list was selected: its slip gives way to the floor's own.
     await page.keyboard.press('Escape')
     await sees('Not placed yet')
-    const map = async (x: number, y: number): Promise<[number, number]> => {
-      const box = await (await page.waitForSelector('svg[data-floor] rect'))?.boundingBox()
-      if (!box) throw new Error('no floor')
-      return [box.x + box.width * x, box.y + box.height * y]
-    }
     const places: readonly (readonly [string, number, number])[] = [
       ['mill-01', 0.2, 0.3],
       ['mill-02', 0.5, 0.3],
@@ -391,9 +396,9 @@ describe("a job of one's own", () => {
       ['yard-01', 0.8, 0.8],
     ]
     for (const [unit, x, y] of places) {
-      const loose = await page.waitForSelector(`::-p-xpath(//aside//li/button[normalize-space(.)="${unit}"])`)
-      await loose?.click()
-      await page.mouse.click(...(await map(x, y)))
+      await page.locator(`::-p-xpath(//aside//li/button[normalize-space(.)="${unit}"])`).click()
+      await sees(`click where ${unit} hangs`)
+      await clickMap(x, y)
       await page.waitForSelector(`g[data-unit="${unit}"]`)
       // The floor's own slip again, with those that are left.
       await page.keyboard.press('Escape')
@@ -402,10 +407,10 @@ describe("a job of one's own", () => {
 
     await press('Draw walls')
     await choose('Material', 'concrete')
-    await page.mouse.click(...(await map(0.35, 0.02)))
-    await page.mouse.click(...(await map(0.35, 0.98)))
-    await page.keyboard.press('Escape')
+    await clickMap(0.35, 0.02)
+    await clickMap(0.35, 0.98)
     await page.waitForSelector('line[data-material="concrete"]')
+    await page.keyboard.press('Escape')
     await press('Move')
 
     const channels = () =>
@@ -415,7 +420,7 @@ describe("a job of one's own", () => {
     if (!mark) throw new Error('no unit')
     await page.mouse.move(mark.x + 8, mark.y + 8)
     await page.mouse.down()
-    await page.mouse.move(...(await map(0.48, 0.5)), { steps: 8 })
+    await page.mouse.move(...(await onMap(0.48, 0.5)), { steps: 8 })
     await page.mouse.up()
     await sees('channels followed in 0.')
     expect(await page.$eval('g[data-unit="mill-01"]', (found) => found.getAttribute('transform'))).not.toBe(before)
@@ -424,7 +429,7 @@ describe("a job of one's own", () => {
     await sees('Limit in United Kingdom')
 
     await page.locator('label ::-p-text(received level)').click()
-    await page.mouse.move(...(await map(0.6, 0.55)))
+    await page.mouse.move(...(await onMap(0.6, 0.55)))
     await page.waitForFunction(() => /-\d+ dBm from (mill|yard)-0\d/.test(document.body.innerText))
 
     const isSixtyMetres = () =>
@@ -435,8 +440,8 @@ describe("a job of one's own", () => {
     await expect
       .poll(async () => {
         await press('Set the scale')
-        await page.mouse.click(...(await map(0, 0.5)))
-        await page.mouse.click(...(await map(0.5, 0.5)))
+        await clickMap(0, 0.5)
+        await clickMap(0.5, 0.5)
         await type('Metres between the two points', '30')
         await page.locator('form ::-p-xpath(//button[contains(., "Set the scale")][@type="submit"])').click()
         await page.waitForFunction(() => !document.querySelector('[aria-label="Metres between the two points"]'))
@@ -479,9 +484,7 @@ describe("a job of one's own", () => {
     await sees('It is not aligned with another drawing')
     /** Two points on the drawing that is shown, in shares of its width, at the same height. */
     const click = async (...shares: readonly [number, number]): Promise<void> => {
-      const box = await (await page.waitForSelector('svg[data-floor] rect'))?.boundingBox()
-      if (!box) throw new Error('no floor')
-      for (const share of shares) await page.mouse.click(box.x + box.width * share, box.y + box.height * 0.4)
+      for (const share of shares) await clickMap(share, 0.4)
     }
     await press('Align')
     await sees('click two points that Ground floor shows too')
@@ -590,12 +593,11 @@ describe("a job of one's own", () => {
     await open('/')
     await sees('Take one in from a file')
     await drop('job.json', 'application/json', text)
-    const passphrase = await page.waitForSelector('[role="dialog"] input[type="password"]')
-    await passphrase?.type('the wrong one')
+    const passphrase = page.locator('[role="dialog"] input[type="password"]')
+    await passphrase.fill('the wrong one')
     await press('Take it in')
     await sees('The passphrase does not open the secrets of this file.')
-    await passphrase?.click({ count: 3 })
-    await passphrase?.type('a long enough one')
+    await passphrase.fill('a long enough one')
     await press('Take it in')
     await page.waitForFunction(() => location.pathname === '/jobs/thornby-mill-2/brief')
     await page.locator('a[data-stage="plan"]').click()
@@ -622,7 +624,7 @@ describe("a job of one's own", () => {
     )
     expect(taken).toEqual({ ok: true, value: 'to-be-deleted' })
     await open('/')
-    await (await page.waitForSelector('button[aria-label="Delete To be deleted"]'))?.click()
+    await page.locator('button[aria-label="Delete To be deleted"]').click()
     await sees('Type its name: To be deleted')
     const input = await page.waitForSelector('[role="dialog"] input')
     await input?.type('To be')

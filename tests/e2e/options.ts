@@ -162,6 +162,7 @@ export function optionsWalk(open: () => Promise<Site>): void {
       const walls = () => page.$$eval('svg line[data-material]', (lines) => lines.length)
       const before = await walls()
       await press('Erase')
+      await sees('click a wall to take it away')
       const wall = await (await page.waitForSelector('line[data-material="glass"]'))?.boundingBox()
       await page.mouse.click((wall?.x ?? 0) + (wall?.width ?? 0) / 2, (wall?.y ?? 0) + (wall?.height ?? 0) / 2)
       await expect.poll(walls).toBe(before - 1)
