@@ -29,6 +29,7 @@ const long = [
   'tests/e2e/desk-site.test.ts',
   'tests/simulation/simulation.test.ts',
   'tests/store/mutated.test.ts',
+  'tests/store/whole.test.ts',
   'tests/wire/helper.test.ts',
   'tests/wire/hosts.test.ts',
 ]

@@ -16,7 +16,7 @@ const chosen = words.filter((word) => word !== '--quick' && word !== '--long')
 const helper = ['tcpdump', 'socat', 'iproute2', 'ping', 'setpriv']
 const slow = quick ? [] : ['chromium', 'cups', 'ncclient', 'netconfd', 'qemu', 'snmpd', 'snmpget', 'tshark', 'uml']
 await Promise.all([
-  ensureDebian('mariadb', 'yanglint', 'yangModules', 'kea', 'dnsmasq', 'lldpd', 'openssl', ...helper, ...slow),
+  ensureDebian('mariadb', 'age', 'yanglint', 'yangModules', 'kea', 'dnsmasq', 'lldpd', 'openssl', ...helper, ...slow),
   ensureNodeModules(),
 ])
 const bin = (name) => join(root, 'node_modules/.bin', name)

@@ -14,6 +14,7 @@ const packages = {
     names: ['chromium-headless-shell'],
     why: 'web pages of units, and the tests of the interface',
   },
+  age: { file: '/usr/bin/age', names: ['age'], why: 'the tests of backups' },
   yanglint: { file: '/usr/bin/yanglint', names: ['libyang-tools'], why: 'the tests of the YANG models' },
   kea: {
     file: '/usr/sbin/kea-dhcp4',

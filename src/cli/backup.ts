@@ -1,9 +1,9 @@
 /** `muster backup` and `muster restore`: everything, one file, sealed with a passphrase. */
-import { writeFileSync } from 'node:fs'
+import { statSync } from 'node:fs'
 import { jobLines } from '../jobs/job-lines'
 import { SealError, shortestPassphrase } from '../jobs/sealed-file'
 import { backUp, RestoreError, restoreWhole } from '../jobs/whole-backup'
-import { CommandError, fileError, readBytes, readText } from './command-error'
+import { CommandError, fileError, readText, requireReadable } from './command-error'
 import { installation } from './installation'
 import { withStore } from './with-store'
 
@@ -14,18 +14,20 @@ export interface BackupOptions {
 export async function backup(path: string, options: BackupOptions): Promise<string> {
   const passphrase = passphraseOf(options)
   const { vaultKeyFile } = installation()
-  const file = await withStore((store) => backUp(store, vaultKeyFile, passphrase, new Date()))
-  try {
-    writeFileSync(path, file, { flag: 'wx', mode: 0o600 })
-    return `${path} holds everything, ${Math.ceil(file.length / 1024)} kB. Without its passphrase nobody opens it.`
-  } catch (error) {
-    throw fileError(error, 'written', path) ?? error
-  }
+  await withStore((store) =>
+    backUp(store, vaultKeyFile, passphrase, path, new Date()).catch((error: unknown) => {
+      if (error instanceof SealError)
+        throw new CommandError(2, `${path} is not made: ${error.message}. Try it once more.`)
+      throw fileError(error, 'written') ?? error
+    }),
+  )
+  const kilobytes = Math.ceil(statSync(path).size / 1024)
+  return `${path} holds everything, ${kilobytes} kB, and was read back. Without its passphrase nobody opens it.`
 }
 
 export async function restore(path: string, options: BackupOptions & { replace?: true }): Promise<string> {
   const passphrase = passphraseOf(options)
-  const file = readBytes(path)
+  requireReadable(path)
   const { vaultKeyFile } = installation()
   return withStore(async (store) => {
     const jobs = await jobLines(store)
@@ -34,7 +36,7 @@ export async function restore(path: string, options: BackupOptions & { replace?:
         2,
         `There are ${jobs.length} jobs here, and a restore replaces everything. Say --replace if that is meant; make a backup first.`,
       )
-    const madeAt = await restoreWhole(store, vaultKeyFile, file, passphrase).catch((error: unknown) => {
+    const madeAt = await restoreWhole(store, vaultKeyFile, path, passphrase).catch((error: unknown) => {
       if (error instanceof SealError || error instanceof RestoreError)
         throw new CommandError(2, `${path} cannot be restored: ${error.message}. Nothing has changed.`)
       throw error

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs'
+import { closeSync, openSync, readFileSync, readSync } from 'node:fs'
 
 /** A command that cannot be carried out: the sentence for people, the exit code for programs. */
 export class CommandError extends Error {
@@ -13,13 +13,24 @@ export class CommandError extends Error {
 
 /** @throws CommandError where the file cannot be read */
 export function readText(path: string): string {
-  return readBytes(path).toString('utf8')
+  return reading(path, () => readFileSync(path, 'utf8'))
 }
 
 /** @throws CommandError where the file cannot be read */
-export function readBytes(path: string): Buffer {
+export function requireReadable(path: string): void {
+  reading(path, () => {
+    const file = openSync(path, 'r')
+    try {
+      readSync(file, Buffer.alloc(1))
+    } finally {
+      closeSync(file)
+    }
+  })
+}
+
+function reading<T>(path: string, read: () => T): T {
   try {
-    return readFileSync(path)
+    return read()
   } catch (error) {
     throw fileError(error, 'read', path) ?? error
   }

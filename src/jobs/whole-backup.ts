@@ -1,19 +1,71 @@
 /** Everything of an installation in one sealed file, and back: its jobs with their logs, its secrets and their key. */
-import { chmodSync, existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
+import { chmodSync, existsSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { z } from 'zod'
 import type { Store } from '../store/open'
-import { readWhole, wholeSchema, writeWhole } from '../store/whole'
-import { openSealedFile, SealError, sealFile } from './sealed-file'
+import { migrationsOf, readWhole, type WholeLine, wholeLineSchema, writeWhole } from '../store/whole'
+import { openLines, SealError, sealLines } from './sealed-file'
 
 export { RestoreError } from '../store/whole'
 
-const backupSchema = z.object({ form: z.literal(1), madeAt: z.string(), vaultKey: z.base64(), whole: wholeSchema })
+/** The first line: what all others are read by. */
+const headSchema = z.object({
+  form: z.literal(2),
+  madeAt: z.string(),
+  /** Migrations that the tables had been through. */
+  migrations: z.int().min(0),
+  vaultKey: z.base64(),
+})
+/** The last line: how many rows there were. */
+const endSchema = z.strictObject({ rows: z.int().min(0) })
+const otherForm = 'it was made by another release, in another form'
 
-export async function backUp(store: Store, vaultKeyFile: string, passphrase: string, now: Date): Promise<Buffer> {
-  const whole = await readWhole(store)
-  const vaultKey = readFileSync(vaultKeyFile).toString('base64')
-  return sealFile(JSON.stringify({ form: 1, madeAt: now.toISOString(), vaultKey, whole }), passphrase)
+/**
+ * Writes a backup, and reads it back before it is called one.
+ *
+ * @param path  where it is to be; nothing is there yet
+ * @throws SealError where it does not hold what was written; whatever the file system throws. Then no file is left.
+ */
+export async function backUp(
+  store: Store,
+  vaultKeyFile: string,
+  passphrase: string,
+  path: string,
+  now: Date,
+): Promise<void> {
+  const unproven = `${path}.part`
+  take(unproven)
+  try {
+    // Its name is taken at once: nothing that is there is written over.
+    take(path)
+  } catch (error) {
+    rmSync(unproven)
+    throw error
+  }
+  try {
+    const vaultKey = readFileSync(vaultKeyFile).toString('base64')
+    const migrations = await migrationsOf(store)
+    let rows = 0
+    const lines = async function* () {
+      yield JSON.stringify({ form: 2, madeAt: now.toISOString(), migrations, vaultKey })
+      for await (const line of readWhole(store)) {
+        if (Array.isArray(line)) rows += 1
+        yield JSON.stringify(line)
+      }
+      yield JSON.stringify({ rows })
+    }
+    await sealLines(lines(), passphrase, unproven)
+    const found = await prove(unproven, passphrase)
+    if (found.rows !== rows) throw new SealError(`${rows} rows were written to it, and ${found.rows} are read back`)
+    renameSync(unproven, path)
+  } catch (error) {
+    rmSync(unproven, { force: true })
+    rmSync(path, { force: true })
+    throw error
+  }
 }
+
+/** An empty file that only its owner reads. @throws where there is one of that name */
+const take = (path: string): void => writeFileSync(path, '', { flag: 'wx', mode: 0o600 })
 
 /**
  * Replaces everything by what a backup holds. The key that was there is kept beside, under another name.
@@ -24,18 +76,62 @@ export async function backUp(store: Store, vaultKeyFile: string, passphrase: str
 export async function restoreWhole(
   store: Store,
   vaultKeyFile: string,
-  file: Buffer,
+  path: string,
   passphrase: string,
 ): Promise<string> {
-  const parsed = backupSchema.safeParse(JSON.parse(openSealedFile(file, passphrase)))
-  if (!parsed.success) throw new SealError('it was made by another release, in another form')
-  const { whole, vaultKey, madeAt } = parsed.data
+  // Nothing of it is used before all of it is proven.
+  const { madeAt, migrations, vaultKey } = await prove(path, passphrase)
   // The new key is on disk before the secrets that it opens are in the database.
   const fresh = `${vaultKeyFile}.next`
   writeFileSync(fresh, Buffer.from(vaultKey, 'base64'), { mode: 0o600 })
-  chmodSync(fresh, 0o600)
-  await writeWhole(store, whole)
+  try {
+    chmodSync(fresh, 0o600)
+    await writeWhole(store, migrations, tablesIn(openLines(path, passphrase)))
+  } catch (error) {
+    rmSync(fresh, { force: true })
+    throw error
+  }
   if (existsSync(vaultKeyFile)) renameSync(vaultKeyFile, `${vaultKeyFile}.before`)
   renameSync(fresh, vaultKeyFile)
   return madeAt
+}
+
+/** Reads a backup from its first line to its last. */
+async function prove(path: string, passphrase: string): Promise<z.infer<typeof headSchema> & { rows: number }> {
+  let head: z.infer<typeof headSchema> | undefined
+  let rows = 0
+  const lines = (async function* () {
+    for await (const line of openLines(path, passphrase)) {
+      head ??= read(headSchema, line)
+      yield line
+    }
+  })()
+  for await (const line of tablesIn(lines)) if (Array.isArray(line)) rows += 1
+  if (!head) throw new SealError(otherForm)
+  return { ...head, rows }
+}
+
+/** The lines between the first and the last. */
+async function* tablesIn(lines: AsyncIterable<string>): AsyncGenerator<WholeLine> {
+  let [number, rows] = [0, 0]
+  let last: string | undefined
+  for await (const line of lines) {
+    // The first is the head, and the last counts the others.
+    if (number > 1 && last !== undefined) {
+      const each = read(wholeLineSchema, last)
+      if (Array.isArray(each)) rows += 1
+      yield each
+    }
+    last = line
+    number += 1
+  }
+  if (last === undefined || read(endSchema, last).rows !== rows) throw new SealError(otherForm)
+}
+
+function read<T>(schema: z.ZodType<T>, line: string): T {
+  try {
+    return schema.parse(JSON.parse(line))
+  } catch (cause) {
+    throw new SealError(otherForm, { cause })
+  }
 }

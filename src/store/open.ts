@@ -5,7 +5,7 @@ import { createTableRelationsHelpers, extractTablesRelationalConfig, sql } from 
 import { MySqlDatabase, MySqlDialect } from 'drizzle-orm/mysql-core'
 import type { MySql2PreparedQueryHKT, MySql2QueryResultHKT } from 'drizzle-orm/mysql2'
 import { migrate } from 'drizzle-orm/mysql2/migrator'
-import { createPool, type Pool } from 'mysql2/promise'
+import { createPool, type Pool, type PoolConnection } from 'mysql2/promise'
 import { LastingSession } from './lasting-session'
 import { inTime } from './rest'
 import * as schema from './schema'
@@ -16,6 +16,8 @@ export type Database = MySqlDatabase<MySql2QueryResultHKT, MySql2PreparedQueryHK
 export interface Store {
   readonly db: Database
   readonly vault: Vault
+  /** A connection of one's own, for rows that are read or written one after the other. It is given back, or destroyed. */
+  connection(): Promise<PoolConnection>
   /** Ends every wait for a database that is away, and closes. */
   close(): Promise<void>
 }
@@ -64,6 +66,7 @@ export function openStore({ url, vaultKeyFile, patienceMs = defaultPatienceMs }:
   return {
     db: new MySqlDatabase(dialect, session as never, relational as never, 'default') as unknown as Database,
     vault: openVault(vaultKeyFile),
+    connection: () => pool.getConnection(),
     close: () => {
       closing.abort()
       return pool.end()

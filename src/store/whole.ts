@@ -1,110 +1,169 @@
 /**
- * Everything that the store holds, as rows of its tables: for a backup, and back from one. Values travel as the bytes
- * of their text, so that no type loses anything on the way.
+ * Everything that the store holds, as rows of its tables: for a backup, and back from one. Rows are read and written
+ * one after the other, so that neither way holds more than a few of them.
  */
-import { type SQL, sql } from 'drizzle-orm'
+import type { Connection } from 'mysql2'
+import type { PoolConnection } from 'mysql2/promise'
 import { z } from 'zod'
 import type { Store } from './open'
 
 const name = z.string().regex(/^[a-z_][a-z0-9_]{0,63}$/i)
-/** Columns, and for each row the bytes of each value, hexadecimal; null for none. */
-const tableSchema = z.object({ name, columns: z.array(name), rows: z.array(z.array(z.string().nullable())) })
-export const wholeSchema = z.object({
-  /** Migrations that its tables had been through. */
-  migrations: z.int().min(0),
-  tables: z.array(tableSchema),
-})
-export type Whole = z.infer<typeof wholeSchema>
+/** The rows that follow are of this table. Values of the columns in `bytes` are base64, others are text. */
+const headSchema = z.object({ table: name, columns: z.array(name), bytes: z.array(name) })
+const rowSchema = z.array(z.string().nullable())
+export const wholeLineSchema = z.union([rowSchema, headSchema])
+/** The head of a table, or a row of it. */
+export type WholeLine = z.infer<typeof wholeLineSchema>
+type Head = z.infer<typeof headSchema>
 
 /** The list of migrations belongs to the tables, not to what is in them. */
 const ofTables = '__drizzle_migrations'
-const rowsAtOnce = 200
+/** A statement is sent when it has so many rows, or so many bytes of values. */
+const mostRows = 200
+const mostBytes = 1024 * 1024
 
 /** The rows cannot be put in: the message says why. */
 export class RestoreError extends Error {
   override readonly name = 'RestoreError'
 }
 
-/** All rows, as they stood at one moment. */
-export async function readWhole(store: Store): Promise<Whole> {
-  return store.db.transaction(
-    async (transaction) => {
-      const columns = await columnsOf(transaction)
-      const tables: Whole['tables'] = []
-      for (const [table, names] of columns) {
-        if (table === ofTables) continue
-        const wanted = names.map((column) => `hex(cast(\`${column}\` as binary))`).join(', ')
-        const rows = await ask(transaction, `select ${wanted} from \`${table}\``)
-        tables.push({ name: table, columns: [...names], rows: rows.map((row) => Object.values(row)) as never })
-      }
-      return { migrations: await migrationsOf(transaction), tables }
-    },
-    { isolationLevel: 'repeatable read', accessMode: 'read only' },
-  )
+/** All rows, as they stand at the moment of the first. */
+export async function* readWhole(store: Store): AsyncGenerator<WholeLine> {
+  const connection = await store.connection()
+  let left: 'open' | 'done' = 'open'
+  try {
+    await connection.query('set transaction isolation level repeatable read')
+    await connection.query('start transaction with consistent snapshot, read only')
+    const bytes = await byteColumnsOf(connection)
+    for (const [table, columns] of await columnsOf(connection)) {
+      if (table === ofTables) continue
+      const isBytes = columns.map((column) => bytes.has(`${table}.${column}`))
+      yield { table, columns, bytes: columns.filter((_, index) => isBytes[index]) }
+      const wanted = columns.map((column) => `cast(\`${column}\` as binary)`).join(', ')
+      // Only the driver's other face, without promises, reads row by row.
+      const rows = (connection.connection as unknown as Connection)
+        .query({ sql: `select ${wanted} from \`${table}\``, rowsAsArray: true })
+        .stream({ highWaterMark: 4 })
+      for await (const row of rows as AsyncIterable<(Buffer | null)[]>)
+        yield row.map((value, index) => value?.toString(isBytes[index] ? 'base64' : 'utf8') ?? null)
+    }
+    await connection.query('rollback')
+    left = 'done'
+  } finally {
+    // Where somebody stopped reading, rows are still on their way.
+    if (left === 'done') connection.release()
+    else connection.destroy()
+  }
+}
+
+/** How many migrations the tables have been through. */
+export async function migrationsOf(store: Store): Promise<number> {
+  const connection = await store.connection()
+  try {
+    return await countMigrations(connection)
+  } finally {
+    connection.release()
+  }
 }
 
 /**
  * Replaces all that the store holds, or nothing of it.
- * @throws RestoreError where the rows are of a newer release
+ * @param migrations  that the tables of these lines had been through
+ * @throws RestoreError where they are of a newer release; whatever reading the lines throws
  */
-export async function writeWhole(store: Store, whole: Whole): Promise<void> {
-  await store.db.transaction(async (transaction) => {
-    const here = await columnsOf(transaction)
-    const bytes = await byteColumnsOf(transaction)
-    if (whole.migrations > (await migrationsOf(transaction)))
+export async function writeWhole(store: Store, migrations: number, lines: AsyncIterable<WholeLine>): Promise<void> {
+  const connection = await store.connection()
+  try {
+    await connection.query('begin')
+    const here = await columnsOf(connection)
+    const bytes = await byteColumnsOf(connection)
+    if (migrations > (await countMigrations(connection)))
       throw new RestoreError('it was made by a newer release: bring this one up to date first')
-    for (const table of whole.tables)
-      for (const column of table.columns)
-        if (!here.get(table.name)?.includes(column))
-          throw new RestoreError(`this release has no place for ${table.name}.${column}`)
-    await ask(transaction, 'set session foreign_key_checks = 0')
-    try {
-      for (const table of here.keys()) if (table !== ofTables) await ask(transaction, `delete from \`${table}\``)
-      for (const { name: table, columns, rows } of whole.tables)
-        for (let from = 0; from < rows.length; from += rowsAtOnce) {
-          const values = rows.slice(from, from + rowsAtOnce).map((row) => {
-            const each = row.map((value, index) => valueAs(value, bytes.has(`${table}.${columns[index]}`)))
-            return sql`(${sql.join(each, sql`, `)})`
-          })
-          const into = sql.raw(
-            `insert into \`${table}\` (${columns.map((column) => `\`${column}\``).join(', ')}) values `,
-          )
-          await transaction.execute(sql`${into}${sql.join(values, sql`, `)}`)
-        }
-    } finally {
-      await ask(transaction, 'set session foreign_key_checks = 1')
+    await connection.query('set session foreign_key_checks = 0')
+    for (const table of here.keys()) if (table !== ofTables) await connection.query('delete from ??', [table])
+    let filling: Filling | undefined
+    for await (const line of lines) {
+      if (!Array.isArray(line)) {
+        await filling?.flush()
+        for (const column of line.columns)
+          if (!here.get(line.table)?.includes(column))
+            throw new RestoreError(`this release has no place for ${line.table}.${column}`)
+        filling = new Filling(connection, line, bytes)
+      } else if (filling) await filling.take(line)
+      else throw new RestoreError('it has a row that belongs to no table')
     }
-  })
+    await filling?.flush()
+    await connection.query('commit')
+    await connection.query('set session foreign_key_checks = 1')
+    connection.release()
+  } catch (error) {
+    // The server takes everything back by itself.
+    connection.destroy()
+    throw error
+  }
 }
 
-/** Text is told to be text: else its bytes would be taken for those of another character set. */
-function valueAs(hex: string | null, isBytes: boolean): SQL {
-  if (hex === null) return sql`null`
-  return isBytes ? sql`unhex(${hex})` : sql`convert(unhex(${hex}) using utf8mb4)`
+/** Rows of one table on their way in. */
+class Filling {
+  #rows: (Buffer | string | null)[][] = []
+  #bytes = 0
+  readonly #isSent: readonly boolean[]
+  readonly #isKept: readonly boolean[]
+
+  constructor(
+    readonly connection: PoolConnection,
+    readonly head: Head,
+    byteColumns: ReadonlySet<string>,
+  ) {
+    this.#isSent = head.columns.map((column) => head.bytes.includes(column))
+    this.#isKept = head.columns.map((column) => byteColumns.has(`${head.table}.${column}`))
+  }
+
+  async take(row: readonly (string | null)[]): Promise<void> {
+    if (row.length !== this.head.columns.length)
+      throw new RestoreError(`a row of ${this.head.table} has ${row.length} values`)
+    this.#rows.push(row.map((value, index) => this.#valueOf(value, index)))
+    this.#bytes += row.reduce((sum, value) => sum + (value?.length ?? 0), 0)
+    if (this.#rows.length >= mostRows || this.#bytes >= mostBytes) await this.flush()
+  }
+
+  async flush(): Promise<void> {
+    if (this.#rows.length === 0) return
+    await this.connection.query('insert into ?? (??) values ?', [this.head.table, this.head.columns, this.#rows])
+    this.#rows = []
+    this.#bytes = 0
+  }
+
+  /** Text is told to be text: else its bytes would be taken for those of another character set. */
+  #valueOf(value: string | null, index: number): Buffer | string | null {
+    if (value === null) return null
+    if (!this.#isSent[index]) return this.#isKept[index] ? Buffer.from(value, 'utf8') : value
+    const bytes = Buffer.from(value, 'base64')
+    return this.#isKept[index] ? bytes : bytes.toString('utf8')
+  }
+}
+
+type Row = Record<string, unknown>
+
+async function ask(connection: PoolConnection, text: string): Promise<Row[]> {
+  const [rows] = await connection.query(text)
+  return rows as Row[]
 }
 
 /** Columns of plain bytes, as `table.column`. */
-async function byteColumnsOf(on: Transaction): Promise<Set<string>> {
+async function byteColumnsOf(connection: PoolConnection): Promise<Set<string>> {
   const rows = await ask(
-    on,
+    connection,
     `select table_name as t, column_name as c from information_schema.columns
      where table_schema = database() and data_type regexp 'blob|binary'`,
   )
   return new Set(rows.map((row) => `${name.parse(row.t)}.${name.parse(row.c)}`))
 }
 
-type Transaction = Pick<Store['db'], 'execute'>
-type Row = Record<string, unknown>
-
-async function ask(on: Transaction, text: string): Promise<Row[]> {
-  const [rows] = (await on.execute(sql.raw(text))) as unknown as [Row[]]
-  return rows
-}
-
 /** Columns of each table, in their order; a generated one is made anew by itself. */
-async function columnsOf(on: Transaction): Promise<Map<string, string[]>> {
+async function columnsOf(connection: PoolConnection): Promise<Map<string, string[]>> {
   const rows = await ask(
-    on,
+    connection,
     `select c.table_name as t, c.column_name as c from information_schema.columns c
      join information_schema.tables b on b.table_schema = c.table_schema and b.table_name = c.table_name
      where c.table_schema = database() and b.table_type = 'BASE TABLE' and c.is_generated = 'NEVER'
@@ -118,7 +177,7 @@ async function columnsOf(on: Transaction): Promise<Map<string, string[]>> {
   return tables
 }
 
-async function migrationsOf(on: Transaction): Promise<number> {
-  const [row] = await ask(on, `select count(*) as n from \`${ofTables}\``)
+async function countMigrations(connection: PoolConnection): Promise<number> {
+  const [row] = await ask(connection, `select count(*) as n from \`${ofTables}\``)
   return Number(row?.n ?? 0)
 }
