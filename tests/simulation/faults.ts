@@ -89,14 +89,14 @@ const callFaultKinds = ['late', 'fails', 'loses-answer', 'garbled', 'older'] as 
 export const isCallFault = (what: Fault['what']): what is CallFault =>
   (callFaultKinds as readonly string[]).includes(what.kind)
 
-const one = <const T>(...values: readonly T[]) => fc.constantFrom(...values)
-const kind = <const K extends string>(name: K) => fc.constant(name)
-const unit = fc.integer({ min: 0, max: 4 })
-const seconds = one(1, 3, 8, 20, 45, 90, 200)
+export const one = <const T>(...values: readonly T[]) => fc.constantFrom(...values)
+export const kind = <const K extends string>(name: K) => fc.constant(name)
+export const unit = fc.integer({ min: 0, max: 4 })
+export const seconds = one(1, 3, 8, 20, 45, 90, 200)
 const briefChange = one('passphrase', 'name', 'network-gone', 'addressing')
 const planChange = one('addresses', 'passed-on', 'trade', 'subnet')
 
-const callFault: fc.Arbitrary<CallFault> = fc.oneof(
+export const callFault: fc.Arbitrary<CallFault> = fc.oneof(
   fc.record({ kind: kind('late'), seconds: one(1, 5, 15, 40) }),
   fc.record({ kind: one('fails', 'loses-answer', 'garbled', 'older') }),
 )
@@ -154,7 +154,7 @@ const telling = [
   'job',
 ] as const
 
-const when: fc.Arbitrary<Fault['when']> = fc.oneof(
+export const when: fc.Arbitrary<Fault['when']> = fc.oneof(
   { arbitrary: fc.record({ call: one(...telling), nth: one(1, 1, 1, 2, 2, 3, 4, 5, 6) }), weight: 5 },
   { arbitrary: fc.record({ call: kind('any'), nth: fc.integer({ min: 1, max: 250 }) }), weight: 3 },
   { arbitrary: fc.record({ second: fc.integer({ min: 1, max: 100 }) }), weight: 2 },

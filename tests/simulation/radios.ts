@@ -64,4 +64,13 @@ export class SimulatedRadios {
       }
     })
   }
+
+  /** Networks that anybody can join now, by their id. */
+  open(values: Values): string[] {
+    // Most have none: that is seen at once.
+    if (!Object.values(values.networks).some((each) => each['network.security'] === 'open')) return []
+    return this.air(values).flatMap(({ networks }) =>
+      networks.filter(({ security }) => security === 'open').map(({ id }) => id),
+    )
+  }
 }

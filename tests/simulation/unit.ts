@@ -8,26 +8,23 @@ import type { KitCard } from '../../src/core/kit/kit-card'
 import type { Unit } from '../../src/core/kit/unit'
 import type { RadioOnAir } from '../../src/wire/dialect/dialect'
 import { SimulatedRadios } from './radios'
-import { firmwareVersions, lingerSeconds, timing } from './site'
+import { firmwareVersions, timing } from './site'
 import { ToldOfOthers } from './told-of-others'
 import type { UnitTraits } from './traits'
-import { boxedValues, changed, factoryPassword, movesBetween, shown, type Values, withRadiosReset } from './values'
+import {
+  boxedValues,
+  changed,
+  factoryPassword,
+  type Kept,
+  type Meddling,
+  meddled,
+  movesBetween,
+  shown,
+  type Values,
+  withRadiosReset,
+} from './values'
+import { Visitors } from './visitors'
 import type { World } from './world'
-
-/** What a restart brings back. */
-interface Kept {
-  readonly values: Values
-  readonly password: string
-}
-
-/** Whoever is signed in. */
-export interface Visitor {
-  usedAt: number
-  /** Start of the unit that the session belongs to. */
-  readonly boot: number
-  /** Gone without a goodbye. */
-  left: boolean
-}
 
 /** Seconds in which a move must be confirmed. */
 export const confirmSeconds = 120
@@ -60,7 +57,7 @@ export class SimulatedUnit {
   certificate: string
   /** Where it answers now. */
   address: string | undefined
-  readonly visitors = new Set<Visitor>()
+  readonly visitors: Visitors
   /** What it was before its last change, for answers that are late. */
   previous: Values
   readonly #radios: SimulatedRadios
@@ -78,6 +75,7 @@ export class SimulatedUnit {
     readonly around: Surroundings,
   ) {
     this.#radios = new SimulatedRadios(world, around, traits)
+    this.visitors = new Visitors(world, around)
     this.certificate = `${unit.mac.slice(-2)}:01`
     this.firmware = traits.firmware === 'older' ? firmwareVersions.older : firmwareVersions.wanted
     this.running = this.boxed()
@@ -120,7 +118,6 @@ export class SimulatedUnit {
     this.phase = 'off'
     this.boot += 1
     this.address = undefined
-    for (const visitor of this.visitors) if (!visitor.left) this.visitors.delete(visitor)
     this.visitors.clear()
     this.#radios.off()
     this.around.changed(this)
@@ -302,20 +299,8 @@ export class SimulatedUnit {
   }
 
   /** Somebody else changes it, over a session of their own. */
-  meddle(what: 'name' | 'password' | 'network' | 'radio'): void {
-    const { values, password } = this.running
-    const set = (next: Values): void => {
-      this.running = { ...this.running, values: next }
-    }
-    if (what === 'password') this.running = { values, password: `${password}-of-somebody` }
-    else if (what === 'name') set({ ...values, unit: { ...values.unit, 'unit.name': 'somebody' } })
-    else if (what === 'network') {
-      const off = Object.entries(values.networks).map(([id, each]) => [id, { ...each, 'network.enabled': false }])
-      set({ ...values, networks: Object.fromEntries(off) })
-    } else {
-      const moved = Object.entries(values.radios).map(([band, each]) => [band, { ...each, 'radio.power': 5 }])
-      set({ ...values, radios: Object.fromEntries(moved) })
-    }
+  meddle(what: Meddling): void {
+    this.running = meddled(this.running, what)
     this.#persist()
     this.around.changed(this)
   }
@@ -323,13 +308,6 @@ export class SimulatedUnit {
   get isSaved(): boolean {
     const isKept = this.startup === this.running && this.told.isKept
     return isKept || (this.traits.saves === 'itself' && this.before === undefined)
-  }
-
-  /** Is anybody signed in who keeps another from signing in? */
-  isOccupied(besides: Visitor | undefined): boolean {
-    const over = this.world.now - this.around.ms(lingerSeconds)
-    for (const visitor of this.visitors) if (visitor.left && visitor.usedAt < over) this.visitors.delete(visitor)
-    return [...this.visitors].some((visitor) => visitor !== besides)
   }
 
   /** Right where it has a time server, or never was wrong. */
@@ -363,12 +341,6 @@ export class SimulatedUnit {
 
   /** Networks that anybody can join now, by their id. */
   openOnAir(): string[] {
-    if (this.phase !== 'up') return []
-    // Most have none: that is seen at once.
-    const { networks } = this.running.values
-    if (!Object.values(networks).some((each) => each['network.security'] === 'open')) return []
-    return this.air().flatMap(({ networks }) =>
-      networks.filter(({ security }) => security === 'open').map(({ id }) => id),
-    )
+    return this.phase === 'up' ? this.#radios.open(this.running.values) : []
   }
 }

@@ -15,6 +15,12 @@ export interface Values {
   readonly radios: Groups
 }
 
+/** What a restart brings back. */
+export interface Kept {
+  readonly values: Values
+  readonly password: string
+}
+
 export const factoryPassword = 'boxed'
 /** Ids of networks that units ship with begin like this. */
 export const shipped = 'shipped'
@@ -102,3 +108,18 @@ export function withRadiosReset(values: Values): Values {
 const moving = ['management.method', 'management.address'] as const
 /** Is its way to be found another? */
 export const movesBetween = (a: Values, b: Values): boolean => moving.some((id) => a.unit[id] !== b.unit[id])
+
+/** What somebody else changes over a session of their own. */
+export type Meddling = 'name' | 'password' | 'network' | 'radio'
+
+export function meddled({ values, password }: Kept, what: Meddling): Kept {
+  const all = (groups: Groups, changes: Group): Groups =>
+    Object.fromEntries(Object.entries(groups).map(([of, each]) => [of, { ...each, ...changes }]))
+  const made: Readonly<Record<Meddling, Kept>> = {
+    password: { values, password: `${password}-of-somebody` },
+    name: { values: { ...values, unit: { ...values.unit, 'unit.name': 'somebody' } }, password },
+    network: { values: { ...values, networks: all(values.networks, { 'network.enabled': false }) }, password },
+    radio: { values: { ...values, radios: all(values.radios, { 'radio.power': 5 }) }, password },
+  }
+  return made[what]
+}

@@ -1,0 +1,65 @@
+/**
+ * Days of which freely drawn scenarios have too few: each draws its site and its faults from what makes it. One seed of
+ * ten is of such a day.
+ */
+import fc from 'fast-check'
+import { callFault, type Fault, type Happening, kind, one, seconds, unit, when } from './faults'
+import type { Scenario } from './scene'
+import { type SiteTraits, siteTraits } from './traits'
+
+const moment = one('before', 'after')
+const drawn = (at: typeof when, what: fc.Arbitrary<Fault['what']>): fc.Arbitrary<Fault[]> =>
+  fc.array(fc.record({ when: at, what, moment }), { maxLength: 3 })
+const siteWith = (site: Partial<{ [K in keyof SiteTraits]: fc.Arbitrary<SiteTraits[K]> }>): typeof siteTraits =>
+  fc.tuple(siteTraits, fc.record(site)).map(([common, own]) => ({ ...common, ...own }))
+
+const power: fc.Arbitrary<Happening> = fc.record({ kind: kind('power'), unit: fc.oneof(unit, kind('all')), seconds })
+const kill: fc.Arbitrary<Happening> = fc.record({ kind: kind('kill') })
+const addressing = fc.record({ kind: kind('brief'), what: kind('addressing') })
+const otherPlan = fc.record({ kind: kind('plan'), what: one('subnet', 'subnet', 'passed-on') })
+
+/** Units ask DHCP, whose server sends them elsewhere, while the plan moves to another subnet. */
+const movedAbout: fc.Arbitrary<Scenario> = (() => {
+  const moved = fc.record({ kind: kind('dhcp-moves'), unit: one(0, 0, 1) })
+  const what = fc.oneof(
+    { arbitrary: moved, weight: 4 },
+    { arbitrary: otherPlan, weight: 3 },
+    addressing,
+    power,
+    kill,
+    callFault,
+  )
+  const faults = drawn(when, what)
+  return fc.record({
+    seed: fc.integer(),
+    site: siteWith({
+      addressing: one('dhcp', 'dhcp', 'static'),
+      leases: one('from-the-pool', 'from-the-pool', 'reserved', 'none'),
+    }),
+    faults,
+    later: fc.array(fc.record({ change: fc.oneof(otherPlan, addressing), faults }), { minLength: 1, maxLength: 1 }),
+  })
+})()
+
+/** Access points wait for turns with a controller that lets one in, and the laptop or the controller stands still. */
+const heldUpAtController: fc.Arbitrary<Scenario> = (() => {
+  const at = fc.record({
+    call: one('sign-in', 'save', 'changes', 'write', 'read', 'joining'),
+    nth: fc.integer({ min: 1, max: 30 }),
+  })
+  const freeze: fc.Arbitrary<Happening> = fc.record({ kind: kind('freeze'), seconds: one(90, 300) })
+  const pause: fc.Arbitrary<Happening> = fc.record({ kind: kind('pause') })
+  const what = fc.oneof({ arbitrary: callFault, weight: 4 }, { arbitrary: freeze, weight: 3 }, power, kill, pause)
+  const site = siteWith({ managed: one(2, 3), addressing: one('static') })
+  return fc.record({
+    seed: fc.integer(),
+    site: fc.tuple(site, one('one', 'many'), one('on-command', 'itself')).map(([each, sessions, saves]) => ({
+      ...each,
+      units: each.units.slice(0, 1).map((controller) => ({ ...controller, sessions, saves })),
+    })),
+    faults: drawn(at, what),
+    later: fc.constant([]),
+  })
+})()
+
+export const rareDays = [movedAbout, heldUpAtController] as const
