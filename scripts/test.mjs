@@ -3,7 +3,7 @@
 //             (npm run test:quick)
 //   --long    endurance alone: every moment at which something may end, many more tries, machines in full, as many
 //             simulated musters as are wanted (npm run test:long)
-import { execFile, spawn } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { constants, setPriority } from 'node:os'
 import { join } from 'node:path'
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
@@ -26,51 +26,40 @@ async function test(...names) {
   const status = await new Promise((resolve) => child.once('close', resolve))
   if (status !== 0) process.exit(status ?? 1)
 }
-/** Side by side, each with its words in one piece. @returns whether all of them are content */
-async function allContent(checks) {
-  const ran = await Promise.all(
-    checks.map(
-      ([file, ...words]) =>
-        new Promise((resolve) =>
-          execFile(process.execPath, [file, ...words], { cwd: root, maxBuffer: 2 ** 26 }, (fault, out, err) =>
-            resolve({ fault, out, err }),
-          ),
-        ),
-    ),
-  )
-  for (const { out, err } of ran) process.stdout.write(`${out}${err}`)
-  return ran.every(({ fault }) => fault === null)
-}
-/** Tests in what others leave of the processors; what they print is printed in one piece, when they are waited for. */
-function testInTheBackground(...names) {
-  const child = spawn(bin('vitest'), ['run', ...names], { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
+/**
+ * Runs a command in what others leave of the processors. What it prints is printed in one piece, when it has ended.
+ * @returns whether it was content
+ */
+async function aside(command, ...args) {
+  const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
   setPriority(child.pid, constants.priority.PRIORITY_LOW)
-  process.once('exit', () => child.kill())
+  const end = () => child.kill()
+  process.once('exit', end)
   let text = ''
   for (const stream of [child.stdout, child.stderr])
     stream.on('data', (chunk) => {
       text += chunk
     })
-  const over = new Promise((resolve) => child.once('close', resolve))
-  return async () => {
-    const status = await over
-    process.stdout.write(text)
-    if (status !== 0) process.exit(status ?? 1)
-  }
+  const status = await new Promise((resolve) => child.once('close', resolve))
+  process.off('exit', end)
+  process.stdout.write(text)
+  return status === 0
+}
+const node = (...args) => aside(process.execPath, ...args)
+const build = () => node(join(root, 'scripts/build.mjs'))
+/** Everything that is said of the code without running it, and the build. @returns whether all of it is well */
+async function checkAndBuild() {
+  const read = [
+    node(bin('biome'), 'ci', '.'),
+    node(bin('depcruise'), '--config', '.dependency-cruiser.cjs', 'src'),
+    node(bin('knip')),
+  ]
+  // Next writes the types of its pages as it builds. The native compiler is named by its place: the one that Next wants
+  // beside it has the same command.
+  const typed = (await build()) && (await node(join(root, 'node_modules/typescript-7/bin/tsc'), '--noEmit'))
+  return (await Promise.all(read)).every(Boolean) && typed
 }
 if (endurance) process.env.AIR_MUSTER_TESTS = 'long'
-if (chosen.length === 0 && !endurance) {
-  const read = allContent([
-    [bin('biome'), 'ci', '.'],
-    [bin('depcruise'), '--config', '.dependency-cruiser.cjs', 'src'],
-    [bin('knip')],
-  ])
-  await import('./build.mjs')
-  // Next writes the types of its pages as it builds.
-  // The native compiler, by its place: the one that Next wants beside it has the same command.
-  const typed = await allContent([[join(root, 'node_modules/typescript-7/bin/tsc'), '--noEmit']])
-  if (!(await read) || !typed) process.exit(1)
-} else await import('./build.mjs')
 const long = [
   'tests/e2e/**',
   'tests/run/**',
@@ -81,15 +70,22 @@ const long = [
   '**/hostile.test.ts',
 ]
 // A virtual machine beside what waits for others would make all of it late (tried: units did not say who they are in
-// time). Simulations wait for nothing and nothing waits for them: they take what it leaves of the processors.
+// time). Simulations, checks and the build wait for nobody: they take what it leaves of the processors.
 const machines = 'tests/real/access-points.test.ts'
 const simulations = 'tests/simulation/simulation.test.ts'
 const without = (paths) => paths.flatMap((path) => ['--exclude', path])
-if (quick) await test(...without(long), ...chosen)
-else if (chosen.length > 0) await test(...chosen)
-else {
-  await test(...without([machines, simulations]))
-  const simulated = testInTheBackground(simulations)
+const require = async (...asked) => {
+  if ((await Promise.all(asked)).includes(false)) process.exit(1)
+}
+if (chosen.length > 0) {
+  await require(build())
+  await test(...(quick ? without(long) : []), ...chosen)
+} else if (quick) {
+  await require(checkAndBuild())
+  await test(...without(long))
+} else {
+  const meanwhile = [endurance ? build() : checkAndBuild(), aside(bin('vitest'), 'run', simulations)]
   await test(machines)
-  await simulated()
+  await require(...meanwhile)
+  await test(...without([machines, simulations]))
 }

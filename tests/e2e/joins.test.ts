@@ -1,4 +1,4 @@
-/** Every reason for which an access point does not come to its controller, provoked, and read on the page. */
+/** Every reason for which an access point does not come to its controller, provoked; in the long tests read on the page. */
 import { rmSync } from 'node:fs'
 import type { Page } from 'puppeteer-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
@@ -9,12 +9,14 @@ import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
 // @ts-expect-error the same
 import { startPages } from '../../scripts/lib/stack.mjs'
 import type { JobDocument } from '../../src/core/job/job-document'
+import { heldWords } from '../../src/core/muster/held'
 import { answers } from '../../src/core/muster/roll'
 import { tarnhelmC1, tarnhelmT2 } from '../../src/lab/device/sheet'
 import type { StandInSheet } from '../../src/lab/device/stand-in-sheet'
 import { type Bench, openBench } from '../support/bench'
 import { blankPoint } from '../support/blank-point'
 import { demoBrief } from '../support/data'
+import { isLong } from '../support/long'
 import { passingFolder } from '../support/passing-folder'
 import { letIn, openBrowser, type PageSource } from '../support/site'
 
@@ -82,9 +84,9 @@ const late = ['works', 'slow-image', 'last-in', 'taken-away']
 
 const silentTimeServers: string[] = []
 
-let browser: PageSource
+let browser: PageSource | undefined
 let bench: Bench
-let pages: { url: string; key: string; child: { stop(): Promise<unknown> } }
+let pages: { url: string; key: string; child: { stop(): Promise<unknown> } } | undefined
 let page: Page
 const folder = passingFolder('air-muster-joins-')
 
@@ -109,9 +111,6 @@ const change = (job: JobDocument): void => {
 }
 
 beforeAll(async () => {
-  await bundleIfStale()
-  buildSiteIfStale()
-  browser = await openBrowser()
   const variants = new Map<string, StandInSheet>([
     ...names.map((name) => [`box of ${name}`, { ...tarnhelmT2, ...boxes[name]?.sheet }] as const),
     // Two licences: those that hold them leave none for the last.
@@ -134,6 +133,10 @@ beforeAll(async () => {
   })
   stranger.save()
   bench.lab.unplug(strangerMac)
+  if (!isLong) return
+  await bundleIfStale()
+  buildSiteIfStale()
+  browser = await openBrowser()
   pages = await startPages({
     folder,
     env: { ...bench.env, AIR_MUSTER_FOLDER: folder, NODE_ENV: 'production' },
@@ -184,7 +187,17 @@ it('says of each why it does not come, and what the hands do', async () => {
   await expect.poll(() => rack.phase).toBe('up')
   await bench.order(['works'])
   await bench.settled()
-  await page.goto(`${pages.url}/jobs/${bench.job.slug}/muster`, { waitUntil: 'load' })
+  if (!isLong) {
+    const { rows } = await bench.roll()
+    for (const [name, { says, hands }] of Object.entries(boxes)) {
+      const held = Object.values(rows.get(name)?.steps ?? {}).find((step) => step.kind === 'held')
+      const words = held && heldWords(held)
+      expect(`${words?.why} ${words?.hands}`, name).toContain(says)
+      expect(`${words?.why} ${words?.hands}`, name).toContain(hands)
+    }
+    return
+  }
+  await page.goto(`${pages?.url}/jobs/${bench.job.slug}/muster`, { waitUntil: 'load' })
   for (const [name, { says, hands }] of Object.entries(boxes)) {
     await page.locator(`tr[data-unit="${name}"]`).click()
     await page.waitForFunction((unit) => document.getElementById('slip')?.innerText.includes(unit), {}, name)

@@ -6,7 +6,7 @@ import { killDuringMuster } from '../../scripts/lib/chaos.mjs'
 import { loadJob } from '../../src/jobs/load-job'
 import { openStore, type Store } from '../../src/store/open'
 import { demoJob } from '../support/bench'
-import { shortIt as it, someOf } from '../support/long'
+import { shortIt as it, longIt, someOf } from '../support/long'
 import { patienceMs } from '../support/patience'
 import { macs, type Site } from '../support/site'
 
@@ -35,36 +35,41 @@ export function tabsWalk(open: () => Promise<Site>): void {
   }
 
   describe('eight tabs of one browser', () => {
-    it('all load, and all hear of a muster; the one that reads for the others may be closed in the middle', async () => {
-      const first = await openTab('port-ellery')
-      const others: Page[] = []
-      for (let tab = 0; tab < 7; tab += 1) others.push(await openTab(tab % 3 === 2 ? 'harbour' : 'port-ellery'))
-      const here = others.filter((_, tab) => tab % 3 !== 2)
-      await here[0]?.bringToFront()
-      for (const mac of macs) await site.hand({ do: 'press-reset', mac, seconds: 12 })
-      const begins = '//button[contains(., "Muster all") or contains(., "Call the roll again")][not(@disabled)]'
-      await here[0]?.locator(`::-p-xpath(${begins})`).setTimeout(patienceMs).click()
-      await here[1]?.waitForFunction(() => document.body.innerText.includes('Pause after this step'), { polling: 200 })
-      await first.close()
-      for (const page of here) {
-        await page.bringToFront()
-        await page.waitForFunction(() => /4 of 4 answer[\s\S]*Call the roll again/.test(document.body.innerText), {
+    longIt(
+      'all load, and all hear of a muster; the one that reads for the others may be closed in the middle',
+      async () => {
+        const first = await openTab('port-ellery')
+        const others: Page[] = []
+        for (let tab = 0; tab < 7; tab += 1) others.push(await openTab(tab % 3 === 2 ? 'harbour' : 'port-ellery'))
+        const here = others.filter((_, tab) => tab % 3 !== 2)
+        await here[0]?.bringToFront()
+        for (const mac of macs) await site.hand({ do: 'press-reset', mac, seconds: 12 })
+        const begins = '//button[contains(., "Muster all") or contains(., "Call the roll again")][not(@disabled)]'
+        await here[0]?.locator(`::-p-xpath(${begins})`).setTimeout(patienceMs).click()
+        await here[1]?.waitForFunction(() => document.body.innerText.includes('Pause after this step'), {
           polling: 200,
         })
-      }
-      for (const [tab, page] of others.entries())
-        expect(await answering(page)).toBe(tab % 3 === 2 ? '0 of 4 answer' : '4 of 4 answer')
-      const streams = await Promise.all(
-        others.map((page) =>
-          page.evaluate(
-            () => performance.getEntriesByType('resource').filter(({ name }) => name.includes('/api/events')).length,
+        await first.close()
+        for (const page of here) {
+          await page.bringToFront()
+          await page.waitForFunction(() => /4 of 4 answer[\s\S]*Call the roll again/.test(document.body.innerText), {
+            polling: 200,
+          })
+        }
+        for (const [tab, page] of others.entries())
+          expect(await answering(page)).toBe(tab % 3 === 2 ? '0 of 4 answer' : '4 of 4 answer')
+        const streams = await Promise.all(
+          others.map((page) =>
+            page.evaluate(
+              () => performance.getEntriesByType('resource').filter(({ name }) => name.includes('/api/events')).length,
+            ),
           ),
-        ),
-      )
-      // Whoever never read the stream has never opened one.
-      expect(streams.filter((count) => count === 0).length).toBeGreaterThanOrEqual(4)
-      await Promise.all(others.map((page) => page.close()))
-    })
+        )
+        // Whoever never read the stream has never opened one.
+        expect(streams.filter((count) => count === 0).length).toBeGreaterThanOrEqual(4)
+        await Promise.all(others.map((page) => page.close()))
+      },
+    )
   })
 
   describe('a part that is killed in the middle of a muster', () => {
