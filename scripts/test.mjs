@@ -84,7 +84,10 @@ if (chosen.length > 0) {
   await require(checkAndBuild())
   await test(...without(long))
 } else {
-  const meanwhile = [endurance ? build() : checkAndBuild(), aside(bin('vitest'), 'run', simulations)]
+  const meanwhile = [
+    endurance ? build() : checkAndBuild(),
+    aside(bin('vitest'), 'run', '--config', 'tests/simulation/vitest.config.ts'),
+  ]
   await test(machines)
   await require(...meanwhile)
   await test(...without([machines, simulations]))

@@ -101,16 +101,22 @@ export async function simulate({
   return { ...sum, seconds: (performance.now() - began) / 1000 }
 }
 
+/** @param scenarios  as they are kept, or seeds. @returns of each its story, and what it broke */
+export const playAll = (scenarios) => answerOf({ play: scenarios })
+
 /** The smallest scenario of a seed that still fails, and its story. */
-export async function storyOf(seed, planted) {
+export const storyOf = (seed, planted) => answerOf({ tell: seed }, planted)
+
+/** What one thread says to what it is asked. */
+async function answerOf(asked, planted) {
   const { file, remove } = await bundled(planted)
-  let story
+  let answer
   try {
-    await inThread(file, { tell: seed }, (message) => {
-      story = message
+    await inThread(file, asked, (message) => {
+      answer = message
     })
   } finally {
     remove()
   }
-  return story
+  return answer
 }

@@ -117,6 +117,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
         before: job.roll.rows.get(unit.id),
         seenAt: job.roll.sightings.find((sighting) => sighting.mac === unit.mac)?.address,
         movers,
+        moves: (kind) => mark(unit, kind),
         names,
         sshKey: secrets.get(secretName.sshKey),
         formerPasswords: mayStillHave(brief.admin, unit, { secrets, times, former }),

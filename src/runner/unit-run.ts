@@ -24,7 +24,8 @@ export { CalledOff } from './unit/waits'
 export interface Mover {
   readonly name: string
   readonly address: string
-  readonly kind: 'on its way' | 'over'
+  /** Still to leave the address that it has, told to leave it, or done. */
+  readonly kind: 'on its way' | 'leaves' | 'over'
   /** MAC of the controller that comes before it. */
   readonly after: string | undefined
 }
@@ -41,6 +42,8 @@ export interface UnitRunInput extends TargetInput {
   readonly log: EventLog
   /** Units of this muster by MAC, with the address that each is to have, and whether it is still on its way. */
   readonly movers: ReadonlyMap<string, Mover>
+  /** Says to the others how far its own move is. */
+  readonly moves: (kind: Mover['kind']) => void
   /** Names of all units of the kit list, by MAC. */
   readonly names: ReadonlyMap<string, string>
   readonly signal: AbortSignal
@@ -63,6 +66,7 @@ export class UnitRun {
   readonly jobId: number
   readonly clock: AwakeClock
   readonly movers: UnitRunInput['movers']
+  readonly moves: UnitRunInput['moves']
   readonly names: UnitRunInput['names']
   /** @throws CalledOff */
   readonly mayAct: () => Promise<void>
@@ -99,6 +103,7 @@ export class UnitRun {
     this.jobId = log.jobId
     this.clock = clock
     this.movers = input.movers
+    this.moves = input.moves
     this.names = input.names
     this.controller = input.controller
     this.powerTurn = input.powerTurn

@@ -1,13 +1,12 @@
 /** Whole musters in one process, by seed: docs/simulation.md says how to play one again. */
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { describe, expect, it } from 'vitest'
+import { beforeAll, describe, expect, it } from 'vitest'
 // @ts-expect-error the scripts are plain JavaScript: they run before anything is installed
 import { planted } from '../../scripts/lib/planted.mjs'
 // @ts-expect-error the same
-import { simulate } from '../../scripts/lib/simulation.mjs'
+import { playAll, simulate } from '../../scripts/lib/simulation.mjs'
 import { often } from '../support/long'
-import { play } from './play'
 import type { Scenario } from './scene'
 
 /** Seeds that are played; each is a site with two or three musters. */
@@ -30,28 +29,33 @@ it(`${runs} sites come to their end, whatever goes wrong meanwhile`, async () =>
 })
 
 const kept = join(import.meta.dirname, 'kept')
+const files = readdirSync(kept).filter((name) => name.endsWith('.json'))
+const found = files.map((file) => JSON.parse(readFileSync(join(kept, file), 'utf8')) as Kept)
 interface Kept {
   /** What was wrong when it was found. */
   readonly found: string
   readonly scenario: Scenario
 }
+interface Played {
+  readonly story: readonly string[]
+  readonly violations: readonly string[]
+}
 
 describe('what simulations have found stays mended', () => {
-  for (const file of readdirSync(kept).filter((name) => name.endsWith('.json'))) {
-    const { found, scenario } = JSON.parse(readFileSync(join(kept, file), 'utf8')) as Kept
-    it(found, async () => {
-      const { violations } = await play(scenario)
-      expect(violations.map(({ message }) => message)).toEqual([])
+  let played: readonly Played[]
+  beforeAll(async () => {
+    played = await playAll(found.map(({ scenario }) => scenario))
+  })
+  for (const [index, each] of found.entries())
+    it(each.found, () => {
+      expect(played[index]?.violations).toEqual([])
     })
-  }
 })
 
 it('one seed is one story, however often it is told', async () => {
-  const { scenarioOf } = await import('./scenario')
-  const scenario = scenarioOf(7)
-  const [first, second] = [await play(scenario, 'told'), await play(scenario, 'told')]
-  expect(first.story.length).toBeGreaterThan(50)
-  expect(second.story).toEqual(first.story)
+  const [first, second] = (await playAll([7, 7])) as Played[]
+  expect(first?.story.length).toBeGreaterThan(50)
+  expect(second?.story).toEqual(first?.story)
 })
 
 it('every fault that the script plants still finds its place in the program', () => {

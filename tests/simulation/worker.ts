@@ -2,6 +2,7 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import { play } from './play'
 import { scenarioOf, shrunk } from './scenario'
+import type { Scenario } from './scene'
 import { addResult, emptyTally } from './tally'
 
 interface Work {
@@ -37,5 +38,17 @@ async function tell(seed: number): Promise<void> {
   parentPort?.postMessage({ scenario, story, violations: violations.map(({ rule, detail }) => ({ rule, detail })) })
 }
 
-const asked = workerData as Work | { readonly tell: number }
-await ('tell' in asked ? tell(asked.tell) : work(asked))
+/** Plays scenarios with their stories, one after the other. */
+async function playAll(scenarios: readonly Scenario[]): Promise<void> {
+  const played = []
+  for (const scenario of scenarios) {
+    const { story, violations } = await play(scenario, 'told')
+    played.push({ story, violations: violations.map(({ message }) => message) })
+  }
+  parentPort?.postMessage(played)
+}
+
+const asked = workerData as Work | { readonly tell: number } | { readonly play: readonly (Scenario | number)[] }
+if ('tell' in asked) await tell(asked.tell)
+else if ('play' in asked) await playAll(asked.play.map((each) => (typeof each === 'number' ? scenarioOf(each) : each)))
+else await work(asked)

@@ -10,11 +10,13 @@ import { differing } from './settle'
 export async function address(run: UnitRun): Promise<string> {
   const { target, access, journal } = run
   const { config } = target.compiled
+  run.moves('on its way')
   await freeAddress(run)
   await reachableVlan(run)
   const differences = await differing(run, 'address')
   if (differences.length === 0) return 'was right already'
   await journal.door('address', 'opened')
+  run.moves('leaves')
   for (const { sentence } of differences) journal.say(sentence)
   run.willChange()
   try {

@@ -5,7 +5,8 @@
 import { held } from '../held-error'
 import type { Mover, UnitRun } from '../unit-run'
 
-export async function freeAddress(run: UnitRun): Promise<void> {
+/** @param step  that waits; in proof the unit is there already, and somebody who was off may be there again */
+export async function freeAddress(run: UnitRun, step: 'address' | 'proof' = 'address'): Promise<void> {
   const { target, journal, waits, movers, names } = run
   const { address } = target.plan
   const { apply, restart } = target.card.timing
@@ -23,7 +24,7 @@ export async function freeAddress(run: UnitRun): Promise<void> {
     if (told !== mover.name) {
       told = mover.name
       const waitingFor = `${mover.name} leaves ${address} first`
-      await journal.tell('address', { kind: 'waiting', until: waits.due(apply + restart), waitingFor })
+      await journal.tell(step, { kind: 'waiting', until: waits.due(apply + restart), waitingFor })
     }
     await waits.pause(2)
   }
@@ -38,6 +39,8 @@ async function holder({ host, target }: UnitRun, address: string): Promise<strin
 async function leadsBack(run: UnitRun, first: Mover): Promise<boolean> {
   let mover = first
   for (let links = 0; links <= run.movers.size; links += 1) {
+    // It waits for nobody any more.
+    if (mover.kind === 'leaves') return false
     // It moves only when this unit, its controller, is done.
     if (mover.after === run.target.unit.mac) return true
     if (mover.address === run.access.address) return true

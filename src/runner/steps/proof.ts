@@ -10,6 +10,7 @@ import { held } from '../held-error'
 import { carriedBySnmp, carriedWords, standingWords, toldBySnmp } from '../managed/standing'
 import { throughController } from '../managed/through-controller'
 import type { UnitRun } from '../unit-run'
+import { freeAddress } from './free-address'
 import { unmeantOpen } from './on-air'
 import { opens } from './password'
 import { snmpLooks } from './snmp'
@@ -103,7 +104,14 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
     {
       code: 'arp',
       expected: unit.mac,
-      look: async () => (await host.arp(plan.address)).join(', ') || 'no answer',
+      look: async () => {
+        let macs = await host.arp(plan.address)
+        if (macs.some((mac) => mac !== unit.mac)) {
+          await freeAddress(run, 'proof')
+          macs = await host.arp(plan.address)
+        }
+        return macs.join(', ') || 'no answer'
+      },
     },
     ...(card.does.ignoresPing
       ? []

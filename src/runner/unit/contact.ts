@@ -3,8 +3,8 @@
  * was not saved: then it is read anew before anything else is written. A connection would break and tell; requests that
  * stand by themselves do not.
  */
+import type { AwakeClock } from '../awake-clock'
 import { instantOf } from '../lease'
-import type { Clock } from '../ports/clock'
 
 /** Thrown inside where a unit may have restarted unseen; nothing is held by it. */
 export class MayHaveRestarted extends Error {
@@ -14,17 +14,22 @@ export class MayHaveRestarted extends Error {
 /** A rehearsal makes the wire faster, not the laptop: its own hesitation is no restart, real ms. */
 const shortestStartMs = 3000
 
+type ContactClock = Pick<AwakeClock, 'monotonic' | 'wall' | 'rest' | 'disturbances'>
+
 export class Contact {
-  readonly #clock: Clock
+  readonly #clock: ContactClock
   readonly #startMs: number
   #heard: ReturnType<typeof instantOf>
   #longestSilenceMs = 0
+  /** How often the laptop had slept when it was asked last. */
+  #sleptBefore: number
 
   /** @param startMs  how long it takes to start at least, as fast as the wire runs */
-  constructor(clock: Clock, startMs: number) {
+  constructor(clock: ContactClock, startMs: number) {
     this.#clock = clock
     this.#startMs = Math.max(shortestStartMs, startMs)
     this.#heard = instantOf(clock)
+    this.#sleptBefore = clock.disturbances
   }
 
   /** What is known of it is read from now on. */
@@ -36,11 +41,12 @@ export class Contact {
   /** It is asked for something. */
   asks(): void {
     this.#longestSilenceMs = Math.max(this.#longestSilenceMs, this.#silenceMs())
+    this.#sleptBefore = this.#clock.disturbances
   }
 
-  /** It has answered. */
+  /** It has answered. Where the laptop slept since it asked, nobody knows when: the answer may be from before. */
   answered(): void {
-    this.#heard = instantOf(this.#clock)
+    if (this.#clock.disturbances === this.#sleptBefore) this.#heard = instantOf(this.#clock)
   }
 
   /** @throws MayHaveRestarted */

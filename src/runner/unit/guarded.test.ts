@@ -6,14 +6,23 @@ import { guarded } from './guarded'
 /** A session that notes what it was asked, a clock that is set by hand, and a unit that takes 30 s to start. */
 function bench() {
   const asked: string[] = []
-  const time = { monotonic: 0, wall: 0 }
+  const time = { monotonic: 0, wall: 0, sleeps: 0 }
   const pass = (seconds: number, by: 'both' | 'wall' = 'both'): void => {
     time.wall += seconds * 1000
     if (by === 'both') time.monotonic += seconds * 1000
   }
-  const clock = { monotonic: () => time.monotonic, wall: () => time.wall, rest: async () => undefined }
+  const clock = {
+    monotonic: () => time.monotonic,
+    wall: () => time.wall,
+    rest: async () => undefined,
+    get disturbances() {
+      return time.sleeps
+    },
+  }
+  let answer: () => void = () => undefined
   const does = (name: string) => async () => {
     asked.push(name)
+    answer()
   }
   const session = {
     read: does('read'),
@@ -25,7 +34,15 @@ function bench() {
   const contact = new Contact(clock, 30_000)
   const dialect = guarded(session, async () => lease(), contact)
   const write = () => dialect.write([], {} as never)
-  return { asked, pass, contact, dialect, write, whileItWaits: (act: () => void) => (lease = act) }
+  return {
+    ...{ asked, pass, contact, dialect, write },
+    whileItWaits: (act: () => void) => (lease = act),
+    beforeItsAnswer: (act: () => void) => (answer = act),
+    sleep: (seconds: number) => {
+      time.sleeps += 1
+      pass(seconds)
+    },
+  }
 }
 
 describe('a unit that nobody has heard of for as long as it takes to start', () => {
@@ -49,6 +66,19 @@ describe('a unit that nobody has heard of for as long as it takes to start', () 
     const { pass, write } = bench()
     pass(31, 'wall')
     await expect(write()).rejects.toThrow(MayHaveRestarted)
+  })
+
+  it('may have answered before the laptop slept, and what it said is heard afterwards', async () => {
+    const { asked, pass, dialect, write, sleep, beforeItsAnswer } = bench()
+    // An answer that takes long is an answer.
+    beforeItsAnswer(() => pass(40))
+    await dialect.read('configured')
+    beforeItsAnswer(() => undefined)
+    await write()
+    beforeItsAnswer(() => sleep(40))
+    await dialect.read('configured')
+    await expect(write()).rejects.toThrow(MayHaveRestarted)
+    expect(asked).toEqual(['read', 'write', 'read'])
   })
 
   it('may have been silent while the lease was waited for', async () => {

@@ -46,7 +46,7 @@ export function guarded(dialect: Dialect, mayChange: MayChange, contact: Contact
     confirm: asking((desired) => dialect.confirm(desired)),
     save: writing(() => dialect.save()),
     restart: asking(() => dialect.restart()),
-    ...(install ? { install: asking((image) => install.call(dialect, image)) } : {}),
+    ...(install ? { install: writing((image) => install.call(dialect, image)) } : {}),
     air: heard(() => dialect.air()),
     ...(othersWhoChanged ? { othersWhoChanged: () => othersWhoChanged.call(dialect) } : {}),
     close: () => dialect.close(),
