@@ -1,12 +1,12 @@
 /** Many tabs of one browser on one stream, and a page that loses the server. */
 import type { Page } from 'puppeteer-core'
-import { afterAll, beforeAll, describe, it as eachTime, expect } from 'vitest'
+import { afterAll, beforeAll, describe, expect } from 'vitest'
 // @ts-expect-error the scripts are plain JavaScript
 import { killDuringMuster } from '../../scripts/lib/chaos.mjs'
 import { loadJob } from '../../src/jobs/load-job'
 import { openStore, type Store } from '../../src/store/open'
 import { demoJob } from '../support/bench'
-import { shortIt as it, longIt, someOf } from '../support/long'
+import { shortIt as it, longIt } from '../support/long'
 import { patienceMs } from '../support/patience'
 import { macs, type Site } from '../support/site'
 
@@ -73,7 +73,7 @@ export function tabsWalk(open: () => Promise<Site>): void {
   })
 
   describe('a part that is killed in the middle of a muster', () => {
-    eachTime.each(someOf(['pages', 'database', 'lab', 'runner'] as const))(
+    longIt.each(['pages', 'database', 'lab', 'runner'] as const)(
       'comes back by itself, is said on the page, and all units answer: %s',
       async (part) => {
         await site.page.bringToFront()

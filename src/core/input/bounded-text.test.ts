@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import { build } from 'esbuild'
-import { beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { patienceMs } from '../../../tests/support/patience'
 import { readKitCard } from '../kit/kit-card'
 import { cardBounds, parseJson, yamlFault } from './bounded-text'
@@ -11,14 +11,14 @@ import { matches, patternSchema } from './pattern'
 const root = join(import.meta.dirname, '../../..')
 const demoCard = readFileSync(join(root, 'data/kit/brackwater-b7.yaml'), 'utf8')
 
-/** A text in a worker of its own: one that hangs or eats all memory ends there, and is told. */
-let script: string
+/** Texts are read in a worker: one that hangs or eats all memory ends there, and is told. */
+let worker: Worker
 beforeAll(async () => {
   const { outputFiles } = await build({
     stdin: {
-      contents: `import { workerData, parentPort } from 'node:worker_threads'
+      contents: `import { parentPort } from 'node:worker_threads'
         import { readKitCard } from './src/core/kit/kit-card.ts'
-        parentPort.postMessage(readKitCard(workerData).ok)`,
+        parentPort.on('message', (text) => parentPort.postMessage(readKitCard(text).ok))`,
       resolveDir: root,
     },
     bundle: true,
@@ -27,16 +27,17 @@ beforeAll(async () => {
     write: false,
     logLevel: 'error',
   })
-  script = outputFiles[0]?.text ?? ''
+  worker = new Worker(outputFiles[0]?.text ?? '', { eval: true })
 })
+afterAll(() => worker.terminate())
 function readAside(text: string): Promise<'taken' | 'refused' | 'hangs' | 'dies'> {
-  const worker = new Worker(script, { eval: true, workerData: text })
   return new Promise((resolve) => {
     const late = setTimeout(() => resolve('hangs'), patienceMs)
     worker.once('message', (ok) => resolve(ok ? 'taken' : 'refused'))
-    worker.once('error', () => resolve('dies'))
     worker.once('message', () => clearTimeout(late))
-  }).finally(() => worker.terminate()) as Promise<'taken' | 'refused' | 'hangs' | 'dies'>
+    worker.once('error', () => resolve('dies'))
+    worker.postMessage(text)
+  })
 }
 
 const many = (text: string, times: number) => text.repeat(times)

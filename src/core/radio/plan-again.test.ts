@@ -2,7 +2,7 @@
 import { describe, it as eachTime, expect } from 'vitest'
 import { building, optionsOf, problemOf } from '../../../tests/bench/building'
 import { countryOf } from '../../../tests/support/data'
-import { shortIt as it, someOf } from '../../../tests/support/long'
+import { shortIt as it, longIt, someOf } from '../../../tests/support/long'
 import type { ChannelProblem } from './channel-problem'
 import { type ChannelPlan, planChannels, withBandwidth } from './plan-channels'
 
@@ -24,7 +24,7 @@ describe('what is planned already', () => {
     expect(withBandwidth(planChannels(setTo(problem, better), 'quick'))).toBeLessThanOrEqual(withBandwidth(better))
   })
 
-  it('is kept by a thorough search of 300 radios that ends above it', () => {
+  longIt('is kept by a thorough search of 300 radios that ends above it', () => {
     const problem = fieldOf(300)
     // Better than a thorough search from nothing finds: it went on from there.
     const better = planChannels(setTo(problem, planChannels(problem)), 'quick')
