@@ -145,6 +145,51 @@ describe('the wire helper', () => {
     expect(wire.standing()).toBe(before)
   })
 
+  it('puts nobody else’s frames on the wire: another process that sends to its sockets is not heard', async () => {
+    const [kind, spoofed] = ['0x88b5', `ffffffffffff${'02abcdef0001'}88b5${'00'.repeat(46)}`]
+    const words = ['-i', 'eth0', '-p', '-n', '-l', '-c', '1', `ether proto ${kind} or arp`]
+    const heard = spawn('ip', ['netns', 'exec', wire.box(0), 'tcpdump', ...words])
+    let [said, line] = ['', '']
+    heard.stderr?.on('data', (chunk) => {
+      said += chunk
+    })
+    heard.stdout?.on('data', (chunk) => {
+      line += chunk
+    })
+    await expect.poll(() => said).toContain('listening on')
+    // From every address of this machine and every port that is taken, to each of those ports.
+    const stranger = wire.onLaptop(process.execPath, [
+      '-e',
+      `const { createSocket } = require('node:dgram')
+      const lines = require('node:fs').readFileSync('/proc/net/udp', 'utf8').trim().split('\\n').slice(1)
+      const ports = lines.map((line) => parseInt(line.trim().split(/\\s+/)[1].split(':')[1], 16))
+      for (const from of [...ports, 0]) for (const to of ports) {
+        const socket = createSocket('udp4').on('error', () => {})
+        socket.bind(from, '127.0.0.2', () => socket.send(Buffer.from('${spoofed}', 'hex'), to, '127.0.0.1', () => socket.close()))
+      }`,
+    ])
+    await ended(stranger)
+    expect(stranger.exitCode).toBe(0)
+    await onLaptop(`console.log(JSON.stringify(await host.arp('${address}')))`)
+    await ended(heard)
+    expect(line).toContain('ARP')
+  })
+
+  it('takes its listener and its sender with it when it is killed', async () => {
+    const others = (): string[] =>
+      execFileSync('ps', ['-eo', 'pid,ppid,args'], { encoding: 'utf8' })
+        .split('\n')
+        .filter((line) => / wired0/.test(line) || /INTERFACE:wired0/.test(line))
+    const mine = others()
+      .filter((line) => new RegExp(`^ *\\d+ +${helper.pid} `).test(line))
+      .map((line) => line.trim().split(' ')[0])
+    expect(mine).toHaveLength(2)
+    helper.kill('SIGKILL')
+    await ended(helper)
+    await expect.poll(() => others().filter((line) => mine.includes(line.trim().split(' ')[0]))).toEqual([])
+    helper = await startHelper()
+  })
+
   it('leaves nothing behind when it is ended in the middle, once it was started again', async () => {
     await onLaptop(`const macs = ${JSON.stringify(macs)}${throughLanes}; console.log(JSON.stringify(told))`)
     expect(wire.standing()).not.toBe(before)

@@ -30,17 +30,22 @@ export async function openFramePort(interfaceName: string, onEnd: (why: string) 
   await new Promise<void>((resolve) => out.bind(0, '127.0.0.1', resolve))
   const listeners = new Set<(frame: Buffer) => void>()
   const port = await freeUdpPort()
-  // Only this process's own port is listened to: nobody else on this machine can send frames by it.
-  const own = (out.address() as AddressInfo).port
-  const sender = tied('socat', [
-    '-u',
-    `UDP4-RECV:${port},bind=127.0.0.1,sourceport=${own}`,
-    `INTERFACE:${interfaceName}`,
-  ])
-  const listener = tied('tcpdump', [
-    ...['-i', interfaceName, '-p', '-n', '-U', '--immediate-mode', '-Q', 'in'],
-    ...['-s', String(longestFrame), '-w', '-', filter],
-  ])
+  // A socket that is connected takes datagrams from its peer alone, address and port: the kernel lets nobody else on
+  // this machine send frames by it.
+  const { port: own } = out.address() as AddressInfo
+  const sender = tied('socat', ['-u', `UDP4:127.0.0.1:${own},bind=127.0.0.1:${port}`, `INTERFACE:${interfaceName}`])
+  // Started by root it would become another user by itself, and the kernel would not end it with us any more: it is
+  // nobody from the beginning, with the one right that it needs.
+  const right = '-all,+net_raw'
+  const nobody = ['--reuid=65534', '--regid=65534', '--clear-groups', `--inh-caps=${right}`, `--ambient-caps=${right}`]
+  const listener = tied(
+    'tcpdump',
+    [
+      ...['-i', interfaceName, '-p', '-n', '-U', '--immediate-mode', '-Q', 'in'],
+      ...['-s', String(longestFrame), '-w', '-', filter],
+    ],
+    process.getuid?.() === 0 ? nobody : [],
+  )
   let open = true
   const close = (): void => {
     open = false
@@ -84,8 +89,8 @@ export async function openFramePort(interfaceName: string, onEnd: (why: string) 
 }
 
 /** A program that the kernel ends when this process does, also by SIGKILL. */
-function tied(command: string, args: readonly string[]): ChildProcess {
-  return spawn('setpriv', ['--pdeathsig', 'KILL', command, ...args], { stdio: ['ignore', 'pipe', 'pipe'] })
+function tied(command: string, args: readonly string[], as: readonly string[] = []): ChildProcess {
+  return spawn('setpriv', ['--pdeathsig', 'KILL', ...as, command, ...args], { stdio: ['ignore', 'pipe', 'pipe'] })
 }
 
 function ready(child: ChildProcess, name: string, words: string): Promise<void> {
