@@ -2,6 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { WireError } from '../wire-error'
 import { childOf, parseXml, xmlText } from './xml'
 
+const many = (times: number, part: (index: number) => string): string =>
+  Array.from({ length: times }, (_, index) => part(index)).join(' ')
+
 describe('XML of a unit', () => {
   it('is elements with their namespaces, attributes and text', () => {
     const root = parseXml(
@@ -22,6 +25,14 @@ describe('XML of a unit', () => {
     ['nothing', ''],
     ['a prefix that nobody declared', '<x:a/>'],
     ['nesting without end', '<a>'.repeat(200)],
+    [
+      'namespaces without end',
+      `<a ${many(5000, (index) => `xmlns:p${index}="u"`)}>${many(4000, (index) => `<b xmlns:q${index}="u"/>`)}</a>`,
+    ],
+    [
+      'namespaces without end, one to a level',
+      `${many(60, (index) => `<a xmlns:p${index}="u" xmlns:q${index}="u">`)}${many(60, () => '</a>')}`,
+    ],
     ['elements without end', `<a>${'<b/>'.repeat(100_001)}</a>`],
   ])('is refused with %s', (_what, text) => {
     expect(() => parseXml(text)).toThrow(WireError)

@@ -23,6 +23,8 @@ interface Growing extends Element {
 
 const deepest = 64
 const mostElements = 100_000
+/** Prefixes that are known in one place: each element that declares one has a copy of all of them. */
+const mostPrefixes = 64
 
 /** @throws WireError garbled */
 export function parseXml(text: string): Element {
@@ -41,6 +43,7 @@ export function parseXml(text: string): Element {
         if (path.length === 0 && root) fail('it has more than one root')
         const element = opened(written, attributes, path.at(-1)?.prefixes ?? {})
         if (!element) return fail('a prefix has no namespace')
+        if (Object.keys(element.prefixes).length > mostPrefixes) fail('it declares namespaces without end')
         path.at(-1)?.children.push(element)
         root ??= element
         path.push(element)
