@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
+import { unsafePlaces } from './cli-template'
 import { readKitCard } from './kit-card'
 
 const text = readFileSync(join(import.meta.dirname, '../../../data/kit/debian-hostapd.yaml'), 'utf8')
@@ -42,6 +43,35 @@ describe('the commands of a card', () => {
     expect(faultsOf(changed('hostname {{unit.name}}', "sh -c 'hostname {{unit.name}}'"))[0]).toContain(
       '{{unit.name}} stands within quotes',
     )
+  })
+
+  it.each([
+    ['spaces in its braces', 'hostname "{{ unit.name }}"', '{{unit.name}} stands within quotes'],
+    ['backticks', 'echo `hostname {{unit.name}}`', '{{unit.name}} stands behind `'],
+    ['a here-document', 'cat > x <<E\n{{unit.name}}\nE', '{{unit.name}} stands behind <<'],
+    ['arithmetic', 'echo $(({{unit.name}}))', '{{unit.name}} stands behind (('],
+    ['a backslash before it', 'echo \\{{unit.name}}', '{{unit.name}} stands right behind \\'],
+    // biome-ignore lint/suspicious/noTemplateCurlyInString: a shell's dollar
+    ['a dollar before it', 'echo ${{unit.name}}', '{{unit.name}} stands right behind $'],
+    ['a command within double quotes', 'echo "$(echo "{{unit.name}}")"', '{{unit.name}} stands behind $('],
+    ['an apostrophe in a comment', "true # it's\necho '{{unit.name}}'", '{{unit.name}} stands behind #'],
+    [
+      'a quote in a condition',
+      "{{#unit.location}}'{{/unit.location}} {{unit.name}}'",
+      'quotes begin or end within {{#unit.location}}',
+    ],
+  ])('let no value in where it would not be one word: %s', (_what, run, fault) => {
+    expect(unsafePlaces(run, 'shell')).toContain(fault)
+  })
+
+  it('may hold values wherever they are one word', () => {
+    for (const run of [
+      'sh -c \'echo "$1"\' - {{unit.name}}',
+      'x=$(printf %s {{unit.name}})',
+      'a{{unit.name}}b # end',
+      'echo "a" {{#unit.location}}\'b\' {{unit.location}}{{/unit.location}}',
+    ])
+      expect(unsafePlaces(run, 'shell')).toEqual([])
   })
 
   it('read and set whatever the card says that the model can', () => {

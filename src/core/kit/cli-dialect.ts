@@ -5,7 +5,7 @@
 import { z } from 'zod'
 import { isSettingId, onlyReadIds, signInIds } from '../config/setting-ids'
 import { patternSchema as pattern } from '../input/pattern'
-import { quotedPlaces, templateFaults } from './cli-template'
+import { templateFaults, unsafePlaces } from './cli-template'
 import { valuePattern, valueWordsSchema } from './value-words'
 
 /** What a card calls each piece of a template: checked against the table of settings when the card is read. */
@@ -113,8 +113,6 @@ const promptSchema = z.strictObject({
 })
 export type CliPrompt = z.infer<typeof promptSchema>
 
-const quoteSigns = { shell: `'"`, quoted: '"', bare: '' } as const
-
 const fields = z.strictObject({
   kind: z.literal('cli'),
   over: z.enum(['ssh', 'telnet', 'tcp']),
@@ -152,8 +150,9 @@ export const cliDialectSchema = fields.superRefine((dialect, context) => {
     ),
   ]
   for (const [path, { run, input }] of commands) {
-    for (const name of quotedPlaces(run, quoteSigns[dialect.escape]))
-      context.addIssue({ code: 'custom', path: [...path, 'run'], message: `{{${name}}} stands within quotes` })
+    // What is no template is told of where it stands.
+    for (const message of templateFaults(run).length === 0 ? unsafePlaces(run, dialect.escape) : [])
+      context.addIssue({ code: 'custom', path: [...path, 'run'], message })
     if (input !== undefined && prompt)
       context.addIssue({ code: 'custom', path: [...path, 'input'], message: 'a command at a prompt has no input' })
     if (run.includes('\n') && prompt)

@@ -62,16 +62,78 @@ export function fillIn(text: string, values: object, written: Escape): string {
   return mustache.render(text, values, undefined, { escape: (value) => written(String(value)) })
 }
 
+/** How values are written into the commands of a card; `escape.ts` of the dialect says what each does. */
+export type Quoting = 'shell' | 'quoted' | 'bare'
+
+/** Where a reader of the command line is, before a piece of it. */
+interface Reading {
+  /** The sign that ends what is quoted; empty where nothing is. */
+  quote: string
+  /** The sign before the next one. */
+  before: string
+  /** Whether that sign takes the meaning of the next one away. */
+  escaped: boolean
+  /** What makes the rest of the line harder to read than this reader can; empty where nothing does. */
+  lost: string
+}
+
 /**
- * Names that stand within quotes: their escape would end the quotes, and what follows would be a command.
- * @param quotes  signs that quote in this command line
+ * Places at which a value would not be one word of the command line, whatever it holds: its escape would end the quotes
+ * around it, or mean nothing there.
+ *
+ * @returns a sentence each; none where every place is good
  */
-export function quotedPlaces(text: string, quotes: string): string[] {
-  let open = ''
-  return [...text.matchAll(/\{\{[^}]*\}\}|\\.|[\s\S]/g)].flatMap(([piece]) => {
-    if (/^\{\{[A-Za-z]/.test(piece)) return open === '' ? [] : [piece.slice(2, -2)]
-    if (open === '' && quotes.includes(piece)) open = piece
-    else if (piece === open) open = ''
-    return []
-  })
+export function unsafePlaces(text: string, quoting: Quoting): string[] {
+  if (quoting === 'bare') return []
+  const faults: string[] = []
+  const reading: Reading = { quote: '', before: '\n', escaped: false, lost: '' }
+  const walk = (tokens: readonly Token[]): void => {
+    for (const [kind, name, , , inner] of tokens) {
+      if (kind === 'text') for (const sign of name) read(reading, sign, quoting)
+      else if (kind === 'name') {
+        const why = unsafe(reading)
+        if (why) faults.push(`{{${name}}} stands ${why}`)
+        reading.before = 'a'
+        reading.escaped = false
+      } else if (inner) {
+        const { quote, escaped } = reading
+        walk(inner)
+        // It may be left out: what follows must mean the same either way.
+        if (quote !== reading.quote || escaped !== reading.escaped)
+          faults.push(`quotes begin or end within {{${kind}${name}}}`)
+      }
+    }
+  }
+  walk(mustache.parse(text) as unknown as Token[])
+  return faults
+}
+
+function unsafe({ quote, before, escaped, lost }: Reading): string | undefined {
+  if (lost !== '') return `behind ${lost}`
+  if (quote !== '') return 'within quotes'
+  return escaped || before === '$' ? `right behind ${before}` : undefined
+}
+
+/** Two signs that begin what is expanded once more, a here-document, or arithmetic (IEEE Std 1003.1-2017, 2.6, 2.7.4). */
+const expanding = new Set(['<<', '(('])
+const quotes = { shell: `'"\``, quoted: '"', bare: '' } as const
+
+function read(reading: Reading, sign: string, quoting: Quoting): void {
+  const { quote, before, escaped } = reading
+  reading.before = sign
+  reading.escaped = false
+  if (escaped) return
+  if (sign === '\\' && quote !== "'") reading.escaped = true
+  else if (quote !== '') {
+    if (sign === quote) reading.quote = ''
+    // Within double quotes these begin a command, or a word, with quotes of its own.
+    else if (quoting === 'shell' && quote === '"' && (sign === '`' || (before === '$' && '({'.includes(sign))))
+      reading.lost = sign === '`' ? sign : `$${sign}`
+  } else if (quotes[quoting].includes(sign)) {
+    reading.quote = sign
+    if (sign === '`') reading.lost = sign
+  } else if (quoting === 'shell') {
+    if (expanding.has(before + sign)) reading.lost = before + sign
+    else if (sign === '#' && /[\s;&|()]/.test(before)) reading.lost = '#'
+  }
 }

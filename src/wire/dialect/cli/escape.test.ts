@@ -1,7 +1,10 @@
-import { execFileSync } from 'node:child_process'
+import { execFileSync, spawnSync } from 'node:child_process'
+import { existsSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { dirname, join } from 'node:path'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { fillIn } from '../../../core/kit/cli-template'
+import { fillIn, templateFaults, unsafePlaces } from '../../../core/kit/cli-template'
 import { escapes, inInput } from './escape'
 
 const hostile = [
@@ -43,6 +46,52 @@ describe('a value in a command', () => {
       }),
       { numRuns: 40 },
     )
+  })
+
+  it('never runs in a real shell, wherever a card may put it', () => {
+    const piece = fc.constantFrom(
+      ...[
+        '{{unit.name}}',
+        '{{ unit.name }}',
+        '"',
+        "'",
+        '`',
+        '\\',
+        '$',
+        '$(',
+        '${x:-',
+        '}',
+        ')',
+        '((',
+        '))',
+        '<<E\n',
+        '\nE\n',
+      ],
+      ...['#', ' ', '\n', ';', 'echo ', 'printf %s ', 'x=', '|cat', '>/dev/null', '{{#unit.name}}', '{{/unit.name}}'],
+    )
+    const proof = join(mkdtempSync(join(tmpdir(), 'air-muster-shell-')), 'ran')
+    const values = [
+      `$(touch ${proof})`,
+      `\`touch ${proof}\``,
+      `';touch ${proof};'`,
+      `";touch ${proof};"`,
+      `\\'$(touch ${proof})`,
+      `a[$(touch ${proof})]`,
+    ]
+    let tried = 0
+    fc.assert(
+      fc.property(fc.array(piece, { minLength: 2, maxLength: 9 }), fc.constantFrom(...values), (pieces, name) => {
+        const run = pieces.join('')
+        if (!run.includes('unit.name }}') && !run.includes('unit.name}}')) return
+        if (templateFaults(run).length > 0 || unsafePlaces(run, 'shell').length > 0) return
+        tried += 1
+        spawnSync('/bin/sh', { input: fillIn(run, { unit: { name } }, escapes.shell) })
+        expect(existsSync(proof), run).toBe(false)
+      }),
+      { numRuns: 1000 },
+    )
+    expect(tried).toBeGreaterThan(50)
+    rmSync(dirname(proof), { recursive: true })
   })
 
   it('is refused where it would begin another line, in every way of writing', () => {
