@@ -61,9 +61,12 @@ const folder = resolve(values.data ?? join(process.env.XDG_STATE_HOME || join(ho
 mkdirSync(folder, { recursive: true, mode: 0o700 })
 const { startInstallation } = await import('./lib/stack.mjs')
 const { runningNote } = await import('./lib/running-note.mjs')
-const note = runningNote(folder, 'start.mjs')
-const earlier = note.earlier()
-if (earlier) end(`Air Muster runs with the data in ${folder} already (process ${earlier.launcher}). End it first.`)
+const note = runningNote(folder)
+const earlier = await note.take()
+if (earlier) {
+  const which = earlier.launcher === undefined ? 'it is just starting' : `process ${earlier.launcher}`
+  end(`Air Muster runs with the data in ${folder} already (${which}). End it first.`)
+}
 
 let stack
 let ending = false

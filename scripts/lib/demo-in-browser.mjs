@@ -8,7 +8,7 @@ import { runningNote } from './running-note.mjs'
 import { startStack } from './stack.mjs'
 
 const folder = process.env.AIR_MUSTER_DATA ?? join(root, '.data/demo')
-const note = runningNote(folder, 'demo.mjs')
+const note = runningNote(folder)
 
 /** @param {{ pace: number, port: number, size: 'small' | 'whole' }} options */
 export async function demoInBrowser({ pace, port, size }) {
@@ -46,7 +46,7 @@ export async function demoInBrowser({ pace, port, size }) {
 
 /** @returns a sentence about a demo that runs */
 async function dealWithEarlierStart() {
-  const before = note.earlier()
+  const before = await note.take()
   if (!before) return undefined
   const { launcher, address } = before
   if (!address) return 'The demo is starting already; its own terminal will say where.'
