@@ -62,7 +62,8 @@ export default defineConfig({
     testTimeout: 2 * patienceMs,
     hookTimeout: patienceMs,
     expect: { poll: { timeout: patienceMs, interval: 50 } },
-    maxWorkers: Number(process.env.WORKERS ?? 4),
+    // More than there are processors: most of what takes long waits for stand-ins.
+    maxWorkers: 5,
     sequence: { sequencer: LongestFirst },
     isolate: false,
     env: { AIR_MUSTER_ROOT: import.meta.dirname },

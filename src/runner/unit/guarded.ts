@@ -39,7 +39,7 @@ export function guarded(dialect: Dialect, mayChange: MayChange, contact: Contact
     read: heard((reading) => dialect.read(reading)),
     backup: heard(() => dialect.backup()),
     write: writing((differences, desired) => dialect.write(differences, desired, mayGoOn)),
-    changePassword: asking((user, password) => dialect.changePassword(user, password)),
+    changePassword: writing((user, password) => dialect.changePassword(user, password)),
     changes: heard(() => dialect.changes()),
     revision: heard(() => dialect.revision()),
     apply: writing(() => dialect.apply()),
