@@ -56,11 +56,15 @@ export class NetconfSession {
     const client = await connectSsh(lane, port, login, pin)
     try {
       const channel = await new Promise<ClientChannel>((resolve, reject) => {
-        client.once('error', reject)
-        client.once('close', () => reject(new Error('it closed the connection')))
-        client.subsys('netconf', (cause, opened) => (cause ? reject(cause) : resolve(opened)))
-      }).catch((cause: Error) => {
-        throw new WireError('garbled', `it has no NETCONF there: ${plainReason(cause.message)}`, { cause })
+        // One that goes away meanwhile may just restart: that says nothing of what it has.
+        const gone = (why: string): void => reject(new WireError('unreachable', plainReason(why)))
+        client.once('error', ({ message }) => gone(message))
+        client.once('close', () => gone('it closed the connection'))
+        client.subsys('netconf', (cause, opened) =>
+          cause
+            ? reject(new WireError('garbled', `it has no NETCONF there: ${plainReason(cause.message)}`, { cause }))
+            : resolve(opened),
+        )
       })
       const session = new NetconfSession(client, channel)
       await session.#hello()

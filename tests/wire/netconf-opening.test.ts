@@ -1,0 +1,45 @@
+/** How a NETCONF session does not come about: whoever goes away is told apart from whoever has none. */
+import type { AddressInfo, Socket } from 'node:net'
+import ssh2 from 'ssh2'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { NetconfSession } from '../../src/wire/netconf/session'
+import { loopbackLane } from '../support/loopback-lane'
+
+let server: ssh2.Server
+let answer: 'says no' | 'resets' | 'closes'
+const sockets = new Set<Socket>()
+beforeAll(async () => {
+  const hostKeys = [ssh2.utils.generateKeyPairSync('ed25519').private]
+  server = new ssh2.Server({ hostKeys }, (client) => {
+    client.on('error', () => undefined)
+    client.on('authentication', (asked) => asked.accept())
+    client.on('session', (accept) =>
+      accept().on('subsystem', (_, reject) => {
+        if (answer === 'says no') reject()
+        else if (answer === 'closes') client.end()
+        else for (const socket of sockets) socket.resetAndDestroy()
+      }),
+    )
+  })
+  server.on('connection', () => undefined)
+  const { _srv: raw } = server as unknown as { _srv: { on(name: string, act: (socket: Socket) => void): void } }
+  raw.on('connection', (socket) => sockets.add(socket))
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
+})
+afterAll(() => void server.close())
+
+it.each([
+  ['says no', 'garbled'],
+  ['resets', 'unreachable'],
+  ['closes', 'unreachable'],
+] as const)('a unit that %s when it is asked for NETCONF is %s', async (how, kind) => {
+  answer = how
+  const { port } = server.address() as AddressInfo
+  const opening = NetconfSession.open(
+    loopbackLane('02:6e:63:00:00:02'),
+    port,
+    { user: 'admin', password: 'x' },
+    async () => undefined,
+  )
+  await expect(opening).rejects.toMatchObject({ kind })
+})
