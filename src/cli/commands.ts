@@ -2,6 +2,7 @@
 import { Command } from 'commander'
 import type { BackupOptions } from './backup'
 import { CommandError, fileError } from './command-error'
+import { lookIn } from './installation'
 import { type RulesOptions, rules } from './rules'
 
 const jobCommands = () => import('./job-commands')
@@ -32,7 +33,11 @@ export async function runCommand(words: readonly string[], { print, complain }: 
 
 /** @param endWith  told the exit code of a command that was carried out, where it is not 0 */
 function commandLine(print: Outlet['print'], endWith: (code: number) => void): Command {
-  const program = new Command('muster').description('Air Muster from the command line').showHelpAfterError()
+  const program = new Command('muster')
+    .description('Air Muster from the command line')
+    .option('--data <folder>', 'where the data of the installation lies, as npm start was told')
+    .hook('preAction', (whole) => lookIn(whole.opts<{ data?: string }>().data))
+    .showHelpAfterError()
   program
     .command('jobs')
     .description('list the jobs, each with how many of its units answer')

@@ -1,7 +1,7 @@
-/** Which installation a command speaks to: the environment's, else the one that runs from this folder. */
+/** Which installation a command speaks to: the one that it names, else the environment's, else the one that runs here. */
 import { existsSync, readFileSync } from 'node:fs'
 import { homedir } from 'node:os'
-import { join } from 'node:path'
+import { join, resolve } from 'node:path'
 import { z } from 'zod'
 import { type StoreOptions, storeOptionsFromEnvironment } from '../jobs/installation'
 import { CommandError } from './command-error'
@@ -15,9 +15,17 @@ const runningSchema = z.object({
 })
 type Running = z.infer<typeof runningSchema>
 
+/** Folder of data that this command names. */
+let named: string | undefined
+
+/** @param folder  as `npm start -- --data` was given it; undefined for whatever runs here */
+export function lookIn(folder: string | undefined): void {
+  named = folder && resolve(folder)
+}
+
 /** @throws CommandError where nothing runs */
 export function installation(): StoreOptions {
-  if (process.env.AIR_MUSTER_DB) {
+  if (process.env.AIR_MUSTER_DB && named === undefined) {
     if (!process.env.AIR_MUSTER_VAULT_FILE)
       throw new CommandError(2, 'AIR_MUSTER_DB is set and AIR_MUSTER_VAULT_FILE is not: set both, or neither.')
     return storeOptionsFromEnvironment()
@@ -28,7 +36,8 @@ export function installation(): StoreOptions {
 
 /** Where installations keep their data: the one that is named, else that of npm start and that of the demo. */
 export function dataFolders(): string[] {
-  if (process.env.AIR_MUSTER_DATA) return [process.env.AIR_MUSTER_DATA]
+  const chosen = named ?? process.env.AIR_MUSTER_DATA
+  if (chosen) return [chosen]
   const state = process.env.XDG_STATE_HOME || join(homedir(), '.local/state')
   return [join(state, 'air-muster'), join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), '.data/demo')]
 }
@@ -42,7 +51,11 @@ export function running(): Running {
   const alive = read.find(({ note }) => note && isAlive(note.launcher))
   if (alive?.note) return alive.note
   const [first] = read
-  if (!first) throw new CommandError(2, nothingRuns)
+  if (!first)
+    throw new CommandError(
+      2,
+      `Nothing runs with its data in ${dataFolders().join(' or ')}: start it with npm run demo, or on a real wire with npm start. Where that was given another folder, name it here too: --data FOLDER.`,
+    )
   if (!first.note)
     throw new CommandError(
       2,
@@ -63,8 +76,6 @@ export function whatRuns(): Running | undefined {
     throw error
   }
 }
-
-const nothingRuns = 'Nothing runs here: start it with npm run demo, or on a real wire with npm start.'
 
 function readNote(text: string): z.infer<typeof runningSchema> | undefined {
   try {

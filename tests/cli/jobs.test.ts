@@ -190,7 +190,7 @@ describe('where the installation does not answer', () => {
   })
 
   it.each([
-    ['nothing runs', undefined, 'Nothing runs here: start it with npm run demo, or on a real wire with npm start.'],
+    ['nothing runs', undefined, 'start it with npm run demo, or on a real wire with npm start.'],
     [
       'a start was broken off',
       '{"launcher": 1',
@@ -208,6 +208,19 @@ describe('where the installation does not answer', () => {
     expect(status).toBe(2)
     expect(err).toContain(sentence)
     expect(err.trimEnd().split('\n')).toHaveLength(1)
+  })
+
+  it('speaks to the installation whose folder it names, whatever else runs, and says where it looked', async () => {
+    const folder = dirname(fresh.vaultKeyFile)
+    const note = { launcher: process.pid, databaseUrl: fresh.url, vaultKeyFile: fresh.vaultKeyFile }
+    writeFileSync(join(folder, 'running.json'), JSON.stringify(note))
+    const elsewhere = { AIR_MUSTER_DATA: '/nowhere', AIR_MUSTER_DB: 'mariadb://x:y@127.0.0.1:1/z' }
+    expect((await command(elsewhere, 'jobs', '--data', folder)).status).toBe(0)
+    expect((await command(elsewhere, '--data', folder, 'jobs')).status).toBe(0)
+    expect(await command(elsewhere, 'jobs', '--data', '/nowhere/either')).toMatchObject({
+      status: 2,
+      err: expect.stringContaining('/nowhere/either'),
+    })
   })
 })
 
