@@ -7,6 +7,11 @@ import { cookieName, isKey, keyParameter, refusal } from './app/server/guard'
 export const config = { matcher: ['/((?!api/upload/).*)'] }
 
 export function proxy(request: NextRequest): Response {
+  if (!isReadable(request.nextUrl.pathname))
+    return new Response('There is a % in this address that stands for nothing.\n', {
+      status: 400,
+      headers: { 'content-type': 'text/plain; charset=utf-8' },
+    })
   const shown = request.nextUrl.searchParams.get(keyParameter)
   if (shown !== null && isKey(shown) && refusal(withCookie(request, shown)) === undefined)
     return withKeyAsCookie(request, shown)
@@ -22,6 +27,16 @@ export function proxy(request: NextRequest): Response {
   const response = NextResponse.next({ request: { headers } })
   response.headers.set('content-security-policy', policy)
   return response
+}
+
+/** A % that no sign follows (RFC 3986, 2.1) would be a fault of our own to whoever makes the page. */
+function isReadable(path: string): boolean {
+  try {
+    decodeURIComponent(path)
+    return true
+  } catch {
+    return false
+  }
 }
 
 /** Scripts are our own and those that they load; pictures and workers may be made in the page. */

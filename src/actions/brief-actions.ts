@@ -7,34 +7,35 @@ import { saveBrief } from '../jobs/brief'
 import { fromPages } from '../jobs/installation'
 import { setPassphrase as keepPassphrase, renewSecret, revealSecret as reveal } from '../jobs/secrets'
 import { removeSshKey, setSshKey } from '../jobs/ssh-key'
+import { action } from './action'
 import { withJob } from './with-job'
 
-const versionSchema = z.int()
+const text = z.string()
 
 /** Saves the brief; the first fault is named with its field. @returns the new version */
-export async function saveBriefAction(slug: string, version: number, input: unknown): Promise<Outcome<number>> {
-  return shown(slug, await withJob(slug, (store, job) => saveBrief(store, job, input, versionSchema.parse(version))))
-}
+export const saveBriefAction = action(z.tuple([text, z.int(), z.unknown()]), async (slug, version, input) =>
+  shown(slug, await withJob(slug, (store, job) => saveBrief(store, job, input, version))),
+)
 
-export async function setPassphrase(slug: string, networkId: string, text: string): Promise<Outcome> {
-  return shown(slug, await withJob(slug, (store, job) => keepPassphrase(store, job, networkId, text)))
-}
+export const setPassphrase = action(z.tuple([text, text, text]), async (slug, networkId, passphrase) =>
+  shown(slug, await withJob(slug, (store, job) => keepPassphrase(store, job, networkId, passphrase))),
+)
 
-export async function setSshKeyAction(slug: string, text: string): Promise<Outcome> {
-  return shown(slug, await withJob(slug, (store, job) => setSshKey(store, job, z.string().parse(text))))
-}
+export const setSshKeyAction = action(z.tuple([text, text]), async (slug, key) =>
+  shown(slug, await withJob(slug, (store, job) => setSshKey(store, job, key))),
+)
 
-export async function removeSshKeyAction(slug: string): Promise<Outcome> {
-  return shown(slug, await withJob(slug, (store, job) => removeSshKey(store, job)))
-}
+export const removeSshKeyAction = action(z.tuple([text]), async (slug) =>
+  shown(slug, await withJob(slug, (store, job) => removeSshKey(store, job))),
+)
 
-export async function makeSecretAction(slug: string, name: string): Promise<Outcome> {
-  return shown(slug, await withJob(slug, (store, job) => renewSecret(store, job, name)))
-}
+export const makeSecretAction = action(z.tuple([text, text]), async (slug, name) =>
+  shown(slug, await withJob(slug, (store, job) => renewSecret(store, job, name))),
+)
 
-export async function revealSecret(slug: string, name: string): Promise<Outcome<string>> {
-  return withJob(slug, (store, job) => reveal(store, job, name, fromPages))
-}
+export const revealSecret = action(z.tuple([text, text]), (slug, name) =>
+  withJob(slug, (store, job) => reveal(store, job, name, fromPages)),
+)
 
 function shown<T>(slug: string, outcome: Outcome<T>): Outcome<T> {
   if (outcome.ok) revalidatePath(`/jobs/${slug}`, 'layout')

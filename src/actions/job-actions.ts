@@ -5,24 +5,28 @@ import { z } from 'zod'
 import { done, failed, type Outcome } from '../core/job/outcome'
 import { deleteJob, NotDeletedError } from '../jobs/delete-job'
 import { beginJob, type NewJob } from '../jobs/new-job'
+import { action } from './action'
 import { getStore } from './store'
 
 /** @returns the slug of the new job */
-export async function createJobAction(input: NewJob): Promise<Outcome<string>> {
+export const createJobAction = action(z.tuple([z.custom<NewJob>()]), async (input) => {
   const begun = await beginJob(await getStore(), input)
   if (begun.ok) revalidatePath('/')
   return begun
-}
+})
 
 /** Deletes a job of which somebody typed the name. Its log is kept. */
-export async function deleteJobAction(id: number, typedName: string): Promise<Outcome> {
-  const store = await getStore()
-  try {
-    await deleteJob(store, z.int().parse(id), z.string().max(200).parse(typedName), new Date())
-  } catch (error) {
-    if (error instanceof NotDeletedError) return failed(error.message, 'name')
-    throw error
-  }
-  revalidatePath('/')
-  return done
-}
+export const deleteJobAction = action(
+  z.tuple([z.int(), z.string().max(200)]),
+  async (id, typedName): Promise<Outcome> => {
+    const store = await getStore()
+    try {
+      await deleteJob(store, id, typedName, new Date())
+    } catch (error) {
+      if (error instanceof NotDeletedError) return failed(error.message, 'name')
+      throw error
+    }
+    revalidatePath('/')
+    return done
+  },
+)

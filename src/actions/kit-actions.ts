@@ -1,28 +1,33 @@
 'use server'
 /** What the Kit page does: the list, and the kit cards of this installation. */
 import { revalidatePath } from 'next/cache'
+import { z } from 'zod'
 import { done, type Outcome } from '../core/job/outcome'
 import { type KeptUnit, type KitChange, removeCard, saveCard, saveKit } from '../jobs/kit'
+import { action } from './action'
 import { getStore } from './store'
 import { withJob } from './with-job'
 
+const text = z.string()
+const isObject = (input: unknown): boolean => typeof input === 'object' && input !== null
+
 /** Changes the list, all of it or nothing. @returns the list as it is now, with versions */
-export async function saveKitAction(slug: string, input: KitChange): Promise<Outcome<KeptUnit[]>> {
-  const saved = await withJob(slug, (store, job) => saveKit(store, job, input))
+export const saveKitAction = action(z.tuple([text, z.custom<KitChange>(isObject)]), async (slug, input) => {
+  const saved: Outcome<KeptUnit[]> = await withJob(slug, (store, job) => saveKit(store, job, input))
   if (saved.ok) revalidatePath(`/jobs/${slug}`, 'layout')
   return saved
-}
+})
 
 /** Keeps a kit card of this installation. @param version 0 for a new one @returns its name */
-export async function saveCardAction(yaml: string, version: number): Promise<Outcome<string>> {
+export const saveCardAction = action(z.tuple([text, z.int()]), async (yaml, version) => {
   const saved = await saveCard(await getStore(), yaml, version)
   if (saved.ok) revalidatePath('/jobs/[job]', 'layout')
   return saved
-}
+})
 
 /** Takes a card of this installation off; where the program brings one of the same name, that counts again. */
-export async function removeCardAction(model: string): Promise<Outcome> {
+export const removeCardAction = action(z.tuple([text]), async (model): Promise<Outcome> => {
   await removeCard(await getStore(), model)
   revalidatePath('/jobs/[job]', 'layout')
   return done
-}
+})

@@ -1,7 +1,8 @@
 'use server'
 /** Orders that the pages place: a runner carries them out. */
+import { z } from 'zod'
 import { done, type Outcome } from '../core/job/outcome'
-import type { Selection } from '../core/muster/selection'
+import { selectionSchema } from '../core/muster/selection'
 import type { Job } from '../jobs/find-job'
 import { fromPages, type Store } from '../jobs/installation'
 import {
@@ -13,7 +14,12 @@ import {
   seeToByHand as seeTo,
   trustNewCertificate as trust,
 } from '../jobs/order'
+import { action } from './action'
 import { withJob } from './with-job'
+
+const text = z.string()
+const ofJob = z.tuple([text])
+const isObject = (input: unknown): boolean => typeof input === 'object' && input !== null
 
 function order(slug: string, act: (store: Store, job: Job) => Promise<unknown>): Promise<Outcome> {
   return withJob(slug, async (store, job) => {
@@ -22,26 +28,20 @@ function order(slug: string, act: (store: Store, job: Job) => Promise<unknown>):
   })
 }
 
-export async function sweepNow(slug: string): Promise<Outcome> {
-  return order(slug, orderSweep)
-}
+export const sweepNow = action(ofJob, (slug) => order(slug, orderSweep))
 
-export async function musterUnits(slug: string, selection: Selection): Promise<Outcome> {
-  return withJob(slug, (store, job) => orderMuster(store, job, selection))
-}
+export const musterUnits = action(z.tuple([text, selectionSchema]), (slug, selection) =>
+  withJob(slug, (store, job) => orderMuster(store, job, selection)),
+)
 
-export async function trustNewCertificate(slug: string, unit: string): Promise<Outcome> {
-  return withJob(slug, (store, job) => trust(store, job, unit, fromPages))
-}
+export const trustNewCertificate = action(z.tuple([text, text]), (slug, unit) =>
+  withJob(slug, (store, job) => trust(store, job, unit, fromPages)),
+)
 
-export async function seeToByHand(slug: string, given: SeenToByHand): Promise<Outcome> {
-  return withJob(slug, (store, job) => seeTo(store, job, given))
-}
+export const seeToByHand = action(z.tuple([text, z.custom<SeenToByHand>(isObject)]), (slug, given) =>
+  withJob(slug, (store, job) => seeTo(store, job, given)),
+)
 
-export async function pauseMuster(slug: string): Promise<Outcome> {
-  return order(slug, pause)
-}
+export const pauseMuster = action(ofJob, (slug) => order(slug, pause))
 
-export async function restoreLaptop(slug: string): Promise<Outcome> {
-  return order(slug, orderLaptopBack)
-}
+export const restoreLaptop = action(ofJob, (slug) => order(slug, orderLaptopBack))

@@ -1,6 +1,7 @@
 /** A new job: its brief as one begins, and the secrets that it needs. */
 import { z } from 'zod'
 import { newBrief } from '../core/brief/brief'
+import { timeZoneFor } from '../core/brief/country-time-zone'
 import { lineSchema } from '../core/input/line'
 import { jobNameSchema, slugOf } from '../core/job/job-document'
 import { failed, failedBy, type Outcome } from '../core/job/outcome'
@@ -24,8 +25,8 @@ export async function beginJob(store: Store, input: NewJob): Promise<Outcome<str
   const { name, site, country, timeZone } = parsed.data
   if (!(await radioRules(store)).database.has(country))
     return failed('Choose the country from the list: it decides everything about radios.', 'country')
-  const brief = newBrief(site, country, timeZone)
   const at = new Date()
+  const brief = newBrief(site, country, timeZoneFor(country, timeZone, at))
   const slug = await inTransaction(store, async (inner) => {
     const free = slugOf(name, new Set(await jobSlugs(inner)))
     const id = await createJob(inner, { slug: free, name, brief, at })

@@ -1,10 +1,8 @@
 /** The plan of a job: made again, locked at single places, and following the floors. */
-import { z } from 'zod'
 import { parseIpv4 } from '../core/addressing/ipv4'
-import { bandSchema } from '../core/brief/wireless-network'
 import { done, failed, failedBy, type Outcome } from '../core/job/outcome'
-import { unitIdSchema } from '../core/kit/unit'
 import { newSiteSchema } from '../core/radio/floor'
+import type { Band } from '../core/regulatory/blocks'
 import { type Job, listJobs } from '../store/jobs'
 import type { Store } from '../store/open'
 import { lockAddress as keepAddress, lockChannel as keepChannel } from '../store/plans'
@@ -23,19 +21,18 @@ export async function planAgain(store: Store, job: Job, effort: 'quick' | 'thoro
 export async function lockChannel(
   store: Store,
   job: Job,
-  { unit, band, channel }: { readonly unit: string; readonly band: string; readonly channel: number | null },
+  { unit, band, channel }: { readonly unit: string; readonly band: Band; readonly channel: number | null },
 ): Promise<Outcome> {
-  const locked = z.int().nullable().parse(channel) ?? undefined
-  await keepChannel(store, job.id, unitIdSchema.parse(unit), bandSchema.parse(band), locked)
+  await keepChannel(store, job.id, unit, band, channel ?? undefined)
   return planAgain(store, job, 'quick')
 }
 
 /** @param address  null lets the address go */
 export async function lockAddress(store: Store, job: Job, unit: string, address: string | null): Promise<Outcome> {
-  const locked = z.string().max(20).nullable().parse(address)?.trim()
+  const locked = address?.trim()
   if (locked !== undefined && parseIpv4(locked) === undefined)
     return failed(`"${locked}" is not an IPv4 address such as 10.44.8.21.`, 'address')
-  await keepAddress(store, job.id, unitIdSchema.parse(unit), locked)
+  await keepAddress(store, job.id, unit, locked)
   return planAgain(store, job, 'quick')
 }
 
@@ -43,7 +40,7 @@ export async function lockAddress(store: Store, job: Job, unit: string, address:
 export async function saveFloors(store: Store, job: Job, version: number, input: unknown): Promise<Outcome<number>> {
   const parsed = newSiteSchema.safeParse(input)
   if (!parsed.success) return failedBy(parsed.error)
-  const next = await keepSite(store, job.id, parsed.data, z.int().parse(version))
+  const next = await keepSite(store, job.id, parsed.data, version)
   await planAgain(store, job, 'quick')
   return { ok: true, value: next }
 }

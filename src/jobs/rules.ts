@@ -1,5 +1,4 @@
 /** The radio rules of the installation: looked at before they are taken into use, and then every job is planned anew. */
-import { z } from 'zod'
 import { done, failed, type Outcome } from '../core/job/outcome'
 import type { RulesOffer } from '../core/regulatory/rules-offer'
 import { listJobs } from '../store/jobs'
@@ -25,7 +24,7 @@ export async function offerRules(store: Store, given: GivenRules): Promise<Outco
 
 /** @param hash  those that were looked at, and no others */
 export async function takeRules(store: Store, hash: string): Promise<Outcome> {
-  const refusal = await takeRegulatory(store, z.string().max(64).parse(hash), new Date())
+  const refusal = await takeRegulatory(store, hash, new Date())
   if (refusal !== undefined) return failed(refusal)
   await planAllAgain(store)
   return done

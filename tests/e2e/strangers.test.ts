@@ -26,6 +26,7 @@ import { passingFolder } from '../support/passing-folder'
 import { patienceMs } from '../support/patience'
 import type { Stack } from '../support/site'
 
+const root = join(import.meta.dirname, '../..')
 let folder: string
 let stack: Stack
 let store: Store
@@ -144,6 +145,7 @@ describe('every page', () => {
       '/jobs/..%2f..%2fetc',
       '/jobs/%00/brief',
       '/jobs/port-ellery/%ff',
+      '/jobs/%',
       '/%',
       '/jobs/port-ellery/nowhere',
       '/api/jobs/port-ellery/drawing/%2e%2e',
@@ -156,7 +158,7 @@ describe('every page', () => {
     const methods = ['GET', 'HEAD', 'POST', 'PUT', 'DELETE', 'PATCH', 'OPTIONS']
     // Each method at a page and at a route, and each path by the two that read and change.
     for (const [index, path] of paths.entries())
-      for (const method of index === 4 || index === 9 ? methods : ['GET', 'POST']) {
+      for (const method of index === 5 || index === 10 ? methods : ['GET', 'POST']) {
         const reply = await ask(path, {
           method,
           signal: AbortSignal.timeout(patienceMs),
@@ -171,6 +173,30 @@ describe('every page', () => {
       body: '[',
     })
     expect(action.status).toBeLessThan(500)
+  })
+})
+
+describe('an action that is sent what no page of ours sends', () => {
+  it('fails with a sentence, whatever its arguments are', async () => {
+    const manifest = join(root, '.next/server/server-reference-manifest.json')
+    const { node } = JSON.parse(readFileSync(manifest, 'utf8')) as { node: Record<string, { workers: object }> }
+    const actions = Object.entries(node)
+    expect(actions.length).toBeGreaterThan(20)
+    const odd = [[1], [null, null, null, null], ['port-ellery', {}, {}, 'x'], ['port-ellery', -1, null, [[]]]]
+    const replies = actions.flatMap(([id, { workers }]) =>
+      odd.map(async (given) => {
+        const [page = ''] = Object.keys(workers)
+        const path = page.replace(/^app|\/page$/g, '').replace('[job]', 'port-ellery')
+        const reply = await ask(path || '/', {
+          method: 'POST',
+          headers: { 'next-action': id, origin: stack.url, 'content-type': 'text/plain;charset=UTF-8' },
+          body: JSON.stringify(given),
+        })
+        await reply.text()
+        return `${reply.status} ${JSON.stringify(given)} ${id}`
+      }),
+    )
+    expect((await Promise.all(replies)).filter((each) => !each.startsWith('200 '))).toEqual([])
   })
 })
 
