@@ -260,6 +260,9 @@ describe('stages and handover', () => {
     // All answer, and the papers say that something is left: the tab says no more than they do.
     expect(stand(allDone, () => true).handover).toEqual({ words: 'not complete yet', mark: 'attention' })
     expect(stand([], () => true).handover.words).toBe('opens when all answer')
+    // A brief is not done before there is a network.
+    const fresh = { brief: { networks: [] } as unknown as Brief, countryName: 'New Zealand', units: [], planned: 0 }
+    expect(standings({ ...fresh, faults: { brief: 0, kit: 0, plan: 0 }, roll: foldRoll([]) }).brief.mark).toBe('none')
   })
 
   it('adds held and changed units up where a tab has no room for both', () => {

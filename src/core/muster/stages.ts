@@ -46,7 +46,10 @@ export function standings({
   const changed = called.filter((unit) => isChanged(roll.rows.get(unit.id))).length
   const all = called.length > 0 && answering === called.length
   return {
-    brief: judged(faults.brief, `${countryName}, ${counted(brief.networks.length, 'network')}`),
+    brief:
+      faults.brief === 0 && brief.networks.length === 0
+        ? { words: `${countryName}, no network yet`, mark: 'none' }
+        : judged(faults.brief, `${countryName}, ${counted(brief.networks.length, 'network')}`),
     kit:
       units.length === 0
         ? { words: 'nothing on the list yet', mark: 'attention' }
