@@ -13,6 +13,7 @@ const long = [
   'tests/real/access-points.test.ts',
   'tests/real/tagged-vlan.test.ts',
   ...[
+    'again',
     'controller',
     'crash',
     'demo',
@@ -63,7 +64,7 @@ export default defineConfig({
     hookTimeout: patienceMs,
     expect: { poll: { timeout: patienceMs, interval: 50 } },
     // More than there are processors: most of what takes long waits for stand-ins.
-    maxWorkers: 5,
+    maxWorkers: 4,
     sequence: { sequencer: LongestFirst },
     isolate: false,
     env: { AIR_MUSTER_ROOT: import.meta.dirname },

@@ -1,5 +1,5 @@
 /** Musters after something was changed in brief, kit list or plan: what was proven is kept, and nothing is stranded. */
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { afterEach, beforeEach, describe, expect } from 'vitest'
 import type { Brief } from '../../src/core/brief/brief'
 import { missing } from '../../src/core/handover/as-built'
 import type { Unit } from '../../src/core/kit/unit'
@@ -13,6 +13,7 @@ import { changeKit, listUnits } from '../../src/store/kit'
 import { lockAddress } from '../../src/store/plans'
 import { forgetPin, openBackup, openSecrets, sealSecret } from '../../src/store/secrets'
 import { type Bench, heldAt, openBench } from '../support/bench'
+import { shortIt as it, longIt } from '../support/long'
 
 let bench: Bench
 beforeEach(async () => {
@@ -131,7 +132,7 @@ describe('addresses that are planned anew', () => {
     expect(addresses()[1]).toBe('10.44.8.77')
   })
 
-  it('that are traded hold both, with the way out', async () => {
+  longIt('that are traded hold both, with the way out', async () => {
     const units = bench.job.units.map((unit) => unit.id)
     await lock({ 'hall-01': '10.44.8.90' })
     await lock({ 'hall-02': '10.44.8.20' })

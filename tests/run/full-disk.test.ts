@@ -8,7 +8,7 @@ import { afterEach, beforeEach, expect, it } from 'vitest'
 import { answers } from '../../src/core/muster/roll'
 import { orderState } from '../../src/store/orders'
 import { openBench } from '../support/bench'
-import { isLong, shortIt } from '../support/long'
+import { isLong, longIt, shortIt } from '../support/long'
 import { openBrowser, openSite } from '../support/site'
 
 const root = join(import.meta.dirname, '../..')
@@ -47,7 +47,7 @@ shortIt('a runner whose log has no room works on', async () => {
   }
 })
 
-shortIt('a muster waits for a database that has no room for its events, and goes on when there is some', async () => {
+longIt('a muster waits for a database that has no room for its events, and goes on when there is some', async () => {
   const bench = await openBench({ pace: 40 })
   try {
     const stop = bench.startRunner()

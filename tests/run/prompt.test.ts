@@ -1,12 +1,12 @@
 /** A unit whose changes take effect at once, that must be told to save, and takes one session at a time. */
-import { afterEach, it as eachTime, expect } from 'vitest'
+import { afterEach, expect } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
 import type { Step } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
 import { openSecret } from '../../src/store/secrets'
 import type { Host } from '../../src/wire/host/host'
 import { type Bench, openBench } from '../support/bench'
-import { shortIt as it, someOf } from '../support/long'
+import { shortIt as it, longIt } from '../support/long'
 import { broughtHomeAfter } from '../support/power-cut'
 import { wholeBrief } from '../support/whole-brief'
 
@@ -38,7 +38,7 @@ it('is mustered with one session at a time, and was never open on air', async ()
   expect(network?.passphrase).toBe(await openSecret(bench.store, bench.jobId, `network/${network?.id}/passphrase`))
 })
 
-eachTime.each<Step>(someOf(['networks', 'password', 'return', 'save']))(
+longIt.each<Step>(['networks', 'password', 'return', 'save'])(
   'that loses its power as it comes to %s is brought home, and never open on air',
   async (step) => {
     await open(100)

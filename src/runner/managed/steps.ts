@@ -37,6 +37,6 @@ async function throughItsController(run: UnitRun): Promise<string> {
   const { dialect, controller } = throughController(run)
   // That it answers is asked at once, and told in its name.
   await dialect.changes()
-  access.keep(dialect, target.login, access.here)
+  access.keep(access.guard(dialect), target.login, access.here)
   return `through ${controller.name}`
 }

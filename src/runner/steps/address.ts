@@ -17,6 +17,7 @@ export async function address(run: UnitRun): Promise<string> {
   if (differences.length === 0) return 'was right already'
   await journal.door('address', 'opened')
   run.moves('leaves')
+  access.contact.sends()
   for (const { sentence } of differences) journal.say(sentence)
   run.willChange()
   try {

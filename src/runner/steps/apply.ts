@@ -14,6 +14,7 @@ export async function apply(run: UnitRun): Promise<string> {
   journal.awaitedRevision = await access.dialect.revision()
   run.willChange()
   if (standing === 'waiting') await access.dialect.apply()
+  access.contact.sends()
   const old = access.here
   await journal.tell('apply', { kind: 'waiting', until: waits.due(seconds), waitingFor: 'applying, leave it powered' })
   const within = seconds * 2 + 60

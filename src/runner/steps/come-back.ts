@@ -55,6 +55,7 @@ export async function comeBack(run: UnitRun): Promise<string> {
     await journal.door('address', 'opened', { ...target.goal, address: found.address })
     throw held('not-reserved', { got: found.address, address: goal, mac: target.unit.mac })
   }
+  access.contact.isBack()
   await access.signIn(target.login, goal)
   access.contact.begins()
   await access.dialect.confirm(target.compiled.config)

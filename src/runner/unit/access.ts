@@ -17,7 +17,7 @@ export class Access {
   readonly #lanes = new Map<string, Lane>()
   readonly #mayChange: MayChange
   /** The session that is kept, and how it is used. */
-  #kept: { readonly session: Dialect; readonly dialect: Dialect } | undefined
+  #kept: Dialect | undefined
   /** Address at which it was found. */
   address: string | undefined
   /** Login that opened the session. */
@@ -45,12 +45,12 @@ export class Access {
   /** The session that is signed in. */
   get dialect(): Dialect {
     if (!this.#kept) throw new WireError('unreachable', 'no session is open')
-    return this.#kept.dialect
+    return this.#kept
   }
 
   /** Who else has changed it since this was asked last, where it tells. */
   get others(): readonly string[] {
-    return this.#kept?.dialect.othersWhoChanged?.() ?? []
+    return this.#kept?.othersWhoChanged?.() ?? []
   }
 
   /** The lane to this unit at an address. */
@@ -84,7 +84,8 @@ export class Access {
     const { card } = this.#target
     if (!isDirect(card)) throw new WireError('unreachable', 'nobody speaks to it but its controller')
     if (card.does.sessions === 'one') this.dropSession()
-    return this.#sessions.unit(await this.lane(address), card, this.#pin, this.#target.compiled.config)
+    const session = await this.#sessions.unit(await this.lane(address), card, this.#pin, this.#target.compiled.config)
+    return this.guard(session)
   }
 
   /** Signs in and takes the session over. */
@@ -132,18 +133,23 @@ export class Access {
     return false
   }
 
+  /** Its changes ask first, and its answers are heard. */
+  guard(session: Dialect): Dialect {
+    return guarded(session, this.#mayChange, this.contact)
+  }
+
   /** Takes over a session that is signed in, and lets go of the one before. */
   keep(session: Dialect, credentials: Credentials, address: string): void {
-    if (this.#kept?.session !== session) {
-      this.#kept?.session.close()
-      this.#kept = { session, dialect: guarded(session, this.#mayChange, this.contact) }
+    if (this.#kept !== session) {
+      this.#kept?.close()
+      this.#kept = session
     }
     this.credentials = credentials
     this.address = address
   }
 
   dropSession(): void {
-    this.#kept?.session.close()
+    this.#kept?.close()
     this.#kept = undefined
   }
 

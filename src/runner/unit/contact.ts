@@ -21,6 +21,8 @@ export class Contact {
   readonly #startMs: number
   #heard: ReturnType<typeof instantOf>
   #longestSilenceMs = 0
+  /** Told something after which it may go away for a while, and come back with all that it was given. */
+  #isSent = false
   /** How often the laptop had slept when it was asked last. */
   #sleptBefore: number
 
@@ -35,7 +37,18 @@ export class Contact {
   /** What is known of it is read from now on. */
   begins(): void {
     this.#longestSilenceMs = 0
+    this.#isSent = false
     this.#heard = instantOf(this.#clock)
+  }
+
+  /** It is told to move, or to let changes take effect: its silence afterwards is expected. */
+  sends(): void {
+    this.#isSent = true
+  }
+
+  /** It is found again. @throws MayHaveRestarted where nothing was told to it that it would go away for */
+  isBack(): void {
+    if (!this.#isSent) this.isUnbroken()
   }
 
   /** It is asked for something. */
