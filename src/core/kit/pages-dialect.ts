@@ -64,6 +64,11 @@ const fillSchema = z.union([
   }),
 ])
 export type PageFill = z.infer<typeof fillSchema>
+/** Whoever signs in knows one login until the step that changes it: a question that sets another would lock us out. */
+const answerSchema = fillSchema.refine((fill) => !('setting' in fill && signInIds.has(fill.setting)), {
+  path: ['setting'],
+  message: 'a first question does not set a login: "password" says how that is changed',
+})
 
 const scopes = z.enum(['unit', 'network', 'radio'])
 const values = z.record(z.string(), valuePlace)
@@ -117,7 +122,7 @@ const signInSchema = z.discriminatedUnion('by', [
     /** What it shows while somebody else is signed in. */
     occupied: selector.optional(),
     /** What it asks at the first time, page after page, and what is answered. */
-    asks: z.array(z.strictObject({ sees: selector, fills: z.array(fillSchema), press: selector })).default([]),
+    asks: z.array(z.strictObject({ sees: selector, fills: z.array(answerSchema), press: selector })).default([]),
   }),
   /** Asked for by the protocol itself: RFC 7617 or RFC 7616. */
   z.strictObject({ by: z.enum(['basic', 'digest']), page: path }),

@@ -7,7 +7,16 @@ import { cidrSchema, ipv4Schema } from '../../core/addressing/ipv4'
 import { macSchema } from '../../core/kit/mac'
 
 const address = ipv4Schema
-const target = z.strictObject({ mac: macSchema, address, prefix: z.int().min(8).max(30) })
+/** A lane leads to one box: to no group of them (IEEE 802, 8.2), and to an address that a box can have (RFC 6890). */
+const mac = macSchema.refine(
+  (text) => (Number.parseInt(text.slice(0, 2), 16) & 1) === 0 && !/^[0:]+$/.test(text),
+  'this is no MAC of one box',
+)
+const boxAddress = ipv4Schema.refine((text) => {
+  const first = Number.parseInt(text, 10)
+  return first > 0 && first < 224 && first !== 127
+}, 'no box can have this address')
+const target = z.strictObject({ mac, address: boxAddress, prefix: z.int().min(8).max(30) })
 const range = z.strictObject({ first: address, last: address })
 
 const text = z.string().nullable()
