@@ -111,8 +111,10 @@ export function sweepBench(slug: string): Promise<string> {
   })
 }
 
-/** Silence after which nobody is taken to work any more, ms: a runner that died is started again well before. */
-const deadRunnerMs = 8000
+/** After so long without a runner that has ever reported, ms, none is waited for. */
+const noRunnerMs = 8000
+/** One that has reported may be on its way back: its starter waits up to 15 s before it starts it again. */
+const silentRunnerMs = 45_000
 
 /**
  * @returns the roll; with `wait` once the muster is over
@@ -151,7 +153,8 @@ async function over(store: Store, jobId: number, order: number): Promise<void> {
       throw new CommandError(1, `The muster failed three times and is not begun again by itself: ${state.reason ?? ''}`)
     if (!(await musterIsOpen(store, jobId))) return
     const silentMs = (await newestReport(store))?.silentMs ?? Number.POSITIVE_INFINITY
-    if (silentMs > deadRunnerMs && performance.now() - since > deadRunnerMs)
+    const patienceMs = silentMs === Number.POSITIVE_INFINITY ? noRunnerMs : silentRunnerMs
+    if (silentMs > patienceMs && performance.now() - since > patienceMs)
       throw new CommandError(
         3,
         'No runner works on the wire. The order waits, and is carried out when one runs: see whether npm run demo still runs.',
