@@ -84,6 +84,8 @@ if (chosen.length > 0) {
   await require(checkAndBuild())
   await test(...without(long))
 } else {
+  // The machines start an installation, which bundles what is stale: two would write the same files at once.
+  await (await import('./lib/bundle.mjs')).bundleIfStale()
   const meanwhile = [
     endurance ? build() : checkAndBuild(),
     aside(bin('vitest'), 'run', '--config', 'tests/simulation/vitest.config.ts'),
