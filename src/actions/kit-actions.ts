@@ -9,10 +9,9 @@ import { getStore } from './store'
 import { withJob } from './with-job'
 
 const text = z.string()
-const isObject = (input: unknown): boolean => typeof input === 'object' && input !== null
 
 /** Changes the list, all of it or nothing. @returns the list as it is now, with versions */
-export const saveKitAction = action(z.tuple([text, z.custom<KitChange>(isObject)]), async (slug, input) => {
+export const saveKitAction = action(z.tuple([text, z.custom<KitChange>()]), async (slug, input) => {
   const saved: Outcome<KeptUnit[]> = await withJob(slug, (store, job) => saveKit(store, job, input))
   if (saved.ok) revalidatePath(`/jobs/${slug}`, 'layout')
   return saved

@@ -2,7 +2,7 @@
 /** Orders that the pages place: a runner carries them out. */
 import { z } from 'zod'
 import { done, type Outcome } from '../core/job/outcome'
-import { selectionSchema } from '../core/muster/selection'
+import type { Selection } from '../core/muster/selection'
 import type { Job } from '../jobs/find-job'
 import { fromPages, type Store } from '../jobs/installation'
 import {
@@ -19,7 +19,6 @@ import { withJob } from './with-job'
 
 const text = z.string()
 const ofJob = z.tuple([text])
-const isObject = (input: unknown): boolean => typeof input === 'object' && input !== null
 
 function order(slug: string, act: (store: Store, job: Job) => Promise<unknown>): Promise<Outcome> {
   return withJob(slug, async (store, job) => {
@@ -30,7 +29,7 @@ function order(slug: string, act: (store: Store, job: Job) => Promise<unknown>):
 
 export const sweepNow = action(ofJob, (slug) => order(slug, orderSweep))
 
-export const musterUnits = action(z.tuple([text, selectionSchema]), (slug, selection) =>
+export const musterUnits = action(z.tuple([text, z.custom<Selection>()]), (slug, selection) =>
   withJob(slug, (store, job) => orderMuster(store, job, selection)),
 )
 
@@ -38,7 +37,7 @@ export const trustNewCertificate = action(z.tuple([text, text]), (slug, unit) =>
   withJob(slug, (store, job) => trust(store, job, unit, fromPages)),
 )
 
-export const seeToByHand = action(z.tuple([text, z.custom<SeenToByHand>(isObject)]), (slug, given) =>
+export const seeToByHand = action(z.tuple([text, z.custom<SeenToByHand>()]), (slug, given) =>
   withJob(slug, (store, job) => seeTo(store, job, given)),
 )
 
