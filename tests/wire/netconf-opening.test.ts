@@ -1,16 +1,16 @@
 /** How a NETCONF session does not come about: whoever goes away is told apart from whoever has none. */
-import type { AddressInfo, Socket } from 'node:net'
+import { type AddressInfo, createServer, type Server, type Socket } from 'node:net'
 import ssh2 from 'ssh2'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { NetconfSession } from '../../src/wire/netconf/session'
 import { loopbackLane } from '../support/loopback-lane'
 
-let server: ssh2.Server
+let server: Server
 let answer: 'says no' | 'resets' | 'closes'
 const sockets = new Set<Socket>()
 beforeAll(async () => {
   const hostKeys = [ssh2.utils.generateKeyPairSync('ed25519').private]
-  server = new ssh2.Server({ hostKeys }, (client) => {
+  const ssh = new ssh2.Server({ hostKeys }, (client) => {
     client.on('error', () => undefined)
     client.on('authentication', (asked) => asked.accept())
     client.on('session', (accept) =>
@@ -21,9 +21,10 @@ beforeAll(async () => {
       }),
     )
   })
-  server.on('connection', () => undefined)
-  const { _srv: raw } = server as unknown as { _srv: { on(name: string, act: (socket: Socket) => void): void } }
-  raw.on('connection', (socket) => sockets.add(socket))
+  server = createServer((socket) => {
+    sockets.add(socket)
+    ssh.injectSocket(socket)
+  })
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
 })
 afterAll(() => void server.close())
