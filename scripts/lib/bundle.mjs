@@ -47,6 +47,10 @@ export const bundling = {
     js: "import { createRequire as requireOf } from 'node:module'; const require = requireOf(import.meta.url);",
   },
   plugins: [leftOut],
+  // Half of a start is reading the bundle. Names stay, and lines that a stack can name.
+  minifyWhitespace: true,
+  minifySyntax: true,
+  lineLimit: 200,
   logLevel: 'error',
 }
 
