@@ -17,6 +17,8 @@ const columns = {
   mac: units.mac,
   serial: units.serial,
   port: units.port,
+  siteSwitch: units.siteSwitch,
+  sitePort: units.sitePort,
   version: units.version,
 }
 

@@ -71,6 +71,8 @@ export const units = mysqlTable(
     mac: varchar('mac', { length: 17 }).notNull(),
     serial: varchar('serial', { length: 40 }).notNull(),
     port: int('port'),
+    siteSwitch: varchar('site_switch', { length: 40 }).notNull().default(''),
+    sitePort: varchar('site_port', { length: 20 }).notNull().default(''),
     version: int('version').notNull().default(1),
   },
   (table) => [

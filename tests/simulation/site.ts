@@ -214,6 +214,8 @@ const unitOf = (index: number, model: string): Unit => ({
   mac: `02:00:00:00:00:0${index + 1}`,
   serial: `S${index}`,
   port: index + 1,
+  siteSwitch: '',
+  sitePort: '',
 })
 
 export interface SimulatedJob extends Pick<AskingJob, 'brief' | 'units' | 'plans' | 'cards'> {

@@ -55,6 +55,8 @@ const unit = (part: Partial<Unit>): Unit => ({
   mac: '02:4f:52:00:00:99',
   serial: '',
   port: null,
+  siteSwitch: '',
+  sitePort: '',
   ...part,
 })
 

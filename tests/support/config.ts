@@ -13,7 +13,18 @@ export const testMac = '02:4f:52:00:00:01'
 export const today = new Date('2026-11-25T12:00:00Z')
 
 export function askingFor(model: string, brief: Brief = demoBrief, more: Partial<Unit> = {}): Asking {
-  const unit: Unit = { id: 'u', name: 'hall-01', place: 'desk', model, mac: testMac, serial: '', port: 1, ...more }
+  const unit: Unit = {
+    id: 'u',
+    name: 'hall-01',
+    place: 'desk',
+    model,
+    mac: testMac,
+    serial: '',
+    port: 1,
+    siteSwitch: '',
+    sitePort: '',
+    ...more,
+  }
   const card = cardOf(model)
   const { plans, faults } = makePlan({
     brief,

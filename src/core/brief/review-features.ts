@@ -41,7 +41,17 @@ const fields: Readonly<Partial<Record<SettingId, string>>> = {
 export function reviewFeatures(brief: Brief, models: readonly KitCard[], today: Date): BriefFault[] {
   const byHand = new Map<string, { field: string; sentence: string; models: string[] }>()
   for (const card of models.filter(isDirect)) {
-    const unit = { id: 'unit', name: 'unit', place: '', model: modelName(card), mac: '', serial: '', port: null }
+    const unit = {
+      id: 'unit',
+      name: 'unit',
+      place: '',
+      model: modelName(card),
+      mac: '',
+      serial: '',
+      port: null,
+      siteSwitch: '',
+      sitePort: '',
+    }
     const plan = { unit: 'unit', address: brief.management.cidr, radios: [] }
     for (const { id, of, name, outcome } of spokenOf({ brief, unit, plan, card, secrets: new Map(), today })) {
       const field = fields[id]

@@ -19,6 +19,8 @@ const unit: Unit = {
   mac: '02:4f:52:10:6a:2c',
   serial: '',
   port: 1,
+  siteSwitch: '',
+  sitePort: '',
 }
 const cards = new Map([['Ostrel O-40', card]])
 const secrets = new Map([

@@ -32,7 +32,8 @@ export interface AsBuiltRow {
   readonly model: string
   readonly mac: string
   readonly serial: string
-  readonly port: number | null
+  readonly siteSwitch: string
+  readonly sitePort: string
   readonly address: string
   readonly radios: readonly { band: string; channel: number; width: number; powerDbm: number }[]
   readonly networks: readonly string[]
@@ -69,7 +70,8 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
       model: unit.model,
       mac: row?.proven?.mac ?? unit.mac,
       serial: unit.serial,
-      port: unit.port,
+      siteSwitch: unit.siteSwitch,
+      sitePort: unit.sitePort,
       address: proven?.unit['management.address'] ?? plan?.address ?? '',
       radios: proven ? radiosOf(proven) : planned,
       networks: proven
@@ -152,7 +154,8 @@ export function asBuiltCsv(rows: readonly AsBuiltRow[]): string {
     model: row.model,
     mac: row.mac,
     serial: row.serial,
-    'switch port': row.port ?? '',
+    'site switch': row.siteSwitch,
+    'site port': row.sitePort,
     address: row.address,
     ...Object.fromEntries(
       bandsUsed.flatMap((band) => {

@@ -4,14 +4,16 @@ import { type Brief, briefSchema } from '../brief/brief'
 import type { Unit } from '../kit/unit'
 import { siteSheet } from './site-sheet'
 
-const unit = (id: string, model: string, port: number | null): Unit => ({
+const unit = (id: string, model: string, sitePort: string): Unit => ({
   id,
   name: id,
   place: '',
   model,
   mac: '02:4f:52:00:00:01',
   serial: '',
-  port,
+  port: null,
+  siteSwitch: sitePort === '' ? '' : 'closet',
+  sitePort,
 })
 const brief: Brief = briefSchema.parse({
   ...demoBrief,
@@ -38,11 +40,11 @@ const job = (part: Partial<Parameters<typeof siteSheet>[0]>): Parameters<typeof 
   ...part,
 })
 const units = [
-  unit('hall-02', 'Ostrel O-40', 2),
-  unit('hall-01', 'Ostrel O-20', 1),
-  unit('link', 'Windrow W5', 3),
-  unit('control', 'Tarnhelm C1', 4),
-  unit('switch', 'Lowbeam L24', null),
+  unit('hall-02', 'Ostrel O-40', 'A2'),
+  unit('hall-01', 'Ostrel O-20', 'A1'),
+  unit('link', 'Windrow W5', ''),
+  unit('control', 'Tarnhelm C1', 'A10'),
+  unit('switch', 'Lowbeam L24', ''),
 ]
 
 it('tells whoever runs router and switch what the units count on', () => {
@@ -80,7 +82,7 @@ it('says that frames without a tag are those of management where that has no VLA
 })
 
 it('has VLANs of clients behind a controller at the access points, or at the controller to which they are tunnelled', () => {
-  const behind = [unit('control', 'Tarnhelm C1', 4), unit('quay', 'Tarnhelm T2', 5)]
+  const behind = [unit('control', 'Tarnhelm C1', 'A4'), unit('quay', 'Tarnhelm T2', 'A5')]
   const ports = (of: typeof cards) =>
     siteSheet(job({ units: behind, cards: of })).ports.map(({ unit: name, tagged }) => [name, tagged])
   expect(ports(cards)).toEqual([
@@ -95,14 +97,14 @@ it('has VLANs of clients behind a controller at the access points, or at the con
   ])
 })
 
-it('says of each port what it must carry: only networks that its unit has on air', () => {
+it('says of each port on site what it must carry, switch by switch: only networks that its unit has on air', () => {
   expect(siteSheet(job({ brief, units })).ports).toEqual([
-    { port: 1, unit: 'hall-01', native: 44, tagged: [46, 47] },
-    { port: 2, unit: 'hall-02', native: 44, tagged: [46, 47] },
-    { port: 3, unit: 'link', native: 44, tagged: [] },
-    { port: 4, unit: 'control', native: 44, tagged: [] },
+    { siteSwitch: 'closet', sitePort: 'A1', unit: 'hall-01', native: 44, tagged: [46, 47] },
+    { siteSwitch: 'closet', sitePort: 'A2', unit: 'hall-02', native: 44, tagged: [46, 47] },
+    { siteSwitch: 'closet', sitePort: 'A10', unit: 'control', native: 44, tagged: [] },
+    { siteSwitch: '', sitePort: '', unit: 'link', native: 44, tagged: [] },
   ])
   const tagged = siteSheet(job({ brief: { ...brief, managementTagged: true, addressing: 'dhcp' }, units }))
-  expect(tagged.ports[0]).toEqual({ port: 1, unit: 'hall-01', native: 'nothing', tagged: [44, 46, 47] })
+  expect(tagged.ports[0]).toMatchObject({ unit: 'hall-01', native: 'nothing', tagged: [44, 46, 47] })
   expect(tagged.options[0]).toContain('an address reserved for each unit by its MAC')
 })

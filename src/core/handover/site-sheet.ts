@@ -23,7 +23,9 @@ export interface SubnetLine {
 }
 
 export interface PortLine {
-  readonly port: number
+  /** Switch and port on site, as they are labelled; empty where nobody has said. */
+  readonly siteSwitch: string
+  readonly sitePort: string
   readonly unit: string
   /** What frames without a tag belong to: a VLAN, the network of management where that has none, or nothing. */
   readonly native: number | 'management' | 'nothing'
@@ -55,7 +57,7 @@ export function siteSheet(job: SiteJob): SiteSheet {
       from: name,
       to: brief.talks.filter(({ from }) => from === id).map(({ to }) => nameOf(to)),
     })),
-    ports: units.flatMap((unit) => portOf(job, unit)).sort((a, b) => a.port - b.port),
+    ports: units.flatMap((unit) => portOf(job, unit)).sort(byPlace),
     unserved: unique(brief.networks.flatMap(({ vlan }) => (vlan !== null && !vlans.has(vlan) ? [vlan] : []))),
   }
 }
@@ -103,11 +105,19 @@ function optionsOf({ brief, units, cards, plans }: SiteJob): string[] {
 function portOf(job: SiteJob, unit: Unit): PortLine[] {
   const { brief, cards } = job
   const card = cards.get(unit.model)
-  if (unit.port === null || card?.role === 'switch') return []
+  if (card?.role === 'switch') return []
   const clients = card ? unique(cardsWhoseClientsPass(job, card).flatMap((each) => vlansOf(brief, each))) : []
   const native = brief.managementTagged ? 'nothing' : (brief.management.vlan ?? 'management')
   const tagged = unique([...managedWithTag(brief), ...clients])
-  return [{ port: unit.port, unit: unit.name, native, tagged: tagged.filter((each) => each !== native) }]
+  const { siteSwitch, sitePort, name } = unit
+  return [{ siteSwitch, sitePort, unit: name, native, tagged: tagged.filter((each) => each !== native) }]
+}
+
+/** Switch by switch, port by port, numbers by their value; what nobody has said comes last. */
+function byPlace(a: PortLine, b: PortLine): number {
+  const { compare } = new Intl.Collator('en', { numeric: true, sensitivity: 'base' })
+  const unsaid = (line: PortLine): number => Number(line.siteSwitch === '') + Number(line.sitePort === '')
+  return unsaid(a) - unsaid(b) || compare(a.siteSwitch, b.siteSwitch) || compare(a.sitePort, b.sitePort)
 }
 
 /** Models on the kit list whose clients' frames leave by the port of a unit: its own, or those that it manages. */

@@ -11,6 +11,8 @@ const there: Unit = {
   mac: '02:4f:52:00:00:01',
   serial: 'S-1',
   port: 1,
+  siteSwitch: '',
+  sitePort: '',
 }
 const told = (text: string, units: readonly Unit[] = []) =>
   previewImport(text, units, cards).lines.map((line) => [line.line, line.kind, ...line.faults.map(importFaultWords)])
@@ -20,8 +22,9 @@ describe('importing a list', () => {
     const text =
       '\uFEFFSwitch port;Serial No.;MAC-Address;Location;Remarks;Host name;Type\r\nPort 3;S-3;02-4F-52-00-00-03;"gate ""A""; left";old;hall-03;o40\r\n\r\n4;S-4;024F.5200.0004;café;;hall-04;OSTREL O-40\r\n;;024f52000005;;;hall-05;\r\n'
     const preview = previewImport(text, [], cards)
-    expect(preview.ignored).toEqual(['Remarks'])
-    expect(preview.lines.map((line) => [line.line, line.kind, line.cells])).toEqual([
+    expect(preview.headings[4]).toBe('Remarks')
+    expect(Object.values(preview.found)).not.toContain(4)
+    expect(preview.lines.map((line) => [line.line, line.kind, line.cells])).toMatchObject([
       [
         2,
         'adds',
@@ -65,6 +68,28 @@ describe('importing a list', () => {
     expect(told('name,mac,port\nhall-01,02:4f:52:00:00:01,1\n', [there])).toEqual([[2, 'same']])
   })
 
+  it('takes the word of a person for what a column means, also that it means nothing', () => {
+    const text = 'Ident,Hardware,Bezeichnung,place\nhall-02,02:4f:52:00:00:02,Ostrel O-40,desk\n'
+    // A MAC is known by its looks, whatever its heading.
+    expect(previewImport(text, [], cards).found).toEqual({ mac: 1, place: 3 })
+    const chosen = new Map([[0, 'name'] as const, [2, 'siteSwitch'] as const, [3, null] as const])
+    expect(previewImport(text, [], cards, chosen).lines).toMatchObject([
+      { kind: 'adds', cells: { name: 'hall-02', mac: '02:4f:52:00:00:02', siteSwitch: 'Ostrel O-40', place: '' } },
+    ])
+  })
+
+  it('tells two lines of one serial number', () => {
+    const text =
+      'name,mac,model,serial\na,02:4f:52:00:00:02,o40,S-2\nb,02:4f:52:00:00:03,o40,s-2\nc,02:4f:52:00:00:04,o40,\nd,02:4f:52:00:00:05,o40,\n'
+    const lines = previewImport(text, [], cards).lines
+    expect(lines.map(({ line, faults }) => [line, faults.map(({ column }) => column)])).toEqual([
+      [2, []],
+      [3, ['serial']],
+      [4, []],
+      [5, []],
+    ])
+  })
+
   it('names each fault by its line and column', () => {
     const text =
       'name,mac,model,port\nhall-02,02:4f:52:00:00,Ostrel O-40,2\nhall-03,02:4f:52:00:00:03,Ostrel O-99,many\n,02:4f:52:00:00:04,Ostrel O-40,\nhall-03,02:4f:52:00:00:03,Ostrel O-40,\nhall-01,02:4f:52:00:00:09,Ostrel O-40,\n'
@@ -77,7 +102,7 @@ describe('importing a list', () => {
       [
         3,
         'fault',
-        'Port: a switch port is a whole number from 1 to 512',
+        'Bench port: a switch port is a whole number from 1 to 512',
         'Model: there is no kit card for "Ostrel O-99"',
       ],
       [4, 'fault', 'Unit: a unit takes a name'],
@@ -100,7 +125,7 @@ describe('importing a list', () => {
   it('says in a sentence what is wrong with a file as a whole', () => {
     expect(previewImport('', [], cards).faults).toEqual(['The file is empty: it needs a line for each unit.'])
     expect(previewImport('name,place\na,b\n', [], cards).faults).toEqual([
-      'No column holds MAC addresses: name one "MAC" in the first line. It is what tells one box from another.',
+      'No column holds MAC addresses: say which one does. The MAC is what tells one box from another.',
     ])
     expect(previewImport('x'.repeat(2_000_001), [], cards).faults[0]).toContain('2000000 are read at the most')
   })

@@ -25,10 +25,10 @@ export interface ImportLine {
 
 export interface ImportPreview {
   readonly lines: readonly ImportLine[]
-  /** Column of the file for each of ours, from 0; by its heading, or by what stands in it. */
+  /** Column of the file for each of ours, from 0; by choice, by its heading, or by what stands in it. */
   readonly found: Readonly<Partial<Record<Column, number>>>
-  /** Headings that mean nothing here, and are left out. */
-  readonly ignored: readonly string[]
+  /** Heading of each column of the file, or the first thing that stands in it. */
+  readonly headings: readonly string[]
   /** What is wrong with the file as a whole. */
   readonly faults: readonly string[]
 }
@@ -36,8 +36,11 @@ export interface ImportPreview {
 /** Longest file that is read, characters: some ten thousand units. */
 const longest = 2_000_000
 
+/** What a person says that a column of the file means, by its place from 0; null for nothing. */
+export type ChosenColumns = ReadonlyMap<number, Column | null>
+
 /** Headings that people write, plain: small letters and digits. */
-const headings: Readonly<Record<Column, readonly string[]>> = {
+const knownHeadings: Readonly<Record<Column, readonly string[]>> = {
   name: ['name', 'unit', 'unitname', 'hostname', 'host', 'device', 'devicename', 'apname', 'ap', 'label'],
   place: ['place', 'location', 'room', 'where', 'area', 'position', 'site'],
   model: ['model', 'type', 'product', 'modell', 'devicetype', 'makermodel', 'partnumber'],
@@ -53,7 +56,9 @@ const headings: Readonly<Record<Column, readonly string[]>> = {
     'macid',
   ],
   serial: ['serial', 'serialnumber', 'serialno', 'sn', 'snr', 'seriennummer'],
-  port: ['port', 'switchport', 'swport', 'interface', 'portno', 'portnumber'],
+  port: ['port', 'benchport', 'switchport', 'swport', 'interface', 'portno', 'portnumber'],
+  siteSwitch: ['siteswitch', 'switch', 'switchname', 'closet', 'accessswitch', 'uplinkswitch'],
+  sitePort: ['siteport', 'uplinkport', 'patchport', 'outlet', 'wallport'],
 }
 
 const plain = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '')
@@ -62,8 +67,9 @@ export function previewImport(
   text: string,
   units: readonly Unit[],
   cards: ReadonlyMap<string, KitCard>,
+  chosen: ChosenColumns = new Map(),
 ): ImportPreview {
-  const nothing = { lines: [], found: {}, ignored: [] }
+  const nothing = { lines: [], found: {}, headings: [] }
   if (text.length > longest)
     return {
       ...nothing,
@@ -73,24 +79,38 @@ export function previewImport(
   const [first] = records
   if (!first) return { ...nothing, faults: ['The file is empty: it needs a line for each unit.'] }
   const named = findByHeading(first.values)
-  const headed = named.found.name !== undefined || named.found.mac !== undefined
+  const headed = named.name !== undefined || named.mac !== undefined || !first.values.some((value) => parseMac(value))
   const body = headed ? records.slice(1) : records
-  const found = headed
-    ? named.found
-    : findByContent(
-        body.map((record) => record.values),
-        cards,
-      )
+  const rows = body.map((record) => record.values)
+  const byContent = findByContent(rows, cards)
+  // A MAC is known by its looks, whatever stands above it.
+  const told = headed ? { ...(byContent.mac === undefined ? {} : { mac: byContent.mac }), ...named } : byContent
+  const found = withChosen(told, chosen)
+  const headings = columnsOf(records, headed)
   if (found.mac === undefined)
     return {
       ...nothing,
       found,
-      ignored: named.ignored,
-      faults: [
-        'No column holds MAC addresses: name one "MAC" in the first line. It is what tells one box from another.',
-      ],
+      headings,
+      faults: ['No column holds MAC addresses: say which one does. The MAC is what tells one box from another.'],
     }
-  return { lines: compareLines(body, found, units, cards), found, ignored: headed ? named.ignored : [], faults: [] }
+  return { lines: compareLines(body, found, units, cards), found, headings, faults: [] }
+}
+
+/** What a person chose goes before what was found; one column of the file means one thing. */
+function withChosen(found: FoundColumns, chosen: ChosenColumns): FoundColumns {
+  const kept = Object.entries(found).filter(([, place]) => !chosen.has(place))
+  const said = [...chosen].flatMap(([place, column]) => (column === null ? [] : [[column, place] as const]))
+  return Object.fromEntries([...kept, ...said])
+}
+
+/** The columns of a file by their headings; where it has none, by the first thing in them. */
+function columnsOf(records: readonly CsvRecord[], headed: boolean): string[] {
+  const width = Math.max(...records.map(({ values }) => values.length))
+  return Array.from({ length: width }, (_, place) => {
+    const heading = headed ? records[0]?.values[place] : ''
+    return heading || (records.find(({ values }) => values[place])?.values[place] ?? '')
+  })
 }
 
 interface CsvRecord {
@@ -121,22 +141,19 @@ function readRecords(text: string): CsvRecord[] {
   return records
 }
 
-function findByHeading(values: readonly string[]): { found: Partial<Record<Column, number>>; ignored: string[] } {
-  const found: Partial<Record<Column, number>> = {}
-  const ignored: string[] = []
+type FoundColumns = Partial<Record<Column, number>>
+
+function findByHeading(values: readonly string[]): FoundColumns {
+  const found: FoundColumns = {}
   values.forEach((value, index) => {
-    const column = columns.find((each) => headings[each].includes(plain(value)))
+    const column = columns.find((each) => knownHeadings[each].includes(plain(value)))
     if (column && found[column] === undefined) found[column] = index
-    else if (value !== '') ignored.push(value)
   })
-  return { found, ignored }
+  return found
 }
 
 /** Without headings: a column is what most of its cells look like; what is left is the name, then the place. */
-function findByContent(
-  rows: readonly (readonly string[])[],
-  cards: ReadonlyMap<string, KitCard>,
-): Partial<Record<Column, number>> {
+function findByContent(rows: readonly (readonly string[])[], cards: ReadonlyMap<string, KitCard>): FoundColumns {
   const width = Math.max(0, ...rows.map((row) => row.length))
   const looks: readonly [Column, (value: string) => boolean][] = [
     ['mac', (value) => parseMac(value) !== undefined],
@@ -144,7 +161,7 @@ function findByContent(
     ['port', (value) => /^\d{1,3}$/.test(value)],
     ['serial', (value) => /^(?=.*\d)[A-Z0-9-]{6,40}$/.test(value)],
   ]
-  const found: Partial<Record<Column, number>> = {}
+  const found: FoundColumns = {}
   const taken = new Set<number>()
   for (const [column, like] of looks) {
     const best = Array.from({ length: width }, (_, index) => index)
@@ -170,14 +187,18 @@ function findByContent(
 
 function compareLines(
   body: readonly CsvRecord[],
-  found: Partial<Record<Column, number>>,
+  found: FoundColumns,
   units: readonly Unit[],
   cards: ReadonlyMap<string, KitCard>,
 ): ImportLine[] {
   const byMac = new Map(units.map((unit) => [unit.mac, unit]))
   const bySerial = new Map(units.filter((unit) => unit.serial !== '').map((unit) => [unit.serial.toLowerCase(), unit]))
   const taken = new Set(units.map((unit) => unit.id))
-  const firstLine = { mac: new Map<string, number>(), name: new Map<string, number>() }
+  const firstLine = {
+    mac: new Map<string, number>(),
+    name: new Map<string, number>(),
+    serial: new Map<string, number>(),
+  }
   const claimed = new Set<string>()
   return body.map(({ line, values }): ImportLine => {
     const value = (column: Column): string => (found[column] === undefined ? '' : (values[found[column]] ?? ''))
@@ -190,6 +211,8 @@ function compareLines(
       mac: mac ?? value('mac'),
       serial: value('serial'),
       port: value('port').replace(/^(?:port|eth|p)\s*/i, ''),
+      siteSwitch: value('siteSwitch'),
+      sitePort: value('sitePort'),
     }
     const there = (mac && byMac.get(mac)) || (mac ? undefined : bySerial.get(typed.serial.toLowerCase()))
     const before = there && cellsOf(there)
@@ -201,13 +224,13 @@ function compareLines(
     const faults: { column: Column | 'list'; sentence: string }[] = reading.ok
       ? []
       : reading.faults.map(({ column, sentence }) => ({ column, sentence }))
-    for (const column of ['mac', 'name'] as const) {
+    for (const column of ['mac', 'name', 'serial'] as const) {
       const key = cells[column].toLowerCase()
       const other = key === '' ? undefined : firstLine[column].get(key)
       if (other !== undefined)
         faults.push({
           column,
-          sentence: `line ${other} has the same ${column === 'mac' ? 'MAC' : 'name'}: ${cells[column]}`,
+          sentence: `line ${other} has the same ${sameWords[column]}: ${cells[column]}`,
         })
       else firstLine[column].set(key, line)
     }
@@ -233,7 +256,9 @@ function compareLines(
   })
 }
 
-function merge(before: Cells, typed: Cells, found: Partial<Record<Column, number>>): Cells {
+const sameWords = { mac: 'MAC', name: 'name', serial: 'serial number' } as const
+
+function merge(before: Cells, typed: Cells, found: FoundColumns): Cells {
   const merged = { ...before }
   for (const column of columns) if (found[column] !== undefined && typed[column] !== '') merged[column] = typed[column]
   return merged

@@ -81,7 +81,15 @@ const cardFields = z.strictObject({
     watts: z.number().positive(),
   }),
   /** What a switch gives. */
-  supplies: z.strictObject({ ports: z.int().min(1), poe: z.enum(poeTypes), watts: z.number().positive() }).optional(),
+  supplies: z
+    .strictObject({
+      ports: z.int().min(1),
+      poe: z.enum(poeTypes),
+      /** Highest class that a port feeds; left out, the highest of its standard: 8 for 802.3bt, whose type 3 ends at 6. */
+      class: z.int().min(1).max(8).optional(),
+      watts: z.number().positive(),
+    })
+    .optional(),
   /** How long the unit takes, seconds. */
   timing: z.strictObject({
     start: seconds,

@@ -15,6 +15,7 @@ export type RosterFaultCode =
   | 'same-mac'
   | 'same-serial'
   | 'same-port'
+  | 'same-site-port'
   | 'no-card'
   | 'name-not-taken'
   | 'mac-of-another-model'
@@ -26,7 +27,7 @@ export interface RosterFault {
   readonly code: RosterFaultCode
   /** Undefined for a fault of the whole list. */
   readonly unit: string | undefined
-  readonly field: 'name' | 'place' | 'mac' | 'serial' | 'port' | 'model' | 'list'
+  readonly field: 'name' | 'place' | 'mac' | 'serial' | 'port' | 'sitePort' | 'model' | 'list'
   readonly sentence: string
   /** `row` cannot be kept like this: the list holds one unit for each MAC and name. */
   readonly weight: 'row' | 'mend'
@@ -36,12 +37,13 @@ const unique: readonly { field: 'name' | 'mac' | 'serial' | 'port'; words: strin
   { field: 'name', words: 'name', weight: 'row' },
   { field: 'mac', words: 'MAC', weight: 'row' },
   { field: 'serial', words: 'serial number', weight: 'mend' },
-  { field: 'port', words: 'switch port', weight: 'mend' },
+  { field: 'port', words: 'bench port', weight: 'mend' },
 ]
 
 export function reviewRoster(units: readonly Unit[], cards: ReadonlyMap<string, KitCard>): RosterFault[] {
   return [
     ...duplicates(units),
+    ...sharedSitePorts(units),
     ...units.flatMap((unit) => reviewUnit(unit, cards)),
     ...reviewControllers(units, cards),
     ...reviewPoe(units, cards).map(
@@ -75,6 +77,31 @@ function duplicates(units: readonly Unit[]): RosterFault[] {
       seen.set(value, unit)
       return []
     })
+  })
+}
+
+/** Two units at one port of one switch on site: it holds one cable. */
+function sharedSitePorts(units: readonly Unit[]): RosterFault[] {
+  const seen = new Map<string, Unit>()
+  return units.flatMap((unit): RosterFault[] => {
+    const { siteSwitch, sitePort } = unit
+    if (sitePort === '') return []
+    const place = JSON.stringify([siteSwitch.toLowerCase(), sitePort.toLowerCase()])
+    const first = seen.get(place)
+    if (!first) {
+      seen.set(place, unit)
+      return []
+    }
+    const where = siteSwitch === '' ? `port ${sitePort}` : `port ${sitePort} of ${siteSwitch}`
+    return [
+      {
+        code: 'same-site-port',
+        unit: unit.id,
+        field: 'sitePort',
+        weight: 'mend',
+        sentence: `${unit.name} and ${first.name} are both in ${where} on site.`,
+      },
+    ]
   })
 }
 

@@ -62,7 +62,7 @@ export function pasteBlock(
   return next
 }
 
-/** Fills a range down from its first row. A name or port that ends in a number counts on. */
+/** Fills a range down from its first row. A name or a port that ends in a number counts on. */
 export function fillDown(rows: readonly SheetRow[], { top, bottom, left, right }: CellRange): SheetRow[] {
   const source = rows[top]
   if (!source) return [...rows]
@@ -79,7 +79,8 @@ export function fillDown(rows: readonly SheetRow[], { top, bottom, left, right }
 }
 
 function counted(column: Column, text: string, by: number): string {
-  const match = column === 'name' || column === 'port' ? /^(.*?)(\d+)$/.exec(text) : null
+  const counts = column === 'name' || column === 'port' || column === 'sitePort'
+  const match = counts ? /^(.*?)(\d+)$/.exec(text) : null
   if (!match) return text
   const [, stem = '', digits = ''] = match
   return stem + String(Number(digits) + by).padStart(digits.length, '0')

@@ -8,7 +8,7 @@ import type { KitCard } from './kit-card'
 import { type RosterFault, reviewRoster } from './roster'
 import { type Unit, unitIdSchema, unitSchema } from './unit'
 
-export const columns = ['name', 'place', 'model', 'mac', 'serial', 'port'] as const
+export const columns = ['name', 'place', 'model', 'mac', 'serial', 'port', 'siteSwitch', 'sitePort'] as const
 export type Column = (typeof columns)[number]
 export type Cells = Readonly<Record<Column, string>>
 
@@ -18,7 +18,9 @@ export const columnTitles: Readonly<Record<Column, string>> = {
   model: 'Model',
   mac: 'MAC',
   serial: 'Serial',
-  port: 'Port',
+  port: 'Bench port',
+  siteSwitch: 'Site switch',
+  sitePort: 'Site port',
 }
 
 export interface SheetRow {
@@ -30,15 +32,29 @@ export interface SheetRow {
 export const sheetRowsSchema = z.array(
   z.object({
     id: unitIdSchema,
-    cells: z.object(Object.fromEntries(columns.map((column) => [column, z.string()])) as Record<Column, z.ZodString>),
+    cells: z.object(
+      Object.fromEntries(columns.map((column) => [column, z.string().default('')])) as Record<
+        Column,
+        z.ZodDefault<z.ZodString>
+      >,
+    ),
   }),
 )
 
-export const emptyCells: Cells = { name: '', place: '', model: '', mac: '', serial: '', port: '' }
+export const emptyCells: Cells = {
+  name: '',
+  place: '',
+  model: '',
+  mac: '',
+  serial: '',
+  port: '',
+  siteSwitch: '',
+  sitePort: '',
+}
 
 export function cellsOf(unit: Unit): Cells {
-  const { name, place, model, mac, serial, port } = unit
-  return { name, place, model, mac, serial, port: port === null ? '' : String(port) }
+  const { name, place, model, mac, serial, port, siteSwitch, sitePort } = unit
+  return { name, place, model, mac, serial, port: port === null ? '' : String(port), siteSwitch, sitePort }
 }
 
 export function isEmptyRow({ cells }: SheetRow): boolean {

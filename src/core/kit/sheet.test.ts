@@ -14,6 +14,8 @@ const unit = (number: number, part: Partial<Unit> = {}): Unit => ({
   mac: `02:4f:52:00:00:0${number}`,
   serial: `S-${number}`,
   port: number,
+  siteSwitch: '',
+  sitePort: '',
   ...part,
 })
 const row = (of: Unit): SheetRow => ({ id: of.id, cells: cellsOf(of) })
@@ -42,7 +44,7 @@ describe('the sheet', () => {
       { row: 0, column: 2 },
       [
         ['o-40', '024F.5200.0001'],
-        ['brackwater b7', '02-B7-1C-00-00-02', 'B7-1', '9', 'too far right'],
+        ['brackwater b7', '02-B7-1C-00-00-02', 'B7-1', '9', 'closet', 'A9', 'too far right'],
       ],
       cards,
     )
@@ -54,14 +56,22 @@ describe('the sheet', () => {
 
   it("fills down: names and ports count on, MACs and serials stay each box's own", () => {
     const rows = [
-      draft('a', { name: 'gate-09', place: 'gates', model: 'Ostrel O-40', mac: '02:4f:52:00:00:01', port: '9' }),
+      draft('a', {
+        name: 'gate-09',
+        place: 'gates',
+        model: 'Ostrel O-40',
+        mac: '02:4f:52:00:00:01',
+        port: '9',
+        siteSwitch: 'loft',
+        sitePort: 'A7',
+      }),
       draft('b', {}),
       draft('c', { mac: '02:4f:52:00:00:03' }),
     ]
-    expect(fillDown(rows, { top: 0, bottom: 2, left: 0, right: 5 }).map(({ cells }) => Object.values(cells))).toEqual([
-      ['gate-09', 'gates', 'Ostrel O-40', '02:4f:52:00:00:01', '', '9'],
-      ['gate-10', 'gates', 'Ostrel O-40', '', '', '10'],
-      ['gate-11', 'gates', 'Ostrel O-40', '02:4f:52:00:00:03', '', '11'],
+    expect(fillDown(rows, { top: 0, bottom: 2, left: 0, right: 7 }).map(({ cells }) => Object.values(cells))).toEqual([
+      ['gate-09', 'gates', 'Ostrel O-40', '02:4f:52:00:00:01', '', '9', 'loft', 'A7'],
+      ['gate-10', 'gates', 'Ostrel O-40', '', '', '10', 'loft', 'A8'],
+      ['gate-11', 'gates', 'Ostrel O-40', '02:4f:52:00:00:03', '', '11', 'loft', 'A9'],
     ])
   })
 

@@ -18,5 +18,8 @@ export const unitSchema = z.object({
   serial: lineSchema(40),
   /** Port of the bench switch; null where it does not matter. */
   port: z.int(portRule).min(1, portRule).max(512, portRule).nullable(),
+  /** The switch that it hangs on where it is mounted, and the port there, as they are labelled; empty if not known. */
+  siteSwitch: lineSchema(40).default(''),
+  sitePort: lineSchema(20).default(''),
 })
 export type Unit = z.infer<typeof unitSchema>

@@ -22,6 +22,8 @@ const unit: Unit = {
   mac: '02:4f:52:10:6a:2c',
   serial: 'S',
   port: 7,
+  siteSwitch: '',
+  sitePort: '',
 }
 const placed = (...events: MusterEvent[]): PlacedEvent[] =>
   events.map((event, index) => ({ seq: index + 1, at: 1000 * (index + 1), event }))

@@ -7,7 +7,17 @@ import { type Whereabouts, whereaboutsOf, whereWords } from './whereabouts'
 
 const mac = '02:4f:52:00:00:01'
 const card = cardOf('Ostrel O-40')
-const unit: Unit = { id: 'a', name: 'hall-01', place: 'hall', model: 'Ostrel O-40', mac, serial: 'S', port: 7 }
+const unit: Unit = {
+  id: 'a',
+  name: 'hall-01',
+  place: 'hall',
+  model: 'Ostrel O-40',
+  mac,
+  serial: 'S',
+  port: 7,
+  siteSwitch: '',
+  sitePort: '',
+}
 const at: Sighting = {
   ...{
     mac,

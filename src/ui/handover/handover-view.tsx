@@ -87,7 +87,7 @@ export function HandoverView() {
                 <th scope="col">Address</th>
                 <th scope="col">MAC</th>
                 <th scope="col">Serial</th>
-                <th scope="col">Port</th>
+                <th scope="col">Site switch, port</th>
                 <th scope="col">Channels</th>
                 <th scope="col">State</th>
               </tr>
@@ -103,7 +103,9 @@ export function HandoverView() {
                   <td className="mono">{row.address}</td>
                   <td className="mono">{row.mac}</td>
                   <td className="mono">{row.serial}</td>
-                  <td className="mono">{row.port ?? ''}</td>
+                  <td>
+                    {row.siteSwitch} <span className="mono">{row.sitePort}</span>
+                  </td>
                   <td>
                     {row.radios.map((radio) => (
                       <div key={radio.band} className={classes.channel}>

@@ -60,16 +60,18 @@ export function SitePage({ site }: { site: SiteSheet }) {
           <table className={sheet.table}>
             <thead>
               <tr>
-                <th scope="col">Switch port</th>
+                <th scope="col">Site switch</th>
+                <th scope="col">Port</th>
                 <th scope="col">Unit</th>
                 <th scope="col">Without a tag</th>
                 <th scope="col">With a tag</th>
               </tr>
             </thead>
             <tbody>
-              {site.ports.map(({ port, unit, native, tagged }) => (
-                <tr key={`${port} ${unit}`}>
-                  <td className="mono">{port}</td>
+              {site.ports.map(({ siteSwitch, sitePort, unit, native, tagged }) => (
+                <tr key={unit}>
+                  <td>{siteSwitch}</td>
+                  <td className="mono">{sitePort}</td>
                   <td>{unit}</td>
                   <td className="mono">{nativeWords(native)}</td>
                   <td className="mono">{tagged.join(', ') || 'none'}</td>

@@ -1,8 +1,8 @@
 'use client'
-import { Button, FileInput, Modal, Textarea } from '@mantine/core'
-import { useMemo } from 'react'
-import { importFaultWords, previewImport } from '../../core/kit/import-csv'
-import { columns, columnTitles } from '../../core/kit/sheet-row'
+import { Button, FileInput, Modal, NativeSelect, Textarea } from '@mantine/core'
+import { useMemo, useState } from 'react'
+import { type ChosenColumns, type ImportPreview, importFaultWords, previewImport } from '../../core/kit/import-csv'
+import { type Column, columns, columnTitles } from '../../core/kit/sheet-row'
 import { endingsOf, listFiles } from '../frame/file-kinds'
 import { useJob } from '../live/job-provider'
 import sheetClasses from '../theme/sheet.module.css'
@@ -21,10 +21,15 @@ interface Props {
 /** A list from a file or the clipboard: first what it would do, line by line, then the doing. */
 export function ImportDialog({ sheet, text, onText, onClose }: Props) {
   const { cards } = useJob()
+  const [chosen, setChosen] = useState<ChosenColumns>(new Map())
   const preview = useMemo(
-    () => (text.trim() === '' ? undefined : previewImport(text, sheet.units, cards)),
-    [text, sheet.units, cards],
+    () => (text.trim() === '' ? undefined : previewImport(text, sheet.units, cards, chosen)),
+    [text, sheet.units, cards, chosen],
   )
+  const read = (next: string) => {
+    setChosen(new Map())
+    onText(next)
+  }
   const count = (kind: keyof typeof kinds): number => preview?.lines.filter((line) => line.kind === kind).length ?? 0
   const good = count('adds') + count('changes')
   const take = () => {
@@ -47,7 +52,7 @@ export function ImportDialog({ sheet, text, onText, onClose }: Props) {
           placeholder="Choose it, or drop it on the page"
           accept={endingsOf(listFiles)}
           clearable={false}
-          onChange={async (file) => file && onText(await file.text())}
+          onChange={async (file) => file && read(await file.text())}
         />
         <Textarea
           label="or what you paste here"
@@ -57,19 +62,30 @@ export function ImportDialog({ sheet, text, onText, onClose }: Props) {
           maxRows={5}
           autosize
           value={text}
-          onChange={(event) => onText(event.currentTarget.value)}
+          onChange={(event) => read(event.currentTarget.value)}
         />
         {preview?.faults.map((sentence) => (
           <p key={sentence} className={sheetClasses.fault}>
             {sentence}
           </p>
         ))}
+        {preview && preview.headings.length > 0 && (
+          <ColumnMeanings
+            preview={preview}
+            onChoose={(place, column) =>
+              setChosen((before) => {
+                // One column of the list comes from one column of the file: the other has no meaning then.
+                const others = [...before].map(([at, was]) => [at, was === column ? null : was] as const)
+                return new Map([...others, [place, column]])
+              })
+            }
+          />
+        )}
         {preview && preview.lines.length > 0 && (
           <>
             <p role="status">
               <b>{count('adds')}</b> to add, <b>{count('changes')}</b> to change, {count('same')} as they are,{' '}
               <b>{count('fault')}</b> with faults.
-              {preview.ignored.length > 0 && ` Columns left out: ${preview.ignored.join(', ')}.`}
             </p>
             <div className={classes.preview}>
               <table className={sheetClasses.table}>
@@ -122,5 +138,35 @@ export function ImportDialog({ sheet, text, onText, onClose }: Props) {
         </div>
       </div>
     </Modal>
+  )
+}
+
+interface MeaningProps {
+  readonly preview: ImportPreview
+  readonly onChoose: (place: number, column: Column | null) => void
+}
+
+/** What each column of the file means; a person may say otherwise. */
+function ColumnMeanings({ preview: { headings, found }, onChoose }: MeaningProps) {
+  const meaning = (place: number): Column | undefined => columns.find((column) => found[column] === place)
+  return (
+    <fieldset className={classes.meanings}>
+      <legend>What its columns mean</legend>
+      {headings.map((heading, place) => (
+        <NativeSelect
+          // biome-ignore lint/suspicious/noArrayIndexKey: a column is known by its place alone
+          key={place}
+          label={heading || `column ${place + 1}`}
+          size="xs"
+          value={meaning(place) ?? ''}
+          data-unread={meaning(place) === undefined}
+          data={[
+            { value: '', label: 'left out' },
+            ...columns.map((column) => ({ value: column, label: columnTitles[column] })),
+          ]}
+          onChange={(event) => onChoose(place, columns.find((column) => column === event.currentTarget.value) ?? null)}
+        />
+      ))}
+    </fieldset>
   )
 }

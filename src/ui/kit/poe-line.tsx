@@ -1,16 +1,18 @@
 'use client'
 import { useMemo } from 'react'
-import { poeLoad } from '../../core/kit/poe'
+import { type PoeLoad, poeLoads } from '../../core/kit/poe'
 import { useJob } from '../live/job-provider'
 import classes from './kit.module.css'
 import type { KitSheet } from './use-kit-sheet'
 
-/** PoE load against the switch: by port class and by what is drawn. */
+/** PoE load against what feeds it, switch by switch: by class, and by what leaves the ports. */
 export function PoeLine({ sheet }: { sheet: KitSheet }) {
   const { cards } = useJob()
-  const load = useMemo(() => poeLoad(sheet.units, cards), [sheet.units, cards])
-  if (load.poweredUnits === 0) return null
-  const { budgetWatts, byClassWatts, byDrawWatts, switchName } = load
+  const loads = useMemo(() => poeLoads(sheet.units, cards), [sheet.units, cards])
+  return loads.map((load) => (load.poweredUnits === 0 ? null : <PoeBar key={load.switchName ?? ''} load={load} />))
+}
+
+function PoeBar({ load: { budgetWatts, byClassWatts, byDrawWatts, switchName } }: { load: PoeLoad }) {
   const most = Math.max(budgetWatts ?? 0, byClassWatts, byDrawWatts)
   const share = (watts: number): string => `${(100 * watts) / most}%`
   return (

@@ -16,7 +16,7 @@ interface Props {
   readonly onPick: (keep: 'anchor' | 'nothing', open: boolean) => void
 }
 
-const monospaced: readonly Column[] = ['mac', 'serial', 'port']
+const monospaced: readonly Column[] = ['mac', 'serial', 'port', 'sitePort']
 
 /** One cell: text, or a field while somebody types. */
 export function SheetCell({ column, text, fault, place, state, typing, onType, onCommit, onPick }: Props) {
