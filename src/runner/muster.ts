@@ -122,6 +122,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
         sshKey: secrets.get(secretName.sshKey),
         formerPasswords: mayStillHave(brief.admin, unit, { secrets, times, former }),
         subnets: [brief.management.cidr],
+        aftercare: brief.aftercare,
         image: imageFor(brief.aftercare, unit.model),
         powerTurn: card.power.poe === 'mains' ? atOnce : turns,
         pace,

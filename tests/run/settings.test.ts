@@ -285,6 +285,11 @@ longIt('of a whole site: the thirty-three answer, and the sheet tells what becam
     expect(row.remark, row.name).toContain('cannot be mustered')
   }
   expect(bench.lab.air.everOpen).toEqual([])
+  // The one that is spoken to over SSH cannot shut it: that is told, and holds nothing.
+  const open = answering.filter(({ remark }) => remark !== '')
+  expect(open.map(({ model, remark }) => [model, remark])).toEqual(
+    units('Brackwater B7', 4).map((model) => [model, 'SSH is open, and was not asked for.']),
+  )
   // The page of families says what this muster has shown. AIR_MUSTER_WRITE_DOCS=1 writes it anew.
   const page = join(import.meta.dirname, '../../docs/families.md')
   const names = (model: string): string => (model === plainP6.twin ? plainP6.model : model)

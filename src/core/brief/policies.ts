@@ -145,11 +145,9 @@ export const aftercareSchema = z.object({
     })
     .default([]),
 })
+export type Aftercare = z.infer<typeof aftercareSchema>
 
 /** What the brief has for a model to run; undefined where it has nothing for it. */
-export function imageFor(
-  { images }: Pick<z.infer<typeof aftercareSchema>, 'images'>,
-  model: string,
-): FirmwareImage | undefined {
+export function imageFor({ images }: Pick<Aftercare, 'images'>, model: string): FirmwareImage | undefined {
   return images.find((image) => image.model === model)
 }

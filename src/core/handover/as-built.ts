@@ -6,7 +6,7 @@ import type { Brief } from '../brief/brief'
 import { type SettingOutcome, standing } from '../config/outcomes'
 import { keyText, type UnitConfig } from '../config/unit-config'
 import type { Unit } from '../kit/unit'
-import { checkWords } from '../muster/check'
+import { type Check, checkWords } from '../muster/check'
 import { heldWords } from '../muster/held'
 import { procedure } from '../muster/procedure'
 import { answers, heldStep, isChanged, type Roll, type RollRow } from '../muster/roll'
@@ -55,6 +55,7 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
     const held = heldStep(row)
     const heldState = held && row?.steps[held]
     const bad = row?.checks.filter((check) => check.verdict === 'bad').map(checkWords) ?? []
+    const remarks = row?.checks.filter((check) => check.verdict === 'remark') ?? []
     const outcomes = outcomesNow(expected.get(unit.id) ?? [], row)
     // What was proven is printed; a unit that never was shows what is planned for it.
     const proven = row?.proven?.config
@@ -85,11 +86,14 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
       remark:
         heldState?.kind === 'held'
           ? `${held ? procedure[held].title : ''}: ${heldWords(heldState).why}`
-          : [bad.join(', '), ...(row?.changes ?? [])].filter(Boolean).join(' '),
+          : [bad.join(', '), ...remarks.map(remarkWords), ...(row?.changes ?? [])].filter(Boolean).join(' '),
       provenAt: row?.checks.length ? Math.max(...row.checks.map((check) => check.at)) : undefined,
     }
   })
 }
+
+/** `SSH is open, and was not asked for.` */
+const remarkWords = (check: Check): string => `${checkWords(check)} is ${check.observed}, and was not asked for.`
 
 function stateOf(row: RollRow | undefined, outcomes: readonly SettingOutcome[]): AsBuiltRow['state'] {
   if (answers(row)) return 'answers'

@@ -26,14 +26,14 @@ export async function proof(run: UnitRun): Promise<string> {
   const canAsk = boxed === null || (await run.host.canAsk(boxed))
   // Nobody was asked there, so nothing is said of it.
   if (!canAsk) journal.say(`${boxed}: this laptop cannot ask who answers there`)
-  for (const { code, expected, look } of checksOf(run, observed)) {
+  for (const { code, expected, look, otherwise = 'bad' } of checksOf(run, observed)) {
     if (code === 'factory-address' && !canAsk) continue
     const seen = await look()
     const check: Check = {
       code,
       expected,
       observed: seen,
-      verdict: seen === expected ? 'good' : 'bad',
+      verdict: seen === expected ? 'good' : otherwise,
       at: run.clock.wall(),
     }
     journal.check(check)
@@ -84,22 +84,13 @@ interface Look {
   readonly code: CheckCode
   readonly expected: string
   readonly look: () => Promise<string>
+  /** What it means where something else is seen; `bad` unless it says so. */
+  readonly otherwise?: 'remark'
 }
 
 function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
   const { target, access, host } = run
   const { card, plan, unit, compiled } = target
-  const port = (code: 'http' | 'ssh' | 'telnet', number: number, asked: boolean | undefined): Look[] =>
-    asked === undefined
-      ? []
-      : [
-          {
-            code,
-            expected: asked ? 'open' : 'shut',
-            look: async () => ((await access.takes(plan.address, number)) ? 'open' : 'shut'),
-          },
-        ]
-  const { 'services.https-only': httpsOnly, 'services.ssh': ssh, 'services.telnet': telnet } = compiled.config.unit
   return [
     {
       code: 'arp',
@@ -148,11 +139,30 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
         return open ? `"${open.ssid}" is open` : 'secured as asked'
       },
     },
-    ...port('http', 80, httpsOnly === undefined ? undefined : !httpsOnly),
-    ...port('ssh', 22, ssh),
-    ...port('telnet', 23, telnet),
+    ...plainServices(run),
     ...snmpLooks(run),
   ]
+}
+
+/** Plain HTTP, SSH and Telnet, tried on every unit: what no muster can shut on its model is told all the same. */
+function plainServices({ target, access }: UnitRun): Look[] {
+  const { unit } = target.compiled.config
+  const httpsOnly = unit['services.https-only']
+  const services = [
+    {
+      code: 'http',
+      port: 80,
+      set: httpsOnly === undefined ? undefined : !httpsOnly,
+      want: !target.aftercare.httpsOnly,
+    },
+    { code: 'ssh', port: 22, set: unit['services.ssh'], want: target.aftercare.ssh === 'on' },
+    { code: 'telnet', port: 23, set: unit['services.telnet'], want: false },
+  ] as const
+  return services.flatMap(({ code, port, set, want }): Look[] => {
+    const look = async () => ((await access.takes(target.plan.address, port)) ? 'open' : 'shut')
+    if (set !== undefined) return [{ code, expected: set ? 'open' : 'shut', look }]
+    return want ? [] : [{ code, expected: 'shut', look, otherwise: 'remark' }]
+  })
 }
 
 /** The new login opens it, and the factory's does not. */

@@ -1,5 +1,5 @@
 /** What a unit is to be, and what is known of it from before: fixed for the length of a muster. */
-import type { FirmwareImage } from '../../core/brief/policies'
+import type { Aftercare, FirmwareImage } from '../../core/brief/policies'
 import { type Asked, secretMark } from '../../core/config/asked'
 import type { Compiled } from '../../core/config/compile'
 import { markOf, type SettingOutcome } from '../../core/config/outcomes'
@@ -27,6 +27,8 @@ export interface TargetInput {
   readonly formerPasswords: readonly FormerPassword[]
   /** Private key for SSH of the job, for units that somebody set up before. */
   readonly sshKey: string | undefined
+  /** What the brief wants open, also where its model cannot be set to it. */
+  readonly aftercare: Pick<Aftercare, 'httpsOnly' | 'ssh'>
   /** What the brief has for its model to run. */
   readonly image: FirmwareImage | undefined
   /** Subnets in which it may have been given an address, CIDR. */
@@ -50,6 +52,7 @@ export class Target {
   /** Subnets in which it may be, CIDR: that of the plan first. */
   readonly subnets: readonly string[]
   readonly image: FirmwareImage | undefined
+  readonly aftercare: TargetInput['aftercare']
   readonly #formerPasswords: readonly FormerPassword[]
   readonly #sshKey: string | undefined
   readonly #marks: ReadonlyMap<string, string>
@@ -65,6 +68,7 @@ export class Target {
     this.seenAt = input.seenAt
     this.subnets = [...new Set([...input.subnets, ...this.formerPlaces.map(subnetOf)])]
     this.image = input.image
+    this.aftercare = input.aftercare
     this.#formerPasswords = input.formerPasswords
     this.#sshKey = input.sshKey
     this.#marks = new Map(input.expected.map((each) => [keyText(each), each.mark]))

@@ -115,6 +115,7 @@ export function HandoverView() {
                   </td>
                   <td data-state={row.state} className={classes.state}>
                     {row.state}
+                    {row.state === 'answers' && row.remark !== '' && <div className="soft">{row.remark}</div>}
                   </td>
                 </tr>
               ))}

@@ -99,7 +99,8 @@ export function Slip() {
             {row.checks.map((check) => (
               <li key={check.code} data-verdict={check.verdict}>
                 {checkWords(check)}: {check.observed}
-                {check.verdict === 'bad' ? `, expected ${check.expected}` : ''}
+                {check.verdict === 'good' ? '' : `, expected ${check.expected}`}
+                {check.verdict === 'remark' && '; this model cannot be set to it'}
               </li>
             ))}
           </ul>
