@@ -3,6 +3,7 @@
 import { z } from 'zod'
 import { done, type Outcome } from '../core/job/outcome'
 import type { Selection } from '../core/muster/selection'
+import { copySchema, revealCopy } from '../jobs/copies'
 import type { Job } from '../jobs/find-job'
 import { fromPages, type Store } from '../jobs/installation'
 import {
@@ -39,6 +40,10 @@ export const trustNewCertificate = action(z.tuple([text, text]), (slug, unit) =>
 
 export const seeToByHand = action(z.tuple([text, z.custom<SeenToByHand>()]), (slug, given) =>
   withJob(slug, (store, job) => seeTo(store, job, given)),
+)
+
+export const showCopy = action(z.tuple([text, text, copySchema]), (slug, unit, copy) =>
+  withJob(slug, (store, job) => revealCopy(store, job, unit, copy, fromPages)),
 )
 
 export const pauseMuster = action(ofJob, (slug) => order(slug, pause))

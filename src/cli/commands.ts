@@ -67,6 +67,14 @@ function commandLine(print: Outlet['print'], endWith: (code: number) => void): C
       print(await (await jobCommands()).exportSheet(job, options)),
     )
   program
+    .command('copy <job> <unit>')
+    .description("print a unit's configuration in its own form, as it was left; the asking is recorded")
+    .option('--found', 'as it was found instead, before the first change')
+    .action(async (job: string, unit: string, { found }: { found?: true }) => {
+      const { printCopy } = await import('./copy')
+      print(await printCopy(job, unit, found ? 'as-found' : 'as-left'))
+    })
+  program
     .command('delete <job>')
     .description('delete a job; its log is kept')
     .requiredOption('--name <name>', 'its name as it stands, to be sure')

@@ -21,7 +21,8 @@ import { CommandError } from './command-error'
 import { documentOf } from './job-file'
 import { withStore } from './with-store'
 
-async function mustView(store: Store, slug: string): Promise<JobView> {
+/** @throws CommandError 2 naming the jobs that there are */
+export async function mustView(store: Store, slug: string): Promise<JobView> {
   const view = slugSchema.safeParse(slug).success ? await viewJob(store, slug) : undefined
   if (view) return view
   const slugs = (await namedJobs(store)).map((job) => job.slug)

@@ -11,6 +11,7 @@ export interface Actor {
   readonly name: string
 }
 export const fromPages: Actor = { name: 'the pages' }
+export const fromCommandLine: Actor = { name: 'the command line' }
 
 /** Opens the store and brings it up to date. It is closed again where it cannot be. */
 export async function openInstallation(options: StoreOptions): Promise<Store> {

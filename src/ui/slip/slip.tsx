@@ -13,6 +13,7 @@ import { useNow } from '../live/use-now'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
 import { ChangedNote } from './changed-note'
+import { Copies } from './copies'
 import { HeldNote } from './held-note'
 import { Outcomes } from './outcomes'
 import { RadarNote } from './radar-note'
@@ -106,6 +107,7 @@ export function Slip() {
           </ul>
         </div>
       )}
+      {row && <Copies key={unit.id} unit={unit} copies={row.copies} />}
       {row && row.log.length > 0 && (
         <div>
           <b>Log</b>

@@ -1,0 +1,21 @@
+/** Prints the copy of a unit's configuration. */
+import { type Copy, revealCopy } from '../jobs/copies'
+import { fromCommandLine } from '../jobs/installation'
+import { CommandError } from './command-error'
+import { mustView } from './job-commands'
+import { withStore } from './with-store'
+
+/**
+ * @param wanted  name or id of a unit
+ * @throws CommandError 2 where there is no such unit, or no such copy of it yet
+ */
+export function printCopy(slug: string, wanted: string, which: Copy): Promise<string> {
+  return withStore(async (store) => {
+    const { job, units } = await mustView(store, slug)
+    const unit = units.find(({ id, name }) => id === wanted || name === wanted)
+    if (!unit) throw new CommandError(2, `There is no unit "${wanted}" in ${slug}.`)
+    const answer = await revealCopy(store, job, unit.id, which, fromCommandLine)
+    if (!answer.ok) throw new CommandError(2, answer.sentence)
+    return answer.value?.text ?? ''
+  })
+}

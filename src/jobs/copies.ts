@@ -1,0 +1,47 @@
+/** Copies of a unit's configuration, in its own form: shown to whoever asks, which is recorded first. */
+import { z } from 'zod'
+import { failed, type Outcome } from '../core/job/outcome'
+import { appendEvents } from '../store/events'
+import type { Job } from '../store/jobs'
+import { listUnits } from '../store/kit'
+import { inTransaction, type Store } from '../store/open'
+import { openBackup } from '../store/secrets'
+import type { Actor } from './installation'
+
+export const copySchema = z.enum(['as-found', 'as-left'])
+export type Copy = z.infer<typeof copySchema>
+
+/** A copy as a file: what it is called by the unit, and which kind of text it is. */
+export interface CopyFile {
+  readonly name: string
+  readonly text: string
+}
+
+/**
+ * A copy may hold passphrases in clear. The asking is recorded in the same transaction: nothing is shown that was not.
+ *
+ * @param unitId  of a unit on the kit list, by the box that it is now
+ */
+export function revealCopy(
+  store: Store,
+  job: Job,
+  unitId: string,
+  copy: Copy,
+  { name: by }: Actor,
+): Promise<Outcome<CopyFile>> {
+  return inTransaction(store, async (inner) => {
+    const unit = (await listUnits(inner, job.id)).find(({ id }) => id === unitId)
+    if (!unit) return failed('This unit is no longer on the kit list.')
+    const text = await openBackup(inner, job.id, unit.mac, copy)
+    if (text === undefined) return failed(`There is no copy of ${unit.name} ${copy.replace('-', ' ')} yet.`)
+    const event = { kind: 'reveal', secret: `copy/${unit.id}/${copy}`, by } as const
+    await appendEvents(inner, job.id, [{ at: new Date(), event }])
+    return { ok: true, value: { name: `${unit.name}-${copy}.${endingOf(text)}`, text } }
+  })
+}
+
+/** The usual ending for a text of this kind. */
+function endingOf(text: string): 'json' | 'xml' | 'txt' {
+  const [first = ''] = text.trimStart()
+  return first === '{' || first === '[' ? 'json' : first === '<' ? 'xml' : 'txt'
+}
