@@ -11,10 +11,15 @@ interface Looked {
   readonly planned: string
   /** Passwords that it could have from this job or its factory. */
   readonly passwords: ReadonlySet<string>
+  /** Units that had another at their planned address when they were held. */
+  readonly displaced: ReadonlySet<SimulatedUnit>
 }
 
 const asksDhcp = ({ scene }: Looked): boolean => scene.job.brief.addressing === 'dhcp'
-const othersAt = ({ scene, unit, planned }: Looked): boolean => scene.answering(planned).some((mac) => mac !== unit.mac)
+const isTaken = (scene: Scene, unit: SimulatedUnit, planned: string): boolean =>
+  scene.answering(planned).some((mac) => mac !== unit.mac)
+const othersAt = ({ scene, unit, planned, displaced }: Looked): boolean =>
+  displaced.has(unit) || isTaken(scene, unit, planned)
 const isElsewhere = ({ scene, unit, planned }: Looked): boolean => scene.leases.get(unit.mac) !== planned
 
 /** A code that is missing is never true of equipment that does nothing wrong. */
@@ -36,12 +41,33 @@ const truths: Readonly<Partial<Record<HeldCode, (looked: Looked) => boolean>>> =
   'controller-not-ready': () => true,
 }
 
-/** Says so where a unit is held for a reason that is not true of it. */
-export function judgeReason(scene: Scene, unit: SimulatedUnit, code: string): void {
+const plannedFor = (scene: Scene, { unit }: SimulatedUnit): string | undefined =>
+  scene.records.jobs.get(jobId)?.job.plans.get(unit.id)?.address
+
+/** Units at whose planned address another is now. It may take its move back; who was held for it was held rightly. */
+export function displacedUnits(scene: Scene): ReadonlySet<SimulatedUnit> {
+  return new Set(
+    scene.units.filter((unit) => {
+      const planned = plannedFor(scene, unit)
+      return planned !== undefined && isTaken(scene, unit, planned)
+    }),
+  )
+}
+
+/**
+ * Says so where a unit is held for a reason that is not true of it.
+ * @param displaced  those that had another at their address when their muster ended
+ */
+export function judgeReason(
+  scene: Scene,
+  unit: SimulatedUnit,
+  code: string,
+  displaced: ReadonlySet<SimulatedUnit>,
+): void {
   const kept = scene.records.jobs.get(jobId)
-  const planned = kept?.job.plans.get(unit.unit.id)?.address
+  const planned = plannedFor(scene, unit)
   if (!kept || planned === undefined || code === 'answers' || code === 'nothing') return
   const passwords = new Set([factoryPassword, ...kept.secrets.values(), ...kept.former.map(({ clear }) => clear)])
-  if (truths[code as HeldCode]?.({ scene, unit, planned, passwords }) !== true)
+  if (truths[code as HeldCode]?.({ scene, unit, planned, passwords, displaced }) !== true)
     scene.violate('held for the reason that is true', `${unit.unit.name} is held: ${code}`)
 }

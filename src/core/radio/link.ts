@@ -1,8 +1,10 @@
 /**
- * A radio link between two units: what arrives at the far end, whether the way is clear, and what to mind.
+ * A radio link between two units: what arrives at either end, whether the way is clear, and what to mind.
  *
- * In: how far apart, how high, the block, power and antennas. Out: the expected level, the margin, the clearance.
+ * In: how far apart, how high, the block, power and antennas of both ends. Out: for each direction the expected level
+ * and the rates that hold, and the clearance.
  */
+import { mcsFrom, mcsOf } from './data-rate'
 import type { Dbi, Dbm } from './power'
 
 export interface LinkPath {
@@ -15,13 +17,31 @@ export interface LinkPath {
   readonly obstacle: { readonly distanceM: number; readonly heightM: number } | null
 }
 
-export interface LinkRadio {
+export interface LinkEnd {
+  /** Conducted, dBm. */
+  readonly powerDbm: Dbm
+  readonly gain: Dbi
+}
+
+export interface LinkRadios {
   readonly centreMhz: number
   /** MHz. */
   readonly width: number
-  /** Conducted, dBm, the same at both ends. */
-  readonly powerDbm: Dbm
-  readonly gain: Dbi
+  readonly access: LinkEnd
+  readonly station: LinkEnd
+}
+
+/** What one end hears of the other. */
+export interface Arrival {
+  readonly at: 'access' | 'station'
+  /** dBm. */
+  readonly receivedDbm: Dbm
+  /** Fastest MCS that holds in good weather; -1 where none does. */
+  readonly mcs: number
+  /** Fastest that is left when the path fades by what is reckoned with; -1 where the link breaks. */
+  readonly mcsFaded: number
+  /** Above the level at which the slowest MCS still holds, dB. */
+  readonly marginDb: number
 }
 
 /** One place on the way. */
@@ -41,20 +61,20 @@ export interface Clearing {
 export interface LinkBudget {
   readonly path: LinkPath
   readonly lossDb: number
-  /** At the far end, dBm. */
-  readonly receivedDbm: Dbm
-  /** Above the level at which the slowest rate still holds, dB. */
-  readonly marginDb: number
+  /** What an edge on the way takes on top of that, dB. */
+  readonly edgeDb: number
+  /** At the station, then at the access end. */
+  readonly arrivals: readonly [Arrival, Arrival]
   /** Where the way is least clear. */
   readonly worst: Clearing
-  /** What will arrive on a bench, with the two a pair of metres apart, dBm. */
+  /** The most that will arrive on a bench, with the two a pair of metres apart, dBm. */
   readonly onBenchDbm: Dbm
 }
 
 /** Above this a receiver is overloaded, dBm. */
 export const tooLoudDbm = -30
-/** Margin that rain, wind in the mast and ageing are given, dB. */
-export const wantedMarginDb = 15
+/** By how much rain, wind in the mast and ageing are reckoned to lower what arrives, dB: our own figure. */
+export const fadeDb = 15
 const benchM = 2
 /** From here on the whole first zone is wanted, m: our own bound for what P.530 has for paths that refraction bends. */
 export const longPathM = 10_000
@@ -87,9 +107,16 @@ export function lineHeight({ heightA, heightB, distanceM }: LinkPath, fromA: num
   return heightA + ((heightB - heightA) * fromA) / distanceM
 }
 
-/** Level at which the slowest rate of a width still holds, dBm: noise of the bandwidth, 6 dB of the receiver, 5 dB above. */
-export function faintestDbm(width: number): Dbm {
-  return -174 + 10 * Math.log10(width * 1e6) + 6 + 5
+/**
+ * What a single sharp edge takes off the level, dB: ITU-R P.526-15, 4.1, formulas (26) and (31). An edge 0.55 of the
+ * first Fresnel zone below the line takes nothing, one that touches it 6 dB.
+ *
+ * @param aboveM  how far the edge stands above the straight line; negative where it is below
+ */
+export function edgeLoss(mhz: number, aboveM: number, fromA: number, distanceM: number): number {
+  const wavelengthM = 299.792458 / mhz
+  const nu = aboveM * Math.sqrt((2 / wavelengthM) * (1 / fromA + 1 / (distanceM - fromA)))
+  return nu <= -0.78 ? 0 : 6.9 + 20 * Math.log10(Math.sqrt((nu - 0.1) ** 2 + 1) + nu - 0.1)
 }
 
 /** Is the obstacle between the masts at all? */
@@ -112,19 +139,31 @@ export function clearings(path: LinkPath, mhz: number): Clearing[] {
   return obstacle && isOnTheWay(path) ? [...ground, at(obstacle.distanceM, 'obstacle', obstacle.heightM)] : ground
 }
 
-export function linkBudget(path: LinkPath, { centreMhz, width, powerDbm, gain }: LinkRadio): LinkBudget {
-  const received = (metres: number): number => powerDbm + 2 * gain - freeSpaceLoss(centreMhz, metres)
-  const receivedDbm = received(path.distanceM)
+export function linkBudget(path: LinkPath, { centreMhz, width, access, station }: LinkRadios): LinkBudget {
+  const { distanceM } = path
   const [first, ...more] = clearings(path, centreMhz)
   if (!first) throw new RangeError('a way has places')
   const spare = ({ clearM, wantedM }: Clearing): number => clearM - wantedM
+  const edge = more.find(({ what }) => what === 'obstacle')
+  const edgeDb = edge ? edgeLoss(centreMhz, -edge.clearM, edge.fromA, distanceM) : 0
+  const gains = access.gain + station.gain
+  const arrival = (at: Arrival['at'], powerDbm: Dbm): Arrival => {
+    const receivedDbm = powerDbm + gains - freeSpaceLoss(centreMhz, distanceM) - edgeDb
+    return {
+      at,
+      receivedDbm,
+      mcs: mcsOf(receivedDbm, width),
+      mcsFaded: mcsOf(receivedDbm - fadeDb, width),
+      marginDb: receivedDbm - mcsFrom(0, width),
+    }
+  }
   return {
     path,
-    lossDb: freeSpaceLoss(centreMhz, path.distanceM),
-    receivedDbm,
-    marginDb: receivedDbm - faintestDbm(width),
+    lossDb: freeSpaceLoss(centreMhz, distanceM),
+    edgeDb,
+    arrivals: [arrival('station', access.powerDbm), arrival('access', station.powerDbm)],
     worst: more.reduce((worst, each) => (spare(each) < spare(worst) ? each : worst), first),
-    onBenchDbm: received(benchM),
+    onBenchDbm: Math.max(access.powerDbm, station.powerDbm) + gains - freeSpaceLoss(centreMhz, benchM),
   }
 }
 
@@ -134,20 +173,24 @@ export interface LinkRemark {
 }
 
 const round = (value: number): string => value.toFixed(1)
+const endWords = { access: 'access end', station: 'station end' } as const
 
 /** What the installer should know of a link, each in a sentence; the first are what must be mended. */
 export function linkRemarks(budget: LinkBudget): readonly LinkRemark[] {
   const remarks: LinkRemark[] = [...wayRemarks(budget)]
-  if (budget.marginDb < wantedMarginDb)
-    remarks.push({
-      weight: 'mend',
-      sentence: `The margin is ${round(budget.marginDb)} dB and ${wantedMarginDb} dB are wanted: use a narrower channel, or larger antennas.`,
-    })
-  if (budget.receivedDbm > tooLoudDbm)
-    remarks.push({
-      weight: 'mend',
-      sentence: `${round(budget.receivedDbm)} dBm arrive, and a receiver is overloaded above ${tooLoudDbm} dBm: set less power.`,
-    })
+  for (const { at, receivedDbm, mcsFaded, marginDb } of budget.arrivals) {
+    const end = endWords[at]
+    if (mcsFaded < 0)
+      remarks.push({
+        weight: 'mend',
+        sentence: `At the ${end} the slowest rate has ${round(marginDb)} dB to spare, and weather may take ${fadeDb} dB: use a narrower channel, or larger antennas.`,
+      })
+    if (receivedDbm > tooLoudDbm)
+      remarks.push({
+        weight: 'mend',
+        sentence: `${round(receivedDbm)} dBm arrive at the ${end}, and a receiver is overloaded above ${tooLoudDbm} dBm: set less power at the other end.`,
+      })
+  }
   if (budget.onBenchDbm > tooLoudDbm)
     remarks.push({
       weight: 'know',

@@ -3,7 +3,7 @@ import { cardOf, countryOf } from '../../../tests/support/data'
 import { radioPolicySchema } from '../brief/policies'
 import { judgeChannel } from '../regulatory/legal'
 import { emptySite, type Link, newSiteSchema } from './floor'
-import { clearings, earthBulge, faintestDbm, freeSpaceLoss, fresnelRadius, linkBudget, linkRemarks } from './link'
+import { clearings, earthBulge, edgeLoss, freeSpaceLoss, fresnelRadius, linkBudget, linkRemarks } from './link'
 import { planLinks } from './plan-links'
 
 const link = (part: Partial<Link> = {}): Link => ({
@@ -17,7 +17,9 @@ const link = (part: Partial<Link> = {}): Link => ({
   channel: null,
   ...part,
 })
-const radio = { centreMhz: 5510, width: 40, powerDbm: 3, gain: 23 }
+const end = { powerDbm: 3, gain: 23 }
+const radio = { centreMhz: 5510, width: 40, access: end, station: end }
+const both = (part: Partial<typeof end>) => ({ ...radio, access: { ...end, ...part }, station: { ...end, ...part } })
 const policy = radioPolicySchema.parse({ environment: 'indoor', bands: [{ band: '5', width: 40 }], radar: 'welcome' })
 const cards = new Map([
   ['quay', cardOf('Windrow W5')],
@@ -34,13 +36,15 @@ describe('the budget of a link', () => {
     // 1 km at 5.8 GHz, half-way: 3.6 m.
     expect(fresnelRadius(5800, 500, 1000)).toBeCloseTo(3.59, 2)
     expect(earthBulge(10_000, 20_000)).toBeCloseTo(5.88, 2)
-    expect(faintestDbm(20)).toBeCloseTo(-90, 0)
   })
 
   it('says what arrives, how much is to spare, and how clear the way is', () => {
     const budget = linkBudget(link({ obstacle: { distanceM: 600, heightM: 4 } }), radio)
-    expect(budget.receivedDbm).toBeCloseTo(3 + 46 - freeSpaceLoss(5510, 1800), 6)
-    expect(budget.marginDb).toBeCloseTo(budget.receivedDbm - faintestDbm(40), 6)
+    const receivedDbm = 3 + 46 - freeSpaceLoss(5510, 1800)
+    // -63.4 dBm at 40 MHz: MCS 6 holds from -62 on, MCS 5 from -63; with 15 dB of weather MCS 0 from -79 on is left.
+    expect(budget.edgeDb).toBe(0)
+    for (const arrival of budget.arrivals) expect(arrival.receivedDbm).toBeCloseTo(receivedDbm, 6)
+    expect(budget.arrivals[0].marginDb).toBeCloseTo(receivedDbm + 79, 6)
     expect(budget.worst).toMatchObject({ fromA: 600, what: 'obstacle' })
     expect(budget.worst.clearM).toBeCloseTo(14 - 2 * (600 / 1800) - 4 - earthBulge(600, 1800), 6)
     expect(linkRemarks(budget).filter((remark) => remark.weight === 'mend')).toEqual([])
@@ -53,20 +57,49 @@ describe('the budget of a link', () => {
       /^The way is not clear: 1\.0 m stand free above the highest thing, 900\.0 m .* where 3\.0 m are needed .* Raise the access end by 4\.0 m, or the station end by 4\.0 m, or both by 2\.0 m\.$/,
     )
     expect(said({ distanceM: 90_000, heightA: 500, heightB: 500 })).toEqual(
-      expect.arrayContaining([expect.stringMatching(/^The margin is -10\.3 dB and 15 dB are wanted/)]),
+      expect.arrayContaining([expect.stringMatching(/^At the station end the slowest rate has -18\.3 dB to spare/)]),
     )
-    expect(said({ distanceM: 30 }, { ...radio, powerDbm: 20 })[0]).toMatch(
+    expect(said({ distanceM: 30 }, both({ powerDbm: 20 }))[0]).toMatch(
       /a receiver is overloaded above -30 dBm: set less power/,
     )
+  })
+
+  it('takes off what an edge on the way takes, by ITU-R P.526: 6 dB where it touches the line', () => {
+    // Half-way on 1 km at 5.8 GHz the first zone is 3.6 m: nu is 1.41 there.
+    const loss = (share: number): number => edgeLoss(5800, share * fresnelRadius(5800, 500, 1000), 500, 1000)
+    expect(loss(0)).toBeCloseTo(6.03, 1)
+    expect(loss(1)).toBeCloseTo(6.9 + 20 * Math.log10(Math.sqrt(1.314 ** 2 + 1) + 1.314), 1)
+    expect([loss(-0.6), loss(-2)]).toEqual([0, 0])
+    const high = linkBudget(link({ obstacle: { distanceM: 900, heightM: 13 } }), radio)
+    expect(high.edgeDb).toBeGreaterThan(5.5)
+    expect(high.arrivals[0].receivedDbm).toBeCloseTo(3 + 46 - freeSpaceLoss(5510, 1800) - high.edgeDb, 6)
+  })
+
+  it('tells both directions apart: what is too loud at the station is quiet at the access end', () => {
+    const loudHub = { ...radio, access: { powerDbm: 20, gain: 23 }, station: { powerDbm: -10, gain: 23 } }
+    const budget = linkBudget(link({ distanceM: 100 }), loudHub)
+    expect(budget.arrivals.map(({ at, receivedDbm }) => [at, Math.round(receivedDbm)])).toEqual([
+      ['station', -21],
+      ['access', -51],
+    ])
+    const mend = linkRemarks(budget).filter(({ weight }) => weight === 'mend')
+    expect(mend.map(({ sentence }) => sentence)).toEqual([expect.stringContaining('arrive at the station end')])
+  })
+
+  it('names the rate that holds, and the one that is left in bad weather', () => {
+    const [atStation] = linkBudget(link(), both({ powerDbm: 10 })).arrivals
+    // -56.3 dBm at 40 MHz: MCS 8 holds from -56 on and MCS 7 from -61, with 15 dB less MCS 2 from -74 on.
+    expect([Math.round(10 * atStation.receivedDbm) / 10, atStation.mcs, atStation.mcsFaded]).toEqual([-56.3, 7, 2])
   })
 
   it('warns of the bench only where it is too loud there, and each remark has its weight', () => {
     const remarks = (part: Partial<Link>, at = radio) =>
       linkRemarks(linkBudget(link(part), at)).map(({ weight, sentence }) => `${weight}: ${sentence.slice(0, 14)}`)
-    const [far] = remarks({}, { ...radio, powerDbm: -10, gain: 5 }).slice(-1)
+    const [far] = remarks({}, both({ powerDbm: -10, gain: 5 })).slice(-1)
     expect(far).toBe('know: The far end is')
-    expect(remarks({}, { ...radio, powerDbm: -10, gain: 5 })).toEqual(['mend: The margin is ', far])
-    expect(remarks({ distanceM: 30 }, { ...radio, powerDbm: 20 })).toEqual([
+    expect(remarks({}, both({ powerDbm: -10, gain: 5 }))).toEqual(['mend: At the station', 'mend: At the access ', far])
+    expect(remarks({ distanceM: 30 }, both({ powerDbm: 20 }))).toEqual([
+      expect.stringMatching(/^mend: /),
       expect.stringMatching(/^mend: /),
       'know: On the bench a',
       far,

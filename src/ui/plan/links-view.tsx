@@ -1,7 +1,9 @@
 'use client'
+import { rateOf } from '../../core/radio/data-rate'
 import type { Link } from '../../core/radio/floor'
-import { linkBudget, linkRemarks } from '../../core/radio/link'
+import { type Arrival, fadeDb, type LinkBudget, linkBudget, linkRemarks } from '../../core/radio/link'
 import { conductedOf } from '../../core/radio/power'
+import type { RadioPlan } from '../../core/radio/radio-plan'
 import { listenWords } from '../../core/regulatory/radar-listening'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
@@ -47,29 +49,7 @@ function LinkPart({ link, index }: { link: Link; index: number }) {
   const { units } = useJob()
   const { plans, change } = usePlan()
   const nameOf = (id: string): string => units.find((unit) => unit.id === id)?.name ?? id
-  const radio = plans.get(link.b)?.radios[0]
-  const budget =
-    radio &&
-    linkBudget(link, {
-      centreMhz: radio.lowMhz + radio.width / 2,
-      width: radio.width,
-      powerDbm: conductedOf(radio.power),
-      gain: radio.power.gain,
-    })
-  const far = units.find((unit) => unit.id === link.b)
-  const lines: readonly (readonly [string, string])[] =
-    radio && budget
-      ? [
-          ['set at the far end', `${radio.power.set.toFixed(1)} dBm`],
-          ['two antennas', `+${(2 * radio.power.gain).toFixed(1)} dB`],
-          ['free space (ITU-R P.525)', `-${budget.lossDb.toFixed(1)} dB`],
-          ['arrives', `${budget.receivedDbm.toFixed(1)} dBm`],
-          ['to spare', `${budget.marginDb.toFixed(1)} dB`],
-          ['least clear, from the access end', `${budget.worst.fromA.toFixed(0)} m`],
-          ['first Fresnel zone there', `${budget.worst.fresnelM.toFixed(1)} m`],
-          ['stands free there', `${budget.worst.clearM.toFixed(1)} m`],
-        ]
-      : []
+  const [access, station] = [plans.get(link.a)?.radios[0], plans.get(link.b)?.radios[0]]
   return (
     <section className={classes.reach}>
       <h2>
@@ -91,38 +71,104 @@ function LinkPart({ link, index }: { link: Link; index: number }) {
           }))
         }
       />
-      {radio && (
-        <p>
-          All ends: channel <b className="mono">{radio.channel}</b>, {radio.width} MHz, {radio.power.set} dBm
-          {radio.radar ? `, listens ${listenWords(radio.listenSeconds)} for radar first` : ''}. {nameOf(link.a)} gives
-          access; {nameOf(link.b)} is the station{far && <> and locks to {nameOf(link.a)}</>} (
-          <span className="mono">{units.find((unit) => unit.id === link.a)?.mac}</span>), and to any with the same name
-          and passphrase where that one is gone.
-        </p>
-      )}
-      {radio && (
-        <LinkProfile path={link} mhz={radio.lowMhz + radio.width / 2} nameA={nameOf(link.a)} nameB={nameOf(link.b)} />
-      )}
+      {access && station && <LinkFigures link={link} access={access} station={station} />}
+    </section>
+  )
+}
+
+/** What both ends are to be, the way from the side, and what arrives in either direction. */
+function LinkFigures({ link, access, station }: { link: Link; access: RadioPlan; station: RadioPlan }) {
+  const { units } = useJob()
+  const unitOf = (id: string) => units.find((unit) => unit.id === id)
+  const [nameA, nameB] = [unitOf(link.a)?.name ?? link.a, unitOf(link.b)?.name ?? link.b]
+  const centreMhz = access.lowMhz + access.width / 2
+  const end = ({ power }: RadioPlan) => ({ powerDbm: conductedOf(power), gain: power.gain })
+  const budget = linkBudget(link, { centreMhz, width: access.width, access: end(access), station: end(station) })
+  const names = { access: nameA, station: nameB }
+  const powers = { access, station }
+  return (
+    <>
+      <p>
+        Both ends: channel <b className="mono">{access.channel}</b>, {access.width} MHz
+        {access.radar ? `, listens ${listenWords(access.listenSeconds)} for radar first` : ''}. To be set by hand: the
+        same network name and passphrase at both, {nameA} as the access end, and {nameB} as its station, locked to{' '}
+        <span className="mono">{unitOf(link.a)?.mac}</span>.
+      </p>
+      <LinkProfile path={link} mhz={centreMhz} nameA={nameA} nameB={nameB} />
       <div className={classes.linkColumns}>
         <table className={classes.sum}>
+          <thead>
+            <tr>
+              <th scope="col">Direction</th>
+              {budget.arrivals.map(({ at }) => (
+                <th key={at} scope="col">
+                  to {names[at]}
+                </th>
+              ))}
+            </tr>
+          </thead>
           <tbody>
-            {lines.map(([words, value]) => (
+            {directionRows.map(([words, value]) => (
               <tr key={words}>
-                <td>{words}</td>
-                <td className="mono">{words === 'arrives' ? <b>{value}</b> : value}</td>
+                <th scope="row">{words}</th>
+                {budget.arrivals.map((arrival) => (
+                  <td key={arrival.at} className="mono">
+                    {value({
+                      arrival,
+                      sent: powers[arrival.at === 'access' ? 'station' : 'access'],
+                      gains: access.power.gain + station.power.gain,
+                      budget,
+                    })}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <table className={classes.sum}>
+          <tbody>
+            {wayRows(budget).map(([words, value]) => (
+              <tr key={words}>
+                <th scope="row">{words}</th>
+                <td className="mono">{value}</td>
               </tr>
             ))}
           </tbody>
         </table>
         <ul className={classes.remarks}>
-          {budget &&
-            linkRemarks(budget).map(({ weight, sentence }) => (
-              <li key={sentence} data-weight={weight}>
-                {sentence}
-              </li>
-            ))}
+          {linkRemarks(budget).map(({ weight, sentence }) => (
+            <li key={sentence} data-weight={weight}>
+              {sentence}
+            </li>
+          ))}
         </ul>
       </div>
-    </section>
+    </>
   )
 }
+
+interface Direction {
+  readonly arrival: Arrival
+  /** Of the end that sends. */
+  readonly sent: RadioPlan
+  readonly gains: number
+  readonly budget: LinkBudget
+}
+
+const mcsWords = (mcs: number, width: number): string => (mcs < 0 ? 'none' : `MCS ${mcs}, ${rateOf(mcs, width)} Mbit/s`)
+
+const directionRows: readonly (readonly [string, (direction: Direction) => string])[] = [
+  ['set', ({ sent }) => `${sent.power.set.toFixed(1)} dBm`],
+  ['both antennas', ({ gains }) => `+${gains.toFixed(1)} dB`],
+  ['free space (ITU-R P.525)', ({ budget }) => `-${budget.lossDb.toFixed(1)} dB`],
+  ['the highest thing (ITU-R P.526)', ({ budget }) => `-${budget.edgeDb.toFixed(1)} dB`],
+  ['arrives', ({ arrival }) => `${arrival.receivedDbm.toFixed(1)} dBm`],
+  ['rate of a stream', ({ arrival, sent }) => mcsWords(arrival.mcs, sent.width)],
+  [`with ${fadeDb} dB of weather`, ({ arrival, sent }) => mcsWords(arrival.mcsFaded, sent.width)],
+]
+
+const wayRows = ({ worst }: LinkBudget): readonly (readonly [string, string])[] => [
+  ['least clear, from the access end', `${worst.fromA.toFixed(0)} m`],
+  ['first Fresnel zone there', `${worst.fresnelM.toFixed(1)} m`],
+  ['stands free there', `${worst.clearM.toFixed(1)} m`],
+]
