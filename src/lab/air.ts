@@ -6,8 +6,8 @@ import type { Device } from './device/device'
 export interface OpenNetwork {
   readonly mac: string
   readonly ssid: string
-  /** Whether the unit was told that it is meant to be open. */
-  readonly said: 'twice' | 'never'
+  /** Whether the unit was told that it is meant to be open, or came so out of its box. */
+  readonly said: 'twice' | 'never' | 'by-its-maker'
 }
 
 export class LabAir {
@@ -22,12 +22,10 @@ export class LabAir {
       for (const network of unit.air().flatMap((radio) => radio.networks)) {
         this.#heard.add(network.name)
         if (network.mode !== 'open') continue
-        const { mac } = unit.identity
-        this.#open.set(`${mac} ${network.name} ${network.meantOpen}`, {
-          mac,
-          ssid: network.name,
-          said: network.meantOpen ? 'twice' : 'never',
-        })
+        const { mac, ships } = unit.identity
+        const isShipped = ships === 'open' && network.name === unit.sheet.factory.network
+        const said = network.meantOpen ? 'twice' : isShipped ? 'by-its-maker' : 'never'
+        this.#open.set(`${mac} ${network.name} ${said}`, { mac, ssid: network.name, said })
       }
     }
   }

@@ -27,6 +27,8 @@ export interface ShelfEntry {
   readonly model: string
   readonly mac: string
   readonly serial: string
+  /** Whether it comes out of its box with an open network on air. */
+  readonly ships?: 'silent' | 'open' | undefined
 }
 
 export interface LabOptions {
@@ -98,11 +100,11 @@ export class Lab {
     const site = { ...siteOf(options), joins }
     const known = new Map([...sheets, ...variants])
     const units = await Promise.all(
-      shelf.map(async ({ model, mac, serial }): Promise<PluggedUnit> => {
+      shelf.map(async ({ model, mac, serial, ships = 'silent' }): Promise<PluggedUnit> => {
         const sheet: StandInSheet | undefined = known.get(model)
         if (!sheet) throw new RangeError(`the lab has no stand-in for ${model}; it has ${[...known.keys()].join(', ')}`)
         const flash = new Flash(memory, mac)
-        const unit = new Device(sheet, { mac, serial }, clock, regulatory, flash, site)
+        const unit = new Device(sheet, { mac, serial, ships }, clock, regulatory, flash, site)
         const front = await fronts[sheet.front](unit, flash)
         unit.onPhase = (phase) => {
           if (phase === 'off' || phase === 'starting') front.dropConnections()

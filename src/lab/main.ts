@@ -12,7 +12,14 @@ const token = process.env.AIR_MUSTER_LAB_TOKEN ?? ''
 
 const address = z.ipv4()
 const shelfSchema = z.object({
-  shelf: z.array(z.object({ model: z.string(), mac: z.string(), serial: z.string() })),
+  shelf: z.array(
+    z.object({
+      model: z.string(),
+      mac: z.string(),
+      serial: z.string(),
+      ships: z.enum(['silent', 'open']).optional(),
+    }),
+  ),
   dhcp: z
     .object({
       prefix: z.int(),

@@ -104,6 +104,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       }
       controller = found
     }
+    const sighting = job.roll.sightings.find(({ mac }) => mac === unit.mac)
     return driveSafely(
       { ...input, mayAct },
       {
@@ -115,7 +116,8 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
         asked,
         expected: expected.get(unit.id) ?? [],
         before: job.roll.rows.get(unit.id),
-        seenAt: job.roll.sightings.find((sighting) => sighting.mac === unit.mac)?.address,
+        seenAt: sighting?.address,
+        seenSince: sighting?.since,
         movers,
         moves: (kind) => mark(unit, kind),
         names,

@@ -41,6 +41,7 @@ const prefixes: Readonly<Record<string, string>> = {
   'Ostrel O-20 US': '02:4f:33',
   'Ostrel O-20': '02:4f:32',
   'Brackwater B7': '02:b7:1c',
+  'Pellworth P6 plain': '02:50:36',
 }
 
 /** A job of one unit of a model. */
@@ -336,6 +337,40 @@ describe('networks', () => {
     const security = (await outcomes()).find(({ id }) => id === 'network.security')
     expect(security?.outcome).toEqual({ kind: 'proven', value: 'Open' })
   })
+})
+
+describe('a unit that ships with an open network on air', () => {
+  it.each([
+    ['Ostrel O-20', 'Ostrel'],
+    [plainP6.twin, 'Pellworth'],
+  ])(
+    'is silenced before anything else is changed, and the sheet says for how long it stood: %s',
+    async (model, ssid) => {
+      await mustered({
+        change: one(model, (job) => {
+          job.cards = [plainP6.card]
+        }),
+        ships: 'open',
+        lab: { dhcp, variants: plainP6.variants },
+      })
+      const found = await row()
+      expect(answers(found)).toBe(true)
+      const { mac } = device().identity
+      expect(bench.lab.air.everOpen).toEqual([{ mac, ssid, said: 'by-its-maker' }])
+      const told = (await bench.events()).map(({ event }) => event)
+      const silenced = told.findIndex((event) => event.kind === 'shipped-open' && event.state === 'silenced')
+      const written = told.findIndex((event) => event.kind === 'step' && event.step === 'country')
+      expect(silenced).toBeGreaterThan(0)
+      expect(written).toBeGreaterThan(silenced)
+      const view = await viewJob(bench.store, bench.job.slug)
+      const [sheet] = view ? sheetOf(view) : []
+      expect(sheet?.shippedOpen).toMatchObject({ ssid })
+      expect(sheet?.shippedOpen?.seconds).toBeGreaterThan(5)
+      // What an earlier muster has silenced is no news any more.
+      await again()
+      expect((await row())?.shippedOpen).toEqual(found?.shippedOpen)
+    },
+  )
 })
 
 describe('a passphrase that a unit hides', () => {

@@ -5,7 +5,7 @@ import { isManaged } from '../../src/core/kit/kit-card'
 import type { TimedEvent } from '../../src/store/events'
 import { jobId, type Scene } from './scene'
 import type { SimulatedUnit } from './unit'
-import { factoryPassword, shipped } from './values'
+import { factoryPassword, movesBetween, shipped } from './values'
 import type { Process } from './world'
 
 export type Change =
@@ -65,11 +65,16 @@ function countryFirst(scene: Scene, unit: SimulatedUnit, differences: readonly D
 
 /** An open network that a unit ships with is taken off air before anything else of it is changed. */
 function factoryNetworksFirst(scene: Scene, unit: SimulatedUnit, change: Change): void {
-  if (unit.traits.applies !== 'at-once' || scene.outOfHand.has(unit.mac)) return
+  if (isManaged(unit.card) || scene.outOfHand.has(unit.mac)) return
   const isKept = Object.keys(unit.startup.values.networks).some((id) => id.startsWith(shipped))
-  if (change.kind === 'install' && isKept && unit.traits.networks === 'open')
+  // What is staged and not on air goes with the rest.
+  const isFirst = unit.traits.applies === 'at-once' || unit.traits.radios === 'on'
+  if (change.kind === 'install' && isKept && isFirst && unit.traits.networks === 'open')
     scene.violate('factory networks are silenced first', `${unit.unit.name} restarts, and has "Setup" on air again`)
   if (!unit.openOnAir().some((id) => id.startsWith(shipped))) return
+  const { candidate, running } = unit
+  // What waits lets it go off air: it is applied next, where the unit stays at its address.
+  if (candidate && (change.kind === 'apply' || movesBetween(running.values, candidate))) return
   const silences =
     change.kind === 'write' && change.differences.some((each) => each.kind === 'surplus' && each.of.startsWith(shipped))
   if (!silences)

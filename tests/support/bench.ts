@@ -88,11 +88,20 @@ export interface BenchOptions {
   readonly server?: string
   /** Model of every stand-in, where it is not that of the kit list. */
   readonly shelf?: string
+  /** What the stand-ins have on air out of their boxes. */
+  readonly ships?: 'silent' | 'open'
   /** More of the lab: its DHCP server, its time servers, made-up variants. */
   readonly lab?: Partial<LabOptions>
 }
 
-export async function openBench({ pace = 300, change, server, shelf, lab: more }: BenchOptions = {}): Promise<Bench> {
+export async function openBench({
+  pace = 300,
+  change,
+  server,
+  shelf,
+  ships,
+  lab: more,
+}: BenchOptions = {}): Promise<Bench> {
   const { store, url, vaultKeyFile, database, drop } = await freshStore(server)
   const job = demoJob(change)
   const jobId = await loadJob(store, job, new Date())
@@ -101,7 +110,7 @@ export async function openBench({ pace = 300, change, server, shelf, lab: more }
     regulatory: loadRegulatory(),
     // What has no stand-in lies boxed elsewhere.
     shelf: job.units
-      .map(({ model, mac, serial }) => ({ model: shelf ?? model, mac, serial }))
+      .map(({ model, mac, serial }) => ({ model: shelf ?? model, mac, serial, ships }))
       .filter(({ model }) => sheets.has(model) || more?.variants?.has(model)),
     ...more,
   })

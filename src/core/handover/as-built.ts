@@ -37,6 +37,8 @@ export interface AsBuiltRow {
   readonly address: string
   readonly radios: readonly { band: string; channel: number; width: number; powerDbm: number }[]
   readonly networks: readonly string[]
+  /** The open network that it came with on air, and for how many seconds it stood since the unit was first seen. */
+  readonly shippedOpen: { readonly ssid: string; readonly seconds: number } | undefined
   /** `by hand`: no muster sets its model, and its papers are complete when somebody has seen to every setting. */
   readonly state: 'answers' | 'changed since' | 'held' | 'not mustered' | 'by hand'
   readonly remark: string
@@ -78,6 +80,7 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
       networks: proven
         ? Object.values(proven.networks).flatMap((network) => network['network.ssid'] ?? [])
         : brief.networks.map(({ ssid }) => ssid),
+      shippedOpen: openSeconds(row, roll.laptop?.pace ?? 1),
       outcomes,
       byHand: outcomes
         .filter(({ outcome }) => outcome.kind === 'by-hand')
@@ -86,11 +89,29 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
       remark:
         heldState?.kind === 'held'
           ? `${held ? procedure[held].title : ''}: ${heldWords(heldState).why}`
-          : [bad.join(', '), ...remarks.map(remarkWords), ...(row?.changes ?? [])].filter(Boolean).join(' '),
+          : [
+              bad.join(', '),
+              ...remarks.map(remarkWords),
+              openWords(openSeconds(row, roll.laptop?.pace ?? 1)),
+              ...(row?.changes ?? []),
+            ]
+              .filter(Boolean)
+              .join(' '),
       provenAt: row?.checks.length ? Math.max(...row.checks.map((check) => check.at)) : undefined,
     }
   })
 }
+
+/** @param pace  how many times faster than life the wire runs */
+function openSeconds(row: RollRow | undefined, pace: number): AsBuiltRow['shippedOpen'] {
+  const { ssid, since, until } = row?.shippedOpen ?? {}
+  return ssid === undefined || since === undefined || until === undefined
+    ? undefined
+    : { ssid, seconds: Math.round(((until - since) / 1000) * pace) }
+}
+
+const openWords = (open: AsBuiltRow['shippedOpen']): string =>
+  open ? `It came with "${open.ssid}" open on air, silenced ${open.seconds} s after it was first seen.` : ''
 
 /** `SSH is open, and was not asked for.` */
 const remarkWords = (check: Check): string => `${checkWords(check)} is ${check.observed}, and was not asked for.`
@@ -178,6 +199,7 @@ export function asBuiltCsv(rows: readonly AsBuiltRow[]): string {
     'settings by hand': count(row, 'by-hand'),
     'settings open': count(row, 'open'),
     'proven at': row.provenAt === undefined ? '' : new Date(row.provenAt).toISOString(),
+    'open as it came (s)': row.shippedOpen?.seconds ?? '',
     remark: row.remark,
   }))
   return `${Papa.unparse(records, { escapeFormulae: true, newline: '\r\n' })}\r\n`

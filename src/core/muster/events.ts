@@ -139,6 +139,17 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
     to: z.int(),
     width: z.number(),
   }),
+  /**
+   * A unit came with a network on air that anybody could join: found so, with when it was first seen, ms since 1970;
+   * then silenced.
+   */
+  z.object({
+    kind: z.literal('shipped-open'),
+    unit,
+    ssid: z.string(),
+    state: z.enum(['found', 'silenced']),
+    since: z.number().optional(),
+  }),
   /** Every check was good for this. */
   z.object({ kind: z.literal('proven'), unit, asked: askedSchema }),
   z.object({

@@ -50,6 +50,10 @@ export interface RollRow {
   readonly outcomesAt: number | undefined
   /** Settings that somebody has seen to by hand, by setting: who, when, and what was asked then. */
   readonly byHand: Readonly<Record<string, { readonly who: string; readonly at: number; readonly asked: string }>>
+  /** The open network that it came with: when it was first seen with it and when that went off air, ms since 1970. */
+  readonly shippedOpen:
+    | { readonly ssid: string; readonly since: number; readonly until: number | undefined }
+    | undefined
   /** Where it heard radar last, by band. */
   readonly radar: readonly HeardRadar[]
   /** What is asked now and was not asked then, a sentence each. No event tells it: see `withChanges`. */
@@ -82,6 +86,7 @@ export const emptyRow: RollRow = {
   outcomes: [],
   outcomesAt: undefined,
   byHand: {},
+  shippedOpen: undefined,
   radar: [],
   changes: [],
 }
@@ -134,7 +139,20 @@ function applied(roll: Roll, { seq, at, event }: PlacedEvent, rows: Map<string, 
 
 type UnitEvent = Extract<
   PlacedEvent['event'],
-  { kind: 'step' | 'log' | 'check' | 'door' | 'kept' | 'written' | 'outcomes' | 'by-hand' | 'radar' | 'proven' }
+  {
+    kind:
+      | 'step'
+      | 'log'
+      | 'check'
+      | 'door'
+      | 'kept'
+      | 'written'
+      | 'outcomes'
+      | 'by-hand'
+      | 'shipped-open'
+      | 'radar'
+      | 'proven'
+  }
 >
 
 function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
@@ -170,6 +188,17 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
     case 'radar': {
       const { band, from, to, width } = event
       return { ...row, radar: [...row.radar.filter((each) => each.band !== band), { band, from, to, width, at }] }
+    }
+    case 'shipped-open': {
+      const { ssid, state, since = at } = event
+      const known = row.shippedOpen?.ssid === ssid ? row.shippedOpen : undefined
+      // Found again before it was silenced, it stood there all the time.
+      if (state === 'found')
+        return {
+          ...row,
+          shippedOpen: { ssid, since: known?.until === undefined ? (known?.since ?? since) : since, until: undefined },
+        }
+      return { ...row, shippedOpen: { ssid, since: known?.since ?? since, until: at } }
     }
     case 'proven':
       return { ...row, proven: event.asked }

@@ -5,6 +5,8 @@ import type { StandInSheet } from './stand-in-sheet'
 export interface Identity {
   readonly mac: string
   readonly serial: string
+  /** What of it is on air out of its box, whatever its radios' sheet says: nothing, or its network without security. */
+  readonly ships?: 'silent' | 'open'
 }
 
 export function factorySettings(sheet: StandInSheet, identity: Identity): DeviceSettings {
@@ -25,7 +27,7 @@ export function factorySettings(sheet: StandInSheet, identity: Identity): Device
       : { method: 'static', address: factory.address, prefix: factory.prefix, vlan: null },
     gateway: null,
     networks: factoryNetworks(sheet, identity),
-    radios: [...factory.radios],
+    radios: identity.ships === 'open' ? factory.radios.map((each) => ({ ...each, on: true })) : [...factory.radios],
     httpsOnly: false,
     ssh: true,
     telnet: true,
@@ -40,16 +42,20 @@ export function factorySettings(sheet: StandInSheet, identity: Identity): Device
   }
 }
 
-/** One network that is there and switched off; in the first place of each radio, where radios have places. */
-function factoryNetworks({ factory, slots }: StandInSheet, { serial }: Identity): DeviceNetwork[] {
+/**
+ * One network that is there, switched off or on air for whoever sets it up; in the first place of each radio, where
+ * radios have places.
+ */
+function factoryNetworks({ factory, slots }: StandInSheet, { serial, ships }: Identity): DeviceNetwork[] {
   const bands = factory.radios.map(({ band }) => band)
   const network = (id: string, on: typeof bands): DeviceNetwork => ({
     ...plainNetwork,
     id,
     name: factory.network,
     bands: on,
-    mode: 'wpa2-personal',
-    passphrase: serial.padEnd(8, '0'),
+    ...(ships === 'open'
+      ? { on: true, mode: 'open', passphrase: null }
+      : { mode: 'wpa2-personal', passphrase: serial.padEnd(8, '0') }),
   })
   if (bands.length === 0) return []
   return slots === null ? [network('factory', bands)] : bands.map((band) => network(`${band}-1`, [band]))

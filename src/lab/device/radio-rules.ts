@@ -41,6 +41,8 @@ export class RadioRules {
 
   /** Seconds that it listens for radar before it is on air; 0 where it need not. */
   listenSeconds(settings: DeviceSettings, radio: DeviceRadio): number {
+    // Before anybody has said where it is, it is on channels that listen nowhere.
+    if (settings.country === null) return 0
     const judgement = this.#judge(settings, radio)
     return judgement.legal ? judgement.block.listenSeconds : 0
   }

@@ -1,23 +1,87 @@
 /**
  * Networks that a unit ships with are a way in from its first power-on, open or with a printed passphrase: they go off
- * air before anything else is changed, a firmware that takes minutes too.
+ * air before anything else is changed, a firmware that takes minutes too. For how long an open one stood is told.
  */
 import { networkName } from '../../core/config/compare'
 import { isManaged } from '../../core/kit/kit-card'
+import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
+import { wentAway } from './address'
 
-/** @returns what was taken off air; undefined where there was nothing, or nothing takes effect before all of it does */
+/** @returns what was taken off air; undefined where there was nothing, or it waits for the rest */
 export async function silence(run: UnitRun): Promise<string | undefined> {
-  const { target, access, journal } = run
-  const { card, compiled } = target
-  // What is staged goes off air with the rest, when that is applied. What a controller manages carries its networks.
-  if (card.does.applies === 'staged' || isManaged(card)) return undefined
+  const { card } = run.target
+  // What a controller manages carries its networks.
+  if (isManaged(card)) return undefined
+  const open = await openOnAir(run)
+  // What is staged goes off air with the rest, when that is applied; what anybody can join cannot wait for that.
+  if (card.does.applies === 'staged' && (open === undefined || (await movesWhenApplied(run)))) return undefined
   const surplus = (await run.differences()).filter(({ kind }) => kind === 'surplus')
-  if (surplus.length === 0) return undefined
+  if (surplus.length === 0 && open === undefined) return undefined
+  if (open !== undefined) {
+    run.journal.say(`"${open}" is on air as it ships, and anybody can join it`)
+    await run.journal.shippedOpen(open, 'found', Math.min(run.target.seenSince ?? Infinity, run.clock.wall()))
+  }
   const observed = await run.configured()
-  const names = surplus.map(({ of }) => networkName(observed, of)).join(', ')
-  journal.say(`takes ${names} off air before anything else is changed`)
+  const names = surplus.map(({ of }) => networkName(observed, of)).join(', ') || `"${open}"`
+  run.journal.say(`takes ${names} off air before anything else is changed`)
   run.willChange()
-  await access.dialect.write(surplus, compiled.config)
+  if (surplus.length > 0) await run.access.dialect.write(surplus, run.target.compiled.config)
+  if (open !== undefined) await offAir(run, open)
   return `${names} taken off air`
+}
+
+/** Name of a network that is no network of ours, and that anybody can join now. */
+async function openOnAir({ access, target }: UnitRun): Promise<string | undefined> {
+  const { networks } = target.compiled.config
+  const onAir = (await access.dialect.air()).flatMap((radio) => radio.networks)
+  return onAir.find(({ id, security }) => security === 'open' && networks[id] === undefined)?.ssid
+}
+
+/** An earlier muster has left a change of address that waits: the unit would be gone before it is looked for. */
+async function movesWhenApplied(run: UnitRun): Promise<boolean> {
+  const { standing } = await run.access.dialect.changes()
+  if (standing === 'none') return false
+  const [then, now] = [(await run.configured()).unit, (await run.inEffect()).unit]
+  const ids = ['management.method', 'management.address'] as const
+  return ids.some((id) => JSON.stringify(then[id]) !== JSON.stringify(now[id]))
+}
+
+/** Waits until nobody can join it any more, whatever the unit does to get there. */
+async function offAir(run: UnitRun, ssid: string): Promise<void> {
+  const { access, journal, waits, target } = run
+  const { apply, restart } = target.card.timing
+  const { here, credentials } = access
+  const { standing } = await access.dialect.changes()
+  if (standing === 'waiting') await access.dialect.apply()
+  if (standing !== 'none') {
+    const waitingFor = `taking "${ssid}" off air, leave it powered`
+    await journal.tell('backup', { kind: 'waiting', until: waits.due(apply), waitingFor })
+  }
+  const look = async (): Promise<true | undefined> => {
+    const stands = (await access.dialect.changes()).standing !== 'none' || (await openOnAir(run)) !== undefined
+    return stands ? undefined : true
+  }
+  const silent = await waits.until(
+    async () => {
+      try {
+        return await look()
+      } catch (error) {
+        if (!wentAway(error) || !credentials) throw error
+        // It may restart to take it, and ends its sessions then.
+        await waits.pause(2)
+        await access.signIn(credentials, here).catch((gone: unknown) => {
+          if (!wentAway(gone)) throw gone
+        })
+        return undefined
+      }
+    },
+    (apply + restart) * 2 + 60,
+    5,
+  )
+  if (!silent) throw held('open-network', { ssid })
+  // It was away, and is read anew from here on.
+  access.contact.begins()
+  run.willChange()
+  await journal.shippedOpen(ssid, 'silenced')
 }

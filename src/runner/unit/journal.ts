@@ -92,6 +92,12 @@ export class Journal {
     return this.#log.append({ kind: 'radar', unit: this.#unit, band, from, to, width })
   }
 
+  /** @param since  when it was first seen, ms since 1970 */
+  shippedOpen(ssid: string, state: 'found' | 'silenced', since?: number): Promise<void> {
+    const seen = since === undefined ? {} : { since }
+    return this.#log.append({ kind: 'shipped-open', unit: this.#unit, ssid, state, ...seen })
+  }
+
   kept(copy: 'as-found' | 'as-left'): Promise<void> {
     return this.#log.append({ kind: 'kept', unit: this.#unit, copy })
   }

@@ -21,8 +21,9 @@ export interface TargetInput {
   readonly expected: readonly SettingOutcome[]
   /** What earlier musters left: doors that were opened, what was proven. */
   readonly before: RollRow | undefined
-  /** Where the last sweep saw it. */
+  /** Where the last sweep saw it, and since when it answers there, ms since 1970. */
   readonly seenAt: string | undefined
+  readonly seenSince: number | undefined
   /** Admin passwords that were replaced, the newest first. */
   readonly formerPasswords: readonly FormerPassword[]
   /** Private key for SSH of the job, for units that somebody set up before. */
@@ -49,6 +50,7 @@ export class Target {
   readonly expected: readonly SettingOutcome[]
   readonly before: RollRow
   readonly seenAt: string | undefined
+  readonly seenSince: number | undefined
   /** Subnets in which it may be, CIDR: that of the plan first. */
   readonly subnets: readonly string[]
   readonly image: FirmwareImage | undefined
@@ -66,6 +68,7 @@ export class Target {
     this.expected = input.expected
     this.before = input.before ?? emptyRow
     this.seenAt = input.seenAt
+    this.seenSince = input.seenSince
     this.subnets = [...new Set([...input.subnets, ...this.formerPlaces.map(subnetOf)])]
     this.image = input.image
     this.aftercare = input.aftercare

@@ -96,7 +96,7 @@ function LinkFigures({ link, access, station }: { link: Link; access: RadioPlan;
       </p>
       <LinkProfile path={link} mhz={centreMhz} nameA={nameA} nameB={nameB} />
       <div className={classes.linkColumns}>
-        <table className={classes.sum}>
+        <table className={classes.directions}>
           <thead>
             <tr>
               <th scope="col">Direction</th>
@@ -123,14 +123,12 @@ function LinkFigures({ link, access, station }: { link: Link; access: RadioPlan;
                 ))}
               </tr>
             ))}
-          </tbody>
-        </table>
-        <table className={classes.sum}>
-          <tbody>
             {wayRows(budget).map(([words, value]) => (
               <tr key={words}>
                 <th scope="row">{words}</th>
-                <td className="mono">{value}</td>
+                <td colSpan={2} className="mono">
+                  {value}
+                </td>
               </tr>
             ))}
           </tbody>
@@ -161,7 +159,7 @@ const directionRows: readonly (readonly [string, (direction: Direction) => strin
   ['set', ({ sent }) => `${sent.power.set.toFixed(1)} dBm`],
   ['both antennas', ({ gains }) => `+${gains.toFixed(1)} dB`],
   ['free space (ITU-R P.525)', ({ budget }) => `-${budget.lossDb.toFixed(1)} dB`],
-  ['the highest thing (ITU-R P.526)', ({ budget }) => `-${budget.edgeDb.toFixed(1)} dB`],
+  ['the highest thing (ITU-R P.526)', ({ budget }) => `${(-budget.edgeDb || 0).toFixed(1)} dB`],
   ['arrives', ({ arrival }) => `${arrival.receivedDbm.toFixed(1)} dBm`],
   ['rate of a stream', ({ arrival, sent }) => mcsWords(arrival.mcs, sent.width)],
   [`with ${fadeDb} dB of weather`, ({ arrival, sent }) => mcsWords(arrival.mcsFaded, sent.width)],
