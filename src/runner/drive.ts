@@ -134,6 +134,7 @@ async function wireBack(run: UnitRun, step: Step, { message }: HostAwayError): P
 /** A unit that went away in the middle is looked for again: every step can run twice. */
 function mayTryAgain(step: Step, error: unknown): boolean {
   if (error instanceof CameBackUnchanged) return true
+  if (error instanceof WireError && error.kind === 'overtaken') return true
   return step !== 'reach' && wentAway(error)
 }
 

@@ -48,6 +48,7 @@ const explanations: Readonly<Record<WireErrorKind, Explanation>> = {
   untrusted: ({ unit }, { reason }) => held('new-certificate', { reason, name: unit.name, mac: unit.mac }),
   garbled: ({ card }) => held('garbled', { model: modelName(card) }),
   rejected: (_subject, { reason }) => held('setting-refused', { said: reason }),
+  overtaken: ({ unit }) => held('changed-meanwhile', { name: unit.name }),
 }
 
 export function explain(subject: Subject, error: WireError): HeldError {

@@ -12,12 +12,14 @@ export const wireErrorKinds = [
   'timeout',
   'garbled',
   'rejected',
+  'overtaken',
 ] as const
 /**
  * unreachable: nothing answers there. refused: it answers and does not let us in. occupied: somebody else is signed
  * in, and it takes one at a time. lacking: this laptop lacks what it takes to speak to it. wrong-unit: somebody else
  * answers. untrusted: its certificate is not the one that was pinned. timeout: it began and did not end. garbled: the
- * reply is not what the protocol allows. rejected: it understood, and will not do it.
+ * reply is not what the protocol allows. rejected: it understood, and will not do it. overtaken: somebody else
+ * has changed it since it was read, so nothing was written.
  */
 export type WireErrorKind = (typeof wireErrorKinds)[number]
 

@@ -95,6 +95,24 @@ describe('the restconf dialect with an Ostrel O-40', () => {
     other.close()
   })
 
+  it('writes over nothing that somebody else has changed since it was read', async () => {
+    const found = await signedIn()
+    const other = restconf(laneTo(lab.plugged(mac).front.loopbackPort(443) ?? 0), {
+      port: 443,
+      managementInterface: 'uplink',
+      pin: anyPin,
+    })
+    await other.signIn({ user: 'setup', password: 'setup' })
+    const named = (name: string): UnitConfig => ({ ...found, unit: { ...found.unit, 'unit.name': name } })
+    await other.write(compare(named('theirs'), await other.read('configured')), named('theirs'))
+    other.close()
+    const late = unit.write(compare(named('ours'), asObserved(found)), named('ours'))
+    expect(await kindOf(late)).toBe('overtaken')
+    expect(valuesIn(await unit.read('configured')).unit['unit.name']).toBe('theirs')
+    await writeTo(named('ours'))
+    expect(valuesIn(await unit.read('configured')).unit['unit.name']).toBe('ours')
+  })
+
   it('finds channels and powers reset after a change of country', async () => {
     const found = await signedIn()
     expect(found.radios['5']).toMatchObject({ 'radio.channel': 36, 'radio.width': 80, 'radio.power': 17 })
@@ -169,10 +187,19 @@ describe('the restconf dialect with an Ostrel O-40', () => {
 describe('a device that answers as none should', () => {
   let server: Server
   let answer: { status: number; body: string; hang?: true } = { status: 200, body: '' }
+  /** What it says of itself; undefined for the same as to everything. */
+  let hostMeta: string | undefined
+  const asked: string[] = []
+  afterEach(() => {
+    hostMeta = undefined
+    asked.length = 0
+  })
 
   beforeAll(async () => {
     const { private: key, cert } = await generate([{ name: 'commonName', value: 'x' }], { keyType: 'ec' })
-    server = createServer({ key, cert }, (_request, response) => {
+    server = createServer({ key, cert }, (request, response) => {
+      asked.push(request.url ?? '')
+      if (hostMeta !== undefined && request.url === '/.well-known/host-meta') return void response.end(hostMeta)
       response.writeHead(answer.status, { 'content-type': 'application/yang-data+json' })
       if (answer.hang) response.write('{')
       else response.end(answer.body)
@@ -196,6 +223,18 @@ describe('a device that answers as none should', () => {
       device.close()
     }
   }
+
+  it.each([
+    ['its own', '<XRD><Link rel="restconf" href="/management/api"/></XRD>', '/management/api'],
+    ['with a slash at its end', '<XRD><Link rel="lrdd" href="/x"/><Link rel="restconf" href="/api/"/></XRD>', '/api'],
+    ['on another host', '<XRD><Link rel="restconf" href="https://elsewhere.example/restconf"/></XRD>', '/restconf'],
+    ['of none', '<XRD><Link rel="lrdd" href="/x"/></XRD>', '/restconf'],
+    ['of a page for people', '<html><body>Welcome', '/restconf'],
+  ])('is asked below the root that it tells: %s', async (_name, told, root) => {
+    hostMeta = told
+    await ask()
+    expect(asked).toEqual(['/.well-known/host-meta', `${root}/data?content=config`])
+  })
 
   it.each([
     ['no JSON', { status: 200, body: '<html>' }, 'garbled'],

@@ -117,6 +117,10 @@ const reasons = {
     hands: ['Read below what it said, change the brief or the plan, then muster it again.'],
     more: `It said: ${said}`,
   }),
+  'changed-meanwhile': ({ name }: { name: string }): HeldWords => ({
+    why: 'Somebody else changes it while it is being set.',
+    hands: [`See that nobody else is signed in to ${name}, and no other program sets it.`, 'Then muster it again.'],
+  }),
   'setting-not-kept': ({ differences }: { differences: readonly string[] }): HeldWords => ({
     why: 'It took a setting and shows another.',
     hands: ['Muster it again.', 'If it happens twice, set it aside: its firmware may be faulty.'],

@@ -29,6 +29,8 @@ export interface StandInSheet {
   }
   /** What it is spoken to in. */
   readonly front: 'restconf' | 'netconf' | 'shell' | 'pages' | 'managed'
+  /** Where its RESTCONF begins (RFC 8040, 3.1). */
+  readonly root: string
   /** Places for networks that each radio has; null where networks are kept by the unit. */
   readonly slots: number | null
   /** Access points that its licence lets join; null where it is no controller. */

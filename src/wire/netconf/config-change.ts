@@ -1,5 +1,5 @@
 /** Who changes a server's configuration beside us: the notification `netconf-config-change` (RFC 6470, 2.1). */
-import { childOf, type Element } from './xml'
+import { childOf, type Element } from '../codec/xml'
 
 const base = 'urn:ietf:params:xml:ns:yang:ietf-netconf-notifications'
 const longestName = 64

@@ -2,11 +2,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { often } from '../../../tests/support/long'
+import { parseXml } from '../codec/xml'
 import { dataOf } from '../dialect/netconf/data-xml'
 import { toObserved } from '../dialect/yang/read'
 import { WireError } from '../wire-error'
 import { FrameReader, framed } from './framing'
-import { parseXml } from './xml'
 
 const runs = { numRuns: often(500, 10_000) }
 const wireless = 'urn:uuid:6f0d6a2e-9d4b-4c55-8f0e-2b1c7a53e9d4'

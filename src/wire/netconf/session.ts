@@ -3,13 +3,13 @@
  * bounded in size and time, errors in the unit's own words.
  */
 import type { Client, ClientChannel } from 'ssh2'
+import { childOf, type Element, parseXml } from '../codec/xml'
 import type { Credentials } from '../dialect/dialect'
 import type { Lane } from '../host/host'
 import { connectSsh } from '../ssh/ssh-client'
 import type { PinCheck } from '../trust/pin'
 import { plainReason, WireError } from '../wire-error'
 import { FrameReader, framed } from './framing'
-import { childOf, type Element, parseXml } from './xml'
 
 export const base = 'urn:ietf:params:xml:ns:netconf:base:1.0'
 const capability = 'urn:ietf:params:netconf:'

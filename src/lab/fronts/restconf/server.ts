@@ -34,8 +34,9 @@ const patchSchema = z.object({
       .min(1),
   }),
 })
-const operational = '/restconf/ds/ietf-datastores:operational'
-const data = '/restconf/data'
+const operational = '/ds/ietf-datastores:operational'
+const data = '/data'
+const operations = '/operations/'
 const longestRequest = 256 * 1024
 /** A part of an image, in base64. */
 const longestPart = 512 * 1024
@@ -101,13 +102,15 @@ export class RestconfServer implements Front {
 
   async #serve(request: IncomingMessage, response: ServerResponse): Promise<void> {
     try {
+      if (request.url === '/.well-known/host-meta') return hostMeta(response, this.#unit.sheet.root)
       const user = this.#userOf(request)
       if (user === undefined) {
         response.setHeader('www-authenticate', `Basic realm="${this.#unit.sheet.maker} ${this.#unit.sheet.model}"`)
         return send(response, 401, errors({ 'error-type': 'protocol', 'error-tag': 'access-denied' }))
       }
       const url = new URL(request.url ?? '/', 'https://unit')
-      const path = decodePath(url.pathname)
+      const { root } = this.#unit.sheet
+      const path = url.pathname.startsWith(`${root}/`) ? decodePath(url.pathname.slice(root.length)) : ''
       if (request.method === 'GET' && path.startsWith(operational))
         return this.#get(response, path.slice(operational.length), encodeOperational(this.#unit, firstStep(path)))
       const reads = request.method === 'GET' || request.method === 'HEAD'
@@ -124,9 +127,9 @@ export class RestconfServer implements Front {
         throw new Refusal('access-denied', `${user} may look, and change nothing`)
       if (request.method === 'PATCH' && path === data)
         return this.#patch(response, request, await bodyOf(request, longestRequest, 'the request is too large'))
-      if (request.method === 'POST' && path.startsWith('/restconf/operations/')) {
+      if (request.method === 'POST' && path.startsWith(operations)) {
         const given = await bodyOf(request, longestPart, 'the part is too large')
-        return this.#operate(response, path.slice('/restconf/operations/'.length), given)
+        return this.#operate(response, path.slice(operations.length), given)
       }
       send(response, 404, noSuch('there is nothing here'))
     } catch (error) {
@@ -168,7 +171,11 @@ export class RestconfServer implements Front {
     if (!request.headers['content-type']?.startsWith(patchType))
       return send(response, 415, noSuch(`a change comes as ${patchType}`))
     const patch = patchSchema.parse(JSON.parse(text))['ietf-yang-patch:yang-patch']
+    const tag = `"${tagOf(this.#unit.configured)}"`
+    if ((request.headers['if-match'] ?? tag) !== tag)
+      return send(response, 412, errors({ 'error-type': 'protocol', 'error-tag': 'operation-failed' }))
     const fault = this.#tryEdits(patch.edit)
+    response.setHeader('etag', `"${tagOf(this.#unit.configured)}"`)
     send(response, fault ? (fault.tag === 'in-use' ? 409 : 400) : 200, {
       'ietf-yang-patch:yang-patch-status': {
         'patch-id': patch['patch-id'],
@@ -223,6 +230,12 @@ const partSchema = z.object({
     content: z.base64().optional(),
   }),
 })
+
+/** RFC 8040, 3.1. */
+function hostMeta(response: ServerResponse, root: string): void {
+  const xrd = `<XRD xmlns="http://docs.oasis-open.org/ns/xri/xrd-1.0"><Link rel="restconf" href="${root}"/></XRD>`
+  response.writeHead(200, { 'content-type': 'application/xrd+xml' }).end(xrd)
+}
 
 function tagOf(settings: object): string {
   return createHash('sha256').update(JSON.stringify(settings)).digest('hex')

@@ -9,10 +9,10 @@ import { settingOf } from '../../../core/config/settings/settings'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { Evidence } from '../../../core/kit/recognise'
+import { childOf, type Element, xmlText } from '../../codec/xml'
 import type { Lane } from '../../host/host'
 import { changedByAnother } from '../../netconf/config-change'
 import { NetconfSession, RpcRejection } from '../../netconf/session'
-import { childOf, type Element, xmlText } from '../../netconf/xml'
 import { bannerOf } from '../../ssh/ssh-client'
 import type { PinCheck } from '../../trust/pin'
 import { WireError } from '../../wire-error'
@@ -56,6 +56,7 @@ class Netconf implements Controller {
   #session: NetconfSession | undefined
   /** Who is signed in. */
   #user = ''
+  #password = ''
   readonly #others = new Set<string>()
   /** Whether this session has looked for a move that waits to be confirmed. */
   #looked = false
@@ -73,6 +74,7 @@ class Netconf implements Controller {
   async signIn(login: Credentials): Promise<void> {
     this.close()
     this.#user = login.user
+    this.#password = login.password
     this.#looked = false
     this.#session = await NetconfSession.open(this.#lane, this.#card.factory.port, login, this.#pin)
     await this.#listen(this.#session)
@@ -140,11 +142,15 @@ class Netconf implements Controller {
     if (edits.length > 0) await this.#change(edits, moves ? 'until-confirmed' : 'for-good')
   }
 
-  changePassword(user: string, password: string): Promise<void> {
-    return this.#change([passwordEdit(user, password)], 'for-good')
+  async changePassword(user: string, password: string): Promise<void> {
+    await this.#change([passwordEdit(user, password)], 'for-good')
+    if (user === this.#user) this.#password = password
   }
 
-  /** All of it or none: whatever goes wrong, the candidate is as it was. */
+  /**
+   * All of it or none, where it has a candidate or takes back what it cannot do whole (RFC 6241, 8.5); on a running
+   * configuration without that a part may stand, and is read.
+   */
   async #change(edits: readonly Edit[], stands: 'for-good' | 'until-confirmed'): Promise<void> {
     const session = this.#open
     const target = session.can('candidate:1.0') ? 'candidate' : 'running'
@@ -157,8 +163,9 @@ class Netconf implements Controller {
       // RFC 6241, 7.2: checked as it is written, and again by the commit. An operation of its own that checks it leaves
       // some servers with a candidate that they do not commit any more.
       const tested = session.can('validate:1.1') ? '<test-option>test-then-set</test-option>' : ''
+      const whole = session.can('rollback-on-error:1.0') ? '<error-option>rollback-on-error</error-option>' : ''
       const config = `<config>${editsXml(edits)}</config>`
-      await session.rpc(`<edit-config><target><${target}/></target>${tested}${config}</edit-config>`)
+      await session.rpc(`<edit-config><target><${target}/></target>${tested}${whole}${config}</edit-config>`)
       if (target === 'candidate')
         await session.rpc(stands === 'until-confirmed' ? this.#confirmedCommit() : '<commit/>')
     } catch (error) {
@@ -170,14 +177,17 @@ class Netconf implements Controller {
     }
   }
 
-  /** RFC 6241, 8.4.5.1: it outlives the session by a word that is the same after a crash. */
+  /**
+   * RFC 6241, 8.4.5.1: it outlives the session by a word that is the same after a crash, and that nobody knows who does
+   * not know the password of this session.
+   */
   #confirmedCommit(): string {
     if (!this.#open.can('confirmed-commit:1.1')) return '<commit/>'
     return `<commit><confirmed/><confirm-timeout>${confirmWithin}</confirm-timeout><persist>${this.#word}</persist></commit>`
   }
 
   get #word(): string {
-    return createHash('sha256').update(`move ${this.#lane.mac}`).digest('hex').slice(0, 16)
+    return createHash('sha256').update(`move ${this.#lane.mac} ${this.#password}`).digest('hex').slice(0, 16)
   }
 
   async changes(): Promise<Changes> {

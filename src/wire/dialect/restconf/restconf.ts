@@ -6,9 +6,10 @@ import type { Difference } from '../../../core/config/compare'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import type { Evidence } from '../../../core/kit/recognise'
 import { entry } from '../../codec/resource-path'
+import { parseXml } from '../../codec/xml'
 import { errorsIn, yangDataType, yangPatch, yangPatchStatusSchema, yangPatchType } from '../../codec/yang-patch'
 import type { Lane } from '../../host/host'
-import { type HttpReply, HttpSession } from '../../http/http-session'
+import { type HttpQuestion, type HttpReply, HttpSession } from '../../http/http-session'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
 import type { Changes, Credentials, Dialect, Image, RadioOnAir, Reading } from '../dialect'
@@ -26,10 +27,16 @@ export interface RestconfSettings {
   readonly slow?: boolean
 }
 
-const data = '/restconf/data'
+/** Resources below the root: RFC 8040, 3.3. */
+const data = '/data'
 /** RFC 8527: what the unit is, beside what it was told to be. */
-const operational = '/restconf/ds/ietf-datastores:operational'
-const operations = '/restconf/operations'
+const operational = '/ds/ietf-datastores:operational'
+const operations = '/operations'
+const usualRoot = '/restconf'
+/** A path on the unit itself. */
+const rootForm = /^(?:\/[A-Za-z0-9._~-]{1,64}){1,8}\/?$/
+/** RFC 6415, 2. */
+const xrdType = 'application/xrd+xml'
 const longestReplyMs = 8000
 const slowReplyMs = 24_000
 
@@ -55,6 +62,9 @@ class Restconf implements Dialect {
   /** Who is signed in. */
   #user = ''
   #patches = 0
+  #root: Promise<string> | undefined
+  /** Entity-tag of the configuration as it was read or written last. */
+  #tag: string | undefined
 
   constructor(lane: Lane, settings: RestconfSettings) {
     this.#lane = lane
@@ -68,7 +78,7 @@ class Restconf implements Dialect {
   }
 
   async identify(): Promise<Evidence> {
-    const reply = await this.#session.ask({ method: 'GET', path: data, headers: { accept: yangDataType } })
+    const reply = await this.#ask({ method: 'GET', path: data, headers: { accept: yangDataType } })
     const challenge = String(reply.headers['www-authenticate'] ?? '')
     const realm = /^Basic realm="([^"]{1,80})"/.exec(challenge)?.[1]
     if (!realm) throw new WireError('garbled', `it does not say who it is (${reply.status})`)
@@ -123,10 +133,9 @@ class Restconf implements Dialect {
   /** RFC 8040, 3.4.1.2: the entity-tag of the datastore. */
   async revision(): Promise<string | undefined> {
     const path = `${data}?content=config`
-    const reply = await this.#session.ask({ method: 'HEAD', path, headers: this.#headers() })
+    const reply = await this.#ask({ method: 'HEAD', path, headers: this.#headers() })
     throwUnlessGood(reply)
-    const { etag } = reply.headers
-    return typeof etag === 'string' && etag.length <= 128 ? etag : undefined
+    return tagOf(reply)
   }
 
   async apply(): Promise<void> {
@@ -162,11 +171,21 @@ class Restconf implements Dialect {
   }
 
   async #configured(): Promise<Record<string, unknown>> {
-    return (await this.#get(`${data}?content=config`, dataReply))['ietf-restconf:data']
+    const path = `${data}?content=config`
+    const reply = await this.#ask({ method: 'GET', path, headers: this.#headers() })
+    throwUnlessGood(reply)
+    this.#tag = tagOf(reply)
+    return parseReply(reply.text, dataReply, path)['ietf-restconf:data']
+  }
+
+  /** Asks below the root of its RESTCONF. */
+  async #ask(question: HttpQuestion): Promise<HttpReply> {
+    this.#root ??= rootOf(this.#session)
+    return this.#session.ask({ ...question, path: `${await this.#root}${question.path}` })
   }
 
   async #get<T>(path: string, schema: z.ZodType<T>): Promise<T> {
-    const reply = await this.#session.ask({ method: 'GET', path, headers: this.#headers() })
+    const reply = await this.#ask({ method: 'GET', path, headers: this.#headers() })
     throwUnlessGood(reply)
     return parseReply(reply.text, schema, path)
   }
@@ -174,8 +193,11 @@ class Restconf implements Dialect {
   async #patch(edits: readonly Edit[]): Promise<void> {
     this.#patches += 1
     const body = JSON.stringify(yangPatch(`change-${this.#patches}`, edits))
-    const headers = { ...this.#headers(), 'content-type': yangPatchType }
-    const reply = await this.#session.ask({ method: 'PATCH', path: data, headers, body })
+    // RFC 8040, 3.4.1.2: what somebody else has changed since it was read is not written over.
+    const unchanged = this.#tag === undefined ? {} : { 'if-match': this.#tag }
+    const headers = { ...this.#headers(), 'content-type': yangPatchType, ...unchanged }
+    const reply = await this.#ask({ method: 'PATCH', path: data, headers, body })
+    this.#tag = tagOf(reply)
     throwUnlessGood(reply)
     const status = parseReply(reply.text, yangPatchStatusSchema, 'the answer to a change')
     if (!status['ietf-yang-patch:yang-patch-status'].ok)
@@ -187,7 +209,7 @@ class Restconf implements Dialect {
     const path = `${operations}/${operation}`
     const given = input && { body: JSON.stringify(input) }
     const headers = { ...this.#headers(), ...(given && { 'content-type': yangDataType }) }
-    throwUnlessGood(await this.#session.ask({ method: 'POST', path, headers, ...given }))
+    throwUnlessGood(await this.#ask({ method: 'POST', path, headers, ...given }))
   }
 
   #headers(): Record<string, string> {
@@ -198,8 +220,31 @@ class Restconf implements Dialect {
   }
 }
 
+/** RFC 8040, 3.1: the unit tells where its RESTCONF is; one that does not has it where most do. */
+async function rootOf(session: HttpSession): Promise<string> {
+  const reply = await session.ask({ method: 'GET', path: '/.well-known/host-meta', headers: { accept: xrdType } })
+  if (reply.status !== 200) return usualRoot
+  try {
+    const link = parseXml(reply.text).children.find(
+      ({ name, attributes: { rel } }) => name === 'Link' && rel === 'restconf',
+    )
+    const href = link?.attributes.href ?? usualRoot
+    return rootForm.test(href) ? href.replace(/\/$/, '') : usualRoot
+  } catch (error) {
+    // A page for people, as small web servers answer with to whatever they do not know.
+    if (error instanceof WireError && error.kind === 'garbled') return usualRoot
+    throw error
+  }
+}
+
+/** RFC 8040, 3.4.1.2 */
+function tagOf({ headers: { etag } }: HttpReply): string | undefined {
+  return typeof etag === 'string' && etag.length <= 128 ? etag : undefined
+}
+
 function throwUnlessGood(reply: HttpReply): void {
   if (reply.status >= 200 && reply.status < 300) return
+  if (reply.status === 412) throw new WireError('overtaken', 'somebody else has changed it since it was read')
   if (reply.status === 401 || reply.status === 403) throw new WireError('refused', `sign-in refused (${reply.status})`)
   if (reply.status >= 400 && reply.status < 500)
     throw new WireError('rejected', reasonIn(reply) ?? `HTTP ${reply.status}`)

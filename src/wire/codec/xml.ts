@@ -1,5 +1,5 @@
 /**
- * XML as NETCONF has it (RFC 6241, 3): elements with their namespaces. What comes is hostile: no document type, no
+ * XML as NETCONF has it (RFC 6241, 3), and host metadata (RFC 6415): elements with their namespaces. What comes is hostile: no document type, no
  * entities but XML's own, bounded in depth, in number and in size, and every element closed.
  */
 import { Parser } from 'htmlparser2'
