@@ -117,7 +117,7 @@ it('takes its address back where nobody confirms it in time, and keeps it where 
   await move()
   expect(await isThere()).toBe(desired.unit['management.address'])
   // Sooner than its own clock would.
-  const word = createHash('sha256').update(`move ${lane.mac}`).digest('hex').slice(0, 16)
+  const word = createHash('sha256').update(`move ${lane.mac} ${login.password}`).digest('hex').slice(0, 16)
   await raw(`<cancel-commit><persist-id>${word}</persist-id></cancel-commit>`)
   expect(await isThere()).toBe('192.168.77.1')
   await move()

@@ -97,6 +97,8 @@ export const deviceSettingsSchema = z.object({
   users: z.array(z.string()),
   /** Those of them that may change anything. */
   administrators: z.array(z.string()).default([]),
+  /** Whether a rule says that they may. */
+  administratorsMay: z.boolean().default(false),
   wired,
   gateway: z.string().nullable(),
   networks: z.array(deviceNetworkSchema),

@@ -191,7 +191,9 @@ export class Device {
 
   /** May this user change anything, or only look? */
   mayChange(user: string): boolean {
-    return this.#staged.administrators.includes(user)
+    const { administrators, administratorsMay } = this.#staged
+    // Its maker's login may always (RFC 8341, 3.4.1: a recovery session).
+    return user === this.sheet.factory.login.user || (administratorsMay && administrators.includes(user))
   }
 
   /**

@@ -22,6 +22,7 @@ export function factorySettings(sheet: StandInSheet, identity: Identity): Device
     nameServers: [],
     users: [factory.login.user],
     administrators: [factory.login.user],
+    administratorsMay: false,
     wired: factory.asksDhcp
       ? { method: 'dhcp', address: null, prefix: null, vlan: null }
       : { method: 'static', address: factory.address, prefix: factory.prefix, vlan: null },

@@ -11,6 +11,9 @@ export class CameBackUnchanged extends Error {
   }
 }
 
+/** Seconds in which a unit asks DHCP once its changes are in effect. */
+const asksWithin = 10
+
 export async function comeBack(run: UnitRun): Promise<string> {
   const { target, access, journal, waits } = run
   const { restart } = target.card.timing
@@ -18,12 +21,13 @@ export async function comeBack(run: UnitRun): Promise<string> {
   const old = access.address
   const until = waits.due(restart)
   let told = false
-  // What takes effect at once does so a moment after it was written.
-  const mayStillMove = target.card.does.applies === 'at-once' ? waits.deadline(target.card.timing.apply) : undefined
   const method = target.compiled.config.unit['management.method']
   // Only what asks DHCP can be somewhere else; where it is now says nothing before it has asked.
   const byMac = method === 'dhcp' ? 'by-mac-too' : 'there-only'
   const asksLater = method === 'dhcp' && old === goal && journal.doors.address === 'opened'
+  // What takes effect at once does so a moment after it was written; what was applied asks a moment after that.
+  const moment = target.card.does.applies === 'at-once' ? target.card.timing.apply : asksLater ? asksWithin : undefined
+  const mayStillMove = moment === undefined ? undefined : waits.deadline(moment)
   const found = await waits.until(
     async (): Promise<Located | undefined> => {
       // While it may still leave its old address, what answers there says nothing, and a connection to it may hang.
@@ -59,6 +63,7 @@ export async function comeBack(run: UnitRun): Promise<string> {
   await access.signIn(target.login, goal)
   access.contact.begins()
   await access.dialect.confirm(target.compiled.config)
+  if (target.card.does.applies === 'staged') await isThrough(run, goal)
   // It may have taken the change back before anybody confirmed it, and be found here all the same: by link-local, or
   // since it was here before.
   const { 'management.address': address, 'management.method': now } = (await run.inEffect()).unit
@@ -72,6 +77,20 @@ export async function comeBack(run: UnitRun): Promise<string> {
   if (target.card.does.saves === 'itself') await journal.tookEffect()
   journal.say(`answers at ${goal}, signed in`)
   return `back at ${goal}`
+}
+
+/**
+ * It may have left its old address for something else than what it was told to apply, and still be at work on that.
+ * @throws CameBackUnchanged where that waits again
+ */
+async function isThrough({ access, waits, target }: UnitRun, address: string): Promise<void> {
+  const within = target.card.timing.apply * 2 + 60
+  const standing = await waits.until(async () => {
+    const now = await access.dialect.changes()
+    return now.standing === 'applying' ? undefined : now.standing
+  }, within)
+  if (standing === undefined) throw held('still-applying', { seconds: within })
+  if (standing === 'waiting') throw new CameBackUnchanged(address)
 }
 
 /** It asks DHCP as it was told to, and was given another address than the plan's. */

@@ -1,11 +1,14 @@
 /** Proof: each point of it is a check with what was expected and what was seen; one bad one holds the unit. */
-import { compare } from '../../core/config/compare'
+import type { FurtherUser } from '../../core/brief/policies'
+import { compare, type Difference } from '../../core/config/compare'
 import { find, settled, valueAt } from '../../core/config/outcomes'
 import { settingOf } from '../../core/config/settings/settings'
-import type { ObservedConfig, SettingKey } from '../../core/config/unit-config'
+import type { ObservedConfig, SettingKey, UnitConfig } from '../../core/config/unit-config'
 import { isManaged } from '../../core/kit/kit-card'
 import { type Check, type CheckCode, checkWords } from '../../core/muster/check'
 import { isMovedByRadar, withRadarMoves } from '../../core/muster/radar-move'
+import type { Dialect } from '../../wire/dialect/dialect'
+import { WireError } from '../../wire/wire-error'
 import { held } from '../held-error'
 import { carriedBySnmp, carriedWords, standingWords, toldBySnmp } from '../managed/standing'
 import { throughController } from '../managed/through-controller'
@@ -176,20 +179,42 @@ function logins(run: UnitRun): Look[] {
   ]
 }
 
-/** Each user beside the admin signs in with the password that is in the vault. */
+/**
+ * Each user beside the admin signs in with the password that is in the vault, and may do what its role says: it gives
+ * the unit the name that it has.
+ */
 function furtherLogins(run: UnitRun): Look[] {
-  const { unit } = run.target.compiled.config
-  const users = unit['admin.further-users'] ?? []
+  const { config } = run.target.compiled
+  const users = config.unit['admin.further-users'] ?? []
   if (users.length === 0) return []
-  const look = async (): Promise<string> => {
-    const refused: string[] = []
-    for (const { name } of users) {
-      const login = { user: name, password: unit['admin.further-passwords']?.[name] ?? '' }
-      if (!(await run.access.beside(run.target.plan.address, (session) => opens(session, login)))) refused.push(name)
-    }
-    return refused.length === 0 ? 'accepted' : `refused: ${refused.join(', ')}`
+  const standing = async (session: Dialect, { name, role }: FurtherUser): Promise<string | undefined> => {
+    const login = { user: name, password: config.unit['admin.further-passwords']?.[name] ?? '' }
+    if (!(await opens(session, login))) return `${name} refused`
+    const may = await changes(session, config)
+    if (may === (role === 'administers')) return undefined
+    return may ? `${name} may change what it should only read` : `${name} may change nothing`
   }
-  return [{ code: 'further-logins', expected: 'accepted', look }]
+  const look = async (): Promise<string> => {
+    const wrong: string[] = []
+    for (const user of users) {
+      const found = await run.access.beside(run.target.plan.address, (session) => standing(session, user))
+      if (found !== undefined) wrong.push(found)
+    }
+    return wrong.length === 0 ? 'as their roles say' : wrong.join(', ')
+  }
+  return [{ code: 'further-logins', expected: 'as their roles say', look }]
+}
+
+/** May whoever is signed in change anything? It is told the name that it has. */
+async function changes(session: Dialect, config: UnitConfig): Promise<boolean> {
+  const same: Difference = { kind: 'value', id: 'unit.name', of: '', sentence: '' }
+  try {
+    await session.write([same], config)
+    return true
+  } catch (error) {
+    if (error instanceof WireError && (error.kind === 'refused' || error.kind === 'rejected')) return false
+    throw error
+  }
 }
 
 /** Its controller has it in its run state, under its name. */

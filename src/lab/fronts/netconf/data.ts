@@ -20,6 +20,7 @@ const namespaceOf = (module: string): string =>
 /** Entries that have no keys, by the name of what they stand in. */
 const leafLists = new Set([
   'group/user-name',
+  'rule-list/group',
   'access-point/network',
   'access-point/controller',
   'network/band',

@@ -122,6 +122,14 @@ function settingsOf(data: Tree): DeviceSettings {
     users: system.authentication.user.map(({ name }) => name),
     administrators:
       data['ietf-netconf-acm:nacm'].groups.group.find(({ name }) => name === 'administrators')?.['user-name'] ?? [],
+    // RFC 8341, 3.4.5: a group by itself may do what everybody may.
+    administratorsMay: data['ietf-netconf-acm:nacm']['rule-list'].some(
+      ({ group, rule }) =>
+        group.includes('administrators') &&
+        rule.some(
+          (each) => each.action === 'permit' && each['access-operations'] === '*' && each['module-name'] === '*',
+        ),
+    ),
     wired: {
       method: ip?.['air-muster-wireless:method'] ?? 'static',
       address: ip?.address[0]?.ip ?? null,

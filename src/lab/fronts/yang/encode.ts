@@ -19,6 +19,12 @@ function without(node: unknown, lacks: readonly string[]): unknown {
   return Object.fromEntries(known.map(([name, value]) => [name, without(value, lacks)]))
 }
 
+const administratorsMay = {
+  name: 'administrators',
+  group: ['administrators'],
+  rule: [{ name: 'everything', 'module-name': '*', 'access-operations': '*', action: 'permit' }],
+}
+
 /** @param secrets  to be edited, its tree needs them; to be read, it holds none but what the unit shows */
 export function encode(settings: DeviceSettings, sheet: StandInSheet, secrets: 'with' | 'as-shown'): Node {
   // Settings are replaced, never changed: what was encoded once need not be again.
@@ -44,6 +50,7 @@ function whole(settings: DeviceSettings, sheet: StandInSheet, secrets: 'with' | 
     }),
     'ietf-netconf-acm:nacm': {
       groups: { group: [{ name: 'administrators', 'user-name': settings.administrators }] },
+      'rule-list': settings.administratorsMay ? [administratorsMay] : [],
     },
     'ietf-interfaces:interfaces': {
       interface: [

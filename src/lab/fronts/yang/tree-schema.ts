@@ -116,6 +116,24 @@ export const treeSchema = z.strictObject({
             .default([]),
         })
         .prefault({}),
+      'rule-list': z
+        .array(
+          z.strictObject({
+            name: z.string().min(1),
+            group: z.array(z.string().min(1)).default([]),
+            rule: z
+              .array(
+                z.strictObject({
+                  name: z.string().min(1),
+                  'module-name': z.string().default('*'),
+                  'access-operations': z.string().default('*'),
+                  action: z.enum(['permit', 'deny']),
+                }),
+              )
+              .default([]),
+          }),
+        )
+        .default([]),
     })
     .prefault({}),
   'ietf-interfaces:interfaces': z.strictObject({

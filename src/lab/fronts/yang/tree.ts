@@ -22,6 +22,8 @@ interface Step {
 export const listKeys: Readonly<Record<string, readonly string[]>> = {
   user: ['name'],
   group: ['name'],
+  'rule-list': ['name'],
+  rule: ['name'],
   server: ['name'],
   interface: ['name'],
   address: ['ip'],

@@ -1,6 +1,7 @@
 /**
  * Users beside the admin: they stand in ietf-system (RFC 7317), and those that may change anything in a group of
- * ietf-netconf-acm (RFC 8341). Whoever is in no group may look, as its defaults have it (RFC 8341, 3.4.4 and 3.4.5).
+ * ietf-netconf-acm (RFC 8341), with the rule that lets its members do so: a group by itself grants nothing. Whoever is
+ * in no group may look, as its defaults have it (RFC 8341, 3.4.4 and 3.4.5).
  */
 import type { FurtherUser } from '../../../core/brief/policies'
 import type { Difference } from '../../../core/config/compare'
@@ -11,7 +12,7 @@ import { dig } from './fields'
 
 const group = 'administrators'
 const authentication = '/ietf-system:system/authentication'
-const groups = '/ietf-netconf-acm:nacm/groups'
+const accessControl = '/ietf-netconf-acm:nacm'
 
 /** @param admin  user who is signed in, and stays */
 export function furtherUsersIn(data: unknown, admin: string): FurtherUser[] {
@@ -23,10 +24,27 @@ export function furtherUsersIn(data: unknown, admin: string): FurtherUser[] {
         ['user-name'],
       )
     : undefined
-  const administers = new Set(Array.isArray(members) ? members : [])
+  const administers = new Set(Array.isArray(members) && mayDoEverything(data) ? members : [])
   return namesOf(users)
     .filter((name) => name !== admin)
     .map((name) => ({ name, role: administers.has(name) ? 'administers' : 'reads' }))
+}
+
+/** RFC 8341, 3.2.3: any operation on anything. */
+const everything = { name: 'everything', 'module-name': '*', 'access-operations': '*', action: 'permit' }
+
+/** Is what a group may do there, by a rule-list that names it and permits everything? */
+function mayDoEverything(data: unknown): boolean {
+  const found = dig(data, ['ietf-netconf-acm:nacm', 'rule-list'])
+  return (Array.isArray(found) ? found : []).some((each) => {
+    const [members, rules] = [dig(each, ['group']), dig(each, ['rule'])]
+    return (
+      Array.isArray(members) &&
+      members.includes(group) &&
+      Array.isArray(rules) &&
+      rules.some((rule) => dig(rule, ['access-operations']) === '*' && dig(rule, ['action']) === 'permit')
+    )
+  })
 }
 
 const namesOf = (users: unknown): string[] =>
@@ -54,8 +72,13 @@ export function userEdits(unit: UnitConfig['unit'], present: unknown, admin: str
     ...wanted.map(({ name }) => passwordEdit(name, passwords[name] ?? '')),
     {
       operation: 'replace',
-      target: `${groups}/${entry('group', group)}`,
+      target: `${accessControl}/groups/${entry('group', group)}`,
       value: { 'ietf-netconf-acm:group': [{ name: group, 'user-name': [admin, ...administrators] }] },
+    },
+    {
+      operation: 'replace',
+      target: `${accessControl}/${entry('rule-list', group)}`,
+      value: { 'ietf-netconf-acm:rule-list': [{ name: group, group: [group], rule: [everything] }] },
     },
   ]
 }
