@@ -59,10 +59,10 @@ const faults: readonly (readonly [what: string, brief: Brief, sentence: string, 
     'a width that is not legal',
     {
       ...demoBrief,
-      country: 'US',
+      country: 'HN',
       radio: { ...demoBrief.radio, bands: [...demoBrief.radio.bands, { band: '6', width: 80 }] },
     },
-    'United States has no legal 80 MHz channel at 6 GHz for an access point.',
+    'Honduras has no legal 80 MHz channel at 6 GHz for an access point.',
     'Leave 6 GHz out',
   ],
   [

@@ -9,6 +9,7 @@ import { adminSecretName, secretName } from '../brief/brief'
 import { asksRadius, takesPassphrase, type WirelessNetwork } from '../brief/wireless-network'
 import { matches } from '../input/pattern'
 import { carriesNetworks, type KitCard, modelName, whyNotMustered } from '../kit/kit-card'
+import { asUsed } from '../radio/as-used'
 import { highestLegalStep } from '../radio/power'
 import type { CountryRules } from '../regulatory/database'
 import { judgeChannel } from '../regulatory/legal'
@@ -143,10 +144,12 @@ function radioReasons({ brief, plan, country, card }: CompileInput): string[] {
     if (block.indoor && environment === 'outdoor')
       return [`Channel ${channel} at ${band} GHz is for indoors only in ${brief.country}.`]
     const radio = card.radios.find((each) => each.band === band)
-    const most = radio && highestLegalStep(block, radio, use)
-    return radio && (most === undefined || power.set > most)
+    if (!radio) return []
+    const used = asUsed(block, { radio, environment, use })
+    const most = highestLegalStep(used, radio, use)
+    return most === undefined || power.set > most
       ? [
-          `${power.set} dBm with a gain of ${radio.gain} dBi is above the limit of ${block.limitDbm} dBm on channel ${channel}.`,
+          `${power.set} dBm with a gain of ${radio.gain} dBi is above the limit of ${used.limitDbm} dBm on channel ${channel}.`,
         ]
       : []
   })

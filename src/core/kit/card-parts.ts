@@ -63,6 +63,10 @@ export const cardRadioSchema = z.strictObject({
   stepsAre: z.enum(['total', 'per-chain']).default('total'),
   /** Antenna gain, dBi. */
   gain: z.number(),
+  /** By how much its pattern falls off above 30 degrees of elevation, dB; 0 for antennas alike in all directions. */
+  above30Db: z.number().min(0).max(40).default(0),
+  /** Lowers its power by itself where less is enough (transmit power control): some limits are lower without. */
+  tpc: z.boolean().default(false),
   mostNetworks: z.int().min(1),
   /** Wireless modes that can be chosen; none where the model chooses by itself. */
   modes: z.array(z.enum(radioModes)).default([]),

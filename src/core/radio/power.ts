@@ -45,9 +45,10 @@ type Limit = Pick<LegalBlock, 'limitDbm' | 'conducted'>
  */
 export function antennaTakes({ conducted }: Limit, gain: Dbi, use: RadioUse): number {
   if (!conducted) return gain
-  const above = Math.max(0, gain - conducted.upToDbi)
-  if (use === 'area' || conducted.pointToPoint === 'same') return above
-  return conducted.pointToPoint === 'free' ? 0 : above / 3
+  const { upToDbi, pointToPoint, pointToPointUpToDbi = upToDbi } = conducted
+  const above = Math.max(0, gain - (use === 'area' ? upToDbi : pointToPointUpToDbi))
+  if (use === 'area' || pointToPoint === 'same') return above
+  return pointToPoint === 'free' ? 0 : above / 3
 }
 
 /** A step that is on the limit to a hundredth of a decibel is not above it. */

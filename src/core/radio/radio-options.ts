@@ -8,6 +8,7 @@ import type { RadioPolicy } from '../brief/policies'
 import type { CardRadio } from '../kit/card-parts'
 import type { Band, Width } from '../regulatory/blocks'
 import type { LegalBlock } from '../regulatory/legal'
+import { asUsed } from './as-used'
 import { highestLegalStep, type RadioUse } from './power'
 
 /** Channels at 2.4 GHz that do not overlap. */
@@ -39,16 +40,18 @@ export function radioOptions(
   policy: RadioPolicy,
   { radio, width, environment, lock, use }: RadioDemand,
 ): LegalBlock[] {
-  const usable = legal.filter(
-    (block) =>
-      block.band === radio.band &&
-      block.width <= width &&
-      radio.widths.includes(block.width) &&
-      !radio.leftOut.includes(block.channel) &&
-      !(environment === 'outdoor' && block.indoor) &&
-      // A block on which even the lowest step would be too loud is none.
-      highestLegalStep(block, radio, use) !== undefined,
-  )
+  const usable = legal
+    .filter(
+      (block) =>
+        block.band === radio.band &&
+        block.width <= width &&
+        radio.widths.includes(block.width) &&
+        !radio.leftOut.includes(block.channel) &&
+        !(environment === 'outdoor' && block.indoor),
+    )
+    .map((block) => asUsed(block, { radio, environment, use }))
+    // A block on which even the lowest step would be too loud is none.
+    .filter((block) => highestLegalStep(block, radio, use) !== undefined)
   const chosen =
     lock === undefined
       ? onePrimaryEach(onRaster(usable, policy))

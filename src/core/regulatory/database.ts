@@ -16,6 +16,8 @@ export interface Conducted {
   readonly upToDbi: number
   /** What a fixed point-to-point link loses for each dB above it: as much, a third of it, or nothing. */
   readonly pointToPoint: 'same' | 'third' | 'free'
+  /** Antennas of such a link take nothing off up to this gain, dBi; as above where it is left out. */
+  readonly pointToPointUpToDbi?: number | undefined
 }
 
 /** A limit of EIRP in each megahertz, dBm, and in all. */
@@ -46,10 +48,14 @@ export interface RegulatoryRule {
   readonly autoBandwidth: boolean
   /** Time to listen before a radar channel is used, seconds, where the file tells it. */
   readonly listenSeconds: number | undefined
-  /** The limit is conducted power: by the overlay, as the two below. */
+  /** The limit is conducted power: by the overlay, as all below. */
   readonly conducted?: Conducted
   /** The limit is a density, and in all. */
   readonly density?: Density
+  /** Greatest EIRP outdoors above 30 degrees of elevation, dBm. */
+  readonly skywardDbm?: number
+  /** By how much the limit is lower without transmit power control, dB. */
+  readonly withoutTpcDb?: number
   /** What the overlay cites for this rule. */
   readonly sources?: readonly string[]
 }

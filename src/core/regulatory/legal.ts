@@ -18,6 +18,10 @@ export interface LegalBlock extends ChannelBlock {
   /** For so long, s; 0 where it need not. */
   readonly listenSeconds: number
   readonly indoor: boolean
+  /** Greatest EIRP outdoors above 30 degrees of elevation, dBm. */
+  readonly skywardDbm?: number
+  /** By how much the limit is lower without transmit power control, dB. */
+  readonly withoutTpcDb?: number
 }
 
 /** Why a block may not be used: a sentence, and the rule behind it where there is one. */
@@ -66,7 +70,18 @@ export function judge(country: CountryRules, block: ChannelBlock): Judgement {
       radar: rules.some((rule) => rule.dfs),
       listenSeconds: listenSecondsOf(country.dfs, block, rules),
       indoor: rules.some((rule) => rule.noOutdoor),
+      ...strictest(rules),
     },
+  }
+}
+
+/** What counts outdoors, and without power control, where any of the rules says so. */
+function strictest(rules: readonly RegulatoryRule[]): Pick<LegalBlock, 'skywardDbm' | 'withoutTpcDb'> {
+  const sky = rules.flatMap(({ skywardDbm }) => skywardDbm ?? [])
+  const control = rules.flatMap(({ withoutTpcDb }) => withoutTpcDb ?? [])
+  return {
+    ...(sky.length > 0 ? { skywardDbm: Math.min(...sky) } : {}),
+    ...(control.length > 0 ? { withoutTpcDb: Math.max(...control) } : {}),
   }
 }
 
@@ -184,6 +199,6 @@ export function whyNothingIsLegal(country: CountryRules, band: Band): string | u
     .filter((rule) => rule.noIr)
     .map(({ startKhz, endKhz }) => `${startKhz / 1000} to ${endKhz / 1000} MHz`)
   return silent.length > 0
-    ? `The database does not let an access point start there: ${silent.join(', ')}.`
-    : 'No rule of the database covers it.'
+    ? `The database marks it as not for what starts by itself (${silent.join(', ')}), and no line here says otherwise.`
+    : 'The database has no rule for it: whether it is legal there, this file does not say.'
 }

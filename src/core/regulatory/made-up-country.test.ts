@@ -99,14 +99,13 @@ describe('a channel whose second one may lie on either side', () => {
 describe('why a band is no use', () => {
   it('is that no rule covers it, or which rules let no access point start', () => {
     expect(whyNothingIsLegal(country(rule(2400, 2483, { bandwidthKhz: 20_000 })), '2.4')).toBeUndefined()
-    expect(whyNothingIsLegal(country(), '6')).toBe('No rule of the database covers it.')
+    const uncovered = 'The database has no rule for it: whether it is legal there, this file does not say.'
+    expect(whyNothingIsLegal(country(), '6')).toBe(uncovered)
     const silent = country(rule(5925, 6425, { noIr: true }), rule(6525, 7125, { noIr: true }))
     expect(whyNothingIsLegal(silent, '6')).toBe(
-      'The database does not let an access point start there: 5925 to 6425 MHz, 6525 to 7125 MHz.',
+      'The database marks it as not for what starts by itself (5925 to 6425 MHz, 6525 to 7125 MHz), and no line here says otherwise.',
     )
-    expect(whyNothingIsLegal(country(rule(5925, 6425, { noOfdm: true })), '6')).toBe(
-      'No rule of the database covers it.',
-    )
+    expect(whyNothingIsLegal(country(rule(5925, 6425, { noOfdm: true })), '6')).toBe(uncovered)
     // One channel of twenty is enough to be of use.
     expect(
       whyNothingIsLegal(country(rule(5945, 5965, { bandwidthKhz: 20_000 }), rule(5965, 7125, { noIr: true })), '6'),

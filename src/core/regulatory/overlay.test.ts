@@ -54,6 +54,16 @@ describe('conducted limits', () => {
   })
 })
 
+it('lets an access point of the United States start at 6 GHz, indoors, at 5 dBm in each megahertz', () => {
+  // 47 CFR 15.407(a)(5): 18 dBm at 20 MHz to 30 dBm at 320 MHz.
+  const us = ([20, 80, 320] as const).map((width) => block('US', '6', 37, width))
+  expect(us.map(({ limitDbm, indoor }) => [limitDbm, indoor])).toEqual([
+    [18.01, true],
+    [24.03, true],
+    [30, true],
+  ])
+})
+
 it('a density at 6 GHz grows with the width: 18, 21, 24, 27, 30 dBm', () => {
   expect(([20, 40, 80, 160, 320] as const).map((width) => block('CA', '6', 37, width).limitDbm)).toEqual([
     18.01, 21.02, 24.03, 27.04, 30,
@@ -81,11 +91,14 @@ it('a channel over the border of two rules that touch has the stricter of both',
 })
 
 it('says why a band is no use at all', () => {
-  expect(whyNothingIsLegal(countryOf('US'), '6')).toBe(
-    'The database does not let an access point start there: 5925 to 7125 MHz.',
+  expect(whyNothingIsLegal(countryOf('HN'), '6')).toBe(
+    'The database marks it as not for what starts by itself (5925 to 6425 MHz), and no line here says otherwise.',
   )
+  expect(whyNothingIsLegal(countryOf('US'), '6')).toBeUndefined()
   expect(whyNothingIsLegal(countryOf('CA'), '6')).toBeUndefined()
-  expect(whyNothingIsLegal({ ...countryOf('DE'), rules: [] }, '6')).toBe('No rule of the database covers it.')
+  expect(whyNothingIsLegal({ ...countryOf('DE'), rules: [] }, '6')).toBe(
+    'The database has no rule for it: whether it is legal there, this file does not say.',
+  )
 })
 
 it('speaks of rules that lie within its range, and of no others', () => {

@@ -1,6 +1,6 @@
 /**
  * What the regulatory database cannot say, laid over its rules: limits that are conducted power, power densities,
- * indoors only. Each line has its source.
+ * indoors only, who may start where, what counts outdoors or without power control. Each line has its source.
  */
 import { z } from 'zod'
 import type { RegulatoryDatabase, RegulatoryRule } from './database'
@@ -18,7 +18,15 @@ export const overlaySchema = z.array(
         upToDbi: z.number().min(0),
         /** What a fixed point-to-point link loses for each dB above it: as much, a third of it, or nothing. */
         pointToPoint: z.enum(['same', 'third', 'free']),
+        /** Antennas of such a link take nothing off up to this gain, dBi; as above where it is left out. */
+        pointToPointUpToDbi: z.number().min(0).optional(),
       }),
+      /** Greatest EIRP outdoors above 30 degrees of elevation. */
+      z.strictObject({ kind: z.literal('skyward'), dbm: z.number() }),
+      /** By how much the limit is lower for what has no transmit power control. */
+      z.strictObject({ kind: z.literal('withoutTpc'), db: z.number().positive() }),
+      /** An access point may start there, indoors, although the database marks it as not to be started in. */
+      z.strictObject({ kind: z.literal('startsIndoors') }),
       z.strictObject({ kind: z.literal('density'), dbmPerMhz: z.number(), mostDbm: z.number() }),
       z.strictObject({ kind: z.literal('indoor') }),
     ]),
@@ -45,7 +53,20 @@ export function withOverlay(database: RegulatoryDatabase, overlay: Overlay): Reg
 
 function laidOver(rule: RegulatoryRule, says: Says, source: string): RegulatoryRule {
   const sources = [...(rule.sources ?? []), source]
-  if (says.kind === 'indoor') return { ...rule, noOutdoor: true, sources }
-  const { kind, ...limit } = says
-  return { ...rule, [kind]: limit, sources }
+  switch (says.kind) {
+    case 'indoor':
+      return { ...rule, noOutdoor: true, sources }
+    case 'startsIndoors':
+      return { ...rule, noIr: false, noOutdoor: true, sources }
+    case 'skyward':
+      return { ...rule, skywardDbm: says.dbm, sources }
+    case 'withoutTpc':
+      return { ...rule, withoutTpcDb: says.db, sources }
+    case 'density':
+      return { ...rule, density: { dbmPerMhz: says.dbmPerMhz, mostDbm: says.mostDbm }, sources }
+    case 'conducted': {
+      const { kind: _kind, ...conducted } = says
+      return { ...rule, conducted, sources }
+    }
+  }
 }
