@@ -144,18 +144,35 @@ async function startSite({ folder, env, wantedPort, parts }) {
 /** The pages alone, on a database that is there; `env` names it. Whoever starts them ends the child. */
 export async function startPages({ folder, env, wantedPort }) {
   const key = randomBytes(18).toString('base64url')
+  const address = ownAddress()
   // Another installation may answer at this port: only the one that knows this word is ours.
   const word = randomBytes(12).toString('hex')
   const startAt = (port) =>
-    startWeb({ folder, env: { ...env, AIR_MUSTER_STARTED: word, AIR_MUSTER_KEY: key }, port, word })
+    startWeb({
+      folder,
+      env: { ...env, AIR_MUSTER_STARTED: word, AIR_MUSTER_KEY: key, AIR_MUSTER_ADDRESS: address },
+      address,
+      port,
+      word,
+    })
   const { child, port } = await onFreePort(wantedPort, async (free) => ({ port: free, child: await startAt(free) }))
-  return { url: `http://127.0.0.1:${port}`, key, child, startAgain: () => startAt(port) }
+  return { url: `http://${address}:${port}`, key, child, startAgain: () => startAt(port) }
 }
 
-async function startWeb({ folder, env, port, word }) {
+/**
+ * An address of loopback that nobody else is likely to serve at. Cookies know no ports: at 127.0.0.1 the browser would
+ * show the key to whatever else it opens there, another user's server or a unit at the end of a lane.
+ */
+function ownAddress() {
+  const [a, b, c] = randomBytes(3)
+  // Neither the usual one nor an end of its range (RFC 1122, 3.2.1.3: all of 127.0.0.0/8 is this host).
+  return `127.${1 + (a % 254)}.${b}.${1 + (c % 254)}`
+}
+
+async function startWeb({ folder, env, address, port, word }) {
   const child = startChild(
     process.execPath,
-    [join(root, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)],
+    [join(root, 'node_modules/next/dist/bin/next'), 'start', '-H', address, '-p', String(port)],
     {
       cwd: root,
       logFile: join(folder, 'logs', 'web.log'),
@@ -164,7 +181,7 @@ async function startWeb({ folder, env, port, word }) {
   )
   await until(child, 'The web application', async () => {
     try {
-      const reply = await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(5000) })
+      const reply = await fetch(`http://${address}:${port}/api/health`, { signal: AbortSignal.timeout(5000) })
       // It may be up before its database: that is the database's restart to wait for, not this one's.
       return (reply.ok || reply.status === 503) && (await reply.json()).started === word
     } catch {

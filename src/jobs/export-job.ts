@@ -34,12 +34,15 @@ export async function exportJob(store: Store, job: Job, passphrase: string | und
       addressLocked: before.get(unit.id)?.addressLocked ?? false,
     })),
     site,
+    // That of a floor which was taken away is no part of the job any more.
     drawings: await Promise.all(
-      drawings.map(async ({ floor, type, file }) => ({
-        floor,
-        type,
-        data: (await wholeFile(store, file)).toString('base64'),
-      })),
+      drawings
+        .filter(({ floor }) => site.floors.some(({ id }) => id === floor))
+        .map(async ({ floor, type, file }) => ({
+          floor,
+          type,
+          data: (await wholeFile(store, file)).toString('base64'),
+        })),
     ),
     cards: texts.filter((text) => text.from === 'installation' && models.has(text.model)).map((text) => text.yaml),
     secrets: passphrase === undefined ? null : await sealSecretsUnder(passphrase, await openSecrets(store, job.id)),

@@ -93,7 +93,7 @@ export function benchWalk(open: () => Promise<Site>): void {
       expect(await text()).toContain('10.44.8.22')
       expect(await page.evaluate(() => 'neverReloaded' in window)).toBe(true)
       const csv = await page.evaluate(async () => (await fetch('/api/jobs/port-ellery/as-built.csv')).text())
-      expect(csv).toContain('hall-02,café,Ostrel O-40,02:4f:52:10:6a:2d,OS4-7731-2D,2,10.44.8.21,')
+      expect(csv).toContain('hall-02,café,Ostrel O-40,02:4f:52:10:6a:2d,OS4-7731-2D,hall rack,2,10.44.8.21,')
       expect(site.complaints).toEqual([])
 
       // Logs, redo log, tables: whatever was written by now holds no secret in clear.

@@ -1,4 +1,6 @@
 /** What surrounds the stages: the scheme, the help, the muster by its buttons. */
+import { createServer } from 'node:http'
+import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Site } from '../support/site'
 
@@ -27,6 +29,24 @@ export function frameWalk(open: () => Promise<Site>): void {
       await page.waitForFunction(() => document.documentElement.dataset.mantineColorScheme === 'dark')
       await page.reload()
       expect(await scheme()).toBe('dark')
+    })
+
+    it('shows its key to nobody else who serves on this laptop', async () => {
+      const { page, go } = shared
+      const cookies: (string | undefined)[] = []
+      const other = createServer((request, response) => {
+        cookies.push(request.headers.cookie)
+        response.setHeader('content-type', 'text/html').end('<title>another</title>')
+      })
+      await new Promise<void>((resolve) => other.listen(0, '127.0.0.1', resolve))
+      const { port } = other.address() as AddressInfo
+      for (const host of ['127.0.0.1', 'localhost']) await page.goto(`http://${host}:${port}/`)
+      other.close()
+      expect(cookies.length).toBeGreaterThan(1)
+      expect(cookies.filter((cookie) => cookie !== undefined)).toEqual([])
+      // At its own address it is let in.
+      await go('muster')
+      expect(await page.title()).not.toBe('another')
     })
 
     it('tells every stage, every step and every cell by words too', async () => {

@@ -172,7 +172,7 @@ export function optionsWalk(open: () => Promise<Site>): void {
 
     it('sums up a link, and says when its way is not clear', async () => {
       await press('Links')
-      await sees('All ends: channel')
+      await sees('Both ends: channel')
       await type('Highest thing on the way, m', '12.5')
       await page.keyboard.press('Tab')
       await sees('The way is not clear:')

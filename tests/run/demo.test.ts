@@ -67,8 +67,7 @@ async function opened(address: string): Promise<string> {
   return (await fetch(new URL(next, address), { headers: { cookie } })).text()
 }
 
-const ready = (demo: { words: () => string }) =>
-  expect.poll(demo.words).toContain('Air Muster is ready: http://127.0.0.1:')
+const ready = (demo: { words: () => string }) => expect.poll(demo.words).toContain('Air Muster is ready: http://127.')
 
 /** It is ended as by a terminal and npm: by the same signal twice. */
 async function leavesNothing({ child, over }: ReturnType<typeof start>, pids: readonly number[]): Promise<void> {

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { jobJsonSchema, readJobDocument, slugOf } from '../../src/core/job/job-document'
+import { jobDocumentSchema, jobJsonSchema, readJobDocument, slugOf } from '../../src/core/job/job-document'
 import type { Unit } from '../../src/core/kit/unit'
 import { makePlan, type PlanInput } from '../../src/core/plan/plan'
 import { emptySite, type Floor, plainFloor } from '../../src/core/radio/floor'
@@ -61,6 +61,18 @@ const unit = (part: Partial<Unit>): Unit => ({
 })
 
 describe('a job as a file', () => {
+  it('is refused with a drawing of no floor of its own, or whose content is something else', () => {
+    const png = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0]).toString('base64')
+    const withFloor = { ...demoJob(), site: { ...emptySite, floors: [floor] } }
+    const faults = (drawing: object): (string | number | symbol)[][] =>
+      (jobDocumentSchema.safeParse({ ...withFloor, drawings: [drawing] }).error?.issues ?? []).map(({ path }) => path)
+    expect(faults({ floor: 'hall', type: 'image/png', data: png })).toEqual([])
+    expect(faults({ floor: 'nowhere', type: 'image/png', data: png })).toEqual([['drawings', 0, 'floor']])
+    const text = Buffer.from('no picture').toString('base64')
+    for (const type of ['image/png', 'image/jpeg', 'image/svg+xml'])
+      expect(faults({ floor: 'hall', type, data: text })).toEqual([['drawings', 0, 'data']])
+  })
+
   it('comes back as it was, with locks, floors, drawings and sealed secrets', async () => {
     await saveSite(
       store,

@@ -103,6 +103,19 @@ const wrong: [string, (tree: Node) => unknown][] = [
     'WPA3-Personal without protected management frames',
     withNetwork(network({ security: { mode: 'wpa3-personal', pmf: 'off', passphrase: 'eight or more' } })),
   ],
+  [
+    'WPA3/WPA2 mixed without protected frames',
+    withNetwork(network({ security: { mode: 'wpa3-wpa2-mixed', pmf: 'off', passphrase: 'eight or more' } })),
+  ],
+  ['WPA2-Personal at 6 GHz', withNetwork(network({ band: ['5', '6'] }))],
+  [
+    'an open network at 6 GHz',
+    withNetwork(network({ band: ['6'], security: { mode: 'open', 'open-confirmed': true } })),
+  ],
+  [
+    'fast roaming without a key',
+    withNetwork(network({ security: { mode: 'owe' }, 'fast-roaming': true, 'mobility-domain': 7 })),
+  ],
   ['OWE without protected frames', withNetwork(network({ security: { mode: 'owe', pmf: 'optional' } }))],
   ['OWE with a passphrase', withNetwork(network({ security: { mode: 'owe', passphrase: 'eight or more' } }))],
   ['WPA3-Enterprise without a server', withNetwork(network({ security: { mode: 'wpa3-enterprise' } }))],

@@ -5,12 +5,15 @@
  */
 import { timingSafeEqual } from 'node:crypto'
 
-const ownNames: ReadonlySet<string> = new Set(['127.0.0.1', 'localhost', '[::1]'])
+/** The address of this start; a developer who runs the pages by themselves has the usual ones. */
+const ownNames: ReadonlySet<string> = new Set(
+  process.env.AIR_MUSTER_ADDRESS ? [process.env.AIR_MUSTER_ADDRESS] : ['127.0.0.1', 'localhost', '[::1]'],
+)
 
 /** Name of the query parameter that carries the key of a start. */
 export const keyParameter = 'key'
 
-/** Cookies do not tell ports apart: each installation has a name of its own. */
+/** Cookies do not tell ports apart: each installation has an address and a name of its own. */
 export function cookieName(host: string): string {
   return `air-muster-${/:(\d+)$/.exec(host)?.[1] ?? '80'}`
 }

@@ -3,7 +3,7 @@ import { isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
 import type { Band } from '../regulatory/blocks'
 import { countryName } from '../regulatory/country'
 import type { CountryRules } from '../regulatory/database'
-import { legalBlocks, whyNothingIsLegal } from '../regulatory/legal'
+import { isShortRange, legalBlocks, whyNothingIsLegal } from '../regulatory/legal'
 import { listenWords, usualListenSeconds } from '../regulatory/radar-listening'
 import type { Brief } from './brief'
 import { targetDbm } from './policies'
@@ -51,6 +51,7 @@ function bandMeaning(brief: Brief, country: CountryRules, band: Band, width: num
     (block) => block.band === band && block.width === width && !(outdoors && block.indoor),
   )
   const distinct = blocks.filter((block, index) => blocks.findIndex((other) => other.lowMhz === block.lowMhz) === index)
+  const short = distinct.filter(isShortRange).length
   const radar = distinct.filter((block) => block.radar).length
   const where = `In ${countryName(country.country)} at ${band} GHz`
   if (distinct.length === 0)
@@ -59,7 +60,13 @@ function bandMeaning(brief: Brief, country: CountryRules, band: Band, width: num
   const longest = Math.max(0, ...long.map(({ listenSeconds }) => listenSeconds))
   const ofThem = long.length === 0 ? '' : `, ${long.length} of them for ${listenWords(longest)}`
   const listening = radar === 0 ? 'none must listen for radar' : `${radar} must listen for radar first${ofThem}`
-  return `${where}: ${distinct.length} channels of ${width} MHz, ${listening}.`
+  const all = `${where}: ${distinct.length} channels of ${width} MHz, ${listening}.`
+  return short === 0 ? all : `${all} ${shortRangeMeaning(short, brief)}`
+}
+
+function shortRangeMeaning(count: number, { radio }: Brief): string {
+  const which = `${count} of them lie above 5725 MHz, where 25 mW is the most (EN 300 440): far less than elsewhere`
+  return radio.shortRange === 'used' ? `${which}, and many clients do not look there.` : `${which}. They are left out.`
 }
 
 function powerMeaning({ radio }: Brief): string {

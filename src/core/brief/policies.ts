@@ -29,8 +29,13 @@ const radioPolicyFields = z.object({
   raster24: z.enum(['1-6-11', '1-5-9-13']).default('1-6-11'),
   /** Whether radios of 2.4 GHz that hear three others loudly on their channel stay on, or are switched off. */
   crowded24: z.enum(['stay-on', 'switch-off']).default('stay-on'),
-  /** At 6 GHz clients look first at every fourth channel (preferred scanning channels, IEEE 802.11ax 26.17.2.3.3). */
+  /**
+   * At 6 GHz clients look at every fourth channel (preferred scanning channels, IEEE 802.11ax 26.17.2.3.3) for a radio
+   * that none beside it announces.
+   */
   scanning6: z.enum(['preferred', 'any']).default('preferred'),
+  /** Whether channels for short-range devices are planned: 25 mW above 5725 MHz, in most of Europe. */
+  shortRange: z.enum(['left-out', 'used']).default('left-out'),
   /** Low data rates reach farther and eat airtime. */
   lowRates: z.enum(['kept', 'dropped']).default('dropped'),
   /** Time between beacons, units of 1024 microseconds; null for what each model comes with, 100 as a rule. */

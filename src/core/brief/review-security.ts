@@ -15,7 +15,7 @@ export function reviewSecurity(
     return [
       openNetwork(network, path),
       withoutServer(network, path),
-      sixGhz(network, path),
+      sixGhz(brief, network, path),
       framesThatDoNotFit(network, path),
       oldClients(network, path),
       notCarried(network, path, models),
@@ -51,20 +51,43 @@ function withoutServer({ ssid, security, radius }: WirelessNetwork, path: string
 }
 
 /** At 6 GHz neither open networks nor WPA2 nor its transition mode. */
-function sixGhz({ ssid, bands, security }: WirelessNetwork, path: string): BriefFault | undefined {
+function sixGhz({ networks }: Brief, network: WirelessNetwork, path: string): BriefFault | undefined {
+  const { ssid, bands, security } = network
   if (!bands.includes('6') || fits6Ghz(security)) return undefined
+  const fitting = security === 'wpa2-enterprise' ? 'wpa3-enterprise' : security === 'open' ? 'owe' : 'wpa3-personal'
+  const sentence = `"${ssid}" is meant for 6 GHz with ${securityNames[security]}; at 6 GHz only WPA3 and OWE are allowed.`
+  const fault = { field: `${path}.bands`, code: '6-ghz-without-wpa3', weight: 'mend' } as const
+  const others = bands.filter((band) => band !== '6')
+  if (others.length === 0)
+    return {
+      ...fault,
+      sentence,
+      mend: {
+        words: `Use ${securityNames[fitting].split(',')[0]}`,
+        set: [{ path: `${path}.security`, value: fitting }],
+      },
+    }
+  // Clients that do not know it keep the other bands.
+  const own = { ...network, id: freeId(networks, network.id), bands: ['6'], security: fitting, pmf: 'by-security' }
+  const kept = { ...network, bands: others }
   return {
-    field: `${path}.bands`,
-    code: '6-ghz-without-wpa3',
-    weight: 'mend',
-    sentence: `"${ssid}" is meant for 6 GHz with ${securityNames[security]}; at 6 GHz only WPA3 and OWE are allowed.`,
-    mend:
-      security === 'wpa2-enterprise'
-        ? { words: 'Use WPA3-Enterprise', set: [{ path: `${path}.security`, value: 'wpa3-enterprise' }] }
-        : security === 'open'
-          ? { words: 'Use OWE', set: [{ path: `${path}.security`, value: 'owe' }] }
-          : { words: 'Use WPA3-Personal', set: [{ path: `${path}.security`, value: 'wpa3-personal' }] },
+    ...fault,
+    sentence: takesPassphrase(security)
+      ? `${sentence} Clients roam between two networks of one name only where both have the same passphrase.`
+      : sentence,
+    mend: {
+      words: `Give 6 GHz a network of this name with ${securityNames[fitting].split(',')[0]}`,
+      set: [{ path: 'networks', value: networks.flatMap((each) => (each === network ? [kept, own] : [each])) }],
+    },
   }
+}
+
+/** An id for a network beside another, 32 characters at the most. */
+function freeId(networks: readonly WirelessNetwork[], id: string): string {
+  const taken = new Set(networks.map((network) => network.id))
+  const base = `${id.slice(0, 28)}-6`
+  if (!taken.has(base)) return base
+  for (let number = 2; ; number += 1) if (!taken.has(`${base}${number}`)) return `${base}${number}`
 }
 
 /** Protected management frames that the security does not go with. */

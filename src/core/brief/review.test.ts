@@ -246,6 +246,12 @@ const faults: readonly (readonly [what: string, brief: Brief, sentence: string, 
     'Use WPA3-Personal',
   ],
   [
+    '6 GHz beside others without WPA3',
+    withNetwork({ bands: ['5', '6'] }),
+    '"Ellery Crew" is meant for 6 GHz with WPA2-Personal; at 6 GHz only WPA3 and OWE are allowed. Clients roam between two networks of one name only where both have the same passphrase.',
+    'Give 6 GHz a network of this name with WPA3-Personal',
+  ],
+  [
     'an open network at 6 GHz',
     withNetwork({ bands: ['6'], security: 'open', openConfirmation: 'Ellery Crew' }),
     '"Ellery Crew" is meant for 6 GHz with Open; at 6 GHz only WPA3 and OWE are allowed.',
@@ -320,7 +326,7 @@ it('gives each fault a code of its own, which a program finds it by', () => {
   })
   expect(codes).toHaveLength(faults.length)
   // Ranges that lie wrong share one, so do addresses that a pool hands out, and modes of security that err alike.
-  expect(new Set(codes).size).toBeGreaterThanOrEqual(faults.length - 11)
+  expect(new Set(codes).size).toBeGreaterThanOrEqual(faults.length - 12)
 })
 
 describe('what must be mended', () => {
@@ -348,6 +354,23 @@ describe('what must be mended', () => {
       const mended = briefSchema.parse(applyMend(brief, fault.mend.set))
       expect(ask(mended).map((each) => each.sentence)).not.toContain(sentence)
     }
+  })
+
+  it('leaves the other bands to clients that do not know WPA3, where 6 GHz is to have it', () => {
+    const brief = withNetwork({ bands: ['5', '6'] })
+    const fault = reviewBrief({
+      brief,
+      country: countryOf('NZ'),
+      models: [],
+      weak: new Map(),
+      today: new Date('2026-11-25'),
+    }).find(({ code }) => code === '6-ghz-without-wpa3')
+    const { networks } = briefSchema.parse(applyMend(brief, fault?.mend && 'set' in fault.mend ? fault.mend.set : []))
+    expect(networks.map(({ ssid, bands, security }) => [ssid, bands, security])).toEqual([
+      ['Ellery Crew', ['5'], 'wpa2-personal'],
+      ['Ellery Crew', ['6'], 'wpa3-personal'],
+    ])
+    expect(new Set(networks.map(({ id }) => id)).size).toBe(2)
   })
 
   it('tells of more networks than the smallest model of the kit carries', () => {

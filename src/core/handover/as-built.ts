@@ -11,6 +11,7 @@ import { heldWords } from '../muster/held'
 import { procedure } from '../muster/procedure'
 import { answers, heldStep, isChanged, type Roll, type RollRow } from '../muster/roll'
 import type { UnitPlan } from '../plan/plan'
+import { conductedOf, eirpOf } from '../radio/power'
 
 export interface ByHand {
   readonly who: string
@@ -26,6 +27,21 @@ export interface AsBuiltInput {
   readonly expected: ReadonlyMap<string, readonly SettingOutcome[]>
 }
 
+export interface AsBuiltRadio {
+  readonly band: string
+  /** Where it is: where radar moved it, if that is still so. */
+  readonly channel: number
+  /** What is planned for it, where that is another. */
+  readonly plannedChannel: number | undefined
+  readonly width: number
+  /** As it is set, dBm. */
+  readonly powerDbm: number
+  /** What its chains put out together, what its antenna makes of it (EIRP), dBm, and its gain, dBi. */
+  readonly conductedDbm: number | undefined
+  readonly eirpDbm: number | undefined
+  readonly gainDbi: number | undefined
+}
+
 export interface AsBuiltRow {
   readonly name: string
   readonly place: string
@@ -35,7 +51,9 @@ export interface AsBuiltRow {
   readonly siteSwitch: string
   readonly sitePort: string
   readonly address: string
-  readonly radios: readonly { band: string; channel: number; width: number; powerDbm: number }[]
+  readonly radios: readonly AsBuiltRadio[]
+  /** What it ran when it was proven last; empty where it does not tell. */
+  readonly firmware: string
   readonly networks: readonly string[]
   /** The open network that it came with on air, and for how many seconds it stood since the unit was first seen. */
   readonly shippedOpen: { readonly ssid: string; readonly seconds: number } | undefined
@@ -61,12 +79,9 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
     const outcomes = outcomesNow(expected.get(unit.id) ?? [], row)
     // What was proven is printed; a unit that never was shows what is planned for it.
     const proven = row?.proven?.config
-    const planned = (plan?.radios ?? []).map(({ band, channel, width, power }) => ({
-      band,
-      channel,
-      width,
-      powerDbm: power.set,
-    }))
+    const set = proven
+      ? radiosOf(proven)
+      : (plan?.radios ?? []).map(({ band, channel, width, power }) => ({ band, channel, width, powerDbm: power.set }))
     return {
       name: proven?.unit['unit.name'] ?? unit.name,
       place: unit.place,
@@ -76,7 +91,8 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
       siteSwitch: unit.siteSwitch,
       sitePort: unit.sitePort,
       address: proven?.unit['management.address'] ?? plan?.address ?? '',
-      radios: proven ? radiosOf(proven) : planned,
+      radios: set.map((radio) => asItIs(radio, plan, row, outcomes)),
+      firmware: row?.firmware ?? '',
       networks: proven
         ? Object.values(proven.networks).flatMap((network) => network['network.ssid'] ?? [])
         : brief.networks.map(({ ssid }) => ssid),
@@ -137,7 +153,33 @@ export function doneByHand(setting: SettingOutcome, row: RollRow | undefined): B
   return done?.asked === setting.asked ? done : undefined
 }
 
-function radiosOf(config: UnitConfig): AsBuiltRow['radios'] {
+type SetRadio = Pick<AsBuiltRadio, 'band' | 'channel' | 'width' | 'powerDbm'>
+
+/** A radio as it is: what radar did to it since it was set, and what its antenna makes of its power. */
+function asItIs(
+  radio: SetRadio,
+  plan: UnitPlan | undefined,
+  row: RollRow | undefined,
+  outcomes: readonly SettingOutcome[],
+): AsBuiltRadio {
+  const { band, channel } = radio
+  const heard = row?.radar.find((each) => each.band === band && each.from === channel)
+  const stands = outcomes.find(({ id, of }) => id === 'radio.channel' && of === band)?.outcome.kind !== 'proven'
+  const power = plan?.radios.find((each) => each.band === band)?.power
+  const sum = power && { ...power, set: radio.powerDbm }
+  return {
+    ...radio,
+    channel: heard && stands ? heard.to : channel,
+    plannedChannel: heard && stands ? channel : undefined,
+    conductedDbm: sum && tenth(conductedOf(sum)),
+    eirpDbm: sum && tenth(eirpOf(sum)),
+    gainDbi: power?.gain,
+  }
+}
+
+const tenth = (dbm: number): number => Math.round(10 * dbm) / 10
+
+function radiosOf(config: UnitConfig): SetRadio[] {
   const byBand = Object.entries(config.radios).sort(([a], [b]) => Number(a) - Number(b))
   return byBand.flatMap(([band, values]) => {
     const { 'radio.channel': channel, 'radio.width': width, 'radio.power': powerDbm } = values
@@ -187,12 +229,17 @@ export function asBuiltCsv(rows: readonly AsBuiltRow[]): string {
         const radio = row.radios.find((each) => each.band === band)
         return [
           [`channel ${band} GHz`, radio?.channel ?? ''],
+          [`planned channel ${band} GHz, before radar`, radio?.plannedChannel ?? ''],
           [`width ${band} GHz (MHz)`, radio?.width ?? ''],
-          [`power ${band} GHz (dBm)`, radio?.powerDbm ?? ''],
+          [`power ${band} GHz, as set (dBm)`, radio?.powerDbm ?? ''],
+          [`power ${band} GHz, conducted (dBm)`, radio?.conductedDbm ?? ''],
+          [`EIRP ${band} GHz (dBm)`, radio?.eirpDbm ?? ''],
+          [`antenna ${band} GHz (dBi)`, radio?.gainDbi ?? ''],
         ]
       }),
     ),
     networks: row.networks.join('; '),
+    firmware: row.firmware,
     state: row.state,
     'settings proven': count(row, 'proven'),
     'settings written, not readable': count(row, 'written'),

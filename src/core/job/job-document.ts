@@ -10,6 +10,7 @@ import { bandSchema } from '../brief/wireless-network'
 import { lineSchema } from '../input/line'
 import { unitIdSchema, unitSchema } from '../kit/unit'
 import { emptySite, siteSchema } from '../radio/floor'
+import { drawingTypeSchema, looksLike } from './drawing-type'
 
 export const jobFormat = 'air-muster-job'
 export const slugSchema = z
@@ -41,9 +42,6 @@ export const sealedSecretsSchema = z.object({
   sealed: base64,
 })
 export type SealedSecrets = z.infer<typeof sealedSecretsSchema>
-
-export const drawingTypes = ['image/svg+xml', 'image/png', 'image/jpeg'] as const
-export const drawingTypeSchema = z.enum(drawingTypes)
 
 const documentSchema = z.object({
   format: z.literal(jobFormat, `this is not a job file: its format is not "${jobFormat}"`).default(jobFormat),
@@ -79,6 +77,10 @@ const documentSchema = z.object({
   secrets: sealedSecretsSchema.nullable().default(null),
 })
 
+/** First bytes of a file in base64. */
+const headOf = (data: string): Uint8Array =>
+  Uint8Array.from(atob(data.slice(0, 4096)), (letter) => letter.codePointAt(0) ?? 0)
+
 /** What one row of the kit list alone cannot know. */
 const unique: readonly { field: 'id' | 'name' | 'mac' | 'address'; words: string }[] = [
   { field: 'id', words: 'id' },
@@ -87,7 +89,7 @@ const unique: readonly { field: 'id' | 'name' | 'mac' | 'address'; words: string
   { field: 'address', words: 'address' },
 ]
 
-export const jobDocumentSchema = documentSchema.superRefine(({ units, drawings }, context) => {
+export const jobDocumentSchema = documentSchema.superRefine(({ units, site, drawings }, context) => {
   for (const { field, words } of unique) {
     const seen = new Map<string, string>()
     for (const [index, unit] of units.entries()) {
@@ -102,15 +104,14 @@ export const jobDocumentSchema = documentSchema.superRefine(({ units, drawings }
       else if (value !== undefined) seen.set(value, unit.name)
     }
   }
-  const floors = new Set<string>()
-  for (const [index, { floor }] of drawings.entries()) {
-    if (floors.has(floor))
-      context.addIssue({
-        code: 'custom',
-        path: ['drawings', index, 'floor'],
-        message: `the floor "${floor}" has two drawings`,
-      })
-    floors.add(floor)
+  const drawn = new Set<string>()
+  for (const [index, { floor, type, data }] of drawings.entries()) {
+    const fault = (field: 'floor' | 'data', message: string): void =>
+      context.addIssue({ code: 'custom', path: ['drawings', index, field], message })
+    if (drawn.has(floor)) fault('floor', `the floor "${floor}" has two drawings`)
+    else if (!site.floors.some(({ id }) => id === floor)) fault('floor', `the job has no floor "${floor}"`)
+    drawn.add(floor)
+    if (!looksLike(type, headOf(data))) fault('data', `this says that it is ${type}, and its content is something else`)
   }
 })
 export type JobDocument = z.infer<typeof jobDocumentSchema>

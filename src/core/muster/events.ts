@@ -151,7 +151,13 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
     since: z.number().optional(),
   }),
   /** Every check was good for this. */
-  z.object({ kind: z.literal('proven'), unit, asked: askedSchema }),
+  z.object({
+    kind: z.literal('proven'),
+    unit,
+    asked: askedSchema,
+    /** What it ran then, where it tells. */
+    firmware: z.string().optional(),
+  }),
   z.object({
     kind: z.literal('sweep'),
     sightings: z.array(sightingSchema),

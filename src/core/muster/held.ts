@@ -118,7 +118,7 @@ const reasons = {
     more: `It said: ${said}`,
   }),
   'changed-meanwhile': ({ name }: { name: string }): HeldWords => ({
-    why: 'Somebody else changes it while it is being set.',
+    why: 'Another program or person changes it while it is being set.',
     hands: [`See that nobody else is signed in to ${name}, and no other program sets it.`, 'Then muster it again.'],
   }),
   'setting-not-kept': ({ differences }: { differences: readonly string[] }): HeldWords => ({

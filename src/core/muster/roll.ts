@@ -43,6 +43,8 @@ export interface RollRow {
   readonly copies: { readonly asFound: number | undefined; readonly asLeft: number | undefined }
   /** What it was asked to be when it last answered. */
   readonly proven: Asked | undefined
+  /** What it ran then; undefined where it does not tell. */
+  readonly firmware: string | undefined
   /** Marks of what was written to it and is not shown by it, by setting, and which box it was written to. */
   readonly written: { readonly mac: string; readonly marks: Readonly<Record<string, string>> }
   /** What became of each setting when it was proven last, and when that was, ms since 1970. */
@@ -82,6 +84,7 @@ export const emptyRow: RollRow = {
   cameTo: undefined,
   copies: { asFound: undefined, asLeft: undefined },
   proven: undefined,
+  firmware: undefined,
   written: { mac: '', marks: {} },
   outcomes: [],
   outcomesAt: undefined,
@@ -201,7 +204,7 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
       return { ...row, shippedOpen: { ssid, since: known?.since ?? since, until: at } }
     }
     case 'proven':
-      return { ...row, proven: event.asked }
+      return { ...row, proven: event.asked, firmware: event.firmware }
   }
 }
 

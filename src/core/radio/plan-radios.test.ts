@@ -39,6 +39,27 @@ const channels = (of: ReturnType<typeof planRadios>, band: string): (number | un
   [...of.plans.values()].map((radios) => radios.find((radio) => radio.band === band)?.channel)
 
 describe('channels and power', () => {
+  it('lie below 5725 MHz where there are 25 mW above, unless the brief wants those too', () => {
+    const many = { bands: [{ band: '5', width: 20 }], radar: 'avoid' }
+    const highest = (part: object): number =>
+      Math.max(
+        ...channels(planRadios(countryOf('DE'), policy({ ...many, ...part }), requests(9), emptySite), '5').map(Number),
+      )
+    expect(highest({})).toBeLessThan(149)
+    expect(highest({ shortRange: 'used' })).toBeGreaterThanOrEqual(149)
+    // Whoever locks one has it, and New Zealand's are no such channels.
+    const locked = planRadios(
+      countryOf('DE'),
+      policy(many),
+      requests(1, 'Ostrel O-40', { locks: { '5': 149 } }),
+      emptySite,
+    )
+    expect(channels(locked, '5')).toEqual([149])
+    expect(
+      Math.max(...channels(planRadios(countryOf('NZ'), policy(many), requests(9), emptySite), '5').map(Number)),
+    ).toBeGreaterThan(148)
+  })
+
   it('differ between neighbours on the list for as long as there are some, before any floor is drawn', () => {
     const plan = planRadios(countryOf('NZ'), policy(), requests(4), emptySite)
     expect(plan.faults).toEqual([])
@@ -134,6 +155,16 @@ describe('channels and power', () => {
       new Set(channels(planRadios(countryOf(code), policy({ raster24: '1-5-9-13' }), requests(4), emptySite), '2.4'))
     expect(of('GB')).toEqual(new Set([1, 5, 9, 13]))
     expect([...of('US')].every((channel) => [1, 6, 11].includes(channel ?? 0))).toBe(true)
+  })
+
+  it('may be any at 6 GHz where a radio beside announces them', () => {
+    const bands = [
+      { band: '5', width: 20 },
+      { band: '6', width: 20 },
+    ]
+    const plan = planRadios(countryOf('GB'), policy({ bands, radar: 'welcome' }), requests(9, 'Tarnhelm T2'), emptySite)
+    expect(new Set(channels(plan, '6')).size).toBe(9)
+    expect(channels(plan, '6').every((channel) => isScanningChannel(channel ?? 0))).toBe(false)
   })
 
   it('use preferred scanning channels at 6 GHz', () => {
@@ -264,7 +295,12 @@ describe('in every country of the database', () => {
 // In Germany channels 149 to 165 allow 13.97 dBm EIRP: with 5 dBi the O-40 is left 8 dBm of 17 that are wanted.
 describe('a block on which a radio is quieter than wanted', () => {
   const eight = requests(8)
-  const wanted = policy({ bands: [{ band: '5', width: 40 }], radar: 'avoid', power: { clientDbm: 17, lowerAt24Db: 0 } })
+  const wanted = policy({
+    bands: [{ band: '5', width: 40 }],
+    radar: 'avoid',
+    shortRange: 'used',
+    power: { clientDbm: 17, lowerAt24Db: 0 },
+  })
   const inARow = (of: readonly RadioRequest[], apartM: number): Site => ({
     ...emptySite,
     floors: [floor({ widthM: 1000 })],

@@ -68,7 +68,10 @@ export function channelProblemOf(
     for (const { band, width } of policy.bands) {
       const radio = card.radios.find((each) => each.band === band)
       if (!radio || card.role === 'link-end') continue
-      const legalHere = radioOptions(legal, policy, { radio, width, environment, lock: locks[band], use: 'area' })
+      const used = policy.bands.map((each) => each.band)
+      const announced = card.radios.some((each) => each.band !== '6' && used.includes(each.band))
+      const demand = { radio, width, environment, lock: locks[band], use: 'area', announced } as const
+      const legalHere = radioOptions(legal, policy, demand)
       const closed = (request.shut ?? []).filter((each) => each.band === band)
       const open = legalHere.filter((option) => closed.every((span) => overlapOf(option, span) === 0))
       // Where all is shut it goes by itself where the law lets it, and comes back.

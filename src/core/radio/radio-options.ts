@@ -7,7 +7,7 @@
 import type { RadioPolicy } from '../brief/policies'
 import type { CardRadio } from '../kit/card-parts'
 import type { Band, Width } from '../regulatory/blocks'
-import type { LegalBlock } from '../regulatory/legal'
+import { isShortRange, type LegalBlock } from '../regulatory/legal'
 import { asUsed } from './as-used'
 import { highestLegalStep, type RadioUse } from './power'
 
@@ -28,6 +28,8 @@ export interface RadioDemand {
   readonly environment: 'indoor' | 'outdoor'
   readonly lock: number | undefined
   readonly use: RadioUse
+  /** Whether a radio of the same unit at 2.4 or 5 GHz tells clients where this one of 6 GHz is. */
+  readonly announced?: boolean
 }
 
 /**
@@ -38,7 +40,7 @@ export interface RadioDemand {
 export function radioOptions(
   legal: readonly LegalBlock[],
   policy: RadioPolicy,
-  { radio, width, environment, lock, use }: RadioDemand,
+  { radio, width, environment, lock, use, announced = false }: RadioDemand,
 ): LegalBlock[] {
   const usable = legal
     .filter(
@@ -47,22 +49,26 @@ export function radioOptions(
         block.width <= width &&
         radio.widths.includes(block.width) &&
         !radio.leftOut.includes(block.channel) &&
-        !(environment === 'outdoor' && block.indoor),
+        !(environment === 'outdoor' && block.indoor) &&
+        (policy.shortRange === 'used' || lock !== undefined || !isShortRange(block)),
     )
     .map((block) => asUsed(block, { radio, environment, use }))
     // A block on which even the lowest step would be too loud is none.
     .filter((block) => highestLegalStep(block, radio, use) !== undefined)
   const chosen =
     lock === undefined
-      ? onePrimaryEach(onRaster(usable, policy))
+      ? onePrimaryEach(onRaster(usable, policy, announced))
       : onePrimaryEach(usable.filter((block) => block.channel === lock))
   const quiet = chosen.filter((block) => !block.radar)
   const kept = policy.radar === 'welcome' || quiet.length === 0 || lock !== undefined ? chosen : quiet
   return kept.toSorted((a, b) => b.width - a.width || a.lowMhz - b.lowMhz)
 }
 
-/** What the policy wants of the channels of a band, where that leaves any. */
-function onRaster(blocks: readonly LegalBlock[], policy: RadioPolicy): readonly LegalBlock[] {
+/**
+ * What the policy wants of the channels of a band, where that leaves any. Clients scan for a radio of 6 GHz only where
+ * none beside it announces it (reduced neighbor report, IEEE 802.11ax-2021, 26.17.2.2 and 26.17.2.3.3).
+ */
+function onRaster(blocks: readonly LegalBlock[], policy: RadioPolicy, announced: boolean): readonly LegalBlock[] {
   const at = (band: Band) => blocks.filter((block) => block.band === band)
   const raster = rasters24[policy.raster24].every((channel) => at('2.4').some((block) => block.channel === channel))
     ? rasters24[policy.raster24]
@@ -72,7 +78,7 @@ function onRaster(blocks: readonly LegalBlock[], policy: RadioPolicy): readonly 
   return [
     ...(at24.length > 0 ? at24 : at('2.4')),
     ...at('5'),
-    ...(policy.scanning6 === 'preferred' && scanning.length > 0 ? scanning : at('6')),
+    ...(policy.scanning6 === 'preferred' && !announced && scanning.length > 0 ? scanning : at('6')),
   ]
 }
 

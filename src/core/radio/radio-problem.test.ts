@@ -31,7 +31,7 @@ describe('options of a radio', () => {
 
   it('cost what they are quieter than wanted besides', () => {
     // Germany, 149 and up: 13.97 dBm EIRP less 5 dBi leave the step of 8 dBm, 9 below the 17 that are wanted.
-    const { problem } = channelProblemOf(countryOf('DE'), policy(), [ask('a')], emptySite)
+    const { problem } = channelProblemOf(countryOf('DE'), policy({ shortRange: 'used' }), [ask('a')], emptySite)
     expect(problem.radios[0]?.options.map(({ channel, price }) => [channel, price])).toEqual([
       [36, 0],
       [149, 9],

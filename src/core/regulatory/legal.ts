@@ -24,6 +24,14 @@ export interface LegalBlock extends ChannelBlock {
   readonly withoutTpcDb?: number
 }
 
+/**
+ * Is it one for short-range devices, at 25 mW? Where there is no licence-exempt wireless LAN above 5725 MHz, access
+ * points may be that (ETSI EN 300 440 V2.2.1, 4.2.2): far quieter than on other channels, and many clients do not look.
+ */
+export function isShortRange({ band, lowMhz, limitDbm }: Pick<LegalBlock, 'band' | 'lowMhz' | 'limitDbm'>): boolean {
+  return band === '5' && lowMhz >= 5725 && limitDbm <= 14
+}
+
 /** Why a block may not be used: a sentence, and the rule behind it where there is one. */
 export interface Refusal {
   readonly reason: string

@@ -51,7 +51,8 @@ export async function proof(run: UnitRun): Promise<string> {
       all: bad.map((check) => `${checkWords(check)}: ${check.observed}, expected ${check.expected}.`),
     })
   const firmware = observed.unit['unit.firmware']
-  if (firmware?.kind === 'value') journal.say(`runs firmware ${firmware.value}`)
+  const runs = firmware?.kind === 'value' ? firmware.value : undefined
+  if (runs !== undefined) journal.say(`runs firmware ${runs}`)
   const licensed = observed.unit['licence.units']
   const wanted = target.compiled.config.unit['licence.units']
   if (licensed?.kind === 'value' && wanted !== undefined && licensed.value < wanted)
@@ -59,7 +60,7 @@ export async function proof(run: UnitRun): Promise<string> {
   await run.records.keepBackup(run.jobId, target.unit.mac, 'as-left', await access.dialect.backup(), run.clock.date())
   await journal.kept('as-left')
   const outcomes = settled(target.expected, (key) => valueIn(run, key), observed, journal.marks)
-  await journal.proven(withRadarMoves(outcomes, run.radarMoves))
+  await journal.proven(withRadarMoves(outcomes, run.radarMoves), runs)
   return 'every check good'
 }
 

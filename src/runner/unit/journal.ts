@@ -140,8 +140,9 @@ export class Journal {
     return this.#log.append({ kind: 'written', unit: this.#unit, mac: this.#target.unit.mac, from, marks })
   }
 
-  async proven(outcomes: readonly SettingOutcome[]): Promise<void> {
+  async proven(outcomes: readonly SettingOutcome[], firmware: string | undefined): Promise<void> {
     await this.#log.append({ kind: 'outcomes', unit: this.#unit, outcomes: [...outcomes] })
-    await this.#log.append({ kind: 'proven', unit: this.#unit, asked: this.#target.asked })
+    const runs = firmware === undefined ? {} : { firmware }
+    await this.#log.append({ kind: 'proven', unit: this.#unit, asked: this.#target.asked, ...runs })
   }
 }

@@ -25,6 +25,8 @@ export interface BriefDraft {
   readonly round: number
   readonly faults: readonly BriefFault[]
   readonly meanings: readonly Meaning[]
+  /** Rules of its country; undefined for one that has none. */
+  readonly country: CountryRules | undefined
   readonly standing: Standing
   readonly undoable: number
   change(path: string, value: unknown): void
@@ -131,6 +133,7 @@ export function BriefDraftProvider({
     round,
     faults,
     meanings,
+    country: rules.get(brief.country),
     standing,
     undoable: history.undoable,
     change: (path, next) => {

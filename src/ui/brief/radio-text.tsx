@@ -1,7 +1,9 @@
 'use client'
+import { useMemo } from 'react'
 import { policyWidths } from '../../core/brief/policies'
 import { radioModes } from '../../core/kit/card-parts'
 import { bands } from '../../core/regulatory/blocks'
+import { isShortRange, legalBlocks } from '../../core/regulatory/legal'
 import classes from './brief.module.css'
 import { useBrief } from './brief-draft'
 import { Faults } from './faults'
@@ -9,8 +11,9 @@ import { Choice, TextField } from './fields'
 
 /** The radio policy. */
 export function RadioText() {
-  const { brief, change } = useBrief()
+  const { brief, country, change } = useBrief()
   const { radio } = brief
+  const hasShortRange = useMemo(() => country !== undefined && legalBlocks(country).some(isShortRange), [country])
   const used = radio.bands.map(({ band }) => band)
   return (
     <>
@@ -139,6 +142,20 @@ export function RadioText() {
               options={[
                 { value: '1-6-11', words: '1, 6, 11' },
                 { value: '1-5-9-13', words: '1, 5, 9, 13' },
+              ]}
+            />
+            .{' '}
+          </>
+        )}
+        {hasShortRange && used.includes('5') && (
+          <>
+            Channels above 5725 MHz, at 25 mW here, are{' '}
+            <Choice
+              path="radio.shortRange"
+              label="Channels above 5725 MHz"
+              options={[
+                { value: 'left-out', words: 'left out' },
+                { value: 'used', words: 'used too' },
               ]}
             />
             .{' '}

@@ -97,7 +97,10 @@ export function HandoverView() {
                 <tr key={row.mac}>
                   <td>
                     <b>{row.name}</b>
-                    <div className="soft">{row.model}</div>
+                    <div className="soft">
+                      {row.model}
+                      {row.firmware !== '' && `, firmware ${row.firmware}`}
+                    </div>
                   </td>
                   <td>{row.place}</td>
                   <td className="mono">{row.address}</td>
@@ -109,7 +112,15 @@ export function HandoverView() {
                   <td>
                     {row.radios.map((radio) => (
                       <div key={radio.band} className={classes.channel}>
-                        {radio.band} GHz: {radio.channel}, {radio.width} MHz, {radio.powerDbm} dBm
+                        {radio.band} GHz: {radio.channel}
+                        {radio.plannedChannel !== undefined && ` (planned ${radio.plannedChannel}, radar)`},{' '}
+                        {radio.width} MHz, {radio.conductedDbm ?? radio.powerDbm} dBm
+                        {radio.eirpDbm !== undefined && (
+                          <span className="soft">
+                            {' '}
+                            + {radio.gainDbi} dBi = {radio.eirpDbm} dBm EIRP
+                          </span>
+                        )}
                       </div>
                     ))}
                   </td>

@@ -49,6 +49,10 @@ function roundedRate(kbps: number | null, card: KitCard, id: 'network.rate-per-c
 }
 const rateWords = (kbps: number | null): string => (kbps === null ? 'no limit' : `${kbps} kbit/s`)
 
+/** An open network and OWE have no key that one access point could hand to the next (IEEE 802.11-2020, 13.2). */
+const roamsFast = ({ fastRoaming, security }: WirelessNetwork): boolean =>
+  fastRoaming && security !== 'open' && security !== 'owe'
+
 export const networkSettings = {
   'network.ssid': ofNetwork<string>({
     step: 'networks',
@@ -213,14 +217,14 @@ export const networkSettings = {
     value: flag,
     nothing: false,
     needs: ['network.mobility-domain'],
-    ask: (_asking, { fastRoaming }) => fastRoaming,
+    ask: (_asking, network) => roamsFast(network),
   }),
   'network.mobility-domain': ofNetwork<number>({
     step: 'networks',
     words: 'Mobility domain',
     value: z.number(),
     needs: ['network.fast-roaming'],
-    ask: ({ brief }, network) => (network.fastRoaming ? mobilityDomain(brief.site, network.id) : undefined),
+    ask: ({ brief }, network) => (roamsFast(network) ? mobilityDomain(brief.site, network.id) : undefined),
   }),
   'network.mac-list': ofNetwork<MacList>({
     step: 'networks',

@@ -90,6 +90,10 @@ function checkNetwork(each: TreeNetwork, all: readonly TreeNetwork[], { careless
   if (mode === 'open' && is.cipher !== undefined) refuse('an open network has no cipher')
   if (mode !== undefined && requiresFrames.includes(mode) && is.pmf !== undefined && is.pmf !== 'required')
     refuse(`${mode} requires protected management frames`)
+  if (mode === 'wpa3-wpa2-mixed' && is.pmf !== undefined && is.pmf !== 'optional')
+    refuse('beside a pre-shared key protected management frames are optional')
+  if (mode !== undefined && each.band.includes('6') && !requiresFrames.includes(mode)) refuse(`${mode} is not at 6 GHz`)
+  if (each['fast-roaming'] && (mode === 'open' || mode === 'owe')) refuse(`${mode} has no key to roam with`)
 }
 
 function checkRadio(each: TreeRadio): void {

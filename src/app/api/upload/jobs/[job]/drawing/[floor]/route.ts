@@ -1,7 +1,7 @@
 /** Takes the drawing of a floor, as a stream. */
 import { revalidatePath } from 'next/cache'
 import { withJob } from '../../../../../../../actions/with-job'
-import { drawingTypeSchema } from '../../../../../../../core/job/job-document'
+import { drawingTypeSchema, looksLike } from '../../../../../../../core/job/drawing-type'
 import { done, failed } from '../../../../../../../core/job/outcome'
 import { unitIdSchema } from '../../../../../../../core/kit/unit'
 import { FileTooLargeError, keepDrawing, keepFile, largestDrawing } from '../../../../../../../jobs/drawings'
@@ -23,7 +23,7 @@ export async function POST(
       try {
         const { hash, head } = await keepFile(store, bodyParts(request), largestDrawing, new Date())
         // A file that no floor shows is swept away in time.
-        if (!looksLike[type.data](head))
+        if (!looksLike(type.data, head))
           return failed(`${name} says that it is ${type.data}, and its content is something else.`)
         await keepDrawing(store, job.id, floor, { type: type.data, file: hash }, new Date())
       } catch (error) {
@@ -36,11 +36,3 @@ export async function POST(
     }),
   )
 }
-
-/** A name may say anything; the first bytes do not. */
-const looksLike = {
-  'image/png': (bytes: Buffer): boolean =>
-    bytes.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])),
-  'image/jpeg': (bytes: Buffer): boolean => bytes.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff])),
-  'image/svg+xml': (bytes: Buffer): boolean => /<svg[\s>]/i.test(bytes.toString('utf8')),
-} as const
