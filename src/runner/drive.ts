@@ -9,7 +9,7 @@ import { explain } from './explain'
 import { HeldError, held } from './held-error'
 import { managedWork } from './managed/steps'
 import { address, wentAway } from './steps/address'
-import { apply } from './steps/apply'
+import { apply, mayBeMoving } from './steps/apply'
 import { backup } from './steps/backup'
 import { CameBackUnchanged, comeBack } from './steps/come-back'
 import { firmware } from './steps/firmware'
@@ -91,7 +91,7 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last')
       if (error instanceof CalledOff) return 'stopped'
       if (error instanceof HostAwayError) return await wireBack(run, step, error)
       const isUnheard = error instanceof MayHaveRestarted
-      if (isUnheard || (retry === 'may-retry' && mayTryAgain(step, error))) {
+      if (isUnheard || (retry === 'may-retry' && mayTryAgain(run, step, error))) {
         run.journal.say(
           `${procedure[step].title.toLowerCase()}: ${error instanceof Error ? error.message : ''}; looking for it again`,
         )
@@ -132,9 +132,10 @@ async function wireBack(run: UnitRun, step: Step, { message }: HostAwayError): P
 }
 
 /** A unit that went away in the middle is looked for again: every step can run twice. */
-function mayTryAgain(step: Step, error: unknown): boolean {
+function mayTryAgain({ journal }: UnitRun, step: Step, error: unknown): boolean {
   if (error instanceof CameBackUnchanged) return true
   if (error instanceof WireError && error.kind === 'overtaken') return true
+  if (step === 'apply' && mayBeMoving(journal, error)) return true
   return step !== 'reach' && wentAway(error)
 }
 

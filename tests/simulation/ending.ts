@@ -5,7 +5,7 @@ import { allUnits } from '../../src/core/muster/selection'
 import type { Play } from './play'
 import { endOf } from './play'
 import { jobId, type Scene } from './scene'
-import { displacedUnits, judgeReason } from './truths'
+import { judgeReason } from './truths'
 import { confirmSeconds, type SimulatedUnit } from './unit'
 
 /** Seconds of the wire that a muster takes at the most which meets all of its patience. */
@@ -51,11 +51,10 @@ export async function atTheEnd(play: Play): Promise<void> {
   if (!(isUntouched && allAnswer(play)) && !(await musterAll(play, 'musters all, now that nothing goes wrong'))) return
   // Some reasons are true, and hands can help: they do what the slip says.
   for (let round = 0; round < 3 + scene.units.length && !allAnswer(play); round += 1) {
-    const displaced = displacedUnits(scene)
     // A move that nobody confirmed is taken back by now: a reason is to be true after that too.
     if (scene.units.some(({ before }) => before !== undefined))
       await scene.world.until(() => false, scene.ms(confirmSeconds))
-    for (const unit of scene.units) judgeReason(scene, unit, ends(play, unit), displaced)
+    for (const unit of scene.units) judgeReason(scene, unit, ends(play, unit))
     const [trading] = scene.units.filter((unit) => ends(play, unit) === 'trades-addresses')
     if (trading) elsewhere(play, trading)
     for (const unit of scene.units) help(play, unit)

@@ -4,6 +4,7 @@ import { stepOf } from '../../src/core/config/compare'
 import { isManaged } from '../../src/core/kit/kit-card'
 import type { TimedEvent } from '../../src/store/events'
 import { jobId, type Scene } from './scene'
+import { noteHeld } from './truths'
 import type { SimulatedUnit } from './unit'
 import { factoryPassword, movesBetween, shipped } from './values'
 import type { Process } from './world'
@@ -90,7 +91,7 @@ export function whatIsTold(scene: Scene, events: readonly TimedEvent[]): void {
     if (event.kind === 'door') {
       const doors = scene.doors.get(event.unit) ?? new Set()
       scene.doors.set(event.unit, doors.add(event.door))
-    }
+    } else if (event.kind === 'step' && event.state.kind === 'held') noteHeld(scene, event.unit)
   const kept = scene.records.jobs.get(jobId)
   // Looking through every event is dear: one simulation in eight does.
   if (!kept || (scene.scenario.seed & 7) !== 0) return

@@ -239,6 +239,11 @@ export class Scene {
     if (!process.isDead) whatIsWritten(this, unit, change)
   }
 
+  /** Units, by their id, that had another at their planned address when they were held. */
+  readonly displaced = new Set<string>()
+  /** Who left an address last, by that address, and when, ms. */
+  readonly left = new Map<string, { readonly mac: string; readonly at: number }>()
+  readonly #lastAt = new Map<string, string>()
   /** Events that were ever told, and those of which it was heard that they are kept. */
   readonly toldEvents = new Set<TimedEvent>()
   readonly keptEvents = new Set<TimedEvent>()
@@ -256,6 +261,10 @@ export class Scene {
   }
 
   #changed(unit: SimulatedUnit): void {
+    const { mac, address = '' } = unit
+    const last = this.#lastAt.get(mac) ?? ''
+    if (last !== address) this.left.set(last, { mac, at: this.world.now })
+    this.#lastAt.set(mac, address)
     this.#joins(unit)
     whatUnitIs(this, unit)
   }

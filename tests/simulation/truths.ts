@@ -11,15 +11,13 @@ interface Looked {
   readonly planned: string
   /** Passwords that it could have from this job or its factory. */
   readonly passwords: ReadonlySet<string>
-  /** Units that had another at their planned address when they were held. */
-  readonly displaced: ReadonlySet<SimulatedUnit>
 }
 
 const asksDhcp = ({ scene }: Looked): boolean => scene.job.brief.addressing === 'dhcp'
 const isTaken = (scene: Scene, unit: SimulatedUnit, planned: string): boolean =>
   scene.answering(planned).some((mac) => mac !== unit.mac)
-const othersAt = ({ scene, unit, planned, displaced }: Looked): boolean =>
-  displaced.has(unit) || isTaken(scene, unit, planned)
+const othersAt = ({ scene, unit, planned }: Looked): boolean =>
+  scene.displaced.has(unit.unit.id) || isTaken(scene, unit, planned)
 const isElsewhere = ({ scene, unit, planned }: Looked): boolean => scene.leases.get(unit.mac) !== planned
 
 /** A code that is missing is never true of equipment that does nothing wrong. */
@@ -44,30 +42,29 @@ const truths: Readonly<Partial<Record<HeldCode, (looked: Looked) => boolean>>> =
 const plannedFor = (scene: Scene, { unit }: SimulatedUnit): string | undefined =>
   scene.records.jobs.get(jobId)?.job.plans.get(unit.id)?.address
 
-/** Units at whose planned address another is now. It may take its move back; who was held for it was held rightly. */
-export function displacedUnits(scene: Scene): ReadonlySet<SimulatedUnit> {
-  return new Set(
-    scene.units.filter((unit) => {
-      const planned = plannedFor(scene, unit)
-      return planned !== undefined && isTaken(scene, unit, planned)
-    }),
-  )
-}
+/** Between the look at an address and what is told of it, ms of the world at the most. */
+const tellMs = 1000
 
 /**
- * Says so where a unit is held for a reason that is not true of it.
- * @param displaced  those that had another at their address when their muster ended
+ * A unit is held: whether another is at its planned address is so now, or was when somebody looked. That one may take
+ * its move back; who was held for it was held rightly.
  */
-export function judgeReason(
-  scene: Scene,
-  unit: SimulatedUnit,
-  code: string,
-  displaced: ReadonlySet<SimulatedUnit>,
-): void {
+export function noteHeld(scene: Scene, id: string): void {
+  const unit = scene.units.find((each) => each.unit.id === id)
+  const planned = unit && plannedFor(scene, unit)
+  if (!unit || planned === undefined) return
+  const left = scene.left.get(planned)
+  const wasThere = left !== undefined && left.mac !== unit.mac && scene.world.now - left.at < tellMs
+  if (wasThere || isTaken(scene, unit, planned)) scene.displaced.add(id)
+  else scene.displaced.delete(id)
+}
+
+/** Says so where a unit is held for a reason that is not true of it. */
+export function judgeReason(scene: Scene, unit: SimulatedUnit, code: string): void {
   const kept = scene.records.jobs.get(jobId)
   const planned = plannedFor(scene, unit)
   if (!kept || planned === undefined || code === 'answers' || code === 'nothing') return
   const passwords = new Set([factoryPassword, ...kept.secrets.values(), ...kept.former.map(({ clear }) => clear)])
-  if (truths[code as HeldCode]?.({ scene, unit, planned, passwords, displaced }) !== true)
+  if (truths[code as HeldCode]?.({ scene, unit, planned, passwords }) !== true)
     scene.violate('held for the reason that is true', `${unit.unit.name} is held: ${code}`)
 }

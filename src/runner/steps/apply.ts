@@ -1,5 +1,7 @@
 /** Apply: whatever waits takes effect together, with a countdown; meanwhile nobody takes the unit's power away. */
+import { WireError } from '../../wire/wire-error'
 import { held } from '../held-error'
+import type { Journal } from '../unit/journal'
 import type { UnitRun } from '../unit-run'
 import { wentAway } from './address'
 
@@ -13,7 +15,7 @@ export async function apply(run: UnitRun): Promise<string> {
   const seconds = target.card.timing.apply
   journal.awaitedRevision = await access.dialect.revision()
   run.willChange()
-  if (standing === 'waiting') await access.dialect.apply()
+  if (standing === 'waiting') await begin(run)
   access.contact.sends()
   const old = access.here
   await journal.tell('apply', { kind: 'waiting', until: waits.due(seconds), waitingFor: 'applying, leave it powered' })
@@ -28,6 +30,27 @@ export async function apply(run: UnitRun): Promise<string> {
   }, within)
   if (over === undefined) throw held('still-applying', { seconds: within })
   return 'changes applied'
+}
+
+/** Seconds after which a move that took effect has been made. */
+const movesWithin = 10
+
+/**
+ * A unit that an earlier muster has told to move takes no other change before that is confirmed (RFC 6241, 8.4), and
+ * may be about to leave: a moment later it is looked for again.
+ */
+async function begin({ access, journal, waits }: UnitRun): Promise<void> {
+  try {
+    await access.dialect.apply()
+  } catch (error) {
+    if (mayBeMoving(journal, error)) await waits.pause(movesWithin)
+    throw error
+  }
+}
+
+/** Did it refuse to apply anything while it may have a move that waits to be confirmed? */
+export function mayBeMoving({ doors }: Pick<Journal, 'doors'>, error: unknown): boolean {
+  return doors.address === 'opened' && error instanceof WireError && error.kind === 'rejected'
 }
 
 async function stillWaits({ access }: UnitRun): Promise<boolean> {

@@ -34,10 +34,15 @@ export async function signIn(run: UnitRun): Promise<string> {
   }
 }
 
-/** Whether it answers where a muster has sent it, or where DHCP has sent it. */
+/**
+ * Whether it answers where a muster has sent it, or where DHCP has sent it. The plan may have moved on twice since: it
+ * went where it is not known to have been before.
+ */
 async function isWhereItWent(run: UnitRun, address: string): Promise<boolean> {
-  const { plan, before } = run.target
+  const { plan, before, proven, card } = run.target
   if (address === plan.address || address === before.sentTo?.address) return true
+  const wasAt = [card.factory.address, before.cameTo?.address, proven?.config.unit['management.address']]
+  if (!wasAt.includes(address)) return true
   const method = (await run.inEffect()).unit['management.method']
   return method?.kind === 'value' && method.value === 'dhcp'
 }
