@@ -85,8 +85,7 @@ export function HandoverView() {
                 <th scope="col">Unit</th>
                 <th scope="col">Place</th>
                 <th scope="col">Address</th>
-                <th scope="col">MAC</th>
-                <th scope="col">Serial</th>
+                <th scope="col">MAC, serial</th>
                 <th scope="col">Site switch, port</th>
                 <th scope="col">Channels</th>
                 <th scope="col">State</th>
@@ -104,8 +103,10 @@ export function HandoverView() {
                   </td>
                   <td>{row.place}</td>
                   <td className="mono">{row.address}</td>
-                  <td className="mono">{row.mac}</td>
-                  <td className="mono">{row.serial}</td>
+                  <td className="mono">
+                    {row.mac}
+                    <div className="soft">{row.serial}</div>
+                  </td>
                   <td>
                     {row.siteSwitch} <span className="mono">{row.sitePort}</span>
                   </td>
