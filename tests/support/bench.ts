@@ -74,7 +74,12 @@ export interface Bench {
   /** All events so far: asked again, it reads only what is new, and may be asked often. */
   events(): Promise<readonly PlacedEvent[]>
   /** Starts a runner in this process; returns the way to stop it. */
-  startRunner(options?: { clock?: AwakeClock; host?: (host: Host) => Host }): () => Promise<void>
+  startRunner(options?: {
+    clock?: AwakeClock
+    host?: (host: Host) => Host
+    /** The wire's seconds between two sweeps that nobody asked for. */
+    sweepEverySeconds?: number
+  }): () => Promise<void>
   order(units?: string[]): Promise<number>
   /** Waits until no muster is open. */
   settled(): Promise<Roll>
@@ -147,7 +152,7 @@ export async function openBench({
     },
     roll,
     events,
-    startRunner: ({ clock, host = (own: Host) => own } = {}) => {
+    startRunner: ({ clock, host = (own: Host) => own, sweepEverySeconds = 10 } = {}) => {
       const ending = new AbortController()
       const faults: object[] = []
       const runner = new Runner({
@@ -155,6 +160,7 @@ export async function openBench({
         records: storedRecords(store),
         host: host(labHost({ url: labUrl, token })),
         sessions: wireSessions,
+        sweepEverySeconds,
         ...(clock ? { clock } : {}),
         log: { info: () => {}, error: (fields, text) => faults.push({ text, ...fields }) },
       })
