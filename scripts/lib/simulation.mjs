@@ -77,7 +77,8 @@ export async function simulate({
   let over = false
   const told = (tally, worker) => {
     workers.add(worker)
-    if (over) return
+    // One that tells for the first time after that is ended too.
+    if (over) return void worker.terminate()
     added(sum, tally)
     progress(sum)
     const late = (performance.now() - began) / 1000 > seconds
