@@ -2,7 +2,7 @@
 import { type Copy, revealCopy } from '../jobs/copies'
 import { fromCommandLine } from '../jobs/installation'
 import { CommandError } from './command-error'
-import { mustView } from './job-commands'
+import { mustUnit, mustView } from './job-commands'
 import { withStore } from './with-store'
 
 /**
@@ -11,10 +11,8 @@ import { withStore } from './with-store'
  */
 export function printCopy(slug: string, wanted: string, which: Copy): Promise<string> {
   return withStore(async (store) => {
-    const { job, units } = await mustView(store, slug)
-    const unit = units.find(({ id, name }) => id === wanted || name === wanted)
-    if (!unit) throw new CommandError(2, `There is no unit "${wanted}" in ${slug}.`)
-    const answer = await revealCopy(store, job, unit.id, which, fromCommandLine)
+    const view = await mustView(store, slug)
+    const answer = await revealCopy(store, view.job, mustUnit(view, wanted).id, which, fromCommandLine)
     if (!answer.ok) throw new CommandError(2, answer.sentence)
     return answer.value?.text ?? ''
   })

@@ -165,19 +165,19 @@ async function over(store: Store, jobId: number, order: number): Promise<void> {
 }
 
 /** Units by their names or ids. */
-function selected({ units, job }: JobView, asked: readonly string[] | undefined): Selection {
-  if (asked === undefined) return allUnits
-  const ids = asked.map((word) => {
-    const found =
-      units.find((unit) => unit.id === word) ?? units.find((unit) => unit.name.toLowerCase() === word.toLowerCase())
-    if (!found)
-      throw new CommandError(
-        2,
-        `There is no unit "${word}" in ${job.slug}. There are: ${units.map((unit) => unit.name).join(', ')}.`,
-      )
-    return found.id
-  })
-  return theseUnits(...new Set(ids))
+function selected(view: JobView, asked: readonly string[] | undefined): Selection {
+  return asked === undefined ? allUnits : theseUnits(...new Set(asked.map((word) => mustUnit(view, word).id)))
+}
+
+/** @param word  name or id of a unit. @throws CommandError 2 naming the units that there are */
+export function mustUnit({ units, job }: JobView, word: string): Unit {
+  const found =
+    units.find((unit) => unit.id === word) ?? units.find((unit) => unit.name.toLowerCase() === word.toLowerCase())
+  if (found) return found
+  throw new CommandError(
+    2,
+    `There is no unit "${word}" in ${job.slug}. There are: ${units.map((unit) => unit.name).join(', ')}.`,
+  )
 }
 
 export function roll(slug: string, { json }: { json?: true }): Promise<string> {

@@ -5,11 +5,11 @@ import { appendEvents } from '../store/events'
 import type { Job } from '../store/jobs'
 import { listUnits } from '../store/kit'
 import { inTransaction, type Store } from '../store/open'
-import { openBackup } from '../store/secrets'
+import { type Copy, openBackup } from '../store/secrets'
 import type { Actor } from './installation'
 
-export const copySchema = z.enum(['as-found', 'as-left'])
-export type Copy = z.infer<typeof copySchema>
+export type { Copy }
+export const copySchema: z.ZodType<Copy> = z.enum(['as-found', 'as-left'])
 
 /** A copy as a file: what it is called by the unit, and which kind of text it is. */
 export interface CopyFile {

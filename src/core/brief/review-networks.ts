@@ -3,7 +3,7 @@ import { carriesNetworks, type KitCard, modelName } from '../kit/kit-card'
 import type { Brief } from './brief'
 import type { BriefFault } from './fault'
 import { ssidBytes } from './ssid'
-import type { WirelessNetwork } from './wireless-network'
+import { canRoamFast, type WirelessNetwork } from './wireless-network'
 
 type Check = (network: WirelessNetwork, path: string, brief: Brief, index: number) => BriefFault | undefined
 
@@ -161,7 +161,7 @@ const checks: readonly Check[] = [
   },
   /** IEEE 802.11-2020, table 9-151: fast transition exists for 802.1X, PSK and SAE alone. */
   function fastRoamingWithoutKey({ ssid, fastRoaming, security }, path) {
-    if (!fastRoaming || (security !== 'open' && security !== 'owe')) return undefined
+    if (!fastRoaming || canRoamFast(security)) return undefined
     return {
       field: `${path}.fastRoaming`,
       code: 'fast-roaming-without-key',

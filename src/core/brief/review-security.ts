@@ -57,13 +57,14 @@ function sixGhz({ networks }: Brief, network: WirelessNetwork, path: string): Br
   const fitting = security === 'wpa2-enterprise' ? 'wpa3-enterprise' : security === 'open' ? 'owe' : 'wpa3-personal'
   const sentence = `"${ssid}" is meant for 6 GHz with ${securityNames[security]}; at 6 GHz only WPA3 and OWE are allowed.`
   const fault = { field: `${path}.bands`, code: '6-ghz-without-wpa3', weight: 'mend' } as const
+  const [words] = securityNames[fitting].split(',')
   const others = bands.filter((band) => band !== '6')
   if (others.length === 0)
     return {
       ...fault,
       sentence,
       mend: {
-        words: `Use ${securityNames[fitting].split(',')[0]}`,
+        words: `Use ${words}`,
         set: [{ path: `${path}.security`, value: fitting }],
       },
     }
@@ -76,7 +77,7 @@ function sixGhz({ networks }: Brief, network: WirelessNetwork, path: string): Br
       ? `${sentence} Clients roam between two networks of one name only where both have the same passphrase.`
       : sentence,
     mend: {
-      words: `Give 6 GHz a network of this name with ${securityNames[fitting].split(',')[0]}`,
+      words: `Give 6 GHz a network of this name with ${words}`,
       set: [{ path: 'networks', value: networks.flatMap((each) => (each === network ? [kept, own] : [each])) }],
     },
   }

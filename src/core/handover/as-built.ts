@@ -77,6 +77,7 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
     const bad = row?.checks.filter((check) => check.verdict === 'bad').map(checkWords) ?? []
     const remarks = row?.checks.filter((check) => check.verdict === 'remark') ?? []
     const outcomes = outcomesNow(expected.get(unit.id) ?? [], row)
+    const shippedOpen = openSeconds(row, roll.laptop?.pace ?? 1)
     // What was proven is printed; a unit that never was shows what is planned for it.
     const proven = row?.proven?.config
     const set = proven
@@ -96,7 +97,7 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
       networks: proven
         ? Object.values(proven.networks).flatMap((network) => network['network.ssid'] ?? [])
         : brief.networks.map(({ ssid }) => ssid),
-      shippedOpen: openSeconds(row, roll.laptop?.pace ?? 1),
+      shippedOpen,
       outcomes,
       byHand: outcomes
         .filter(({ outcome }) => outcome.kind === 'by-hand')
@@ -105,12 +106,7 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
       remark:
         heldState?.kind === 'held'
           ? `${held ? procedure[held].title : ''}: ${heldWords(heldState).why}`
-          : [
-              bad.join(', '),
-              ...remarks.map(remarkWords),
-              openWords(openSeconds(row, roll.laptop?.pace ?? 1)),
-              ...(row?.changes ?? []),
-            ]
+          : [bad.join(', '), ...remarks.map(remarkWords), openWords(shippedOpen), ...(row?.changes ?? [])]
               .filter(Boolean)
               .join(' '),
       provenAt: row?.checks.length ? Math.max(...row.checks.map((check) => check.at)) : undefined,

@@ -82,9 +82,9 @@ export function previewImport(
   const headed = named.name !== undefined || named.mac !== undefined || !first.values.some((value) => parseMac(value))
   const body = headed ? records.slice(1) : records
   const rows = body.map((record) => record.values)
-  const byContent = findByContent(rows, cards)
   // A MAC is known by its looks, whatever stands above it.
-  const told = headed ? { ...(byContent.mac === undefined ? {} : { mac: byContent.mac }), ...named } : byContent
+  const looks: FoundColumns = headed && named.mac !== undefined ? {} : findByContent(rows, cards)
+  const told = headed ? { ...(looks.mac === undefined ? {} : { mac: looks.mac }), ...named } : looks
   const found = withChosen(told, chosen)
   const headings = columnsOf(records, headed)
   if (found.mac === undefined)

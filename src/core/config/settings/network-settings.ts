@@ -5,6 +5,7 @@ import { vlanWords } from '../../brief/subnet'
 import {
   asksRadius,
   bandSchema,
+  canRoamFast,
   days,
   type Pmf,
   pmfOf,
@@ -49,9 +50,7 @@ function roundedRate(kbps: number | null, card: KitCard, id: 'network.rate-per-c
 }
 const rateWords = (kbps: number | null): string => (kbps === null ? 'no limit' : `${kbps} kbit/s`)
 
-/** An open network and OWE have no key that one access point could hand to the next (IEEE 802.11-2020, 13.2). */
-const roamsFast = ({ fastRoaming, security }: WirelessNetwork): boolean =>
-  fastRoaming && security !== 'open' && security !== 'owe'
+const roamsFast = ({ fastRoaming, security }: WirelessNetwork): boolean => fastRoaming && canRoamFast(security)
 
 export const networkSettings = {
   'network.ssid': ofNetwork<string>({
