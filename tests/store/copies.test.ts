@@ -2,18 +2,15 @@
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { revealCopy } from '../../src/jobs/copies'
 import { jobLog } from '../../src/jobs/delete-job'
-import { loadJob } from '../../src/jobs/load-job'
-import { findJob, type Job } from '../../src/store/jobs'
 import { listUnits } from '../../src/store/kit'
 import { keepBackup } from '../../src/store/secrets'
-import { demoJob, freshStore } from '../support/bench'
+import { freshDemoJob } from '../support/bench'
 
-let fresh: Awaited<ReturnType<typeof freshStore>>
-let job: Job
+let fresh: Awaited<ReturnType<typeof freshDemoJob>>
+let job: typeof fresh.job
 beforeAll(async () => {
-  fresh = await freshStore()
-  await loadJob(fresh.store, demoJob(), new Date())
-  job = (await findJob(fresh.store, 'port-ellery')) as Job
+  fresh = await freshDemoJob()
+  job = fresh.job
 })
 afterAll(() => fresh.drop())
 

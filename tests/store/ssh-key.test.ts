@@ -2,19 +2,16 @@
 import { generateKeyPairSync } from 'node:crypto'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { secretName } from '../../src/core/brief/brief'
-import { loadJob } from '../../src/jobs/load-job'
 import { revealSecret } from '../../src/jobs/secrets'
 import { setSshKey } from '../../src/jobs/ssh-key'
-import { findJob, type Job } from '../../src/store/jobs'
 import { openSecret } from '../../src/store/secrets'
-import { demoJob, freshStore } from '../support/bench'
+import { freshDemoJob } from '../support/bench'
 
-let fresh: Awaited<ReturnType<typeof freshStore>>
-let job: Job
+let fresh: Awaited<ReturnType<typeof freshDemoJob>>
+let job: typeof fresh.job
 beforeAll(async () => {
-  fresh = await freshStore()
-  await loadJob(fresh.store, demoJob(), new Date())
-  job = (await findJob(fresh.store, 'port-ellery')) as Job
+  fresh = await freshDemoJob()
+  job = fresh.job
 })
 afterAll(() => fresh.drop())
 

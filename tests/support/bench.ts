@@ -21,6 +21,7 @@ import type { AwakeClock } from '../../src/runner/awake-clock'
 import { storedRecords } from '../../src/runner/ports/stored-records'
 import { Runner } from '../../src/runner/runner'
 import { eventsAfter } from '../../src/store/events'
+import { findJob, type Job } from '../../src/store/jobs'
 import { migrateStore, openStore, type Store } from '../../src/store/open'
 import { musterIsOpen, placeOrder } from '../../src/store/orders'
 import { loadRegulatory } from '../../src/store/regulatory-file'
@@ -30,6 +31,15 @@ import { wireSessions } from '../../src/wire/wire-sessions'
 import { patienceMs } from './patience'
 
 const root = join(import.meta.dirname, '../..')
+
+/** A database of its own with the demo's first job. */
+export async function freshDemoJob(): Promise<Awaited<ReturnType<typeof freshStore>> & { job: Job }> {
+  const fresh = await freshStore()
+  await loadJob(fresh.store, demoJob(), new Date())
+  const job = await findJob(fresh.store, 'port-ellery')
+  if (!job) throw new Error('the job is gone')
+  return { ...fresh, job }
+}
 
 /** @param server  where the database is made; the one of all tests where it is left out */
 export async function freshStore(
