@@ -224,6 +224,8 @@ describe("a job of one's own", () => {
     await saved()
     await page.reload()
     await sees('4 units on the list')
+    // The rows come after the count: how many fit is known once the page is laid out.
+    await page.waitForFunction(() => document.querySelectorAll('[role="row"] [data-column="mac"]').length === 5)
     expect(
       await page.$$eval('[role="row"] [data-column="mac"]', (cells) => cells.map((cell) => cell.textContent)),
     ).toEqual(['02:4f:52:77:00:01', '02:4f:52:77:00:02', '02:4f:52:77:00:03', '02:b7:1c:77:00:01', ''])
@@ -281,9 +283,9 @@ describe("a job of one's own", () => {
 
     await page.locator('[role="columnheader"] button').click()
     await page.locator('[role="columnheader"] button').click()
-    expect(
-      await page.$$eval('[role="row"][data-row]', (rows) => rows.map((row) => (row as HTMLElement).dataset.row)),
-    ).toEqual(['yard-01', 'mill-06', 'mill-03', 'mill-02', 'mill-01', 'new'])
+    const rows = () =>
+      page.$$eval('[role="row"][data-row]', (all) => all.map((row) => (row as HTMLElement).dataset.row))
+    await expect.poll(rows).toEqual(['yard-01', 'mill-06', 'mill-03', 'mill-02', 'mill-01', 'new'])
     await press('Undo')
     await press('Undo')
     await saved()
