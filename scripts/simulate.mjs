@@ -20,7 +20,7 @@ const { values } = parseArgs({
 })
 
 if (values.planted) {
-  const { plantAll } = await import('./lib/planted.mjs')
+  const { plantAll } = await import('./lib/plant-all.mjs')
   process.exitCode = (await plantAll(values.only, Number(values.runs))) ? 0 : 1
 } else if (values.seed !== undefined) {
   const { scenario, story, violations } = await storyOf(Number(values.seed))

@@ -103,7 +103,7 @@ export async function simulate({
 }
 
 /** @param scenarios  as they are kept, or seeds. @returns of each its story, and what it broke */
-export const playAll = (scenarios) => answerOf({ play: scenarios })
+export const playAll = (scenarios, planted) => answerOf({ play: scenarios }, planted)
 
 /** The smallest scenario of a seed that still fails, and its story. */
 export const storyOf = (seed, planted) => answerOf({ tell: seed }, planted)

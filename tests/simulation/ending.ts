@@ -17,7 +17,14 @@ async function quiet(play: Play, what: string): Promise<boolean> {
   const bound = scene.ms(musterSeconds) + 120_000
   const settled = await scene.world.until(() => play.isQuiet || scene.violations.length > 0, bound)
   if (!settled) scene.violate('every muster ends', `${what} is still under way after ${musterSeconds} s`)
+  else noSessionIsLeft(scene)
   return settled && scene.violations.length === 0
+}
+
+/** Whoever has signed in somewhere, or tried to, has closed that session. */
+function noSessionIsLeft(scene: Scene): void {
+  const left = [...scene.sessions].filter(({ process }) => !process.isDead)
+  if (left.length > 0) scene.violate('every session is closed', left.map(({ lane }) => lane.mac).join(', '))
 }
 
 async function musterAll(play: Play, what: string): Promise<boolean> {

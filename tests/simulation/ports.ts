@@ -65,7 +65,17 @@ export function hostOf(scene: Scene, process: Process): Host {
       })),
     canAsk: async () => true,
     onLink: async () => undefined,
-    arp: (address) => scene.call(process, 'arp', () => scene.answering(address), address),
+    arp: (address) =>
+      scene.call(
+        process,
+        'arp',
+        () => {
+          const found = scene.answering(address)
+          scene.seenAt.set(`${process.name} ${address}`, found)
+          return found
+        },
+        address,
+      ),
     neighbours: (subnets) =>
       scene.call(process, 'neighbours', () =>
         scene.units.flatMap(({ mac, address, phase, isAway }) =>

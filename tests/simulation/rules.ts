@@ -37,7 +37,7 @@ export function whatUnitIs(scene: Scene, unit: SimulatedUnit): void {
 }
 
 /** A change reaches a unit. */
-export function whatIsWritten(scene: Scene, unit: SimulatedUnit, change: Change): void {
+export function whatIsWritten(scene: Scene, process: Process, unit: SimulatedUnit, change: Change): void {
   const kept = scene.records.jobs.get(jobId)
   if (!kept) return
   const doors = scene.doors.get(unit.unit.id) ?? new Set()
@@ -52,7 +52,10 @@ export function whatIsWritten(scene: Scene, unit: SimulatedUnit, change: Change)
     if (!doors.has('address') && !isManaged(unit.card))
       scene.violate('one-way doors are journaled', `${name} is told an address, and its door is shut`)
   }
-  if (change.kind === 'write') countryFirst(scene, unit, change.differences)
+  if (change.kind === 'write') {
+    countryFirst(scene, unit, change.differences)
+    freeAddress(scene, process, unit, change.differences)
+  }
   factoryNetworksFirst(scene, unit, change)
 }
 
@@ -62,6 +65,24 @@ function countryFirst(scene: Scene, unit: SimulatedUnit, differences: readonly D
   if (isManaged(unit.card) || unit.configured.unit['unit.country'] === country) return
   if (differences.some((each) => stepOf(each) === 'radios'))
     scene.violate('country before radios', `${unit.unit.name} has its radios written, and its country is not set`)
+}
+
+/** A unit is sent where nobody else was when its process last looked, and it did look. */
+function freeAddress(scene: Scene, process: Process, unit: SimulatedUnit, differences: readonly Difference[]): void {
+  const address = addressTold(scene, unit, differences)
+  if (address === undefined) return
+  const isAnother = (mac: string): boolean => mac !== unit.mac
+  const seen = scene.seenAt.get(`${process.name} ${address}`)
+  const isThere = scene.answering(address).some(isAnother)
+  if (seen === undefined ? isThere : seen.some(isAnother))
+    scene.violate('an address is free when a unit is sent there', `${unit.unit.name} is sent to ${address}`)
+}
+
+/** The fixed address that a unit is told now. */
+function addressTold(scene: Scene, unit: SimulatedUnit, differences: readonly Difference[]): string | undefined {
+  const isTold = differences.some((each) => each.kind === 'value' && each.id === 'management.address')
+  const job = scene.records.jobs.get(jobId)?.job
+  return isTold && job?.brief.addressing === 'static' ? job.plans.get(unit.unit.id)?.address : undefined
 }
 
 /** An open network that a unit ships with is taken off air before anything else of it is changed. */
@@ -91,7 +112,7 @@ export function whatIsTold(scene: Scene, events: readonly TimedEvent[]): void {
     if (event.kind === 'door') {
       const doors = scene.doors.get(event.unit) ?? new Set()
       scene.doors.set(event.unit, doors.add(event.door))
-    } else if (event.kind === 'step' && event.state.kind === 'held') noteHeld(scene, event.unit)
+    } else if (event.kind === 'step' && event.state.kind === 'held') noteHeld(scene, event.unit, event.state.code)
   const kept = scene.records.jobs.get(jobId)
   // Looking through every event is dear: one simulation in eight does.
   if (!kept || (scene.scenario.seed & 7) !== 0) return

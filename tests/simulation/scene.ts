@@ -236,9 +236,11 @@ export class Scene {
   /** A change has come to a unit. */
   writes(process: Process, unit: SimulatedUnit, change: Change): void {
     this.count(`write ${change.kind}`)
-    if (!process.isDead) whatIsWritten(this, unit, change)
+    if (!process.isDead) whatIsWritten(this, process, unit, change)
   }
 
+  /** Who answered at an address when a process last asked, by `process address`. */
+  readonly seenAt = new Map<string, readonly string[]>()
   /** Units, by their id, that had another at their planned address when they were held. */
   readonly displaced = new Set<string>()
   /** Who left an address last, by that address, and when, ms. */

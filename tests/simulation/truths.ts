@@ -49,13 +49,19 @@ const tellMs = 1000
  * A unit is held: whether another is at its planned address is so now, or was when somebody looked. That one may take
  * its move back; who was held for it was held rightly.
  */
-export function noteHeld(scene: Scene, id: string): void {
+export function noteHeld(scene: Scene, id: string, code: HeldCode): void {
   const unit = scene.units.find((each) => each.unit.id === id)
   const planned = unit && plannedFor(scene, unit)
   if (!unit || planned === undefined) return
   const left = scene.left.get(planned)
   const wasThere = left !== undefined && left.mac !== unit.mac && scene.world.now - left.at < tellMs
-  if (wasThere || isTaken(scene, unit, planned)) scene.displaced.add(id)
+  const isThere = isTaken(scene, unit, planned)
+  // Who waits for this unit to leave has not left for its own address.
+  const other = left && scene.units.find(({ mac }) => mac === left.mac && mac !== unit.mac)
+  const own = other && plannedFor(scene, other)
+  if (code === 'trades-addresses' && !isThere && own !== planned && own === other?.address)
+    scene.violate('held for the reason that is true', `${unit.unit.name} is held: ${code}, and ${own} was reached`)
+  if (wasThere || isThere) scene.displaced.add(id)
   else scene.displaced.delete(id)
 }
 

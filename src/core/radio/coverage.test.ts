@@ -21,14 +21,16 @@ function levelAt(here: SituatedFloor, from: PlacedRadio, x: number, y: number): 
   const metres = Math.max(1, Math.hypot(x - from.x, y - from.y, rise))
   const same = from.floor.id === here.id
   const isOffice = same ? here.innerWalls === 'some-drawn' : between('5', from.floor, here).clutter === 'office'
-  const usual = isOffice ? officeLoss('5', metres) : 0
+  const { centreMhz } = from
+  const usual = isOffice ? officeLoss('5', metres, centreMhz) : 0
   const drawn = same
     ? here.walls
         .filter((wall) => crosses(from.x, from.y, x, y, wall))
         .reduce((sum, { material }) => sum + wallDb[material]['5'], 0)
     : 0
   const { floors, outerDb } = same ? { floors: 0, outerDb: 0 } : between('5', from.floor, here)
-  return from.powerDbm + from.gain - openLoss('5', metres) - Math.max(usual, drawn) - floorLoss('5', floors) - outerDb
+  const atOpen = from.powerDbm + from.gain - openLoss('5', metres)
+  return atOpen - Math.max(usual, drawn) - floorLoss('5', floors, centreMhz) - outerDb
 }
 
 const wall = fc.record({
@@ -50,7 +52,11 @@ describe('the received level', () => {
         (walls, places, innerWalls) => {
           const here = floor({ walls, innerWalls })
           const above = floor({ id: 'u', storey: 1, elevationM: 3, innerWalls })
-          const radios = places.map(([x, y], at) => radio(`r${at}`, at === 3 ? above : here, x, y, 11 + 3 * at))
+          // The first has no channel yet; the second and the fourth take the row of 5.8 GHz.
+          const radios = places.map(([x, y], at) => ({
+            ...radio(`r${at}`, at === 3 ? above : here, x, y, 11 + 3 * at),
+            centreMhz: [undefined, 5785, 5510, 5845][at],
+          }))
           const found = coverage('5', here, radios, 3)
           expect([found.columns, found.rows]).toEqual([11, 5])
           for (const cell of [0, 4, 17, 23, 38, 54]) {

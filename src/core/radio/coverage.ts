@@ -92,12 +92,15 @@ interface Source {
   readonly walls: WallIndex | undefined
   /** What is usual in an office is in the coefficient already: drawn walls count as far as they are more. */
   readonly isOffice: boolean
+  /** Middle of its channel, MHz; 0 where it has none yet. */
+  readonly centreMhz: number
 }
 
 function sourceOf(band: Band, floor: SituatedFloor, radio: PlacedRadio, fit: Fit): Source {
   const same = radio.floor.id === floor.id
   const way = same ? { floors: 0, outerDb: 0, clutter: clutterOf(floor) } : between(band, radio.floor, floor)
   const rise = heightM(radio.floor) - (floor.elevationM + phoneHeightM)
+  const { centreMhz = 0 } = radio
   const { x, y } = same ? radio : fromSite(floor, toSite(radio.floor, radio))
   return {
     x,
@@ -107,26 +110,28 @@ function sourceOf(band: Band, floor: SituatedFloor, radio: PlacedRadio, fit: Fit
       radio.powerDbm +
       radio.gain +
       phoneGain -
-      floorLoss(band, way.floors, radio.centreMhz) -
+      floorLoss(band, way.floors, centreMhz) -
       way.outerDb -
       openLoss(band, 1) +
       fittedDb(fit, 1),
-    halfCoefficient: (distanceCoefficient(band, way.clutter) - fit.perDecadeDb) / 2,
+    halfCoefficient: (distanceCoefficient(band, way.clutter, centreMhz) - fit.perDecadeDb) / 2,
     walls: same && floor.walls.length > 0 ? indexOfWalls(floor.walls) : undefined,
     isOffice: way.clutter === 'office',
+    centreMhz,
   }
 }
 
 /** What drawn walls take off beyond what the coefficient holds already, dB. */
 function wallsMore(
   band: Band,
-  { x, y, riseSquared, walls, isOffice }: Source,
+  { x, y, riseSquared, walls, isOffice, centreMhz }: Source,
   atX: number,
   atY: number,
   enough: number,
 ): number {
   if (!walls) return 0
-  const usual = isOffice ? officeLoss(band, Math.sqrt((atX - x) ** 2 + (atY - y) ** 2 + riseSquared)) : 0
+  const metres = Math.sqrt((atX - x) ** 2 + (atY - y) ** 2 + riseSquared)
+  const usual = isOffice ? officeLoss(band, metres, centreMhz) : 0
   return Math.max(0, walls.loss(band, x, y, atX, atY, enough + usual) - usual)
 }
 

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { coverage } from './coverage'
 import { plainFloor } from './floor'
 import { hearings, lossBetween, type PlacedRadio } from './levels'
-import { crosses, distanceLoss, distanceOfLoss, floorLoss } from './propagation'
+import { crosses, distanceCoefficient, distanceLoss, distanceOfLoss, floorLoss, officeLoss } from './propagation'
 import type { SituatedFloor } from './situation'
 import { WallIndex } from './wall-index'
 
@@ -45,6 +45,15 @@ describe('losses', () => {
     expect([5724, 5725, 5785].map((mhz) => floorLoss('5', 1, mhz))).toEqual([16, 22, 22])
     expect(floorLoss('5', 3, 5785)).toBe(34)
     expect([floorLoss('6', 1, 6405), floorLoss('6', 2, 6405), floorLoss('2.4', 1, 2437)]).toEqual([16, 20, 14])
+  })
+
+  it('over a distance and through floors are of one row of the table: that of the frequency of the channel', () => {
+    expect([5240, 5724, 5725, 5885].map((mhz) => distanceCoefficient('5', 'office', mhz))).toEqual([31, 31, 24, 24])
+    // What an office loses over ten metres beyond an open line.
+    expect([5510, 5785].map((mhz) => officeLoss('5', 10, mhz))).toEqual([11, 4])
+    expect([2437, 2472].map((mhz) => distanceCoefficient('2.4', 'office', mhz))).toEqual([30, 30])
+    expect(distanceCoefficient('6', 'office', 6405)).toBe(31)
+    expect(distanceCoefficient('5', 'walls-alone', 5785)).toBe(20)
   })
 
   it('of a wall count where a way goes through it, also past its very end, not where it only comes up to it', () => {

@@ -13,16 +13,35 @@ export type Db = number
 /** Middle of each band, MHz. */
 const middleMhz: Readonly<Record<Band, number>> = { '2.4': 2440, '5': 5500, '6': 6400 }
 
-/** Power loss coefficient N for offices: P.1238-10, table 2 (2.4 GHz 30; 5.2 GHz 31, taken for 6 GHz too). It holds the walls of an office in it. */
-const officeN: Readonly<Record<Band, number>> = { '2.4': 30, '5': 31, '6': 31 }
+/** What the recommendation says of offices at one frequency. */
+interface OfficeRow {
+  /** Power loss coefficient N, table 2: dB for each tenfold of the distance. It holds the walls of an office in it. */
+  readonly n: number
+  /** Loss through one floor, and through each further one, dB, table 3. */
+  readonly firstFloorDb: Db
+  readonly furtherFloorDb: Db
+}
+
+/**
+ * Offices, P.1238-10, tables 2 and 3. A channel takes both from one row: that of 5.2 GHz holds up to 5725 MHz and is
+ * taken for 6 GHz too. Of further floors the tables speak at 5.8 GHz alone (22 dB for one, 28 for two); elsewhere each
+ * takes 4 dB, as 15 + 4 (n - 1) has it for 1.8 to 2 GHz.
+ */
+const officeRows: Readonly<Record<Band, OfficeRow>> = {
+  '2.4': { n: 30, firstFloorDb: 14, furtherFloorDb: 4 },
+  '5': { n: 31, firstFloorDb: 16, furtherFloorDb: 4 },
+  '6': { n: 31, firstFloorDb: 16, furtherFloorDb: 4 },
+}
+const officeAt58: OfficeRow = { n: 24, firstFloorDb: 22, furtherFloorDb: 6 }
+const from58Mhz = 5725
+
+/** @param centreMhz  of the channel; 0 where it is not known, which at 5 GHz takes the row of 5.2 GHz */
+function officeRow(band: Band, centreMhz: number): OfficeRow {
+  return band === '5' && centreMhz >= from58Mhz ? officeAt58 : officeRows[band]
+}
+
 /** Along an open line of sight, P.1238-10: as free space. */
 const openN = 20
-/** Loss through floors, dB, offices: P.1238-10, table 3: one floor 14 at 2.4 GHz and 16 at 5.2 GHz (taken for 6 GHz too). */
-const firstFloorDb: Readonly<Record<Band, Db>> = { '2.4': 14, '5': 16, '6': 16 }
-/** Each further floor, as the same table has it for offices at 1.8 to 2 GHz: 15 + 4 (n - 1). */
-const furtherFloorDb = 4
-/** At 5.8 GHz the same table says 22 dB for one floor and 28 for two. */
-const at58 = { fromMhz: 5725, first: 22, further: 6 } as const
 
 /** Loss of one wall, dB: our own round figures for usual thicknesses, rising with frequency. */
 export const wallDb: Readonly<Record<Material, Readonly<Record<Band, Db>>>> = {
@@ -70,13 +89,13 @@ export function openLoss(band: Band, metres: number): Db {
 }
 
 /** What an office has in the way over a distance, dB: by how much its coefficient exceeds that of an open line. */
-export function officeLoss(band: Band, metres: number): Db {
-  return (officeN[band] - openN) * Math.log10(Math.max(1, metres))
+export function officeLoss(band: Band, metres: number, centreMhz = 0): Db {
+  return (officeRow(band, centreMhz).n - openN) * Math.log10(Math.max(1, metres))
 }
 
 /** N of the formula: dB for each tenfold of the distance. */
-export function distanceCoefficient(band: Band, clutter: Clutter): number {
-  return clutter === 'office' ? officeN[band] : openN
+export function distanceCoefficient(band: Band, clutter: Clutter, centreMhz = 0): number {
+  return clutter === 'office' ? officeRow(band, centreMhz).n : openN
 }
 
 /** Loss over a distance in metres: the least there is with this clutter. */
@@ -90,17 +109,11 @@ export function distanceOfLoss(band: Band, loss: Db, clutter: Clutter, fit: Fit 
   return 10 ** ((loss - atOneMetre) / (distanceCoefficient(band, clutter) - fit.perDecadeDb))
 }
 
-/**
- * Loss through floors.
- *
- * @param count      how many are passed, 0 for none
- * @param centreMhz  of the channel; where it is not known, the figure that loses less
- */
+/** Loss through so many floors; 0 for none. */
 export function floorLoss(band: Band, count: number, centreMhz = 0): Db {
   if (count === 0) return 0
-  return band === '5' && centreMhz >= at58.fromMhz
-    ? at58.first + at58.further * (count - 1)
-    : firstFloorDb[band] + furtherFloorDb * (count - 1)
+  const { firstFloorDb, furtherFloorDb } = officeRow(band, centreMhz)
+  return firstFloorDb + furtherFloorDb * (count - 1)
 }
 
 /** Whether two segments cross: each one's ends lie on either side of the other. */
