@@ -62,6 +62,8 @@ export const heardNetworkSchema = z.object({
   band: bandSchema,
   channel: z.int().min(1).max(233),
   width: z.union([20, 40, 80, 160].map((width) => z.literal(width))),
+  /** Side of the second channel of a pair at 2.4 GHz, where it was heard. */
+  secondary: z.enum(['above', 'below']).optional(),
   dbm: z.number().min(-120).max(0),
 })
 

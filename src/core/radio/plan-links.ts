@@ -49,7 +49,7 @@ export function planLinks(
   const legal = legalBlocks(country)
   const taken: Span[] = [...busy]
   const heard = site.heard.flatMap((each) => {
-    const block = blockOf(each.band, each.channel, each.width)
+    const block = blockOf(each.band, each.channel, each.width, each.secondary)
     return block ? [{ lowMhz: block.lowMhz, highMhz: block.highMhz, weight: weightOf(each.dbm) }] : []
   })
   for (const hub of hubsOf(site.links)) {

@@ -94,8 +94,8 @@ function assumedHearings(ids: readonly string[], placed: ReadonlySet<string>): H
 export function othersFor({ request, band }: Wanted, site: Site): OtherNetwork[] {
   return site.heard
     .filter((each) => each.band === band && (each.unit === null || each.unit === request.unit))
-    .flatMap(({ channel, width, dbm }) => {
-      const block = blockOf(band, channel, width)
+    .flatMap(({ channel, width, secondary, dbm }) => {
+      const block = blockOf(band, channel, width, secondary)
       return block ? [{ radio: radioId(request.unit, band), lowMhz: block.lowMhz, highMhz: block.highMhz, dbm }] : []
     })
 }

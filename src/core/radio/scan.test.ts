@@ -109,6 +109,35 @@ describe('a network of a scan', () => {
     expect(below.networks[0]?.width).toBe(40)
   })
 
+  it('keeps the side of its second channel at 2.4 GHz, where the width alone leaves it open', () => {
+    const pair = (offset: string) =>
+      one('\tfreq: 2437', '\tsignal: -60.00 dBm', '\tHT operation:', `\t\t * secondary channel offset: ${offset}`)
+        .networks
+    expect(pair('above')).toMatchObject([{ channel: 6, width: 40, secondary: 'above' }])
+    expect(pair('below')).toMatchObject([{ channel: 6, width: 40, secondary: 'below' }])
+    expect(pair('no secondary')).toEqual([expect.not.objectContaining({ secondary: expect.anything() })])
+    expect(
+      one('\tfreq: 2462', '\tsignal: -60 dBm', '\tHT operation:', '\t\t * secondary channel offset: above').faults,
+    ).toEqual(['02:aa:00:00:00:01: there is no channel 11 of 40 MHz at 2.4 GHz.'])
+  })
+
+  it('is as wide at 6 GHz as its HE Operation element says', () => {
+    const width = (octets: string) =>
+      one('\tfreq: 6115', '\tsignal: -60.00 dBm', `\tUnknown Extension ID (36): ${octets}`).networks[0]?.width
+    // Channel 33: parameters with bit 17, colour, rates, then primary, control, centres, least rate.
+    expect(width('00 00 02 2a fc ff 21 00 21 00 06')).toBe(20)
+    expect(width('00 00 02 2a fc ff 21 01 23 00 06')).toBe(40)
+    expect(width('00 00 02 2a fc ff 21 02 27 00 06')).toBe(80)
+    expect(width('00 00 02 2a fc ff 21 03 27 2f 06')).toBe(160)
+    expect(width('00 00 02 2a fc ff 21 03 27 67 06')).toBe(80)
+    // VHT operation and co-hosted BSSIDs stand before it.
+    expect(width('00 c0 02 2a fc ff 01 2a 00 05 21 02 27 00 06')).toBe(80)
+    // Cut short, or without that part.
+    expect(width('00 00 02 2a fc ff 21')).toBe(20)
+    expect(width('00 00 00 2a fc ff')).toBe(20)
+    expect(one('\tfreq: 6115', '\tsignal: -60.00 dBm').networks[0]?.width).toBe(20)
+  })
+
   it('is not led astray by its name, however its lines are set in and in whatever order they come', () => {
     const name = 'freq: 5180 signal: -10 dBm SSID:'
     const told = readScan(
@@ -139,6 +168,15 @@ describe('a network of a scan', () => {
 })
 
 describe('a table', () => {
+  it('may say on which side a pair at 2.4 GHz has its second channel', () => {
+    const { networks, faults } = readScan(
+      'ssid,band,channel,width,secondary,dbm\nMill,2.4,6,40,Above,-60\n,2.4,6,40,x,-60\n',
+      null,
+    )
+    expect(networks).toMatchObject([{ ssid: 'Mill', width: 40, secondary: 'above' }])
+    expect(faults).toEqual([expect.stringMatching(/^line 3: secondary: /)])
+  })
+
   it('may call a network by its name, which may look like the beginning of a scan, and needs that column', () => {
     const { networks } = readScan('Band,Channel,dBm,Name\n5GHz,36,-61dBm,BSS 02:aa\n5,40,-62,a\ufeffb\n', null)
     expect(networks.map(({ ssid, dbm }) => [ssid, dbm])).toEqual([

@@ -92,7 +92,17 @@ export function rasterOf320({ band, width, lowMhz }: ChannelBlock): '320-1' | '3
   return (lowMhz - (centreMhz('6', 1) - 10)) % 320 === 0 ? '320-1' : '320-2'
 }
 
-/** The block of a channel at a width, the lower where it may be bonded either way; undefined where there is none. */
-export function blockOf(band: Band, channel: number, width: number): ChannelBlock | undefined {
-  return allBlocks.find((block) => block.band === band && block.channel === channel && block.width === width)
+/**
+ * The block of a channel at a width; undefined where there is none.
+ *
+ * @param secondary  side of the second channel of a pair at 2.4 GHz; where it is not said, the lower block is taken
+ */
+export function blockOf(band: Band, channel: number, width: number, secondary?: Side): ChannelBlock | undefined {
+  return allBlocks.find(
+    (block) =>
+      block.band === band &&
+      block.channel === channel &&
+      block.width === width &&
+      (secondary === undefined || (secondaryOf(block) ?? secondary) === secondary),
+  )
 }

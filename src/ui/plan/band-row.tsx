@@ -74,7 +74,7 @@ export function BandRow({ band, users }: { band: Band; users: readonly User[] })
         </div>
         <div className={classes.heard}>
           {heard.map((each) => {
-            const block = blockOf(band, each.channel, each.width)
+            const block = blockOf(band, each.channel, each.width, each.secondary)
             if (!block) return null
             return (
               <span

@@ -53,6 +53,7 @@ export function HeardNetworks() {
                 <td>{each.ssid || 'no name'}</td>
                 <td>
                   {each.band} GHz, channel <span className="mono">{each.channel}</span>, {each.width} MHz
+                  {each.secondary && `, second channel ${each.secondary}`}
                 </td>
                 <td className="mono">{each.dbm} dBm</td>
                 <td className="soft">

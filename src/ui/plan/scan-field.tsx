@@ -29,7 +29,7 @@ export function ScanField() {
     <div>
       <PastedText
         label="A scan"
-        description="Paste what iw dev wlan0 scan prints, or a table with ssid, band, channel, width, dbm; or drop the file here."
+        description="Paste what iw dev wlan0 scan -u prints (-u tells the widths at 6 GHz), or a table with ssid, band, channel, width, secondary, dbm; or drop the file here."
         text={text}
         onText={setText}
       />
