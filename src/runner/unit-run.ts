@@ -6,6 +6,7 @@ import { type AsWritten, compare, type Difference } from '../core/config/compare
 import { keyText, type ObservedConfig } from '../core/config/unit-config'
 import { isDirect } from '../core/kit/kit-card'
 import type { RadarMove } from '../core/muster/radar-move'
+import type { RadioOnAir } from '../wire/dialect/dialect'
 import type { Host } from '../wire/host/host'
 import type { Sessions } from '../wire/sessions'
 import { pinCheck } from '../wire/trust/pin'
@@ -76,6 +77,8 @@ export class UnitRun {
   #differences: readonly Difference[] | undefined
   /** Radios that radar has moved, as they were last looked at. */
   radarMoves: readonly RadarMove[] = []
+  /** What its radios did when they were last looked at. */
+  onAir: readonly RadioOnAir[] = []
 
   constructor(input: UnitRunInput) {
     const { records, host, sessions, log, clock, pace, signal } = input

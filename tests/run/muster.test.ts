@@ -41,6 +41,9 @@ describe('a muster of four units with one factory address', () => {
       '10.44.8.23',
     ])
     for (const unit of bench.lab.units()) {
+      const row = bench.job.units.find(({ mac }) => mac === unit.identity.mac)
+      const cells = unit.air().flatMap(({ networks }) => networks.map(({ bssid }) => bssid))
+      expect(first.rows.get(row?.id ?? '')?.cells.map(({ bssid }) => bssid)).toEqual(cells)
       expect(unit.effective.country).toBe('NZ')
       expect(unit.effective.networks.map(({ name, mode }) => [name, mode])).toEqual([['Ellery Crew', 'wpa2-personal']])
       expect(unit.accepts('setup', 'setup')).toBe(false)

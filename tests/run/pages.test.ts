@@ -38,6 +38,11 @@ it.each<Engine>(['forms', 'browser'])('is mustered by its pages (%s), and was ne
   expect(answers(await row()), JSON.stringify(await row())).toBe(true)
   expect(device().effective).toMatchObject({ country: 'NZ', wired: { address: '10.44.8.20' } })
   expect(bench.lab.air.everOpen).toEqual([])
+  const cells = device()
+    .air()
+    .flatMap(({ networks }) => networks.map(({ bssid }) => bssid))
+  expect(new Set(cells).size).toBeGreaterThan(0)
+  expect((await row())?.cells.map(({ bssid }) => bssid)).toEqual(cells)
   const { networks } = device().effective
   const [first] = wholeBrief.networks
   const kept = networks.find(({ name }) => name === first?.ssid)

@@ -55,6 +55,8 @@ export interface AsBuiltRow {
   /** What it ran when it was proven last; empty where it does not tell. */
   readonly firmware: string
   readonly networks: readonly string[]
+  /** The BSSID of each network on each radio, as it was proven; none where the unit does not tell. */
+  readonly cells: readonly { readonly band: string; readonly ssid: string; readonly bssid: string }[]
   /** The open network that it came with on air, and for how many seconds it stood since the unit was first seen. */
   readonly shippedOpen: { readonly ssid: string; readonly seconds: number } | undefined
   /** `by hand`: no muster sets its model, and its papers are complete when somebody has seen to every setting. */
@@ -97,6 +99,11 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
       networks: proven
         ? Object.values(proven.networks).flatMap((network) => network['network.ssid'] ?? [])
         : brief.networks.map(({ ssid }) => ssid),
+      cells: (row?.cells ?? []).map(({ band, network, bssid }) => ({
+        band,
+        ssid: proven?.networks[network]?.['network.ssid'] ?? network,
+        bssid,
+      })),
       shippedOpen,
       outcomes,
       byHand: outcomes
@@ -231,6 +238,7 @@ export function asBuiltCsv(rows: readonly AsBuiltRow[]): string {
           [`power ${band} GHz, conducted (dBm)`, radio?.conductedDbm ?? ''],
           [`EIRP ${band} GHz (dBm)`, radio?.eirpDbm ?? ''],
           [`antenna ${band} GHz (dBi)`, radio?.gainDbi ?? ''],
+          [`BSSID ${band} GHz`, bssidsOf(row, band)],
         ]
       }),
     ),
@@ -247,6 +255,13 @@ export function asBuiltCsv(rows: readonly AsBuiltRow[]): string {
   }))
   return `${Papa.unparse(records, { escapeFormulae: true, newline: '\r\n' })}\r\n`
 }
+
+/** `02:00:00:00:00:01 Harbour Office; …` */
+const bssidsOf = ({ cells }: AsBuiltRow, band: string): string =>
+  cells
+    .filter((each) => each.band === band)
+    .map(({ bssid, ssid }) => `${bssid} ${ssid}`)
+    .join('; ')
 
 const count = (row: AsBuiltRow, kind: SettingOutcome['outcome']['kind']): number =>
   row.outcomes.filter(({ outcome }) => outcome.kind === kind).length

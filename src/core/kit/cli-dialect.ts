@@ -84,6 +84,7 @@ const airSchema = z.strictObject({
   networkStarts: pattern,
   ssid: valuePattern,
   security: valuePattern,
+  bssid: valuePattern.optional(),
 })
 
 /** A session in which commands are typed, one after the other. */

@@ -140,7 +140,7 @@ const airSchema = z.strictObject({
   channel: plainPlace.optional(),
   width: plainPlace.optional(),
   leftForRadar: plainPlace.optional(),
-  networks: z.strictObject({ each: selector, ssid: plainPlace, security: plainPlace }),
+  networks: z.strictObject({ each: selector, ssid: plainPlace, security: plainPlace, bssid: plainPlace.optional() }),
 })
 
 const fields = z.strictObject({

@@ -157,6 +157,8 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
     asked: askedSchema,
     /** What it ran then, where it tells. */
     firmware: z.string().optional(),
+    /** The BSSID of each network on each radio, where it tells. */
+    cells: z.array(z.object({ band: z.string(), network: z.string(), bssid: z.string() })).optional(),
   }),
   z.object({
     kind: z.literal('sweep'),

@@ -345,6 +345,19 @@ describe('stages and handover', () => {
     })
   })
 
+  it('prints the BSSID of each network on each radio, as it was proven', () => {
+    const proven: MusterEvent = {
+      ...{ kind: 'proven', unit: 'a', asked },
+      cells: [{ band: '5', network: 'n1', bssid: '06:00:00:00:00:01' }],
+    }
+    const roll = foldRoll(placed(...allDone, proven))
+    const [row] = asBuilt({ brief, units: [unit], plans: new Map(), roll, expected: new Map() })
+    expect(row?.cells).toMatchObject([{ band: '5', bssid: '06:00:00:00:00:01' }])
+    expect(row && asBuiltCsv([row])).toContain('06:00:00:00:00:01')
+    // Another proof, of a unit that does not tell, leaves nothing of the one before.
+    expect(foldRoll(placed(...allDone, proven, { kind: 'proven', unit: 'a', asked })).rows.get('a')?.cells).toEqual([])
+  })
+
   it('names what is missing until every unit answers', () => {
     const sheet = (events: MusterEvent[]) =>
       asBuilt({ brief, units: [unit], plans: new Map(), roll: foldRoll(placed(...events)), expected: new Map() })

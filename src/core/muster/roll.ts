@@ -45,6 +45,8 @@ export interface RollRow {
   readonly proven: Asked | undefined
   /** What it ran then; undefined where it does not tell. */
   readonly firmware: string | undefined
+  /** The BSSID of each network, by its id, on each radio, when it was proven last. */
+  readonly cells: readonly { readonly band: string; readonly network: string; readonly bssid: string }[]
   /** Marks of what was written to it and is not shown by it, by setting, and which box it was written to. */
   readonly written: { readonly mac: string; readonly marks: Readonly<Record<string, string>> }
   /** What became of each setting when it was proven last, and when that was, ms since 1970. */
@@ -85,6 +87,7 @@ export const emptyRow: RollRow = {
   copies: { asFound: undefined, asLeft: undefined },
   proven: undefined,
   firmware: undefined,
+  cells: [],
   written: { mac: '', marks: {} },
   outcomes: [],
   outcomesAt: undefined,
@@ -204,7 +207,7 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
       return { ...row, shippedOpen: { ssid, since: known?.since ?? since, until: at } }
     }
     case 'proven':
-      return { ...row, proven: event.asked, firmware: event.firmware }
+      return { ...row, proven: event.asked, firmware: event.firmware, cells: event.cells ?? [] }
   }
 }
 

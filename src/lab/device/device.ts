@@ -68,7 +68,7 @@ export class Device {
     this.#firmware = firmware ?? sheet.firmware
     const { login } = sheet.factory
     this.#rules = new RadioRules(sheet, regulatory)
-    this.#transmitters = new Transmitters(this.#rules, clock)
+    this.#transmitters = new Transmitters(this.#rules, clock, identity.mac)
     this.#staged = this.#effective = this.#saved = settings ?? factorySettings(sheet, identity)
     this.#passwords = new Map(Object.entries(passwords ?? { [login.user]: login.password }))
   }

@@ -6,7 +6,7 @@ export interface RadioNow {
   readonly condition: 'off' | 'listening' | 'on-air'
   /** Seconds. */
   readonly listensFor: number
-  readonly networks: readonly { id: string; name: string; mode: string; meantOpen: boolean }[]
+  readonly networks: readonly { id: string; name: string; mode: string; meantOpen: boolean; bssid: string }[]
   /** The channel that it has left, since it heard radar there. */
   readonly left?: number | undefined
 }

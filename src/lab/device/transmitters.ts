@@ -12,7 +12,11 @@ export class Transmitters {
   /** Where radios are since they heard radar, by band. */
   readonly #fledTo = new Map<string, { left: number; channel: number; width: number }>()
 
-  constructor(rules: RadioRules, clock: LabClock) {
+  readonly #mac: string
+
+  /** @param mac  of the unit: each network of each radio has a BSSID of its own, made from it */
+  constructor(rules: RadioRules, clock: LabClock, mac: string) {
+    this.#mac = mac
     this.#rules = rules
     this.#clock = clock
   }
@@ -40,15 +44,23 @@ export class Transmitters {
 
   now(settings: DeviceSettings): RadioNow[] {
     const listenedFor = (this.#clock.now() - this.#since) / 1000
-    return settings.radios.map((set): RadioNow => {
+    return settings.radios.map((set, at): RadioNow => {
       const radio = this.#whereItIs(set)
       const left = radio === set ? undefined : set.channel
       if (!radio.on) return silent(radio)
       const listensFor = Math.max(0, Math.ceil(this.#rules.listenSeconds(settings, radio) - listenedFor))
       if (listensFor > 0) return { radio, condition: 'listening', listensFor, networks: [] }
-      const networks = settings.networks.filter((each) => each.on && each.bands.includes(radio.band))
+      const networks = settings.networks
+        .filter((each) => each.on && each.bands.includes(radio.band))
+        .map((each, number) => ({ ...each, bssid: this.#bssid(16 * at + number) }))
       return { radio, condition: 'on-air', listensFor: 0, networks, left }
     })
+  }
+
+  /** The MAC with its first octet made another: a locally administered address, as the others of its maker are not. */
+  #bssid(number: number): string {
+    const first = (Number.parseInt(this.#mac.slice(0, 2), 16) ^ ((number + 1) << 2)) & 0xfe
+    return `${(first | 2).toString(16).padStart(2, '0')}${this.#mac.slice(2)}`
   }
 
   #whereItIs(set: DeviceSettings['radios'][number]): DeviceSettings['radios'][number] {

@@ -21,6 +21,7 @@ export async function onAir(run: UnitRun): Promise<string> {
       const open = unmeantOpen(config, radios)
       if (open) throw held('open-network', { ssid: open.ssid })
       moves = radarMoves(config, radios)
+      run.onAir = radios
       const listening = radios.filter((radio) => radio.condition === 'listening')
       // A unit that does not say for how long listens as long as its channel demands.
       const planned = (band: string): number =>

@@ -12,6 +12,7 @@ import { WireError } from '../../wire/wire-error'
 import { held } from '../held-error'
 import { carriedBySnmp, carriedWords, standingWords, toldBySnmp } from '../managed/standing'
 import { throughController } from '../managed/through-controller'
+import type { Cell } from '../unit/journal'
 import type { UnitRun } from '../unit-run'
 import { freeAddress } from './free-address'
 import { unmeantOpen } from './on-air'
@@ -60,8 +61,14 @@ export async function proof(run: UnitRun): Promise<string> {
   await run.records.keepBackup(run.jobId, target.unit.mac, 'as-left', await access.dialect.backup(), run.clock.date())
   await journal.kept('as-left')
   const outcomes = settled(target.expected, (key) => valueIn(run, key), observed, journal.marks)
-  await journal.proven(withRadarMoves(outcomes, run.radarMoves), runs)
+  await journal.proven(withRadarMoves(outcomes, run.radarMoves), { firmware: runs, cells: cellsOf(run) })
   return 'every check good'
+}
+
+function cellsOf({ onAir }: UnitRun): Cell[] {
+  return onAir.flatMap(({ band, networks }) =>
+    networks.flatMap(({ id: network, bssid }) => (bssid === undefined ? [] : [{ band, network, bssid }])),
+  )
 }
 
 /** What it is now. A clock that was just told its time server gets a while. */

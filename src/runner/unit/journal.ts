@@ -9,6 +9,13 @@ import type { Target } from './target'
 
 export type DoorState = 'shut' | 'opened' | 'passed'
 
+export interface Cell {
+  readonly band: string
+  /** Id of the network. */
+  readonly network: string
+  readonly bssid: string
+}
+
 export class Journal {
   readonly #target: Target
   readonly #log: EventLog
@@ -140,9 +147,13 @@ export class Journal {
     return this.#log.append({ kind: 'written', unit: this.#unit, mac: this.#target.unit.mac, from, marks })
   }
 
-  async proven(outcomes: readonly SettingOutcome[], firmware: string | undefined): Promise<void> {
+  /** @param told  what the unit runs, and the BSSID of each network on each radio, as far as it tells */
+  async proven(
+    outcomes: readonly SettingOutcome[],
+    { firmware, cells }: { firmware: string | undefined; cells: Cell[] },
+  ): Promise<void> {
     await this.#log.append({ kind: 'outcomes', unit: this.#unit, outcomes: [...outcomes] })
-    const runs = firmware === undefined ? {} : { firmware }
-    await this.#log.append({ kind: 'proven', unit: this.#unit, asked: this.#target.asked, ...runs })
+    const told = { ...(firmware === undefined ? {} : { firmware }), ...(cells.length === 0 ? {} : { cells }) }
+    await this.#log.append({ kind: 'proven', unit: this.#unit, asked: this.#target.asked, ...told })
   }
 }

@@ -122,6 +122,13 @@ export function HandoverView() {
                             + {radio.gainDbi} dBi = {radio.eirpDbm} dBm EIRP
                           </span>
                         )}
+                        {row.cells
+                          .filter(({ band }) => band === radio.band)
+                          .map(({ ssid, bssid }) => (
+                            <div key={bssid} className="soft mono">
+                              {bssid} {ssid}
+                            </div>
+                          ))}
                       </div>
                     ))}
                   </td>

@@ -12,6 +12,14 @@ export interface Credentials {
   readonly privateKey?: string
 }
 
+export interface NetworkOnAir {
+  readonly id: string
+  readonly ssid: string
+  readonly security: string
+  /** As in `02:00:00:00:00:01`, where the unit tells. */
+  readonly bssid?: string | undefined
+}
+
 export interface RadioOnAir {
   readonly band: string
   readonly condition: 'off' | 'listening' | 'on-air'
@@ -22,7 +30,7 @@ export interface RadioOnAir {
   /** The channel that it is set to, where it heard radar on it and has left it by itself. */
   readonly leftForRadar: number | undefined
   /** Known by their id where the unit has one, else by their name. */
-  readonly networks: readonly { id: string; ssid: string; security: string }[]
+  readonly networks: readonly NetworkOnAir[]
 }
 
 /** How far the configuration is in effect. */

@@ -153,7 +153,8 @@ export function stateView(device: Device, mark: string): string {
 
 function airView({ radio, condition, listensFor, networks, left }: ReturnType<Device['air']>[number]): string {
   const nets = networks.map(
-    ({ name, mode }) => `<li><b>${escaped(name)}</b>, guarded by <i>${escaped(guardOf(mode))}</i></li>`,
+    ({ name, mode, bssid }) =>
+      `<li><b>${escaped(name)}</b>, guarded by <i>${escaped(guardOf(mode))}</i>, as <code>${bssid.toUpperCase()}</code></li>`,
   )
   const does =
     condition === 'on-air'

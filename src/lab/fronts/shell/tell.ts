@@ -81,10 +81,11 @@ function tellRadioNow({ radio, condition, listensFor, networks, left }: RadioNow
     condition === 'on-air' ? ' on air' : condition === 'listening' ? ` listens ${listensFor} more` : ' silent',
     ` at ${radio.channel} wide ${radio.width}`,
     ...(left === undefined ? [] : [` left ${left} for radar`]),
-    ...networks.flatMap(({ id, name, mode }) => [
+    ...networks.flatMap(({ id, name, mode, bssid }) => [
       ` net ${id}`,
       `  name ${shown(name)}`,
       `  guard ${mode === 'open' ? 'none' : 'shared-key'}`,
+      `  cell ${bssid}`,
     ]),
   ]
 }

@@ -259,6 +259,6 @@ function encodeRadioNow({ radio, condition, listensFor, networks, left }: RadioN
     condition,
     ...(listensFor > 0 ? { 'listens-for': listensFor } : {}),
     ...(left === undefined ? {} : { 'left-for-radar': left }),
-    'on-air': networks.map(({ id, name, mode }) => ({ network: id, ssid: octets(name), security: mode })),
+    'on-air': networks.map(({ id, name, mode, bssid }) => ({ network: id, ssid: octets(name), security: mode, bssid })),
   }
 }

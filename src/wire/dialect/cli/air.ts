@@ -2,6 +2,7 @@
 import { findAll } from '../../../core/input/pattern'
 import type { CliDialect } from '../../../core/kit/cli-dialect'
 import type { DirectCard } from '../../../core/kit/kit-card'
+import { parseMac } from '../../../core/kit/mac'
 import type { RadioOnAir } from '../dialect'
 import { fromWords, securityWord } from '../words'
 import { bandOf, partsOf } from './reading'
@@ -20,6 +21,7 @@ export function airIn(card: DirectCard, { air, values }: CliDialect, text: strin
       id,
       ssid: String(fromWords('network.ssid', valueIn(air.ssid, one) ?? '', values['network.ssid'], 0) ?? ''),
       security: securityWord(valueIn(air.security, one)?.trim() ?? '', values['network.security']?.words),
+      bssid: air.bssid === undefined ? undefined : parseMac(valueIn(air.bssid, one) ?? ''),
     }))
     return [
       {

@@ -73,11 +73,11 @@ describe('what a unit prints', () => {
       airIn(
         card,
         dialect,
-        `radio=wlan1\nwidth: 40\nstate=ENABLED\nchannel=36\nbss=crew\nhex=${hex('Crew')}\n${security}`,
+        `radio=wlan1\nwidth: 40\nstate=ENABLED\nchannel=36\nbss=crew\nhex=${hex('Crew')}\nbssid=06:AA:00:00:00:01\n${security}`,
       )
     expect(air('key_mgmt=WPA-PSK\n')[0]).toMatchObject({
       ...{ band: '5', condition: 'on-air', channel: 36, width: 40 },
-      networks: [{ id: 'crew', ssid: 'Crew', security: 'wpa2-personal' }],
+      networks: [{ id: 'crew', ssid: 'Crew', security: 'wpa2-personal', bssid: '06:aa:00:00:00:01' }],
     })
     expect(air('')[0]?.networks[0]?.security).toBe('open')
     expect(air('key_mgmt=unknown\n')[0]?.networks[0]?.security).toBe('unknown')

@@ -2,6 +2,7 @@
 import type { UnitConfig } from '../../../core/config/unit-config'
 import { matches } from '../../../core/input/pattern'
 import type { DirectCard } from '../../../core/kit/kit-card'
+import { parseMac } from '../../../core/kit/mac'
 import type { PagePlace, PagesDialect } from '../../../core/kit/pages-dialect'
 import type { RadioOnAir } from '../dialect'
 import { securityWord } from '../words'
@@ -28,7 +29,8 @@ export function airOn(
     const networks = part.parts(air.networks.each).map((each) => {
       const ssid = each.text(air.networks.ssid) ?? ''
       const security = securityWord(each.text(air.networks.security) ?? '', words)
-      return { id: idOfNetwork(desired, band, ssid) ?? ssid, ssid, security }
+      const bssid = air.networks.bssid && parseMac(each.text(air.networks.bssid) ?? '')
+      return { id: idOfNetwork(desired, band, ssid) ?? ssid, ssid, security, bssid }
     })
     return [
       {

@@ -1,5 +1,6 @@
 /** What radios really do, as our module has it in the state of a unit. */
 import { z } from 'zod'
+import { parseMac } from '../../../core/kit/mac'
 import type { RadioOnAir } from '../dialect'
 
 const ssid = z.base64().transform((text) => Buffer.from(text, 'base64').toString('utf8'))
@@ -11,7 +12,7 @@ const radio = z.object({
   width: z.number().optional(),
   'left-for-radar': z.number().optional(),
   'on-air': z
-    .array(z.object({ network: z.string().max(64), ssid, security: z.string().max(40) }))
+    .array(z.object({ network: z.string().max(64), ssid, security: z.string().max(40), bssid: z.string().optional() }))
     .max(100)
     .default([]),
 })
@@ -27,6 +28,10 @@ export function radiosOnAir(state: z.infer<typeof wirelessState>): RadioOnAir[] 
     channel: each.channel,
     width: each.width,
     leftForRadar: each['left-for-radar'],
-    networks: each['on-air'].map(({ network, ...rest }) => ({ id: network, ...rest })),
+    networks: each['on-air'].map(({ network, bssid, ...rest }) => ({
+      id: network,
+      ...rest,
+      bssid: parseMac(bssid ?? ''),
+    })),
   }))
 }
