@@ -62,12 +62,14 @@ const whole = async (store: Store): Promise<WholeLine[]> => {
 function megabytesOf({ url, vaultKeyFile }: typeof from, ...words: string[]): number {
   const hook = join(folder, 'hook.cjs')
   const told = join(folder, 'memory')
-  const tell = `process.on('exit', () => require('fs').writeFileSync(${JSON.stringify(told)}, String(process.resourceUsage().maxRSS)))`
+  // `maxRSS` of its usage would be ours where we have more: Linux counts what a process was before it began its program.
+  const tell = `const fs = require('fs')
+    process.on('exit', () => fs.writeFileSync(${JSON.stringify(told)}, fs.readFileSync('/proc/self/status')))`
   writeFileSync(hook, tell)
   execFileSync(process.execPath, ['--require', hook, join(root, 'bin/muster.mjs'), ...words], {
     env: { ...process.env, AIR_MUSTER_DB: url, AIR_MUSTER_VAULT_FILE: vaultKeyFile },
   })
-  return Number(readFileSync(told, 'utf8')) / 1024
+  return Number(/^VmHWM:\s+(\d+) kB$/m.exec(readFileSync(told, 'utf8'))?.[1]) / 1024
 }
 /** A restore that is refused, and changes nothing. */
 const isRefused = async (path: string, words: string, reason: string): Promise<void> => {
