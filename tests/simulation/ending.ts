@@ -5,6 +5,7 @@ import { allUnits } from '../../src/core/muster/selection'
 import type { Play } from './play'
 import { endOf } from './play'
 import { jobId, type Scene } from './scene'
+import type { SimulatedSession } from './session'
 import { judgeReason } from './truths'
 import { confirmSeconds, type SimulatedUnit } from './unit'
 
@@ -17,14 +18,19 @@ async function quiet(play: Play, what: string): Promise<boolean> {
   const bound = scene.ms(musterSeconds) + 120_000
   const settled = await scene.world.until(() => play.isQuiet || scene.violations.length > 0, bound)
   if (!settled) scene.violate('every muster ends', `${what} is still under way after ${musterSeconds} s`)
-  else noSessionIsLeft(scene)
+  else await noSessionIsLeft(scene)
   return settled && scene.violations.length === 0
 }
 
+/** Seconds of the wire in which a look at the bench that is under way has come to its end. */
+const lookSeconds = 300
+
 /** Whoever has signed in somewhere, or tried to, has closed that session. */
-function noSessionIsLeft(scene: Scene): void {
-  const left = [...scene.sessions].filter(({ process }) => !process.isDead)
-  if (left.length > 0) scene.violate('every session is closed', left.map(({ lane }) => lane.mac).join(', '))
+async function noSessionIsLeft(scene: Scene): Promise<void> {
+  const left = (): SimulatedSession[] => [...scene.sessions].filter(({ process }) => !process.isDead)
+  if (await scene.world.until(() => left().length === 0, scene.ms(lookSeconds) + 60_000)) return
+  const names = left().map(({ lane, process }) => `of ${process.name} with ${lane.mac}`)
+  scene.violate('every session is closed', names.join(', '))
 }
 
 async function musterAll(play: Play, what: string): Promise<boolean> {

@@ -49,7 +49,7 @@ export function managedDialect(scene: Scene, process: Process, mac: string, use:
           'write',
           () => {
             const controller = session.signedIn()
-            scene.writes(process, own, { kind: 'write', differences })
+            scene.writes(process, own, { kind: 'write', differences, desired })
             controller.tellOf(mac, differences, desired)
           },
           mac.slice(-2),

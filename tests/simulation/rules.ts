@@ -1,6 +1,7 @@
 /** What must be true at every moment of a simulation, whatever goes wrong. */
 import type { Difference } from '../../src/core/config/compare'
 import { stepOf } from '../../src/core/config/compare'
+import type { UnitConfig } from '../../src/core/config/unit-config'
 import { isManaged } from '../../src/core/kit/kit-card'
 import type { TimedEvent } from '../../src/store/events'
 import { jobId, type Scene } from './scene'
@@ -10,9 +11,11 @@ import { factoryPassword, movesBetween, shipped } from './values'
 import type { Process } from './world'
 
 export type Change =
-  | { readonly kind: 'write'; readonly differences: readonly Difference[] }
+  | { readonly kind: 'write'; readonly differences: readonly Difference[]; readonly desired: UnitConfig }
   | { readonly kind: 'password'; readonly password: string }
   | { readonly kind: 'apply' | 'save' | 'install' }
+
+type Written = Extract<Change, { kind: 'write' }>
 
 /** A process is about to change a unit: nobody else may work on it then. */
 export function whoWrites(scene: Scene, process: Process, unit: SimulatedUnit): void {
@@ -54,7 +57,7 @@ export function whatIsWritten(scene: Scene, process: Process, unit: SimulatedUni
   }
   if (change.kind === 'write') {
     countryFirst(scene, unit, change.differences)
-    freeAddress(scene, process, unit, change.differences)
+    freeAddress(scene, process, unit, change)
   }
   factoryNetworksFirst(scene, unit, change)
 }
@@ -68,21 +71,15 @@ function countryFirst(scene: Scene, unit: SimulatedUnit, differences: readonly D
 }
 
 /** A unit is sent where nobody else was when its process last looked, and it did look. */
-function freeAddress(scene: Scene, process: Process, unit: SimulatedUnit, differences: readonly Difference[]): void {
-  const address = addressTold(scene, unit, differences)
-  if (address === undefined) return
+function freeAddress(scene: Scene, process: Process, unit: SimulatedUnit, change: Written): void {
+  const { 'management.address': address, 'management.method': method } = change.desired.unit
+  const isTold = change.differences.some((each) => each.kind === 'value' && each.id === 'management.address')
+  if (!isTold || method !== 'static' || address === undefined) return
   const isAnother = (mac: string): boolean => mac !== unit.mac
   const seen = scene.seenAt.get(`${process.name} ${address}`)
   const isThere = scene.answering(address).some(isAnother)
   if (seen === undefined ? isThere : seen.some(isAnother))
     scene.violate('an address is free when a unit is sent there', `${unit.unit.name} is sent to ${address}`)
-}
-
-/** The fixed address that a unit is told now. */
-function addressTold(scene: Scene, unit: SimulatedUnit, differences: readonly Difference[]): string | undefined {
-  const isTold = differences.some((each) => each.kind === 'value' && each.id === 'management.address')
-  const job = scene.records.jobs.get(jobId)?.job
-  return isTold && job?.brief.addressing === 'static' ? job.plans.get(unit.unit.id)?.address : undefined
 }
 
 /** An open network that a unit ships with is taken off air before anything else of it is changed. */

@@ -108,7 +108,7 @@ export class SimulatedSession implements Dialect {
       this.scene.sends(this.process, this.#unit)
       await this.#call('write', () => {
         const unit = this.signedIn()
-        this.scene.writes(this.process, unit, { kind: 'write', differences: piece })
+        this.scene.writes(this.process, unit, { kind: 'write', differences: piece, desired })
         unit.write(piece, desired)
       })
     }

@@ -59,7 +59,7 @@ export function noteHeld(scene: Scene, id: string, code: HeldCode): void {
   // Who waits for this unit to leave has not left for its own address.
   const other = left && scene.units.find(({ mac }) => mac === left.mac && mac !== unit.mac)
   const own = other && plannedFor(scene, other)
-  if (code === 'trades-addresses' && !isThere && own !== planned && own === other?.address)
+  if (code === 'trades-addresses' && !isThere && own !== undefined && own !== planned && own === other?.address)
     scene.violate('held for the reason that is true', `${unit.unit.name} is held: ${code}, and ${own} was reached`)
   if (wasThere || isThere) scene.displaced.add(id)
   else scene.displaced.delete(id)
