@@ -36,9 +36,8 @@ const marks = ['<!-- planted: made by npm run simulate -- --planted -->', '<!-- 
 const kept = join(root, 'tests/simulation/kept')
 const fileOf = (what) => join(kept, `${what.toLowerCase().replaceAll(/[^a-z]+/g, '-')}.json`)
 
-/** Keeps the smallest scenario that finds a fault which stood in the program, where none is kept yet. */
+/** Keeps the smallest scenario that finds a fault which stood in the program. */
 async function keep(each, seed) {
-  if (!stood.includes(each.what) || existsSync(fileOf(each.what))) return
   const { scenario, violations } = await storyOf(seed, each)
   if (violations.length === 0) throw new Error(`the seed ${seed} does not find it when it is played alone`)
   const story = { found: each.what, broken: violations[0].rule, scenario }
@@ -64,8 +63,12 @@ export async function plantAll(words = '', mostRuns = 10_000) {
   for (const each of planted.filter(({ what }) => what.includes(words))) {
     const { runs, failures, seconds } = await simulate({ runs: mostRuns, stopAt: 'first-failure', planted: each })
     const [first] = failures.toSorted((a, b) => a.seed - b.seed)
-    if (first) await keep(each, first.seed)
-    const byKept = await brokenByKept(each)
+    let byKept = await brokenByKept(each)
+    // The program has moved on where the scenario that is kept finds it no more: another takes its place.
+    if (first && !byKept && stood.includes(each.what)) {
+      await keep(each, first.seed)
+      byKept = await brokenByKept(each)
+    }
     const rule = first?.rule ?? byKept
     const where = first ? `seed ${first.seed}` : byKept ? 'its kept scenario' : 'not found'
     rows.push({ what: each.what, where, rule })

@@ -1,6 +1,6 @@
 /**
- * Days of which freely drawn scenarios have too few: each draws its site and its faults from what makes it. One seed of
- * ten is of such a day.
+ * Days of which freely drawn scenarios have too few: each draws its site and its faults from what makes it. Three
+ * seeds of twenty are of such a day.
  */
 import fc from 'fast-check'
 import { callFault, type Fault, type Happening, kind, one, seconds, unit, when } from './faults'
@@ -62,4 +62,24 @@ const heldUpAtController: fc.Arbitrary<Scenario> = (() => {
   })
 })()
 
-export const rareDays = [movedAbout, heldUpAtController] as const
+/** Addresses are passed on from unit to unit, and whoever asks who has one hears it late. */
+const passedOn: fc.Arbitrary<Scenario> = (() => {
+  const late = fc.record({ kind: kind('late'), seconds: one(5, 15, 40) })
+  const asked = fc.record({
+    when: fc.record({ call: kind('arp'), nth: fc.integer({ min: 1, max: 12 }) }),
+    what: late,
+    moment,
+  })
+  const change = fc.record({ kind: kind('plan'), what: one('passed-on', 'passed-on', 'trade') })
+  return fc.record({
+    seed: fc.integer(),
+    site: siteWith({ addressing: one('static'), managed: one(0) }),
+    faults: fc.constant([]),
+    later: fc.array(fc.record({ change, faults: fc.array(asked, { minLength: 1, maxLength: 4 }) }), {
+      minLength: 1,
+      maxLength: 1,
+    }),
+  })
+})()
+
+export const rareDays = [movedAbout, heldUpAtController, passedOn] as const

@@ -5,7 +5,7 @@ import type { UnitConfig } from '../../src/core/config/unit-config'
 import { isManaged } from '../../src/core/kit/kit-card'
 import type { TimedEvent } from '../../src/store/events'
 import { jobId, type Scene } from './scene'
-import { noteHeld } from './truths'
+import { noteHeld, subnetOf } from './truths'
 import type { SimulatedUnit } from './unit'
 import { factoryPassword, movesBetween, shipped } from './values'
 import type { Process } from './world'
@@ -109,6 +109,9 @@ export function whatIsTold(scene: Scene, events: readonly TimedEvent[]): void {
     if (event.kind === 'door') {
       const doors = scene.doors.get(event.unit) ?? new Set()
       scene.doors.set(event.unit, doors.add(event.door))
+      const { place } = event
+      const subnets = scene.sentTo.get(event.unit) ?? new Set()
+      if (place) scene.sentTo.set(event.unit, subnets.add(subnetOf(place.address)))
     } else if (event.kind === 'step' && event.state.kind === 'held') noteHeld(scene, event.unit, event.state.code)
   const kept = scene.records.jobs.get(jobId)
   // Looking through every event is dear: one simulation in eight does.

@@ -52,6 +52,8 @@ export class Scene {
   readonly outOfHand = new Set<string>()
   /** One-way doors that were ever opened, by unit. */
   readonly doors = new Map<string, Set<'password' | 'address'>>()
+  /** Subnets that musters have sent each unit to, by its id. */
+  readonly sentTo = new Map<string, Set<string>>()
   /** Sessions that are open or were never closed. */
   readonly sessions = new Set<SimulatedSession>()
   /** How often each call was made, and each fault took place. */

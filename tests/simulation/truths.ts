@@ -20,13 +20,18 @@ const othersAt = ({ scene, unit, planned }: Looked): boolean =>
   scene.displaced.has(unit.unit.id) || isTaken(scene, unit, planned)
 const isElsewhere = ({ scene, unit, planned }: Looked): boolean => scene.leases.get(unit.mac) !== planned
 
+/** As the simulation has them: /24. */
+export const subnetOf = (address: string): string => address.slice(0, address.lastIndexOf('.'))
+
 /** A code that is missing is never true of equipment that does nothing wrong. */
 const truths: Readonly<Partial<Record<HeldCode, (looked: Looked) => boolean>>> = {
   'refuses-passwords': ({ unit, passwords }) => !passwords.has(unit.running.password),
   'new-certificate': ({ scene, unit }) => scene.records.jobs.get(jobId)?.pins.get(unit.mac) !== unit.certificate,
   'not-found': ({ scene, unit, planned }) => {
-    const subnet = planned.slice(0, planned.lastIndexOf('.'))
-    const isNear = unit.address?.startsWith(subnet) || unit.address === unit.card.factory.address
+    const { address } = unit
+    // It is looked for where the plan has it, and wherever a muster has ever sent it.
+    const near = new Set([subnetOf(planned), ...(scene.sentTo.get(unit.unit.id) ?? [])])
+    const isNear = address !== undefined && (near.has(subnetOf(address)) || address === unit.card.factory.address)
     return unit.phase !== 'up' || unit.isAway || scene.reached(unit.mac, unit.address ?? '') !== unit || !isNear
   },
   'address-taken': othersAt,
