@@ -172,7 +172,10 @@ function ownAddress() {
 async function startWeb({ folder, env, address, port, word }) {
   const child = startChild(
     process.execPath,
-    [join(root, 'node_modules/next/dist/bin/next'), 'start', '-H', address, '-p', String(port)],
+    [
+      ...['--require', join(root, 'scripts/lib/front-gate.cjs')],
+      ...[join(root, 'node_modules/next/dist/bin/next'), 'start', '-H', address, '-p', String(port)],
+    ],
     {
       cwd: root,
       logFile: join(folder, 'logs', 'web.log'),

@@ -1,3 +1,3 @@
 /** Drawings of floors, kept whole as files. */
-export { FileTooLargeError, keepFile, readFileParts } from '../store/files'
-export { findDrawing, keepDrawing, largestDrawing } from '../store/sites'
+export { FilesFullError, FileTooLargeError, keepFile, readFileParts } from '../store/files'
+export { findDrawing, keepDrawing, largestDrawing, loadSite } from '../store/sites'

@@ -3,13 +3,18 @@
  * holds a whole one and no statement grows with it.
  */
 import { createHash, randomBytes } from 'node:crypto'
-import { and, asc, eq, gt, lt, notInArray, sql } from 'drizzle-orm'
+import { and, asc, eq, gt, like, lt, notInArray, sql } from 'drizzle-orm'
 import { inTransaction, type Store } from './open'
 import { fileParts, files, floorDrawings, jobs } from './schema'
 
 /** A file is larger than it may be; nothing was kept. */
 export class FileTooLargeError extends Error {
   override readonly name = 'FileTooLargeError'
+}
+
+/** Too much lies here that nothing names yet; nothing was kept. */
+export class FilesFullError extends Error {
+  override readonly name = 'FilesFullError'
 }
 
 export interface KeptFile {
@@ -24,20 +29,28 @@ const partBytes = 256 * 1024
 const headBytes = 4096
 /** An upload that was broken off is swept away after this, hours. */
 const abandonedHours = 1
+/** Bytes of files that no floor shows and no brief names, and of uploads under way, that are kept at one time. */
+const mostUnnamedBytes = 2 * 1024 ** 3
 
 /**
  * Keeps what a stream brings. The same bytes are kept once, however often they come.
  *
- * @param most  bytes
- * @throws FileTooLargeError
+ * @param most         bytes
+ * @param mostUnnamed  bytes of all files that nothing names yet
+ * @throws FileTooLargeError, FilesFullError
  */
 export async function keepFile(
   store: Store,
   source: AsyncIterable<Uint8Array>,
   most: number,
   at: Date,
+  mostUnnamed = mostUnnamedBytes,
 ): Promise<KeptFile> {
   await sweepAbandoned(store)
+  if ((await unnamedBytes(store)) >= mostUnnamed)
+    throw new FilesFullError(
+      'files were brought that no floor and no brief uses: they are swept away an hour after they came; wait for that',
+    )
   // Until the hash is known the parts lie under a name that no hash has.
   const upload = `~${randomBytes(31).toString('hex')}`
   const hash = createHash('sha256')
@@ -105,24 +118,42 @@ export async function* readFileParts(store: Store, hash: string): AsyncGenerator
   }
 }
 
-/** Uploads that were broken off, files that no floor shows any more, and images that no brief names. */
-async function sweepAbandoned(store: Store): Promise<void> {
-  const before = sql`utc_timestamp(3) - interval ${abandonedHours} hour`
-  const drawings = await store.db.selectDistinct({ file: floorDrawings.file }).from(floorDrawings)
+/** Hashes of the files that a floor shows or a brief names. */
+async function namedFiles({ db }: Store): Promise<string[]> {
+  const drawings = await db.selectDistinct({ file: floorDrawings.file }).from(floorDrawings)
   // As text: a brief that cannot be read keeps what it names until somebody has mended it, and stops nobody's upload.
-  const briefs = await store.db.select({ brief: sql<string>`${jobs.brief}` }).from(jobs)
-  const shown = [
+  const briefs = await db.select({ brief: sql<string>`${jobs.brief}` }).from(jobs)
+  return [
     ...drawings.map(({ file }) => file),
     ...briefs.flatMap(({ brief }) =>
       [...String(brief).matchAll(/"sha256":"([0-9a-f]{64})"/g)].map(([, hash]) => hash ?? ''),
     ),
   ]
-  const unshown = shown.length > 0 ? notInArray(files.hash, shown) : undefined
+}
+
+async function unnamedBytes(store: Store): Promise<number> {
+  const named = await namedFiles(store)
+  const [whole] = await store.db
+    .select({ bytes: sql<string>`coalesce(sum(${files.size}), 0)` })
+    .from(files)
+    .where(named.length > 0 ? notInArray(files.hash, named) : undefined)
+  const [parts] = await store.db
+    .select({ count: sql<string>`count(*)` })
+    .from(fileParts)
+    .where(like(fileParts.file, '~%'))
+  return Number(whole?.bytes ?? 0) + Number(parts?.count ?? 0) * partBytes
+}
+
+/** Uploads that were broken off, files that no floor shows any more, and images that no brief names. */
+async function sweepAbandoned(store: Store): Promise<void> {
+  const before = sql`utc_timestamp(3) - interval ${abandonedHours} hour`
+  const named = await namedFiles(store)
+  const unnamed = named.length > 0 ? notInArray(files.hash, named) : undefined
   await inTransaction(store, async ({ db }) => {
     const gone = await db
       .select({ hash: files.hash })
       .from(files)
-      .where(and(lt(files.at, before as never), unshown))
+      .where(and(lt(files.at, before as never), unnamed))
       .for('update')
     for (const { hash } of gone) {
       await db.delete(fileParts).where(eq(fileParts.file, hash))

@@ -2,6 +2,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { readFileSync, rmSync } from 'node:fs'
 import { request as httpRequest } from 'node:http'
+import { connect } from 'node:net'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
@@ -174,6 +175,40 @@ describe('every page', () => {
     })
     expect(action.status).toBeLessThan(500)
   })
+
+  it('takes no TRACE and no second Host, and keeps no trace of an upload without the key', async () => {
+    const host = `${new URL(stack.url).host}`
+    const raw = (...lines: string[]): Promise<string> =>
+      new Promise((resolve, reject) => {
+        const { hostname, port } = new URL(stack.url)
+        const socket = connect(Number(port), hostname, () => socket.write(`${lines.join('\r\n')}\r\n\r\n`))
+        let reply = ''
+        socket.setEncoding('latin1').on('data', (text) => {
+          reply += text
+        })
+        socket.once('error', reject).once('close', () => resolve(reply))
+      })
+    const kept = [`Cookie: ${cookie}`, 'Connection: close']
+    expect(await raw('TRACE / HTTP/1.1', `Host: ${host}`, ...kept)).toMatch(/^HTTP\/1\.1 405 /)
+    expect(await raw('TRACE /api/health HTTP/1.1', `Host: ${host}`, ...kept)).toMatch(/^HTTP\/1\.1 405 /)
+    for (const hosts of [
+      [host, 'elsewhere.example'],
+      ['elsewhere.example', host],
+      [host, host],
+    ])
+      expect(await raw('GET / HTTP/1.1', ...hosts.map((each) => `Host: ${each}`), ...kept)).toMatch(/^HTTP\/1\.1 400 /)
+    const log = join(folder, 'logs', 'web.log')
+    const before = readFileSync(log).length
+    for (const path of ['/api/upload/job-file', '/api/upload/jobs/port-ellery/drawing/hall']) {
+      const reply = await ask(path, { ...withoutCookie, method: 'POST', body: new Uint8Array(8_000_000) }).catch(
+        () => undefined,
+      )
+      // It may be answered before it has sent all of it.
+      expect([401, undefined]).toContain(reply?.status)
+    }
+    expect((await ask('/')).status).toBe(200)
+    expect(readFileSync(log).subarray(before).toString('utf8')).toBe('')
+  })
 })
 
 describe('an action that is sent what no page of ours sends', () => {
@@ -257,6 +292,16 @@ describe('a large file', () => {
     return { files: Number(rows[0].files), size: Number(rows[0].size) }
   }
 
+  const floor = (id: string) => ({
+    ...{ id, name: id, storey: 0, heightM: 3, environment: 'indoor' as const, widthM: 30, depthM: 20 },
+    ...{ drawing: null, walls: [], ...plainFloor },
+  })
+  beforeAll(async () => {
+    const { id } = await job()
+    const { version } = await loadSite(store, id)
+    await saveSite(store, id, { ...emptySite, floors: ['hall', 'yard'].map(floor) }, version)
+  })
+
   it('of 5 MB is taken as a drawing, kept once for two floors, and comes back as it was', async () => {
     const png = drawing(5 * megabytes)
     const before = await kept()
@@ -291,25 +336,12 @@ describe('a large file', () => {
       ok: false,
       sentence: expect.stringContaining('is not a drawing that can be shown'),
     })
+    for (const none of ['cellar', 'no%20floor', '%00'])
+      expect(await (await send(none, drawing(100))).json()).toMatchObject({ ok: false })
     expect((await kept()).size - before.size).toBeLessThan(100)
   })
 
   it('comes with its job, and goes into no log', async () => {
-    const floor = {
-      id: 'hall',
-      name: 'Hall',
-      storey: 0,
-      heightM: 3,
-      environment: 'indoor' as const,
-      widthM: 30,
-      depthM: 20,
-      drawing: null,
-      walls: [],
-      ...plainFloor,
-    }
-    const { id } = await job()
-    const { version } = await loadSite(store, id)
-    await saveSite(store, id, { ...emptySite, floors: [floor] }, version)
     const png = drawing(4 * megabytes)
     for (const each of ['hall', 'yard']) await send(each, png)
     const file = Buffer.from(

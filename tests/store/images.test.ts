@@ -3,7 +3,7 @@ import { Readable } from 'node:stream'
 import { sql } from 'drizzle-orm'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { loadJob } from '../../src/jobs/load-job'
-import { keepFile, readFileParts } from '../../src/store/files'
+import { FilesFullError, keepFile, readFileParts } from '../../src/store/files'
 import type { Store } from '../../src/store/open'
 import { demoJob, freshStore } from '../support/bench'
 
@@ -42,4 +42,18 @@ it('stay as long as a brief names them, also one that cannot be read, and go an 
   await store.db.execute(sql`update jobs set brief = concat('[', brief)`)
   await keep('one more', new Date())
   expect(await held(named.hash)).toBe('named')
+})
+
+it('are taken while not too much lies there that nothing names; what is named does not count', async () => {
+  const bring = (text: string, mostUnnamed: number) =>
+    keepFile(store, Readable.from([Buffer.from(text)]), 1000, new Date(), mostUnnamed)
+  const { hash } = await bring('twelve bytes', 1000)
+  await expect(bring('no more', 12)).rejects.toBeInstanceOf(FilesFullError)
+  await store.db.execute(sql`update jobs set brief = concat(brief, '"sha256":"', ${hash}, '"')`)
+  const [[sum]] = (await store.db.execute(
+    sql`select sum(size) as bytes from files where hash <> ${hash}`,
+  )) as unknown as [[{ bytes: string }]]
+  const others = Number(sum.bytes) - 'named'.length
+  await expect(bring('no more', others)).rejects.toBeInstanceOf(FilesFullError)
+  expect(await held((await bring('once more', others + 1)).hash)).toBe('once more')
 })

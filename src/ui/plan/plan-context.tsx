@@ -29,6 +29,8 @@ export interface PlanState {
   /** @param part `step` of a drag: undone together with its beginning */
   change(edit: (site: Site) => Site, part?: 'whole' | 'step'): void
   undo(): void
+  /** Until what was changed is saved, or cannot be. */
+  whenSaved(): Promise<void>
   paint(task: Extract<PlanTask, { kind: 'coverage' }>, take: (coverage: Coverage, ms: number) => void): void
 }
 
@@ -84,6 +86,19 @@ export function PlanProvider({ children }: { children: ReactNode }) {
       ? { kind: 'saving', words: 'Saving …' }
       : { kind: 'saved', words: 'Saved' }
 
+  const waiting = useRef<(() => void)[]>([])
+  useEffect(() => {
+    if (standing.kind !== 'saving') for (const over of waiting.current.splice(0)) over()
+  }, [standing.kind])
+  const whenSaved = useCallback(
+    () =>
+      new Promise<void>((resolve) => {
+        if (standing.kind === 'saving') waiting.current.push(resolve)
+        else resolve()
+      }),
+    [standing.kind],
+  )
+
   const latest = useRef(site)
   latest.current = site
   const { push, pop } = history
@@ -110,6 +125,7 @@ export function PlanProvider({ children }: { children: ReactNode }) {
     () => (settled || !live ? served : new Map(live.plans.map((plan) => [plan.unit, plan]))),
     [settled, live, served],
   )
-  const value: PlanState = { site, plans, live, tookMs, undoable: history.undoable, standing, change, undo, paint }
+  const { undoable } = history
+  const value: PlanState = { site, plans, live, tookMs, undoable, standing, change, undo, whenSaved, paint }
   return <PlanContext value={value}>{children}</PlanContext>
 }

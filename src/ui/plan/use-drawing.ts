@@ -16,7 +16,7 @@ export interface Drawing {
 /** Takes a drawing in for a floor: SVG, PNG, JPEG or a page of a PDF. */
 export function useDrawing(floor: Floor | undefined): Drawing {
   const { job } = useJob()
-  const { change } = usePlan()
+  const { change, whenSaved } = usePlan()
   const { order, pending, fault } = useOrder()
   const [refusal, setRefusal] = useState<string>()
   const take = async (file: File): Promise<void> => {
@@ -29,6 +29,8 @@ export function useDrawing(floor: Floor | undefined): Drawing {
     }
     const { widthPx, heightPx } = reading
     order(async () => {
+      // Only a floor that is kept has a drawing.
+      await whenSaved()
       const outcome = await sendFile(`jobs/${job.slug}/drawing/${floor.id}`, reading.file, {
         'content-type': reading.file.type,
         'x-file-name': reading.file.name,

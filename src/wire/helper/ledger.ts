@@ -55,13 +55,14 @@ export class Ledger {
 
   /**
    * Takes away what an earlier helper left.
-   * @returns how many things that were
+   * @returns how many things that were; of a ledger that cannot be read, where it was put aside
    */
-  async takeBack(): Promise<number> {
-    this.#additions = [...this.#read()]
-    const left = this.#additions.length
+  async takeBack(): Promise<{ readonly left: number; readonly aside?: string }> {
+    const found = this.#read()
+    if (typeof found === 'string') return { left: 0, aside: found }
+    this.#additions = found
     await this.remove(this.#additions)
-    return left
+    return { left: found.length }
   }
 
   /** Notes what is about to be added, and is on disk when this returns. */
@@ -80,11 +81,14 @@ export class Ledger {
     this.#write()
   }
 
-  #read(): Addition[] {
-    // It is written whole and renamed, so it is never half there.
+  /** It is written whole and renamed, so we never leave it half there; a disk or a hand may. */
+  #read(): Addition[] | string {
     if (!existsSync(this.#file)) return []
-    const ledger = ledgerSchema.parse(JSON.parse(readFileSync(this.#file, 'utf8')))
-    return ledger.boot === this.#boot ? ledger.additions : []
+    const ledger = ledgerSchema.safeParse(jsonIn(readFileSync(this.#file, 'utf8')))
+    if (ledger.success) return ledger.data.boot === this.#boot ? ledger.data.additions : []
+    const aside = `${this.#file}.unread`
+    renameSync(this.#file, aside)
+    return aside
   }
 
   #write(): void {
@@ -93,6 +97,14 @@ export class Ledger {
     fsyncSync(file)
     closeSync(file)
     renameSync(`${this.#file}.next`, this.#file)
+  }
+}
+
+function jsonIn(text: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    return undefined
   }
 }
 

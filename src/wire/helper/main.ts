@@ -26,9 +26,13 @@ function fail(why: string): never {
 }
 
 const ledger = new Ledger(ledgerFile || fail('AIR_MUSTER_LEDGER is not set'))
-const left = await ledger.takeBack()
+const { left, aside } = await ledger.takeBack()
+if (aside !== undefined)
+  process.stderr.write(
+    `what an earlier run had added to this laptop stands in a file that cannot be read, kept as ${aside}: lanes of that run may still be there until the laptop is started anew\n`,
+  )
 if (left > 0) process.stderr.write(`took away ${left} things that an earlier run had left on this laptop\n`)
-if (process.argv.includes('--restore-only')) process.exit(0)
+if (process.argv.includes('--restore-only')) process.exit(aside === undefined ? 0 : 1)
 
 const here = (await interfaces()).find(({ ifname }) => ifname === interfaceName)
 if (!here?.address) fail(`there is no interface "${interfaceName}" with a MAC address on this machine`)

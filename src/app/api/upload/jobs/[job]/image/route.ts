@@ -1,7 +1,7 @@
 /** Takes an image of a firmware, as a stream. What no brief names within the hour is swept away. */
 import { withJob } from '../../../../../../actions/with-job'
 import { failed } from '../../../../../../core/job/outcome'
-import { FileTooLargeError, keepFile } from '../../../../../../jobs/drawings'
+import { FilesFullError, FileTooLargeError, keepFile } from '../../../../../../jobs/drawings'
 import { bodyParts, textHeader, upload } from '../../../../../server/uploads'
 
 export const dynamic = 'force-dynamic'
@@ -21,6 +21,7 @@ export async function POST(request: Request, { params }: { params: Promise<{ job
         return { ok: true as const, value: { sha256: hash, bytes: size } }
       } catch (error) {
         if (error instanceof FileTooLargeError) return failed(`${name} is too large for an image: ${error.message}.`)
+        if (error instanceof FilesFullError) return failed(`${name} was not kept: ${error.message}.`)
         throw error
       }
     }),

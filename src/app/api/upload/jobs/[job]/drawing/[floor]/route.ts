@@ -3,8 +3,14 @@ import { revalidatePath } from 'next/cache'
 import { withJob } from '../../../../../../../actions/with-job'
 import { drawingTypeSchema, looksLike } from '../../../../../../../core/job/drawing-type'
 import { done, failed } from '../../../../../../../core/job/outcome'
-import { unitIdSchema } from '../../../../../../../core/kit/unit'
-import { FileTooLargeError, keepDrawing, keepFile, largestDrawing } from '../../../../../../../jobs/drawings'
+import {
+  FilesFullError,
+  FileTooLargeError,
+  keepDrawing,
+  keepFile,
+  largestDrawing,
+  loadSite,
+} from '../../../../../../../jobs/drawings'
 import { bodyParts, textHeader, upload } from '../../../../../../server/uploads'
 
 export const dynamic = 'force-dynamic'
@@ -18,7 +24,9 @@ export async function POST(
     withJob(slug, async (store, job) => {
       const name = textHeader(request, 'x-file-name').slice(0, 120) || 'The file'
       const type = drawingTypeSchema.safeParse(request.headers.get('content-type'))
-      if (!unitIdSchema.safeParse(floor).success) return failed('There is no such floor.')
+      const { site } = await loadSite(store, job.id)
+      if (!site.floors.some(({ id }) => id === floor))
+        return failed('This floor is not kept yet: save the plan, then give it its drawing.')
       if (!type.success) return failed(`${name} is not a drawing that can be shown: take SVG, PNG, JPEG or PDF.`)
       try {
         const { hash, head } = await keepFile(store, bodyParts(request), largestDrawing, new Date())
@@ -29,6 +37,7 @@ export async function POST(
       } catch (error) {
         if (error instanceof FileTooLargeError)
           return failed(`${name} is too large: ${error.message}. Save it smaller.`)
+        if (error instanceof FilesFullError) return failed(`${name} was not kept: ${error.message}.`)
         throw error
       }
       revalidatePath(`/jobs/${slug}`, 'layout')
