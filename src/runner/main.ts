@@ -1,7 +1,8 @@
 /** The runner as a process. It ends when told to, or when whoever started it is gone. */
 import { hostname } from 'node:os'
 import { pino } from 'pino'
-import { openStore, storeOptionsFromEnvironment } from '../store/open'
+import { openStore, standingOfTables, storeOptionsFromEnvironment } from '../store/open'
+import { rest } from '../store/rest'
 import { labHost } from '../wire/host/lab'
 import { linuxHost } from '../wire/host/linux'
 import { plainHost } from '../wire/host/plain'
@@ -11,6 +12,7 @@ import { storedRecords } from './ports/stored-records'
 import { Runner } from './runner'
 
 const endPatienceMs = 3000
+const tablesEveryMs = 300
 
 const log = pino({ name: 'runner' }, logSink(1))
 const {
@@ -47,6 +49,7 @@ const runner = new Runner({
   sessions: wireSessions,
   log,
 })
+await tablesAreOurs()
 log.info('ready')
 const running = runner.run(ending.signal)
 // What waits for a database that is away is given up when this process is to end.
@@ -55,3 +58,19 @@ ending.signal.addEventListener('abort', () =>
 )
 await running
 process.exit(0)
+
+/** The pages, or the command line, bring the tables up to date. A runner of another release works on none of them. */
+async function tablesAreOurs(): Promise<void> {
+  for (let told = ''; !ending.signal.aborted; ) {
+    const standing = await standingOfTables(store)
+    if (standing === 'as-they-should-be') return
+    if (standing !== told)
+      log.info(
+        standing === 'older'
+          ? 'the database is not up to date yet: waits for the pages'
+          : 'the database is of a newer release: waits; end this one, and start the newer release',
+      )
+    told = standing
+    await rest(tablesEveryMs, ending.signal)
+  }
+}

@@ -60,6 +60,11 @@ const job = async () => {
   return found
 }
 
+it('begins with an empty database, and none of its parts complains', () => {
+  for (const name of ['web.log', 'runner.log'])
+    expect(readFileSync(join(folder, 'logs', name), 'utf8'), name).not.toMatch(/error|"level":[45]0/i)
+})
+
 const withoutCookie = { headers: { cookie: '' } }
 
 describe('whoever comes without the key of this start', () => {

@@ -9,7 +9,7 @@ import { changesSince } from '../../src/core/config/asked'
 import { allUnits, theseUnits } from '../../src/core/muster/selection'
 import { replan } from '../../src/jobs/replan'
 import { readFileParts } from '../../src/store/files'
-import { migrateStore, openStore, type Store } from '../../src/store/open'
+import { migrateStore, openStore, type Store, standingOfTables } from '../../src/store/open'
 import { claimOrder } from '../../src/store/orders'
 import { planIsCurrent } from '../../src/store/plans'
 import { rollOf } from '../../src/store/rolls'
@@ -48,6 +48,16 @@ function release(count: number): string {
   writeFileSync(join(folder, 'meta/_journal.json'), JSON.stringify({ ...journal, entries }))
   return folder
 }
+
+it('is brought up to date once, however many begin at one moment, and says what it is of', async () => {
+  await migrateStore(store, release(3))
+  expect(await standingOfTables(store)).toBe('older')
+  const others = [1, 2, 3].map(() => openStore({ url: fresh.url, vaultKeyFile: fresh.vaultKeyFile }))
+  await Promise.all([store, ...others].map((each) => migrateStore(each)))
+  expect(await standingOfTables(store)).toBe('as-they-should-be')
+  expect(await standingOfTables(store, folder)).toBe('newer')
+  await Promise.all(others.map((each) => each.close()))
+})
 
 it('reads what older programs told: reasons and checks in words, and what was asked before there were settings', async () => {
   await migrateStore(store, release(3))
