@@ -27,6 +27,11 @@ export function notFound(subject: Subject, addresses: readonly string[]): HeldEr
   })
 }
 
+/** Its cable and its power are good: it speaks, and answers nowhere. @param heardAt  its address, as far as it was heard */
+export function heardOnly({ unit, card }: Subject, addresses: readonly string[], heardAt: string | null): HeldError {
+  return held('heard-only', { addresses, heardAt, name: unit.name, reset: card.reset.steps })
+}
+
 /** It is there by layer 2, and its service has had the time to start. */
 export function serviceShut({ unit, card }: Subject, address: string): HeldError {
   return held('service-shut', { address, service: card.factory.port, port: unit.port })

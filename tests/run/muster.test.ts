@@ -158,6 +158,20 @@ describe('when something is wrong', () => {
     await waitFor(everybodyAnswers)
   })
 
+  it('finds a unit that somebody gave another address, by what it says on the wire', async () => {
+    bench = await openBench()
+    const [unit] = bench.lab.units()
+    await waitFor(() => unit?.serviceIsUp ?? false)
+    const { effective } = unit as NonNullable<typeof unit>
+    unit?.configure({ ...effective, wired: { ...effective.wired, method: 'static', address: '172.29.3.9' } })
+    unit?.apply()
+    await waitFor(() => unit?.address === '172.29.3.9')
+    bench.startRunner()
+    await bench.order()
+    await waitFor(everybodyAnswers)
+    expect(unit?.address).toBe('10.44.8.20')
+  })
+
   it.each([
     ['one of the list that is not mustered with it', [], '10.44.8.20 is still the address of hall-02.'],
     ['a stranger', ['hall-02'], '10.44.8.20 is taken by 02:4f:52:10:6a:2d.'],

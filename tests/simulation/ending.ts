@@ -117,7 +117,7 @@ function help(play: Play, unit: SimulatedUnit): void {
     scene.outOfHand.add(unit.mac)
   }
   // Its cable is taken out and put in again.
-  if (end === 'not-found' && unit.phase === 'up') unit.restart()
+  if ((end === 'not-found' || end === 'heard-only') && unit.phase === 'up') unit.restart()
   const asksDhcp = scene.job.brief.addressing === 'dhcp'
   if (end === 'not-reserved' || (asksDhcp && (end === 'came-back-unchanged' || end === 'did-not-return'))) {
     const plan = scene.records.jobs.get(jobId)?.job.plans.get(unit.unit.id)

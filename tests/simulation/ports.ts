@@ -82,7 +82,13 @@ export function hostOf(scene: Scene, process: Process): Host {
           phase === 'up' && !isAway && address !== undefined && isIn(address, subnets) ? [{ mac, address }] : [],
         ),
       ),
-    heard: () => scene.call(process, 'heard', () => ({ ...nothingHeard, introductions: [] })),
+    // What asks DHCP talks; what has a fixed address may say nothing for hours.
+    heard: () =>
+      scene.call(process, 'heard', () => ({
+        ...nothingHeard,
+        introductions: [],
+        onLink: scene.units.flatMap((unit) => (unit.isHeard ? [{ mac: unit.mac, address: unit.address ?? null }] : [])),
+      })),
     keepOff: () => scene.call(process, 'keep-off', () => undefined),
     reachVlans: async () => undefined,
     restore: async () => undefined,

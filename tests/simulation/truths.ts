@@ -32,8 +32,10 @@ const truths: Readonly<Partial<Record<HeldCode, (looked: Looked) => boolean>>> =
     // It is looked for where the plan has it, and wherever a muster has ever sent it.
     const near = new Set([subnetOf(planned), ...(scene.sentTo.get(unit.unit.id) ?? [])])
     const isNear = address !== undefined && (near.has(subnetOf(address)) || address === unit.card.factory.address)
+    if (unit.isHeard) return scene.reached(unit.mac, address ?? '') !== unit
     return unit.phase !== 'up' || unit.isAway || scene.reached(unit.mac, unit.address ?? '') !== unit || !isNear
   },
+  'heard-only': ({ scene, unit }) => scene.reached(unit.mac, unit.address ?? '') !== unit,
   'address-taken': othersAt,
   'address-of-another': othersAt,
   'trades-addresses': othersAt,

@@ -92,6 +92,12 @@ export class SimulatedUnit {
     return this.unit.mac
   }
 
+  /** It speaks on the wire by itself: some do when they have asked DHCP. */
+  get isHeard(): boolean {
+    const { 'management.method': method } = this.running.values.unit
+    return this.phase === 'up' && !this.isAway && method === 'dhcp' && this.traits.ping === 'answers'
+  }
+
   /** Power comes. */
   plug(): void {
     if (this.phase !== 'off') return

@@ -42,6 +42,23 @@ const reasons = {
     ],
     resumesWhen: 'it-answers',
   }),
+  'heard-only': (p: {
+    addresses: readonly string[]
+    heardAt: string | null
+    name: string
+    reset: readonly string[]
+  }): HeldWords => ({
+    why: `It is heard on the wire${p.heardAt === null ? '' : ` from ${p.heardAt}`}, and does not answer at ${p.addresses.join(' or ')}.`,
+    hands: [
+      'Leave its cable as it is: it has power, and the wire carries what it says.',
+      p.heardAt === null
+        ? 'Wait until it has an address, or reset it.'
+        : `If ${p.name} belongs to another subnet on purpose, say so in the brief; else reset it.`,
+      ...p.reset,
+      byItself,
+    ],
+    resumesWhen: 'it-answers',
+  }),
   'service-shut': ({
     address,
     service,

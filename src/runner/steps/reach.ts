@@ -1,7 +1,7 @@
 /** Reach: find the unit by its MAC at one of the addresses where it could be, and see its service answer. */
 import { switchPortSeconds } from '../../core/muster/whereabouts'
 import { WireError } from '../../wire/wire-error'
-import { notFound, serviceShut } from '../explain'
+import { heardOnly, notFound, serviceShut } from '../explain'
 import type { UnitRun } from '../unit-run'
 import { opens } from './password'
 
@@ -17,9 +17,13 @@ export async function reach(run: UnitRun): Promise<string> {
   let told = ''
   let looks = 0
   let last: Located | undefined
+  let heard: { readonly address: string | null } | undefined
   const address = await waits.until(async () => {
-    // The whole subnet is asked less often than the places where it is likely.
-    const found = await locate(run, addresses, looks % wholeSubnetEvery === 0 ? 'by-mac-too' : 'there-only')
+    // The whole subnet is asked less often than the places where it is likely, and so is who was heard on the wire.
+    const everywhere = looks % wholeSubnetEvery === 0
+    if (everywhere) heard = await heardFrom(run)
+    const places = heard?.address ? [...addresses, heard.address] : addresses
+    const found = await locate(run, places, everywhere ? 'by-mac-too' : 'there-only')
     looks += 1
     last = found
     if (found?.answers === 'service') return found.address
@@ -30,10 +34,19 @@ export async function reach(run: UnitRun): Promise<string> {
     }
     return undefined
   }, wait + switchPortSeconds)
-  if (address === undefined) throw last ? serviceShut(target, last.address) : notFound(target, addresses)
+  if (address === undefined) {
+    if (last) throw serviceShut(target, last.address)
+    throw heard ? heardOnly(target, addresses, heard.address) : notFound(target, addresses)
+  }
   access.address = address
   journal.say(`answers at ${address}, lane from ${(await access.lane(address)).source}`)
   return `answers at ${address}`
+}
+
+/** Whether it was heard on the wire lately, and from which address, if it has one. */
+async function heardFrom({ host, target }: UnitRun): Promise<{ readonly address: string | null } | undefined> {
+  const talking = (await host.heard()).onLink.filter(({ mac }) => mac === target.unit.mac)
+  return talking.find(({ address }) => address !== null) ?? talking[0]
 }
 
 /**
