@@ -2,7 +2,8 @@
 import { chmodSync, existsSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { z } from 'zod'
 import type { Store } from '../store/open'
-import { migrationsOf, readWhole, type WholeLine, wholeLineSchema, writeWhole } from '../store/whole'
+import { musterIsWorked } from '../store/orders'
+import { migrationsOf, RestoreError, readWhole, type WholeLine, wholeLineSchema, writeWhole } from '../store/whole'
 import { openLines, SealError, sealLines } from './sealed-file'
 
 export { RestoreError } from '../store/whole'
@@ -79,6 +80,8 @@ export async function restoreWhole(
   path: string,
   passphrase: string,
 ): Promise<string> {
+  if (await musterIsWorked(store))
+    throw new RestoreError('a muster is under way, and what its units were told would be forgotten: pause it first')
   // Nothing of it is used before all of it is proven.
   const { madeAt, migrations, vaultKey } = await prove(path, passphrase)
   // The new key is on disk before the secrets that it opens are in the database.

@@ -228,6 +228,22 @@ export async function musterIsOpen(store: Store, jobId: number): Promise<boolean
   return rows.length > 0
 }
 
+/** Does a runner work on any muster right now? */
+export async function musterIsWorked({ db }: Store): Promise<boolean> {
+  const rows = await db
+    .select({ id: orders.id })
+    .from(orders)
+    .where(
+      and(
+        eq(orders.kind, 'muster'),
+        inArray(orders.status, ['claimed', 'pausing']),
+        sql`${orders.leaseUntil} >= ${now}`,
+      ),
+    )
+    .limit(1)
+  return rows.length > 0
+}
+
 export interface OrderState {
   readonly id: number
   readonly kind: OrderKind

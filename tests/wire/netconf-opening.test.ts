@@ -1,8 +1,9 @@
-/** How a NETCONF session does not come about: whoever goes away is told apart from whoever has none. */
+/** How a NETCONF session does not come about: whoever goes away is told apart from whoever has none, and from another. */
 import { type AddressInfo, createServer, type Server, type Socket } from 'node:net'
 import ssh2 from 'ssh2'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { NetconfSession } from '../../src/wire/netconf/session'
+import { pinCheck } from '../../src/wire/trust/pin'
 import { loopbackLane } from '../support/loopback-lane'
 
 let server: Server
@@ -43,4 +44,36 @@ it.each([
     async () => undefined,
   )
   await expect(opening).rejects.toMatchObject({ kind })
+})
+
+it('a unit that shows another host key than before is told no password', async () => {
+  const told: string[] = []
+  const servers = ['first', 'second'].map(() => {
+    const hostKeys = [ssh2.utils.generateKeyPairSync('ed25519').private]
+    return new ssh2.Server({ hostKeys }, (client) => {
+      client.on('error', () => undefined)
+      client.on('authentication', (asked) => {
+        if (asked.method === 'password') told.push(asked.password)
+        asked.reject(['password'])
+      })
+    })
+  })
+  let pinned: string | undefined
+  const pin = pinCheck(async (shown) => {
+    const first = pinned === undefined ? 'now' : 'before'
+    pinned ??= shown
+    return { fingerprint: pinned, first }
+  })
+  const kinds: unknown[] = []
+  for (const [index, ssh] of [servers[0], servers[0], servers[1], servers[0]].entries()) {
+    const at = createServer((socket) => void ssh?.injectSocket(socket))
+    await new Promise<void>((resolve) => at.listen(0, '127.0.0.1', resolve))
+    const { port } = at.address() as AddressInfo
+    const lane = loopbackLane('02:6e:63:00:00:03')
+    const opening = NetconfSession.open(lane, port, { user: 'admin', password: `word ${index}` }, pin)
+    kinds.push(await opening.catch(({ kind }) => kind))
+    at.close()
+  }
+  expect(kinds).toEqual(['refused', 'refused', 'untrusted', 'refused'])
+  expect(new Set(told)).toEqual(new Set(['word 0', 'word 1', 'word 3']))
 })
