@@ -58,6 +58,7 @@ async function planInputOf(store: Store, jobId: number, effort: Effort): Promise
   ])
   const own = new Set(units.map((unit) => unit.mac))
   // Whoever answers on the wire and is not on the list keeps the address.
-  const inUse = roll.sightings.flatMap((sighting) => (own.has(sighting.mac) ? [] : [sighting.address]))
+  const strangers = roll.sightings.flatMap((sighting) => (own.has(sighting.mac) ? [] : [sighting.address]))
+  const inUse = [...strangers, ...roll.heard.named.map(({ address }) => address)]
   return { brief: job.brief, units, cards, country, before, inUse, site, effort, shut: shutChannels(roll, Date.now()) }
 }

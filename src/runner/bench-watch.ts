@@ -4,6 +4,7 @@
  */
 import { keptOff } from '../core/addressing/kept-off'
 import { managedWithTag } from '../core/brief/brief'
+import { serverNames } from '../core/brief/servers'
 import type { Unit } from '../core/kit/unit'
 import type { Laptop } from '../core/muster/events'
 import type { Place, Roll } from '../core/muster/roll'
@@ -113,16 +114,13 @@ export class BenchWatch {
       return
     }
     const { brief, units, plans, cards } = bench
-    await host.keepOff(
-      keptOff(
-        brief,
-        plans.map(({ address }) => address),
-      ),
-    )
+    const taken = [...plans, ...before.heard.named].map(({ address }) => address)
+    await host.keepOff(keptOff(brief, taken))
     if (this.#laptop === 'in use') await host.reachVlans(managedWithTag(brief))
     const hearing = host.heard()
-    // Whatever the sweep comes to first, this is not left alone.
-    hearing.catch(() => undefined)
+    const naming = host.resolve(serverNames(brief), brief.management.dnsServers)
+    // Whatever the sweep comes to first, these are not left alone.
+    for (const asked of [hearing, naming]) asked.catch(() => undefined)
     const sightings = await sweep({
       records,
       host,
@@ -138,12 +136,12 @@ export class BenchWatch {
       now: clock.wall(),
     })
     this.#sweptAt = this.#parts.clock.monotonic()
-    const { introductions, ...everything } = await hearing
+    const [{ introductions, ...everything }, named] = await Promise.all([hearing, naming])
     this.#introductions = new Map(introductions.map(({ mac, words }) => [mac, words]))
     const silent = new Set(units.map(({ mac }) => mac))
     for (const { mac } of sightings) silent.delete(mac)
     // Of whom is seen nothing more need be heard; of strays, who answers is enough.
-    const heard = { ...everything, onLink: everything.onLink.filter(({ mac }) => silent.has(mac)) }
+    const heard = { ...everything, named, onLink: everything.onLink.filter(({ mac }) => silent.has(mac)) }
     const seen = JSON.stringify({ sightings, heard })
     if (seen !== JSON.stringify({ sightings: before.sightings, heard: before.heard }) || before.sweptAt === undefined)
       await this.#parts.logOf(jobId).append({ kind: 'sweep', sightings, heard })

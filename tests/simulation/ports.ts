@@ -65,6 +65,7 @@ export function hostOf(scene: Scene, process: Process): Host {
       })),
     canAsk: async () => true,
     onLink: async () => undefined,
+    resolve: async () => [],
     arp: (address) =>
       scene.call(
         process,

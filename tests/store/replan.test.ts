@@ -1,8 +1,10 @@
 /** Plannings that overlap with what people change: the newest inputs win, whoever ends last. */
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { nothingHeard } from '../../src/core/muster/events'
 import { makePlan, type PlanInput } from '../../src/core/plan/plan'
 import { loadJob } from '../../src/jobs/load-job'
 import { replan } from '../../src/jobs/replan'
+import { appendEvents } from '../../src/store/events'
 import { findJob, type Job, saveBrief } from '../../src/store/jobs'
 import { changeKit, listUnits } from '../../src/store/kit'
 import type { Store } from '../../src/store/open'
@@ -120,4 +122,16 @@ it('keeps both of two locks that are set in two tabs at once', async () => {
     addressLocked: true,
   })
   expect(before.get('hall-02')).toMatchObject({ address: '10.44.8.78', addressLocked: true })
+})
+
+it('keeps off the addresses of servers that the brief names, once the site has told them', async () => {
+  const first = (await loadPlans(store, job.id)).plans.map(({ address }) => address)
+  expect(first).toContain('10.44.8.20')
+  const heard = { ...nothingHeard, named: [{ name: 'time.mill.example', address: '10.44.8.20' }] }
+  await appendEvents(store, job.id, [{ at: new Date(), event: { kind: 'sweep', sightings: [], heard } }])
+  await saveBrief(store, job.id, { ...job.brief, ntpServers: ['time.mill.example'] }, job.version)
+  await replan(store, job.id)
+  const plans = (await loadPlans(store, job.id)).plans.map(({ address }) => address)
+  expect(plans).toHaveLength(first.length)
+  expect(plans).not.toContain('10.44.8.20')
 })

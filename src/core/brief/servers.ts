@@ -18,5 +18,8 @@ function serversOf({ ntpServers, networks, aftercare }: Brief): string[] {
 /** Those that stand there as IPv4 addresses, in order and each once. */
 export const serverAddresses = (brief: Brief): string[] => serversOf(brief).filter(isAddress)
 
+/** Those that stand there as names: the site's own name servers know whose they are. */
+export const serverNames = (brief: Brief): string[] => serversOf(brief).filter((server) => !isAddress(server))
+
 /** Addresses of time servers, as DHCP gives them: option 42 takes no names (RFC 2132, 8.3). */
 export const timeServerAddresses = ({ ntpServers }: Brief): string[] => ntpServers.filter(isAddress)

@@ -65,9 +65,11 @@ export const heardSchema = z.object({
   cableEnd: z.object({ name: z.string(), port: z.string() }).nullable(),
   /** Units that are heard on the wire and answer nowhere: each with the address that it speaks from, if it has one. */
   onLink: z.array(z.object({ mac: z.string(), address: z.string().nullable() })).default([]),
+  /** Addresses of the servers that the brief names, as the site's own name servers have them. */
+  named: z.array(z.object({ name: z.string(), address: z.string() })).default([]),
 })
 export type Heard = z.infer<typeof heardSchema>
-export const nothingHeard: Heard = { servers: [], asking: [], cableEnd: null, onLink: [] }
+export const nothingHeard: Heard = { servers: [], asking: [], cableEnd: null, onLink: [], named: [] }
 
 export const laptopSchema = z.object({
   interfaceName: z.string(),

@@ -5,6 +5,7 @@
  */
 import type { Socket } from 'node:net'
 import type { Heard, Laptop } from '../../core/muster/events'
+import type { NamedAddress } from './resolve'
 
 /**
  * The laptop's own way to the wire does not answer: no fault of any unit. Whoever meets it waits until it is back.
@@ -79,6 +80,8 @@ export interface Host {
    * @param subnets  CIDR
    */
   neighbours(subnets: readonly string[]): Promise<Neighbour[]>
+  /** IPv4 addresses of these names, as these name servers have them; a name that they do not know is left out. */
+  resolve(names: readonly string[], servers: readonly string[]): Promise<NamedAddress[]>
   /** What is heard beside who answers; nothing where this host cannot listen. */
   heard(): Promise<HeardOnLink>
   /**

@@ -31,6 +31,8 @@ export function labHost(lab: LabAddress): Host {
     onLink: async () => undefined,
     arp: async (address) => (await ask('arp', { address })).macs,
     neighbours: async (subnets) => (await ask('neighbours', { subnets: [...subnets] })).found,
+    // Its site has no name servers.
+    resolve: async () => [],
     heard: async () => {
       const { found, introductions, servers } = await ask('on-link', {})
       return { ...nothingHeard, servers, onLink: found, introductions }

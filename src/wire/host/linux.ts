@@ -10,6 +10,7 @@ import { type Host, HostAwayError, type Lane, type LaneTarget } from './host'
 import { LinkLocals } from './link-locals'
 import { noLane } from './no-lane'
 import { type Asking, askOver, QuestionRefused } from './questions'
+import { resolveNames } from './resolve'
 
 /** Whoever serves DHCP is asked for seldom: each time every server hears it. */
 const askForDhcpEveryMs = 60_000
@@ -87,6 +88,7 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
     },
     arp: async (address) => (await ask('arp', { address })).macs,
     neighbours: async (subnets) => (await ask('neighbours', { subnets: [...subnets] })).found,
+    resolve: resolveNames,
     heard: async () => {
       const now = Date.now()
       const askForDhcp = now - askedAt > askForDhcpEveryMs ? 'now' : 'no'
@@ -107,6 +109,7 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
         introductions: neighbours
           .filter(isRecent)
           .flatMap(({ mac, words }) => (words === undefined ? [] : [{ mac, words }])),
+        named: [],
         cableEnd: end ? { name: end.name ?? end.chassis, port: end.portWords ?? end.port } : null,
       }
     },

@@ -16,6 +16,7 @@ import { WireError } from '../wire-error'
 import { dial, dialLinkLocal } from './dial'
 import { type Host, HostAwayError, type Lane, type LaneTarget, type Neighbour } from './host'
 import { type FoundByLink, LinkLocals } from './link-locals'
+import { resolveNames } from './resolve'
 
 const discardPort = 9
 const settleMs = 250
@@ -79,6 +80,7 @@ export function plainHost(interfaceName: string): Host {
       return []
     },
     neighbours: async (subnets) => ask(subnets.flatMap(hostsToAsk).filter((address) => sharing(address) !== undefined)),
+    resolve: resolveNames,
     heard: async () => {
       const everybody = await linkLocals.everybody()
       return { ...nothingHeard, introductions: [], onLink: everybody.map((mac) => ({ mac, address: null })) }

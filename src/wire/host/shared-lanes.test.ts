@@ -25,6 +25,7 @@ function host() {
     laptop: () => Promise.reject(new Error('no')),
     canAsk: async () => true,
     onLink: async () => undefined,
+    resolve: async () => [],
     arp: async () => [],
     neighbours: async () => [],
     heard: async () => ({ ...nothingHeard, introductions: [] }),

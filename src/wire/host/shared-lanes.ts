@@ -19,6 +19,7 @@ export function sharedLanes(host: Host): Host {
     onLink: (mac) => host.onLink(mac),
     arp: (address) => host.arp(address),
     neighbours: (subnets) => host.neighbours(subnets),
+    resolve: (names, servers) => host.resolve(names, servers),
     heard: () => host.heard(),
     keepOff: (ranges) => host.keepOff(ranges),
     reachVlans: (vlans) => host.reachVlans(vlans),
