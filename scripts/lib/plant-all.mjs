@@ -27,7 +27,6 @@ const stood = [
   'Who waits for a turn with the controller does not ask again when it has come',
   'Who has just come to its address is taken for one that trades',
   'A unit that DHCP sends elsewhere may take its move back',
-  'Where DHCP sent a unit is not remembered',
 ]
 
 const page = join(root, 'docs/simulation.md')

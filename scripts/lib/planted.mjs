@@ -221,12 +221,6 @@ export const planted = [
     '',
   ],
   [
-    'Where DHCP sent a unit is not remembered',
-    runner('steps/come-back.ts'),
-    "    await journal.door('address', 'opened', { ...target.goal, address: found.address })\n",
-    '',
-  ],
-  [
     'A unit that DHCP sends elsewhere may take its move back',
     runner('steps/come-back.ts'),
     '    await access.dialect.confirm(target.compiled.config)\n    // The plan',
