@@ -1,7 +1,8 @@
 /** What is done otherwise with a unit that is set through its controller. */
 import type { Step } from '../../core/muster/procedure'
 import { switchPortSeconds } from '../../core/muster/whereabouts'
-import { notFound } from '../explain'
+import { heardOnly, notFound } from '../explain'
+import { heardFrom } from '../steps/reach'
 import type { UnitRun } from '../unit-run'
 import { joined } from './joined'
 import { throughController } from './through-controller'
@@ -19,15 +20,19 @@ async function onTheWire(run: UnitRun): Promise<string> {
   const wait = target.card.timing.start
   const until = waits.due(wait)
   let told = false
+  let heard: Awaited<ReturnType<typeof heardFrom>>
   const found = await waits.until(async () => {
     const there = (await host.neighbours(target.subnets)).find((each) => each.mac === mac)
     if (there) return there.address
+    // It may have kept the address that it had in another subnet: nobody speaks to it, so it need only be there.
+    heard = await heardFrom(run)
+    if (heard?.address) return heard.address
     // Without an address it may still be on its way to one.
     if (!told) await journal.tell('reach', { kind: 'waiting', until, waitingFor: 'looking for it on the wire' })
     told = true
     return undefined
   }, wait + switchPortSeconds)
-  if (found === undefined) throw notFound(target, target.subnets)
+  if (found === undefined) throw heard ? heardOnly(target, target.subnets, null) : notFound(target, target.subnets)
   access.address = found
   return `on the wire at ${found}`
 }

@@ -44,7 +44,7 @@ export async function reach(run: UnitRun): Promise<string> {
 }
 
 /** Whether it was heard on the wire lately, and from which address, if it has one. */
-async function heardFrom({ host, target }: UnitRun): Promise<{ readonly address: string | null } | undefined> {
+export async function heardFrom({ host, target }: UnitRun): Promise<{ readonly address: string | null } | undefined> {
   const talking = (await host.heard()).onLink.filter(({ mac }) => mac === target.unit.mac)
   return talking.find(({ address }) => address !== null) ?? talking[0]
 }
