@@ -56,6 +56,7 @@ async function startParts({ folder, web = true, wantedPort = 4810, databaseUrl, 
       AIR_MUSTER_VAULT_FILE: join(folder, 'vault.key'),
       AIR_MUSTER_FOLDER: folder,
       AIR_MUSTER_PARTS: partsFile,
+      AIR_MUSTER_WINDOW_SOCKET: join(folder, 'window.sock'),
       NODE_ENV: 'production',
     }
     const wire = await startWire({ folder, env, parts })

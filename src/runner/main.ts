@@ -10,6 +10,7 @@ import { wireSessions } from '../wire/wire-sessions'
 import { logSink } from './log-sink'
 import { storedRecords } from './ports/stored-records'
 import { Runner } from './runner'
+import { serveWindows } from './window/window-server'
 
 const endPatienceMs = 3000
 const tablesEveryMs = 300
@@ -20,6 +21,7 @@ const {
   AIR_MUSTER_LAB_TOKEN: token,
   AIR_MUSTER_HELPER_SOCKET: helper,
   AIR_MUSTER_INTERFACE: interfaceName,
+  AIR_MUSTER_WINDOW_SOCKET: windowSocket,
 } = process.env
 // For tests and for whoever looks for a fault: link-local addresses are left aside.
 const lanes = process.env.AIR_MUSTER_LANES === 'gateway' ? 'gateway' : 'link-local-first'
@@ -51,12 +53,14 @@ const runner = new Runner({
 })
 await tablesAreOurs()
 log.info('ready')
+const windows = windowSocket ? await serveWindows(runner.windows, windowSocket) : undefined
 const running = runner.run(ending.signal)
 // What waits for a database that is away is given up when this process is to end.
 ending.signal.addEventListener('abort', () =>
   setTimeout(() => void store.close().catch(() => undefined), endPatienceMs).unref(),
 )
 await running
+windows?.close()
 process.exit(0)
 
 /** The pages, or the command line, bring the tables up to date. A runner of another release works on none of them. */

@@ -25,6 +25,7 @@ import { ControllerLink } from './managed/controller-link'
 import { controllerLinks } from './managed/controller-links'
 import type { JobSecrets, Records } from './ports/records'
 import { CalledOff, type Mover, type PowerTurn, UnitRun } from './unit-run'
+import { UnitTurns } from './unit-turns'
 
 export interface MusterInput {
   readonly records: Records
@@ -38,6 +39,8 @@ export interface MusterInput {
   /** Waits while nobody may act for this order. */
   readonly mayAct: () => Promise<void>
   readonly clock: AwakeClock
+  /** A unit whose window somebody has open is waited for. */
+  readonly turns: UnitTurns
   /** For what should never happen. */
   readonly complain: (error: unknown, unit: Unit) => void
 }
@@ -105,6 +108,8 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       controller = found
     }
     const sighting = job.roll.sightings.find(({ mac }) => mac === unit.mac)
+    const giveBack = await turnOf(input, order.jobId, unit)
+    if (!giveBack) return 'stopped'
     return driveSafely(
       { ...input, mayAct },
       {
@@ -129,7 +134,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
         powerTurn: card.power.poe === 'mains' ? atOnce : turns,
         pace,
       },
-    )
+    ).finally(giveBack)
   }
   /** Controllers come before the units that they manage: each is waited for, where it is on its way. */
   const readyController = async (unit: Unit, card: ManagedCard): Promise<ControllerLink | Held | 'stopped'> => {
@@ -190,6 +195,25 @@ function mayStillHave(policy: AdminPolicy, unit: Unit, { secrets, times, former 
       return clear === undefined ? [] : [{ name, changedAt: times.get(name) ?? '', clear }]
     })
   return [...former.filter(({ name }) => names.includes(name)), ...others]
+}
+
+/** Real milliseconds between two looks whether a window is closed. */
+const windowLookMs = 300
+
+/** Waits while somebody works on a unit by hand. @returns the way to give the turn back; undefined where it is stopped */
+async function turnOf(input: MusterInput, jobId: number, { id }: Unit): Promise<(() => void) | undefined> {
+  const { turns, clock, log, signal, mayGoOn } = input
+  const key = UnitTurns.key(jobId, id)
+  for (let told = ''; !signal.aborted && mayGoOn(); ) {
+    const giveBack = turns.take(key, 'muster')
+    if (giveBack) return giveBack
+    const waitingFor = `the window that ${turns.of(key)?.by || 'somebody'} has open on it`
+    const state = { kind: 'waiting', until: clock.wall(), waitingFor } as const
+    if (waitingFor !== told) await log.append({ kind: 'step', unit: id, step: 'reach', state })
+    told = waitingFor
+    await clock.rest(windowLookMs, signal)
+  }
+  return undefined
 }
 
 type FromMuster = 'records' | 'host' | 'sessions' | 'log' | 'signal' | 'mayAct' | 'clock'

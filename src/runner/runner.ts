@@ -12,6 +12,8 @@ import { EventLog } from './event-log'
 import { type Instant, instantOf, Lease, leaseSeconds } from './lease'
 import { muster } from './muster'
 import type { Records } from './ports/records'
+import { UnitTurns } from './unit-turns'
+import { WindowDesk } from './window/window-desk'
 
 export interface RunnerLog {
   info(fields: object, text: string): void
@@ -45,11 +47,21 @@ export class Runner {
   readonly #working = new Map<number, Promise<void>>()
   /** Musters that were told to be pausing. */
   readonly #pausing = new Set<number>()
+  readonly #turns = new UnitTurns()
+  /** Windows on units' own pages, for whoever serves them. */
+  readonly windows: WindowDesk
 
   constructor(options: RunnerOptions) {
     this.#options = options
     this.#host = sharedLanes(options.host)
     this.#clock = options.clock ?? new AwakeClock()
+    this.windows = new WindowDesk({
+      records: options.records,
+      host: this.#host,
+      clock: this.#clock,
+      turns: this.#turns,
+      tell: (jobId, event) => this.#logOf(jobId).append(event),
+    })
     this.#bench = new BenchWatch({
       records: options.records,
       host: this.#host,
@@ -66,6 +78,7 @@ export class Runner {
     const { records, id } = this.#options
     this.#clock.start()
     const reporting = this.#report(signal)
+    const watching = this.windows.watchIdle(signal)
     while (!signal.aborted) {
       try {
         const askedAt = instantOf(this.#clock)
@@ -78,7 +91,7 @@ export class Runner {
       }
       await this.#clock.rest(lookForOrdersEveryMs, signal)
     }
-    await Promise.allSettled([...this.#working.values(), this.#bench.over(), reporting])
+    await Promise.allSettled([...this.#working.values(), this.#bench.over(), reporting, watching])
     await Promise.all([...this.#logs.values()].map((log) => log.close()))
     this.#clock.stop()
   }
@@ -177,6 +190,7 @@ export class Runner {
           host: this.#host,
           sessions: this.#options.sessions,
           clock: this.#clock,
+          turns: this.#turns,
           log: this.#logOf(order.jobId),
           mayGoOn: () => lease.wish === 'go-on' && !signal.aborted,
           mayAct: () => lease.holds(),

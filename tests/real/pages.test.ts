@@ -11,7 +11,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vites
 import { compare } from '../../src/core/config/compare'
 import type { UnitConfig } from '../../src/core/config/unit-config'
 import { type DirectCard, readKitCard } from '../../src/core/kit/kit-card'
-import { endBrowser } from '../../src/wire/dialect/pages/chromium'
+import { endBrowser } from '../../src/wire/chromium'
 import { dialectOf } from '../../src/wire/dialect/registry'
 import { valuesIn } from '../support/config'
 import { freePort } from '../support/free-port'

@@ -89,6 +89,8 @@ export interface Bench {
     host?: (host: Host) => Host
     /** The wire's seconds between two sweeps that nobody asked for. */
     sweepEverySeconds?: number
+    /** Given the runner, for what it does beside its orders. */
+    given?: (runner: Runner) => void
   }): () => Promise<void>
   order(units?: string[]): Promise<number>
   /** Waits until no muster is open. */
@@ -162,7 +164,7 @@ export async function openBench({
     },
     roll,
     events,
-    startRunner: ({ clock, host = (own: Host) => own, sweepEverySeconds = 10 } = {}) => {
+    startRunner: ({ clock, host = (own: Host) => own, sweepEverySeconds = 10, given } = {}) => {
       const ending = new AbortController()
       const faults: object[] = []
       const runner = new Runner({
@@ -174,6 +176,7 @@ export async function openBench({
         ...(clock ? { clock } : {}),
         log: { info: () => {}, error: (fields, text) => faults.push({ text, ...fields }) },
       })
+      given?.(runner)
       const running = runner.run(ending.signal)
       const stop = async (): Promise<void> => {
         stops.delete(stop)

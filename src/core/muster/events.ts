@@ -168,6 +168,14 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
     heard: heardSchema.default(nothingHeard),
   }),
   z.object({ kind: z.literal('laptop'), laptop: laptopSchema }),
+  /** Somebody has opened the window on a unit's own pages, or it was closed. */
+  z.object({
+    kind: z.literal('window'),
+    unit,
+    state: z.enum(['opened', 'closed']),
+    by: z.string(),
+    why: z.enum(['by-hand', 'idle', 'ended', 'lost']).optional(),
+  }),
   /** Somebody asked to see a secret: the name of it, never its value. */
   z.object({ kind: z.literal('reveal'), secret: z.string(), by: z.string().optional() }),
 ])

@@ -158,8 +158,18 @@ type UnitEvent = Extract<
       | 'shipped-open'
       | 'radar'
       | 'proven'
+      | 'window'
   }
 >
+
+const windowEnds = {
+  'by-hand': 'closed',
+  idle: 'closed after ten minutes without a hand',
+  ended: 'ended',
+  lost: 'lost',
+}
+export const windowWords = ({ state, by, why = 'by-hand' }: Extract<UnitEvent, { kind: 'window' }>): string =>
+  state === 'opened' ? `its window was opened by ${by}` : `its window was ${windowEnds[why]}`
 
 function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
   switch (event.kind) {
@@ -167,6 +177,8 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
       return { ...row, steps: { ...row.steps, [event.step]: event.state } }
     case 'log':
       return { ...row, log: [...row.log, { at, text: event.text }].slice(-longestLog) }
+    case 'window':
+      return { ...row, log: [...row.log, { at, text: windowWords(event) }].slice(-longestLog) }
     case 'check':
       return { ...row, checks: [...row.checks.filter((check) => check.code !== event.check.code), event.check] }
     case 'door':

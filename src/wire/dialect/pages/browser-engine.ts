@@ -1,10 +1,10 @@
 /** Turns pages in Chromium: for those that are drawn by script. Everything goes through the unit's lane. */
 import { TimeoutError } from 'puppeteer-core'
+import type { LaneProxy } from '../../http/lane-proxy'
 import { plainReason, WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
 import { type Entrance, type Entry, largestPage, type PageEngine, type Seen } from './engine'
 import type { EngineSettings } from './forms-engine'
-import type { LaneProxy } from './lane-proxy'
 import { closeTab, letGo, type OpenTab, openTab } from './tabs'
 
 const betweenTriesMs = 30

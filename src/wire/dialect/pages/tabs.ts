@@ -3,11 +3,11 @@
  * a tab that was let go is taken up by the next session over the same lane, with nothing left in it of the one before.
  */
 import type { BrowserContext, Page as Tab } from 'puppeteer-core'
+import { browserContext, closeContext } from '../../chromium'
 import type { Lane } from '../../host/host'
+import { LaneProxy } from '../../http/lane-proxy'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
-import { browserContext, closeContext } from './chromium'
-import { LaneProxy } from './lane-proxy'
 
 export interface OpenTab {
   readonly lane: Lane

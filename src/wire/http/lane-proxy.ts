@@ -7,10 +7,10 @@ import type { AddressInfo, Socket } from 'node:net'
 import type { Duplex } from 'node:stream'
 import { TLSSocket } from 'node:tls'
 import { generate } from 'selfsigned'
-import type { Lane } from '../../host/host'
-import { pinnedTls } from '../../http/http-session'
-import type { PinCheck } from '../../trust/pin'
-import { WireError } from '../../wire-error'
+import type { Lane } from '../host/host'
+import type { PinCheck } from '../trust/pin'
+import { WireError } from '../wire-error'
+import { pinnedTls } from './http-session'
 
 /** Between the browser and this proxy alone, on loopback: it proves nothing and has to be there. */
 let ownCertificate: Promise<{ key: string; cert: string }> | undefined

@@ -1,0 +1,110 @@
+/**
+ * What goes between a person's browser and the window on a unit's pages: what hands do one way, what the page asks and
+ * where it is the other way. Pictures go beside it, as bytes.
+ */
+import { z } from 'zod'
+import { settingIdSchema } from '../config/unit-config'
+
+/** Width and height of every picture, CSS pixels: one pixel of a picture is one of the page. */
+export const windowSize = { width: 1024, height: 720 } as const
+/** A window that no hand touches is closed after this, seconds; said so many seconds before. */
+export const windowIdle = { afterSeconds: 600, saidBeforeSeconds: 60 } as const
+
+const place = { x: z.number().min(0).max(windowSize.width), y: z.number().min(0).max(windowSize.height) }
+/** Alt 1, Ctrl 2, Meta 4, Shift 8, as DOM key events have them. */
+const modifiers = z.int().min(0).max(15).default(0)
+const question = z.int().min(1)
+
+export const handSchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('pointer'),
+    phase: z.enum(['down', 'move', 'up']),
+    ...place,
+    button: z.enum(['none', 'left', 'middle', 'right']),
+    /** Presses at this place in quick succession: 2 is a double click. */
+    presses: z.int().min(0).max(3).default(1),
+    modifiers,
+  }),
+  z.object({
+    kind: z.literal('wheel'),
+    ...place,
+    dx: z.number().min(-5000).max(5000),
+    dy: z.number().min(-5000).max(5000),
+    modifiers,
+  }),
+  z.object({
+    kind: z.literal('key'),
+    phase: z.enum(['down', 'up']),
+    key: z.string().min(1).max(32),
+    code: z.string().max(32),
+    modifiers,
+  }),
+  /** Typed at once into the field that has the focus. */
+  z.object({ kind: z.literal('text'), text: z.string().max(10_000) }),
+  /** The value of a setting is typed into the field that has the focus: a secret is never told to the browser. */
+  z.object({ kind: z.literal('put-in'), id: settingIdSchema, of: z.string().max(64) }),
+  z.object({ kind: z.literal('go'), address: z.string().max(2000) }),
+  z.object({ kind: z.literal('back') }),
+  z.object({ kind: z.literal('reload') }),
+  /** Of alert, confirm, prompt, and of a page that asks whether it may be left. */
+  z.object({
+    kind: z.literal('answer'),
+    question,
+    says: z.enum(['yes', 'no']),
+    text: z.string().max(10_000).optional(),
+  }),
+  /** Which options of a list are to be chosen, by their place in it; none where nothing is to change. */
+  z.object({ kind: z.literal('choose'), question, options: z.array(z.int().min(0).max(5000)).max(500) }),
+  /** For HTTP Basic or Digest. */
+  z.object({ kind: z.literal('login'), question, user: z.string().max(200), password: z.string().max(200) }),
+])
+export type Hand = z.infer<typeof handSchema>
+
+const words = z.string().max(4000)
+export const optionSchema = z.object({ label: z.string().max(300), chosen: z.boolean(), disabled: z.boolean() })
+export const toldSchema = z.discriminatedUnion('kind', [
+  /** Where it is. */
+  z.object({ kind: z.literal('at'), address: z.string().max(4000), title: z.string().max(300) }),
+  z.object({
+    kind: z.literal('asks'),
+    question,
+    of: z.enum(['alert', 'confirm', 'prompt', 'leave']),
+    words,
+    preset: words.optional(),
+  }),
+  /** A list of choices that a picture of the page does not show. */
+  z.object({
+    kind: z.literal('choices'),
+    question,
+    multiple: z.boolean(),
+    options: z.array(optionSchema).max(5000),
+    ...place,
+    width: z.number().min(0),
+  }),
+  z.object({ kind: z.literal('wants-login'), question, realm: words }),
+  /** A question was answered, or the page has left it. */
+  z.object({ kind: z.literal('settled'), question }),
+  /** A page that could not be had; `untrusted` where it shows another certificate than before. */
+  z.object({ kind: z.literal('failed'), code: z.enum(['unreachable', 'untrusted', 'elsewhere']), reason: words }),
+  /** No hand has touched it for long: it is closed in so many seconds. */
+  z.object({ kind: z.literal('closing'), inSeconds: z.int() }),
+  z.object({ kind: z.literal('closed'), why: z.enum(['by-hand', 'idle', 'ended', 'lost']) }),
+])
+export type Told = z.infer<typeof toldSchema>
+export type WindowClosed = Extract<Told, { kind: 'closed' }>['why']
+
+/** Why a window cannot be opened. */
+export const windowRefusalSchema = z.discriminatedUnion('code', [
+  z.object({ code: z.literal('no-such-unit') }),
+  /** It answers at none of the addresses that it could have. */
+  z.object({ code: z.literal('not-seen'), addresses: z.array(z.string()) }),
+  z.object({ code: z.literal('being-mustered') }),
+  /** It is there, and shows no pages at any of these ports. */
+  z.object({ code: z.literal('no-pages'), address: z.string(), ports: z.array(z.int()) }),
+  z.object({ code: z.literal('wire'), kind: z.string(), reason: z.string() }),
+])
+export type WindowRefusal = z.infer<typeof windowRefusalSchema>
+
+/** What a stream of a window is made of: so many bytes follow, of one kind. 4 bytes of length, big-endian, then the kind. */
+export const streamKind = { told: 0, picture: 1 } as const
+export const streamHeadBytes = 5

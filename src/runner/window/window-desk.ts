@@ -1,0 +1,208 @@
+/** The windows that are open: one at the most on each unit, closed when no hand has touched it for long. */
+import { askingWithMarks } from '../../core/config/asked'
+import { spokenOf } from '../../core/config/outcomes'
+import { isManaged } from '../../core/kit/kit-card'
+import type { MusterEvent } from '../../core/muster/events'
+import { typedText } from '../../core/showing/put-in'
+import { type Hand, type WindowClosed, type WindowRefusal, windowIdle } from '../../core/showing/window-talk'
+import type { Host, Lane } from '../../wire/host/host'
+import { pinCheck } from '../../wire/trust/pin'
+import type { UnitWindow, WindowDoor } from '../../wire/window/unit-window'
+import { WireError } from '../../wire/wire-error'
+import type { AwakeClock } from '../awake-clock'
+import type { Records } from '../ports/records'
+import { UnitTurns } from '../unit-turns'
+
+export interface WindowDeskParts {
+  readonly records: Records
+  readonly host: Host
+  readonly clock: AwakeClock
+  readonly turns: UnitTurns
+  readonly tell: (jobId: number, event: MusterEvent) => Promise<void>
+  /** When a window that no hand touches is closed. */
+  readonly idle?: { readonly afterSeconds: number; readonly saidBeforeSeconds: number }
+}
+
+export interface WindowOn {
+  readonly jobId: number
+  readonly unit: string
+}
+
+/** Ports at which pages usually are, and how they are spoken to. */
+const usualDoors: readonly WindowDoor[] = [
+  { scheme: 'https', port: 443 },
+  { scheme: 'http', port: 80 },
+]
+const idleLookMs = 1000
+
+/** Why no window is opened. */
+export class NoWindow extends Error {
+  override readonly name = 'NoWindow'
+  constructor(readonly refusal: WindowRefusal) {
+    super(refusal.code)
+  }
+}
+
+interface OpenWindow {
+  readonly window: UnitWindow
+  readonly by: string
+  /** By the monotonic clock, ms. */
+  touchedAt: number
+  isSaidToClose: boolean
+  close(why: WindowClosed): Promise<void>
+}
+
+export class WindowDesk {
+  readonly #parts: WindowDeskParts
+  readonly #open = new Map<string, Promise<OpenWindow>>()
+
+  constructor(parts: WindowDeskParts) {
+    this.#parts = parts
+  }
+
+  /**
+   * The window on a unit, opened where none is.
+   * @param by  who opens it
+   * @throws NoWindow
+   */
+  async window(on: WindowOn, by: string): Promise<UnitWindow> {
+    const key = UnitTurns.key(on.jobId, on.unit)
+    const known = this.#open.get(key)
+    if (known) return (await known).window
+    const opening = this.#opened(on, key, by)
+    this.#open.set(key, opening)
+    opening.catch(() => this.#open.delete(key))
+    return (await opening).window
+  }
+
+  /** @returns whether there is a window for it */
+  async act({ jobId, unit }: WindowOn, hands: readonly Hand[]): Promise<boolean> {
+    const open = await this.#open.get(UnitTurns.key(jobId, unit))?.catch(() => undefined)
+    if (!open) return false
+    open.touchedAt = this.#parts.clock.monotonic()
+    open.isSaidToClose = false
+    for (const hand of hands)
+      if (hand.kind !== 'put-in') open.window.act(hand)
+      else {
+        const text = await this.#valueOf({ jobId, unit }, hand)
+        if (text !== undefined) open.window.act({ kind: 'text', text })
+      }
+    return true
+  }
+
+  async close({ jobId, unit }: WindowOn): Promise<void> {
+    const open = await this.#open.get(UnitTurns.key(jobId, unit))?.catch(() => undefined)
+    await open?.close('by-hand')
+  }
+
+  async closeAll(): Promise<void> {
+    const all = await Promise.allSettled(this.#open.values())
+    await Promise.all(all.map((each) => each.status === 'fulfilled' && each.value.close('ended')))
+  }
+
+  /** Closes what was left open, until the signal is given. */
+  async watchIdle(signal: AbortSignal): Promise<void> {
+    const { clock, idle = windowIdle } = this.#parts
+    while (!signal.aborted) {
+      for (const opening of this.#open.values()) {
+        const open = await opening.catch(() => undefined)
+        if (!open) continue
+        const left = idle.afterSeconds - (clock.monotonic() - open.touchedAt) / 1000
+        if (left <= 0) await open.close('idle')
+        else if (left <= idle.saidBeforeSeconds && !open.isSaidToClose) {
+          open.isSaidToClose = true
+          open.window.tell({ kind: 'closing', inSeconds: Math.ceil(left) })
+        }
+      }
+      await clock.rest(idleLookMs, signal)
+    }
+    await this.closeAll()
+  }
+
+  /** What a setting of this unit is to be, as hands would type it. */
+  async #valueOf({ jobId, unit: id }: WindowOn, { id: setting, of }: { id: string; of: string }) {
+    const { records, clock } = this.#parts
+    const [job, { secrets, times }] = await Promise.all([records.job(jobId), records.secrets(jobId)])
+    const unit = job?.units.find((each) => each.id === id)
+    if (!job || !unit) return undefined
+    const { brief, units, plans, cards } = job
+    const marked = askingWithMarks({ brief, units, plans, cards, secretTimes: times, today: clock.date() }, unit)
+    const spoken = marked && spokenOf({ ...marked, secrets })
+    return typedText(spoken?.find((each) => each.id === setting && each.of === of)?.value)
+  }
+
+  async #opened(on: WindowOn, key: string, by: string): Promise<OpenWindow> {
+    const { turns, clock, tell } = this.#parts
+    const giveBack = turns.take(key, 'window', by)
+    if (!giveBack) throw new NoWindow({ code: 'being-mustered' })
+    let lane: Lane | undefined
+    try {
+      const found = await this.#laneTo(on)
+      lane = found.lane
+      // Loaded when the first is opened: what drives a browser is large.
+      const { UnitWindow } = await import('../../wire/window/unit-window')
+      const window = await UnitWindow.open(lane, found.pin, found.door)
+      await tell(on.jobId, { kind: 'window', unit: on.unit, state: 'opened', by })
+      const ownLane = lane
+      let closing: Promise<void> | undefined
+      const close = (why: WindowClosed): Promise<void> => {
+        closing ??= (async () => {
+          this.#open.delete(key)
+          await window.close(why)
+          await ownLane.close()
+          giveBack()
+          await tell(on.jobId, { kind: 'window', unit: on.unit, state: 'closed', by, why })
+        })()
+        return closing
+      }
+      return { window, by, touchedAt: clock.monotonic(), isSaidToClose: false, close }
+    } catch (error) {
+      await lane?.close()
+      giveBack()
+      if (error instanceof WireError)
+        throw new NoWindow({ code: 'wire', kind: error.kind, reason: error.reason.slice(0, 500) })
+      throw error
+    }
+  }
+
+  async #laneTo({ jobId, unit: id }: WindowOn) {
+    const { records, host, clock } = this.#parts
+    const [bench, roll] = await Promise.all([records.bench(jobId), records.rollOf(jobId)])
+    const unit = bench?.units.find((each) => each.id === id)
+    if (!bench || !unit) throw new NoWindow({ code: 'no-such-unit' })
+    const card = bench.cards.get(unit.model)
+    const direct = card && !isManaged(card) ? card : undefined
+    const sighting = roll.sightings.find(({ mac }) => mac === unit.mac)
+    const heard = roll.heard.onLink.find(({ mac, address }) => mac === unit.mac && address !== null)
+    const plan = bench.plans.find((each) => each.unit === id)
+    // The last look at the bench may be older than a move.
+    const places = [sighting?.address, heard?.address, plan?.address, direct?.factory.address]
+    const pin = pinCheck((fingerprint) => records.pinOnFirstSight(jobId, unit.mac, fingerprint, clock.date()))
+    const prefix = direct?.factory.prefix ?? usualPrefix
+    const addresses = [...new Set(places.flatMap((address) => address ?? []))]
+    for (const address of addresses) {
+      if (!(await host.arp(address)).includes(unit.mac)) continue
+      const lane = await host.openLane({ mac: unit.mac, address, prefix, by: direct?.does.reachedBy ?? 'both' })
+      const door = await doorOf(lane, direct?.factory.port)
+      if (door) return { lane, pin, door }
+      await lane.close()
+      throw new NoWindow({ code: 'no-pages', address, ports: usualDoors.map(({ port }) => port) })
+    }
+    throw new NoWindow({ code: 'not-seen', addresses })
+  }
+}
+
+const usualPrefix = 24
+
+/** The first port that takes a connection. @param known  of the card */
+async function doorOf(lane: Lane, known: number | undefined): Promise<WindowDoor | undefined> {
+  const own: WindowDoor[] =
+    known === undefined || usualDoors.some(({ port }) => port === known) ? [] : [{ scheme: 'https', port: known }]
+  for (const door of [...usualDoors, ...own]) {
+    const socket = await lane.connect(door.port).catch(() => undefined)
+    if (!socket) continue
+    socket.destroy()
+    return door
+  }
+  return undefined
+}

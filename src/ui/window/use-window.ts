@@ -1,0 +1,100 @@
+'use client'
+import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
+import { type Hand, type Told, type WindowRefusal, windowRefusalSchema } from '../../core/showing/window-talk'
+import { HandQueue } from './hand-queue'
+import { readStream } from './stream'
+
+type Asked = Extract<Told, { question: number }>
+
+export interface WindowState {
+  readonly phase: 'opening' | 'open' | 'closed' | 'refused'
+  readonly refusal?: WindowRefusal | 'no-runner'
+  readonly why?: Extract<Told, { kind: 'closed' }>['why']
+  readonly at?: Extract<Told, { kind: 'at' }>
+  readonly failed?: Extract<Told, { kind: 'failed' }>
+  readonly closingInSeconds?: number
+  /** What the page asks and a picture does not show, the oldest first. */
+  readonly asked: readonly Asked[]
+  /** From a press to the next picture, ms. */
+  readonly latencyMs?: number
+}
+
+const opening: WindowState = { phase: 'opening', asked: [] }
+
+function next(state: WindowState, told: Told): WindowState {
+  switch (told.kind) {
+    case 'at': {
+      const { failed: _, ...rest } = state
+      return { ...rest, phase: 'open', at: told }
+    }
+    case 'failed':
+      return { ...state, phase: 'open', failed: told }
+    case 'closing':
+      return { ...state, closingInSeconds: told.inSeconds }
+    case 'closed':
+      return { ...state, phase: 'closed', why: told.why, asked: [] }
+    case 'settled':
+      return { ...state, asked: state.asked.filter(({ question }) => question !== told.question) }
+    case 'asks':
+    case 'choices':
+    case 'wants-login':
+      return { ...state, phase: 'open', asked: [...state.asked, told] }
+  }
+}
+
+/** The window on a unit: opened when it is looked at, drawn on a canvas. */
+export function useWindow(url: string, canvas: RefObject<HTMLCanvasElement | null>) {
+  const [state, setState] = useState<WindowState>(opening)
+  const [turn, setTurn] = useState(0)
+  const queue = useRef<HandQueue>(undefined)
+  const pressedAt = useRef<number>(undefined)
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another turn opens it anew
+  useEffect(() => {
+    const ending = new AbortController()
+    setState(opening)
+    queue.current = new HandQueue(url, () => setState((before) => ({ ...before, phase: 'closed', why: 'lost' })))
+    const picture = async (jpeg: Blob): Promise<void> => {
+      const bitmap = await createImageBitmap(jpeg)
+      canvas.current?.getContext('2d')?.drawImage(bitmap, 0, 0)
+      bitmap.close()
+      const since = pressedAt.current
+      pressedAt.current = undefined
+      const latencyMs = since === undefined ? undefined : Math.round(performance.now() - since)
+      setState((before) =>
+        latencyMs === undefined && before.phase === 'open'
+          ? before
+          : { ...before, phase: 'open', ...(latencyMs === undefined ? {} : { latencyMs }) },
+      )
+    }
+    const open = async (): Promise<void> => {
+      const reply = await fetch(url, { signal: ending.signal })
+      if (reply.ok && reply.body) {
+        await readStream(reply.body, {
+          picture: (jpeg) => void picture(jpeg),
+          told: (told) => setState((before) => next(before, told)),
+        })
+        setState((before) =>
+          before.phase === 'closed' ? before : { ...before, phase: 'closed', why: 'lost', asked: [] },
+        )
+        return
+      }
+      const refusal = windowRefusalSchema.safeParse(await reply.json().catch(() => undefined))
+      setState({ phase: 'refused', asked: [], refusal: refusal.success ? refusal.data : 'no-runner' })
+    }
+    open().catch(() => {
+      if (!ending.signal.aborted) setState({ phase: 'refused', asked: [], refusal: 'no-runner' })
+    })
+    return () => ending.abort()
+  }, [url, canvas, turn])
+
+  const act = useCallback((hand: Hand) => {
+    const isPress = hand.kind !== 'pointer' || hand.phase === 'down'
+    if (isPress && hand.kind !== 'wheel') pressedAt.current = performance.now()
+    if (isPress) setState(({ closingInSeconds: _, ...rest }) => rest)
+    queue.current?.push(hand)
+  }, [])
+  const close = useCallback(() => void fetch(url, { method: 'DELETE' }).catch(() => undefined), [url])
+  const openAgain = useCallback(() => setTurn((before) => before + 1), [])
+  return { state, act, close, openAgain }
+}

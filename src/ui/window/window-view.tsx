@@ -1,0 +1,102 @@
+'use client'
+import { Button } from '@mantine/core'
+import { useRef } from 'react'
+import type { Unit } from '../../core/kit/unit'
+import { closedWords, failedWords, refusalWords } from '../../words/en/window'
+import { Message } from '../frame/message'
+import { PageLink } from '../frame/page-link'
+import { useJob } from '../live/job-provider'
+import sheet from '../theme/sheet.module.css'
+import { AskedChoices, AskedDialog, AskedLogin } from './asked'
+import { Picture } from './picture'
+import { ToBe } from './to-be'
+import { useWindow } from './use-window'
+import classes from './window.module.css'
+
+/** A unit by hand: its own pages as a live picture, and beside them what it is to be. */
+export function WindowView({ id }: { id: string }) {
+  const { job, units } = useJob()
+  const unit = units.find((each) => each.id === id)
+  if (!unit)
+    return (
+      <Message
+        title="This unit is not on the kit list."
+        words="It may have been taken off it."
+        link={{ href: `/jobs/${job.slug}/bench`, words: 'See the bench' }}
+      />
+    )
+  return <OpenWindow unit={unit} />
+}
+
+function OpenWindow({ unit }: { unit: Unit }) {
+  const { job } = useJob()
+  const canvas = useRef<HTMLCanvasElement>(null)
+  const { state, act, close, openAgain } = useWindow(`/api/window/${job.slug}/${unit.id}`, canvas)
+  const { phase, at, failed, asked, latencyMs, closingInSeconds } = state
+  const [first] = asked
+  const isOpen = phase === 'open'
+  return (
+    <div className={classes.view}>
+      <header className={classes.head}>
+        <h1>{unit.name} by hand</h1>
+        <span className="soft">{unit.place || unit.model}</span>
+        <PageLink href={`/jobs/${job.slug}/bench`}>Back to the bench</PageLink>
+        {isOpen ? (
+          <Button variant="default" onClick={close}>
+            Close the window
+          </Button>
+        ) : (
+          phase !== 'opening' && <Button onClick={openAgain}>Open the window</Button>
+        )}
+      </header>
+      <section className={`${sheet.sheet} ${classes.window}`} aria-label="Its own pages">
+        <div className={classes.bar}>
+          <button type="button" disabled={!isOpen} onClick={() => act({ kind: 'back' })}>
+            Back
+          </button>
+          <button type="button" disabled={!isOpen} onClick={() => act({ kind: 'reload' })}>
+            Reload
+          </button>
+          <form
+            onSubmit={(event) => {
+              event.preventDefault()
+              act({ kind: 'go', address: String(new FormData(event.currentTarget).get('address')) })
+            }}
+          >
+            <input
+              key={at?.address}
+              name="address"
+              className="mono"
+              aria-label="Address within the unit"
+              defaultValue={at?.address ?? ''}
+              disabled={!isOpen}
+            />
+          </form>
+          <span className="mono">{unit.mac}</span>
+          <span className="soft" role="status">
+            {isOpen && latencyMs !== undefined ? `${latencyMs} ms` : phase === 'opening' ? 'opening …' : ''}
+          </span>
+        </div>
+        <div className={classes.frame} data-phase={phase}>
+          <Picture
+            canvas={canvas}
+            label={`The pages of ${unit.name}: keys go to the unit, Alt and Tab leave`}
+            act={act}
+          />
+          {first?.kind === 'asks' && <AskedDialog key={first.question} asked={first} act={act} />}
+          {first?.kind === 'choices' && <AskedChoices key={first.question} asked={first} act={act} />}
+          {first?.kind === 'wants-login' && <AskedLogin key={first.question} asked={first} act={act} />}
+          {failed && isOpen && <p className={classes.note}>{failedWords(failed)}</p>}
+          {closingInSeconds !== undefined && isOpen && (
+            <p className={classes.note} role="alert">
+              Nobody has touched it for long: it is closed in {closingInSeconds} s.
+            </p>
+          )}
+          {phase === 'refused' && state.refusal && <p className={classes.over}>{refusalWords(state.refusal, unit)}</p>}
+          {phase === 'closed' && state.why && <p className={classes.over}>{closedWords(state.why)}</p>}
+        </div>
+      </section>
+      <ToBe unit={unit} act={isOpen ? act : undefined} />
+    </div>
+  )
+}

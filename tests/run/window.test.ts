@@ -1,0 +1,125 @@
+/** A unit by hand, through its window: never while it is mustered, and no muster while hands work on it. */
+import { mkdtempSync, rmSync } from 'node:fs'
+import { request } from 'node:http'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, afterEach, beforeEach, expect, it } from 'vitest'
+import type { JobDocument } from '../../src/core/job/job-document'
+import { answers } from '../../src/core/muster/roll'
+import { type Hand, type Told, toldSchema } from '../../src/core/showing/window-talk'
+import type { Runner } from '../../src/runner/runner'
+import { serveWindows } from '../../src/runner/window/window-server'
+import { endBrowser } from '../../src/wire/chromium'
+import { type Bench, openBench } from '../support/bench'
+import { plainP6 } from '../support/plain-p6'
+import { wholeBrief } from '../support/whole-brief'
+
+const mac = '02:50:36:10:6a:2c'
+const folder = mkdtempSync(join(tmpdir(), 'air-muster-window-'))
+const socketPath = join(folder, 'window.sock')
+const office = (job: JobDocument): void => {
+  const [unit] = job.units
+  if (unit) job.units = [{ ...unit, model: plainP6.twin, mac }]
+  job.cards = [plainP6.card]
+  job.brief = { ...wholeBrief, networks: wholeBrief.networks.map((each) => ({ ...each, security: 'wpa2-personal' })) }
+}
+
+let bench: Bench
+let server: Awaited<ReturnType<typeof serveWindows>>
+beforeEach(async () => {
+  bench = await openBench({ change: office, pace: 60, lab: { variants: plainP6.variants } })
+  let runner: Runner | undefined
+  bench.startRunner({
+    given: (started) => {
+      runner = started
+    },
+  })
+  if (!runner) throw new Error('no runner')
+  server = await serveWindows(runner.windows, socketPath)
+  await expect.poll(() => bench.lab.plugged(mac).unit.serviceIsUp).toBe(true)
+})
+afterEach(async () => {
+  server.close()
+  await bench.close()
+})
+afterAll(async () => {
+  await endBrowser()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+interface Stream {
+  readonly status: number
+  readonly told: Told[]
+  pictures: number
+  end(): void
+}
+const path = () => `/${bench.jobId}/hall-01?by=Kea`
+/** Opens the stream of the window, and takes it apart as its format says. */
+const stream = (): Promise<Stream> =>
+  new Promise((resolve, reject) => {
+    const asked = request({ socketPath, path: path(), agent: false }, (reply) => {
+      const found: Stream = { status: reply.statusCode ?? 0, told: [], pictures: 0, end: () => reply.destroy() }
+      let kept = Buffer.alloc(0)
+      reply.on('data', (chunk: Buffer) => {
+        kept = Buffer.concat([kept, chunk])
+        while (reply.statusCode === 200 && kept.length >= 5 && kept.length >= 5 + kept.readUInt32BE()) {
+          const end = 5 + kept.readUInt32BE()
+          if (kept[4] === 0) found.told.push(toldSchema.parse(JSON.parse(kept.subarray(5, end).toString())))
+          else found.pictures += 1
+          kept = kept.subarray(end)
+        }
+      })
+      reply.on('error', () => undefined)
+      resolve(found)
+    })
+    asked.once('error', reject).end()
+  })
+const send = (method: 'POST' | 'DELETE', body?: unknown): Promise<number> =>
+  new Promise((resolve, reject) => {
+    const asked = request({ socketPath, path: path(), method, agent: false }, (reply) => {
+      reply.resume().once('end', () => resolve(reply.statusCode ?? 0))
+    })
+    asked.once('error', reject).end(body === undefined ? undefined : JSON.stringify(body))
+  })
+const row = async () => (await bench.roll()).rows.get('hall-01')
+const log = async () => (await row())?.log.map(({ text }) => text) ?? []
+
+it('shows the pages of a unit at its factory address, keeps a muster waiting, and lets it go on when it is closed', async () => {
+  const first = await stream()
+  expect(first.status).toBe(200)
+  await expect.poll(() => first.told).toMatchObject([{ kind: 'at', address: expect.stringContaining('192.168') }])
+  await expect.poll(() => first.pictures).toBeGreaterThan(0)
+  expect(await log()).toContain('its window was opened by Kea')
+  // A second look is at the same window.
+  const second = await stream()
+  await expect.poll(() => second.pictures).toBeGreaterThan(0)
+
+  await bench.order()
+  await expect.poll(async () => (await row())?.steps.reach).toMatchObject({ kind: 'waiting' })
+  expect((await row())?.steps.reach).toMatchObject({ waitingFor: 'the window that Kea has open on it' })
+  const hand: Hand = { kind: 'pointer', phase: 'move', x: 5, y: 5, button: 'none', presses: 1, modifiers: 0 }
+  expect(await send('POST', [hand])).toBe(204)
+  expect(await send('POST', [{ kind: 'pointer', x: -4 }])).toBe(400)
+  expect(await send('DELETE')).toBe(204)
+  await expect
+    .poll(() => [first, second].map(({ told }) => told.at(-1)))
+    .toMatchObject([
+      { kind: 'closed', why: 'by-hand' },
+      { kind: 'closed', why: 'by-hand' },
+    ])
+  expect(await send('POST', [hand])).toBe(410)
+  await bench.settled()
+  expect(answers(await row()), JSON.stringify(await row())).toBe(true)
+  expect(await log()).toContain('its window was closed')
+})
+
+it('is not opened on a unit that is being mustered, nor on one that is not there', async () => {
+  await bench.order()
+  await expect.poll(async () => (await row())?.steps['sign-in']).toBeDefined()
+  expect((await stream()).status).toBe(409)
+  await bench.settled()
+  const open = await stream()
+  expect(open.status).toBe(200)
+  await expect.poll(() => open.told).toMatchObject([{ kind: 'at', address: expect.stringContaining('10.44.8.20') }])
+  await send('DELETE')
+})
