@@ -51,6 +51,10 @@ try {
     },
   })
   await view('kit-card', { ...everything, stage: 'kit/cards?model=Brackwater%20B7' })
+  await view('window', {
+    stage: 'bench/hall-01',
+    before: () => page.waitForFunction(() => document.querySelector('[data-phase="open"] canvas') !== null),
+  })
   await view('plan', { ...everything, stage: 'plan', before: () => unit('hall-08') })
   await view('plan-level', {
     ...everything,

@@ -25,6 +25,7 @@ const layoutRules = [
 const others = [
   '/',
   '/jobs/port-ellery/kit/cards?model=Brackwater%20B7',
+  '/jobs/port-ellery/bench/hall-01',
   '/jobs/port-ellery/plan?view=band',
   '/jobs/port-ellery/plan?view=addresses',
   '/jobs/port-ellery-whole/plan?view=links',

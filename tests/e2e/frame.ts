@@ -49,6 +49,39 @@ export function frameWalk(open: () => Promise<Site>): void {
       expect(await page.title()).not.toBe('another')
     })
 
+    it('shows the pages of a unit as they are, beside what it is to be, and closes them', async () => {
+      const { page, go, sees, press } = shared
+      await go('bench/hall-01')
+      await sees('The unit wants a login for Ostrel O-40')
+      const login = '[aria-label="The unit wants a login"] input'
+      await page.locator(`${login}[name="user"]`).fill('setup')
+      await page.locator(`${login}[name="password"]`).fill('setup')
+      await press('Sign in')
+      const address = 'input[aria-label="Address within the unit"]'
+      await page.waitForFunction(
+        (at) => document.querySelector<HTMLInputElement>(at)?.value.includes('192.168.77.1'),
+        {},
+        address,
+      )
+      const isDrawn = () =>
+        page.$eval('canvas', (canvas) => {
+          const { data } = (canvas as HTMLCanvasElement).getContext('2d')?.getImageData(0, 0, 300, 200) ?? { data: [] }
+          return data.some((value, at) => at % 4 < 3 && value < 128 && data[at - (at % 4) + 3] === 255)
+        })
+      await expect.poll(isDrawn).toBe(true)
+      // Another host is nothing that it shows.
+      await page.locator(address).fill('https://127.0.0.1/')
+      await page.keyboard.press('Enter')
+      await sees('A window shows this unit alone')
+      await page.locator('[data-setting="unit.name"] button').click()
+      await sees('goes into the field that has the focus')
+      await press('Close the window')
+      await sees('The window is closed.')
+      await press('Open the window')
+      await press('Close the window')
+      await sees('The window is closed.')
+    })
+
     it('tells every stage, every step and every cell by words too', async () => {
       const { page, go, sees } = shared
       await go('muster')

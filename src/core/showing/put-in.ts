@@ -1,10 +1,12 @@
 /** Settings as hands go through them: what is typed, and in which order. */
+import { z } from 'zod'
 import type { Spoken } from '../config/outcomes'
 import type { SettlingStep } from '../config/settings/setting'
 import { settingOf } from '../config/settings/settings'
 
 /** @returns undefined for what is chosen or ticked, not typed */
-export function typedText(value: unknown): string | undefined {
+export function typedText({ id, value }: Pick<Spoken, 'id' | 'value'>): string | undefined {
+  if (settingOf(id).value instanceof z.ZodEnum) return undefined
   if (typeof value === 'string') return value
   if (typeof value === 'number') return String(value)
   if (Array.isArray(value) && value.length > 0 && value.every((each) => typeof each === 'string'))

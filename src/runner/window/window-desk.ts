@@ -128,7 +128,8 @@ export class WindowDesk {
     const { brief, units, plans, cards } = job
     const marked = askingWithMarks({ brief, units, plans, cards, secretTimes: times, today: clock.date() }, unit)
     const spoken = marked && spokenOf({ ...marked, secrets })
-    return typedText(spoken?.find((each) => each.id === setting && each.of === of)?.value)
+    const found = spoken?.find((each) => each.id === setting && each.of === of)
+    return found && typedText(found)
   }
 
   async #opened(on: WindowOn, key: string, by: string): Promise<OpenWindow> {

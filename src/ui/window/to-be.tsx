@@ -7,6 +7,7 @@ import { type Spoken, spokenOf } from '../../core/config/outcomes'
 import { settingOf } from '../../core/config/settings/settings'
 import { keyText } from '../../core/config/unit-config'
 import { settingWords } from '../../core/handover/outcome-words'
+import { isManaged } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
 import { inWorkingOrder, typedText } from '../../core/showing/put-in'
 import type { Hand } from '../../core/showing/window-talk'
@@ -27,6 +28,7 @@ export function ToBe({ unit, act }: { unit: Unit; act: ((hand: Hand) => void) | 
       <h2>
         What it is to be <span className="soft">{settings.length} settings</span>
       </h2>
+      <FactoryLogin unit={unit} act={act} />
       {settings.length === 0 && <p className="soft">Nothing is planned for it yet.</p>}
       <ol>
         {settings.map((each) => (
@@ -43,6 +45,27 @@ export function ToBe({ unit, act }: { unit: Unit; act: ((hand: Hand) => void) | 
   )
 }
 
+/** What it lets in out of its box, where its card says so. */
+function FactoryLogin({ unit, act }: { unit: Unit; act: ((hand: Hand) => void) | undefined }) {
+  const card = useJob().cards.get(unit.model)
+  if (!card || isManaged(card)) return null
+  const { user, password } = card.factory.login
+  const putIn = (text: string) => () => act?.({ kind: 'text', text })
+  return (
+    <div className={classes.acts}>
+      <span>
+        Out of its box <b className="mono">{user}</b>, <b className="mono">{password}</b>
+      </span>
+      <button type="button" disabled={!act} onClick={putIn(user)}>
+        Put in the name
+      </button>
+      <button type="button" disabled={!act} onClick={putIn(password)}>
+        Put in the password
+      </button>
+    </div>
+  )
+}
+
 interface ItemProps {
   readonly each: Spoken
   readonly isHere: boolean
@@ -51,9 +74,9 @@ interface ItemProps {
 }
 
 function Item({ each, isHere, here, act }: ItemProps) {
-  const { id, of, value } = each
+  const { id, of } = each
   const isSecret = settingOf(id).secret === true
-  const text = typedText(value)
+  const text = typedText(each)
   return (
     <li data-here={isHere} data-setting={id}>
       <button type="button" className={classes.setting} aria-expanded={isHere} onClick={here}>
