@@ -1,17 +1,19 @@
-// npm run bench [-- plan | sheet | settings | muster | hundred | families | hosts | sweep | faults]: how good and fast plans are; how the kit list
+// npm run bench [-- plan | sheet | settings | muster | hundred | families | hosts | sweep | window | faults]: how good and fast plans are; how the kit list
 // follows the hand; how fast settings and the roll are; how long many units take side by side against one; how fast a
-// subnet is swept; whether a muster survives twenty kills.
+// subnet is swept; how soon a window shows what was pressed; whether a muster survives twenty kills.
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
 
 const chosen = process.argv.slice(2)
 if (
   chosen.some(
     (name) =>
-      !['plan', 'sheet', 'settings', 'muster', 'hundred', 'families', 'hosts', 'sweep', 'faults'].includes(name),
+      !['plan', 'sheet', 'settings', 'muster', 'hundred', 'families', 'hosts', 'sweep', 'window', 'faults'].includes(
+        name,
+      ),
   )
 ) {
   process.stderr.write(
-    'npm run bench takes plan, sheet, settings, muster, hundred, families, hosts, sweep, faults, or nothing for all.\n',
+    'npm run bench takes plan, sheet, settings, muster, hundred, families, hosts, sweep, window, faults, or nothing for all.\n',
   )
   process.exit(2)
 }
@@ -43,6 +45,10 @@ if (wants('hosts')) {
   await import('./lib/bench-hosts.mjs')
 }
 if (wants('sweep')) await import('./lib/bench-sweep.mjs')
+if (wants('window')) {
+  await ensureDebian('mariadb', 'chromium')
+  await import('./lib/bench-window.mjs')
+}
 if (wants('faults')) {
   await ensureDebian('mariadb', 'chromium')
   await import('./lib/bench-faults.mjs')

@@ -51,10 +51,6 @@ try {
     },
   })
   await view('kit-card', { ...everything, stage: 'kit/cards?model=Brackwater%20B7' })
-  await view('window', {
-    stage: 'bench/hall-01',
-    before: () => page.waitForFunction(() => document.querySelector('[data-phase="open"] canvas') !== null),
-  })
   await view('plan', { ...everything, stage: 'plan', before: () => unit('hall-08') })
   await view('plan-level', {
     ...everything,
@@ -119,6 +115,22 @@ try {
   rmSync(folder, { recursive: true, force: true })
 }
 
+/** The window on a unit with pages, somebody at its sign-in; closed afterwards, since a muster would wait for it. */
+async function window(page, address) {
+  await page.goto(address, { waitUntil: 'load' })
+  await page.waitForFunction(() => document.querySelector('input[name="address"]')?.value.startsWith('http'))
+  const { x, y, width } = await (await page.$('[role="application"]')).boundingBox()
+  await page.mouse.click(x + (150 * width) / 1024, y + (26 * width) / 1024)
+  const press = (words) => page.locator(`::-p-xpath(//button[normalize-space(.)="${words}"])`).click()
+  await press('Put in the name')
+  await page.keyboard.press('Tab')
+  await page.click('[data-setting="network.passphrase"] button')
+  await new Promise((resolve) => setTimeout(resolve, 1000))
+  await page.screenshot({ path: join(out, 'window.png') })
+  await press('Close the window')
+  await page.waitForFunction(() => document.body.innerText.includes('The window is closed.'))
+}
+
 // All of Port Ellery: a controller with its units, and units that are turned page by page.
 const second = mkdtempSync(join(tmpdir(), 'air-muster-'))
 const whole = await startStack({ folder: second, pace: 60, shelf: demoSizes.whole.shelf })
@@ -130,6 +142,8 @@ try {
   const page = await browser.newPage()
   await page.setViewport({ width: 1280, height: 800 })
   await page.goto(`${whole.url}/jobs/${job}/muster?key=${whole.key}`, { waitUntil: 'load' })
+  await window(page, `${whole.url}/jobs/${job}/bench/desk-01`)
+  await page.goto(`${whole.url}/jobs/${job}/muster`, { waitUntil: 'load' })
   const over = musterCommand(whole.env, ['run', job, '--wait'], 'back')
   await page.waitForSelector('tr[data-unit="office-02"]')
   await page.click('tr[data-unit="office-02"]')

@@ -20,6 +20,12 @@ const pages: Readonly<Record<string, string>> = {
       onclick="location = confirm('Are you sure?') ? '/sure' : '/not-sure'">Ask</button>
     <a href="/more" target="_blank" style="position:absolute;left:20px;top:260px">more</a>`,
   '/more': '<title>More</title>',
+  '/files': `<title>Files</title><body style="margin:0">
+    <input type="file" style="position:absolute;left:20px;top:20px;width:200px;height:30px">
+    <a href="/copy.cfg" download="copy.cfg" style="position:absolute;left:20px;top:120px">keep a copy</a>`,
+  '/busy': '<title>Busy</title><script>setTimeout(() => { for (;;); }, 50)</script>',
+  '/loud': '<title>Loud</title><script>setTimeout(() => { for (;;) alert("again") }, 50)</script>',
+  '/large': '<title>Large</title><script>for (let n = 0; n < 2e5; n++) document.write("<p>" + n)</script>',
   '/sure': '<title>Sure</title>',
   '/not-sure': '<title>Not sure</title>',
   '/elsewhere':
@@ -150,6 +156,15 @@ it('follows a page that opens another, and comes back when that is closed', asyn
   await isAt('More')
 })
 
+it('says what it cannot do: give a file, and keep one', async () => {
+  window.act({ kind: 'go', address: '/files' })
+  await isAt('Files')
+  click(60, 30)
+  await expect.poll(() => told.at(-1)).toMatchObject({ kind: 'cannot', what: 'give-file' })
+  click(60, 130)
+  await expect.poll(() => told.at(-1)).toMatchObject({ kind: 'cannot', what: 'keep-download', name: 'copy.cfg' })
+})
+
 it('shows nothing of another host, whatever the page or its hands ask', async () => {
   window.act({ kind: 'go', address: '/elsewhere' })
   await isAt('Elsewhere')
@@ -164,6 +179,41 @@ it('shows nothing of another host, whatever the page or its hands ask', async ()
     await expect.poll(() => told.slice(before)).toMatchObject([{ kind: 'failed', code: 'elsewhere' }])
   }
   expect(asked.filter((each) => each.includes('spy') || each.startsWith('127.0.0.3'))).toEqual([])
+})
+
+it('is closed though its page never ends, asks without end or is without end, and leaves other windows alone', async () => {
+  const other = await UnitWindow.open(loopbackLane('02:00:00:00:09:02'), async () => undefined, {
+    scheme: 'http',
+    port,
+  })
+  let seen = 0
+  other.watch({
+    told: () => undefined,
+    picture: () => {
+      seen += 1
+    },
+  })
+  for (const path of ['/busy', '/loud', '/large']) {
+    const hostile = await UnitWindow.open(loopbackLane('02:00:00:00:09:03'), async () => undefined, {
+      scheme: 'http',
+      port,
+    })
+    const heard: Told[] = []
+    hostile.watch({ told: (each) => heard.push(each), picture: () => undefined })
+    hostile.act({ kind: 'go', address: path })
+    await expect.poll(() => asked.some((each) => each.endsWith(path))).toBe(true)
+    for (let answers = 0; path === '/loud' && answers < 3; answers += 1) {
+      const asks = () => heard.filter((each) => each.kind === 'asks')
+      await expect.poll(() => asks().length).toBeGreaterThan(answers)
+      hostile.act({ kind: 'answer', question: asks().at(-1)?.question ?? 0, says: 'yes' })
+    }
+    const before = seen
+    other.act({ kind: 'text', text: 'still here' })
+    await expect.poll(() => seen).toBeGreaterThan(before)
+    await hostile.close('by-hand')
+    expect(heard.at(-1)).toEqual({ kind: 'closed', why: 'by-hand' })
+  }
+  await other.close('by-hand')
 })
 
 it('says why a page cannot be had', async () => {

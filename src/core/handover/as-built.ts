@@ -66,8 +66,9 @@ export interface AsBuiltRow {
   readonly outcomes: readonly SettingOutcome[]
   /** Settings that no muster can set, and who has seen to each; undefined where nobody has. */
   readonly byHand: readonly { readonly setting: SettingOutcome; readonly done: ByHand | undefined }[]
-  /** When the last check was made, ms since 1970. */
+  /** When the last check was made, ms since 1970, and by which machine. */
   readonly provenAt: number | undefined
+  readonly provenBy: string | undefined
 }
 
 export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): AsBuiltRow[] {
@@ -117,6 +118,7 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
               .filter(Boolean)
               .join(' '),
       provenAt: row?.checks.length ? Math.max(...row.checks.map((check) => check.at)) : undefined,
+      provenBy: row?.provenBy,
     }
   })
 }
@@ -250,6 +252,7 @@ export function asBuiltCsv(rows: readonly AsBuiltRow[]): string {
     'settings by hand': count(row, 'by-hand'),
     'settings open': count(row, 'open'),
     'proven at': row.provenAt === undefined ? '' : new Date(row.provenAt).toISOString(),
+    'proven by': row.provenBy ?? '',
     'open as it came (s)': row.shippedOpen?.seconds ?? '',
     remark: row.remark,
   }))

@@ -157,6 +157,8 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
     kind: z.literal('proven'),
     unit,
     asked: askedSchema,
+    /** The machine whose runner proved it. */
+    by: z.string().optional(),
     /** What it ran then, where it tells. */
     firmware: z.string().optional(),
     /** The BSSID of each network on each radio, where it tells. */

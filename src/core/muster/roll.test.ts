@@ -348,10 +348,12 @@ describe('stages and handover', () => {
   it('prints the BSSID of each network on each radio, as it was proven', () => {
     const proven: MusterEvent = {
       ...{ kind: 'proven', unit: 'a', asked },
+      by: 'bench-laptop',
       cells: [{ band: '5', network: 'n1', bssid: '06:00:00:00:00:01' }],
     }
     const roll = foldRoll(placed(...allDone, proven))
     const [row] = asBuilt({ brief, units: [unit], plans: new Map(), roll, expected: new Map() })
+    expect(row?.provenBy).toBe('bench-laptop')
     expect(row?.cells).toMatchObject([{ band: '5', bssid: '06:00:00:00:00:01' }])
     expect(row && asBuiltCsv([row])).toContain('06:00:00:00:00:01')
     // Another proof, of a unit that does not tell, leaves nothing of the one before.

@@ -45,6 +45,8 @@ export interface RollRow {
   readonly proven: Asked | undefined
   /** What it ran then; undefined where it does not tell. */
   readonly firmware: string | undefined
+  /** The machine whose runner has proven it last. */
+  readonly provenBy: string | undefined
   /** The BSSID of each network, by its id, on each radio, when it was proven last. */
   readonly cells: readonly { readonly band: string; readonly network: string; readonly bssid: string }[]
   /** Marks of what was written to it and is not shown by it, by setting, and which box it was written to. */
@@ -87,6 +89,7 @@ export const emptyRow: RollRow = {
   copies: { asFound: undefined, asLeft: undefined },
   proven: undefined,
   firmware: undefined,
+  provenBy: undefined,
   cells: [],
   written: { mac: '', marks: {} },
   outcomes: [],
@@ -219,7 +222,7 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
       return { ...row, shippedOpen: { ssid, since: known?.since ?? since, until: at } }
     }
     case 'proven':
-      return { ...row, proven: event.asked, firmware: event.firmware, cells: event.cells ?? [] }
+      return { ...row, proven: event.asked, provenBy: event.by, firmware: event.firmware, cells: event.cells ?? [] }
   }
 }
 

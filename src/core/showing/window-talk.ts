@@ -86,6 +86,8 @@ export const toldSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('settled'), question }),
   /** A page that could not be had; `untrusted` where it shows another certificate than before. */
   z.object({ kind: z.literal('failed'), code: z.enum(['unreachable', 'untrusted', 'elsewhere']), reason: words }),
+  /** What the page wants and a window does not do yet: a file of the laptop's, or to save one there. */
+  z.object({ kind: z.literal('cannot'), what: z.enum(['give-file', 'keep-download']), name: z.string().max(300) }),
   /** No hand has touched it for long: it is closed in so many seconds. */
   z.object({ kind: z.literal('closing'), inSeconds: z.int() }),
   z.object({ kind: z.literal('closed'), why: z.enum(['by-hand', 'idle', 'ended', 'lost']) }),

@@ -1,4 +1,5 @@
 /** What a unit's muster tells, and what it must not forget: steps, log, checks, doors, marks, outcomes. */
+import { hostname } from 'node:os'
 import type { SettingOutcome } from '../../core/config/outcomes'
 import type { Check, StepState } from '../../core/muster/events'
 import type { Step } from '../../core/muster/procedure'
@@ -153,7 +154,11 @@ export class Journal {
     { firmware, cells }: { firmware: string | undefined; cells: Cell[] },
   ): Promise<void> {
     await this.#log.append({ kind: 'outcomes', unit: this.#unit, outcomes: [...outcomes] })
-    const told = { ...(firmware === undefined ? {} : { firmware }), ...(cells.length === 0 ? {} : { cells }) }
+    const told = {
+      by: hostname(),
+      ...(firmware === undefined ? {} : { firmware }),
+      ...(cells.length === 0 ? {} : { cells }),
+    }
     await this.#log.append({ kind: 'proven', unit: this.#unit, asked: this.#target.asked, ...told })
   }
 }

@@ -134,6 +134,9 @@ export function HandoverView() {
                   </td>
                   <td data-state={row.state} className={classes.state}>
                     {row.state}
+                    {row.state === 'answers' && row.provenBy !== undefined && (
+                      <div className="soft">proven by {row.provenBy}</div>
+                    )}
                     {row.state === 'answers' && row.remark !== '' && <div className="soft">{row.remark}</div>}
                   </td>
                 </tr>

@@ -12,6 +12,7 @@ export interface WindowState {
   readonly why?: Extract<Told, { kind: 'closed' }>['why']
   readonly at?: Extract<Told, { kind: 'at' }>
   readonly failed?: Extract<Told, { kind: 'failed' }>
+  readonly cannot?: Extract<Told, { kind: 'cannot' }>
   readonly closingInSeconds?: number
   /** What the page asks and a picture does not show, the oldest first. */
   readonly asked: readonly Asked[]
@@ -24,11 +25,13 @@ const opening: WindowState = { phase: 'opening', asked: [] }
 function next(state: WindowState, told: Told): WindowState {
   switch (told.kind) {
     case 'at': {
-      const { failed: _, ...rest } = state
+      const { failed: _failed, cannot: _cannot, ...rest } = state
       return { ...rest, phase: 'open', at: told }
     }
     case 'failed':
       return { ...state, phase: 'open', failed: told }
+    case 'cannot':
+      return { ...state, cannot: told }
     case 'closing':
       return { ...state, closingInSeconds: told.inSeconds }
     case 'closed':

@@ -2,7 +2,8 @@
 import { Button } from '@mantine/core'
 import { useRef } from 'react'
 import type { Unit } from '../../core/kit/unit'
-import { closedWords, failedWords, refusalWords } from '../../words/en/window'
+import type { Hand } from '../../core/showing/window-talk'
+import { cannotWords, closedWords, failedWords, refusalWords } from '../../words/en/window'
 import { Message } from '../frame/message'
 import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
@@ -32,9 +33,14 @@ function OpenWindow({ unit }: { unit: Unit }) {
   const { job } = useJob()
   const canvas = useRef<HTMLCanvasElement>(null)
   const { state, act, close, openAgain } = useWindow(`/api/window/${job.slug}/${unit.id}`, canvas)
-  const { phase, at, failed, asked, latencyMs, closingInSeconds } = state
+  const { phase, at, failed, cannot, asked, latencyMs, closingInSeconds } = state
   const [first] = asked
   const isOpen = phase === 'open'
+  // Whoever has put a value in goes on by keys in the page.
+  const putIn = (hand: Hand): void => {
+    act(hand)
+    canvas.current?.parentElement?.focus()
+  }
   return (
     <div className={classes.view}>
       <header className={classes.head}>
@@ -87,6 +93,7 @@ function OpenWindow({ unit }: { unit: Unit }) {
           {first?.kind === 'choices' && <AskedChoices key={first.question} asked={first} act={act} />}
           {first?.kind === 'wants-login' && <AskedLogin key={first.question} asked={first} act={act} />}
           {failed && isOpen && <p className={classes.note}>{failedWords(failed)}</p>}
+          {cannot && isOpen && <p className={classes.note}>{cannotWords(cannot)}</p>}
           {closingInSeconds !== undefined && isOpen && (
             <p className={classes.note} role="alert">
               Nobody has touched it for long: it is closed in {closingInSeconds} s.
@@ -96,7 +103,7 @@ function OpenWindow({ unit }: { unit: Unit }) {
           {phase === 'closed' && state.why && <p className={classes.over}>{closedWords(state.why)}</p>}
         </div>
       </section>
-      <ToBe unit={unit} act={isOpen ? act : undefined} />
+      <ToBe unit={unit} act={isOpen ? putIn : undefined} />
     </div>
   )
 }

@@ -26,6 +26,10 @@ export interface Onlooker {
   told(told: Told): void
 }
 
+type PageHand = Exclude<Hand, { kind: 'put-in' }>
+/** Hands that a page may wait for. */
+const answers: ReadonlySet<Hand['kind']> = new Set(['answer', 'choose', 'login', 'go', 'back', 'reload'])
+const mostHeld = 500
 const pictureQuality = 80
 const longestTextChars = 4000
 const choicesTold = z.object({
@@ -57,6 +61,8 @@ export class UnitWindow {
   /** What somebody who begins to look has to be told. */
   #standing = new Map<string, Told>()
   #isClosed = false
+  /** Hands that wait until a choice is made. */
+  #held: PageHand[] | undefined
 
   private constructor(lane: Lane, proxy: LaneProxy, context: BrowserContext, door: WindowDoor) {
     this.#lane = lane
@@ -110,9 +116,16 @@ export class UnitWindow {
     for (const onlooker of this.#onlookers) onlooker.told(told)
   }
 
-  /** In the order in which they come. None waits for the one before: a press may open a dialog that has to be answered. */
-  act(hand: Exclude<Hand, { kind: 'put-in' }>): void {
+  /**
+   * In the order in which they come. None waits for the one before, since a press may open a dialog that has to be
+   * answered; but what is chosen from a list is chosen before anything is pressed.
+   */
+  act(hand: PageHand): void {
     if (this.#isClosed) return
+    if (this.#held && !answers.has(hand.kind)) {
+      if (this.#held.length < mostHeld) this.#held.push(hand)
+      return
+    }
     const send: CDPSession['send'] = async (...asked) => this.#session?.send(...asked) as never
     const quietly = (sent: Promise<unknown>): void => void sent.catch(() => undefined)
     switch (hand.kind) {
@@ -221,7 +234,13 @@ export class UnitWindow {
       this.#ask({ of: 'login', request: requestId, session }, (question) => ({ kind: 'wants-login', question, realm }))
     })
     page.on('dialog', (dialog) => this.#dialog(dialog))
+    session.on('Page.fileChooserOpened', () => this.tell({ kind: 'cannot', what: 'give-file', name: '' }))
+    session.on('Page.downloadWillBegin', ({ suggestedFilename }) =>
+      this.tell({ kind: 'cannot', what: 'keep-download', name: suggestedFilename.slice(0, 300) }),
+    )
     await session.send('Page.enable')
+    await session.send('Page.setInterceptFileChooserDialog', { enabled: true })
+    await session.send('Page.setDownloadBehavior', { behavior: 'deny' })
     await session.send('Runtime.enable')
     await session.send('Runtime.addBinding', { name: choicesBinding })
     await page.evaluateOnNewDocument(tellChoices, choicesBinding)
@@ -294,7 +313,13 @@ export class UnitWindow {
       await (hand.says === 'yes' ? open.dialog.accept(hand.text) : open.dialog.dismiss())
     if (open.of === 'choices' && hand.kind === 'choose') {
       const expression = `globalThis.${choicesBinding}Chosen?.(${open.number}, ${JSON.stringify(hand.options)})`
-      await open.session.send('Runtime.evaluate', { expression, contextId: open.context })
+      this.#held = []
+      const chosen = open.session.send('Runtime.evaluate', { expression, contextId: open.context })
+      await chosen.finally(() => {
+        const held = this.#held ?? []
+        this.#held = undefined
+        for (const each of held) this.act(each)
+      })
     }
     if (open.of === 'login')
       await open.session.send('Fetch.continueWithAuth', {

@@ -38,3 +38,8 @@ export function failedWords({ code, reason }: Extract<Told, { kind: 'failed' }>)
     return `It shows another certificate than before, so nothing was sent to it (${reason}). Compare the MAC on its label; if it was reset, forget the former certificate on its slip.`
   return `This page could not be had: ${reason}. Reload when the unit answers.`
 }
+
+export const cannotWords = ({ what, name }: Extract<Told, { kind: 'cannot' }>): string =>
+  what === 'give-file'
+    ? 'The page asks for a file. A window cannot give one yet: open its pages in your own browser (muster lane) for that.'
+    : `The page offers ${name || 'a file'}. A window does not keep files yet: open its pages in your own browser (muster lane) for that.`
