@@ -17,6 +17,8 @@ const problem = ['plan-channels', 'search-effort', 'channel-problem', 'spectral-
 )
 const files = {
   addressing: ['src/core/addressing/*.ts'],
+  config: ['src/core/config/**/*.ts'],
+  muster: ['src/core/muster/*.ts'],
   plan: ['src/core/plan/*.ts'],
   regulatory: ['src/core/regulatory/*.ts'],
   radio: ['src/core/radio/*.ts', ...[...search, ...problem].map((path) => `!${path}`)],
