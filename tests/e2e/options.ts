@@ -220,6 +220,16 @@ export function optionsWalk(open: () => Promise<Site>): void {
       await sees('Set by hand: links are planned and not set by this release.')
       const presses = await page.$$eval('#slip button', (all) => all.map((each) => each.textContent))
       expect(presses.filter((words) => words?.includes('this unit'))).toEqual([])
+      // By hand it is the same list: who has seen to what stands on the sheet.
+      await go('port-ellery-whole/bench/link-quay')
+      await sees('Plug it in, ')
+      const name = '[data-setting="unit.name"]'
+      await page.locator(`${name} button`).click()
+      await page.locator(`${name} [aria-label="Your name"]`).fill('Kea')
+      await page.locator(`${name} ::-p-xpath(.//button[.="Done"])`).click()
+      await sees('seen to by Kea')
+      await page.locator(`${name} ::-p-xpath(.//button[contains(., "Not done")])`).click()
+      await page.waitForFunction(() => !document.body.innerText.includes('seen to by Kea'))
       // Every column is seen at 1280 px, and what is hidden from the eye makes no page longer.
       for (const stage of ['muster', 'kit']) {
         await go(`port-ellery-whole/${stage}`)

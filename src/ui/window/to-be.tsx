@@ -1,42 +1,61 @@
 'use client'
 import { CopyButton } from '@mantine/core'
+import { useLocalStorage } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
+import { seeToByHand } from '../../actions/muster-actions'
 import { askingWithMarks } from '../../core/config/asked'
 import { valueWords } from '../../core/config/compare'
-import { type Spoken, spokenOf } from '../../core/config/outcomes'
+import { expectedOf, type SettingOutcome, type Spoken, spokenOf } from '../../core/config/outcomes'
 import { settingOf } from '../../core/config/settings/settings'
 import { keyText } from '../../core/config/unit-config'
-import { settingWords } from '../../core/handover/outcome-words'
+import { type ByHand, doneByHand, outcomesNow } from '../../core/handover/as-built'
+import { outcomeNames, settingWords } from '../../core/handover/outcome-words'
 import { isManaged } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
 import { inWorkingOrder, typedText } from '../../core/showing/put-in'
 import type { Hand } from '../../core/showing/window-talk'
 import { useJob } from '../live/job-provider'
+import { useOrder } from '../live/use-order'
+import { OutcomeMark } from '../slip/outcome-mark'
 import sheet from '../theme/sheet.module.css'
 import classes from './window.module.css'
 
 /** All that a unit is to be, in the order that keeps an installer out of trouble; each value can be put into its field. */
 export function ToBe({ unit, act }: { unit: Unit; act: ((hand: Hand) => void) | undefined }) {
-  const { asking } = useJob()
+  const { asking, roll } = useJob()
+  const row = roll.rows.get(unit.id)
   const [at, setAt] = useState<string>()
   const settings = useMemo(() => {
     const of = askingWithMarks(asking, unit)
-    return of ? inWorkingOrder(spokenOf(of)).filter(({ outcome }) => outcome.kind !== 'not-for-it') : []
-  }, [asking, unit])
+    if (!of) return []
+    const outcomes = new Map(outcomesNow(expectedOf(of), row).map((each) => [keyText(each), each]))
+    return inWorkingOrder(spokenOf(of)).flatMap((spoken) => {
+      const setting = outcomes.get(keyText(spoken))
+      return setting && setting.outcome.kind !== 'not-for-it' ? [{ spoken, setting }] : []
+    })
+  }, [asking, unit, row])
+  const isSeenTo = ({ setting }: (typeof settings)[number]): boolean =>
+    setting.outcome.kind === 'proven' || doneByHand(setting, row) !== undefined
   return (
     <section className={`${sheet.sheet} ${classes.toBe}`} aria-label="What it is to be">
       <h2>
-        What it is to be <span className="soft">{settings.length} settings</span>
+        What it is to be{' '}
+        <span className="soft">
+          {settings.filter(isSeenTo).length} of {settings.length}
+        </span>
       </h2>
       <FactoryLogin unit={unit} act={act} />
       {settings.length === 0 && <p className="soft">Nothing is planned for it yet.</p>}
       <ol>
-        {settings.map((each) => (
+        {settings.map(({ spoken, setting }) => (
           <Item
-            key={keyText(each)}
-            each={each}
-            isHere={at === keyText(each)}
-            here={() => setAt(keyText(each))}
+            key={keyText(spoken)}
+            unit={unit.id}
+            each={spoken}
+            setting={setting}
+            done={doneByHand(setting, row)}
+            isHere={at === keyText(spoken)}
+            here={() => setAt(keyText(spoken))}
             act={act}
           />
         ))}
@@ -67,19 +86,24 @@ function FactoryLogin({ unit, act }: { unit: Unit; act: ((hand: Hand) => void) |
 }
 
 interface ItemProps {
+  readonly unit: string
   readonly each: Spoken
+  readonly setting: SettingOutcome
+  readonly done: ByHand | undefined
   readonly isHere: boolean
   readonly here: () => void
   readonly act: ((hand: Hand) => void) | undefined
 }
 
-function Item({ each, isHere, here, act }: ItemProps) {
+function Item({ unit, each, setting, done, isHere, here, act }: ItemProps) {
   const { id, of } = each
   const isSecret = settingOf(id).secret === true
   const text = typedText(each)
   return (
     <li data-here={isHere} data-setting={id}>
       <button type="button" className={classes.setting} aria-expanded={isHere} onClick={here}>
+        <OutcomeMark kind={done ? 'proven' : setting.outcome.kind} />{' '}
+        <span className="visually-hidden">{done ? 'seen to' : outcomeNames[setting.outcome.kind]}: </span>
         {settingWords(each)} <b className={text === undefined || isSecret ? '' : 'mono'}>{shown(each, isSecret)}</b>
       </button>
       {isHere && (
@@ -98,12 +122,42 @@ function Item({ each, isHere, here, act }: ItemProps) {
               )}
             </CopyButton>
           )}
+          {setting.outcome.kind === 'by-hand' && <SeenTo unit={unit} setting={setting} done={done} />}
           <span className="soft">
             {text === undefined ? 'chosen or ticked on its page' : 'goes into the field that has the focus'}
           </span>
         </div>
       )}
     </li>
+  )
+}
+
+/** What no muster sets is ticked off by a person with a name. */
+function SeenTo({ unit, setting, done }: { unit: string; setting: SettingOutcome; done: ByHand | undefined }) {
+  const { job } = useJob()
+  const { order, pending, fault } = useOrder()
+  const [who, setWho] = useLocalStorage({ key: 'air-muster-name', defaultValue: '' })
+  const { id, of, asked } = setting
+  const see = (is: 'yes' | 'no'): void =>
+    order(() => seeToByHand(job.slug, { unit, settings: [{ id, of, asked }], who: who.trim() || 'somebody', done: is }))
+  return (
+    <>
+      {!done && (
+        <input
+          aria-label="Your name"
+          placeholder="your name"
+          size={10}
+          maxLength={60}
+          value={who}
+          onChange={(event) => setWho(event.currentTarget.value)}
+        />
+      )}
+      <button type="button" disabled={pending || (!done && who.trim() === '')} onClick={() => see(done ? 'no' : 'yes')}>
+        {done ? 'Not done after all' : 'Done'}
+      </button>
+      {done && <span>seen to by {done.who}</span>}
+      {fault && <span className={sheet.fault}>{fault.sentence}</span>}
+    </>
   )
 }
 
