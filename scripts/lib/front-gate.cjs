@@ -1,6 +1,6 @@
 // Loaded into the web application before anything else: turns away requests that its framework would make a fault of
-// its own. TRACE shows a request back to whoever can have one sent (RFC 9110, 9.3.8), CONNECT is for proxies, and of two
-// Host fields nobody knows which one is meant (RFC 9112, 3.2).
+// its own. TRACE shows a request back to whoever can have one sent (RFC 9110, 9.3.8), CONNECT is for proxies, and of
+// two Host fields nobody knows which one is meant (RFC 9112, 3.2).
 const { Server } = require('node:http')
 
 const turnedAway = new Set(['TRACE', 'TRACK', 'CONNECT'])

@@ -43,7 +43,7 @@ async function keep(each, seed) {
   writeFileSync(fileOf(each.what), `${JSON.stringify(story, null, 2)}\n`)
 }
 
-/** What the kept scenario of a fault breaks with the fault in place; undefined where it breaks nothing, or none is kept. */
+/** What the kept scenario of a fault breaks with the fault in place; undefined where it breaks nothing, or is none. */
 async function brokenByKept(each) {
   if (!existsSync(fileOf(each.what))) return undefined
   const { scenario } = JSON.parse(readFileSync(fileOf(each.what), 'utf8'))

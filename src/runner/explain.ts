@@ -27,7 +27,10 @@ export function notFound(subject: Subject, addresses: readonly string[]): HeldEr
   })
 }
 
-/** Its cable and its power are good: it speaks, and answers nowhere. @param heardAt  its address, as far as it was heard */
+/**
+ * Its cable and its power are good: it speaks, and answers nowhere.
+ * @param heardAt  its address, as far as it was heard
+ */
 export function heardOnly({ unit, card }: Subject, addresses: readonly string[], heardAt: string | null): HeldError {
   return held('heard-only', { addresses, heardAt, name: unit.name, reset: card.reset.steps })
 }

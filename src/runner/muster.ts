@@ -200,14 +200,17 @@ function mayStillHave(policy: AdminPolicy, unit: Unit, { secrets, times, former 
 /** Real milliseconds between two looks whether a window is closed. */
 const windowLookMs = 300
 
-/** Waits while somebody works on a unit by hand. @returns the way to give the turn back; undefined where it is stopped */
+/**
+ * Waits while somebody works on a unit by hand.
+ * @returns the way to give the turn back; undefined where it is stopped
+ */
 async function turnOf(input: MusterInput, jobId: number, { id }: Unit): Promise<(() => void) | undefined> {
   const { turns, clock, log, signal, mayGoOn } = input
   const key = UnitTurns.key(jobId, id)
   for (let told = ''; !signal.aborted && mayGoOn(); ) {
-    const giveBack = turns.take(key, 'muster')
+    const giveBack = turns.take(key, '')
     if (giveBack) return giveBack
-    const waitingFor = `the window that ${turns.of(key)?.by || 'somebody'} has open on it`
+    const waitingFor = `the window that ${turns.of(key) || 'somebody'} has open on it`
     const state = { kind: 'waiting', until: clock.wall(), waitingFor } as const
     if (waitingFor !== told) await log.append({ kind: 'step', unit: id, step: 'reach', state })
     told = waitingFor

@@ -5,11 +5,17 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, afterEach, beforeEach, expect, it } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
+import type { MusterEvent } from '../../src/core/muster/events'
 import { answers } from '../../src/core/muster/roll'
 import { type Hand, type Told, toldSchema } from '../../src/core/showing/window-talk'
+import { AwakeClock } from '../../src/runner/awake-clock'
+import { storedRecords } from '../../src/runner/ports/stored-records'
 import type { Runner } from '../../src/runner/runner'
+import { UnitTurns } from '../../src/runner/unit-turns'
+import { WindowDesk } from '../../src/runner/window/window-desk'
 import { serveWindows } from '../../src/runner/window/window-server'
 import { endBrowser } from '../../src/wire/chromium'
+import { labHost } from '../../src/wire/host/lab'
 import { type Bench, openBench } from '../support/bench'
 import { plainP6 } from '../support/plain-p6'
 import { wholeBrief } from '../support/whole-brief'
@@ -111,6 +117,36 @@ it('shows the pages of a unit at its factory address, keeps a muster waiting, an
   await bench.settled()
   expect(answers(await row()), JSON.stringify(await row())).toBe(true)
   expect(await log()).toContain('its window was closed')
+})
+
+it('is closed when no hand has touched it for long, and says so before', async () => {
+  const [url, token] = [bench.env.AIR_MUSTER_LAB_URL ?? '', bench.env.AIR_MUSTER_LAB_TOKEN ?? '']
+  const clock = new AwakeClock()
+  const ending = new AbortController()
+  const kept: MusterEvent[] = []
+  const desk = new WindowDesk({
+    ...{ records: storedRecords(bench.store), host: labHost({ url, token }), clock, turns: new UnitTurns() },
+    tell: async (_job, event) => void kept.push(event),
+    idle: { afterSeconds: 4, saidBeforeSeconds: 3 },
+  })
+  const on = { jobId: bench.jobId, unit: 'hall-01' }
+  const told: Told[] = []
+  const window = await desk.window(on, 'Kea')
+  window.watch({ told: (each) => told.push(each), picture: () => undefined })
+  const watching = desk.watchIdle(ending.signal)
+  await expect.poll(() => told.at(-1)).toMatchObject({ kind: 'closing' })
+  // A hand keeps it open, and it is said anew.
+  await desk.act(on, [{ kind: 'text', text: 'x' }])
+  await expect.poll(() => told.filter(({ kind }) => kind === 'closing').length).toBeGreaterThan(1)
+  await expect.poll(() => told.at(-1)).toEqual({ kind: 'closed', why: 'idle' })
+  await expect
+    .poll(() => kept)
+    .toMatchObject([
+      { state: 'opened', by: 'Kea' },
+      { state: 'closed', why: 'idle' },
+    ])
+  ending.abort()
+  await watching
 })
 
 it('is not opened on a unit that is being mustered, nor on one that is not there', async () => {

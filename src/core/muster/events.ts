@@ -86,6 +86,10 @@ export const laptopSchema = z.object({
 })
 export type Laptop = z.infer<typeof laptopSchema>
 
+/** The BSSID of a network, by its id, on a radio. */
+export const cellSchema = z.object({ band: z.string(), network: z.string(), bssid: z.string() })
+export type Cell = z.infer<typeof cellSchema>
+
 const unit = z.string()
 export const musterEventSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('step'), unit, step: z.enum(steps), state: stepStateSchema }),
@@ -162,7 +166,7 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
     /** What it ran then, where it tells. */
     firmware: z.string().optional(),
     /** The BSSID of each network on each radio, where it tells. */
-    cells: z.array(z.object({ band: z.string(), network: z.string(), bssid: z.string() })).optional(),
+    cells: z.array(cellSchema).optional(),
   }),
   z.object({
     kind: z.literal('sweep'),

@@ -5,6 +5,7 @@ import { type Asked, changesSince } from '../config/asked'
 import type { SettingOutcome } from '../config/outcomes'
 import { keyText } from '../config/unit-config'
 import {
+  type Cell,
   type Check,
   type Heard,
   type Laptop,
@@ -48,7 +49,7 @@ export interface RollRow {
   /** The machine whose runner has proven it last. */
   readonly provenBy: string | undefined
   /** The BSSID of each network, by its id, on each radio, when it was proven last. */
-  readonly cells: readonly { readonly band: string; readonly network: string; readonly bssid: string }[]
+  readonly cells: readonly Cell[]
   /** Marks of what was written to it and is not shown by it, by setting, and which box it was written to. */
   readonly written: { readonly mac: string; readonly marks: Readonly<Record<string, string>> }
   /** What became of each setting when it was proven last, and when that was, ms since 1970. */

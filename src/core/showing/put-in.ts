@@ -1,8 +1,8 @@
 /** Settings as hands go through them: what is typed, and in which order. */
 import { z } from 'zod'
 import type { Spoken } from '../config/outcomes'
-import type { SettlingStep } from '../config/settings/setting'
 import { settingOf } from '../config/settings/settings'
+import { steps } from '../muster/procedure'
 
 /** @returns undefined for what is chosen or ticked, not typed */
 export function typedText({ id, value }: Pick<Spoken, 'id' | 'value'>): string | undefined {
@@ -15,22 +15,10 @@ export function typedText({ id, value }: Pick<Spoken, 'id' | 'value'>): string |
 }
 
 /**
- * The country first, since it decides which channels there are; security before a network is on; then what can lock
- * somebody out, the password and last the address.
+ * Settings in the order of a muster, which keeps an installer out of trouble too: the country first, since it decides
+ * which channels there are; security before a network is on; then what can lock somebody out, the address last.
  */
-const workingOrder: readonly SettlingStep[] = [
-  'country',
-  'clock',
-  'networks',
-  'radios',
-  'services',
-  'password',
-  'address',
-  'proof',
-]
-
-/** Settings in the order that keeps an installer out of trouble. */
 export function inWorkingOrder(spoken: readonly Spoken[]): Spoken[] {
-  const place = ({ id }: Spoken): number => workingOrder.indexOf(settingOf(id).step)
+  const place = ({ id }: Spoken): number => steps.indexOf(settingOf(id).step)
   return spoken.toSorted((a, b) => place(a) - place(b))
 }

@@ -107,6 +107,6 @@ export const windowRefusalSchema = z.discriminatedUnion('code', [
 ])
 export type WindowRefusal = z.infer<typeof windowRefusalSchema>
 
-/** What a stream of a window is made of: so many bytes follow, of one kind. 4 bytes of length, big-endian, then the kind. */
+/** A stream of a window is made of pieces: 4 bytes of length, big-endian, a byte for its kind, the content. */
 export const streamKind = { told: 0, picture: 1 } as const
 export const streamHeadBytes = 5

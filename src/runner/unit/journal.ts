@@ -1,7 +1,7 @@
 /** What a unit's muster tells, and what it must not forget: steps, log, checks, doors, marks, outcomes. */
 import { hostname } from 'node:os'
 import type { SettingOutcome } from '../../core/config/outcomes'
-import type { Check, StepState } from '../../core/muster/events'
+import type { Cell, Check, StepState } from '../../core/muster/events'
 import type { Step } from '../../core/muster/procedure'
 import type { RadarMove } from '../../core/muster/radar-move'
 import type { AwakeClock, Deadline } from '../awake-clock'
@@ -9,13 +9,6 @@ import type { EventLog } from '../event-log'
 import type { Target } from './target'
 
 export type DoorState = 'shut' | 'opened' | 'passed'
-
-export interface Cell {
-  readonly band: string
-  /** Id of the network. */
-  readonly network: string
-  readonly bssid: string
-}
 
 export class Journal {
   readonly #target: Target

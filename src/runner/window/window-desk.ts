@@ -45,7 +45,6 @@ export class NoWindow extends Error {
 
 interface OpenWindow {
   readonly window: UnitWindow
-  readonly by: string
   /** By the monotonic clock, ms. */
   touchedAt: number
   isSaidToClose: boolean
@@ -134,7 +133,7 @@ export class WindowDesk {
 
   async #opened(on: WindowOn, key: string, by: string): Promise<OpenWindow> {
     const { turns, clock, tell } = this.#parts
-    const giveBack = turns.take(key, 'window', by)
+    const giveBack = turns.take(key, by)
     if (!giveBack) throw new NoWindow({ code: 'being-mustered' })
     let lane: Lane | undefined
     try {
@@ -156,7 +155,7 @@ export class WindowDesk {
         })()
         return closing
       }
-      return { window, by, touchedAt: clock.monotonic(), isSaidToClose: false, close }
+      return { window, touchedAt: clock.monotonic(), isSaidToClose: false, close }
     } catch (error) {
       await lane?.close()
       giveBack()

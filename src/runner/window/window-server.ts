@@ -5,6 +5,7 @@
 import { chmodSync, rmSync } from 'node:fs'
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import { z } from 'zod'
+import { jsonIn } from '../../core/input/json'
 import { handSchema, streamHeadBytes, streamKind, type Told, type WindowRefusal } from '../../core/showing/window-talk'
 import { NoWindow, type WindowDesk, type WindowOn } from './window-desk'
 
@@ -86,9 +87,5 @@ async function jsonOf(request: IncomingMessage): Promise<unknown> {
     if (bytes > mostHandsBytes) return undefined
     parts.push(part)
   }
-  try {
-    return JSON.parse(Buffer.concat(parts).toString('utf8'))
-  } catch {
-    return undefined
-  }
+  return jsonIn(Buffer.concat(parts).toString('utf8'))
 }

@@ -1,6 +1,6 @@
 'use client'
 import { Button, PasswordInput, TextInput } from '@mantine/core'
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import { type Hand, type Told, windowSize } from '../../core/showing/window-talk'
 import classes from './window.module.css'
 
@@ -9,21 +9,37 @@ interface AskedProps<K extends Told['kind']> {
   readonly act: (hand: Hand) => void
 }
 
+interface AskedFormProps {
+  readonly role: 'dialog' | 'alertdialog'
+  readonly label: string
+  readonly answer: (fields: FormData) => void
+  readonly children: ReactNode
+}
+
+/** What the unit asks, over the picture of its page. */
+function AskedForm({ role, label, answer, children }: AskedFormProps) {
+  return (
+    <form
+      className={classes.asked}
+      role={role}
+      aria-label={label}
+      onSubmit={(event) => {
+        event.preventDefault()
+        answer(new FormData(event.currentTarget))
+      }}
+    >
+      {children}
+    </form>
+  )
+}
+
 /** Alert, confirm, prompt, and a page that asks whether it may be left. */
 export function AskedDialog({ asked, act }: AskedProps<'asks'>) {
   const { question, of, words, preset = '' } = asked
   const [text, setText] = useState(preset)
   const say = (says: 'yes' | 'no') => act({ kind: 'answer', question, says, ...(of === 'prompt' ? { text } : {}) })
   return (
-    <form
-      className={classes.asked}
-      role="alertdialog"
-      aria-label="The unit asks"
-      onSubmit={(event) => {
-        event.preventDefault()
-        say('yes')
-      }}
-    >
+    <AskedForm role="alertdialog" label="The unit asks" answer={() => say('yes')}>
       <p className="soft">The unit asks</p>
       <p>{words || (of === 'leave' ? 'Leave this page? What was changed on it may be lost.' : '(nothing)')}</p>
       {of === 'prompt' && (
@@ -44,7 +60,7 @@ export function AskedDialog({ asked, act }: AskedProps<'asks'>) {
           {of === 'alert' ? 'Read' : of === 'leave' ? 'Leave it' : 'Yes'}
         </Button>
       </div>
-    </form>
+    </AskedForm>
   )
 }
 
@@ -101,13 +117,10 @@ export function AskedChoices({ asked, act }: AskedProps<'choices'>) {
 export function AskedLogin({ asked, act }: AskedProps<'wants-login'>) {
   const { question, realm } = asked
   return (
-    <form
-      className={classes.asked}
+    <AskedForm
       role="dialog"
-      aria-label="The unit wants a login"
-      onSubmit={(event) => {
-        event.preventDefault()
-        const fields = new FormData(event.currentTarget)
+      label="The unit wants a login"
+      answer={(fields) => {
         const [user, password] = [String(fields.get('user')), String(fields.get('password'))]
         act({ kind: 'login', question, user, password })
       }}
@@ -121,6 +134,6 @@ export function AskedLogin({ asked, act }: AskedProps<'wants-login'>) {
         </Button>
         <Button type="submit">Sign in</Button>
       </div>
-    </form>
+    </AskedForm>
   )
 }

@@ -20,7 +20,7 @@ import { OutcomeMark } from '../slip/outcome-mark'
 import sheet from '../theme/sheet.module.css'
 import classes from './window.module.css'
 
-/** All that a unit is to be, in the order that keeps an installer out of trouble; each value can be put into its field. */
+/** All that a unit is to be, in the order that keeps an installer out of trouble; each value goes into its field. */
 export function ToBe({ unit, act }: { unit: Unit; act: ((hand: Hand) => void) | undefined }) {
   const { asking, roll } = useJob()
   const row = roll.rows.get(unit.id)

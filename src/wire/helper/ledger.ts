@@ -5,6 +5,7 @@
 import { closeSync, existsSync, fsyncSync, openSync, readFileSync, renameSync, writeSync } from 'node:fs'
 import { z } from 'zod'
 import { ipv4Schema } from '../../core/addressing/ipv4'
+import { jsonIn } from '../../core/input/json'
 import { IpRefused, ipBatch } from './ip-command'
 
 const interfaceName = z.string().regex(/^[A-Za-z0-9_.@-]{1,15}$/)
@@ -97,14 +98,6 @@ export class Ledger {
     fsyncSync(file)
     closeSync(file)
     renameSync(`${this.#file}.next`, this.#file)
-  }
-}
-
-function jsonIn(text: string): unknown {
-  try {
-    return JSON.parse(text)
-  } catch {
-    return undefined
   }
 }
 

@@ -8,6 +8,8 @@ export const choicesBinding = 'airMusterChoices'
 
 /** Runs in every frame before its own scripts. @param binding  name of the function that tells */
 export function tellChoices(binding: string): void {
+  // A page that another has opened may be told twice.
+  if (`${binding}Chosen` in globalThis) return
   const held = new Map<number, HTMLSelectElement>()
   let number = 0
   const tell = (list: HTMLSelectElement): void => {

@@ -1,19 +1,20 @@
 /**
- * The window on a unit's own pages: Chromium turns them through the unit's lane, its pictures go out as they change, and
- * what hands do comes in. What no picture shows is told: choices of a list, dialogs, a login that HTTP asks for.
+ * The window on a unit's own pages: Chromium turns them through the unit's lane, its pictures go out as they change,
+ * and what hands do comes in. What no picture shows is told: choices of a list, dialogs, a login that HTTP asks for.
  *
  * In: a lane, a pin, the door of the pages, hands. Out: JPEG pictures of `windowSize`, and `Told`.
  */
 import type { BrowserContext, CDPSession, Dialog, Page } from 'puppeteer-core'
 import { z } from 'zod'
+import { jsonIn } from '../../core/input/json'
 import { type Hand, optionSchema, type Told, type WindowClosed, windowSize } from '../../core/showing/window-talk'
 import { browserContext, closeContext } from '../chromium'
 import type { Lane } from '../host/host'
 import { LaneProxy } from '../http/lane-proxy'
 import type { PinCheck } from '../trust/pin'
 import { plainReason, WireError } from '../wire-error'
-import { keyStroke } from './keys'
 import { choicesBinding, tellChoices } from './page-choices'
+import { sendInput } from './page-input'
 
 export interface WindowDoor {
   readonly scheme: 'http' | 'https'
@@ -94,10 +95,6 @@ export class UnitWindow {
     return `${this.#door.scheme}://${this.#lane.address}:${this.#door.port}/`
   }
 
-  get isClosed(): boolean {
-    return this.#isClosed
-  }
-
   /** Pictures and words from now on, and how it stands. @returns the way to look no more */
   watch(onlooker: Onlooker): () => void {
     this.#onlookers.add(onlooker)
@@ -126,33 +123,19 @@ export class UnitWindow {
       if (this.#held.length < mostHeld) this.#held.push(hand)
       return
     }
-    const send: CDPSession['send'] = async (...asked) => this.#session?.send(...asked) as never
-    const quietly = (sent: Promise<unknown>): void => void sent.catch(() => undefined)
+    const quietly = (sent: Promise<unknown> | undefined): void => void sent?.catch(() => undefined)
     switch (hand.kind) {
-      case 'pointer': {
-        const { x, y, button, modifiers } = hand
-        const type = ({ down: 'mousePressed', move: 'mouseMoved', up: 'mouseReleased' } as const)[hand.phase]
-        const clickCount = hand.phase === 'move' ? 0 : hand.presses
-        return quietly(send('Input.dispatchMouseEvent', { type, x, y, button, modifiers, clickCount }))
-      }
-      case 'wheel': {
-        const { x, y, dx: deltaX, dy: deltaY, modifiers } = hand
-        return quietly(send('Input.dispatchMouseEvent', { type: 'mouseWheel', x, y, deltaX, deltaY, modifiers }))
-      }
-      case 'key': {
-        const { text, ...stroke } = keyStroke(hand.key, hand.code, hand.modifiers)
-        const type = hand.phase === 'up' ? 'keyUp' : text === undefined ? 'rawKeyDown' : 'keyDown'
-        const typed = text === undefined || hand.phase === 'up' ? {} : { text }
-        return quietly(send('Input.dispatchKeyEvent', { type, modifiers: hand.modifiers, ...stroke, ...typed }))
-      }
+      case 'pointer':
+      case 'wheel':
+      case 'key':
       case 'text':
-        return quietly(send('Input.insertText', { text: hand.text }))
+        return quietly(this.#session && sendInput(this.#session, hand))
       case 'go':
         return this.#go(this.#within(hand.address))
       case 'back':
-        return quietly(this.#page?.goBack() ?? Promise.resolve())
+        return quietly(this.#page?.goBack())
       case 'reload':
-        return quietly(this.#page?.reload() ?? Promise.resolve())
+        return quietly(this.#page?.reload())
       case 'answer':
       case 'choose':
       case 'login':
@@ -338,13 +321,5 @@ export class UnitWindow {
       this.#open.delete(question)
       this.tell({ kind: 'settled', question })
     }
-  }
-}
-
-function jsonIn(text: string): unknown {
-  try {
-    return JSON.parse(text)
-  } catch {
-    return undefined
   }
 }
