@@ -69,6 +69,15 @@ export function frameWalk(open: () => Promise<Site>): void {
           return data.some((value, at) => at % 4 < 3 && value < 128 && data[at - (at % 4) + 3] === 255)
         })
       await expect.poll(isDrawn).toBe(true)
+      // Keys go to the unit, and there is a way out.
+      const focused = () => page.evaluate(() => document.activeElement?.getAttribute('role'))
+      await page.focus('[role="application"]')
+      await page.keyboard.press('Tab')
+      expect(await focused()).toBe('application')
+      await page.keyboard.down('Shift')
+      await page.keyboard.press('Escape')
+      await page.keyboard.up('Shift')
+      expect(await focused()).not.toBe('application')
       // Another host is nothing that it shows.
       await page.locator(address).fill('https://127.0.0.1/')
       await page.keyboard.press('Enter')

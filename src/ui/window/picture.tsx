@@ -7,9 +7,10 @@ const buttons = ['left', 'middle', 'right'] as const
 type Modified = Pick<MouseEvent, 'altKey' | 'ctrlKey' | 'metaKey' | 'shiftKey'>
 const modifiersOf = (event: Modified): number =>
   (event.altKey ? 1 : 0) | (event.ctrlKey ? 2 : 0) | (event.metaKey ? 4 : 0) | (event.shiftKey ? 8 : 0)
-/** Keys that stay with this page: the way out of the picture, and its own paste. */
-const isOurs = (event: KeyboardEvent): boolean =>
-  (event.key === 'Tab' && event.altKey) || ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'v')
+/** Leaves the picture: every other key goes to the unit, and Alt with Tab is the system's. */
+const isWayOut = (event: KeyboardEvent): boolean => event.key === 'Escape' && event.shiftKey
+/** Its text comes by an event of its own. */
+const isPaste = (event: KeyboardEvent): boolean => (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'v'
 
 interface PictureProps {
   readonly canvas: RefObject<HTMLCanvasElement | null>
@@ -33,9 +34,13 @@ export function Picture({ canvas, label, act }: PictureProps) {
     act({ kind: 'pointer', phase, ...placeOf(event), button, presses, modifiers: modifiersOf(event) })
   }
   const key = (phase: 'down' | 'up') => (event: KeyboardEvent) => {
-    if (isOurs(event)) return
+    if (isPaste(event)) return
     event.preventDefault()
     event.stopPropagation()
+    if (isWayOut(event)) {
+      if (event.currentTarget instanceof HTMLElement) event.currentTarget.blur()
+      return
+    }
     act({ kind: 'key', phase, key: event.key, code: event.code, modifiers: modifiersOf(event) })
   }
   return (

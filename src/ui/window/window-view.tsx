@@ -86,7 +86,7 @@ function OpenWindow({ unit }: { unit: Unit }) {
         <div className={classes.frame} data-phase={phase}>
           <Picture
             canvas={canvas}
-            label={`The pages of ${unit.name}: keys go to the unit, Alt and Tab leave`}
+            label={`The pages of ${unit.name}: keys go to the unit, Shift and Escape leave`}
             act={act}
           />
           {first?.kind === 'asks' && <AskedDialog key={first.question} asked={first} act={act} />}
