@@ -2,7 +2,7 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { ElementHandle, Page } from 'puppeteer-core'
+import type { ElementHandle, HTTPRequest, Page } from 'puppeteer-core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { openBrowser, openSite, type PageSource, type Site } from '../support/site'
 
@@ -484,10 +484,29 @@ describe("a job of one's own", () => {
     expect(headers).toContain('sandbox')
     const picture = async (kind: 'png' | 'jpeg'): Promise<Buffer> =>
       Buffer.from(await page.screenshot({ type: kind, clip: { x: 0, y: 0, width: 200, height: 100 } }))
+    const pdf = Buffer.from(await page.pdf({ width: '400px', height: '300px', pageRanges: '1' }))
     await file(drawing, 'mill.jpg', await picture('jpeg'))
     await expect.poll(natural).toBe('image/jpeg')
-    await file(drawing, 'mill.pdf', Buffer.from(await page.pdf({ width: '400px', height: '300px', pageRanges: '1' })))
+    // A PDF that is chosen while the plan is saved, and takes longer to read than that, is taken in all the same.
+    await page.waitForSelector('[role="status"][data-kind="saving"]', { hidden: true })
+    let goOn = (): void => {}
+    const held = new Promise<void>((resolve) => {
+      goOn = resolve
+    })
+    const hold = async (request: HTTPRequest): Promise<void> => {
+      if (request.url().endsWith('/vendor/pdf.min.mjs')) await held
+      await request.continue()
+    }
+    await page.setRequestInterception(true)
+    page.on('request', hold)
+    await page.select('aside[aria-label^="Slip of"] label:nth-of-type(7) select', 'all-drawn')
+    await page.waitForSelector('[role="status"][data-kind="saving"]')
+    await file(drawing, 'mill.pdf', pdf)
+    await page.waitForSelector('[role="status"][data-kind="saving"]', { hidden: true })
+    goOn()
     await expect.poll(natural).toBe('image/png')
+    page.off('request', hold)
+    await page.setRequestInterception(false)
   })
 
   it('aligns two drawings by two points that both show, and says where they do not agree', async () => {

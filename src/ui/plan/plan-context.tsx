@@ -87,16 +87,19 @@ export function PlanProvider({ children }: { children: ReactNode }) {
       : { kind: 'saved', words: 'Saved' }
 
   const waiting = useRef<(() => void)[]>([])
+  // Whoever asks may have begun long ago, when something else was shown: a file that takes long to read, for example.
+  const isSaving = useRef(false)
+  isSaving.current = standing.kind === 'saving'
   useEffect(() => {
     if (standing.kind !== 'saving') for (const over of waiting.current.splice(0)) over()
   }, [standing.kind])
   const whenSaved = useCallback(
     () =>
       new Promise<void>((resolve) => {
-        if (standing.kind === 'saving') waiting.current.push(resolve)
+        if (isSaving.current) waiting.current.push(resolve)
         else resolve()
       }),
-    [standing.kind],
+    [],
   )
 
   const latest = useRef(site)
