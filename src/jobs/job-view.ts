@@ -1,6 +1,7 @@
 /** Everything about a job that a page, the command line or a runner needs, read at one time. */
 import { type AskingJob, askingOf, expectedOfAll } from '../core/config/asked'
 import { type AsBuiltRow, asBuilt } from '../core/handover/as-built'
+import { withBareCards } from '../core/kit/bare-card'
 import type { KitCard } from '../core/kit/kit-card'
 import { type Roll, withChanges } from '../core/muster/roll'
 import type { PlannedBefore, Planning, UnitPlan } from '../core/plan/plan'
@@ -36,7 +37,7 @@ export interface JobView {
 export async function viewJob(store: Store, slug: string): Promise<JobView | undefined> {
   const job = await findJob(store, slug)
   if (!job) return undefined
-  const [units, kept, told, cards, times, current, failed] = await Promise.all([
+  const [units, kept, told, written, times, current, failed] = await Promise.all([
     listUnits(store, job.id),
     loadPlans(store, job.id),
     rollOf(store, job.id),
@@ -45,6 +46,7 @@ export async function viewJob(store: Store, slug: string): Promise<JobView | und
     planIsCurrent(store, job.id),
     failedOrder(store, job.id),
   ])
+  const cards = withBareCards(written, units)
   const plans = new Map(kept.plans.map((plan) => [plan.unit, plan]))
   const asking: AskingJob = { brief: job.brief, units, plans, cards, secretTimes: times, today: new Date() }
   return {

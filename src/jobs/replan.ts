@@ -1,5 +1,6 @@
 /** Plans a job anew from what is kept: brief, kit list, floors, addresses and locks. What a unit has, it keeps where it may. */
 
+import { withBareCards } from '../core/kit/bare-card'
 import { shutChannels } from '../core/muster/shut-channels'
 import type { PlanInput, Planning } from '../core/plan/plan'
 import type { Effort } from '../core/radio/search-effort'
@@ -49,13 +50,14 @@ async function planInputOf(store: Store, jobId: number, effort: Effort): Promise
   const job = await jobById(store, jobId)
   const country = job && (await radioRules(store)).database.get(job.brief.country)
   if (!job || !country) return undefined
-  const [units, { before }, cards, { site }, roll] = await Promise.all([
+  const [units, { before }, written, { site }, roll] = await Promise.all([
     listUnits(store, jobId),
     loadPlans(store, jobId),
     kitCardsOf(store),
     loadSite(store, jobId),
     rollOf(store, jobId),
   ])
+  const cards = withBareCards(written, units)
   const own = new Set(units.map((unit) => unit.mac))
   // Whoever answers on the wire and is not on the list keeps the address.
   const strangers = roll.sightings.flatMap((sighting) => (own.has(sighting.mac) ? [] : [sighting.address]))

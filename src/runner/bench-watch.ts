@@ -148,13 +148,19 @@ export class BenchWatch {
     const { pace } = await this.tellLaptop(jobId)
     const every = (this.#parts.sweepEverySeconds * 1000) / pace
     this.#nextSweepAt = this.#sweptAt + Math.max(sweepAtMostEveryMs, every) * this.#rest
-    await this.#resume(jobId, units, await this.#rollOf(jobId))
+    const planned = new Map(plans.map(({ unit, address }) => [unit, address]))
+    await this.#resume(jobId, units, await this.#rollOf(jobId), planned)
   }
 
   /** A unit that was held until the hands did something, and now shows that they have, is mustered by itself. */
-  async #resume(jobId: number, units: readonly Unit[], roll: Roll): Promise<void> {
+  async #resume(
+    jobId: number,
+    units: readonly Unit[],
+    roll: Roll,
+    planned: ReadonlyMap<string, string>,
+  ): Promise<void> {
     if (roll.muster !== 'idle' || (await this.#parts.records.musterIsOpen(jobId))) return
-    const ready = this.#resumption.ready(jobId, units, roll)
+    const ready = this.#resumption.ready(jobId, units, roll, planned)
     if (ready.length === 0) return
     const order = { jobId, kind: 'muster', units: theseUnits(...ready) } as const
     await this.#parts.records.placeOrder(order).catch((error: unknown) => {

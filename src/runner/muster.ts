@@ -2,6 +2,7 @@
  * A muster: all units of an order side by side, each in its own lane. One unit's failure never stops the others.
  */
 import pLimit from 'p-limit'
+import { parseCidr } from '../core/addressing/ipv4'
 import { keptOff } from '../core/addressing/kept-off'
 import { adminSecretName, managedWithTag, secretName } from '../core/brief/brief'
 import { type AdminPolicy, imageFor } from '../core/brief/policies'
@@ -19,6 +20,7 @@ import type { FormerPassword } from '../store/secrets'
 import type { Host } from '../wire/host/host'
 import type { Sessions } from '../wire/sessions'
 import type { AwakeClock } from './awake-clock'
+import { lookFromOutside } from './by-hand'
 import { drive } from './drive'
 import type { EventLog } from './event-log'
 import { ControllerLink } from './managed/controller-link'
@@ -85,6 +87,13 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     const card = cards.get(unit.model)
     const plan = plans.get(unit.id)
     const asked = asking.get(unit.id)
+    if (card && plan && asked && !isMustered(card)) {
+      await mayAct()
+      const { address } = plan
+      const prefix = parseCidr(brief.management.cidr)?.prefix ?? usualPrefix
+      const wanted = { unit, card, address, prefix, asked, expected: expected.get(unit.id) ?? [], names }
+      return lookFromOutside({ host, log, clock, brief, ...wanted })
+    }
     const marked = askingWithMarks(askingJob, unit)
     const compilation: Compilation =
       marked && country
@@ -92,9 +101,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
         : { ok: false, reasons: whyNot(unit, card, job.planFaults) }
     if (!compilation.ok || !card || !isMustered(card) || !plan || !asked) {
       const reasons = compilation.ok ? whyNot(unit, card, job.planFaults) : compilation.reasons
-      const byHand = card && !isMustered(card)
-      const state = byHand ? heldFor('set-by-hand', { why: reasons.join(' ') }) : heldFor('cannot-be-set', { reasons })
-      await log.append({ kind: 'step', unit: unit.id, step: 'reach', state })
+      await log.append({ kind: 'step', unit: unit.id, step: 'reach', state: heldFor('cannot-be-set', { reasons }) })
       return 'held'
     }
     let controller: ControllerLink | undefined
@@ -174,6 +181,9 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
 }
 
 type Outcome = 'answers' | 'held' | 'stopped'
+
+/** Prefix length of a management network whose own cannot be read. */
+const usualPrefix = 24
 
 /** What has its own supply waits for nobody. */
 const atOnce: PowerTurn = (work) => work()

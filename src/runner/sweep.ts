@@ -4,14 +4,7 @@
 
 import pLimit from 'p-limit'
 import { parseCidr } from '../core/addressing/ipv4'
-import {
-  type DirectCard,
-  isDirect,
-  isMustered,
-  type KitCard,
-  type MusteredCard,
-  servicePorts,
-} from '../core/kit/kit-card'
+import { type DirectCard, isDirect, type KitCard, servicePorts } from '../core/kit/kit-card'
 import { type Evidence, isKnown, perhapsByMac, recognise } from '../core/kit/recognise'
 import type { Unit } from '../core/kit/unit'
 import type { Sighting } from '../core/muster/events'
@@ -46,7 +39,7 @@ export interface SweepInput {
 interface Candidate {
   readonly address: string
   readonly prefix: number
-  readonly card: MusteredCard
+  readonly card: KitCard
   readonly seen: Sighting['seen']
 }
 
@@ -76,7 +69,7 @@ function candidates({ units, plans, cards, management, provenAt }: SweepInput): 
   const byAddress = new Map<string, Candidate>()
   for (const unit of units) {
     const card = cards.get(unit.model)
-    if (!card || !isMustered(card)) continue
+    if (!card) continue
     const { address, prefix } = card.factory
     if (address !== null) byAddress.set(address, { address, prefix, card, seen: 'at-factory-address' })
     const proven = provenAt.get(unit.id)
@@ -109,7 +102,7 @@ async function elsewhere(
     const unit = units.find((each) => each.mac === mac)
     const card = unit && cards.get(unit.model)
     const prefix = parseCidr(management)?.prefix ?? 24
-    if (!card || !isMustered(card)) return []
+    if (!card) return []
     const asksDhcp = card.factory.addressing !== 'static' || provenAt.get(unit.id) !== undefined
     return [{ mac, address, prefix, card, seen: asksDhcp ? 'by-dhcp' : 'elsewhere' }]
   })
@@ -137,7 +130,7 @@ type Identity = Pick<Sighting, 'model' | 'by' | 'answers'>
 
 /** What it says that it is, and how far it answers. */
 async function identity(input: SweepInput, { mac, address, prefix, card }: Answerer): Promise<Identity> {
-  // It says nothing to anybody but its controller: that it is there is all that there is to see.
+  // It says nothing to anybody but its controller, or nobody knows how it is asked: that it is there is all there is.
   if (!isDirect(card)) return { model: null, by: [], answers: 'service' }
   const known = input.before.find((each) => each.mac === mac && each.address === address && each.answers === 'service')
   const lane = await input.host.openLane({ mac, address, prefix, by: card.does.reachedBy })

@@ -98,7 +98,7 @@ it('serves its pages and the command line, says so to a second start, and leaves
   expect((await muster('jobs')).out).toBe(
     [
       'port-ellery  Port Ellery ferry terminal, 0 of 4 answer\n',
-      'port-ellery-whole  Port Ellery, all buildings, 0 of 33 answer, 3 by hand\n',
+      'port-ellery-whole  Port Ellery, all buildings, 0 of 36 answer, 3 by hand\n',
     ].join(''),
   )
   expect(await muster('roll', 'nowhere')).toMatchObject({

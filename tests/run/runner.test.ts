@@ -213,7 +213,7 @@ describe('the runner', () => {
     ])
   })
 
-  it('holds a unit of a model without a card, and musters the others', async () => {
+  it('leaves a unit of a model without a card to hands, and musters the others', async () => {
     bench = await openBench()
     const [unit] = bench.job.units
     if (!unit) throw new Error('no unit')
@@ -223,7 +223,7 @@ describe('the runner', () => {
     bench.startRunner()
     await bench.order(['odd', 'hall-01'])
     const roll = await bench.settled()
-    expect(heldAt(roll.rows.get('odd'), 'reach')?.why).toBe('There is no kit card for "Nobody X".')
+    expect(heldAt(roll.rows.get('odd'), 'reach')?.code).toBe('set-by-hand')
     expect(answers(roll.rows.get('hall-01'))).toBe(true)
     expect(heldStep(roll.rows.get('hall-02'))).toBeUndefined()
   })

@@ -5,14 +5,14 @@
  */
 import { z } from 'zod'
 import { adminSecretName, type Brief } from '../brief/brief'
-import type { KitCard } from '../kit/kit-card'
+import { isMustered, type KitCard } from '../kit/kit-card'
 import { controllerOf, managedBy } from '../kit/managed-by'
 import type { Unit } from '../kit/unit'
 import type { UnitPlan } from '../plan/plan'
 import { compare } from './compare'
-import { desiredOf } from './compile'
+import { configOf, desiredOf } from './compile'
 import { type FormerAsked, formerAskedSchema, fromFormer } from './former-asked'
-import { expectedOf, type SettingOutcome } from './outcomes'
+import { expectedOf, type SettingOutcome, spokenOf } from './outcomes'
 import type { Asking } from './settings/setting'
 import { asObserved, type UnitConfig, unitConfigSchema } from './unit-config'
 
@@ -71,7 +71,9 @@ export function askingOf(job: AskingJob): ReadonlyMap<string, Asked> {
       const asking = askingWithMarks(job, unit)
       if (!asking) return []
       const password = asking.secrets.get(adminSecretName(job.brief.admin, unit.id)) ?? ''
-      return [[unit.id, { mac: unit.mac, config: desiredOf(asking), password }] as const]
+      // What hands set is to be all that is asked; what a muster sets, what its model takes of that.
+      const config = isMustered(asking.card) ? desiredOf(asking) : configOf(spokenOf(asking))
+      return [[unit.id, { mac: unit.mac, config, password }] as const]
     }),
   )
 }

@@ -15,7 +15,7 @@ import type { CountryRules } from '../regulatory/database'
 import { judgeChannel } from '../regulatory/legal'
 import { passphraseFault } from '../secrets/passphrase'
 import { passwordFaults } from '../secrets/password'
-import { spokenOf } from './outcomes'
+import { type Spoken, spokenOf } from './outcomes'
 import { bandsOn, securityUnfit } from './settings/network-settings'
 import type { Asking } from './settings/setting'
 import { settingOf } from './settings/settings'
@@ -49,12 +49,17 @@ export function compile(input: CompileInput): Compilation {
 
 /** The configuration by itself, nothing judged: all that this model can be set to of what is asked. */
 export function desiredOf(asking: Asking): UnitConfig {
+  return configOf(spokenOf(asking).filter(({ outcome }) => outcome.kind === 'open'))
+}
+
+/** Settings by unit, network and radio. A login is proven by signing in, and is not among them. */
+export function configOf(settings: readonly Spoken[]): UnitConfig {
   const unit: Record<string, unknown> = {}
   const networks: Record<string, Record<string, unknown>> = {}
   const radios: Record<string, Record<string, unknown>> = {}
-  for (const { id, of, value, outcome } of spokenOf(asking)) {
+  for (const { id, of, value } of settings) {
     const { scope, bySigningIn } = settingOf(id)
-    if (outcome.kind !== 'open' || bySigningIn) continue
+    if (bySigningIn) continue
     if (scope === 'unit') unit[id] = value
     else {
       const group = scope === 'network' ? networks : radios

@@ -116,6 +116,7 @@ function speak<S extends Scope>(
 const open: Outcome = { kind: 'open' }
 const ofItsController: Outcome = { kind: 'not-for-it', why: 'Its controller has it, and is set to it.' }
 const notAskedFor: Outcome = { kind: 'not-for-it', why: 'This model does not ask for it.' }
+const askedForNone: Outcome = { kind: 'not-for-it', why: 'The brief asks for none.' }
 const hasNone: Outcome = {
   kind: 'not-for-it',
   why: 'This model does not have it, and the brief asks for none.',
@@ -137,10 +138,11 @@ function foretell(
       ? `Set ${setting.words} as in the vault.`
       : `Set ${setting.words} to ${valueWords(id, value)}.`,
   })
-  if (silent !== undefined) return byHand(`${modelName(card)} is not set by a muster: ${silent}`)
+  const isNothing = setting.nothing !== undefined && isSame(id, setting.nothing, value)
+  if (silent !== undefined)
+    return isNothing && !setting.oftenOn ? askedForNone : byHand(`${modelName(card)} is not set by a muster: ${silent}`)
   // Nobody sets it on the unit itself, by hand or otherwise.
   if (setting.scope === 'unit' && isManaged(card) && card.can[id] === undefined) return ofItsController
-  const isNothing = setting.nothing !== undefined && isSame(id, setting.nothing, value)
   if (!card.can[id]) {
     if (setting.whereAsked) return notAskedFor
     return isNothing ? hasNone : byHand(`${modelName(card)} does not take it`)
@@ -250,8 +252,11 @@ export function valueAt(config: UnitConfig | ObservedConfig, { id, of }: Setting
 export function standing(expected: readonly SettingOutcome[], kept: readonly SettingOutcome[]): SettingOutcome[] {
   const before = new Map(kept.map((each) => [keyText(each), each]))
   return expected.map((each) => {
-    if (each.outcome.kind !== 'open') return each
     const one = before.get(keyText(each))
-    return one && one.mark === each.mark && one.asked === each.asked ? { ...each, outcome: one.outcome } : each
+    // What hands have set may have been seen from outside.
+    const mayHold = each.outcome.kind === 'open' || (each.outcome.kind === 'by-hand' && one?.outcome.kind === 'proven')
+    return mayHold && one && one.mark === each.mark && one.asked === each.asked
+      ? { ...each, outcome: one.outcome }
+      : each
   })
 }

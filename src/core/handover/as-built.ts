@@ -60,7 +60,7 @@ export interface AsBuiltRow {
   /** The open network that it came with on air, and for how many seconds it stood since the unit was first seen. */
   readonly shippedOpen: { readonly ssid: string; readonly seconds: number } | undefined
   /** `by hand`: no muster sets its model, and its papers are complete when somebody has seen to every setting. */
-  readonly state: 'answers' | 'changed since' | 'held' | 'not mustered' | 'by hand'
+  readonly state: 'answers' | 'answers, set by hand' | 'changed since' | 'held' | 'not mustered' | 'by hand'
   readonly remark: string
   /** What became of each setting that was asked of it. */
   readonly outcomes: readonly SettingOutcome[]
@@ -135,10 +135,13 @@ const openWords = (open: AsBuiltRow['shippedOpen']): string =>
   open ? `It came with "${open.ssid}" open on air, silenced ${open.seconds} s after it was first seen.` : ''
 
 /** `SSH is open, and was not asked for.` */
-const remarkWords = (check: Check): string => `${checkWords(check)} is ${check.observed}, and was not asked for.`
+const remarkWords = (check: Check): string =>
+  check.code === 'service'
+    ? `${checkWords(check)}: ${check.observed}.`
+    : `${checkWords(check)} is ${check.observed}, and was not asked for.`
 
 function stateOf(row: RollRow | undefined, outcomes: readonly SettingOutcome[]): AsBuiltRow['state'] {
-  if (answers(row)) return 'answers'
+  if (answers(row)) return row?.isByHand ? 'answers, set by hand' : 'answers'
   const step = heldStep(row)
   const state = step && row?.steps[step]
   const byHand =

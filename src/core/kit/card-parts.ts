@@ -89,5 +89,7 @@ export const dialectSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('unspoken') }),
   /** Set through its controller, named as `maker model`. */
   z.strictObject({ kind: z.literal('managed'), by: z.array(z.string()).min(1) }),
+  /** What hands alone can set: its own pages, a console, a program of its maker's. */
+  z.strictObject({ kind: z.literal('by-hand') }),
   z.strictObject({ kind: z.literal('snmp'), version: z.enum(['2c', '3']) }),
 ])

@@ -103,7 +103,7 @@ describe('importing a list', () => {
         3,
         'fault',
         'Bench port: a switch port is a whole number from 1 to 512',
-        'Model: there is no kit card for "Ostrel O-99"',
+        'Model: there is no kit card for "Ostrel O-99", and the MAC is that of Ostrel O-40',
       ],
       [4, 'fault', 'Unit: a unit takes a name'],
       [5, 'fault', 'MAC: line 3 has the same MAC: 02:4f:52:00:00:03', 'Unit: line 3 has the same name: hall-03'],

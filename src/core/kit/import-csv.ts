@@ -239,8 +239,13 @@ function compareLines(
     )
     if (namesake && !there)
       faults.push({ column: 'name', sentence: `${namesake.name} is on the list already, with the MAC ${namesake.mac}` })
-    if (cells.model !== '' && !cards.has(cells.model))
-      faults.push({ column: 'model', sentence: `there is no kit card for "${cells.model}"` })
+    // A model without a card is set by hand. One whose MAC is known is more likely misspelt.
+    const known = mac && cells.model !== '' && !cards.has(cells.model) ? modelOfMac(mac, cards) : undefined
+    if (known !== undefined)
+      faults.push({
+        column: 'model',
+        sentence: `there is no kit card for "${cells.model}", and the MAC is that of ${known}`,
+      })
     if (cells.model === '')
       faults.push({ column: 'model', sentence: 'the model is missing, and the MAC does not tell it' })
     if (there) claimed.add(there.id)

@@ -139,7 +139,10 @@ export const kitCardSchema = cardFields.superRefine(({ can, dialect, timing }, c
   if (branch !== undefined && can[branch])
     context.addIssue({ code: 'custom', path: ['can', branch], message: 'it is spoken to over this service' })
 })
-export type KitCard = z.infer<typeof kitCardSchema>
+export type KitCard = z.infer<typeof kitCardSchema> & {
+  /** Nobody has written a card for this model: see bare-card.ts. */
+  readonly isBare?: true
+}
 
 const directKinds = ['restconf', 'netconf', 'cli', 'pages'] as const
 type DirectKind = (typeof directKinds)[number]
@@ -185,9 +188,11 @@ export function sessionEndsAfter({ dialect }: Pick<KitCard, 'dialect'>): number 
 }
 
 /** Why this release does not muster a model; undefined where it does. */
-export function whyNotMustered(card: KitCard): string | undefined {
+export function whyNotMustered(card: Pick<KitCard, 'role' | 'dialect' | 'factory' | 'isBare'>): string | undefined {
   if (card.role === 'switch') return 'a switch is not set by this release'
   if (card.role === 'link-end') return 'links are planned and not set by this release'
+  if (card.isBare) return 'there is no kit card for it yet'
+  if (card.dialect.kind === 'by-hand') return 'its kit card leaves it to hands'
   if (card.dialect.kind === 'managed') return undefined
   if (!isDirectKind(card.dialect.kind)) return `this release does not speak its dialect (${card.dialect.kind})`
   if (card.factory.setupSsid !== undefined)
@@ -219,7 +224,7 @@ export function modelsOf(units: readonly { readonly model: string }[], cards: Re
 
 /** `Ostrel O-40`: how a model is named on the kit list. */
 export function modelName(card: Pick<KitCard, 'maker' | 'model'>): string {
-  return `${card.maker} ${card.model}`
+  return `${card.maker} ${card.model}`.trim()
 }
 
 /** Nobody reads more of them at once. */

@@ -28,7 +28,7 @@ describe('the kit list', () => {
       'hall-01 has the same MAC as hall-01: 02:4f:52:00:00:01.',
       'hall-01 has the same serial number as hall-01: S1.',
       'hall-01 has the same bench port as hall-01: 1.',
-      'There is no kit card for "Ostrel O-99".',
+      'There is no kit card for "Ostrel O-99", and the MAC of hall-01 is that of Ostrel O-40.',
       'Ostrel O-40 does not take the name "Hall 3": small letters, digits and dashes only.',
     ])
   })

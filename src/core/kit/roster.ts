@@ -107,16 +107,21 @@ function sharedSitePorts(units: readonly Unit[]): RosterFault[] {
 
 function reviewUnit(unit: Unit, cards: ReadonlyMap<string, KitCard>): RosterFault[] {
   const card = cards.get(unit.model)
-  if (!card)
-    return [
-      {
-        code: 'no-card',
-        unit: unit.id,
-        field: 'model',
-        weight: 'mend',
-        sentence: `There is no kit card for "${unit.model}".`,
-      },
-    ]
+  if (!card || card.isBare) {
+    // A model without a card is set by hand. One whose MAC is known is more likely misspelt.
+    const known = [...cards.values()].find((each) => hasPrefixOf(each, unit.mac))
+    return known
+      ? [
+          {
+            code: 'no-card',
+            unit: unit.id,
+            field: 'model',
+            weight: 'mend',
+            sentence: `There is no kit card for "${unit.model}", and the MAC of ${unit.name} is that of ${modelName(known)}.`,
+          },
+        ]
+      : []
+  }
   const faults: RosterFault[] = []
   if (!matches(card.limits.namePattern, unit.name))
     faults.push({

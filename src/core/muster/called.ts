@@ -1,4 +1,4 @@
-/** Who is called at the roll: the units that a muster sets. What it cannot set is done by hand, and ticked there. */
+/** The units that a muster sets. Others are set by hand, and looked at from outside when the roll is called. */
 import { isMustered, type KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 
@@ -8,7 +8,6 @@ export function called<U extends Pick<Unit, 'model'>>(
 ): U[] {
   return units.filter(({ model }) => {
     const card = cards.get(model)
-    // Whose card is missing is called all the same: that is mended, not done by hand.
     return card === undefined || isMustered(card)
   })
 }

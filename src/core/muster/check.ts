@@ -11,6 +11,7 @@ const names = {
   'factory-login': 'Factory login',
   'further-logins': 'Logins of further users',
   'factory-address': 'Factory address',
+  service: 'A service to manage it by',
   settings: 'Settings read back',
   'on-air': 'Networks on air',
   clock: 'Clock',

@@ -1,13 +1,12 @@
 /**
  * How long the muster will still take: units go side by side, so the slowest decides.
  */
-import type { KitCard } from '../kit/kit-card'
-import { stepsFor, usualSeconds } from './procedure'
+import { type SteppedCard, stepsFor, usualSeconds } from './procedure'
 import type { RollRow } from './roll'
 
 export interface Estimated {
   readonly row: RollRow | undefined
-  readonly card: Pick<KitCard, 'timing' | 'role' | 'does'>
+  readonly card: SteppedCard
   /** For radar, before it is on air. */
   readonly listenSeconds: number
 }

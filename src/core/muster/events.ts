@@ -163,6 +163,8 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
     asked: askedSchema,
     /** The machine whose runner proved it. */
     by: z.string().optional(),
+    /** Hands have set it, and it was looked at from outside. */
+    how: z.literal('by-hand').optional(),
     /** What it ran then, where it tells. */
     firmware: z.string().optional(),
     /** The BSSID of each network on each radio, where it tells. */

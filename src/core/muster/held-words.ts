@@ -7,7 +7,7 @@ export interface HeldWords {
   /** A press that the page offers for it. */
   readonly press?: 'trust-new-certificate' | undefined
   /** What shows that hands have helped: then it is mustered by itself. Without it, nobody but a person begins again. */
-  readonly resumesWhen?: 'it-answers' | 'it-was-away' | undefined
+  readonly resumesWhen?: 'it-answers' | 'it-was-away' | 'it-is-at-its-address' | undefined
 }
 
 export const again = 'Then muster it again.'

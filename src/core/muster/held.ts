@@ -18,9 +18,16 @@ const reasons = {
     more: more.join(' ') || undefined,
   }),
   /** Its model is not set by a muster at all: nothing is to be mended. */
-  'set-by-hand': ({ why }: { why: string }): HeldWords => ({
+  'set-by-hand': ({ why, address }: { why: string; address?: string }): HeldWords => ({
     why,
-    hands: ['Set it by hand: its slip has every value.', 'Tick there what is done.'],
+    hands: [
+      'Set it by hand: its slip has every value.',
+      ...(address === undefined
+        ? []
+        : [`Its address, ${address}, comes last: it is called again when it answers there.`]),
+      'Tick there what is done.',
+    ],
+    resumesWhen: 'it-is-at-its-address',
   }),
   'went-wrong': (_none: object): HeldWords => ({
     why: 'Air Muster itself went wrong here.',

@@ -25,7 +25,10 @@ export interface OfUnit {
 }
 
 export function nextMove(unit: Unit, row: RollRow | undefined, roll: Roll, { address, card, now }: OfUnit): NextMove {
-  if (answers(row)) return { words: `answers at ${address ?? 'its address'}`, tone: 'answers', until: undefined }
+  if (answers(row)) {
+    const how = row?.isByHand ? ', set by hand' : ''
+    return { words: `answers at ${address ?? 'its address'}${how}`, tone: 'answers', until: undefined }
+  }
   if (isChanged(row) && roll.muster === 'idle')
     return { words: 'changed since: muster it again', tone: 'hands', until: undefined }
   const [step, state] = currentStep(row)

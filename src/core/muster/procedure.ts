@@ -1,7 +1,7 @@
 /**
  * The order of a muster, with the rule of the trade behind each place in it.
  */
-import type { KitCard } from '../kit/kit-card'
+import { type KitCard, whyNotMustered } from '../kit/kit-card'
 
 export const steps = [
   'reach',
@@ -73,8 +73,16 @@ const managedSteps: readonly Step[] = [
   'proof',
 ]
 
+/** What of a card decides its steps. */
+export type SteppedCard = Pick<KitCard, 'role' | 'does' | 'timing' | 'dialect' | 'factory' | 'isBare'>
+
+/** What hands set is found, and looked at from outside. */
+const byHandSteps: readonly Step[] = ['reach', 'proof']
+
 /** The steps that this model goes through, in order, by what its card says that it does. */
-export function stepsFor({ role, does, timing }: Pick<KitCard, 'role' | 'does' | 'timing'>): Step[] {
+export function stepsFor(card: SteppedCard): Step[] {
+  const { role, does, timing } = card
+  if (whyNotMustered(card) !== undefined) return [...byHandSteps]
   if (role === 'managed-access-point') return [...managedSteps]
   const left = new Set<Step>([
     // Only what a controller manages has to join one.

@@ -40,10 +40,9 @@ export function rollText(
   ].join('\n')
 }
 
-/** `4 of 4 answer`. */
+/** `4 of 6 answer, 2 by hand`: those by hand are not set yet. */
 export function summary(units: readonly Unit[], roll: Roll, cards: Parameters<typeof called>[1]): string {
-  const all = called(units, cards)
-  const answering = all.filter((unit) => answers(roll.rows.get(unit.id))).length
-  const byHand = units.length - all.length
-  return `${answering} of ${all.length} answer${byHand === 0 ? '' : `, ${byHand} by hand`}`
+  const silent = units.filter((unit) => !answers(roll.rows.get(unit.id)))
+  const byHand = silent.length - called(silent, cards).length
+  return `${units.length - silent.length} of ${units.length} answer${byHand === 0 ? '' : `, ${byHand} by hand`}`
 }

@@ -55,8 +55,8 @@ const changed = (events: MusterEvent[]) =>
     foldRoll(placed(...events, { kind: 'proven', unit: 'a', asked })),
     new Map([['a', withUnit({ 'unit.country': 'GB' })]]),
   )
-const { does } = cardOf('Ostrel O-40')
-const card = { role: 'access-point' as const, timing: { start: 70, apply: 90, restart: 70 }, does }
+const { does, dialect, factory } = cardOf('Ostrel O-40')
+const card = { role: 'access-point' as const, timing: { start: 70, apply: 90, restart: 70 }, does, dialect, factory }
 
 describe('the roll', () => {
   it('is the same however the events are cut, and however often they are told', () => {

@@ -48,6 +48,8 @@ export interface RollRow {
   readonly firmware: string | undefined
   /** The machine whose runner has proven it last. */
   readonly provenBy: string | undefined
+  /** Hands have set it, and what was proven of it was seen from outside. */
+  readonly isByHand: boolean
   /** The BSSID of each network, by its id, on each radio, when it was proven last. */
   readonly cells: readonly Cell[]
   /** Marks of what was written to it and is not shown by it, by setting, and which box it was written to. */
@@ -91,6 +93,7 @@ export const emptyRow: RollRow = {
   proven: undefined,
   firmware: undefined,
   provenBy: undefined,
+  isByHand: false,
   cells: [],
   written: { mac: '', marks: {} },
   outcomes: [],
@@ -223,7 +226,14 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
       return { ...row, shippedOpen: { ssid, since: known?.since ?? since, until: at } }
     }
     case 'proven':
-      return { ...row, proven: event.asked, provenBy: event.by, firmware: event.firmware, cells: event.cells ?? [] }
+      return {
+        ...row,
+        proven: event.asked,
+        provenBy: event.by,
+        isByHand: event.how === 'by-hand',
+        firmware: event.firmware,
+        cells: event.cells ?? [],
+      }
   }
 }
 
@@ -256,6 +266,13 @@ export function answers(row: RollRow | undefined): boolean {
 /** It has proven itself for something else than is asked now. */
 export function isChanged(row: RollRow | undefined): boolean {
   return row !== undefined && row.changes.length > 0
+}
+
+/** Hands have not set it yet: nothing is wrong with it, it is their turn. */
+export function waitsForHands(row: RollRow | undefined): boolean {
+  const step = heldStep(row)
+  const state = step && row?.steps[step]
+  return state?.kind === 'held' && state.code === 'set-by-hand'
 }
 
 export function heldStep(row: RollRow | undefined): Step | undefined {

@@ -1,7 +1,7 @@
 /** The six stages, and in a few words where each stands. */
 import type { Brief } from '../brief/brief'
 import type { Unit } from '../kit/unit'
-import { answers, heldStep, isChanged, type Roll } from './roll'
+import { answers, heldStep, isChanged, type Roll, waitsForHands } from './roll'
 
 export const stages = ['brief', 'kit', 'plan', 'bench', 'muster', 'handover'] as const
 export type Stage = (typeof stages)[number]
@@ -41,10 +41,14 @@ export function standings({
   const present = new Set(roll.sightings.map((sighting) => sighting.mac))
   const matched = [...present].filter((mac) => known.has(mac)).length
   const strays = present.size - matched
-  const answering = called.filter((unit) => answers(roll.rows.get(unit.id))).length
-  const held = called.filter((unit) => heldStep(roll.rows.get(unit.id))).length
-  const changed = called.filter((unit) => isChanged(roll.rows.get(unit.id))).length
-  const all = called.length > 0 && answering === called.length
+  const rows = units.map((unit) => roll.rows.get(unit.id))
+  const answering = rows.filter(answers).length
+  const held = rows.filter((row) => heldStep(row) && !waitsForHands(row)).length
+  const changed = rows.filter(isChanged).length
+  const set = new Set(called)
+  const byHand = units.filter((unit, index) => !set.has(unit) && !answers(rows[index])).length
+  // The papers open for what hands have set too: they say what is missing.
+  const all = units.length > 0 && called.every((unit) => answers(roll.rows.get(unit.id)))
   return {
     brief:
       faults.brief === 0 && brief.networks.length === 0
@@ -68,8 +72,8 @@ export function standings({
       mark: strays > 0 ? 'attention' : matched === units.length && matched > 0 ? 'done' : 'none',
     },
     muster: {
-      words: `${answering} of ${called.length} answer${troubles(held, changed)}`,
-      mark: held + changed > 0 ? 'attention' : all ? 'done' : 'none',
+      words: `${answering} of ${units.length} answer${troubles(held, changed) || (byHand > 0 ? `, ${byHand} by hand` : '')}`,
+      mark: held + changed > 0 ? 'attention' : all && byHand === 0 ? 'done' : 'none',
     },
     handover: !all
       ? { words: 'opens when all answer', mark: 'none' }

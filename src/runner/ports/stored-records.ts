@@ -1,4 +1,5 @@
 /** The records port on MariaDB. */
+import { withBareCards } from '../../core/kit/bare-card'
 import { type JobView, viewJob } from '../../jobs/job-view'
 import { replan } from '../../jobs/replan'
 import { appendEvents } from '../../store/events'
@@ -34,7 +35,7 @@ export function storedRecords(store: Store): Records {
         loadPlans(store, jobId),
         kitCardsOf(store),
       ])
-      return { brief: job.brief, units, plans, cards }
+      return { brief: job.brief, units, plans, cards: withBareCards(cards, units) }
     },
     job: async (jobId) => {
       const job = await jobById(store, jobId)

@@ -1,7 +1,7 @@
 import { settingIds } from '../../core/config/setting-ids'
 import { withinSentence } from '../../core/config/settings/setting'
 import { settingOf } from '../../core/config/settings/settings'
-import { type KitCard, modelName } from '../../core/kit/kit-card'
+import { isMustered, type KitCard, modelName } from '../../core/kit/kit-card'
 import { classOf } from '../../core/kit/poe'
 import classes from './kit.module.css'
 
@@ -35,8 +35,12 @@ export function CardFacts({ card }: { card: KitCard }) {
         <dt>Out of the box</dt>
         <dd>
           {factory.address ? <span className="mono">{factory.address}</span> : 'what DHCP gives'}
-          {factory.addressing === 'dhcp-first' && ', after it asked DHCP'}, signs in with{' '}
-          <span className="mono">{factory.login.user}</span>
+          {factory.address && factory.addressing === 'dhcp-first' && ', after it asked DHCP'}
+          {factory.login.user !== '' && (
+            <>
+              , signs in with <span className="mono">{factory.login.user}</span>
+            </>
+          )}
           {factory.setupSsid && `, broadcasts ${factory.setupSsid}`}
         </dd>
         <dt>Takes</dt>
@@ -77,7 +81,7 @@ export function CardFacts({ card }: { card: KitCard }) {
         )}
         <dt>Settings</dt>
         <dd>
-          takes {Object.keys(card.can).length} of {settingIds.length}
+          {isMustered(card) ? `takes ${Object.keys(card.can).length} of ${settingIds.length}` : 'set by hand'}
           {hidden.length > 0 && `; never shows ${hidden.map((id) => withinSentence(settingOf(id).words)).join(', ')}`}
           {card.triedWith !== '' && `; tried with firmware ${card.triedWith}`}
         </dd>

@@ -3,7 +3,9 @@ import { Button } from '@mantine/core'
 import { useRouter } from 'next/navigation'
 import { useMemo, useState } from 'react'
 import { removeCardAction, saveCardAction } from '../../actions/kit-actions'
+import { firstCard } from '../../core/kit/bare-card'
 import { modelName, readKitCard } from '../../core/kit/kit-card'
+import type { Unit } from '../../core/kit/unit'
 import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
@@ -15,13 +17,25 @@ import classes from './kit.module.css'
 export interface CardLine {
   readonly model: string
   readonly yaml: string
-  readonly from: 'program' | 'installation'
+  /** `begun`: a model on the list that has no card yet; this is one to begin with. */
+  readonly from: 'program' | 'installation' | 'begun'
   readonly version: number
 }
 
+const fromWords = { installation: 'ours', begun: 'not kept yet' } as const
+
+/** Models on the list that have no card come first: each with one to begin with. */
+function withBegun(kept: readonly CardLine[], units: readonly Unit[]): readonly CardLine[] {
+  const known = new Set(kept.map(({ model }) => model))
+  const missing = new Set(units.map(({ model }) => model).filter((model) => model !== '' && !known.has(model)))
+  const begun = [...missing].map((model): CardLine => ({ model, yaml: firstCard(model), from: 'begun', version: 0 }))
+  return [...begun, ...kept]
+}
+
 /** The kit cards of this installation: to read, to change, to add. */
-export function CardsView({ lines, chosen }: { lines: readonly CardLine[]; chosen: string | undefined }) {
-  const { job } = useJob()
+export function CardsView({ lines: kept, chosen }: { lines: readonly CardLine[]; chosen: string | undefined }) {
+  const { job, units } = useJob()
+  const lines = useMemo(() => withBegun(kept, units), [kept, units])
   const router = useRouter()
   const { order, pending, fault } = useOrder()
   const line = lines.find((each) => each.model === chosen) ?? lines[0]
@@ -55,7 +69,7 @@ export function CardsView({ lines, chosen }: { lines: readonly CardLine[]; chose
             Back to the list
           </Button>
           <Button
-            disabled={!changed || !reading.ok || pending}
+            disabled={(!changed && line?.from !== 'begun') || !reading.ok || pending}
             onClick={() =>
               order(async () => {
                 const outcome = await saveCardAction(yaml, version)
@@ -67,7 +81,7 @@ export function CardsView({ lines, chosen }: { lines: readonly CardLine[]; chose
               })
             }
           >
-            {changed && name ? `Keep ${name}` : 'Keep the card'}
+            {(changed || line?.from === 'begun') && name ? `Keep ${name}` : 'Keep the card'}
           </Button>
         </div>
       </div>
@@ -80,7 +94,7 @@ export function CardsView({ lines, chosen }: { lines: readonly CardLine[]; chose
               href={`/jobs/${job.slug}/kit/cards?model=${encodeURIComponent(each.model)}`}
               aria-current={each.model === line?.model ? 'page' : undefined}
             >
-              {each.model} {each.from === 'installation' && <span className="soft">ours</span>}
+              {each.model} {each.from !== 'program' && <span className="soft">{fromWords[each.from]}</span>}
             </PageLink>
           ))}
         </nav>

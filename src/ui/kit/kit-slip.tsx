@@ -2,6 +2,7 @@
 import { Button } from '@mantine/core'
 import { columnTitles } from '../../core/kit/sheet-row'
 import { useJob } from '../live/job-provider'
+import { ByHandNote } from '../slip/by-hand-note'
 import { ChangedNote } from '../slip/changed-note'
 import { Outcomes } from '../slip/outcomes'
 import sheetClasses from '../theme/sheet.module.css'
@@ -58,8 +59,9 @@ export function KitSlip({ sheet }: { sheet: KitSheet }) {
         </p>
       ))}
       <ChangedNote unit={row.id} />
+      {row.cells.model !== '' && (!card || card.isBare) && <ByHandNote model={row.cells.model} why="" isBare />}
       {unit && <Outcomes unit={unit} />}
-      {card && <CardFacts card={card} />}
+      {card && !card.isBare && <CardFacts card={card} />}
       {!card && row.cells.model === '' && <p className="soft">Its model is missing: type it, or scan its MAC.</p>}
       <Button
         className={classes.remove ?? ''}

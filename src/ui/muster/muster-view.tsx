@@ -3,7 +3,7 @@ import { Button } from '@mantine/core'
 import { musterUnits, pauseMuster } from '../../actions/muster-actions'
 import { called } from '../../core/muster/called'
 import { secondsLeft } from '../../core/muster/estimate'
-import { answers, heldStep, isChanged } from '../../core/muster/roll'
+import { answers, heldStep, isChanged, waitsForHands } from '../../core/muster/roll'
 import { allUnits } from '../../core/muster/selection'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
@@ -18,17 +18,19 @@ import { RollVoice } from './roll-voice'
 
 /** The roll: every unit is called, and answers. */
 export function MusterView() {
-  const { job, units: listed, cards, plans, roll } = useJob()
-  const units = called(listed, cards)
+  const { job, units, cards, plans, roll } = useJob()
   const { order, pending, fault } = useOrder()
   const working = roll.muster !== 'idle' && roll.muster !== 'paused'
   const now = useNow(working ? 'counting' : 'still')
   const rows = units.map((unit) => roll.rows.get(unit.id))
   const answering = rows.filter(answers).length
-  const held = rows.filter((row) => heldStep(row)).length
+  const held = rows.filter((row) => heldStep(row) && !waitsForHands(row)).length
+  const silent = units.filter((_, index) => !answers(rows[index]))
+  const byHand = silent.length - called(silent, cards).length
   const changed = rows.filter(isChanged).length
   const begun = rows.filter((row) => row && Object.keys(row.steps).length > 0).length
-  const underWay = working ? begun - answering - held - changed : 0
+  const waiting = rows.filter(waitsForHands).length
+  const underWay = working ? begun - answering - held - changed - waiting : 0
   const left = secondsLeft(
     units.flatMap((unit, index) => {
       const card = cards.get(unit.model)
@@ -45,7 +47,7 @@ export function MusterView() {
     now,
     roll.laptop?.pace ?? 1,
   )
-  if (listed.length === 0) return <p>There is nothing to muster yet: put units on the kit list first.</p>
+  if (units.length === 0) return <p>There is nothing to muster yet: put units on the kit list first.</p>
   const share = (count: number): string => `${(100 * count) / Math.max(1, units.length)}%`
   return (
     <div className={sheet.page}>
@@ -53,7 +55,7 @@ export function MusterView() {
         <h1>
           {answering} of {units.length} answer
         </h1>
-        {listed.length > units.length && <span className="soft">{listed.length - units.length} by hand</span>}
+        {byHand > 0 && <span className="soft">{byHand} by hand</span>}
         <div
           className={classes.bar}
           role="img"

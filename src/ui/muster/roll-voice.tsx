@@ -1,6 +1,6 @@
 'use client'
 import { useEffect, useRef, useState } from 'react'
-import { answers, heldStep, isChanged } from '../../core/muster/roll'
+import { answers, heldStep, isChanged, waitsForHands } from '../../core/muster/roll'
 import { useJob } from '../live/job-provider'
 
 /** Says to screen readers what changed for the ears: who answers, who is held. Not every step. */
@@ -12,7 +12,15 @@ export function RollVoice() {
     const news: string[] = []
     for (const unit of units) {
       const row = roll.rows.get(unit.id)
-      const state = answers(row) ? 'answers' : heldStep(row) ? 'is held' : isChanged(row) ? 'was changed since' : ''
+      const state = answers(row)
+        ? 'answers'
+        : waitsForHands(row)
+          ? 'is set by hand'
+          : heldStep(row)
+            ? 'is held'
+            : isChanged(row)
+              ? 'was changed since'
+              : ''
       if (state !== '' && said.current.has(unit.id) && said.current.get(unit.id) !== state)
         news.push(`${unit.name} ${state}.`)
       said.current.set(unit.id, state)

@@ -14,15 +14,24 @@ export function StepCell({
   now: number
   pace: number
 }) {
-  const kind = state?.kind ?? 'idle'
+  // What hands set is not held for a fault: it is their turn.
+  const kind = state?.kind === 'held' && state.code === 'set-by-hand' ? 'hands' : (state?.kind ?? 'idle')
   const seconds = state?.kind === 'waiting' ? secondsUntil(state.until, now, pace) : 0
-  const signs = { idle: '·', working: '▸', waiting: seconds > 0 ? String(seconds) : '…', done: '✓', held: '!' } as const
+  const signs = {
+    idle: '·',
+    working: '▸',
+    waiting: seconds > 0 ? String(seconds) : '…',
+    done: '✓',
+    held: '!',
+    hands: '',
+  } as const
   const words = {
     idle: 'not yet',
     working: 'working',
     waiting: `waiting, ${duration(seconds)}`,
     done: 'done',
     held: 'held',
+    hands: 'for your hands',
   } as const
   return (
     <span

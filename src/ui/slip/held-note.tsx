@@ -19,7 +19,7 @@ export function HeldNote({ unit }: { unit: string }) {
   const { why, more, hands, press } = heldWords(state)
   return (
     <>
-      <div className={classes.held}>
+      <div className={classes.held} data-turn={state.code === 'set-by-hand' ? 'hands' : 'fault'}>
         <b>{why}</b>
         {more && <div>{more}</div>}
       </div>

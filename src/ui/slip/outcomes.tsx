@@ -61,6 +61,8 @@ function detail({ outcome, asked }: SettingOutcome): string {
   return outcome.kind === 'not-for-it' || outcome.kind === 'by-hand' ? outcome.why : asked
 }
 
+const whyByHand = ({ outcome }: SettingOutcome): string => (outcome.kind === 'by-hand' ? outcome.why : '')
+
 /** What somebody's hands have to set, ticked off by a person with a name. */
 function ByHand({ unit, settings }: { unit: string; settings: readonly SettingOutcome[] }) {
   const { job, roll } = useJob()
@@ -68,6 +70,9 @@ function ByHand({ unit, settings }: { unit: string; settings: readonly SettingOu
   const [who, setWho] = useLocalStorage({ key: 'air-muster-name', defaultValue: '' })
   const row = roll.rows.get(unit)
   const left = settings.filter((each) => !doneByHand(each, row))
+  // Where all of them have one reason, it is said once.
+  const reasons = new Set(settings.map(whyByHand))
+  const shared = settings.length > 1 && reasons.size === 1 ? [...reasons][0] : undefined
   const see = (those: readonly SettingOutcome[], done: 'yes' | 'no', name: string): void => {
     order(() =>
       seeToByHand(job.slug, { unit, settings: those.map(({ id, of, asked }) => ({ id, of, asked })), who: name, done }),
@@ -75,6 +80,7 @@ function ByHand({ unit, settings }: { unit: string; settings: readonly SettingOu
   }
   return (
     <>
+      {shared !== undefined && <p className="soft">{shared}</p>}
       <TextInput
         className={classes.who ?? ''}
         label="Your name, beside what you see to"
@@ -97,6 +103,7 @@ function ByHand({ unit, settings }: { unit: string; settings: readonly SettingOu
           <ByHandLine
             key={keyText(each)}
             setting={each}
+            why={shared === undefined ? whyByHand(each) : ''}
             done={doneByHand(each, row)}
             disabled={pending || (!doneByHand(each, row) && who.trim() === '')}
             press={(done) => see([each], done, who.trim() || 'somebody')}
@@ -110,12 +117,14 @@ function ByHand({ unit, settings }: { unit: string; settings: readonly SettingOu
 
 interface LineProps {
   readonly setting: SettingOutcome
+  /** Why it is set by hand; empty where that is said elsewhere. */
+  readonly why: string
   readonly done: ByHandDone | undefined
   readonly disabled: boolean
   readonly press: (done: 'yes' | 'no') => void
 }
 
-function ByHandLine({ setting, done, disabled, press }: LineProps) {
+function ByHandLine({ setting, why, done, disabled, press }: LineProps) {
   const { outcome } = setting
   return (
     <li>
@@ -124,7 +133,7 @@ function ByHandLine({ setting, done, disabled, press }: LineProps) {
         {settingWords(setting)}
         {outcome.kind === 'by-hand' && (
           <p>
-            {outcome.hands} {outcome.why}
+            {outcome.hands} {why}
           </p>
         )}
         {done && (

@@ -8,11 +8,13 @@ import { nextMove } from '../../core/muster/next-move'
 import { theseUnits } from '../../core/muster/selection'
 import { whereaboutsOf, whereSentences } from '../../core/muster/whereabouts'
 import { listenWords } from '../../core/regulatory/radar-listening'
+import { callAgain, lookAtIt } from '../../words/en/by-hand'
 import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
+import { ByHandNote } from './by-hand-note'
 import { ChangedNote } from './changed-note'
 import { Copies } from './copies'
 import { HeldNote } from './held-note'
@@ -37,7 +39,6 @@ export function Slip() {
   const seen = roll.sightings.find(({ mac }) => mac === unit.mac)
   const plan = plans.get(unit.id)
   const card = cards.get(unit.model)
-  // What no muster sets is not called either.
   const byHand = card && whyNotMustered(card)
   return (
     <aside id="slip" tabIndex={-1} className={`${sheet.sheet} ${classes.slip}`} aria-label={`Slip of ${unit.name}`}>
@@ -58,7 +59,7 @@ export function Slip() {
       <HeldNote unit={unit.id} />
       <ChangedNote unit={unit.id} />
       {(row?.radar.length ?? 0) > 0 && <RadarNote unit={unit.id} />}
-      {byHand !== undefined && <p className={classes.quiet}>Set by hand: {byHand}.</p>}
+      {byHand !== undefined && <ByHandNote model={unit.model} why={byHand} isBare={card?.isBare === true} />}
       {byHand === undefined && !row?.steps.reach && (
         <p className={classes.quiet}>
           {roll.muster === 'idle'
@@ -66,17 +67,21 @@ export function Slip() {
             : nextMove(unit, row, roll, { address: plan?.address, card, now }).words}
         </p>
       )}
-      {byHand === undefined && (
-        <div>
-          <Button
-            disabled={pending || roll.muster !== 'idle'}
-            onClick={() => order(() => musterUnits(job.slug, theseUnits(unit.id)))}
-          >
-            {row && Object.keys(row.steps).length > 0 ? 'Call this unit again' : 'Muster this unit'}
-          </Button>
-          {fault && <p className={sheet.fault}>{fault.sentence}</p>}
-        </div>
-      )}
+      <div>
+        <Button
+          disabled={pending || roll.muster !== 'idle'}
+          onClick={() => order(() => musterUnits(job.slug, theseUnits(unit.id)))}
+        >
+          {byHand !== undefined
+            ? row?.steps.reach
+              ? callAgain
+              : lookAtIt
+            : row && Object.keys(row.steps).length > 0
+              ? 'Call this unit again'
+              : 'Muster this unit'}
+        </Button>
+        {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+      </div>
       {plan && (
         <dl className={classes.facts}>
           <dt>Address</dt>
@@ -103,7 +108,7 @@ export function Slip() {
               <li key={check.code} data-verdict={check.verdict}>
                 {checkWords(check)}: {check.observed}
                 {check.verdict === 'good' ? '' : `, expected ${check.expected}`}
-                {check.verdict === 'remark' && '; this model cannot be set to it'}
+                {check.verdict === 'remark' && byHand === undefined && '; this model cannot be set to it'}
               </li>
             ))}
           </ul>

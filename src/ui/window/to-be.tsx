@@ -69,6 +69,7 @@ function FactoryLogin({ unit, act }: { unit: Unit; act: ((hand: Hand) => void) |
   const card = useJob().cards.get(unit.model)
   if (!card || isManaged(card)) return null
   const { user, password } = card.factory.login
+  if (user === '' && password === '') return null
   const putIn = (text: string) => () => act?.({ kind: 'text', text })
   return (
     <div className={classes.acts}>

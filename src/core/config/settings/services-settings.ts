@@ -22,6 +22,7 @@ export const servicesSettings = {
     words: 'SSH',
     value: z.boolean(),
     nothing: false,
+    oftenOn: true,
     ask: ({ brief }) => brief.aftercare.ssh === 'on',
   }),
   'services.telnet': ofUnit<boolean>({
@@ -29,6 +30,7 @@ export const servicesSettings = {
     words: 'Telnet',
     value: z.boolean(),
     nothing: false,
+    oftenOn: true,
     ask: () => false,
   }),
   'services.snmp-user': ofUnit<string | null>({

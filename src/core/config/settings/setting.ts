@@ -66,6 +66,8 @@ export interface Setting<T, S extends Scope = Scope> {
   readonly byAsking?: true
   /** A model that does not know it is not asked for it. */
   readonly whereAsked?: true
+  /** Equipment often ships with it on: hands see to it even where the brief asks for none. */
+  readonly oftenOn?: true
   /** It cannot be set without these: where a model does not take one of them, it does not take this. */
   readonly needs?: readonly SettingId[]
   /**

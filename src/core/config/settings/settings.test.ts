@@ -34,10 +34,14 @@ describe('the table of settings', () => {
     expect(settingIds.filter((id) => !asked.has(id))).toEqual([])
   })
 
-  it('says of a model that is not spoken to that all of it is by hand, and why', () => {
+  it('leaves to hands all that is asked of a model that is not spoken to, and what it may ship with', () => {
     const asking = { ...askingFor('Ostrel O-40', wholeBrief), card: cardOf('Hearth H1') }
-    const kinds = new Set(expectedOf(asking).map(({ outcome }) => outcome.kind))
-    expect(kinds).toEqual(new Set(['by-hand']))
+    const expected = expectedOf(asking)
+    expect(new Set(expected.map(({ outcome }) => outcome.kind))).toEqual(new Set(['by-hand', 'not-for-it']))
+    const asksForNone = expected.filter(({ outcome }) => outcome.kind === 'not-for-it').map(({ id }) => id)
+    for (const id of asksForNone) expect(settingOf(id).nothing, id).toBeDefined()
+    for (const id of ['services.telnet', 'services.ssh', 'network.ssid', 'network.security', 'radio.channel'] as const)
+      expect(asksForNone).not.toContain(id)
   })
 })
 

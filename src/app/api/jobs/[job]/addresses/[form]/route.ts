@@ -9,6 +9,7 @@ import {
   keaConfig,
 } from '../../../../../../core/addressing/exports'
 import { vendorOf } from '../../../../../../core/addressing/vendor-option'
+import { withBareCards } from '../../../../../../core/kit/bare-card'
 import { viewJob } from '../../../../../../jobs/job-view'
 import { kitCardsOf } from '../../../../../../jobs/kit'
 
@@ -38,7 +39,7 @@ export async function GET(
   const interfaceName = new URL(request.url).searchParams.get('interface') || undefined
   if (interfaceName !== undefined && !interfaceNameRule.test(interfaceName))
     return new Response('Name the interface that the server is to serve on, such as eth0.', { status: 400 })
-  const cards = await kitCardsOf(found.store)
+  const cards = withBareCards(await kitCardsOf(found.store), view.units)
   const addressed = view.units.flatMap((unit) => {
     const address = view.plans.get(unit.id)?.address
     const card = cards.get(unit.model)

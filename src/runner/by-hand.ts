@@ -1,0 +1,172 @@
+/**
+ * A unit that hands set, at the roll: nothing is written to it, it is looked at from outside. It answers once its own
+ * MAC answers at its planned address and nothing seen from outside speaks against it.
+ */
+import { hostname } from 'node:os'
+import type { Brief } from '../core/brief/brief'
+import type { Asked } from '../core/config/asked'
+import type { SettingOutcome } from '../core/config/outcomes'
+import type { SettingId } from '../core/config/setting-ids'
+import { type KitCard, modelName, whyNotMustered } from '../core/kit/kit-card'
+import type { Unit } from '../core/kit/unit'
+import { type Check, type CheckCode, checkWords } from '../core/muster/check'
+import type { StepState } from '../core/muster/events'
+import { type Held, heldFor } from '../core/muster/held'
+import type { Step } from '../core/muster/procedure'
+import type { Host, Lane } from '../wire/host/host'
+import { WireError } from '../wire/wire-error'
+import type { AwakeClock } from './awake-clock'
+import type { EventLog } from './event-log'
+
+export interface ByHandInput {
+  readonly host: Host
+  readonly log: EventLog
+  readonly clock: AwakeClock
+  readonly brief: Brief
+  readonly unit: Unit
+  readonly card: KitCard
+  /** Where it is to be. */
+  readonly address: string
+  readonly prefix: number
+  readonly asked: Asked
+  readonly expected: readonly SettingOutcome[]
+  /** Names of all units of the kit list, by MAC. */
+  readonly names: ReadonlyMap<string, string>
+}
+
+/** What is seen of it from outside. */
+interface Look {
+  readonly code: CheckCode
+  readonly expected: string
+  readonly observed: string
+  /** What it means where something else is seen. */
+  readonly otherwise: 'bad' | 'remark'
+  /** The setting that is proven where it is seen as expected. */
+  readonly proves?: SettingId
+}
+
+/** Ports of the services by which equipment is managed, beside the one on its card. */
+const servicePorts = [443, 80, 22, 23]
+
+/** @returns whether it answers; what was found out is told to the log */
+export async function lookFromOutside(input: ByHandInput): Promise<'answers' | 'held'> {
+  const { host, log, clock, unit, address } = input
+  const tell = (step: Step, state: StepState): Promise<void> => log.append({ kind: 'step', unit: unit.id, step, state })
+  await tell('reach', { kind: 'working', doing: 'looking for it' })
+  const reason = whyNotThere(input, await host.arp(address))
+  if (reason) {
+    await tell('reach', reason)
+    return 'held'
+  }
+  log.note({ kind: 'step', unit: unit.id, step: 'reach', state: { kind: 'done', note: `at ${address}` } })
+  log.note({ kind: 'step', unit: unit.id, step: 'proof', state: { kind: 'working', doing: 'looking from outside' } })
+  const looks = await looksAt(input)
+  const bad: Check[] = []
+  const proven = new Set<SettingId>()
+  for (const { code, expected, observed, otherwise, proves } of looks) {
+    const verdict = observed === expected ? 'good' : otherwise
+    const check: Check = { code, expected, observed, verdict, at: clock.wall() }
+    log.note({ kind: 'check', unit: unit.id, check })
+    if (verdict === 'bad') bad.push(check)
+    else if (verdict === 'good' && proves) proven.add(proves)
+  }
+  const [first] = bad
+  if (first) {
+    const all = bad.map((check) => `${checkWords(check)}: ${check.observed}, expected ${check.expected}.`)
+    await tell('proof', heldFor('check-failed', { first: `${checkWords(first)}: ${first.observed}.`, all }))
+    return 'held'
+  }
+  const outcomes = input.expected.map((each) => (proven.has(each.id) ? seenAsAsked(each) : each))
+  await log.append({ kind: 'outcomes', unit: unit.id, outcomes })
+  await log.append({ kind: 'proven', unit: unit.id, asked: input.asked, by: hostname(), how: 'by-hand' })
+  await tell('proof', { kind: 'done', note: 'set by hand, seen from outside' })
+  return 'answers'
+}
+
+const seenAsAsked = (each: SettingOutcome): SettingOutcome => ({
+  ...each,
+  outcome: { kind: 'proven', value: each.asked },
+})
+
+/** Why it is not where it is to be; undefined where it alone answers there. */
+function whyNotThere({ unit, card, address, names }: ByHandInput, macs: readonly string[]): Held | undefined {
+  const [other] = macs.filter((mac) => mac !== unit.mac)
+  if (other !== undefined) {
+    const name = names.get(other)
+    return name === undefined
+      ? heldFor('address-taken', { address, mac: other })
+      : heldFor('address-of-another', { address, other: name })
+  }
+  const why = `${modelName(card)} is set by hand: ${whyNotMustered(card) ?? ''}.`
+  return macs.length === 0 ? heldFor('set-by-hand', { why, address }) : undefined
+}
+
+async function looksAt({ host, brief, unit, card, address, prefix }: ByHandInput): Promise<Look[]> {
+  const lane = await host.openLane({ mac: unit.mac, address, prefix })
+  try {
+    const isOpen = new Map<number, boolean>()
+    for (const port of new Set([card.factory.port, ...servicePorts])) isOpen.set(port, await takes(lane, port))
+    const { aftercare } = brief
+    const shutOrOpen = (port: number): string => (isOpen.get(port) ? 'open' : 'shut')
+    const plain = [
+      { code: 'http', port: 80, want: !aftercare.httpsOnly, proves: 'services.https-only' },
+      { code: 'ssh', port: 22, want: aftercare.ssh === 'on', proves: 'services.ssh' },
+      { code: 'telnet', port: 23, want: false, proves: 'services.telnet' },
+    ] as const
+    const boxed = card.factory.address
+    const canAskBoxed = boxed !== null && boxed !== address && (await host.canAsk(boxed))
+    return [
+      { code: 'arp', expected: unit.mac, observed: unit.mac, otherwise: 'bad', proves: 'management.address' },
+      ...(card.does.ignoresPing
+        ? []
+        : [
+            {
+              code: 'ping',
+              expected: 'answers',
+              observed: (await lane.ping()) ? 'answers' : 'no answer',
+              otherwise: 'bad',
+            } as const,
+          ]),
+      {
+        code: 'service',
+        expected: 'answers',
+        observed: [...isOpen.values()].includes(true) ? 'answers' : 'no answer',
+        otherwise: 'remark',
+      },
+      ...(canAskBoxed
+        ? [
+            {
+              code: 'factory-address',
+              expected: 'left',
+              observed: (await host.arp(boxed)).includes(unit.mac) ? 'still answers' : 'left',
+              otherwise: 'bad',
+            } as const,
+          ]
+        : []),
+      ...plain
+        .filter(({ want }) => !want)
+        .map(
+          ({ code, port, proves }): Look => ({
+            code,
+            expected: 'shut',
+            observed: shutOrOpen(port),
+            otherwise: 'remark',
+            proves,
+          }),
+        ),
+    ]
+  } finally {
+    await lane.close()
+  }
+}
+
+async function takes(lane: Lane, port: number): Promise<boolean> {
+  try {
+    const socket = await lane.connect(port)
+    socket.destroy()
+    return true
+  } catch (error) {
+    if (error instanceof WireError) return false
+    throw error
+  }
+}

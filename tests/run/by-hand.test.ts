@@ -1,0 +1,94 @@
+/** Units that hands set: found, looked at from outside, and on the roll like all others. Nothing is written to them. */
+import { afterEach, expect, it } from 'vitest'
+import type { JobDocument } from '../../src/core/job/job-document'
+import { answers, isChanged, waitsForHands } from '../../src/core/muster/roll'
+import { sheetOf, viewJob } from '../../src/jobs/job-view'
+import { changeKit } from '../../src/store/kit'
+import { type Bench, heldAt, openBench } from '../support/bench'
+
+let bench: Bench
+afterEach(() => bench.close())
+
+/** Two boxes of a model that nobody has described, and one that a muster sets. */
+const undescribed = (job: JobDocument): void => {
+  const [one, two, other] = job.units
+  if (!one || !two || !other) throw new Error('three units')
+  job.units = [
+    { ...one, id: 'odd-01', name: 'odd-01', model: 'Nobody N1', mac: '02:99:00:00:00:01' },
+    { ...two, id: 'odd-02', name: 'odd-02', model: 'Nobody N1', mac: '02:99:00:00:00:02' },
+    { ...other, id: 'hall-03', name: 'hall-03' },
+  ]
+}
+
+const view = async () => {
+  const found = await viewJob(bench.store, bench.job.slug)
+  if (!found) throw new Error('the job is gone')
+  return found
+}
+const row = async (unit: string) => (await view()).roll.rows.get(unit)
+const addressOf = async (unit: string) => (await view()).plans.get(unit)?.address ?? ''
+/** What somebody does in the box's own pages. */
+const setByHand = (mac: string, part: { address?: string; telnet?: boolean }): void => {
+  const { unit } = bench.lab.plugged(mac)
+  const { configured } = unit
+  const { address = configured.wired.address, telnet = configured.telnet } = part
+  const services = { httpsOnly: true, ssh: false, telnet }
+  unit.configure({ ...configured, ...services, wired: { ...configured.wired, method: 'static', address, prefix: 24 } })
+  unit.apply()
+}
+
+it('is held until hands have set it, is called by itself at its address, and says who and what was seen', async () => {
+  bench = await openBench({ change: undescribed, shelf: 'Ostrel O-40' })
+  const [one = '', two = ''] = bench.job.units.map(({ mac }) => mac)
+  bench.startRunner()
+  await bench.order()
+  const roll = await bench.settled()
+  expect(answers(roll.rows.get('hall-03'))).toBe(true)
+  for (const unit of ['odd-01', 'odd-02']) {
+    expect(heldAt(roll.rows.get(unit), 'reach')?.code).toBe('set-by-hand')
+    expect(waitsForHands(roll.rows.get(unit))).toBe(true)
+  }
+
+  const writes = bench.lab.plugged(one).unit.configured
+  setByHand(one, { address: await addressOf('odd-01'), telnet: true })
+  await expect.poll(async () => answers(await row('odd-01'))).toBe(true)
+  const seen = await row('odd-01')
+  expect(seen?.isByHand).toBe(true)
+  expect(Object.fromEntries(seen?.checks.map(({ code, verdict }) => [code, verdict]) ?? [])).toEqual({
+    arp: 'good',
+    ping: 'good',
+    service: 'good',
+    http: 'good',
+    ssh: 'good',
+    telnet: 'remark',
+  })
+  // Nothing but what hands have set is another.
+  expect(bench.lab.plugged(one).unit.configured.networks).toEqual(writes.networks)
+
+  // What the wire has shown is proven; all else is ticked by a person.
+  const [line] = sheetOf(await view()).filter(({ name }) => name === 'odd-01')
+  const proven = line?.outcomes.filter(({ outcome }) => outcome.kind === 'proven').map(({ id }) => id)
+  expect(proven?.toSorted()).toEqual(['management.address', 'services.https-only', 'services.ssh'])
+  expect(line?.state).toBe('answers, set by hand')
+  expect(line?.byHand.length).toBeGreaterThan(10)
+
+  // Another box at its address is not taken for it.
+  setByHand(one, { address: await addressOf('odd-02') })
+  setByHand(two, { address: '10.44.8.77' })
+  for (const mac of [one, two]) await expect.poll(() => bench.lab.plugged(mac).unit.phase).toBe('up')
+  await bench.order(['odd-02'])
+  expect(heldAt((await bench.settled()).rows.get('odd-02'), 'reach')?.code).toBe('address-of-another')
+
+  // Who was seen as asked and is to be something else now, is said to be changed.
+  expect(isChanged(await row('odd-01'))).toBe(false)
+  const { units } = await view()
+  const [listed] = units.filter(({ id }) => id === 'odd-01')
+  if (!listed) throw new Error('no unit')
+  await changeKit(bench.store, bench.jobId, {
+    add: [],
+    change: [{ ...listed, name: 'new-01' }],
+    remove: [],
+    order: undefined,
+  })
+  expect(isChanged(await row('odd-01'))).toBe(true)
+})
