@@ -227,6 +227,18 @@ export const planted = [
     '    // The plan',
   ],
   [
+    'Whoever answers at the address of a unit that hands set is taken for it',
+    runner('by-hand.ts'),
+    'macs.filter((mac) => mac !== unit.mac)',
+    'macs.filter((mac) => mac === mac.toUpperCase())',
+  ],
+  [
+    'What hands have set is not called by itself',
+    runner('resumption.ts'),
+    'address === planned.get(id)',
+    'address === id',
+  ],
+  [
     'An event is written twice where the answer was lost',
     runner('event-log.ts'),
     "tries === 1 ? 'new' : 'perhaps-there'",

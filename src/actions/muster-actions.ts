@@ -34,8 +34,8 @@ export const musterUnits = action(z.tuple([text, z.custom<Selection>()]), (slug,
   withJob(slug, (store, job) => orderMuster(store, job, selection)),
 )
 
-export const trustNewCertificate = action(z.tuple([text, text]), (slug, unit) =>
-  withJob(slug, (store, job) => trust(store, job, unit, fromPages)),
+export const trustNewCertificate = action(z.tuple([text, text, z.enum(['muster', 'nothing'])]), (slug, unit, then) =>
+  withJob(slug, (store, job) => trust(store, job, unit, then, fromPages)),
 )
 
 export const seeToByHand = action(z.tuple([text, z.custom<SeenToByHand>()]), (slug, given) =>

@@ -1,6 +1,7 @@
 /** Copies of a unit's configuration, in its own form: shown to whoever asks, which is recorded first. */
 import { z } from 'zod'
 import { failed, type Outcome } from '../core/job/outcome'
+import { fileFromPagesSchema } from '../core/showing/file-from-pages'
 import { appendEvents } from '../store/events'
 import type { Job } from '../store/jobs'
 import { listUnits } from '../store/kit'
@@ -9,12 +10,13 @@ import { type Copy, openBackup } from '../store/secrets'
 import type { Actor } from './installation'
 
 export type { Copy }
-export const copySchema: z.ZodType<Copy> = z.enum(['as-found', 'as-left'])
+export const copySchema: z.ZodType<Copy> = z.enum(['as-found', 'as-left', 'from-pages'])
 
-/** A copy as a file: what it is called by the unit, and which kind of text it is. */
+/** A copy as a file: what it is called by the unit, and which kind of text it is; or what its pages gave, in base 64. */
 export interface CopyFile {
   readonly name: string
   readonly text: string
+  readonly base64?: string
 }
 
 /**
@@ -36,6 +38,10 @@ export function revealCopy(
     if (text === undefined) return failed(`There is no copy of ${unit.name} ${copy.replace('-', ' ')} yet.`)
     const event = { kind: 'reveal', secret: `copy/${unit.id}/${copy}`, by } as const
     await appendEvents(inner, job.id, [{ at: new Date(), event }])
+    if (copy === 'from-pages') {
+      const { name, base64 } = fileFromPagesSchema.parse(JSON.parse(text))
+      return { ok: true, value: { name: `${unit.name}-${name}`, text: '', base64 } }
+    }
     return { ok: true, value: { name: `${unit.name}-${copy}.${endingOf(text)}`, text } }
   })
 }

@@ -34,15 +34,24 @@ export async function pauseMuster(store: Store, job: Job): Promise<void> {
   await askPause(store, job.id)
 }
 
-/** Lets the certificate go that a unit showed first, on somebody's word that it was reset, and musters the unit. */
-export function trustNewCertificate(store: Store, job: Job, unit: string, { name }: Actor): Promise<Outcome> {
+/**
+ * Lets the certificate go that a unit showed first, on somebody's word that it was reset.
+ * @param then  `muster` it, or leave it to the hands that have its window open
+ */
+export function trustNewCertificate(
+  store: Store,
+  job: Job,
+  unit: string,
+  then: 'muster' | 'nothing',
+  { name }: Actor,
+): Promise<Outcome> {
   return inTransaction(store, async (inner) => {
     const found = (await listUnits(inner, job.id)).find((each) => each.id === unit)
     if (!found) return failed('This unit is no longer on the kit list.')
     const text = `${name}: it was reset, its next certificate is pinned`
     await appendEvents(inner, job.id, [{ at: new Date(), event: { kind: 'log', unit: found.id, text } }])
     await forgetPin(inner, job.id, found.mac)
-    await placeOrder(inner, { jobId: job.id, kind: 'muster', units: theseUnits(found.id) })
+    if (then === 'muster') await placeOrder(inner, { jobId: job.id, kind: 'muster', units: theseUnits(found.id) })
     return done
   })
 }

@@ -13,10 +13,11 @@ import { type Check, type CheckCode, checkWords } from '../core/muster/check'
 import type { StepState } from '../core/muster/events'
 import { type Held, heldFor } from '../core/muster/held'
 import type { Step } from '../core/muster/procedure'
-import type { Host, Lane } from '../wire/host/host'
+import { type Host, HostAwayError, type Lane } from '../wire/host/host'
 import { WireError } from '../wire/wire-error'
 import type { AwakeClock } from './awake-clock'
 import type { EventLog } from './event-log'
+import { CalledOff } from './unit/waits'
 
 export interface ByHandInput {
   readonly host: Host
@@ -32,6 +33,13 @@ export interface ByHandInput {
   readonly expected: readonly SettingOutcome[]
   /** Names of all units of the kit list, by MAC. */
   readonly names: ReadonlyMap<string, string>
+  /** Aborted when the lease is lost or the runner ends. */
+  readonly signal: AbortSignal
+  readonly mayGoOn: () => boolean
+  /** Waits while nobody may act for this muster. @throws CalledOff */
+  readonly mayAct: () => Promise<void>
+  /** For what should never happen. */
+  readonly complain: (error: unknown, unit: Unit) => void
 }
 
 /** What is seen of it from outside. */
@@ -48,8 +56,41 @@ interface Look {
 /** Ports of the services by which equipment is managed, beside the one on its card. */
 const servicePorts = [443, 80, 22, 23]
 
-/** @returns whether it answers; what was found out is told to the log */
-export async function lookFromOutside(input: ByHandInput): Promise<'answers' | 'held'> {
+/** Real milliseconds between two looks whether the laptop's way to the wire is back. */
+const wireLookMs = 500
+
+/**
+ * Looks at it, as often as the laptop's way to the wire goes meanwhile.
+ * @returns whether it answers; what was found out is told to the log
+ */
+export async function callByHand(input: ByHandInput): Promise<'answers' | 'held' | 'stopped'> {
+  const { log, clock, unit, card, signal, mayGoOn } = input
+  const tellReach = (state: StepState): Promise<void> =>
+    log.append({ kind: 'step', unit: unit.id, step: 'reach', state })
+  while (!signal.aborted && mayGoOn()) {
+    try {
+      await input.mayAct()
+      return await lookFromOutside(input)
+    } catch (error) {
+      if (error instanceof CalledOff) return 'stopped'
+      if (error instanceof WireError) {
+        log.note({ kind: 'log', unit: unit.id, text: `${error.kind}: ${error.reason}` })
+        await tellReach(heldFor('went-away', { port: unit.port, lights: Object.keys(card.lights) }))
+        return 'held'
+      }
+      if (!(error instanceof HostAwayError)) {
+        input.complain(error, unit)
+        await tellReach(heldFor('went-wrong', {}))
+        return 'held'
+      }
+      await tellReach({ kind: 'waiting', until: clock.wall(), waitingFor: 'this laptop does not reach the wire' })
+      await clock.rest(wireLookMs, signal)
+    }
+  }
+  return 'stopped'
+}
+
+async function lookFromOutside(input: ByHandInput): Promise<'answers' | 'held'> {
   const { host, log, clock, unit, address } = input
   const tell = (step: Step, state: StepState): Promise<void> => log.append({ kind: 'step', unit: unit.id, step, state })
   await tell('reach', { kind: 'working', doing: 'looking for it' })

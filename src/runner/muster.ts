@@ -20,7 +20,7 @@ import type { FormerPassword } from '../store/secrets'
 import type { Host } from '../wire/host/host'
 import type { Sessions } from '../wire/sessions'
 import type { AwakeClock } from './awake-clock'
-import { lookFromOutside } from './by-hand'
+import { callByHand } from './by-hand'
 import { drive } from './drive'
 import type { EventLog } from './event-log'
 import { ControllerLink } from './managed/controller-link'
@@ -88,11 +88,10 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     const plan = plans.get(unit.id)
     const asked = asking.get(unit.id)
     if (card && plan && asked && !isMustered(card)) {
-      await mayAct()
       const { address } = plan
       const prefix = parseCidr(brief.management.cidr)?.prefix ?? usualPrefix
       const wanted = { unit, card, address, prefix, asked, expected: expected.get(unit.id) ?? [], names }
-      return lookFromOutside({ host, log, clock, brief, ...wanted })
+      return callByHand({ ...input, mayAct, brief, ...wanted })
     }
     const marked = askingWithMarks(askingJob, unit)
     const compilation: Compilation =

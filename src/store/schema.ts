@@ -214,7 +214,7 @@ export const backups = mysqlTable(
   {
     jobId: jobId(),
     mac: varchar('mac', { length: 17 }).notNull(),
-    copy: mysqlEnum('copy', ['as-found', 'as-left']).notNull(),
+    copy: mysqlEnum('copy', ['as-found', 'as-left', 'from-pages']).notNull(),
     sealed: longBlob('sealed').notNull(),
     at: time('at').notNull(),
   },

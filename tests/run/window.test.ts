@@ -8,12 +8,16 @@ import type { JobDocument } from '../../src/core/job/job-document'
 import type { MusterEvent } from '../../src/core/muster/events'
 import { answers } from '../../src/core/muster/roll'
 import { type Hand, type Told, toldSchema } from '../../src/core/showing/window-talk'
+import { fromPages } from '../../src/jobs/installation'
+import { trustNewCertificate } from '../../src/jobs/order'
 import { AwakeClock } from '../../src/runner/awake-clock'
 import { storedRecords } from '../../src/runner/ports/stored-records'
 import type { Runner } from '../../src/runner/runner'
 import { UnitTurns } from '../../src/runner/unit-turns'
 import { WindowDesk } from '../../src/runner/window/window-desk'
 import { serveWindows } from '../../src/runner/window/window-server'
+import { findJob } from '../../src/store/jobs'
+import { forgetPin, pinOnFirstSight } from '../../src/store/secrets'
 import { endBrowser } from '../../src/wire/chromium'
 import { labHost } from '../../src/wire/host/lab'
 import { type Bench, openBench } from '../support/bench'
@@ -117,6 +121,18 @@ it('shows the pages of a unit at its factory address, keeps a muster waiting, an
   await bench.settled()
   expect(answers(await row()), JSON.stringify(await row())).toBe(true)
   expect(await log()).toContain('its window was closed')
+
+  // Nothing is sent to a unit with another certificate, until somebody says that it was reset.
+  const { store, jobId } = bench
+  await forgetPin(store, jobId, mac)
+  await pinOnFirstSight(store, jobId, mac, 'AA:BB:CC', new Date())
+  const third = await stream()
+  await expect.poll(() => third.told).toContainEqual(expect.objectContaining({ kind: 'failed', code: 'untrusted' }))
+  const job = await findJob(store, bench.job.slug)
+  if (!job) throw new Error('no job')
+  expect(await trustNewCertificate(store, job, 'hall-01', 'nothing', fromPages)).toMatchObject({ ok: true })
+  expect(await send('POST', [{ kind: 'go', address: '/' }])).toBe(204)
+  await expect.poll(() => third.told.at(-1)).toMatchObject({ kind: 'at' })
 })
 
 it('is closed when no hand has touched it for long, and says so before', async () => {
@@ -158,4 +174,18 @@ it('is not opened on a unit that is being mustered, nor on one that is not there
   expect(open.status).toBe(200)
   await expect.poll(() => open.told).toMatchObject([{ kind: 'at', address: expect.stringContaining('10.44.8.20') }])
   await send('DELETE')
+})
+
+it('says when hands have given the unit its planned address, and opens there', async () => {
+  const first = await stream()
+  await expect.poll(() => first.told.at(-1)).toMatchObject({ kind: 'at' })
+  const { unit } = bench.lab.plugged(mac)
+  const { configured } = unit
+  unit.configure({ ...configured, wired: { ...configured.wired, method: 'static', address: '10.44.8.20', prefix: 24 } })
+  unit.apply()
+  await expect.poll(() => first.told).toContainEqual({ kind: 'moved', address: '10.44.8.20' })
+  expect(await send('DELETE')).toBe(204)
+  await expect.poll(() => unit.serviceIsUp).toBe(true)
+  const second = await stream()
+  await expect.poll(() => second.told).toMatchObject([{ kind: 'at', address: expect.stringContaining('10.44.8.20') }])
 })

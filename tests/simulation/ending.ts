@@ -7,7 +7,7 @@ import { endOf } from './play'
 import { jobId, type Scene } from './scene'
 import type { SimulatedSession } from './session'
 import { judgeReason } from './truths'
-import { confirmSeconds, type SimulatedUnit } from './unit'
+import { confirmSeconds, isSetByHand, type SimulatedUnit } from './unit'
 
 /** Seconds of the wire that a muster takes at the most which meets all of its patience. */
 const musterSeconds = 4 * 3600
@@ -22,6 +22,9 @@ async function quiet(play: Play, what: string): Promise<boolean> {
   return settled && scene.violations.length === 0
 }
 
+/** In which whatever has power has started, ms. */
+const startMs = 60_000
+
 /** Seconds of the wire in which a look at the bench that is under way has come to its end. */
 const lookSeconds = 300
 
@@ -31,6 +34,20 @@ async function noSessionIsLeft(scene: Scene): Promise<void> {
   if (await scene.world.until(() => left().length === 0, scene.ms(lookSeconds) + 60_000)) return
   const names = left().map(({ lane, process }) => `of ${process.name} with ${lane.mac}`)
   scene.violate('every session is closed', names.join(', '))
+}
+
+/** What hands have set, and has started since it was called, is called by itself when the bench is swept. */
+async function handsAreSeen(play: Play): Promise<boolean> {
+  const { scene } = play
+  const isToBeCalled = (unit: SimulatedUnit): boolean => {
+    const planned = scene.records.jobs.get(jobId)?.job.plans.get(unit.unit.id)?.address
+    return isSetByHand(unit) && ends(play, unit) === 'set-by-hand' && scene.reached(unit.mac, planned ?? '') === unit
+  }
+  if (!scene.units.some(isToBeCalled)) return true
+  const isCalled = (): boolean => !scene.units.some(isToBeCalled)
+  if (!(await scene.world.until(isCalled, scene.ms(lookSeconds) + 60_000)))
+    scene.violate('what hands have set is called by itself', scene.units.map((each) => ends(play, each)).join(', '))
+  return quiet(play, 'what was called by itself')
 }
 
 async function musterAll(play: Play, what: string): Promise<boolean> {
@@ -67,10 +84,14 @@ export async function atTheEnd(play: Play): Promise<void> {
     // A move that nobody confirmed is taken back by now: a reason is to be true after that too.
     if (scene.units.some(({ before }) => before !== undefined))
       await scene.world.until(() => false, scene.ms(confirmSeconds))
+    if (!(await handsAreSeen(play))) return
     for (const unit of scene.units) judgeReason(scene, unit, ends(play, unit))
     const [trading] = scene.units.filter((unit) => ends(play, unit) === 'trades-addresses')
     if (trading) elsewhere(play, trading)
+    // Hands set what has started.
+    await scene.world.until(() => scene.units.every((unit) => !isSetByHand(unit) || unit.phase === 'up'), startMs)
     for (const unit of scene.units) help(play, unit)
+    if (!(await handsAreSeen(play))) return
     if (!(await musterAll(play, 'musters all, after the hands have helped'))) return
   }
   for (const unit of scene.units) if (ends(play, unit) !== 'answers') judge(play, unit)
@@ -110,6 +131,8 @@ function help(play: Play, unit: SimulatedUnit): void {
   const end = ends(play, unit)
   scene.world.tell('HANDS', `${unit.unit.name}: ${end}`)
   scene.count(`held ${end}`)
+  const planned = scene.records.jobs.get(jobId)?.job.plans.get(unit.unit.id)?.address
+  if (end === 'set-by-hand' && planned !== undefined) unit.setByHand(planned)
   if (end === 'new-certificate') scene.records.jobs.get(jobId)?.pins.delete(unit.mac)
   if (end === 'refuses-passwords') {
     unit.reset()
@@ -165,6 +188,12 @@ function isAsAsked({ scene }: Play, unit: SimulatedUnit): void {
   const plan = kept?.job.plans.get(unit.unit.id)
   if (!kept || !plan) return
   const { values } = unit.running
+  if (isSetByHand(unit)) {
+    // Nobody but the hands that set it knows what else it is.
+    if (unit.address !== plan.address)
+      scene.violate('what answers is as asked', `${unit.unit.name} is at ${unit.address}, not at ${plan.address}`)
+    return
+  }
   const listed = kept.job.units.find(({ id }) => id === unit.unit.id)
   const wrong = [
     ...(unit.address === plan.address ? [] : [`is at ${unit.address}, not at ${plan.address}`]),

@@ -74,6 +74,8 @@ export type Happening =
   | { readonly kind: 'plan'; readonly what: 'addresses' | 'passed-on' | 'trade' | 'subnet' }
   | { readonly kind: 'kit'; readonly unit: number }
   | { readonly kind: 'pause' }
+  /** Hands set the unit that is theirs. */
+  | { readonly kind: 'hands' }
   | { readonly kind: 'muster-one'; readonly unit: number }
   | { readonly kind: 'delete-job' }
 

@@ -7,7 +7,7 @@ import type { Happening } from './faults'
 import type { Play } from './play'
 import { jobId, type Scene } from './scene'
 import type { SimulatedJob } from './site'
-import type { SimulatedUnit } from './unit'
+import { isSetByHand, type SimulatedUnit } from './unit'
 
 type By<K extends Happening['kind']> = Extract<Happening, { kind: K }>
 type Acts = { readonly [K in Happening['kind']]: (play: Play, what: By<K>) => void }
@@ -167,6 +167,12 @@ const acts: Acts = {
     }))
   },
   pause: ({ scene }) => scene.records.askPause(jobId),
+  hands: ({ scene }) => {
+    for (const unit of scene.units) {
+      const plan = scene.job.plans.get(unit.unit.id)
+      if (isSetByHand(unit) && plan) unit.setByHand(plan.address)
+    }
+  },
   'muster-one': (play, { unit }) => play.order(theseUnits(unitOf(play.scene, unit).unit.id)),
   'delete-job': (play) => play.deleteJob(),
 }

@@ -41,6 +41,7 @@ export function recordsOf(scene: Scene, process: Process): Records {
     pinOnFirstSight: (id, mac, shown) => scene.call(process, 'pin', () => records.pinOnFirstSight(id, mac, shown)),
     hasBackup: (...asked) => scene.call(process, 'copy', () => records.hasBackup(...asked)),
     keepBackup: (id, mac, copy, text) => scene.call(process, 'copy', () => records.keepBackup(id, mac, copy, text)),
+    backup: (...asked) => records.backup(...asked),
     fileParts: (sha256) => records.fileParts(sha256),
   }
 }

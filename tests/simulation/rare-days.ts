@@ -1,5 +1,5 @@
 /**
- * Days of which freely drawn scenarios have too few: each draws its site and its faults from what makes it. Three
+ * Days of which freely drawn scenarios have too few: each draws its site and its faults from what makes it. Four
  * seeds of twenty are of such a day.
  */
 import fc from 'fast-check'
@@ -82,4 +82,31 @@ const passedOn: fc.Arbitrary<Scenario> = (() => {
   })
 })()
 
-export const rareDays = [movedAbout, heldUpAtController, passedOn] as const
+/** Hands set one of the units, at any moment, while everything around it goes wrong. */
+const byHands: fc.Arbitrary<Scenario> = (() => {
+  const hands: fc.Arbitrary<Happening> = fc.record({ kind: kind('hands') })
+  const at = fc.record({
+    call: one('arp', 'lane', 'ping', 'connect', 'append', 'job', 'bench', 'roll'),
+    nth: fc.oneof(fc.integer({ min: 1, max: 6 }), fc.integer({ min: 1, max: 40 })),
+  })
+  const around = one<Happening>(
+    { kind: 'freeze', seconds: 90 },
+    { kind: 'thief', unit: 0, seconds: 20 },
+    { kind: 'wire-away', seconds: 20 },
+    { kind: 'database-away', seconds: 20 },
+    { kind: 'pause' },
+  )
+  const what = fc.oneof({ arbitrary: hands, weight: 4 }, { arbitrary: callFault, weight: 3 }, power, kill, around)
+  const faults = drawn(fc.oneof(at, when), what)
+  const change = fc.oneof(otherPlan, addressing, fc.record({ kind: kind('brief'), what: kind('name') }))
+  return fc.record({
+    seed: fc.integer(),
+    site: fc
+      .tuple(siteWith({ addressing: one('static'), managed: one(0) }), fc.constant(true as const))
+      .map(([site, byHand]) => ({ ...site, byHand })),
+    faults,
+    later: fc.array(fc.record({ change, faults }), { maxLength: 1 }),
+  })
+})()
+
+export const rareDays = [movedAbout, heldUpAtController, passedOn, byHands] as const

@@ -245,7 +245,11 @@ export class MemoryRecords implements Records {
 
   async keepBackup(jobId: number, mac: string, copy: Copy, text: string): Promise<void> {
     const backups = this.jobs.get(jobId)?.backups
-    if (copy === 'as-left' || !backups?.has(`${mac} ${copy}`)) backups?.set(`${mac} ${copy}`, text)
+    if (copy !== 'as-found' || !backups?.has(`${mac} ${copy}`)) backups?.set(`${mac} ${copy}`, text)
+  }
+
+  async backup(jobId: number, mac: string, copy: Copy): Promise<string | undefined> {
+    return this.jobs.get(jobId)?.backups.get(`${mac} ${copy}`)
   }
 
   async *fileParts(sha256: string): AsyncGenerator<Uint8Array> {

@@ -6,7 +6,7 @@ import { isManaged } from '../../src/core/kit/kit-card'
 import type { TimedEvent } from '../../src/store/events'
 import { jobId, type Scene } from './scene'
 import { noteHeld, subnetOf } from './truths'
-import type { SimulatedUnit } from './unit'
+import { isSetByHand, type SimulatedUnit } from './unit'
 import { factoryPassword, movesBetween, shipped } from './values'
 import type { Process } from './world'
 
@@ -45,6 +45,7 @@ export function whatIsWritten(scene: Scene, process: Process, unit: SimulatedUni
   if (!kept) return
   const doors = scene.doors.get(unit.unit.id) ?? new Set()
   const { name } = unit.unit
+  if (isSetByHand(unit)) scene.violate('what hands set is set by hands alone', `${name} is changed`)
   if (!isManaged(unit.card) && !kept.backups.has(`${unit.mac} as-found`))
     scene.violate('a copy before the first change', `${name} is changed, and nothing was kept of it`)
   if (change.kind === 'password') {

@@ -161,6 +161,20 @@ function directCardText(model: string, traits: UnitTraits, role: 'access-point' 
   }
 }
 
+/** The card of a unit that hands set. */
+function byHandCard({ ping }: UnitTraits): KitCard {
+  return once(`H ${ping}`, (model) => ({
+    ...common,
+    model,
+    role: 'access-point',
+    factory: { address: '192.168.77.1', addressing: 'static', login: { user: 'admin', password: 'boxed' }, port: 443 },
+    radios,
+    can: {},
+    does: { applies: 'at-once', saves: 'itself', ignoresPing: ping === 'silent' },
+    dialect: { kind: 'by-hand' },
+  }))
+}
+
 /** How a session that outlives its connection is told of: only cards of pages say when it ends. */
 function lingering(card: KitCard): KitCard {
   const dialect = { kind: 'pages', scheme: 'https', sessionEnds: lingerSeconds } as unknown as KitCard['dialect']
@@ -230,6 +244,7 @@ const plannedAddress = (index: number): string => `10.20.0.${21 + index}`
 
 export function jobOf(traits: SiteTraits): SimulatedJob {
   const direct = traits.units.map((each, index) => {
+    if (traits.byHand && index === traits.units.length - 1) return byHandCard(each)
     const role = index === 0 && traits.managed > 0 ? 'controller' : 'access-point'
     const card = directCard(each, role)
     return each.sessions === 'one-lingers' && role === 'access-point' ? lingering(card) : card

@@ -38,6 +38,8 @@ export interface SiteTraits {
   readonly units: readonly UnitTraits[]
   /** Access points that the first unit manages. */
   readonly managed: number
+  /** Hands set the last of the units that are set by themselves. */
+  readonly byHand?: true
   readonly networks: readonly ('wpa2-personal' | 'wpa3-personal' | 'open')[]
   readonly addressing: 'static' | 'dhcp'
   /** Whether the site's DHCP server keeps the planned addresses for the units. */

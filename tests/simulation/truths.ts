@@ -1,7 +1,7 @@
 /** When a reason for which a unit is held is the true one, once nothing goes wrong any more. */
 import type { HeldCode } from '../../src/core/muster/held'
 import { jobId, type Scene } from './scene'
-import type { SimulatedUnit } from './unit'
+import { isSetByHand, type SimulatedUnit } from './unit'
 import { factoryPassword } from './values'
 
 interface Looked {
@@ -36,6 +36,7 @@ const truths: Readonly<Partial<Record<HeldCode, (looked: Looked) => boolean>>> =
     return unit.phase !== 'up' || unit.isAway || scene.reached(unit.mac, unit.address ?? '') !== unit || !isNear
   },
   'heard-only': ({ scene, unit }) => scene.reached(unit.mac, unit.address ?? '') !== unit,
+  'set-by-hand': ({ scene, unit, planned }) => isSetByHand(unit) && scene.reached(unit.mac, planned) !== unit,
   'address-taken': othersAt,
   'address-of-another': othersAt,
   'trades-addresses': othersAt,

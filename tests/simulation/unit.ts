@@ -43,6 +43,8 @@ export interface Surroundings {
   changed(unit: SimulatedUnit): void
 }
 
+export const isSetByHand = ({ card }: SimulatedUnit): boolean => card.dialect.kind === 'by-hand'
+
 export class SimulatedUnit {
   phase: 'off' | 'starting' | 'up' = 'off'
   /** Counts starts: what was begun before one is over. */
@@ -308,6 +310,16 @@ export class SimulatedUnit {
   meddle(what: Meddling): void {
     this.running = meddled(this.running, what)
     this.#persist()
+    this.around.changed(this)
+  }
+
+  /** Hands give it its address in its own pages, for good. */
+  setByHand(address: string): void {
+    const { values } = this.running
+    const unit = { ...values.unit, 'management.method': 'static', 'management.address': address }
+    this.running = { ...this.running, values: { ...values, unit } as Values }
+    this.startup = this.running
+    if (this.phase === 'up') this.settle()
     this.around.changed(this)
   }
 

@@ -187,6 +187,10 @@ describe.each([
     await records.keepBackup(jobId, mac, 'as-found', 'later', at)
     expect(await records.hasBackup(jobId, mac, 'as-found')).toBe(true)
     expect(await records.hasBackup(jobId, mac, 'as-left')).toBe(false)
+    expect(await records.backup(jobId, mac, 'as-found')).toBe('found')
+    expect(await records.backup(jobId, mac, 'from-pages')).toBeUndefined()
+    for (const text of ['first', 'second']) await records.keepBackup(jobId, mac, 'from-pages', text, at)
+    expect(await records.backup(jobId, mac, 'from-pages')).toBe('second')
   })
 
   it('let go of a job that is deleted, with all that hangs on it', async () => {

@@ -2,8 +2,9 @@
 import { createServer, type IncomingMessage, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { afterAll, afterEach, beforeAll, beforeEach, expect, it } from 'vitest'
-import type { Told } from '../../src/core/showing/window-talk'
+import { mostDownloadBytes, type Told } from '../../src/core/showing/window-talk'
 import { endBrowser } from '../../src/wire/chromium'
+import type { PageFile } from '../../src/wire/window/page-files'
 import { UnitWindow } from '../../src/wire/window/unit-window'
 import { loopbackLane } from '../support/loopback-lane'
 
@@ -21,8 +22,14 @@ const pages: Readonly<Record<string, string>> = {
     <a href="/more" target="_blank" style="position:absolute;left:20px;top:260px">more</a>`,
   '/more': '<title>More</title>',
   '/files': `<title>Files</title><body style="margin:0">
-    <input type="file" style="position:absolute;left:20px;top:20px;width:200px;height:30px">
-    <a href="/copy.cfg" download="copy.cfg" style="position:absolute;left:20px;top:120px">keep a copy</a>`,
+    <form action="/given" method="post" enctype="multipart/form-data">
+      <input type="file" name="image" style="position:absolute;left:20px;top:20px;width:200px;height:30px">
+      <button style="position:absolute;left:20px;top:60px;width:100px;height:30px">Send</button>
+    </form>
+    <a href="/copy.cfg" download="copy.cfg" style="position:absolute;left:20px;top:120px">keep a copy</a>
+    <a href="/huge.cfg" download="huge.cfg" style="position:absolute;left:20px;top:180px">keep more</a>`,
+  '/given': '<title>Given</title>',
+  '/copy.cfg': 'country nz\n',
   '/busy': '<title>Busy</title><script>setTimeout(() => { for (;;); }, 50)</script>',
   '/loud': '<title>Loud</title><script>setTimeout(() => { for (;;) alert("again") }, 50)</script>',
   '/large': '<title>Large</title><script>for (let n = 0; n < 2e5; n++) document.write("<p>" + n)</script>',
@@ -36,6 +43,7 @@ let server: Server
 let port: number
 const asked: string[] = []
 const kept: URLSearchParams[] = []
+const given: string[] = []
 const bodyOf = async (request: IncomingMessage): Promise<string> => {
   let text = ''
   for await (const part of request) text += part
@@ -45,7 +53,9 @@ beforeAll(async () => {
   server = createServer(async (request, response) => {
     const { url = '', headers } = request
     asked.push(`${headers.host} ${url}`)
-    if (request.method === 'POST') kept.push(new URLSearchParams(await bodyOf(request)))
+    if (url === '/huge.cfg') return void response.end(Buffer.alloc(mostDownloadBytes + 1))
+    if (url === '/given') given.push(await bodyOf(request))
+    else if (request.method === 'POST') kept.push(new URLSearchParams(await bodyOf(request)))
     const login = `Basic ${Buffer.from('admin:word').toString('base64')}`
     if (url === '/locked' && headers.authorization !== login)
       return void response.writeHead(401, { 'www-authenticate': 'Basic realm="the unit"' }).end('no')
@@ -65,10 +75,15 @@ afterAll(async () => {
 let window: UnitWindow
 let told: Told[]
 let pictures: Buffer[]
+let files: PageFile[]
+const trusted = async (): Promise<void> => undefined
+const lane = (last: string) => loopbackLane(`02:00:00:00:09:${last}`)
 beforeEach(async () => {
   told = []
   pictures = []
-  window = await UnitWindow.open(loopbackLane('02:00:00:00:09:01'), async () => undefined, { scheme: 'http', port })
+  files = []
+  const keep = async (file: PageFile): Promise<void> => void files.push(file)
+  window = await UnitWindow.open(lane('01'), trusted, { scheme: 'http', port }, keep)
   window.watch({ told: (each) => told.push(each), picture: (jpeg) => void pictures.push(jpeg) })
   await isAt('Unit')
 })
@@ -156,13 +171,27 @@ it('follows a page that opens another, and comes back when that is closed', asyn
   await isAt('More')
 })
 
-it('says what it cannot do: give a file, and keep one', async () => {
+it('gives a page a file or none, and keeps what it offers, as far as that is no flood', async () => {
   window.act({ kind: 'go', address: '/files' })
   await isAt('Files')
   click(60, 30)
-  await expect.poll(() => told.at(-1)).toMatchObject({ kind: 'cannot', what: 'give-file' })
+  await window.give(await question('wants-file'), undefined)
+  click(60, 30)
+  await expect.poll(() => told.filter(({ kind }) => kind === 'wants-file').length).toBe(2)
+  await window.give(await question('wants-file'), { name: '../boot.bin', bytes: Buffer.from('an image') })
+  click(60, 75)
+  await isAt('Given')
+  expect(given.at(-1)).toContain('filename="boot.bin"')
+  expect(given.at(-1)).toContain('an image')
+
+  window.act({ kind: 'go', address: '/files' })
+  await isAt('Files')
   click(60, 130)
-  await expect.poll(() => told.at(-1)).toMatchObject({ kind: 'cannot', what: 'keep-download', name: 'copy.cfg' })
+  await expect.poll(() => files).toEqual([{ name: 'copy.cfg', bytes: Buffer.from('country nz\n') }])
+  await expect.poll(() => told.at(-1)).toEqual({ kind: 'kept', name: 'copy.cfg', bytes: 11 })
+  click(60, 190)
+  await expect.poll(() => told.at(-1)).toMatchObject({ kind: 'cannot', what: 'keep-download', name: 'huge.cfg' })
+  expect(files).toHaveLength(1)
 })
 
 it('shows nothing of another host, whatever the page or its hands ask', async () => {
@@ -182,10 +211,7 @@ it('shows nothing of another host, whatever the page or its hands ask', async ()
 })
 
 it('is closed though its page never ends, asks without end or is without end, and leaves other windows alone', async () => {
-  const other = await UnitWindow.open(loopbackLane('02:00:00:00:09:02'), async () => undefined, {
-    scheme: 'http',
-    port,
-  })
+  const other = await UnitWindow.open(lane('02'), trusted, { scheme: 'http', port }, trusted)
   let seen = 0
   other.watch({
     told: () => undefined,
@@ -194,10 +220,7 @@ it('is closed though its page never ends, asks without end or is without end, an
     },
   })
   for (const path of ['/busy', '/loud', '/large']) {
-    const hostile = await UnitWindow.open(loopbackLane('02:00:00:00:09:03'), async () => undefined, {
-      scheme: 'http',
-      port,
-    })
+    const hostile = await UnitWindow.open(lane('03'), trusted, { scheme: 'http', port }, trusted)
     const heard: Told[] = []
     hostile.watch({ told: (each) => heard.push(each), picture: () => undefined })
     hostile.act({ kind: 'go', address: path })

@@ -41,7 +41,8 @@ export interface RollRow {
   readonly sentTo: Place | undefined
   /** Where it was found last of the places to which it was sent. It may still be there when it is sent elsewhere. */
   readonly cameTo: Place | undefined
-  readonly copies: { readonly asFound: number | undefined; readonly asLeft: number | undefined }
+  /** When each copy of it was kept, ms since 1970. */
+  readonly copies: Readonly<Record<'asFound' | 'asLeft' | 'fromPages', number | undefined>>
   /** What it was asked to be when it last answered. */
   readonly proven: Asked | undefined
   /** What it ran then; undefined where it does not tell. */
@@ -89,7 +90,7 @@ export const emptyRow: RollRow = {
   givenPassword: undefined,
   sentTo: undefined,
   cameTo: undefined,
-  copies: { asFound: undefined, asLeft: undefined },
+  copies: { asFound: undefined, asLeft: undefined, fromPages: undefined },
   proven: undefined,
   firmware: undefined,
   provenBy: undefined,
@@ -169,6 +170,8 @@ type UnitEvent = Extract<
   }
 >
 
+const copyNames = { 'as-found': 'asFound', 'as-left': 'asLeft', 'from-pages': 'fromPages' } as const
+
 const windowEnds = {
   'by-hand': 'closed',
   idle: 'closed after ten minutes without a hand',
@@ -197,7 +200,7 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
     case 'kept':
       return {
         ...row,
-        copies: event.copy === 'as-found' ? { ...row.copies, asFound: at } : { ...row.copies, asLeft: at },
+        copies: { ...row.copies, [copyNames[event.copy]]: at },
       }
     case 'written': {
       const before = event.from === 'before' && row.written.mac === event.mac ? row.written.marks : {}

@@ -7,6 +7,8 @@ import { settingIdSchema } from '../config/unit-config'
 
 /** Width and height of every picture, CSS pixels: one pixel of a picture is one of the page. */
 export const windowSize = { width: 1024, height: 720 } as const
+/** Of what a page offers as a file, so much is kept at the most. */
+export const mostDownloadBytes = 8 * 1024 * 1024
 /** A window that no hand touches is closed after this, seconds; said so many seconds before. */
 export const windowIdle = { afterSeconds: 600, saidBeforeSeconds: 60 } as const
 
@@ -55,6 +57,17 @@ export const handSchema = z.discriminatedUnion('kind', [
   }),
   /** Which options of a list are to be chosen, by their place in it; none where nothing is to change. */
   z.object({ kind: z.literal('choose'), question, options: z.array(z.int().min(0).max(5000)).max(500) }),
+  /** For a page that wants a file: an image of the brief, what its pages gave before, or none. */
+  z.object({
+    kind: z.literal('give'),
+    question,
+    file: z
+      .discriminatedUnion('of', [
+        z.object({ of: z.literal('image'), sha256: z.string().regex(/^[0-9a-f]{64}$/) }),
+        z.object({ of: z.literal('from-pages') }),
+      ])
+      .nullable(),
+  }),
   /** For HTTP Basic or Digest. */
   z.object({ kind: z.literal('login'), question, user: z.string().max(200), password: z.string().max(200) }),
 ])
@@ -82,12 +95,17 @@ export const toldSchema = z.discriminatedUnion('kind', [
     width: z.number().min(0),
   }),
   z.object({ kind: z.literal('wants-login'), question, realm: words }),
+  z.object({ kind: z.literal('wants-file'), question }),
+  /** What its pages offered is kept, sealed, as a copy of the unit. */
+  z.object({ kind: z.literal('kept'), name: z.string().max(300), bytes: z.int() }),
   /** A question was answered, or the page has left it. */
   z.object({ kind: z.literal('settled'), question }),
   /** A page that could not be had; `untrusted` where it shows another certificate than before. */
   z.object({ kind: z.literal('failed'), code: z.enum(['unreachable', 'untrusted', 'elsewhere']), reason: words }),
-  /** What the page wants and a window does not do yet: a file of the laptop's, or to save one there. */
+  /** What the page wants and could not have: a file that is not there any more, or to keep one that is too large. */
   z.object({ kind: z.literal('cannot'), what: z.enum(['give-file', 'keep-download']), name: z.string().max(300) }),
+  /** Hands have moved it: it answers at its planned address now, and no longer where the window is. */
+  z.object({ kind: z.literal('moved'), address: z.string().max(60) }),
   /** No hand has touched it for long: it is closed in so many seconds. */
   z.object({ kind: z.literal('closing'), inSeconds: z.int() }),
   z.object({ kind: z.literal('closed'), why: z.enum(['by-hand', 'idle', 'ended', 'lost']) }),

@@ -90,6 +90,8 @@ export interface Records {
   hasBackup(jobId: number, mac: string, copy: Copy): Promise<boolean>
   /** The first copy as found stays; of those as left, the newest. */
   keepBackup(jobId: number, mac: string, copy: Copy, text: string, at: Date): Promise<void>
+  /** A copy that was kept; undefined where there is none. */
+  backup(jobId: number, mac: string, copy: Copy): Promise<string | undefined>
   /** The bytes of a file that somebody brought, by its SHA-256. */
   fileParts(sha256: string): AsyncIterable<Uint8Array>
 }

@@ -13,7 +13,14 @@ import { loadPlans } from '../../store/plans'
 import { radioRules } from '../../store/regulatory-file'
 import { rollOf } from '../../store/rolls'
 import { reportRunner } from '../../store/runners'
-import { hasBackup, keepBackup, openDatedSecrets, openFormerPasswords, pinOnFirstSight } from '../../store/secrets'
+import {
+  hasBackup,
+  keepBackup,
+  openBackup,
+  openDatedSecrets,
+  openFormerPasswords,
+  pinOnFirstSight,
+} from '../../store/secrets'
 import type { Records } from './records'
 
 export function storedRecords(store: Store): Records {
@@ -52,6 +59,7 @@ export function storedRecords(store: Store): Records {
     pinOnFirstSight: (...asked) => pinOnFirstSight(store, ...asked),
     hasBackup: (...asked) => hasBackup(store, ...asked),
     keepBackup: (...asked) => keepBackup(store, ...asked),
+    backup: (...asked) => openBackup(store, ...asked),
     fileParts: (sha256) => readFileParts(store, sha256),
   }
 }

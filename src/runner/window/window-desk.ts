@@ -1,12 +1,15 @@
 /** The windows that are open: one at the most on each unit, closed when no hand has touched it for long. */
 import { askingWithMarks } from '../../core/config/asked'
 import { spokenOf } from '../../core/config/outcomes'
+import { jsonIn } from '../../core/input/json'
 import { isManaged } from '../../core/kit/kit-card'
 import type { MusterEvent } from '../../core/muster/events'
+import { type FileFromPages, fileFromPagesSchema } from '../../core/showing/file-from-pages'
 import { typedText } from '../../core/showing/put-in'
 import { type Hand, type WindowClosed, type WindowRefusal, windowIdle } from '../../core/showing/window-talk'
 import type { Host, Lane } from '../../wire/host/host'
 import { pinCheck } from '../../wire/trust/pin'
+import type { PageFile } from '../../wire/window/page-files'
 import type { UnitWindow, WindowDoor } from '../../wire/window/unit-window'
 import { WireError } from '../../wire/wire-error'
 import type { AwakeClock } from '../awake-clock'
@@ -43,11 +46,16 @@ export class NoWindow extends Error {
   }
 }
 
+type GivenFile = Extract<Hand, { kind: 'give' }>['file']
+
 interface OpenWindow {
   readonly window: UnitWindow
   /** By the monotonic clock, ms. */
   touchedAt: number
   isSaidToClose: boolean
+  /** Where it is to answer in the end, while it does not. */
+  goal: string | undefined
+  readonly mac: string
   close(why: WindowClosed): Promise<void>
 }
 
@@ -81,7 +89,8 @@ export class WindowDesk {
     open.touchedAt = this.#parts.clock.monotonic()
     open.isSaidToClose = false
     for (const hand of hands)
-      if (hand.kind !== 'put-in') open.window.act(hand)
+      if (hand.kind === 'give') await open.window.give(hand.question, await this.#fileOf({ jobId, unit }, hand.file))
+      else if (hand.kind !== 'put-in') open.window.act(hand)
       else {
         const text = await this.#valueOf({ jobId, unit }, hand)
         if (text !== undefined) open.window.act({ kind: 'text', text })
@@ -106,6 +115,7 @@ export class WindowDesk {
       for (const opening of this.#open.values()) {
         const open = await opening.catch(() => undefined)
         if (!open) continue
+        await this.#hasMoved(open)
         const left = idle.afterSeconds - (clock.monotonic() - open.touchedAt) / 1000
         if (left <= 0) await open.close('idle')
         else if (left <= idle.saidBeforeSeconds && !open.isSaidToClose) {
@@ -116,6 +126,17 @@ export class WindowDesk {
       await clock.rest(idleLookMs, signal)
     }
     await this.closeAll()
+  }
+
+  /** Says so once, when hands have given it the address that is planned for it. */
+  async #hasMoved(open: OpenWindow): Promise<void> {
+    const { goal: address, mac } = open
+    if (address === undefined) return
+    // A laptop that does not reach the wire asks again.
+    const macs = await this.#parts.host.arp(address).catch((): string[] => [])
+    if (!macs.includes(mac)) return
+    open.goal = undefined
+    open.window.tell({ kind: 'moved', address })
   }
 
   /** What a setting of this unit is to be, as hands would type it. */
@@ -131,6 +152,33 @@ export class WindowDesk {
     return found && typedText(found)
   }
 
+  /** What its pages offered is sealed as a copy of it; another takes the place of the one before. */
+  async #kept({ jobId, unit }: WindowOn, mac: string, { name, bytes }: PageFile): Promise<void> {
+    const { records, clock, tell } = this.#parts
+    const text = JSON.stringify({ name, base64: Buffer.from(bytes).toString('base64') } satisfies FileFromPages)
+    await records.keepBackup(jobId, mac, 'from-pages', text, clock.date())
+    await tell(jobId, { kind: 'kept', unit, copy: 'from-pages' })
+  }
+
+  /** A file of the job's that a page may be given; undefined where there is none. */
+  async #fileOf({ jobId, unit: id }: WindowOn, file: GivenFile): Promise<PageFile | undefined> {
+    const { records } = this.#parts
+    const bench = await records.bench(jobId)
+    const unit = bench?.units.find((each) => each.id === id)
+    if (!file || !bench || !unit) return undefined
+    if (file.of === 'from-pages') {
+      const kept = fileFromPagesSchema.safeParse(
+        jsonIn((await records.backup(jobId, unit.mac, 'from-pages')) ?? ''),
+      ).data
+      return kept && { name: kept.name, bytes: Buffer.from(kept.base64, 'base64') }
+    }
+    const image = bench.brief.aftercare.images.find(({ sha256 }) => sha256 === file.sha256)
+    if (!image) return undefined
+    const parts: Uint8Array[] = []
+    for await (const part of records.fileParts(image.sha256)) parts.push(part)
+    return { name: image.file, bytes: Buffer.concat(parts) }
+  }
+
   async #opened(on: WindowOn, key: string, by: string): Promise<OpenWindow> {
     const { turns, clock, tell } = this.#parts
     const giveBack = turns.take(key, by)
@@ -141,7 +189,7 @@ export class WindowDesk {
       lane = found.lane
       // Loaded when the first is opened: what drives a browser is large.
       const { UnitWindow } = await import('../../wire/window/unit-window')
-      const window = await UnitWindow.open(lane, found.pin, found.door)
+      const window = await UnitWindow.open(lane, found.pin, found.door, (file) => this.#kept(on, found.mac, file))
       await tell(on.jobId, { kind: 'window', unit: on.unit, state: 'opened', by })
       const ownLane = lane
       let closing: Promise<void> | undefined
@@ -155,7 +203,8 @@ export class WindowDesk {
         })()
         return closing
       }
-      return { window, touchedAt: clock.monotonic(), isSaidToClose: false, close }
+      const goal = found.planned === lane.address ? undefined : found.planned
+      return { window, touchedAt: clock.monotonic(), isSaidToClose: false, goal, mac: lane.mac, close }
     } catch (error) {
       await lane?.close()
       giveBack()
@@ -184,7 +233,7 @@ export class WindowDesk {
       if (!(await host.arp(address)).includes(unit.mac)) continue
       const lane = await host.openLane({ mac: unit.mac, address, prefix, by: direct?.does.reachedBy ?? 'both' })
       const door = await doorOf(lane, direct?.factory.port)
-      if (door) return { lane, pin, door }
+      if (door) return { lane, pin, door, mac: unit.mac, planned: plan?.address }
       await lane.close()
       throw new NoWindow({ code: 'no-pages', address, ports: usualDoors.map(({ port }) => port) })
     }

@@ -6,7 +6,7 @@ import type { RollRow } from '../../core/muster/roll'
 import { useJob } from '../live/job-provider'
 import classes from './slip.module.css'
 
-const words = { 'as-found': 'as found', 'as-left': 'as left' } as const
+const words = { 'as-found': 'as found', 'as-left': 'as left', 'from-pages': 'a file from its own pages' } as const
 type Which = keyof typeof words
 
 interface Shown {
@@ -24,12 +24,19 @@ export function Copies({ unit, copies }: { unit: { id: string; name: string }; c
   const kept = [
     { which: 'as-found', at: copies.asFound },
     { which: 'as-left', at: copies.asLeft },
+    { which: 'from-pages', at: copies.fromPages },
   ] as const
   if (kept.every(({ at }) => at === undefined)) return null
   const show = (which: Which) =>
     start(async () => {
       const answer = await showCopy(job.slug, unit.id, which)
-      setShown(answer.ok && answer.value ? { which, ...answer.value } : undefined)
+      const file = answer.ok ? answer.value : undefined
+      if (file?.base64 !== undefined)
+        save(
+          file.name,
+          Uint8Array.from(atob(file.base64), (sign) => sign.charCodeAt(0)),
+        )
+      setShown(file && file.base64 === undefined ? { which, ...file } : undefined)
       setSentence(answer.ok ? undefined : answer.sentence)
     })
   return (
@@ -44,7 +51,7 @@ export function Copies({ unit, copies }: { unit: { id: string; name: string }; c
                 {new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
               </time>{' '}
               <button type="button" disabled={pending} onClick={() => show(which)}>
-                Show
+                {which === 'from-pages' ? 'Save' : 'Show'}
               </button>
             </li>
           ),
@@ -76,14 +83,15 @@ function CopyText({ title, shown, onClose }: { title: string; shown: Shown; onCl
             </Button>
           )}
         </CopyButton>
-        <Button onClick={() => save(shown)}>Save as a file</Button>
+        <Button onClick={() => save(shown.name, shown.text)}>Save as a file</Button>
       </div>
     </Modal>
   )
 }
 
-function save({ name, text }: Shown): void {
-  const address = URL.createObjectURL(new Blob([text], { type: 'text/plain;charset=utf-8' }))
+function save(name: string, content: string | Uint8Array<ArrayBuffer>): void {
+  const type = typeof content === 'string' ? 'text/plain;charset=utf-8' : 'application/octet-stream'
+  const address = URL.createObjectURL(new Blob([content], { type }))
   const link = document.createElement('a')
   link.href = address
   link.download = name

@@ -36,7 +36,7 @@ export function HeldNote({ unit }: { unit: string }) {
           <Button
             variant="default"
             disabled={pending || roll.muster !== 'idle'}
-            onClick={() => order(() => trustNewCertificate(job.slug, unit))}
+            onClick={() => order(() => trustNewCertificate(job.slug, unit, 'muster'))}
           >
             I reset it: trust its new certificate
           </Button>

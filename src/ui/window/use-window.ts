@@ -13,6 +13,8 @@ export interface WindowState {
   readonly at?: Extract<Told, { kind: 'at' }>
   readonly failed?: Extract<Told, { kind: 'failed' }>
   readonly cannot?: Extract<Told, { kind: 'cannot' }>
+  readonly kept?: Extract<Told, { kind: 'kept' }>
+  readonly moved?: Extract<Told, { kind: 'moved' }>
   readonly closingInSeconds?: number
   /** What the page asks and a picture does not show, the oldest first. */
   readonly asked: readonly Asked[]
@@ -25,13 +27,17 @@ const opening: WindowState = { phase: 'opening', asked: [] }
 function next(state: WindowState, told: Told): WindowState {
   switch (told.kind) {
     case 'at': {
-      const { failed: _failed, cannot: _cannot, ...rest } = state
+      const { failed: _failed, cannot: _cannot, kept: _kept, ...rest } = state
       return { ...rest, phase: 'open', at: told }
     }
     case 'failed':
       return { ...state, phase: 'open', failed: told }
     case 'cannot':
       return { ...state, cannot: told }
+    case 'kept':
+      return { ...state, kept: told }
+    case 'moved':
+      return { ...state, moved: told }
     case 'closing':
       return { ...state, closingInSeconds: told.inSeconds }
     case 'closed':
@@ -41,6 +47,7 @@ function next(state: WindowState, told: Told): WindowState {
     case 'asks':
     case 'choices':
     case 'wants-login':
+    case 'wants-file':
       return { ...state, phase: 'open', asked: [...state.asked, told] }
   }
 }
@@ -99,5 +106,11 @@ export function useWindow(url: string, canvas: RefObject<HTMLCanvasElement | nul
   }, [])
   const close = useCallback(() => void fetch(url, { method: 'DELETE' }).catch(() => undefined), [url])
   const openAgain = useCallback(() => setTurn((before) => before + 1), [])
-  return { state, act, close, openAgain }
+  /** Opens it anew, where the unit answers now. */
+  const follow = useCallback(() => {
+    void fetch(url, { method: 'DELETE' })
+      .catch(() => undefined)
+      .then(openAgain)
+  }, [url, openAgain])
+  return { state, act, close, openAgain, follow }
 }

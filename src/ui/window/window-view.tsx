@@ -3,12 +3,14 @@ import { Button } from '@mantine/core'
 import { useRef } from 'react'
 import type { Unit } from '../../core/kit/unit'
 import type { Hand } from '../../core/showing/window-talk'
-import { cannotWords, closedWords, failedWords, refusalWords } from '../../words/en/window'
+import { cannotWords, closedWords, followIt, keptWords, movedWords, refusalWords } from '../../words/en/window'
 import { Message } from '../frame/message'
 import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import { AskedChoices, AskedDialog, AskedLogin } from './asked'
+import { AskedFile } from './asked-file'
+import { FailedNote } from './failed-note'
 import { Picture } from './picture'
 import { ToBe } from './to-be'
 import { useWindow } from './use-window'
@@ -32,8 +34,8 @@ export function WindowView({ id }: { id: string }) {
 function OpenWindow({ unit }: { unit: Unit }) {
   const { job } = useJob()
   const canvas = useRef<HTMLCanvasElement>(null)
-  const { state, act, close, openAgain } = useWindow(`/api/window/${job.slug}/${unit.id}`, canvas)
-  const { phase, at, failed, cannot, asked, latencyMs, closingInSeconds } = state
+  const { state, act, close, openAgain, follow } = useWindow(`/api/window/${job.slug}/${unit.id}`, canvas)
+  const { phase, at, failed, cannot, asked, latencyMs, kept, moved, closingInSeconds } = state
   const [first] = asked
   const isOpen = phase === 'open'
   // Whoever has put a value in goes on by keys in the page.
@@ -91,8 +93,18 @@ function OpenWindow({ unit }: { unit: Unit }) {
           />
           {first?.kind === 'asks' && <AskedDialog key={first.question} asked={first} act={act} />}
           {first?.kind === 'choices' && <AskedChoices key={first.question} asked={first} act={act} />}
+          {first?.kind === 'wants-file' && <AskedFile key={first.question} unit={unit} asked={first} act={act} />}
           {first?.kind === 'wants-login' && <AskedLogin key={first.question} asked={first} act={act} />}
-          {failed && isOpen && <p className={classes.note}>{failedWords(failed)}</p>}
+          {moved && isOpen && (
+            <p className={classes.note} data-kind="moved" role="status">
+              {movedWords(moved)}{' '}
+              <button type="button" onClick={follow}>
+                {followIt}
+              </button>
+            </p>
+          )}
+          {kept && !moved && isOpen && <p className={classes.note}>{keptWords(kept)}</p>}
+          {failed && !moved && isOpen && <FailedNote unit={unit} failed={failed} act={act} />}
           {cannot && isOpen && <p className={classes.note}>{cannotWords(cannot)}</p>}
           {closingInSeconds !== undefined && isOpen && (
             <p className={classes.note} role="alert">

@@ -4,17 +4,17 @@
  *
  * In: a lane, a pin, the door of the pages, hands. Out: JPEG pictures of `windowSize`, and `Told`.
  */
-import type { BrowserContext, CDPSession, Dialog, Page } from 'puppeteer-core'
-import { z } from 'zod'
-import { jsonIn } from '../../core/input/json'
-import { type Hand, optionSchema, type Told, type WindowClosed, windowSize } from '../../core/showing/window-talk'
+import type { BrowserContext, CDPSession, Page } from 'puppeteer-core'
+import { type Hand, type Told, type WindowClosed, windowSize } from '../../core/showing/window-talk'
 import { browserContext, closeContext } from '../chromium'
 import type { Lane } from '../host/host'
 import { LaneProxy } from '../http/lane-proxy'
 import type { PinCheck } from '../trust/pin'
 import { plainReason, WireError } from '../wire-error'
 import { choicesBinding, tellChoices } from './page-choices'
+import { type KeepFile, type PageFile, PageFiles } from './page-files'
 import { sendInput } from './page-input'
+import { longestTextChars, PageQuestions } from './page-questions'
 
 export interface WindowDoor {
   readonly scheme: 'http' | 'https'
@@ -27,35 +27,19 @@ export interface Onlooker {
   told(told: Told): void
 }
 
-type PageHand = Exclude<Hand, { kind: 'put-in' }>
+type PageHand = Exclude<Hand, { kind: 'put-in' | 'give' }>
 /** Hands that a page may wait for. */
 const answers: ReadonlySet<Hand['kind']> = new Set(['answer', 'choose', 'login', 'go', 'back', 'reload'])
 const mostHeld = 500
 const pictureQuality = 80
-const longestTextChars = 4000
-const choicesTold = z.object({
-  number: z.int().min(1),
-  multiple: z.boolean(),
-  options: z.array(optionSchema).max(5000),
-  x: z.number(),
-  y: z.number(),
-  width: z.number(),
-})
-
-/** Something that the page waits for. */
-type Open =
-  | { readonly of: 'dialog'; readonly dialog: Dialog }
-  | { readonly of: 'choices'; readonly context: number; readonly number: number; readonly session: CDPSession }
-  | { readonly of: 'login'; readonly request: string; readonly session: CDPSession }
-
 export class UnitWindow {
   readonly #lane: Lane
   readonly #proxy: LaneProxy
   readonly #context: BrowserContext
   readonly #door: WindowDoor
   readonly #onlookers = new Set<Onlooker>()
-  readonly #open = new Map<number, Open>()
-  #questions = 0
+  readonly #questions = new PageQuestions((told) => this.tell(told))
+  #files: PageFiles | undefined
   #page: Page | undefined
   #session: CDPSession | undefined
   #lastPicture: Buffer | undefined
@@ -72,19 +56,23 @@ export class UnitWindow {
     this.#door = door
   }
 
-  /** @throws WireError lacking, unreachable */
-  static async open(lane: Lane, pin: PinCheck, door: WindowDoor): Promise<UnitWindow> {
+  /** @param keep  given what the pages offer as a file @throws WireError lacking, unreachable */
+  static async open(lane: Lane, pin: PinCheck, door: WindowDoor, keep: KeepFile): Promise<UnitWindow> {
     const proxy = await LaneProxy.open(lane, pin)
     let context: BrowserContext | undefined
+    let files: PageFiles | undefined
     try {
       context = await browserContext(proxy.url, 'seen')
       const window = new UnitWindow(lane, proxy, context, door)
+      files = await PageFiles.open(context, keep, (told) => window.tell(told))
+      window.#files = files
       await window.#show(await context.newPage())
       context.on('targetcreated', (target) => void window.#another(target.page()))
       window.#go(window.#home)
       return window
     } catch (error) {
       if (context) await closeContext(context, 'seen')
+      files?.close()
       proxy.close()
       if (error instanceof WireError) throw error
       throw new WireError('unreachable', plainReason(String(error).split('\n')[0] ?? ''), { cause: error })
@@ -105,7 +93,7 @@ export class UnitWindow {
 
   tell(told: Told): void {
     if (told.kind === 'at') this.#standing.delete('failed')
-    if (told.kind === 'at' || told.kind === 'failed') this.#standing.set(told.kind, told)
+    if (told.kind === 'at' || told.kind === 'failed' || told.kind === 'moved') this.#standing.set(told.kind, told)
     if ('question' in told) {
       if (told.kind === 'settled') this.#standing.delete(`${told.question}`)
       else this.#standing.set(`${told.question}`, told)
@@ -136,11 +124,28 @@ export class UnitWindow {
         return quietly(this.#page?.goBack())
       case 'reload':
         return quietly(this.#page?.reload())
-      case 'answer':
       case 'choose':
+        return quietly(this.#choose(hand))
+      case 'answer':
       case 'login':
-        return quietly(this.#answer(hand))
+        return quietly(this.#questions.answer(hand))
     }
+  }
+
+  /** A page that wants a file is given one, or none. */
+  async give(question: number, file: PageFile | undefined): Promise<void> {
+    if (this.#isClosed) return
+    await this.#questions.give(question, file && (await this.#files?.lay(file)))
+  }
+
+  /** What hands do meanwhile is done once the choice is made. */
+  async #choose(hand: Extract<Hand, { kind: 'choose' }>): Promise<void> {
+    this.#held = []
+    await this.#questions.answer(hand).finally(() => {
+      const held = this.#held ?? []
+      this.#held = undefined
+      for (const each of held) this.act(each)
+    })
   }
 
   async close(why: WindowClosed): Promise<void> {
@@ -149,6 +154,7 @@ export class UnitWindow {
     this.tell({ kind: 'closed', why })
     this.#onlookers.clear()
     await closeContext(this.#context, 'seen')
+    this.#files?.close()
     this.#proxy.close()
   }
 
@@ -197,33 +203,30 @@ export class UnitWindow {
     await session.send('Emulation.setDeviceMetricsOverride', { ...windowSize, deviceScaleFactor: 1, mobile: false })
     this.#session = session
     session.on('Page.screencastFrame', ({ data, sessionId }) => void this.#picture(session, data, sessionId))
-    session.on('Page.javascriptDialogClosed', () => this.#settleAll('dialog'))
+    session.on('Page.javascriptDialogClosed', () => this.#questions.settleAll('dialog'))
     session.on('Page.frameNavigated', ({ frame }) => {
       if (frame.parentId !== undefined) return
-      this.#settleAll('choices')
+      for (const of of ['choices', 'file'] as const) this.#questions.settleAll(of)
       void this.#arrived(page)
     })
     // What it is called is known when its head is there, or when a script says so.
     for (const moment of ['Page.domContentEventFired', 'Page.loadEventFired', 'Page.navigatedWithinDocument'] as const)
       session.on(moment, () => void this.#arrived(page))
     session.on('Runtime.bindingCalled', ({ name, payload, executionContextId }) => {
-      if (name === choicesBinding) this.#choices(session, executionContextId, payload)
+      if (name === choicesBinding) this.#questions.choices(session, executionContextId, payload)
     })
     session.on('Fetch.requestPaused', ({ requestId }) => {
       session.send('Fetch.continueRequest', { requestId }).catch(() => undefined)
     })
     session.on('Fetch.authRequired', ({ requestId, authChallenge }) => {
-      const realm = authChallenge.realm.slice(0, longestTextChars)
-      this.#ask({ of: 'login', request: requestId, session }, (question) => ({ kind: 'wants-login', question, realm }))
+      this.#questions.login(session, requestId, authChallenge.realm)
     })
-    page.on('dialog', (dialog) => this.#dialog(dialog))
-    session.on('Page.fileChooserOpened', () => this.tell({ kind: 'cannot', what: 'give-file', name: '' }))
-    session.on('Page.downloadWillBegin', ({ suggestedFilename }) =>
-      this.tell({ kind: 'cannot', what: 'keep-download', name: suggestedFilename.slice(0, 300) }),
-    )
+    page.on('dialog', (dialog) => this.#questions.dialog(dialog))
+    session.on('Page.fileChooserOpened', ({ backendNodeId }) => {
+      if (backendNodeId !== undefined) this.#questions.file(session, backendNodeId)
+    })
     await session.send('Page.enable')
     await session.send('Page.setInterceptFileChooserDialog', { enabled: true })
-    await session.send('Page.setDownloadBehavior', { behavior: 'deny' })
     await session.send('Runtime.enable')
     await session.send('Runtime.addBinding', { name: choicesBinding })
     await page.evaluateOnNewDocument(tellChoices, choicesBinding)
@@ -254,72 +257,5 @@ export class UnitWindow {
     if (/^(chrome-error:|about:)/.test(address) || page !== this.#page) return
     const at: Told = { kind: 'at', address, title: title.slice(0, 300) }
     if (JSON.stringify(at) !== JSON.stringify(this.#standing.get('at'))) this.tell(at)
-  }
-
-  #ask(open: Open, told: (question: number) => Told): void {
-    this.#questions += 1
-    this.#open.set(this.#questions, open)
-    this.tell(told(this.#questions))
-  }
-
-  #dialog(dialog: Dialog): void {
-    const kind = dialog.type()
-    const of = kind === 'beforeunload' ? 'leave' : kind
-    const words = dialog.message().slice(0, longestTextChars)
-    const preset = dialog.defaultValue().slice(0, longestTextChars)
-    this.#ask({ of: 'dialog', dialog }, (question) => ({
-      ...{ kind: 'asks', question, of, words },
-      ...(of === 'prompt' ? { preset } : {}),
-    }))
-  }
-
-  #choices(session: CDPSession, context: number, payload: string): void {
-    const parsed = choicesTold.safeParse(jsonIn(payload))
-    if (!parsed.success) return
-    this.#settleAll('choices')
-    const { number, multiple, options, x, y, width } = parsed.data
-    const within = (value: number, most: number): number => Math.min(most, Math.max(0, value))
-    this.#ask({ of: 'choices', context, number, session }, (question) => ({
-      ...{ kind: 'choices', question, multiple, options },
-      x: within(x, windowSize.width),
-      y: within(y, windowSize.height),
-      width: within(width, windowSize.width),
-    }))
-  }
-
-  async #answer(hand: Extract<Hand, { kind: 'answer' | 'choose' | 'login' }>): Promise<void> {
-    const open = this.#open.get(hand.question)
-    if (!open) return
-    this.#open.delete(hand.question)
-    this.tell({ kind: 'settled', question: hand.question })
-    if (open.of === 'dialog' && hand.kind === 'answer')
-      await (hand.says === 'yes' ? open.dialog.accept(hand.text) : open.dialog.dismiss())
-    if (open.of === 'choices' && hand.kind === 'choose') {
-      const expression = `globalThis.${choicesBinding}Chosen?.(${open.number}, ${JSON.stringify(hand.options)})`
-      this.#held = []
-      const chosen = open.session.send('Runtime.evaluate', { expression, contextId: open.context })
-      await chosen.finally(() => {
-        const held = this.#held ?? []
-        this.#held = undefined
-        for (const each of held) this.act(each)
-      })
-    }
-    if (open.of === 'login')
-      await open.session.send('Fetch.continueWithAuth', {
-        requestId: open.request,
-        authChallengeResponse:
-          hand.kind === 'login'
-            ? { response: 'ProvideCredentials', username: hand.user, password: hand.password }
-            : { response: 'CancelAuth' },
-      })
-  }
-
-  /** The page waits no more: it was left, or answered by itself. */
-  #settleAll(of: Open['of']): void {
-    for (const [question, open] of this.#open) {
-      if (open.of !== of) continue
-      this.#open.delete(question)
-      this.tell({ kind: 'settled', question })
-    }
   }
 }

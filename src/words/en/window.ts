@@ -24,6 +24,8 @@ export function refusalWords(refusal: WindowRefusal | 'no-runner', { name }: Pic
   }
 }
 
+export const trustIt = 'It was reset: trust its new certificate'
+
 export const closedWords = (why: WindowClosed): string =>
   ({
     'by-hand': 'The window is closed. What was done on the pages stays as it is.',
@@ -35,11 +37,25 @@ export const closedWords = (why: WindowClosed): string =>
 export function failedWords({ code, reason }: Extract<Told, { kind: 'failed' }>): string {
   if (code === 'elsewhere') return 'A window shows this unit alone: an address of another host is not opened.'
   if (code === 'untrusted')
-    return `It shows another certificate than before, so nothing was sent to it (${reason}). Compare the MAC on its label; if it was reset, forget the former certificate on its slip.`
+    return `It shows another certificate than before, so nothing was sent to it (${reason}). Compare the MAC on its label with the one above.`
   return `This page could not be had: ${reason}. Reload when the unit answers.`
 }
 
 export const cannotWords = ({ what, name }: Extract<Told, { kind: 'cannot' }>): string =>
   what === 'give-file'
-    ? 'The page asks for a file. A window cannot give one yet: open its pages in your own browser (muster lane) for that.'
-    : `The page offers ${name || 'a file'}. A window does not keep files yet: open its pages in your own browser (muster lane) for that.`
+    ? 'This file is not there any more, so the page was given none.'
+    : `The page offers ${name || 'a file'}, which could not be kept: a window keeps files of 8 MB at most.`
+
+export const keptWords = ({ name, bytes }: Extract<Told, { kind: 'kept' }>): string =>
+  `${name} (${bytes < 10_000 ? `${bytes} bytes` : `${Math.round(bytes / 1000)} kB`}) is kept, sealed, among the copies of this unit: its slip has it.`
+
+export const wantsFile = {
+  title: 'The page asks for a file',
+  fromPages: 'What its pages gave before',
+  none: 'There is none to give: firmware images are given to the brief, and a copy is kept when the page offers one.',
+  giveNone: 'Give none',
+} as const
+
+export const movedWords = ({ address }: Extract<Told, { kind: 'moved' }>): string =>
+  `It answers at ${address} now, where it is to be.`
+export const followIt = 'Open its pages there'

@@ -1,0 +1,38 @@
+import { trustNewCertificate } from '../../actions/muster-actions'
+import type { Unit } from '../../core/kit/unit'
+import type { Hand, Told } from '../../core/showing/window-talk'
+import { failedWords, trustIt } from '../../words/en/window'
+import { useJob } from '../live/job-provider'
+import { useOrder } from '../live/use-order'
+import sheet from '../theme/sheet.module.css'
+import classes from './window.module.css'
+
+interface FailedNoteProps {
+  readonly unit: Unit
+  readonly failed: Extract<Told, { kind: 'failed' }>
+  readonly act: (hand: Hand) => void
+}
+
+/** Why a page could not be had; where its certificate is another, the way to trust that on somebody's word. */
+export function FailedNote({ unit, failed, act }: FailedNoteProps) {
+  const { job } = useJob()
+  const { order, pending, fault } = useOrder()
+  const trust = () =>
+    order(async () => {
+      const outcome = await trustNewCertificate(job.slug, unit.id, 'nothing')
+      // Its first page, anew: what could not be had has no address to reload.
+      if (outcome.ok) act({ kind: 'go', address: '/' })
+      return outcome
+    })
+  return (
+    <p className={classes.note} role="alert">
+      {failedWords(failed)}{' '}
+      {failed.code === 'untrusted' && (
+        <button type="button" disabled={pending} onClick={trust}>
+          {trustIt}
+        </button>
+      )}
+      {fault && <span className={sheet.fault}> {fault.sentence}</span>}
+    </p>
+  )
+}
