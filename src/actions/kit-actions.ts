@@ -4,6 +4,7 @@ import { revalidatePath } from 'next/cache'
 import { z } from 'zod'
 import { done, type Outcome } from '../core/job/outcome'
 import { type KeptUnit, type KitChange, removeCard, saveCard, saveKit } from '../jobs/kit'
+import { forgetLabelPassword, keepLabelPasswords, type LabelPasswords } from '../jobs/secrets'
 import { action } from './action'
 import { getStore } from './store'
 import { withJob } from './with-job'
@@ -29,4 +30,20 @@ export const removeCardAction = action(z.tuple([text]), async (model): Promise<O
   await removeCard(await getStore(), model)
   revalidatePath('/jobs/[job]', 'layout')
   return done
+})
+
+/** Seals passwords on labels; one by its MAC is enough, the unit may come to the list later. */
+export const keepLabelPasswordsAction = action(
+  z.tuple([text, z.custom<LabelPasswords>()]),
+  async (slug, passwords): Promise<Outcome> => {
+    const kept = await withJob(slug, (store, job) => keepLabelPasswords(store, job, passwords))
+    if (kept.ok) revalidatePath(`/jobs/${slug}`, 'layout')
+    return kept
+  },
+)
+
+export const forgetLabelPasswordAction = action(z.tuple([text, text]), async (slug, mac): Promise<Outcome> => {
+  const gone = await withJob(slug, (store, job) => forgetLabelPassword(store, job, mac))
+  if (gone.ok) revalidatePath(`/jobs/${slug}`, 'layout')
+  return gone
 })

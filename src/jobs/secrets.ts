@@ -1,14 +1,15 @@
 /** Secrets of a job: set, made anew, and shown, which is recorded first. */
 import { z } from 'zod'
 import { neededSecrets, secretName } from '../core/brief/brief'
-import { done, failed, type Outcome } from '../core/job/outcome'
+import { done, failed, failedBy, type Outcome } from '../core/job/outcome'
+import { macSchema } from '../core/kit/mac'
 import { passphraseFault } from '../core/secrets/passphrase'
 import { passphraseWeakness } from '../core/secrets/strength'
 import { appendEvents } from '../store/events'
 import type { Job } from '../store/jobs'
 import { listUnits } from '../store/kit'
 import { inTransaction, type Store } from '../store/open'
-import { openSecret, sealSecret } from '../store/secrets'
+import { forgetSecret, openSecret, sealSecret } from '../store/secrets'
 import type { Actor } from './installation'
 import { makeSecret } from './make-secrets'
 
@@ -26,6 +27,26 @@ export async function setPassphrase(store: Store, job: Job, networkId: string, t
   const { site, client } = job.brief
   const weakness = passphraseWeakness(passphrase, network.ssid, [site, client, job.name])
   await sealSecret(store, job.id, secretName.passphrase(network), passphrase, new Date(), weakness)
+  return done
+}
+
+const labelPasswords = z.array(z.object({ mac: macSchema, password: z.string().min(1).max(200) })).max(20_000)
+export type LabelPasswords = z.input<typeof labelPasswords>
+
+/** Seals passwords that are printed on the labels of boxes, by the MAC beside them. */
+export async function keepLabelPasswords(store: Store, job: Job, input: LabelPasswords): Promise<Outcome> {
+  const parsed = labelPasswords.safeParse(input)
+  if (!parsed.success) return failedBy(parsed.error)
+  await inTransaction(store, async (inner) => {
+    for (const { mac, password } of parsed.data)
+      await sealSecret(inner, job.id, secretName.labelPassword(mac), password, new Date())
+  })
+  return done
+}
+
+/** Takes the password on the label of a box away for good. */
+export async function forgetLabelPassword(store: Store, job: Job, mac: string): Promise<Outcome> {
+  await forgetSecret(store, job.id, secretName.labelPassword(macSchema.parse(mac)))
   return done
 }
 

@@ -8,7 +8,7 @@ import { adminSecretName, managedWithTag, secretName } from '../core/brief/brief
 import { type AdminPolicy, imageFor } from '../core/brief/policies'
 import { type AskingJob, askingOf, askingWithMarks, expectedOfAll } from '../core/config/asked'
 import { type Compilation, compile } from '../core/config/compile'
-import { isManaged, isMustered, type KitCard, type ManagedCard } from '../core/kit/kit-card'
+import { isManaged, isMustered, type KitCard, type ManagedCard, ofOneBox } from '../core/kit/kit-card'
 import { controllerOf } from '../core/kit/managed-by'
 import type { Unit } from '../core/kit/unit'
 import { type Held, type HeldWords, heldFor, heldWords } from '../core/muster/held'
@@ -113,6 +113,17 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       }
       controller = found
     }
+    const labelPassword = secrets.get(secretName.labelPassword(unit.mac))
+    const isNew = (job.roll.rows.get(unit.id)?.passwordDoor ?? 'shut') === 'shut'
+    if (isNew && labelPassword === undefined && card.factory.login.passwordIs === 'on-its-label' && !isManaged(card)) {
+      await log.append({
+        kind: 'step',
+        unit: unit.id,
+        step: 'reach',
+        state: heldFor('label-password', { mac: unit.mac }),
+      })
+      return 'held'
+    }
     const sighting = job.roll.sightings.find(({ mac }) => mac === unit.mac)
     const giveBack = await turnOf(input, order.jobId, unit)
     if (!giveBack) return 'stopped'
@@ -121,7 +132,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       {
         controller,
         unit,
-        card,
+        card: ofOneBox(card, labelPassword),
         plan,
         compiled: compilation.compiled,
         asked,

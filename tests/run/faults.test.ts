@@ -114,7 +114,7 @@ describe('a sweep that is slow', () => {
 describe('a fault that no hand can cure', () => {
   it.each([
     ['an open network that was not said twice', 'has no security: no open network is put on air'],
-    ['a model that is not set', 'Hearth H1 cannot be mustered: out of its box it is reached through its own network'],
+    ['a model that is not set', 'Hearth H1 is set by hand: out of its box it is reached through its own network'],
     ['a gateway outside the subnet', 'The gateway 10.9.9.1 is not in 10.44.8.0/24'],
   ])('is held once and mustered by nobody: %s', async (what, why) => {
     bench = await openBench({

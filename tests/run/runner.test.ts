@@ -1,9 +1,13 @@
 /** The runner's smaller parts, against a real database and a real wire. */
+
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { afterEach, describe, expect, it } from 'vitest'
 import { heldWords } from '../../src/core/muster/held'
 import { answers, heldStep } from '../../src/core/muster/roll'
 import { allUnits } from '../../src/core/muster/selection'
 import { whereaboutsOf } from '../../src/core/muster/whereabouts'
+import { keepLabelPasswords } from '../../src/jobs/secrets'
 import { ostrelO40 } from '../../src/lab/device/sheet'
 import { EventLog } from '../../src/runner/event-log'
 import { explain } from '../../src/runner/explain'
@@ -11,6 +15,7 @@ import { systemClock } from '../../src/runner/ports/clock'
 import { storedRecords } from '../../src/runner/ports/stored-records'
 import { sweep } from '../../src/runner/sweep'
 import { allEvents } from '../../src/store/events'
+import { findJob } from '../../src/store/jobs'
 import { addUnits, changeKit, listUnits } from '../../src/store/kit'
 import { loadKitCards } from '../../src/store/kit-card-files'
 import { orderState, placeOrder } from '../../src/store/orders'
@@ -211,6 +216,37 @@ describe('the runner', () => {
       '10.44.8.22',
       '10.44.8.23',
     ])
+  })
+
+  it('signs in with the password on the label of each box, and says whose is not known', async () => {
+    const { factory } = ostrelO40
+    const sheet = { ...ostrelO40, factory: { ...factory, login: { user: 'setup', password: 'k7-x9-Wet' } } }
+    const yaml = readFileSync(join(import.meta.dirname, '../../data/kit/ostrel-o-40.yaml'), 'utf8')
+    const card = yaml
+      .replace('password: setup', 'password: "", passwordIs: on-its-label')
+      .replace('model: O-40', 'model: O-41')
+    bench = await openBench({
+      shelf: 'Ostrel O-40',
+      lab: { variants: new Map([['Ostrel O-40', sheet]]) },
+      change: (job) => {
+        job.cards = [card]
+        job.units = job.units.slice(0, 2).map((unit) => ({ ...unit, model: 'Ostrel O-41' }))
+      },
+    })
+    const [first] = bench.job.units
+    const job = await findJob(bench.store, bench.job.slug)
+    if (!job || !first) throw new Error('no job')
+    expect(await keepLabelPasswords(bench.store, job, [{ mac: first.mac, password: 'k7-x9-Wet' }])).toEqual({
+      ok: true,
+    })
+    bench.startRunner()
+    await bench.order(['hall-01', 'hall-02'])
+    const roll = await bench.settled()
+    expect(answers(roll.rows.get('hall-01'))).toBe(true)
+    const checks = roll.rows.get('hall-01')?.checks
+    expect(checks?.find(({ code }) => code === 'factory-login')).toMatchObject({ observed: 'refused', verdict: 'good' })
+    expect(heldAt(roll.rows.get('hall-02'), 'reach')?.code).toBe('label-password')
+    expect(JSON.stringify(await bench.events())).not.toContain('k7-x9-Wet')
   })
 
   it('leaves a unit of a model without a card to hands, and musters the others', async () => {

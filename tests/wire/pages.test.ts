@@ -16,6 +16,7 @@ import { WireError } from '../../src/wire/wire-error'
 import { anyBrief } from '../support/any-brief'
 import { askingFor, valuesIn } from '../support/config'
 import { cardOf, demoBrief, regulatory } from '../support/data'
+import { loopbackLane } from '../support/loopback-lane'
 
 const mac = '02:50:36:00:00:01'
 const model = 'Pellworth P6'
@@ -317,4 +318,54 @@ describe('a browser on a lane', () => {
     opened.push(again)
     expect(await kindOf(again.identify())).toBe('untrusted')
   })
+})
+
+it('takes no page that is shown while it starts again for its settings', async () => {
+  let [kept, away] = ['1', 0]
+  const server = createServer((request, response) => {
+    const answer = (body: string) => response.setHeader('content-type', 'text/html').end(body)
+    if (request.method !== 'POST') {
+      if (away === 0)
+        return void answer(`<i>${mac}</i><form method="post"><input name="jobs" value="${kept}"><button>Keep</button>`)
+      away -= 1
+      return void answer('<p>One moment, please')
+    }
+    let text = ''
+    request.on('data', (part) => {
+      text += part
+    })
+    request.on('end', () => {
+      kept = new URLSearchParams(text).get('jobs') ?? ''
+      away = 2
+      answer('<b class="kept">Kept')
+    })
+  })
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
+  try {
+    const plain: typeof card = {
+      ...card,
+      factory: { ...card.factory, port: (server.address() as AddressInfo).port },
+      dialect: {
+        ...card.dialect,
+        scheme: 'http',
+        signIn: { by: 'basic', page: '/' },
+        mac: { page: '/', at: 'i' },
+        says: { saved: '.kept', refused: '.refused' },
+        first: [],
+        pages: [
+          { path: '/', per: 'unit', ready: [], fields: { 'unit.name': { at: 'input[name=jobs]' } }, press: 'button' },
+        ],
+        state: undefined,
+        signOut: undefined,
+      } as unknown as (typeof card)['dialect'],
+    }
+    const asked = { unit: { 'unit.name': '7' }, networks: {}, radios: {} } as UnitConfig
+    const unit = openPages(loopbackLane(mac), plain, async () => {}, asked)
+    opened.push(unit)
+    await unit.signIn(factory)
+    await unit.write(compare(asked, await unit.read('configured')), asked)
+    expect(valuesIn(await unit.read('configured'))).toEqual(asked)
+  } finally {
+    server.close()
+  }
 })

@@ -46,6 +46,8 @@ export const secretName = {
   jobPassword: 'admin/password',
   unitPassword: (unit: string) => `admin/password/${unit}`,
   pushedPassword: 'admin/pushed-password',
+  /** The password that is printed on the label of a box: its own, where each has another. */
+  labelPassword: (mac: string) => `label/${mac}/password`,
   userPassword: (user: string) => `user/${user}/password`,
   /** A private key for SSH, of somebody who set units up before: tried beside the passwords, where a job has one. */
   sshKey: 'admin/ssh-key',

@@ -111,6 +111,16 @@ describe('importing a list', () => {
     ])
   })
 
+  it('takes the passwords on labels beside the cells, never into one', () => {
+    const text = 'name,mac,model,Default password\nhall-01,02:4f:52:00:00:01,Ostrel O-40,k7-x9\n'
+    const [line] = previewImport(text, [], cards).lines
+    expect(line).toMatchObject({ kind: 'adds', password: 'k7-x9' })
+    expect(JSON.stringify(line?.cells)).not.toContain('k7-x9')
+    // A unit of which nothing else is new is taken for its password.
+    const known = previewImport(text, [{ ...there, place: '', serial: '', port: null }], cards).lines[0]
+    expect(known).toMatchObject({ kind: 'changes', password: 'k7-x9' })
+  })
+
   it('counts lines rightly where a cell has several', () => {
     expect(
       told(

@@ -20,13 +20,23 @@ export interface ImportLine {
   readonly cells: Cells
   /** What the row had before, where it changes. */
   readonly before: Cells | undefined
+  /** The password on its label; empty where the file says none. It is sealed, and stands in no cell. */
+  readonly password: string
   readonly faults: readonly { readonly column: Column | 'list'; readonly sentence: string }[]
+}
+
+/** What a column of a file may mean: a cell of the list, or what is sealed beside it. */
+export const importColumns = [...columns, 'password'] as const
+export type ImportColumn = (typeof importColumns)[number]
+export const importTitles: Readonly<Record<ImportColumn, string>> = {
+  ...columnTitles,
+  password: 'Password on its label',
 }
 
 export interface ImportPreview {
   readonly lines: readonly ImportLine[]
   /** Column of the file for each of ours, from 0; by choice, by its heading, or by what stands in it. */
-  readonly found: Readonly<Partial<Record<Column, number>>>
+  readonly found: Readonly<Partial<Record<ImportColumn, number>>>
   /** Heading of each column of the file, or the first thing that stands in it. */
   readonly headings: readonly string[]
   /** What is wrong with the file as a whole. */
@@ -37,10 +47,10 @@ export interface ImportPreview {
 const longest = 2_000_000
 
 /** What a person says that a column of the file means, by its place from 0; null for nothing. */
-export type ChosenColumns = ReadonlyMap<number, Column | null>
+export type ChosenColumns = ReadonlyMap<number, ImportColumn | null>
 
 /** Headings that people write, plain: small letters and digits. */
-const knownHeadings: Readonly<Record<Column, readonly string[]>> = {
+const knownHeadings: Readonly<Record<ImportColumn, readonly string[]>> = {
   name: ['name', 'unit', 'unitname', 'hostname', 'host', 'device', 'devicename', 'apname', 'ap', 'label'],
   place: ['place', 'location', 'room', 'where', 'area', 'position', 'site'],
   model: ['model', 'type', 'product', 'modell', 'devicetype', 'makermodel', 'partnumber'],
@@ -59,6 +69,7 @@ const knownHeadings: Readonly<Record<Column, readonly string[]>> = {
   port: ['port', 'benchport', 'switchport', 'swport', 'interface', 'portno', 'portnumber'],
   siteSwitch: ['siteswitch', 'switch', 'switchname', 'closet', 'accessswitch', 'uplinkswitch'],
   sitePort: ['siteport', 'uplinkport', 'patchport', 'outlet', 'wallport'],
+  password: ['password', 'labelpassword', 'defaultpassword', 'factorypassword', 'adminpassword', 'loginpassword'],
 }
 
 const plain = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '')
@@ -141,12 +152,12 @@ function readRecords(text: string): CsvRecord[] {
   return records
 }
 
-type FoundColumns = Partial<Record<Column, number>>
+type FoundColumns = Partial<Record<ImportColumn, number>>
 
 function findByHeading(values: readonly string[]): FoundColumns {
   const found: FoundColumns = {}
   values.forEach((value, index) => {
-    const column = columns.find((each) => knownHeadings[each].includes(plain(value)))
+    const column = importColumns.find((each) => knownHeadings[each].includes(plain(value)))
     if (column && found[column] === undefined) found[column] = index
   })
   return found
@@ -201,7 +212,7 @@ function compareLines(
   }
   const claimed = new Set<string>()
   return body.map(({ line, values }): ImportLine => {
-    const value = (column: Column): string => (found[column] === undefined ? '' : (values[found[column]] ?? ''))
+    const value = (column: ImportColumn): string => (found[column] === undefined ? '' : (values[found[column]] ?? ''))
     const mac = parseMac(value('mac'))
     const model = matchModel(value('model'), cards)
     const typed: Cells = {
@@ -249,12 +260,14 @@ function compareLines(
     if (cells.model === '')
       faults.push({ column: 'model', sentence: 'the model is missing, and the MAC does not tell it' })
     if (there) claimed.add(there.id)
-    const same = before && columns.every((column) => before[column] === cells[column])
+    const password = value('password')
+    const same = before && password === '' && columns.every((column) => before[column] === cells[column])
     return {
       line,
       id,
       cells,
       before,
+      password,
       faults,
       kind: faults.length > 0 ? 'fault' : same ? 'same' : before ? 'changes' : 'adds',
     }

@@ -19,7 +19,13 @@ const factoryFields = {
   address: ipv4Schema.nullable(),
   prefix: z.int().min(8).max(30).default(24),
   addressing: z.enum(['static', 'dhcp-first', 'dhcp-only']),
-  login: z.strictObject({ user: z.string(), password: z.string() }),
+  login: z.strictObject({
+    user: z.string(),
+    /** Empty where it asks for none. */
+    password: z.string(),
+    /** Whether each box has a password of its own, printed on its label. */
+    passwordIs: z.enum(['the-same', 'on-its-label']).default('the-same'),
+  }),
   port: z.int().min(1).max(65535),
   /** Network that it broadcasts out of its box, through which it is set up. */
   setupSsid: z.string().optional(),
@@ -175,6 +181,13 @@ export function isMustered(card: KitCard): card is MusteredCard {
 /** Does a MAC begin as those of this model do? */
 export function hasPrefixOf({ recognise }: Pick<KitCard, 'recognise'>, mac: string): boolean {
   return recognise.macPrefixes.some((prefix) => mac.startsWith(prefix))
+}
+
+/** The card as it is true of one box: with the password on its label, where somebody has told it. */
+export function ofOneBox<C extends KitCard>(card: C, labelPassword: string | undefined): C {
+  if (labelPassword === undefined) return card
+  const { factory } = card
+  return { ...card, factory: { ...factory, login: { ...factory.login, password: labelPassword } } }
 }
 
 /** Ports of its management service, the safer first: it answers on one of them. */

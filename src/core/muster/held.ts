@@ -93,6 +93,10 @@ const reasons = {
     more: "It was set up before. Neither the job's password nor the one on its label opens it.",
     resumesWhen: 'it-was-away',
   }),
+  'label-password': ({ mac }: { mac: string }): HeldWords => ({
+    why: 'Each box of this model has a password of its own, and nobody has told the one of this.',
+    hands: [`Read it on the label that says ${mac}, and type it on its slip in the kit list.`, again],
+  }),
   'session-in-use': ({ name, said }: { name: string; said: string }): HeldWords => ({
     why: 'It takes one session at a time, and somebody else is signed in.',
     hands: [`Sign out wherever ${name} is open in a browser, and close that tab.`, again],

@@ -45,6 +45,8 @@ export const handSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('text'), text: z.string().max(10_000) }),
   /** The value of a setting is typed into the field that has the focus: a secret is never told to the browser. */
   z.object({ kind: z.literal('put-in'), id: settingIdSchema, of: z.string().max(64) }),
+  /** The password on its label is typed into the field that has the focus. */
+  z.object({ kind: z.literal('put-in-label') }),
   z.object({ kind: z.literal('go'), address: z.string().max(2000) }),
   z.object({ kind: z.literal('back') }),
   z.object({ kind: z.literal('reload') }),

@@ -1,4 +1,5 @@
 /** The windows that are open: one at the most on each unit, closed when no hand has touched it for long. */
+import { secretName } from '../../core/brief/brief'
 import { askingWithMarks } from '../../core/config/asked'
 import { spokenOf } from '../../core/config/outcomes'
 import { jsonIn } from '../../core/input/json'
@@ -90,9 +91,10 @@ export class WindowDesk {
     open.isSaidToClose = false
     for (const hand of hands)
       if (hand.kind === 'give') await open.window.give(hand.question, await this.#fileOf({ jobId, unit }, hand.file))
-      else if (hand.kind !== 'put-in') open.window.act(hand)
+      else if (hand.kind !== 'put-in' && hand.kind !== 'put-in-label') open.window.act(hand)
       else {
-        const text = await this.#valueOf({ jobId, unit }, hand)
+        const text =
+          hand.kind === 'put-in' ? await this.#valueOf({ jobId, unit }, hand) : await this.#onLabel(jobId, open.mac)
         if (text !== undefined) open.window.act({ kind: 'text', text })
       }
     return true
@@ -150,6 +152,11 @@ export class WindowDesk {
     const spoken = marked && spokenOf({ ...marked, secrets })
     const found = spoken?.find((each) => each.id === setting && each.of === of)
     return found && typedText(found)
+  }
+
+  async #onLabel(jobId: number, mac: string): Promise<string | undefined> {
+    const { secrets } = await this.#parts.records.secrets(jobId)
+    return secrets.get(secretName.labelPassword(mac))
   }
 
   /** What its pages offered is sealed as a copy of it; another takes the place of the one before. */

@@ -1,10 +1,20 @@
 'use client'
 import { Button, FileInput, Modal, NativeSelect, Textarea } from '@mantine/core'
 import { useMemo, useState } from 'react'
-import { type ChosenColumns, type ImportPreview, importFaultWords, previewImport } from '../../core/kit/import-csv'
-import { type Column, columns, columnTitles } from '../../core/kit/sheet-row'
+import { keepLabelPasswordsAction } from '../../actions/kit-actions'
+import {
+  type ChosenColumns,
+  type ImportColumn,
+  type ImportPreview,
+  importColumns,
+  importFaultWords,
+  importTitles,
+  previewImport,
+} from '../../core/kit/import-csv'
+import { columns, columnTitles } from '../../core/kit/sheet-row'
 import { endingsOf, listFiles } from '../frame/file-kinds'
 import { useJob } from '../live/job-provider'
+import { useOrder } from '../live/use-order'
 import sheetClasses from '../theme/sheet.module.css'
 import classes from './kit.module.css'
 import type { KitSheet } from './use-kit-sheet'
@@ -20,7 +30,8 @@ interface Props {
 
 /** A list from a file or the clipboard: first what it would do, line by line, then the doing. */
 export function ImportDialog({ sheet, text, onText, onClose }: Props) {
-  const { cards } = useJob()
+  const { job, cards } = useJob()
+  const { order, pending, fault } = useOrder()
   const [chosen, setChosen] = useState<ChosenColumns>(new Map())
   const preview = useMemo(
     () => (text.trim() === '' ? undefined : previewImport(text, sheet.units, cards, chosen)),
@@ -32,8 +43,17 @@ export function ImportDialog({ sheet, text, onText, onClose }: Props) {
   }
   const count = (kind: keyof typeof kinds): number => preview?.lines.filter((line) => line.kind === kind).length ?? 0
   const good = count('adds') + count('changes')
-  const take = () => {
+  const take = (): void => {
     const lines = preview?.lines.filter((line) => line.kind === 'adds' || line.kind === 'changes') ?? []
+    const passwords = lines.flatMap(({ cells: { mac }, password }) => (password === '' ? [] : [{ mac, password }]))
+    if (passwords.length === 0) return takeLines(lines)
+    order(async () => {
+      const outcome = await keepLabelPasswordsAction(job.slug, passwords)
+      if (outcome.ok) takeLines(lines)
+      return outcome
+    })
+  }
+  const takeLines = (lines: ImportPreview['lines']): void => {
     const byId = new Map(lines.map((line) => [line.id, line.cells]))
     sheet.change((rows) => {
       const known = new Set(rows.map((row) => row.id))
@@ -98,6 +118,7 @@ export function ImportDialog({ sheet, text, onText, onClose }: Props) {
                         {columnTitles[column]}
                       </th>
                     ))}
+                    {preview.found.password !== undefined && <th scope="col">{importTitles.password}</th>}
                   </tr>
                 </thead>
                 <tbody>
@@ -118,6 +139,7 @@ export function ImportDialog({ sheet, text, onText, onClose }: Props) {
                           {line.cells[column]}
                         </td>
                       ))}
+                      {preview.found.password !== undefined && <td>{line.password === '' ? '' : '••••••••'}</td>}
                     </tr>
                   ))}
                 </tbody>
@@ -132,7 +154,8 @@ export function ImportDialog({ sheet, text, onText, onClose }: Props) {
           <Button variant="default" onClick={onClose}>
             Leave it
           </Button>
-          <Button disabled={good === 0} onClick={take}>
+          {fault && <span className={sheetClasses.fault}>{fault.sentence}</span>}
+          <Button disabled={good === 0 || pending} onClick={take}>
             {good === 0 ? 'Nothing to take' : `Take ${good} ${good === 1 ? 'line' : 'lines'}`}
           </Button>
         </div>
@@ -143,12 +166,12 @@ export function ImportDialog({ sheet, text, onText, onClose }: Props) {
 
 interface MeaningProps {
   readonly preview: ImportPreview
-  readonly onChoose: (place: number, column: Column | null) => void
+  readonly onChoose: (place: number, column: ImportColumn | null) => void
 }
 
 /** What each column of the file means; a person may say otherwise. */
 function ColumnMeanings({ preview: { headings, found }, onChoose }: MeaningProps) {
-  const meaning = (place: number): Column | undefined => columns.find((column) => found[column] === place)
+  const meaning = (place: number): ImportColumn | undefined => importColumns.find((column) => found[column] === place)
   return (
     <fieldset className={classes.meanings}>
       <legend>What its columns mean</legend>
@@ -162,9 +185,11 @@ function ColumnMeanings({ preview: { headings, found }, onChoose }: MeaningProps
           data-unread={meaning(place) === undefined}
           data={[
             { value: '', label: 'left out' },
-            ...columns.map((column) => ({ value: column, label: columnTitles[column] })),
+            ...importColumns.map((column) => ({ value: column, label: importTitles[column] })),
           ]}
-          onChange={(event) => onChoose(place, columns.find((column) => column === event.currentTarget.value) ?? null)}
+          onChange={(event) =>
+            onChoose(place, importColumns.find((column) => column === event.currentTarget.value) ?? null)
+          }
         />
       ))}
     </fieldset>

@@ -8,6 +8,7 @@ import { Outcomes } from '../slip/outcomes'
 import sheetClasses from '../theme/sheet.module.css'
 import { CardFacts } from './card-facts'
 import classes from './kit.module.css'
+import { LabelPassword } from './label-password'
 import type { KitSheet } from './use-kit-sheet'
 
 /** The selected row: what is wrong with it, and what its kit card says. */
@@ -60,6 +61,7 @@ export function KitSlip({ sheet }: { sheet: KitSheet }) {
       ))}
       <ChangedNote unit={row.id} />
       {row.cells.model !== '' && (!card || card.isBare) && <ByHandNote model={row.cells.model} why="" isBare />}
+      {unit && <LabelPassword key={unit.mac} mac={unit.mac} />}
       {unit && <Outcomes unit={unit} />}
       {card && !card.isBare && <CardFacts card={card} />}
       {!card && row.cells.model === '' && <p className="soft">Its model is missing: type it, or scan its MAC.</p>}

@@ -3,6 +3,7 @@ import { CopyButton } from '@mantine/core'
 import { useLocalStorage } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
 import { seeToByHand } from '../../actions/muster-actions'
+import { secretName } from '../../core/brief/brief'
 import { askingWithMarks } from '../../core/config/asked'
 import { valueWords } from '../../core/config/compare'
 import { expectedOf, type SettingOutcome, type Spoken, spokenOf } from '../../core/config/outcomes'
@@ -66,20 +67,26 @@ export function ToBe({ unit, act }: { unit: Unit; act: ((hand: Hand) => void) | 
 
 /** What it lets in out of its box, where its card says so. */
 function FactoryLogin({ unit, act }: { unit: Unit; act: ((hand: Hand) => void) | undefined }) {
-  const card = useJob().cards.get(unit.model)
+  const { cards, secretTimes } = useJob()
+  const card = cards.get(unit.model)
+  const isOnLabel = secretTimes.has(secretName.labelPassword(unit.mac))
   if (!card || isManaged(card)) return null
   const { user, password } = card.factory.login
-  if (user === '' && password === '') return null
+  if (user === '' && password === '' && !isOnLabel) return null
   const putIn = (text: string) => () => act?.({ kind: 'text', text })
   return (
     <div className={classes.acts}>
       <span>
-        Out of its box <b className="mono">{user}</b>, <b className="mono">{password}</b>
+        Out of its box <b className="mono">{user}</b>, <b className="mono">{isOnLabel ? '••••••••' : password}</b>
       </span>
       <button type="button" disabled={!act} onClick={putIn(user)}>
         Put in the name
       </button>
-      <button type="button" disabled={!act} onClick={putIn(password)}>
+      <button
+        type="button"
+        disabled={!act}
+        onClick={isOnLabel ? () => act?.({ kind: 'put-in-label' }) : putIn(password)}
+      >
         Put in the password
       </button>
     </div>

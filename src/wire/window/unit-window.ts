@@ -27,7 +27,7 @@ export interface Onlooker {
   told(told: Told): void
 }
 
-type PageHand = Exclude<Hand, { kind: 'put-in' | 'give' }>
+type PageHand = Exclude<Hand, { kind: 'put-in' | 'put-in-label' | 'give' }>
 /** Hands that a page may wait for. */
 const answers: ReadonlySet<Hand['kind']> = new Set(['answer', 'choose', 'login', 'go', 'back', 'reload'])
 const mostHeld = 500

@@ -5,3 +5,15 @@ export const bareWords =
 export const beginCard = 'Begin a card for this model'
 export const callAgain = 'Look at it again'
 export const lookAtIt = 'Look whether it answers'
+
+export const labelPasswordWords = {
+  title: 'Password on its label',
+  none: 'none',
+  type: 'Type it',
+  typeAnother: 'Type another',
+  show: 'Show',
+  hide: 'Hide',
+  takeAway: 'Take it away',
+  keep: 'Keep it',
+  leave: 'Leave it',
+} as const

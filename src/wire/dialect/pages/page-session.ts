@@ -115,9 +115,9 @@ export class PageSession {
   }
 
   /** A page, once all is there that is to be; where the session has ended, after signing in again. */
-  async open(path: string, ready: readonly string[] = []): Promise<Page> {
+  async open(path: string, ready: readonly string[] = [], fields: readonly string[] = []): Promise<Page> {
     await leaving.get(this.#lane)
-    const page = Page.of(await this.#onceBack(path))
+    const page = await this.#onceBack(path, fields)
     if (!this.#isLost(page)) return this.#ready(page, ready)
     this.forget('all')
     await this.signIn(this.credentials)
@@ -126,23 +126,30 @@ export class PageSession {
     return this.#ready(again, ready)
   }
 
-  /** Some start their service again after each page that was saved, and are away for a moment. */
-  async #onceBack(path: string): Promise<Seen> {
-    for (;;)
+  /**
+   * Some start their service again after each page that was saved: for a moment they are away, or show a page that says
+   * so in the place of every other.
+   * @param fields  one of them is on the page that is meant
+   */
+  async #onceBack(path: string, fields: readonly string[]): Promise<Page> {
+    for (;;) {
+      const maybeBack = Date.now() < this.#savedAt + this.#patienceMs
       try {
-        return await this.#engine.go(path)
+        const page = Page.of(await this.#engine.go(path))
+        const isMeant = fields.length === 0 || this.#isLost(page) || fields.some((each) => page.has(each))
+        if (isMeant || !maybeBack) return page
       } catch (error) {
-        const maybeBack = Date.now() < this.#savedAt + this.#patienceMs
         if (!(error instanceof WireError && error.kind === 'unreachable' && maybeBack)) throw error
-        await new Promise((resolve) => setTimeout(resolve, longestPauseMs))
       }
+      await new Promise((resolve) => setTimeout(resolve, longestPauseMs))
+    }
   }
 
   /** A page of settings, as it was read in this session or is now. */
-  async settings(path: string, ready: readonly string[]): Promise<Page> {
+  async settings(path: string, ready: readonly string[], fields: readonly string[]): Promise<Page> {
     const known = this.#read.get(path)
     if (known) return known
-    const page = await this.open(path, ready)
+    const page = await this.open(path, ready, fields)
     if (this.#card.does.sessions === 'one') this.#read.set(path, page)
     return page
   }

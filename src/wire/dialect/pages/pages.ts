@@ -81,8 +81,11 @@ class Pages implements Dialect {
       for (const place of placesOf(page, this.#card)) {
         const path = pathOf(page, place.radio, place.slot)
         const changesByItself = Object.keys(page.fields).some((id) => onlyReadIds.has(id))
+        const fields = Object.values(page.fields).map(({ at }) => at)
         await look({ ...place, of: page }, () =>
-          changesByItself ? this.#session.open(path, page.ready) : this.#session.settings(path, page.ready),
+          changesByItself
+            ? this.#session.open(path, page.ready, fields)
+            : this.#session.settings(path, page.ready, fields),
         )
       }
     const { state } = this.#dialect
@@ -144,7 +147,8 @@ class Pages implements Dialect {
     steps: ReadonlySet<string>,
   ): Promise<void> {
     this.#session.forget(resetsOthers ? 'all' : path)
-    const page = await this.#session.open(path, ready)
+    const places = Object.values(fields).map(({ at }) => at)
+    const page = await this.#session.open(path, ready, places)
     const entries = Object.entries(fields).flatMap(([id, place]): Entry[] => {
       const value = values[id]
       if (value === undefined || !steps.has(settingOf(id as SettingId).step)) return []
