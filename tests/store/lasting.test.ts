@@ -14,6 +14,7 @@ import { jobs, units } from '../../src/store/schema'
 import { sealSecret } from '../../src/store/secrets'
 import { demoJob, freshStore, openBench } from '../support/bench'
 import { passingFolder } from '../support/passing-folder'
+import { patienceMs } from '../support/patience'
 
 interface Child {
   kill(signal: string): void
@@ -61,19 +62,22 @@ describe('a database that is away for three seconds', () => {
   afterEach(() => fresh.drop())
 
   it('answers what it was asked meanwhile when it is back: readings, changes and transactions', async () => {
+    // As patient as the server takes to start again.
+    const store = openStore({ url: fresh.url, vaultKeyFile: fresh.vaultKeyFile, patienceMs })
     const gone = away(3000)
     await expect.poll(() => dead).toBe(true)
     const asked = Promise.all([
-      findJob(fresh.store, 'port-ellery'),
-      fresh.store.db.update(units).set({ place: 'quay' }).where(eq(units.id, 'hall-01')),
-      appendEvents(fresh.store, jobId, [
+      findJob(store, 'port-ellery'),
+      store.db.update(units).set({ place: 'quay' }).where(eq(units.id, 'hall-01')),
+      appendEvents(store, jobId, [
         { at: new Date(), event: { kind: 'log', unit: 'hall-01', text: 'said while it was away' } },
       ]),
-      sealSecret(fresh.store, jobId, 'admin/password', 'another-Strong-1', new Date()),
+      sealSecret(store, jobId, 'admin/password', 'another-Strong-1', new Date()),
     ])
     expect(await databaseAnswers(fresh.store, 500)).toBe(false)
     await gone
     const [job] = await asked
+    await store.close()
     expect(job?.name).toBe('Port Ellery ferry terminal')
     expect((await allEvents(fresh.store, jobId)).map(({ event }) => (event.kind === 'log' ? event.text : ''))).toEqual([
       'said while it was away',
