@@ -211,7 +211,7 @@ export function optionsWalk(open: () => Promise<Site>): void {
   })
 
   describe('the muster of a job with models that no muster sets', () => {
-    it('says so of each, offers no press for them, and keeps its tables within their sheets', async () => {
+    it('says so of each, offers no press that would set them, and keeps its tables within their sheets', async () => {
       await go('port-ellery-whole/muster')
       const move = 'tr[data-unit="link-quay"] td'
       await page.waitForSelector(move)
