@@ -9,14 +9,16 @@ import type { SettingOutcome } from '../core/config/outcomes'
 import type { SettingId } from '../core/config/setting-ids'
 import { type KitCard, modelName, whyNotMustered } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
-import { type Check, type CheckCode, checkWords } from '../core/muster/check'
+import { type Check, type CheckCode, failedWords } from '../core/muster/check'
 import type { StepState } from '../core/muster/events'
 import { type Held, heldFor } from '../core/muster/held'
 import type { Step } from '../core/muster/procedure'
-import { type Host, HostAwayError, type Lane } from '../wire/host/host'
+import { type Host, HostAwayError } from '../wire/host/host'
 import { WireError } from '../wire/wire-error'
 import type { AwakeClock } from './awake-clock'
 import type { EventLog } from './event-log'
+import { plainServices } from './plain-services'
+import { takes } from './takes'
 import { CalledOff } from './unit/waits'
 
 export interface ByHandInput {
@@ -38,8 +40,6 @@ export interface ByHandInput {
   readonly mayGoOn: () => boolean
   /** Waits while nobody may act for this muster. @throws CalledOff */
   readonly mayAct: () => Promise<void>
-  /** For what should never happen. */
-  readonly complain: (error: unknown, unit: Unit) => void
 }
 
 /** What is seen of it from outside. */
@@ -54,7 +54,7 @@ interface Look {
 }
 
 /** Ports of the services by which equipment is managed, beside the one on its card. */
-const servicePorts = [443, 80, 22, 23]
+const managementPorts = [443, 80, 22, 23]
 
 /** Real milliseconds between two looks whether the laptop's way to the wire is back. */
 const wireLookMs = 500
@@ -78,11 +78,7 @@ export async function callByHand(input: ByHandInput): Promise<'answers' | 'held'
         await tellReach(heldFor('went-away', { port: unit.port, lights: Object.keys(card.lights) }))
         return 'held'
       }
-      if (!(error instanceof HostAwayError)) {
-        input.complain(error, unit)
-        await tellReach(heldFor('went-wrong', {}))
-        return 'held'
-      }
+      if (!(error instanceof HostAwayError)) throw error
       await tellReach({ kind: 'waiting', until: clock.wall(), waitingFor: 'this laptop does not reach the wire' })
       await clock.rest(wireLookMs, signal)
     }
@@ -111,10 +107,9 @@ async function lookFromOutside(input: ByHandInput): Promise<'answers' | 'held'> 
     if (verdict === 'bad') bad.push(check)
     else if (verdict === 'good' && proves) proven.add(proves)
   }
-  const [first] = bad
+  const [first, ...others] = bad
   if (first) {
-    const all = bad.map((check) => `${checkWords(check)}: ${check.observed}, expected ${check.expected}.`)
-    await tell('proof', heldFor('check-failed', { first: `${checkWords(first)}: ${first.observed}.`, all }))
+    await tell('proof', heldFor('check-failed', failedWords([first, ...others])))
     return 'held'
   }
   const outcomes = input.expected.map((each) => (proven.has(each.id) ? seenAsAsked(each) : each))
@@ -146,14 +141,7 @@ async function looksAt({ host, brief, unit, card, address, prefix }: ByHandInput
   const lane = await host.openLane({ mac: unit.mac, address, prefix })
   try {
     const isOpen = new Map<number, boolean>()
-    for (const port of new Set([card.factory.port, ...servicePorts])) isOpen.set(port, await takes(lane, port))
-    const { aftercare } = brief
-    const shutOrOpen = (port: number): string => (isOpen.get(port) ? 'open' : 'shut')
-    const plain = [
-      { code: 'http', port: 80, want: !aftercare.httpsOnly, proves: 'services.https-only' },
-      { code: 'ssh', port: 22, want: aftercare.ssh === 'on', proves: 'services.ssh' },
-      { code: 'telnet', port: 23, want: false, proves: 'services.telnet' },
-    ] as const
+    for (const port of new Set([card.factory.port, ...managementPorts])) isOpen.set(port, await takes(lane, port))
     const boxed = card.factory.address
     const canAskBoxed = boxed !== null && boxed !== address && (await host.canAsk(boxed))
     return [
@@ -184,30 +172,19 @@ async function looksAt({ host, brief, unit, card, address, prefix }: ByHandInput
             } as const,
           ]
         : []),
-      ...plain
-        .filter(({ want }) => !want)
+      ...plainServices
+        .filter(({ isWanted }) => !isWanted(brief.aftercare))
         .map(
-          ({ code, port, proves }): Look => ({
+          ({ code, port, setting }): Look => ({
             code,
             expected: 'shut',
-            observed: shutOrOpen(port),
+            observed: isOpen.get(port) ? 'open' : 'shut',
             otherwise: 'remark',
-            proves,
+            proves: setting,
           }),
         ),
     ]
   } finally {
     await lane.close()
-  }
-}
-
-async function takes(lane: Lane, port: number): Promise<boolean> {
-  try {
-    const socket = await lane.connect(port)
-    socket.destroy()
-    return true
-  } catch (error) {
-    if (error instanceof WireError) return false
-    throw error
   }
 }

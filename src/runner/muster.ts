@@ -91,7 +91,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       const { address } = plan
       const prefix = parseCidr(brief.management.cidr)?.prefix ?? usualPrefix
       const wanted = { unit, card, address, prefix, asked, expected: expected.get(unit.id) ?? [], names }
-      return callByHand({ ...input, mayAct, brief, ...wanted })
+      return safely(input, unit, () => callByHand({ ...input, mayAct, brief, ...wanted }))
     }
     const marked = askingWithMarks(askingJob, unit)
     const compilation: Compilation =
@@ -127,30 +127,34 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     const sighting = job.roll.sightings.find(({ mac }) => mac === unit.mac)
     const giveBack = await turnOf(input, order.jobId, unit)
     if (!giveBack) return 'stopped'
-    return driveSafely(
-      { ...input, mayAct },
-      {
-        controller,
-        unit,
-        card: ofOneBox(card, labelPassword),
-        plan,
-        compiled: compilation.compiled,
-        asked,
-        expected: expected.get(unit.id) ?? [],
-        before: job.roll.rows.get(unit.id),
-        seenAt: sighting?.address,
-        seenSince: sighting?.since,
-        movers,
-        moves: (kind) => mark(unit, kind),
-        names,
-        sshKey: secrets.get(secretName.sshKey),
-        formerPasswords: mayStillHave(brief.admin, unit, { secrets, times, former }),
-        subnets: [brief.management.cidr],
-        aftercare: brief.aftercare,
-        image: imageFor(brief.aftercare, unit.model),
-        powerTurn: card.power.poe === 'mains' ? atOnce : turns,
-        pace,
-      },
+    const parts = { records, host, sessions, log, signal: input.signal, mayAct, clock }
+    return safely(input, unit, () =>
+      drive(
+        new UnitRun({
+          ...parts,
+          controller,
+          unit,
+          card: ofOneBox(card, labelPassword),
+          plan,
+          compiled: compilation.compiled,
+          asked,
+          expected: expected.get(unit.id) ?? [],
+          before: job.roll.rows.get(unit.id),
+          seenAt: sighting?.address,
+          seenSince: sighting?.since,
+          movers,
+          moves: (kind) => mark(unit, kind),
+          names,
+          sshKey: secrets.get(secretName.sshKey),
+          formerPasswords: mayStillHave(brief.admin, unit, { secrets, times, former }),
+          subnets: [brief.management.cidr],
+          aftercare: brief.aftercare,
+          image: imageFor(brief.aftercare, unit.model),
+          powerTurn: card.power.poe === 'mains' ? atOnce : turns,
+          pace,
+        }),
+        input.mayGoOn,
+      ),
     ).finally(giveBack)
   }
   /** Controllers come before the units that they manage: each is waited for, where it is on its way. */
@@ -239,21 +243,17 @@ async function turnOf(input: MusterInput, jobId: number, { id }: Unit): Promise<
   return undefined
 }
 
-type FromMuster = 'records' | 'host' | 'sessions' | 'log' | 'signal' | 'mayAct' | 'clock'
-type Ready = Omit<ConstructorParameters<typeof UnitRun>[0], FromMuster>
-
-async function driveSafely(input: MusterInput, ready: Ready): Promise<Outcome> {
-  const { records, host, sessions, log, signal, mayAct, clock } = input
+/** Whatever goes wrong with one unit stays with it. */
+async function safely(
+  { log, complain }: Pick<MusterInput, 'log' | 'complain'>,
+  unit: Unit,
+  work: () => Promise<Outcome>,
+): Promise<Outcome> {
   try {
-    return await drive(new UnitRun({ records, host, sessions, log, signal, mayAct, clock, ...ready }), input.mayGoOn)
+    return await work()
   } catch (error) {
-    input.complain(error, ready.unit)
-    await log.append({
-      kind: 'step',
-      unit: ready.unit.id,
-      step: 'reach',
-      state: heldFor('went-wrong', {}),
-    })
+    complain(error, unit)
+    await log.append({ kind: 'step', unit: unit.id, step: 'reach', state: heldFor('went-wrong', {}) })
     return 'held'
   }
 }

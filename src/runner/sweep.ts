@@ -15,6 +15,7 @@ import { systemGroup, textOf } from '../wire/snmp/answer'
 import { type PinCheck, pinCheck } from '../wire/trust/pin'
 import { WireError } from '../wire/wire-error'
 import type { Records } from './ports/records'
+import { takes } from './takes'
 
 export interface SweepInput {
   readonly records: Pick<Records, 'pinOnFirstSight'>
@@ -142,14 +143,7 @@ async function identity(input: SweepInput, { mac, address, prefix, card }: Answe
 }
 
 async function stillThere(lane: Lane, card: DirectCard, { model, by }: Sighting): Promise<Identity> {
-  for (const port of servicePorts(card))
-    try {
-      const socket = await lane.connect(port)
-      socket.destroy()
-      return { model, by, answers: 'service' }
-    } catch (error) {
-      if (!(error instanceof WireError)) throw error
-    }
+  for (const port of servicePorts(card)) if (await takes(lane, port)) return { model, by, answers: 'service' }
   return { model: null, by: [], answers: 'arp-only' }
 }
 

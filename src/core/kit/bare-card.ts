@@ -52,17 +52,24 @@ dialect: { kind: by-hand }
 `
 }
 
+let base: KitCard | undefined
 const known = new Map<string, KitCard>()
 const mostKnown = 1000
 
 /** @throws Error where the card to begin with is faulty: that is a fault of ours */
+function readOnce(): KitCard {
+  const reading = readKitCard(firstCard('Some Model'))
+  if (!reading.ok) throw new Error(JSON.stringify(reading.faults))
+  return reading.card
+}
+
+/** The same object for the same model: what is worked out from a card is kept with it. */
 export function bareCard(model: string): KitCard {
   const before = known.get(model)
   if (before) return before
-  const reading = readKitCard(firstCard('Some Model'))
-  if (!reading.ok) throw new Error(JSON.stringify(reading.faults))
+  base ??= readOnce()
   if (known.size >= mostKnown) known.clear()
-  const card = { ...reading.card, maker: '', model, isBare: true } as const
+  const card = { ...base, maker: '', model, isBare: true } as const
   known.set(model, card)
   return card
 }

@@ -1,6 +1,7 @@
 /** The units that a muster sets. Others are set by hand, and looked at from outside when the roll is called. */
 import { isMustered, type KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
+import { answers, type Roll } from './roll'
 
 export function called<U extends Pick<Unit, 'model'>>(
   units: readonly U[],
@@ -10,4 +11,14 @@ export function called<U extends Pick<Unit, 'model'>>(
     const card = cards.get(model)
     return card === undefined || isMustered(card)
   })
+}
+
+/** How many of the units hands have to set still. */
+export function leftToHands(
+  units: readonly Pick<Unit, 'id' | 'model'>[],
+  cards: Parameters<typeof called>[1],
+  { rows }: Pick<Roll, 'rows'>,
+): number {
+  const silent = units.filter(({ id }) => !answers(rows.get(id)))
+  return silent.length - called(silent, cards).length
 }

@@ -60,6 +60,15 @@ const former = today
   )
 export const checkSchema = z.union([today, former])
 
+/** What checks that failed say: the first of them, and all, a sentence each. */
+export function failedWords(bad: readonly [Check, ...Check[]]): { first: string; all: string[] } {
+  const [first] = bad
+  return {
+    first: `${checkWords(first)}: ${first.observed}.`,
+    all: bad.map((check) => `${checkWords(check)}: ${check.observed}, expected ${check.expected}.`),
+  }
+}
+
 export function checkWords({ code }: Pick<Check, 'code'>): string {
   return names[code]
 }

@@ -1,6 +1,6 @@
 /** The roll as plain text, for a terminal. States are told by shape and word, not by colour. */
 import type { Unit } from '../kit/unit'
-import { called } from './called'
+import { type called, leftToHands } from './called'
 import type { StepState } from './events'
 import { nextMove, type OfUnit } from './next-move'
 import { procedure, type Step, steps } from './procedure'
@@ -42,7 +42,7 @@ export function rollText(
 
 /** `4 of 6 answer, 2 by hand`: those by hand are not set yet. */
 export function summary(units: readonly Unit[], roll: Roll, cards: Parameters<typeof called>[1]): string {
-  const silent = units.filter((unit) => !answers(roll.rows.get(unit.id)))
-  const byHand = silent.length - called(silent, cards).length
-  return `${units.length - silent.length} of ${units.length} answer${byHand === 0 ? '' : `, ${byHand} by hand`}`
+  const answering = units.filter((unit) => answers(roll.rows.get(unit.id))).length
+  const byHand = leftToHands(units, cards, roll)
+  return `${answering} of ${units.length} answer${byHand === 0 ? '' : `, ${byHand} by hand`}`
 }

@@ -5,7 +5,7 @@ import { find, settled, valueAt } from '../../core/config/outcomes'
 import { settingOf } from '../../core/config/settings/settings'
 import type { ObservedConfig, SettingKey, UnitConfig } from '../../core/config/unit-config'
 import { isManaged } from '../../core/kit/kit-card'
-import { type Check, type CheckCode, checkWords } from '../../core/muster/check'
+import { type Check, type CheckCode, failedWords } from '../../core/muster/check'
 import type { Cell } from '../../core/muster/events'
 import { isMovedByRadar, withRadarMoves } from '../../core/muster/radar-move'
 import type { Dialect } from '../../wire/dialect/dialect'
@@ -13,6 +13,7 @@ import { WireError } from '../../wire/wire-error'
 import { held } from '../held-error'
 import { carriedBySnmp, carriedWords, standingWords, toldBySnmp } from '../managed/standing'
 import { throughController } from '../managed/through-controller'
+import { plainServices } from '../plain-services'
 import type { UnitRun } from '../unit-run'
 import { freeAddress } from './free-address'
 import { unmeantOpen } from './on-air'
@@ -43,14 +44,10 @@ export async function proof(run: UnitRun): Promise<string> {
     journal.check(check)
     if (check.verdict === 'bad') bad.push(check)
   }
-  const [first] = bad
+  const [first, ...others] = bad
   if (first?.code === 'clock')
     throw held('clock-off', { off: first.observed, servers: target.compiled.config.unit['clock.ntp-servers'] ?? [] })
-  if (first)
-    throw held('check-failed', {
-      first: `${checkWords(first)}: ${first.observed}.`,
-      all: bad.map((check) => `${checkWords(check)}: ${check.observed}, expected ${check.expected}.`),
-    })
+  if (first) throw held('check-failed', failedWords([first, ...others]))
   const firmware = observed.unit['unit.firmware']
   const runs = firmware?.kind === 'value' ? firmware.value : undefined
   if (runs !== undefined) journal.say(`runs firmware ${runs}`)
@@ -150,29 +147,19 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
         return open ? `"${open.ssid}" is open` : 'secured as asked'
       },
     },
-    ...plainServices(run),
+    ...plainServiceLooks(run),
     ...snmpLooks(run),
   ]
 }
 
 /** Plain HTTP, SSH and Telnet, tried on every unit: what no muster can shut on its model is told all the same. */
-function plainServices({ target, access }: UnitRun): Look[] {
+function plainServiceLooks({ target, access }: UnitRun): Look[] {
   const { unit } = target.compiled.config
-  const httpsOnly = unit['services.https-only']
-  const services = [
-    {
-      code: 'http',
-      port: 80,
-      set: httpsOnly === undefined ? undefined : !httpsOnly,
-      want: !target.aftercare.httpsOnly,
-    },
-    { code: 'ssh', port: 22, set: unit['services.ssh'], want: target.aftercare.ssh === 'on' },
-    { code: 'telnet', port: 23, set: unit['services.telnet'], want: false },
-  ] as const
-  return services.flatMap(({ code, port, set, want }): Look[] => {
+  return plainServices.flatMap(({ code, port, setting, isOpenAt, isWanted }): Look[] => {
+    const set = unit[setting]
     const look = async () => ((await access.takes(target.plan.address, port)) ? 'open' : 'shut')
-    if (set !== undefined) return [{ code, expected: set ? 'open' : 'shut', look }]
-    return want ? [] : [{ code, expected: 'shut', look, otherwise: 'remark' }]
+    if (set !== undefined) return [{ code, expected: isOpenAt(set) ? 'open' : 'shut', look }]
+    return isWanted(target.aftercare) ? [] : [{ code, expected: 'shut', look, otherwise: 'remark' }]
   })
 }
 

@@ -1,7 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
 import { musterUnits, pauseMuster } from '../../actions/muster-actions'
-import { called } from '../../core/muster/called'
+import { leftToHands } from '../../core/muster/called'
 import { secondsLeft } from '../../core/muster/estimate'
 import { answers, heldStep, isChanged, waitsForHands } from '../../core/muster/roll'
 import { allUnits } from '../../core/muster/selection'
@@ -25,8 +25,7 @@ export function MusterView() {
   const rows = units.map((unit) => roll.rows.get(unit.id))
   const answering = rows.filter(answers).length
   const held = rows.filter((row) => heldStep(row) && !waitsForHands(row)).length
-  const silent = units.filter((_, index) => !answers(rows[index]))
-  const byHand = silent.length - called(silent, cards).length
+  const byHand = leftToHands(units, cards, roll)
   const changed = rows.filter(isChanged).length
   const begun = rows.filter((row) => row && Object.keys(row.steps).length > 0).length
   const waiting = rows.filter(waitsForHands).length
