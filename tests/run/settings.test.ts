@@ -283,7 +283,7 @@ longIt('of a whole site: the thirty-three answer, and the sheet tells what becam
       row.outcomes.filter(({ outcome }) => outcome.kind === 'open'),
       row.name,
     ).toEqual([])
-    expect(row.remark, row.name).toContain('cannot be mustered')
+    expect(row.remark, row.name).toContain('is set by hand')
   }
   expect(bench.lab.air.everOpen).toEqual([])
   // What a model cannot be told to shut is told, and holds nothing: the one that is spoken to over SSH, and those that

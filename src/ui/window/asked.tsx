@@ -19,17 +19,16 @@ interface AskedFormProps {
 /** What the unit asks, over the picture of its page. */
 function AskedForm({ role, label, answer, children }: AskedFormProps) {
   return (
-    <form
-      className={classes.asked}
-      role={role}
-      aria-label={label}
-      onSubmit={(event) => {
-        event.preventDefault()
-        answer(new FormData(event.currentTarget))
-      }}
-    >
-      {children}
-    </form>
+    <section className={classes.asked} role={role} aria-label={label}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault()
+          answer(new FormData(event.currentTarget))
+        }}
+      >
+        {children}
+      </form>
+    </section>
   )
 }
 
