@@ -20,6 +20,7 @@ const long = [
     'families',
     'firmware',
     'full-disk',
+    'hearth',
     'managed',
     'pages',
     'prompt',

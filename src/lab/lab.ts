@@ -13,6 +13,7 @@ import { type DhcpOptions, DhcpServer, type Site } from './device/site'
 import type { StandInSheet } from './device/stand-in-sheet'
 import { Flash } from './flash'
 import type { Front } from './fronts/front'
+import { HearthServer } from './fronts/hearth/server'
 import { NetconfServer } from './fronts/netconf/server'
 import { PagesServer } from './fronts/pages/server'
 import { RestconfServer } from './fronts/restconf/server'
@@ -52,6 +53,7 @@ export interface LabDhcp extends DhcpOptions {
 }
 
 const fronts: Readonly<Record<StandInSheet['front'], (unit: Device, flash: Flash) => Promise<Front>>> = {
+  hearth: (unit, flash) => HearthServer.listen(unit, flash),
   managed: async () => new SilentFront(),
   netconf: (unit, flash) => NetconfServer.listen(unit, flash),
   pages: (unit, flash) => PagesServer.listen(unit, flash),

@@ -9,6 +9,7 @@ import { orderState, placeOrder } from '../../src/store/orders'
 import { pinOnFirstSight } from '../../src/store/secrets'
 import { type Host, HostAwayError } from '../../src/wire/host/host'
 import { type Bench, heldAt, openBench } from '../support/bench'
+import { cardText } from '../support/data'
 
 let bench: Bench
 afterEach(async () => {
@@ -114,14 +115,18 @@ describe('a sweep that is slow', () => {
 describe('a fault that no hand can cure', () => {
   it.each([
     ['an open network that was not said twice', 'has no security: no open network is put on air'],
-    ['a model that is not set', 'Hearth H1 is set by hand: out of its box it is reached through its own network'],
+    ['a model that is not set', 'Ostrel O-41 is set by hand: out of its box it is reached through its own network'],
     ['a gateway outside the subnet', 'The gateway 10.9.9.1 is not in 10.44.8.0/24'],
   ])('is held once and mustered by nobody: %s', async (what, why) => {
     bench = await openBench({
       change: (job) => {
         if (what.startsWith('an open'))
           job.brief.networks[0] = { ...job.brief.networks[0], security: 'open', openConfirmation: '' } as never
-        if (what.startsWith('a model') && job.units[0]) job.units[0].model = 'Hearth H1'
+        if (what.startsWith('a model') && job.units[0]) {
+          job.units[0].model = 'Ostrel O-41'
+          const text = cardText('ostrel-o-40').replace('model: O-40', 'model: O-41')
+          job.cards = [text.replace(/^factory:$/m, 'factory:\n  setupSsid: Some-setup')]
+        }
         if (what.startsWith('a gateway')) job.brief.management.gateway = '10.9.9.1'
       },
       ...(what.startsWith('a model') ? { shelf: 'Ostrel O-40' } : {}),

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { parse } from 'yaml'
 import { type Brief, briefSchema } from '../../src/core/brief/brief'
+import type { KitCard } from '../../src/core/kit/kit-card'
 import type { CountryRules } from '../../src/core/regulatory/database'
 import { loadKitCards } from '../../src/store/kit-card-files'
 import { loadRegulatory } from '../../src/store/regulatory-file'
@@ -18,6 +19,11 @@ export function cardOf(model: string) {
   const card = cards.get(model)
   if (!card) throw new Error(`no card ${model}`)
   return card
+}
+
+/** The same model as if it were reached through a network of its own out of its box. */
+export function setUpOverTheAir<C extends KitCard>(card: C): C {
+  return { ...card, factory: { ...card.factory, setupSsid: 'Some-setup' } }
 }
 
 export function countryOf(code: string): CountryRules {

@@ -353,7 +353,10 @@ it('takes no page that is shown while it starts again for its settings', async (
         says: { saved: '.kept', refused: '.refused' },
         first: [],
         pages: [
-          { path: '/', per: 'unit', ready: [], fields: { 'unit.name': { at: 'input[name=jobs]' } }, press: 'button' },
+          {
+            ...{ path: '/', per: 'unit', reach: [], ready: [], confirms: [], press: 'button', radios: {} },
+            fields: { 'unit.name': { at: 'input[name=jobs]' } },
+          },
         ],
         state: undefined,
         signOut: undefined,

@@ -81,6 +81,12 @@ export const adminPolicySchema = z.object({
   /** The login that a controller sets on its units: the same as its own, or one for them alone. */
   pushedLogin: z.enum(['same', 'own']).default('same'),
   lights: z.enum(['on', 'off']),
+  /** What the admin is called on models that let whoever sets them up choose. */
+  user: z
+    .string()
+    .trim()
+    .regex(/^[a-z][a-z0-9-]{0,30}$/, 'an admin is named in small letters, digits and dashes, such as keeper')
+    .default('admin'),
   /** Who may sign in beside the admin. */
   furtherUsers: z
     .array(furtherUserSchema)

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { cardOf, countryOf, demoBrief as demo } from '../../../tests/support/data'
+import { cardOf, countryOf, demoBrief as demo, setUpOverTheAir } from '../../../tests/support/data'
 import type { Brief } from '../brief/brief'
 import type { KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
@@ -133,7 +133,7 @@ describe('compile', () => {
     expect(reasons(compile({ ...locked, card: cardOf('Ostrel O-20 US') }))).toEqual([
       'Ostrel O-20 US is locked to the country US, and the brief says NZ.',
     ])
-    expect(reasons(compile({ ...locked, card: cardOf('Hearth H1') }))[0]).toContain('its own network')
+    expect(reasons(compile({ ...locked, card: setUpOverTheAir(card) }))[0]).toContain('its own network')
   })
 
   it('refuses a channel that the country forbids, by the rule that forbids it', () => {

@@ -8,7 +8,7 @@ import { isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
 import { adminSecretName, secretName } from '../brief/brief'
 import { asksRadius, takesPassphrase, type WirelessNetwork } from '../brief/wireless-network'
 import { matches } from '../input/pattern'
-import { carriesNetworks, type KitCard, modelName, whyNotMustered } from '../kit/kit-card'
+import { adminUser, carriesNetworks, type KitCard, modelName, whyNotMustered } from '../kit/kit-card'
 import { asUsed } from '../radio/as-used'
 import { highestLegalStep } from '../radio/power'
 import type { CountryRules } from '../regulatory/database'
@@ -44,7 +44,10 @@ export function compile(input: CompileInput): Compilation {
   else reasons.push(...passwordFaults(password, card))
   reasons.push(...addressReasons(input))
   if (reasons.length > 0 || password === undefined) return { ok: false, reasons }
-  return { ok: true, compiled: { config: desiredOf(input), login: { user: card.factory.login.user, password } } }
+  return {
+    ok: true,
+    compiled: { config: desiredOf(input), login: { user: adminUser(card, brief.admin.user), password } },
+  }
 }
 
 /** The configuration by itself, nothing judged: all that this model can be set to of what is asked. */

@@ -42,7 +42,6 @@ describe('the cards that come with the program', () => {
     expect([...cards.keys()]).toEqual([
       'Brackwater B7',
       'Debian hostapd',
-      'Hearth H1',
       'Lowbeam L24',
       'Ostrel O-20 US',
       'Ostrel O-20',

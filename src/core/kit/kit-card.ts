@@ -195,6 +195,16 @@ export function servicePorts({ dialect, factory }: Pick<KitCard, 'dialect' | 'fa
   return dialect.kind === 'pages' ? entrancesOf(dialect, factory.port).map(({ port }) => port) : [factory.port]
 }
 
+/** Does it ask whoever comes first to make its admin, in the place of a login from the factory? */
+export function makesItsAdmin({ dialect }: Pick<KitCard, 'dialect'>): boolean {
+  return dialect.kind === 'pages' && dialect.signIn.by === 'form' && dialect.signIn.first.length > 0
+}
+
+/** What its admin is called: as its maker has it, or as the brief says where the one who sets it up chooses. */
+export function adminUser(card: Pick<KitCard, 'dialect' | 'factory'>, chosen: string): string {
+  return makesItsAdmin(card) ? chosen : card.factory.login.user
+}
+
 /** Seconds after which a session that nobody uses ends by itself, so that the next may come; 0 where nobody waits. */
 export function sessionEndsAfter({ dialect }: Pick<KitCard, 'dialect'>): number {
   return dialect.kind === 'pages' ? dialect.sessionEnds : 0

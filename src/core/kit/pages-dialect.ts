@@ -2,68 +2,19 @@
  * The web-page part of a kit card: which pages a model has, which field of which form is which setting, how a page is
  * saved, and what is said when it was. One card serves both engines: plain HTTP and forms, or a browser.
  */
-import { parse as parseSelector } from 'css-what'
 import { z } from 'zod'
-import { isSettingId, onlyReadIds, type SettingId, signInIds } from '../config/setting-ids'
-import { valuePattern, valueWordsFields } from './value-words'
+import { isSettingId, onlyReadIds, signInIds } from '../config/setting-ids'
+import {
+  atSchema,
+  fillSchema,
+  pathSchema,
+  plainPlaceSchema,
+  pressFields,
+  selectorSchema,
+  valuesSchema,
+  wayFields,
+} from './page-places'
 
-/** A CSS selector (Selectors Level 4, W3C). */
-const selector = z
-  .string()
-  .min(1)
-  .max(300)
-  .superRefine((text, context) => {
-    try {
-      parseSelector(text)
-    } catch (error) {
-      const reason = error instanceof Error ? error.message : 'not understood'
-      context.addIssue({ code: 'custom', message: `"${text.slice(0, 60)}" is not a selector: ${reason}` })
-    }
-  })
-
-/** A page of the unit's own: a path, never another host. */
-const path = z
-  .string()
-  .regex(/^\/(?!\/)[^\s\\]*$/, 'a page is a path of the unit itself, such as /radio')
-  .superRefine((text, context) => {
-    for (const [, name = ''] of text.matchAll(/\{\{([^}]*)\}\}/g))
-      if (name !== 'radio.name' && name !== 'slot')
-        context.addIssue({ code: 'custom', message: `"${name}" has no place in a path: radio.name and slot have` })
-  })
-
-/**
- * Where something stands on a page, and how it is read: a field's value, `on` or `off` of a tick box, the choice of
- * a group of buttons, else the words of the element.
- */
-const placeFields = {
-  at: selector,
-  /** An attribute instead of what is seen. */
-  attribute: z
-    .string()
-    .regex(/^[a-z-]{1,40}$/)
-    .optional(),
-  /** The value within its text. */
-  shows: valuePattern.optional(),
-}
-const plainPlace = z.strictObject(placeFields)
-export type PagePlace = z.infer<typeof plainPlace>
-const valuePlace = z.strictObject({ ...placeFields, ...valueWordsFields })
-export type PageValue = z.infer<typeof valuePlace>
-
-/** Something put into a field before a press: what is said, or a setting of what the unit is to be. */
-const fillSchema = z.union([
-  z.strictObject({ at: selector, types: z.string() }),
-  z.strictObject({ at: selector, ticks: z.boolean() }),
-  z.strictObject({
-    at: selector,
-    setting: z.string().refine((id): id is SettingId => isSettingId(id), {
-      error: (issue) => `"${issue.input}" is not in the table of settings`,
-    }),
-    ...valueWordsFields,
-    shows: valuePattern.optional(),
-  }),
-])
-export type PageFill = z.infer<typeof fillSchema>
 /** Whoever signs in knows one login until the step that changes it: a question that sets another would lock us out. */
 const answerSchema = fillSchema.refine((fill) => !('setting' in fill && signInIds.has(fill.setting)), {
   path: ['setting'],
@@ -71,26 +22,30 @@ const answerSchema = fillSchema.refine((fill) => !('setting' in fill && signInId
 })
 
 const scopes = z.enum(['unit', 'network', 'radio'])
-const values = z.record(z.string(), valuePlace)
+/** How a page says that it was saved, where that is not what all its pages say: what is seen, or is gone by then. */
+const saidFields = { saved: atSchema.optional(), savedWhenGone: atSchema.optional() }
 
 const pageSchema = z
   .strictObject({
-    path,
+    ...wayFields,
     /** One page for the unit; for each radio, by its name; or for each place that a radio has for a network. */
     per: scopes.default('unit'),
     /** Places for networks that each radio has. */
     slots: z.int().min(1).max(32).optional(),
     /** What must be there before the page is read: what it fills in late. */
-    ready: z.array(selector).default([]),
-    fields: values,
+    ready: z.array(atSchema).default([]),
+    fields: valuesSchema,
+    /** Where all radios stand on one page: the fields of each, by its band. */
+    radios: z.record(z.string(), valuesSchema).default({}),
     /** Makes a place for a network free again. */
     clears: z.array(fillSchema).default([]),
     /** What saves it. */
-    press: selector,
+    ...pressFields,
+    ...saidFields,
     /** Saving it changes what stands on other pages, as a country does with channels. */
     resetsOthers: z.boolean().default(false),
   })
-  .superRefine(({ per, slots, path: text, fields, clears }, context) => {
+  .superRefine(({ per, slots, path: text, fields, radios, clears }, context) => {
     const fault = (at: PropertyKey[], message: string): void => {
       context.addIssue({ code: 'custom', path: at, message })
     }
@@ -102,45 +57,96 @@ const pageSchema = z
     for (const id of Object.keys(fields))
       if (!isSettingId(id)) fault(['fields', id], `"${id}" is not in the table of settings`)
       else if (scopeOf(id) !== per) fault(['fields', id], `"${id}" is not a setting of a ${per}`)
+    if (per !== 'unit' && Object.keys(radios).length > 0) fault(['radios'], `a page per ${per} has no fields by band`)
+    for (const [band, own] of Object.entries(radios))
+      for (const id of Object.keys(own))
+        if (scopeOf(id) !== 'radio') fault(['radios', band, id], `"${id}" is not a setting of a radio`)
   })
 export type SettingsPage = z.infer<typeof pageSchema>
 
 const scopeOf = (id: string): z.infer<typeof scopes> =>
   id.startsWith('network.') ? 'network' : id.startsWith('radio.') ? 'radio' : 'unit'
 
-const pressSchema = z.strictObject({ page: path, fills: z.array(fillSchema).default([]), press: selector })
+/** Networks as rows of a table: a row for each, added, opened and taken away. */
+const rowsSchema = z
+  .strictObject({
+    ...wayFields,
+    /** What must be there before the rows are counted. */
+    ready: z.array(atSchema).default([]),
+    row: selectorSchema,
+    /** Where a row says what its network is called. */
+    name: plainPlaceSchema,
+    /** What is pressed for one more, and in a row to open it. */
+    add: atSchema,
+    open: atSchema,
+    /** Leaves what was opened as it is; where there is nothing of the kind, the page is come to anew. */
+    close: atSchema.optional(),
+    remove: z.strictObject({ ...pressFields, ...saidFields }),
+    fields: valuesSchema,
+    ...pressFields,
+    ...saidFields,
+  })
+  .superRefine(({ fields }, context) => {
+    const fault = (id: string, message: string): void => {
+      context.addIssue({ code: 'custom', path: ['fields', id], message })
+    }
+    if (!fields['network.ssid']) fault('network.ssid', 'networks are known by "network.ssid"')
+    if (!fields['network.bands']) fault('network.bands', 'a row says on which bands its network is')
+    for (const id of Object.keys(fields))
+      if (scopeOf(id) !== 'network') fault(id, `"${id}" is not a setting of a network`)
+  })
+export type NetworkRows = z.infer<typeof rowsSchema>
+
+const pressSchema = z.strictObject({
+  page: pathSchema,
+  reach: wayFields.reach,
+  fills: z.array(fillSchema).default([]),
+  ...pressFields,
+  ...saidFields,
+})
 
 const signInSchema = z.discriminatedUnion('by', [
   z.strictObject({
     by: z.literal('form'),
-    page: path,
-    user: selector,
-    password: selector,
-    press: selector,
+    page: pathSchema,
+    /** Left out where it wants a password alone. */
+    user: atSchema.optional(),
+    password: atSchema,
+    press: atSchema,
     /** What it shows to whoever it does not know. */
-    refused: selector,
+    refused: atSchema,
     /** What it shows while somebody else is signed in. */
-    occupied: selector.optional(),
-    /** What it asks at the first time, page after page, and what is answered. */
-    asks: z.array(z.strictObject({ sees: selector, fills: z.array(answerSchema), press: selector })).default([]),
+    occupied: atSchema.optional(),
+    /**
+     * What it asks whoever comes first, before anybody can sign in, page after page; its admin is made there. `sees`:
+     * how each page is known.
+     */
+    first: z.array(z.strictObject({ sees: atSchema, fills: z.array(fillSchema), press: atSchema })).default([]),
+    /** What it asks at the first sign-in, page after page, and what is answered. */
+    asks: z.array(z.strictObject({ sees: atSchema, fills: z.array(answerSchema), press: atSchema })).default([]),
   }),
   /** Asked for by the protocol itself: RFC 7617 or RFC 7616. */
-  z.strictObject({ by: z.enum(['basic', 'digest']), page: path }),
+  z.strictObject({ by: z.enum(['basic', 'digest']), page: pathSchema }),
 ])
 
 /** What its radios really do, one element for each. */
 const airSchema = z.strictObject({
-  page: path,
-  each: selector,
+  page: pathSchema,
+  each: selectorSchema,
   /** Its name on the card. */
-  name: plainPlace,
-  onAir: plainPlace,
-  listening: plainPlace.optional(),
-  listensFor: plainPlace.optional(),
-  channel: plainPlace.optional(),
-  width: plainPlace.optional(),
-  leftForRadar: plainPlace.optional(),
-  networks: z.strictObject({ each: selector, ssid: plainPlace, security: plainPlace, bssid: plainPlace.optional() }),
+  name: plainPlaceSchema,
+  onAir: plainPlaceSchema,
+  listening: plainPlaceSchema.optional(),
+  listensFor: plainPlaceSchema.optional(),
+  channel: plainPlaceSchema.optional(),
+  width: plainPlaceSchema.optional(),
+  leftForRadar: plainPlaceSchema.optional(),
+  networks: z.strictObject({
+    each: selectorSchema,
+    ssid: plainPlaceSchema,
+    security: plainPlaceSchema,
+    bssid: plainPlaceSchema.optional(),
+  }),
 })
 
 const fields = z.strictObject({
@@ -152,46 +158,55 @@ const fields = z.strictObject({
   /** Port of HTTPS where it speaks both; the other is the factory's. */
   httpsPort: z.int().min(1).max(65535).default(443),
   signIn: signInSchema,
-  signOut: path.optional(),
+  signOut: pathSchema.optional(),
   /** Seconds after which a session ends by itself, where nobody uses it. */
   sessionEnds: z.int().min(30).max(7200).default(600),
   says: z.strictObject({
     /** A page was saved. */
-    saved: selector,
+    saved: atSchema,
     /** It was not, and why. */
-    refused: selector,
+    refused: atSchema,
     /** The session is over; absent where sign-in is asked for by the protocol itself. */
-    lost: selector.optional(),
+    lost: atSchema.optional(),
   }),
   /** Its MAC, so that nobody else is set in its place. */
-  mac: plainPlace.extend({ page: path }),
+  mac: plainPlaceSchema.extend({ page: pathSchema }),
   pages: z.array(pageSchema).min(1),
+  /** Networks that stand as rows of a table, in the place of pages for each. */
+  rows: rowsSchema.optional(),
   /** What it is, where that is more than what it was told to be. */
-  state: z.strictObject({ page: path, fields: values }).optional(),
+  state: z.strictObject({ page: pathSchema, fields: valuesSchema }).optional(),
   /** True of every network that is there. */
   networksAre: z.record(z.string(), z.json()).default({}),
   password: z.strictObject({
-    page: path,
-    old: selector.optional(),
-    new: z.array(selector).min(1),
-    press: selector,
+    page: pathSchema,
+    reach: wayFields.reach,
+    old: atSchema.optional(),
+    new: z.array(atSchema).min(1),
+    ...pressFields,
+    ...saidFields,
   }),
   changes: z
-    .strictObject({ page: path, waiting: selector, applying: selector, mark: plainPlace.optional() })
+    .strictObject({ page: pathSchema, waiting: atSchema, applying: atSchema, mark: plainPlaceSchema.optional() })
     .optional(),
   apply: pressSchema.optional(),
   save: pressSchema.optional(),
   restart: pressSchema,
-  air: airSchema,
+  /** Left out where its pages do not show it: then it is on air as it is set, as far as anybody can say from the wire. */
+  air: airSchema.optional(),
 })
 
-export const pagesDialectSchema = fields.superRefine(({ pages, state, networksAre, signIn, says }, context) => {
+export const pagesDialectSchema = fields.superRefine((dialect, context) => {
+  const { pages, rows, state, networksAre, signIn, says } = dialect
   const fault = (at: PropertyKey[], message: string): void => {
     context.addIssue({ code: 'custom', path: at, message })
   }
   if (signIn.by === 'form' && says.lost === undefined)
     fault(['says', 'lost'], 'signing in by a form takes what a lost session looks like')
-  if (pages.filter(({ per }) => per === 'network').length > 1) fault(['pages'], 'networks stand on pages of one kind')
+  const forNetworks = pages.filter(({ per }) => per === 'network').length + (rows ? 1 : 0)
+  if (forNetworks > 1) fault(['pages'], 'networks stand on pages of one kind, or in rows')
+  if (dialect.engine === 'forms')
+    for (const at of beyondForms(dialect)) fault(at, 'only the engine "browser" does that')
   for (const id of Object.keys(state?.fields ?? {}))
     if (!isSettingId(id) || scopeOf(id) !== 'unit') fault(['state', 'fields', id], `"${id}" is no setting of a unit`)
   for (const id of Object.keys(networksAre))
@@ -199,24 +214,50 @@ export const pagesDialectSchema = fields.superRefine(({ pages, state, networksAr
 })
 export type PagesDialect = z.infer<typeof pagesDialectSchema>
 
+/** Where elements are described and not selected, and where a page is come to by presses. */
+function beyondForms(dialect: z.infer<typeof fields>): PropertyKey[][] {
+  const found: PropertyKey[][] = dialect.rows ? [['rows']] : []
+  const look = (value: unknown, at: PropertyKey[]): void => {
+    if (typeof value !== 'object' || value === null || found.length >= 5) return
+    if ('use' in value && 'by' in value) found.push(at)
+    else if ('reach' in value && Array.isArray(value.reach) && value.reach.length > 0) found.push([...at, 'reach'])
+    else for (const [key, part] of Object.entries(value)) look(part, [...at, key])
+  }
+  look({ ...dialect, rows: undefined }, [])
+  return found
+}
+
+/** Whether anything of it needs what only a browser can tell: how elements look to a person. */
+export const describesElements = (dialect: PagesDialect): boolean => beyondForms(dialect).length > 0
+
 /**
  * What a card says that its model can, and has no field for.
  * @param can  ids of the settings that it takes, and whether it shows them
  */
 export function withoutField(
   can: Readonly<Record<string, { readable: 'yes' | 'no' } | undefined>>,
-  { pages, state, networksAre }: PagesDialect,
+  { pages, rows, state, networksAre, signIn }: PagesDialect,
 ): { id: string; message: string }[] {
-  const onPages = new Set(pages.flatMap((page) => Object.keys(page.fields)))
+  const asked = signIn.by === 'form' ? signIn.first : []
+  const onPages = new Set([
+    ...pages.flatMap((page) => [page.fields, ...Object.values(page.radios)].flatMap(Object.keys)),
+    ...Object.keys(rows?.fields ?? {}),
+  ])
+  const atFirst = asked.flatMap(({ fills }) => fills.flatMap((fill) => ('setting' in fill ? [fill.setting] : [])))
   const read = new Set([...onPages, ...Object.keys(state?.fields ?? {}), ...Object.keys(networksAre)])
   // Networks stand by radio: that says on which bands they are.
   if (pages.some(({ per }) => per === 'network')) for (const set of [onPages, read]) set.add('network.bands')
   return Object.entries(can).flatMap(([id, detail]) => {
     if (signInIds.has(id)) return []
     if (detail?.readable !== 'no' && !read.has(id)) return [{ id, message: `no page shows "${id}"` }]
-    const isSet = onPages.has(id) || onlyReadIds.has(id) || id in networksAre
+    const isSet = onPages.has(id) || onlyReadIds.has(id) || id in networksAre || atFirst.some((each) => each === id)
     return isSet ? [] : [{ id, message: `no page sets "${id}"` }]
   })
+}
+
+/** Where the settings of one network stand, on a page of its own or in its row. */
+export function networkFields({ pages, rows }: Pick<PagesDialect, 'pages' | 'rows'>): SettingsPage['fields'] {
+  return rows?.fields ?? pages.find(({ per }) => per === 'network')?.fields ?? {}
 }
 
 /** The path of a page for one radio and one place on it. */

@@ -174,6 +174,27 @@ export const pellworthP6: StandInSheet = {
   showsPassphrases: false,
 }
 
+/** Pages drawn by script and nothing else, and whoever comes first makes its admin. */
+export const hearthH1: StandInSheet = {
+  ...pellworthP6,
+  maker: 'Hearth',
+  model: 'H1',
+  objectId: '1.3.6.1.4.1.32473.11.1',
+  firmware: '2.1.0',
+  factory: {
+    ...pellworthP6.factory,
+    address: '192.168.18.1',
+    // Nobody signs in with it: it is there until somebody makes an admin.
+    login: { user: '', password: '' },
+    network: 'Hearth',
+  },
+  timing: { start: 75, apply: 30, restart: 60, resetHold: 10 },
+  front: 'hearth',
+  slots: null,
+  sessions: 'many',
+  passwordShortest: 10,
+}
+
 /** A controller: it has no radio of its own, and its clock begins anew whenever it does. */
 export const tarnhelmC1: StandInSheet = {
   ...ostrelO40,
@@ -264,8 +285,7 @@ export const tarnhelmT3: StandInSheet = {
 
 /** Sheets by `maker model`. */
 export const sheets: ReadonlyMap<string, StandInSheet> = new Map(
-  [ostrelO40, ostrelO20, ostrelO20Us, brackwaterB7, pellworthP6, tarnhelmC1, tarnhelmT2, tarnhelmT3].map((sheet) => [
-    `${sheet.maker} ${sheet.model}`,
-    sheet,
-  ]),
+  [ostrelO40, ostrelO20, ostrelO20Us, brackwaterB7, pellworthP6, hearthH1, tarnhelmC1, tarnhelmT2, tarnhelmT3].map(
+    (sheet) => [`${sheet.maker} ${sheet.model}`, sheet],
+  ),
 )

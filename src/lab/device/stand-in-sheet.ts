@@ -28,7 +28,7 @@ export interface StandInSheet {
     readonly image?: number
   }
   /** What it is spoken to in. */
-  readonly front: 'restconf' | 'netconf' | 'shell' | 'pages' | 'managed'
+  readonly front: 'restconf' | 'netconf' | 'shell' | 'pages' | 'hearth' | 'managed'
   /** Where its RESTCONF begins (RFC 8040, 3.1). */
   readonly root: string
   /** Places for networks that each radio has; null where networks are kept by the unit. */

@@ -1,5 +1,5 @@
 /** Sign in: with the factory login, or with the job's password where an earlier run got that far. */
-import { modelName, sessionEndsAfter } from '../../core/kit/kit-card'
+import { makesItsAdmin, modelName, sessionEndsAfter } from '../../core/kit/kit-card'
 import { fits, recognise } from '../../core/kit/recognise'
 import type { Credentials, Dialect } from '../../wire/dialect/dialect'
 import { WireError } from '../../wire/wire-error'
@@ -101,7 +101,14 @@ async function firstThatOpens({ target, journal }: UnitRun, dialect: Dialect): P
         : [job, factory, ...old]
   for (const key of [...keys, ...byKey]) {
     try {
-      await dialect.signIn(key.login)
+      if (key !== factory || !makesItsAdmin(target.card)) await dialect.signIn(key.login)
+      else {
+        // It may ask whoever comes first to make its admin: the new password stands in the vault by now.
+        if (journal.doors.password === 'shut') await journal.door('password', 'opened')
+        await dialect.signIn(key.login, target.login)
+      }
+      const made = dialect.madeLogin?.()
+      if (made) return { ...key, login: made, words: 'the login that it was given as it asked for its first' }
       return key
     } catch (error) {
       if (!(error instanceof WireError && error.kind === 'refused')) throw error

@@ -2,7 +2,7 @@
  * A session that changes nothing while another runner may have the order, and writes nothing to a unit that may have
  * restarted since it was read: each change asks first.
  */
-import type { Dialect, MayChange } from '../../wire/dialect/dialect'
+import type { Credentials, Dialect, MayChange } from '../../wire/dialect/dialect'
 import type { Contact } from './contact'
 
 export function guarded(dialect: Dialect, mayChange: MayChange, contact: Contact): Dialect {
@@ -32,10 +32,14 @@ export function guarded(dialect: Dialect, mayChange: MayChange, contact: Contact
     await mayChange()
     contact.isUnbroken()
   }
-  const { install, othersWhoChanged } = dialect
+  const { install, othersWhoChanged, madeLogin } = dialect
+  const signingIn = heard((login: Credentials) => dialect.signIn(login))
+  /** Whoever comes first may be asked to make its admin: that changes the unit. */
+  const makingLogin = asking((login: Credentials, toBe: Credentials) => dialect.signIn(login, toBe))
   return {
     identify: heard(() => dialect.identify()),
-    signIn: heard((login) => dialect.signIn(login)),
+    signIn: (login, toBe) => (toBe === undefined ? signingIn(login) : makingLogin(login, toBe)),
+    ...(madeLogin ? { madeLogin: () => madeLogin.call(dialect) } : {}),
     read: heard((reading) => dialect.read(reading)),
     backup: heard(() => dialect.backup()),
     write: writing((differences, desired) => dialect.write(differences, desired, mayGoOn)),

@@ -1,15 +1,16 @@
 'use client'
+import { makesItsAdmin, modelsOf } from '../../core/kit/kit-card'
 import { useJob } from '../live/job-provider'
 import { useBrief } from './brief-draft'
 import { Faults } from './faults'
-import { Choice } from './fields'
+import { Choice, TextField } from './fields'
 import { FurtherUsers } from './further-users'
 import { SecretField } from './secret-field'
 import { SshKeyField } from './ssh-key-field'
 
 /** How units are signed in to. */
 export function AdminText() {
-  const { units } = useJob()
+  const { units, cards } = useJob()
   const { brief } = useBrief()
   return (
     <>
@@ -32,6 +33,13 @@ export function AdminText() {
               ? 'They are made as units come to the kit list.'
               : `${units.length} are made and sealed.`}
           </span>
+        )}
+        {modelsOf(units, cards).some(makesItsAdmin) && (
+          <>
+            {' '}
+            Models that ask who looks after them are told{' '}
+            <TextField path="admin.user" label="Name of the admin" face="mono" />.
+          </>
         )}
       </p>
       <p>

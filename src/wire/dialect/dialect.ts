@@ -58,8 +58,13 @@ export const always: MayChange = async () => undefined
 export interface Dialect {
   /** What it lets out of itself before anybody signs in. */
   identify(): Promise<Evidence>
-  /** @throws WireError `refused` where the login is not accepted, `wrong-unit` where another unit answers */
-  signIn(credentials: Credentials): Promise<void>
+  /**
+   * @param toBe  the login that it is given where nobody has made it one yet
+   * @throws WireError `refused` where the login is not accepted, `wrong-unit` where another unit answers
+   */
+  signIn(credentials: Credentials, toBe?: Credentials): Promise<void>
+  /** The login that was made at sign-in and has opened the session; left out where no unit of the kind asks for one. */
+  madeLogin?(): Credentials | undefined
   read(reading: Reading): Promise<ObservedConfig>
   /** The whole configuration in the unit's own form, to be kept. It may hold secrets. */
   backup(): Promise<string>

@@ -2,7 +2,7 @@
 import { z } from 'zod'
 import { secretName } from '../../brief/brief'
 import { type FurtherUser, userRoles } from '../../brief/policies'
-import { modelName } from '../../kit/kit-card'
+import { adminUser, modelName } from '../../kit/kit-card'
 import { ofUnit, sameSet } from './setting'
 
 const words = ({ name, role }: FurtherUser): string => `${name} (${role})`
@@ -16,10 +16,10 @@ export const furtherUsers = {
     nothing: [],
     needs: ['admin.further-passwords'],
     ask: ({ brief }) => brief.admin.furtherUsers,
-    unfit: (users, { card }) =>
-      users.some(({ name }) => name === card.factory.login.user)
-        ? `${card.factory.login.user} is the admin of every ${modelName(card)}`
-        : undefined,
+    unfit: (users, { brief, card }) => {
+      const admin = adminUser(card, brief.admin.user)
+      return users.some(({ name }) => name === admin) ? `${admin} is the admin of every ${modelName(card)}` : undefined
+    },
     same: (wanted, found) => sameSet(wanted.map(words), found.map(words)),
     show: (users) => users.map(words).join(', ') || 'none',
   }),

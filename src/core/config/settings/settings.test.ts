@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { askingFor, today } from '../../../../tests/support/config'
-import { cardOf, cards } from '../../../../tests/support/data'
+import { cardOf, cards, setUpOverTheAir } from '../../../../tests/support/data'
 import { wholeBrief } from '../../../../tests/support/whole-brief'
 import { modernCard } from '../../kit/former-card'
 import { readKitCard } from '../../kit/kit-card'
@@ -35,7 +35,7 @@ describe('the table of settings', () => {
   })
 
   it('leaves to hands all that is asked of a model that is not spoken to, and what it may ship with', () => {
-    const asking = { ...askingFor('Ostrel O-40', wholeBrief), card: cardOf('Hearth H1') }
+    const asking = { ...askingFor('Ostrel O-40', wholeBrief), card: setUpOverTheAir(cardOf('Ostrel O-40')) }
     const expected = expectedOf(asking)
     expect(new Set(expected.map(({ outcome }) => outcome.kind))).toEqual(new Set(['by-hand', 'not-for-it']))
     const asksForNone = expected.filter(({ outcome }) => outcome.kind === 'not-for-it').map(({ id }) => id)

@@ -4,7 +4,7 @@ import { parseCidr } from '../../addressing/ipv4'
 import { adminSecretName, managedWithTag, pushedSecretName } from '../../brief/brief'
 import { imageFor } from '../../brief/policies'
 import { vlanWords } from '../../brief/subnet'
-import { modelName } from '../../kit/kit-card'
+import { adminUser, modelName } from '../../kit/kit-card'
 import { isAtLeast } from '../../kit/version'
 import { posixTimeZone, sameTimeZone } from '../posix-time-zone'
 import { furtherUsers } from './further-users'
@@ -125,7 +125,7 @@ export const unitSettings = {
     words: 'Admin',
     value: text,
     bySigningIn: true,
-    ask: ({ card }) => card.factory.login.user,
+    ask: ({ brief, card }) => adminUser(card, brief.admin.user),
   }),
   'admin.password': ofUnit<string>({
     step: 'password',

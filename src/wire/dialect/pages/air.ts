@@ -1,9 +1,10 @@
-/** What a unit's radios really do, as a page of its own shows it. */
-import type { UnitConfig } from '../../../core/config/unit-config'
+/** What a unit's radios really do, as a page of its own shows it; or as they are set, where no page shows it. */
+import type { Observed, ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import { matches } from '../../../core/input/pattern'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import { parseMac } from '../../../core/kit/mac'
-import type { PagePlace, PagesDialect } from '../../../core/kit/pages-dialect'
+import type { PagePlace } from '../../../core/kit/page-places'
+import { networkFields, type PagesDialect } from '../../../core/kit/pages-dialect'
 import type { RadioOnAir } from '../dialect'
 import { securityWord } from '../words'
 import type { Page } from './page'
@@ -11,11 +12,13 @@ import { idOfNetwork } from './slots'
 
 export function airOn(
   { radios }: Pick<DirectCard, 'radios'>,
-  { air, pages }: PagesDialect,
+  dialect: PagesDialect,
+  air: NonNullable<PagesDialect['air']>,
   page: Page,
   desired: UnitConfig | undefined,
 ): RadioOnAir[] {
-  const words = pages.find(({ per }) => per === 'network')?.fields['network.security']?.words
+  const security = networkFields(dialect)['network.security']
+  const words = security && 'words' in security ? security.words : undefined
   return page.parts(air.each).flatMap((part): RadioOnAir[] => {
     const name = part.text(air.name)
     const band = radios.find((radio) => radio.name === name)?.band
@@ -28,9 +31,9 @@ export function airOn(
     const condition = shows(air.listening) ? 'listening' : shows(air.onAir) ? 'on-air' : 'off'
     const networks = part.parts(air.networks.each).map((each) => {
       const ssid = each.text(air.networks.ssid) ?? ''
-      const security = securityWord(each.text(air.networks.security) ?? '', words)
+      const guard = securityWord(each.text(air.networks.security) ?? '', words)
       const bssid = air.networks.bssid && parseMac(each.text(air.networks.bssid) ?? '')
-      return { id: idOfNetwork(desired, band, ssid) ?? ssid, ssid, security, bssid }
+      return { id: idOfNetwork(desired, band, ssid) ?? ssid, ssid, security: guard, bssid }
     })
     return [
       {
@@ -43,5 +46,35 @@ export function airOn(
         networks: condition === 'on-air' ? networks : [],
       },
     ]
+  })
+}
+
+const seenValue = <T>(observed: Observed<T> | undefined): T | undefined =>
+  observed?.kind === 'value' ? observed.value : undefined
+
+/** What is on air by what the unit is set to, for those whose pages do not show what really is. */
+export function airAsSet({ networks, radios }: ObservedConfig): RadioOnAir[] {
+  return Object.entries(radios).map(([band, radio]): RadioOnAir => {
+    const isOn = seenValue(radio['radio.enabled']) !== false
+    const there = Object.entries(networks).filter(
+      ([, network]) =>
+        seenValue(network['network.enabled']) !== false &&
+        seenValue(network['network.bands'])?.some((each) => each === band) !== false,
+    )
+    return {
+      band,
+      condition: isOn ? 'on-air' : 'off',
+      listensFor: 0,
+      channel: seenValue(radio['radio.channel']) ?? undefined,
+      width: seenValue(radio['radio.width']) ?? undefined,
+      leftForRadar: undefined,
+      networks: isOn
+        ? there.map(([id, network]) => ({
+            id,
+            ssid: seenValue(network['network.ssid']) ?? id,
+            security: seenValue(network['network.security']) ?? '',
+          }))
+        : [],
+    }
   })
 }

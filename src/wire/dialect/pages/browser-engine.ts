@@ -1,13 +1,22 @@
 /** Turns pages in Chromium: for those that are drawn by script. Everything goes through the unit's lane. */
 import { TimeoutError } from 'puppeteer-core'
+import type { At } from '../../../core/kit/page-places'
+import { seek } from '../../../core/showing/seek'
 import type { LaneProxy } from '../../http/lane-proxy'
+import { elementsName, installElements, type WithElements } from '../../page-elements/page-elements'
 import { plainReason, WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
-import { type Entrance, type Entry, largestPage, type PageEngine, type Seen } from './engine'
+import { type Entrance, type Entry, largestPage, type PageEngine, placeWords, type Seen } from './engine'
 import type { EngineSettings } from './forms-engine'
 import { closeTab, letGo, type OpenTab, openTab } from './tabs'
 
+type Tab = OpenTab['tab']
+
 const betweenTriesMs = 30
+/** So long an element that is described may take to appear, and a list to open. */
+const appearsWithinMs = 2500
+const listOpensWithinMs = 2500
+const pause = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, betweenTriesMs))
 
 export class BrowserEngine implements PageEngine {
   readonly #settings: EngineSettings
@@ -40,7 +49,11 @@ export class BrowserEngine implements PageEngine {
     const { tab, proxy } = await this.#open()
     proxy.fault = undefined
     try {
-      const reply = await tab.goto(new URL(path, this.#base).href, { waitUntil: 'domcontentloaded' })
+      const next = new URL(path, this.#base)
+      const isThere = isSamePage(tab.url(), next)
+      const gone = await tab.goto(next.href, { waitUntil: 'domcontentloaded' })
+      // A route after # is drawn by a page that is there already, and may show what nobody has saved: it is loaded anew.
+      const reply = isThere && next.hash !== '' ? await tab.reload({ waitUntil: 'domcontentloaded' }) : gone
       this.#status = reply?.status() ?? 200
       if (this.#status >= 500) throw new WireError('garbled', `${path}: HTTP ${this.#status}`)
     } catch (error) {
@@ -54,15 +67,13 @@ export class BrowserEngine implements PageEngine {
     return seen
   }
 
-  async submit(entries: readonly Entry[], press: string): Promise<Seen> {
+  async submit(entries: readonly Entry[], press: At): Promise<Seen> {
     const { tab, proxy } = await this.#open()
     proxy.fault = undefined
     this.#status = 200
     try {
-      const missing = await tab.evaluate(fillIn, [...entries])
-      if (missing !== undefined) throw new WireError('garbled', `there is no field ${missing} on its page`)
-      if (!(await tab.evaluate(pressed, press)))
-        throw new WireError('garbled', `there is no button ${press} on its page`)
+      for (const entry of entries) await this.#put(tab, entry)
+      await this.#act(tab, press, 'button', pressed)
     } catch (error) {
       // The press leads away before it is answered.
       if (!isBetweenPages(error)) throw this.#explained(error, proxy)
@@ -70,21 +81,59 @@ export class BrowserEngine implements PageEngine {
     return this.look()
   }
 
+  async #put(tab: Tab, entry: Entry): Promise<void> {
+    const { at } = entry
+    if (entry.kind === 'tick') return this.#act(tab, at, 'field', tick, entry.ticked)
+    if (entry.kind === 'text') return this.#act(tab, at, 'field', fillIn, entry.text)
+    await this.#act(tab, at, 'field', opened)
+    const end = Date.now() + listOpensWithinMs
+    for (;;) {
+      const offered = await tab.evaluate(offeredWords, elementsName)
+      const chosen = offered.findIndex((words) => entry.means(words))
+      if (chosen >= 0 && (await tab.evaluate(takeOffered, elementsName, chosen))) return
+      if (Date.now() > end) {
+        await tab.keyboard.press('Escape')
+        throw new WireError('rejected', `its page does not offer ${entry.said}`)
+      }
+      await pause()
+    }
+  }
+
+  /**
+   * Acts on an element, once it is there: some appear when another is filled in.
+   * @param act  runs in the page @throws WireError garbled where it does not appear
+   */
+  async #act(tab: Tab, at: At, what: 'field' | 'button', act: ActInPage, value: string | boolean = ''): Promise<void> {
+    const end = Date.now() + (typeof at === 'string' ? 0 : appearsWithinMs)
+    for (;;) {
+      await tab.evaluate(installElements, elementsName)
+      const place = typeof at === 'string' ? at : seek(await tab.evaluate(lookAround, elementsName), at).found?.seen
+      // What runs in the page is given the name under which it finds its elements.
+      const isDone = place !== undefined && (await tab.evaluate(act, elementsName, place, value))
+      if (isDone) return
+      if (Date.now() > end) throw new WireError('garbled', `there is no ${what} ${placeWords(at)} on its page`)
+      await pause()
+    }
+  }
+
   async look(): Promise<Seen> {
     const { tab, proxy } = await this.#open()
     const end = Date.now() + this.#settings.longestReplyMs
     for (;;)
       try {
-        const html = await tab.evaluate(shownHtml, largestPage)
+        await tab.evaluate(installElements, elementsName)
+        const facts = this.#settings.describes ? await tab.evaluate(lookAround, elementsName) : undefined
+        const html = await tab.evaluate(shownHtml, elementsName, largestPage)
         if (html === 'not-yet') throw new BetweenPages()
         if (html === undefined) throw new WireError('garbled', `the page is larger than ${largestPage / 1024} KiB`)
         const url = tab.url()
         // The browser's own page that says so.
         if (url.startsWith('chrome-error:')) throw proxy.fault ?? new WireError('unreachable', 'no answer')
-        return { status: this.#status, html, scheme: url.startsWith('https:') ? 'https' : 'http' }
+        const scheme = url.startsWith('https:') ? 'https' : 'http'
+        return { status: this.#status, html, scheme, ...(facts ? { facts } : {}) }
       } catch (error) {
         if (!isBetweenPages(error) || Date.now() > end) throw this.#explained(error, proxy)
-        await new Promise((resolve) => setTimeout(resolve, betweenTriesMs))
+        await pause()
       }
   }
 
@@ -134,61 +183,103 @@ function isBetweenPages(error: unknown): boolean {
   )
 }
 
-// The three below run in the page itself.
-
-/** Puts the entries into their fields, and tells the page of it. @returns the first that is not there */
-function fillIn(entries: Entry[]): string | undefined {
-  const tell = (field: Element): void => {
-    for (const kind of ['input', 'change']) field.dispatchEvent(new Event(kind, { bubbles: true }))
-  }
-  for (const entry of entries) {
-    const fields = [...document.querySelectorAll(entry.at)]
-    const [first] = fields
-    if (!first) return entry.at
-    if (entry.kind === 'tick') {
-      if (first instanceof HTMLInputElement && first.checked !== entry.ticked) first.click()
-    } else if (first instanceof HTMLInputElement && first.type === 'radio') {
-      const chosen = fields.find((each) => each instanceof HTMLInputElement && each.value === entry.text)
-      if (chosen instanceof HTMLInputElement && !chosen.checked) chosen.click()
-    } else {
-      // A page that keeps its own copy of a value listens to the element's own setter.
-      const kind =
-        first instanceof HTMLSelectElement
-          ? HTMLSelectElement
-          : first instanceof HTMLTextAreaElement
-            ? HTMLTextAreaElement
-            : HTMLInputElement
-      Object.getOwnPropertyDescriptor(kind.prototype, 'value')?.set?.call(first, entry.text)
-      tell(first)
-    }
-  }
-  return undefined
+const isSamePage = (now: string, { origin, pathname, search }: URL): boolean => {
+  const at = URL.canParse(now) ? new URL(now) : undefined
+  return at?.origin === origin && at.pathname === pathname && at.search === search
 }
 
-function pressed(selector: string): boolean {
-  const button = document.querySelector(selector)
-  if (!(button instanceof HTMLElement)) return false
-  button.click()
+type ActInPage = (name: string, at: string | number, value: string | boolean) => boolean
+
+// What follows runs in the page itself. An element is given by a selector, or by its number among those that are seen.
+
+function lookAround(name: string): ReturnType<WithElements[typeof elementsName]['look']> {
+  return (globalThis as never as Record<string, WithElements[typeof elementsName]>)[name]?.look() ?? []
+}
+
+function shownHtml(name: string, most: number): string | undefined | 'not-yet' {
+  const elements = (globalThis as never as Record<string, WithElements[typeof elementsName]>)[name]
+  return elements ? elements.html(most) : 'not-yet'
+}
+
+function pressed(name: string, at: string | number): boolean {
+  const elements = (globalThis as never as Record<string, WithElements[typeof elementsName]>)[name]
+  const button = typeof at === 'string' ? elements?.all(at)[0] : elements?.element(at)
+  if (!button || !('click' in button)) return false
+  ;(button as HTMLElement).click()
   return true
 }
 
-/** The page with the state of its fields in its attributes; undefined where it is too large. */
-function shownHtml(most: number): string | undefined | 'not-yet' {
-  // One page has gone, and the next has no root yet.
-  if (!document.documentElement) return 'not-yet'
-  const copy = document.documentElement.cloneNode(true)
-  if (!(copy instanceof Element)) return ''
-  const all = (root: Element): Element[] => [...root.querySelectorAll('input, option, textarea')]
-  const copies = all(copy)
-  for (const [index, field] of all(document.documentElement).entries()) {
-    const twin = copies[index]
-    if (field instanceof HTMLInputElement) {
-      twin?.setAttribute('value', field.value)
-      twin?.toggleAttribute('checked', field.checked)
-    } else if (field instanceof HTMLOptionElement) twin?.toggleAttribute('selected', field.selected)
-    else if (field instanceof HTMLTextAreaElement && twin) twin.textContent = field.value
+function tick(name: string, at: string | number, ticked: string | boolean): boolean {
+  const elements = (globalThis as never as Record<string, WithElements[typeof elementsName]>)[name]
+  const field = typeof at === 'string' ? elements?.all(at)[0] : elements?.element(at)
+  if (!field) return false
+  const isTicked = 'checked' in field ? field.checked === true : field.getAttribute('aria-checked') === 'true'
+  if (isTicked !== ticked) (field as HTMLElement).click()
+  return true
+}
+
+/** Puts text into a field, or chooses by it, and tells the page of it. */
+function fillIn(name: string, at: string | number, value: string | boolean): boolean {
+  const text = String(value)
+  const elements = (globalThis as never as Record<string, WithElements[typeof elementsName]>)[name]
+  const found = typeof at === 'string' ? (elements?.all(at) ?? []) : [elements?.element(at)]
+  const [field] = found
+  if (!field) return false
+  // A field of a frame is of a class of that frame.
+  const view = field.ownerDocument.defaultView as (Window & typeof globalThis) | null
+  if (!view) return false
+  if (field instanceof view.HTMLInputElement && field.type === 'radio') {
+    const chosen = found.find((each) => each instanceof view.HTMLInputElement && each.value === text)
+    if (chosen instanceof view.HTMLInputElement && !chosen.checked) chosen.click()
+    return true
   }
-  for (const script of copy.querySelectorAll('script, style')) script.remove()
-  const html = copy.outerHTML
-  return html.length > most ? undefined : html
+  if (field instanceof view.HTMLElement && field.isContentEditable) field.textContent = text
+  else {
+    // A page that keeps its own copy of a value listens to the element's own setter.
+    const kind =
+      field instanceof view.HTMLSelectElement
+        ? view.HTMLSelectElement
+        : field instanceof view.HTMLTextAreaElement
+          ? view.HTMLTextAreaElement
+          : view.HTMLInputElement
+    Object.getOwnPropertyDescriptor(kind.prototype, 'value')?.set?.call(field, text)
+  }
+  for (const event of ['input', 'change']) field.dispatchEvent(new Event(event, { bubbles: true }))
+  return true
+}
+
+/** Opens a list of the page's own making, and keeps in mind what was seen before. */
+function opened(name: string, at: string | number): boolean {
+  const elements = (globalThis as never as Record<string, WithElements[typeof elementsName]>)[name]
+  const list = typeof at === 'string' ? elements?.all(at)[0] : elements?.element(at)
+  if (!elements || !list) return false
+  const before = new Set(elements.look().map(({ seen }) => elements.element(seen)))
+  Object.defineProperty(globalThis, `${name}Before`, { value: before, configurable: true })
+  ;(list as HTMLElement).click()
+  return true
+}
+
+/** Words that an open list offers: of its options, or else of whatever was not there before. */
+function offeredWords(name: string): string[] {
+  const global = globalThis as never as Record<string, WithElements[typeof elementsName]>
+  const before = (global as never as Record<string, Set<Element>>)[`${name}Before`]
+  const elements = global[name]
+  if (!elements) return []
+  const seen = elements.look()
+  const options = seen.filter(({ role }) => role === 'option')
+  const offered =
+    options.length > 0 ? options : seen.filter((each) => !before?.has(elements.element(each.seen) as Element))
+  Object.defineProperty(globalThis, `${name}Offered`, {
+    value: offered.map((each) => elements.element(each.seen)),
+    configurable: true,
+  })
+  return offered.map(({ text }) => text)
+}
+
+function takeOffered(name: string, which: number): boolean {
+  const offered = (globalThis as never as Record<string, (HTMLElement | undefined)[]>)[`${name}Offered`]
+  const option = offered?.[which]
+  if (!option?.isConnected) return false
+  option.click()
+  return true
 }

@@ -1,16 +1,28 @@
 /** What turns pages for a dialect: plain HTTP and forms, or a browser. Each is one session with one unit. */
+import type { ElementFacts } from '../../../core/kit/page-element'
+import type { At } from '../../../core/kit/page-places'
+import { WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
 
-/** Something put into a field: text, or a tick. */
+/** Something put into a field: text, a tick, or what a list of the page's own making offers. */
 export type Entry =
-  | { readonly at: string; readonly kind: 'text'; readonly text: string }
-  | { readonly at: string; readonly kind: 'tick'; readonly ticked: boolean }
+  | { readonly at: At; readonly kind: 'text'; readonly text: string }
+  | { readonly at: At; readonly kind: 'tick'; readonly ticked: boolean }
+  | {
+      readonly at: At
+      readonly kind: 'choose'
+      /** Which of the words that are offered is meant. */
+      readonly means: (words: string) => boolean
+      readonly said: string
+    }
 
 /** A page as it stands now, with the state of its fields in its attributes. */
 export interface Seen {
   /** HTTP status; 200 where a browser does not tell another. */
   readonly status: number
   readonly html: string
+  /** What is seen on it, where the engine tells. */
+  readonly facts?: readonly ElementFacts[]
   /** Scheme by which it came: where a unit leads from plain HTTP to HTTPS, that of the last step. */
   readonly scheme: 'http' | 'https'
 }
@@ -28,7 +40,7 @@ export interface PageEngine {
   authorize(credentials: Credentials): Promise<void>
   go(path: string): Promise<Seen>
   /** Fills in the fields of the page that stands, and presses: what answers is the next page, or the same for a while. */
-  submit(entries: readonly Entry[], press: string): Promise<Seen>
+  submit(entries: readonly Entry[], press: At): Promise<Seen>
   /** The page that stands, again: it may have filled in more. */
   look(): Promise<Seen>
   close(): void
@@ -36,3 +48,17 @@ export interface PageEngine {
 
 /** Bytes of one page. */
 export const largestPage = 1024 * 1024
+
+/** How a place is told in words. */
+export const placeWords = (at: At): string => {
+  if (typeof at === 'string') return at
+  const { label, text, name, hint, id, heading } = at.by[0] ?? {}
+  const own = label ?? text ?? name ?? hint ?? id ?? ''
+  return heading === undefined ? `"${own}"` : `"${own}" under "${heading}"`
+}
+
+/** @throws WireError garbled for an element that is described, which plain forms cannot find */
+export function selectorOf(at: At): string {
+  if (typeof at === 'string') return at
+  throw new WireError('garbled', `plain forms cannot find ${placeWords(at)}`)
+}

@@ -5,8 +5,9 @@
 import { randomUUID } from 'node:crypto'
 import type { Cheerio, CheerioAPI } from 'cheerio/slim'
 import type { AnyNode, Element } from 'domhandler'
+import type { At } from '../../../core/kit/page-places'
 import { WireError } from '../../wire-error'
-import type { Entry } from './engine'
+import { type Entry, placeWords, selectorOf } from './engine'
 import { parsed } from './parsed'
 
 export interface Submission {
@@ -20,7 +21,7 @@ export interface Submission {
 }
 
 /** @throws WireError garbled where the page has no such field, button or form */
-export function submissionOf(html: string, entries: readonly Entry[], press: string): Submission {
+export function submissionOf(html: string, entries: readonly Entry[], press: At): Submission {
   const $ = parsed(html)
   const button = one($, press, 'button')
   const form = formOf($, button)
@@ -37,9 +38,9 @@ export function submissionOf(html: string, entries: readonly Entry[], press: str
   return { method: 'POST', action, body, query: undefined }
 }
 
-function one($: CheerioAPI, selector: string, what: string): Cheerio<AnyNode> {
-  const found = $(selector).first()
-  if (found.length === 0) throw new WireError('garbled', `there is no ${what} ${selector} on its page`)
+function one($: CheerioAPI, at: At, what: string): Cheerio<AnyNode> {
+  const found = $(selectorOf(at)).first()
+  if (found.length === 0) throw new WireError('garbled', `there is no ${what} ${placeWords(at)} on its page`)
   return found
 }
 
@@ -58,6 +59,7 @@ function put($: CheerioAPI, entry: Entry): void {
     else field.removeAttr('checked')
     return
   }
+  if (entry.kind === 'choose') throw new WireError('garbled', `plain forms cannot open ${placeWords(entry.at)}`)
   const name = (field.get(0) as Element).name
   if (name === 'select') {
     field.find('option').each((_, option) => {
@@ -66,7 +68,7 @@ function put($: CheerioAPI, entry: Entry): void {
       else $(option).removeAttr('selected')
     })
   } else if (field.attr('type')?.toLowerCase() === 'radio') {
-    $(entry.at).each((_, each) => {
+    $(selectorOf(entry.at)).each((_, each) => {
       if (($(each).attr('value') ?? 'on') === entry.text) $(each).attr('checked', '')
       else $(each).removeAttr('checked')
     })

@@ -1,5 +1,6 @@
 /** Turns pages without a browser: plain HTTP, cookies, redirects within the unit, forms as they stand. */
 import { CookieJar } from 'tough-cookie'
+import type { At } from '../../../core/kit/page-places'
 import type { Lane } from '../../host/host'
 import { type HttpReply, HttpSession } from '../../http/http-session'
 import type { PinCheck } from '../../trust/pin'
@@ -15,6 +16,8 @@ export interface EngineSettings {
   readonly pin: PinCheck
   readonly by: 'form' | 'basic' | 'digest'
   readonly longestReplyMs: number
+  /** Whether the card describes elements as a person would: then what is seen on each page is told. */
+  readonly describes?: boolean
 }
 
 const mostRedirects = 8
@@ -56,7 +59,7 @@ export class FormsEngine implements PageEngine {
     return this.#follow({ method: 'GET', url: new URL(path, this.#base) })
   }
 
-  submit(entries: readonly Entry[], press: string): Promise<Seen> {
+  submit(entries: readonly Entry[], press: At): Promise<Seen> {
     const { method, action, body, query } = submissionOf(this.#html, entries, press)
     const url = this.#within(action === '' ? this.#url.href : action)
     url.hash = ''

@@ -78,7 +78,8 @@ function endsWell<T>(work: () => T): T | undefined {
 describe('pages of a hostile unit', () => {
   it('are read as settings or as nothing', () => {
     const [page] = card.dialect.pages.filter(({ per }) => per === 'network')
-    if (!page || !card.dialect.state) throw new Error('the card has both')
+    const { air } = card.dialect
+    if (!page || !air || !card.dialect.state) throw new Error('the card has both')
     fc.assert(
       fc.property(anyPage, fc.constantFrom(...card.dialect.pages), (html, of) => {
         const seen = Page.of({ html, status: 200 })
@@ -88,7 +89,7 @@ describe('pages of a hostile unit', () => {
           { ...where, of: card.dialect.state ?? page },
         ]
         endsWell(() => observedOn(card, card.dialect, read, { reading: 'configured', desired }))
-        endsWell(() => airOn(card, card.dialect, seen, desired))
+        endsWell(() => airOn(card, card.dialect, air, seen, desired))
         endsWell(() => submissionOf(html, [{ at: 'input', kind: 'text', text: 'x' }], 'button'))
         expect(pathOf(page, 'low', 1)).toBe('/air/low/net/1')
       }),

@@ -1,5 +1,5 @@
 /** The engine that a card names. */
-import type { PagesDialect } from '../../../core/kit/pages-dialect'
+import { describesElements, type PagesDialect } from '../../../core/kit/pages-dialect'
 import type { Lane } from '../../host/host'
 import type { PinCheck } from '../../trust/pin'
 import { BrowserEngine } from './browser-engine'
@@ -11,11 +11,7 @@ const engines: { readonly [K in PagesDialect['engine']]: (settings: EngineSettin
   browser: (settings) => new BrowserEngine(settings),
 }
 
-export function openEngine(
-  { engine, signIn }: Pick<PagesDialect, 'engine' | 'signIn'>,
-  lane: Lane,
-  pin: PinCheck,
-  longestReplyMs: number,
-): PageEngine {
-  return engines[engine]({ lane, pin, by: signIn.by, longestReplyMs })
+export function openEngine(dialect: PagesDialect, lane: Lane, pin: PinCheck, longestReplyMs: number): PageEngine {
+  const { engine, signIn } = dialect
+  return engines[engine]({ lane, pin, by: signIn.by, longestReplyMs, describes: describesElements(dialect) })
 }

@@ -4,16 +4,18 @@
  */
 import type { UnitConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
-import { entrancesOf, type PageFill, type PagesDialect } from '../../../core/kit/pages-dialect'
+import type { At, PageFill, Way } from '../../../core/kit/page-places'
+import { entrancesOf, type PagesDialect } from '../../../core/kit/pages-dialect'
 import type { Lane } from '../../host/host'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
-import type { Entry, PageEngine, Seen } from './engine'
+import { type Entry, type PageEngine, placeWords, type Seen } from './engine'
 import { openEngine } from './open-engine'
 import { Page } from './page'
 
 type PagesCard = DirectCard & { readonly dialect: PagesDialect }
+type SignInForm = Extract<PagesDialect['signIn'], { by: 'form' }>
 
 /** A reply is waited for as long as on any unit; a slow one three times as long. */
 const patienceMs = { usual: 8000, slow: 24_000 } as const
@@ -37,6 +39,7 @@ export class PageSession {
   /** Pages of settings as they were read: where nobody else can be signed in, they stay so until one is saved. */
   readonly #read = new Map<string, Page>()
   #credentials: Credentials | undefined
+  #made: Credentials | undefined
   /** When a page was saved last, ms since 1970. */
   #savedAt = 0
 
@@ -67,8 +70,11 @@ export class PageSession {
     return Page.of(await this.#enter())
   }
 
-  /** @throws WireError refused; occupied where somebody else is signed in */
-  async signIn(login: Credentials): Promise<void> {
+  /**
+   * @param toBe  the login that is made where nobody has made one yet
+   * @throws WireError refused; occupied where somebody else is signed in
+   */
+  async signIn(login: Credentials, toBe?: Credentials): Promise<void> {
     await leaving.get(this.#lane)
     const front = await this.#enter()
     // Whatever is not printed on its label goes over no wire in the clear, where the unit can do better.
@@ -76,22 +82,52 @@ export class PageSession {
     if (front.scheme === 'http' && this.#dialect.scheme === 'http-first' && login.password !== factory.login.password)
       throw new WireError('refused', 'it speaks plain HTTP, over which this password does not go')
     const { signIn } = this.#dialect
-    if (signIn.by === 'form') await this.#signInByForm(signIn, login)
-    else {
+    this.#made = undefined
+    if (signIn.by === 'form') {
+      const isFactory = login.user === factory.login.user && login.password === factory.login.password
+      this.#made = await this.#begin(signIn, isFactory ? toBe : undefined)
+      await this.#signInByForm(signIn, this.#made ?? login)
+    } else {
       await this.#engine.authorize(login)
       const { status } = await this.#engine.go(signIn.page)
       if (status === 401 || status === 403) throw new WireError('refused', `sign-in refused (${status})`)
     }
-    this.#credentials = login
+    this.#credentials = this.#made ?? login
   }
 
-  async #signInByForm(form: Extract<PagesDialect['signIn'], { by: 'form' }>, login: Credentials): Promise<void> {
+  /** The login that was made at the last sign-in; undefined where it had one. */
+  get made(): Credentials | undefined {
+    return this.#made
+  }
+
+  /** Answers what it asks whoever comes first. @returns the login that was made; undefined where it asks nothing */
+  async #begin(form: SignInForm, toBe: Credentials | undefined): Promise<Credentials | undefined> {
+    if (form.first.length === 0) return undefined
+    const isAsked = (one: Page): boolean => form.first.some(({ sees }) => one.has(sees))
+    let page = await this.#until(Page.of(await this.#front(form.page)), (one) => isAsked(one) || one.has(form.password))
+    this.#fresh = undefined
+    for (let asked = 0; isAsked(page); asked += 1) {
+      if (!toBe) throw new WireError('refused', 'nobody has made its admin yet')
+      const question = form.first.find(({ sees }) => page.has(sees))
+      if (!question || asked > mostAsked) throw new WireError('garbled', 'it asks and asks before the first sign-in')
+      const next = await this.#engine.submit(this.entries(page, question.fills, toBe), question.press)
+      page = await this.#until(Page.of(next), (one) => {
+        const { refused } = this.#dialect.says
+        if (one.has(refused)) throw new WireError('rejected', reasonAt(one, refused, 'it does not take that'))
+        return !one.has(question.sees) && (isAsked(one) || one.has(form.password))
+      })
+      if (!isAsked(page)) return toBe
+    }
+    return undefined
+  }
+
+  async #signInByForm(form: SignInForm, login: Credentials): Promise<void> {
     await this.#until(Page.of(await this.#front(form.page)), (one) => {
       throwIfOccupied(one, form.occupied)
-      return one.has(form.user) && one.has(form.password)
+      return (form.user === undefined || one.has(form.user)) && one.has(form.password)
     })
     const entries: Entry[] = [
-      { at: form.user, kind: 'text', text: login.user },
+      ...(form.user === undefined ? [] : [{ at: form.user, kind: 'text', text: login.user } as const]),
       { at: form.password, kind: 'text', text: login.password },
     ]
     let last = Page.of(await this.#engine.submit(entries, form.press))
@@ -114,29 +150,46 @@ export class PageSession {
     throw new WireError('garbled', 'it asks and asks at the first sign-in')
   }
 
-  /** A page, once all is there that is to be; where the session has ended, after signing in again. */
-  async open(path: string, ready: readonly string[] = [], fields: readonly string[] = []): Promise<Page> {
+  /**
+   * A page, once all is there that is to be; where the session has ended, after signing in again.
+   * @param fields  one of them is on the page that is meant
+   */
+  async open(way: Way | string, ready: readonly At[] = [], fields: readonly At[] = []): Promise<Page> {
     await leaving.get(this.#lane)
-    const page = await this.#onceBack(path, fields)
-    if (!this.#isLost(page)) return this.#ready(page, ready)
+    const { path, reach } = typeof way === 'string' ? { path: way, reach: [] } : way
+    const page = await this.#arrived(path, reach, ready, fields)
+    if (!this.#isLost(page)) return page
     this.forget('all')
     await this.signIn(this.credentials)
-    const again = Page.of(await this.#engine.go(path))
+    const again = await this.#arrived(path, reach, ready, fields)
     if (this.#isLost(again)) throw new WireError('refused', 'it ends each session at once')
-    return this.#ready(again, ready)
+    return again
+  }
+
+  /** The page as it is once what is meant is there, or as it says that the session is over. */
+  async #arrived(path: string, reach: readonly At[], ready: readonly At[], fields: readonly At[]): Promise<Page> {
+    let page = await this.#onceBack(path, reach.length > 0 ? reach.slice(0, 1) : fields)
+    for (const at of reach) {
+      page = await this.#until(page, (one) => this.#isLost(one) || one.has(at))
+      if (this.#isLost(page)) return page
+      page = Page.of(await this.#engine.submit([], at))
+    }
+    // What is drawn by script is not there as soon as its page is.
+    const isDrawn = (one: Page): boolean => fields.every(isSelector) || fields.some((each) => one.has(each))
+    return this.#until(page, (one) => this.#isLost(one) || (ready.every((each) => one.has(each)) && isDrawn(one)))
   }
 
   /**
    * Some start their service again after each page that was saved: for a moment they are away, or show a page that says
    * so in the place of every other.
-   * @param fields  one of them is on the page that is meant
    */
-  async #onceBack(path: string, fields: readonly string[]): Promise<Page> {
+  async #onceBack(path: string, fields: readonly At[]): Promise<Page> {
     for (;;) {
       const maybeBack = Date.now() < this.#savedAt + this.#patienceMs
       try {
         const page = Page.of(await this.#engine.go(path))
-        const isMeant = fields.length === 0 || this.#isLost(page) || fields.some((each) => page.has(each))
+        const selected = fields.filter(isSelector)
+        const isMeant = selected.length === 0 || this.#isLost(page) || selected.some((each) => page.has(each))
         if (isMeant || !maybeBack) return page
       } catch (error) {
         if (!(error instanceof WireError && error.kind === 'unreachable' && maybeBack)) throw error
@@ -146,44 +199,66 @@ export class PageSession {
   }
 
   /** A page of settings, as it was read in this session or is now. */
-  async settings(path: string, ready: readonly string[], fields: readonly string[]): Promise<Page> {
-    const known = this.#read.get(path)
+  async settings(way: Way, ready: readonly At[], fields: readonly At[]): Promise<Page> {
+    const key = wayKey(way)
+    const known = this.#read.get(key)
     if (known) return known
-    const page = await this.open(path, ready, fields)
-    if (this.#card.does.sessions === 'one') this.#read.set(path, page)
+    const page = await this.open(way, ready, fields)
+    if (this.#card.does.sessions === 'one') this.#read.set(key, page)
     return page
   }
 
   /** Something was saved: what was read of this page holds no more, or of all. */
-  forget(path: string | 'all'): void {
-    if (path === 'all') this.#read.clear()
-    else this.#read.delete(path)
+  forget(way: Way | 'all'): void {
+    if (way === 'all') this.#read.clear()
+    else this.#read.delete(wayKey(way))
+  }
+
+  /** Presses something of the page that stands, and says how the page is then. */
+  async turn(at: At, isThere: (page: Page) => boolean): Promise<Page> {
+    return this.#until(Page.of(await this.#engine.submit([], at)), isThere)
   }
 
   /** @throws WireError rejected with its words, where it was not saved */
-  async save(entries: readonly Entry[], press: string): Promise<void> {
-    const { saved, refused } = this.#dialect.says
-    const next = Page.of(await this.#engine.submit(entries, press))
-    await this.#until(next, (page) => {
-      if (page.has(refused)) throw new WireError('rejected', reasonAt(page, refused, 'it did not save'))
-      if (this.#isLost(page)) throw new WireError('unreachable', 'the session ended while a page was saved')
-      return page.has(saved)
-    })
+  async save(entries: readonly Entry[], { press, confirms, saved, savedWhenGone }: Saves): Promise<void> {
+    const { says } = this.#dialect
+    let page = Page.of(await this.#engine.submit(entries, press))
+    const asked = new Set<At>()
+    const isSaid = (one: Page): boolean =>
+      saved === undefined && savedWhenGone !== undefined ? !one.has(savedWhenGone) : one.has(saved ?? says.saved)
+    for (;;) {
+      const open = confirms.filter((each) => !asked.has(each))
+      page = await this.#until(page, (one) => {
+        if (one.has(says.refused)) throw new WireError('rejected', reasonAt(one, says.refused, 'it did not save'))
+        if (this.#isLost(one)) throw new WireError('unreachable', 'the session ended while a page was saved')
+        return open.some((each) => one.has(each)) || isSaid(one)
+      })
+      const confirm = open.find((each) => page.has(each))
+      if (confirm === undefined) break
+      asked.add(confirm)
+      page = Page.of(await this.#engine.submit([], confirm))
+    }
     this.#savedAt = Date.now()
   }
 
-  async press(entries: readonly Entry[], press: string): Promise<void> {
-    const page = Page.of(await this.#engine.submit(entries, press))
+  async press(entries: readonly Entry[], { press, confirms }: Pick<Saves, 'press' | 'confirms'>): Promise<void> {
+    let page = Page.of(await this.#engine.submit(entries, press))
+    for (const confirm of confirms) {
+      await this.#until(page, (one) => one.has(confirm))
+      page = Page.of(await this.#engine.submit([], confirm))
+    }
     const { refused } = this.#dialect.says
     if (page.has(refused)) throw new WireError('rejected', reasonAt(page, refused, 'it would not'))
   }
 
-  /** What a card puts into the fields of a page. */
-  entries(page: Page, fills: readonly PageFill[]): Entry[] {
+  /** What a card puts into the fields of a page. @param toBe  the login that is being made */
+  entries(page: Page, fills: readonly PageFill[], toBe?: Credentials): Entry[] {
     return fills.map((fill): Entry => {
       if ('types' in fill) return { at: fill.at, kind: 'text', text: fill.types }
       if ('ticks' in fill) return { at: fill.at, kind: 'tick', ticked: fill.ticks }
       const { setting, ...place } = fill
+      if (toBe && setting === 'admin.user') return { at: fill.at, kind: 'text', text: toBe.user }
+      if (toBe && setting === 'admin.password') return { at: fill.at, kind: 'text', text: toBe.password }
       const value = (this.#desired?.unit as Readonly<Record<string, unknown>> | undefined)?.[setting]
       if (value === undefined) throw new WireError('rejected', `it asks for what nobody said: ${setting}`)
       return page.entry(setting, value, place)
@@ -235,10 +310,6 @@ export class PageSession {
     return page.status === 401 || (lost !== undefined && page.has(lost))
   }
 
-  #ready(first: Page, selectors: readonly string[]): Promise<Page> {
-    return this.#until(first, (page) => selectors.every((selector) => page.has(selector)))
-  }
-
   /** Looks at the page that stands until it is as it is waited for. @throws WireError timeout */
   async #until(first: Page, isThere: (page: Page) => boolean): Promise<Page> {
     const end = Date.now() + this.#patienceMs
@@ -252,10 +323,20 @@ export class PageSession {
   }
 }
 
-function throwIfOccupied(page: Page, occupied: string | undefined): void {
+function throwIfOccupied(page: Page, occupied: At | undefined): void {
   if (occupied !== undefined && page.has(occupied))
     throw new WireError('occupied', reasonAt(page, occupied, 'somebody else is signed in'))
 }
 
-const reasonAt = (page: Page, at: string, otherwise: string): string =>
-  plainReason(page.text({ at }) ?? '') || otherwise
+/** How something is saved: what is pressed, what may ask back, and how it is known to have been taken. */
+export interface Saves {
+  readonly press: At
+  readonly confirms: readonly At[]
+  readonly saved?: At | undefined
+  readonly savedWhenGone?: At | undefined
+}
+
+const isSelector = (at: At): at is string => typeof at === 'string'
+const wayKey = ({ path, reach }: Way): string => [path, ...reach.map(placeWords)].join(' > ')
+
+const reasonAt = (page: Page, at: At, otherwise: string): string => plainReason(page.text({ at }) ?? '') || otherwise

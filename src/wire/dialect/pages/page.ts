@@ -4,42 +4,50 @@ import type { AnyNode, Element } from 'domhandler'
 import { isSame } from '../../../core/config/compare'
 import type { SettingId } from '../../../core/config/setting-ids'
 import { findAll } from '../../../core/input/pattern'
-import type { PagePlace, PageValue } from '../../../core/kit/pages-dialect'
+import type { ElementFacts } from '../../../core/kit/page-element'
+import type { At, PagePlace, PageValue, PageWords } from '../../../core/kit/page-places'
+import { seek } from '../../../core/showing/seek'
 import { WireError } from '../../wire-error'
 import { fromWords, toWords } from '../words'
-import type { Entry, Seen } from './engine'
+import { type Entry, placeWords, type Seen } from './engine'
 import { parsed } from './parsed'
 
 /** Text that one place holds. */
 const longestText = 4096
 const tick = { true: 'on', false: 'off' } as const
 
-type Place = PagePlace & Partial<Pick<PageValue, 'words' | 'times' | 'as' | 'separator' | 'absent'>>
+type Place = PagePlace & Partial<Pick<PageWords, 'words' | 'times' | 'as' | 'separator' | 'absent'>>
 
 export class Page {
   readonly #$: CheerioAPI
   readonly #root: AnyNode | undefined
+  /** What is seen of it, and on the whole page. */
+  readonly #facts: readonly ElementFacts[]
+  readonly #onWhole: readonly ElementFacts[]
 
   private constructor(
     $: CheerioAPI,
     root: AnyNode | undefined,
+    facts: { readonly own: readonly ElementFacts[]; readonly whole: readonly ElementFacts[] },
     readonly status: number,
   ) {
     this.#$ = $
     this.#root = root
+    this.#facts = facts.own
+    this.#onWhole = facts.whole
   }
 
   /** @throws WireError garbled */
-  static of({ html, status }: Pick<Seen, 'html' | 'status'>): Page {
-    return new Page(parsed(html), undefined, status)
+  static of({ html, status, facts = [] }: Pick<Seen, 'html' | 'status' | 'facts'>): Page {
+    return new Page(parsed(html), undefined, { own: facts, whole: facts }, status)
   }
 
   get title(): string {
     return this.#$('title').first().text().trim().slice(0, 200)
   }
 
-  has(selector: string): boolean {
-    return this.#all(selector).length > 0
+  has(at: At): boolean {
+    return this.#all(at).length > 0
   }
 
   /** The parts that match, each as a page of its own. */
@@ -47,7 +55,26 @@ export class Page {
     return this.#all(selector)
       .toArray()
       .slice(0, 200)
-      .map((each) => new Page(this.#$, each, this.status))
+      .map((each) => {
+        const facts = { own: this.#factsWithin(each), whole: this.#onWhole }
+        return new Page(this.#$, each, facts, this.status)
+      })
+  }
+
+  /** Where on the whole page an element of this part is; undefined where there is none of the kind. */
+  placeOf(at: At): At | undefined {
+    const [element] = this.#all(at).toArray()
+    const own = isElement(element)
+      ? this.#facts.find(({ seen }) => String(seen) === element.attribs['data-seen'])
+      : undefined
+    if (!own) return undefined
+    const { use, text, label, name, role } = own
+    const alike = this.#onWhole.filter(
+      (each) =>
+        each.use === use && each.text === text && each.label === label && each.name === name && each.role === role,
+    )
+    const words = Object.entries({ text, label, name, role }).filter(([, each]) => each !== '')
+    return { use, by: [{ ...Object.fromEntries(words), nth: alike.indexOf(own) + 1 }] }
   }
 
   /** What stands at a place; undefined where the place is not there, or shows nothing of the kind. */
@@ -60,24 +87,41 @@ export class Page {
   }
 
   /** @param at  when the page was asked for, ms since 1970 @returns undefined where it says nothing of it */
-  value(id: SettingId, place: Place, at: number): unknown {
+  value(id: SettingId, place: PageValue, at: number): unknown {
+    if ('ticks' in place) return this.#ticked(id, place.ticks)
     const text = this.text(place)
     const how = this.#howAt(place)
     return text === undefined || text === '' ? place.absent : fromWords(id, text, how, at)
   }
 
   /**
-   * How a value of a setting is put into its field. Where there is a choice, one that means the same is chosen.
-   * @throws WireError garbled where the field is not there, rejected where it does not take the value
+   * How a value of a setting is put into its fields. Where there is a choice, one that means the same is chosen.
+   * @throws WireError garbled where a field is not there, rejected where it does not take the value
    */
+  entries(id: SettingId, value: unknown, place: PageValue): Entry[] {
+    if (!('ticks' in place)) return [this.entry(id, value, place)]
+    const all = Object.entries(place.ticks)
+    const isMeant = (each: string): boolean =>
+      (Array.isArray(value) ? value.map(String) : [String(value)]).includes(each)
+    if (!all.some(([each]) => isMeant(each)) && !(Array.isArray(value) && value.length === 0))
+      throw new WireError('rejected', `its page does not offer ${String(value)}`)
+    return all.flatMap(([each, at]): Entry[] => {
+      const [field] = this.#all(at).toArray()
+      // One of several is ticked, which unticks the others.
+      if (isElement(field) && typeOf(field) === 'radio' && !isMeant(each)) return []
+      return [{ at, kind: 'tick', ticked: isMeant(each) }]
+    })
+  }
+
   entry(id: SettingId, value: unknown, place: Place): Entry {
     const { at, shows } = place
     const [field] = this.#all(at).toArray()
-    if (!isElement(field)) throw new WireError('garbled', `there is no ${at} on its page`)
+    if (!isElement(field)) throw new WireError('garbled', `there is no ${placeWords(at)} on its page`)
+    if (isOwnList(field)) return this.#fromOwnList(id, value, place)
     const how = this.#howAt(place)
     const text = toWords(value, how)
     const written = text === null || text === undefined ? '' : String(text)
-    if (typeOf(field) === 'checkbox') return { at, kind: 'tick', ticked: written === 'on' || written === 'true' }
+    if (isTick(field)) return { at, kind: 'tick', ticked: written === 'on' || written === 'true' }
     const choices = this.#choices(at, field)
     if (!choices) return this.#typed(at, field, written)
     const chosen = choices.find((choice) => {
@@ -89,7 +133,27 @@ export class Page {
     return { at, kind: 'text', text: chosen }
   }
 
-  #typed(at: string, field: Element, text: string): Entry {
+  /** A list of the page's own making: what it offers is known once it is open. */
+  #fromOwnList(id: SettingId, value: unknown, place: Place): Entry {
+    const how = this.#howAt(place)
+    const means = (words: string): boolean => {
+      const shown = within(words, place.shows)
+      const meant = shown === undefined ? undefined : fromWords(id, shown, how, 0)
+      return meant !== undefined && isSame(id, value, meant)
+    }
+    return { at: place.at, kind: 'choose', means, said: String(toWords(value, how) ?? 'none') }
+  }
+
+  /** The value whose element is ticked, or all of them where a setting is a list. */
+  #ticked(id: SettingId, ticks: Readonly<Record<string, At>>): unknown {
+    const all = Object.entries(ticks).map(([value, at]) => ({ value, found: this.#all(at) }))
+    if (all.some(({ found }) => found.length === 0)) return undefined
+    const chosen = all.filter(({ found }) => isTicked(found.get(0))).map(({ value }) => value)
+    const list = fromWords(id, chosen.join(','), { as: 'list', separator: ',' }, 0)
+    return list ?? (chosen.length === 1 ? fromWords(id, chosen[0] ?? '', undefined, 0) : undefined)
+  }
+
+  #typed(at: At, field: Element, text: string): Entry {
     const most = Number(field.attribs.maxlength ?? Number.NaN)
     if (text.length > most) throw new WireError('rejected', `its field takes ${most} characters at the most`)
     // A field has one line; whatever would end it was never asked for.
@@ -99,12 +163,12 @@ export class Page {
 
   #howAt(place: Place): Place & { separator: string } {
     const [field] = this.#all(place.at).toArray()
-    const ticks = isElement(field) && typeOf(field) === 'checkbox' && place.words === undefined
+    const ticks = isElement(field) && isTick(field) && place.words === undefined
     return { ...place, separator: place.separator ?? ',', ...(ticks ? { words: tick } : {}) }
   }
 
   /** Values that are chosen among; undefined where one types. */
-  #choices(at: string, field: Element): string[] | undefined {
+  #choices(at: At, field: Element): string[] | undefined {
     if (field.name === 'select')
       return this.#$(field)
         .find('option')
@@ -131,6 +195,7 @@ export class Page {
       return chosen && this.#optionValue(chosen)
     }
     if (first.name === 'textarea') return this.#$(first).text()
+    if (isOwnTick(first)) return first.attribs['aria-checked'] === 'true' ? 'on' : 'off'
     // Words stand between the spaces of the markup; a field holds what it holds.
     if (first.name !== 'input') return this.#$(first).text().replace(/\s+/g, ' ').trim()
     const type = typeOf(first)
@@ -140,7 +205,20 @@ export class Page {
     return isElement(chosen) ? (chosen.attribs.value ?? 'on') : undefined
   }
 
-  #all(selector: string) {
+  /** What of the whole page stands within a part of it. */
+  #factsWithin(part: AnyNode): ElementFacts[] {
+    const seen = new Set(
+      this.#$(part)
+        .find('[data-seen]')
+        .toArray()
+        .map((each) => (isElement(each) ? Number(each.attribs['data-seen']) : -1)),
+    )
+    return this.#facts.filter((each) => seen.has(each.seen))
+  }
+
+  #all(at: At) {
+    const sought = typeof at === 'string' ? undefined : seek(this.#facts, at)
+    const selector = typeof at === 'string' ? at : `[data-seen="${sought?.found?.seen ?? 'none'}"]`
     try {
       if (this.#root !== undefined && selector === ':scope') return this.#$(this.#root)
       return this.#root === undefined ? this.#$(selector) : this.#$(this.#root).find(selector)
@@ -151,6 +229,14 @@ export class Page {
 }
 
 const isElement = (node: AnyNode | undefined): node is Element => node?.type === 'tag'
+/** A box to tick of the page's own making (WAI-ARIA 1.2, checkbox, switch, radio). */
+const isOwnTick = ({ name, attribs }: Element): boolean =>
+  name !== 'input' && ['checkbox', 'switch', 'radio'].includes(attribs.role ?? '')
+const isTick = (field: Element): boolean => typeOf(field) === 'checkbox' || isOwnTick(field)
+const isTicked = (field: AnyNode | undefined): boolean =>
+  isElement(field) && (field.attribs.checked !== undefined || field.attribs['aria-checked'] === 'true')
+const isOwnList = ({ name, attribs }: Element): boolean =>
+  name !== 'select' && name !== 'input' && attribs.role === 'combobox'
 const typeOf = (field: Element): string =>
   field.name === 'input' ? (field.attribs.type ?? 'text').toLowerCase() : field.name
 

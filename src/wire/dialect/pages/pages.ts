@@ -4,7 +4,8 @@ import { onlyReadIds, type SettingId } from '../../../core/config/setting-ids'
 import { settingOf } from '../../../core/config/settings/settings'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
-import { type PageFill, type PagesDialect, pathOf, type SettingsPage } from '../../../core/kit/pages-dialect'
+import type { At, PageFill, PageValue, Way } from '../../../core/kit/page-places'
+import { type PagesDialect, pathOf, type SettingsPage } from '../../../core/kit/pages-dialect'
 import type { Evidence } from '../../../core/kit/recognise'
 import type { Lane } from '../../host/host'
 import type { PinCheck } from '../../trust/pin'
@@ -18,10 +19,11 @@ import {
   type RadioOnAir,
   type Reading,
 } from '../dialect'
-import { airOn } from './air'
+import { airAsSet, airOn } from './air'
 import type { Entry } from './engine'
+import { NetworkTable } from './network-table'
 import type { Page } from './page'
-import { PageSession } from './page-session'
+import { PageSession, type Saves } from './page-session'
 import { observedOn, type ReadPage } from './reading'
 import { assign, type Slot } from './slots'
 
@@ -36,6 +38,8 @@ class Pages implements Dialect {
   readonly #card: PagesCard
   readonly #session: PageSession
   readonly #desired: UnitConfig | undefined
+  /** Networks as rows, where the model has them so. */
+  readonly #table: NetworkTable | undefined
   /** As they were read last: where each network stands. */
   #slots: readonly Slot[] | undefined
 
@@ -44,6 +48,8 @@ class Pages implements Dialect {
     this.#card = card
     this.#desired = desired
     this.#session = new PageSession(lane, card, pin, desired)
+    const { rows } = card.dialect
+    this.#table = rows && new NetworkTable(this.#session, rows, desired)
   }
 
   get #dialect(): PagesDialect {
@@ -54,12 +60,16 @@ class Pages implements Dialect {
     return { title: plainReason((await this.#session.frontPage()).title) }
   }
 
-  async signIn(login: Credentials): Promise<void> {
-    await this.#session.signIn(login)
+  async signIn(login: Credentials, toBe?: Credentials): Promise<void> {
+    await this.#session.signIn(login, toBe)
     const { page, ...place } = this.#dialect.mac
-    const mac = (await this.#session.open(page)).text(place)?.toLowerCase().replaceAll('-', ':')
+    const mac = (await this.#session.open(page, [], [place.at])).text(place)?.toLowerCase().replaceAll('-', ':')
     if (mac === undefined) throw new WireError('garbled', 'it does not tell its MAC')
     if (mac !== this.#lane.mac) throw new WireError('wrong-unit', `${mac} answers where ${this.#lane.mac} should`)
+  }
+
+  madeLogin(): Credentials | undefined {
+    return this.#session.made
   }
 
   async read(reading: Reading): Promise<ObservedConfig> {
@@ -79,18 +89,23 @@ class Pages implements Dialect {
     }
     for (const page of this.#dialect.pages)
       for (const place of placesOf(page, this.#card)) {
-        const path = pathOf(page, place.radio, place.slot)
+        const way = { path: pathOf(page, place.radio, place.slot), reach: page.reach }
         const changesByItself = Object.keys(page.fields).some((id) => onlyReadIds.has(id))
-        const fields = Object.values(page.fields).map(({ at }) => at)
-        await look({ ...place, of: page }, () =>
+        const fields = fieldsOn(page)
+        const opened = (): Promise<Page> =>
           changesByItself
-            ? this.#session.open(path, page.ready, fields)
-            : this.#session.settings(path, page.ready, fields),
-        )
+            ? this.#session.open(way, page.ready, fields)
+            : this.#session.settings(way, page.ready, fields)
+        await look({ ...place, of: page }, opened)
+        const [last] = read.slice(-1)
+        // Radios that stand on the same page are read as if each had one.
+        for (const [band, own] of Object.entries(page.radios))
+          if (last) read.push({ ...last, of: { ...page, fields: own }, band })
       }
+    for (const row of (await this.#table?.read()) ?? []) read.push(row)
     const { state } = this.#dialect
     const whole = { band: undefined, slot: undefined, radio: undefined }
-    if (state) await look({ of: state, ...whole }, () => this.#session.open(state.page))
+    if (state) await look({ of: state, ...whole }, () => this.#session.open(state.page, [], placesIn(state.fields)))
     return read
   }
 
@@ -98,7 +113,12 @@ class Pages implements Dialect {
     const read = await this.#readAll()
     const kept = read.map(({ of, radio, slot, page }) => ({
       page: 'path' in of ? pathOf(of, radio, slot) : of.page,
-      holds: Object.fromEntries(Object.entries(of.fields).map(([id, place]) => [id, page.text(place) ?? null])),
+      holds: Object.fromEntries(
+        Object.entries(of.fields).map(([id, place]) => [
+          id,
+          ('ticks' in place ? page.value(id as SettingId, place, 0) : page.text(place)) ?? null,
+        ]),
+      ),
     }))
     return JSON.stringify(kept, null, 2)
   }
@@ -112,9 +132,15 @@ class Pages implements Dialect {
           if (concerned.length === 0) continue
           await mayChange()
           const values = band === undefined ? desired.unit : desired.radios[band]
-          await this.#save(page, pathOf(page, radio), values ?? {}, new Set(concerned.map(stepOf)))
+          const parts = [
+            { fields: page.fields, values: values ?? {} },
+            ...Object.entries(page.radios).map(([of, fields]) => ({ fields, values: desired.radios[of] ?? {} })),
+          ]
+          await this.#save(page, pathOf(page, radio), parts, new Set(concerned.map(stepOf)))
         }
     }
+    const ofNetworks = networksConcerned(differences)
+    if (ofNetworks.size > 0) await this.#table?.write(ofNetworks, desired, mayChange)
   }
 
   async #writeNetworks(
@@ -123,7 +149,7 @@ class Pages implements Dialect {
     desired: UnitConfig,
     mayChange: MayChange,
   ): Promise<void> {
-    const concerned = new Set(differences.filter((each) => stepOf(each) === 'networks').map(({ of }) => of))
+    const concerned = networksConcerned(differences)
     if (concerned.size === 0) return
     if (!this.#slots) await this.read('configured')
     const assigned = assign(desired, this.#slots ?? [], concerned)
@@ -132,42 +158,46 @@ class Pages implements Dialect {
       await mayChange()
       const name = this.#card.radios.find(({ band }) => band === slot.band)?.name
       const path = pathOf(page, name, slot.number)
-      this.#session.forget(path)
-      if (network === undefined) await this.#fillAndSave(path, page.ready, page.clears, page.press)
-      else await this.#save(page, path, desired.networks[network] ?? {}, new Set(['networks']))
+      const way = { path, reach: page.reach }
+      this.#session.forget(way)
+      const parts = [{ fields: page.fields, values: desired.networks[network ?? ''] ?? {} }]
+      if (network === undefined) await this.#fillAndSave(way, page.ready, page.clears, page)
+      else await this.#save(page, path, parts, new Set(['networks']))
     }
     this.#slots = undefined
   }
 
   /** Puts the values that these steps write into the fields of a page, and saves it. */
   async #save(
-    { fields, ready, press, resetsOthers }: SettingsPage,
+    page: SettingsPage,
     path: string,
-    values: Readonly<Record<string, unknown>>,
+    parts: readonly PartOfPage[],
     steps: ReadonlySet<string>,
   ): Promise<void> {
-    this.#session.forget(resetsOthers ? 'all' : path)
-    const places = Object.values(fields).map(({ at }) => at)
-    const page = await this.#session.open(path, ready, places)
-    const entries = Object.entries(fields).flatMap(([id, place]): Entry[] => {
-      const value = values[id]
-      if (value === undefined || !steps.has(settingOf(id as SettingId).step)) return []
-      return [page.entry(id as SettingId, value, place)]
-    })
-    await this.#session.save(entries, press)
+    const way = { path, reach: page.reach }
+    this.#session.forget(page.resetsOthers ? 'all' : way)
+    const opened = await this.#session.open(way, page.ready, fieldsOn(page))
+    const entries = parts.flatMap(({ fields, values }) =>
+      Object.entries(fields).flatMap(([id, place]): Entry[] => {
+        const value = values[id]
+        if (value === undefined || !steps.has(settingOf(id as SettingId).step)) return []
+        return opened.entries(id as SettingId, value, place)
+      }),
+    )
+    await this.#session.save(entries, page)
   }
 
-  async #fillAndSave(path: string, ready: readonly string[], fills: readonly PageFill[], press: string): Promise<void> {
-    const page = await this.#session.open(path, ready)
-    await this.#session.save(this.#session.entries(page, fills), press)
+  async #fillAndSave(way: Way, ready: readonly At[], fills: readonly PageFill[], saves: Saves): Promise<void> {
+    const page = await this.#session.open(way, ready)
+    await this.#session.save(this.#session.entries(page, fills), saves)
   }
 
   async changePassword(user: string, password: string): Promise<void> {
-    const { page, old, new: fields, press } = this.#dialect.password
-    await this.#session.open(page)
-    const text = (at: string, value: string): Entry => ({ at, kind: 'text', text: value })
+    const { page, reach, old, new: fields, ...saves } = this.#dialect.password
+    await this.#session.open({ path: page, reach }, [], fields)
+    const text = (at: At, value: string): Entry => ({ at, kind: 'text', text: value })
     const before = old === undefined ? [] : [text(old, this.#session.credentials.password)]
-    await this.#session.save([...before, ...fields.map((at) => text(at, password))], press)
+    await this.#session.save([...before, ...fields.map((at) => text(at, password))], saves)
     // A session that ends in between is opened again with what opens it now.
     this.#session.credentials = { user, password }
   }
@@ -187,7 +217,7 @@ class Pages implements Dialect {
 
   async apply(): Promise<void> {
     const { apply } = this.#dialect
-    if (apply) await this.#press(apply.page, apply.fills, apply.press)
+    if (apply) await this.#press(apply)
   }
 
   async confirm(): Promise<void> {
@@ -196,33 +226,48 @@ class Pages implements Dialect {
 
   async save(): Promise<Changes['saved']> {
     const { save } = this.#dialect
-    if (save) await this.#fillAndSave(save.page, [], save.fills, save.press)
+    if (save) await this.#fillAndSave({ path: save.page, reach: save.reach }, [], save.fills, save)
     return (await this.changes()).saved
   }
 
   async restart(): Promise<void> {
-    const { page, fills, press } = this.#dialect.restart
-    await this.#press(page, fills, press)
+    await this.#press(this.#dialect.restart)
   }
 
   /** It may be gone before the answer is here. */
-  async #press(path: string, fills: readonly PageFill[], press: string): Promise<void> {
+  async #press({ page: path, reach, fills, ...saves }: PagesDialect['restart']): Promise<void> {
     this.#session.forget('all')
-    const page = await this.#session.open(path)
-    await this.#session.press(this.#session.entries(page, fills), press).catch((error: unknown) => {
+    const page = await this.#session.open({ path, reach }, [], [saves.press])
+    await this.#session.press(this.#session.entries(page, fills), saves).catch((error: unknown) => {
       if (!(error instanceof WireError && (error.kind === 'unreachable' || error.kind === 'timeout'))) throw error
     })
   }
 
   async air(): Promise<readonly RadioOnAir[]> {
-    const page = await this.#session.open(this.#dialect.air.page)
-    return airOn(this.#card, this.#dialect, page, this.#desired)
+    const { air } = this.#dialect
+    if (!air) return airAsSet(await this.read('in-effect'))
+    const page = await this.#session.open(air.page, [air.each])
+    return airOn(this.#card, this.#dialect, air, page, this.#desired)
   }
 
   close(): void {
     this.#session.close()
   }
 }
+
+/** Fields of a page that hold the values of one scope. */
+interface PartOfPage {
+  readonly fields: Readonly<Record<string, PageValue>>
+  readonly values: Readonly<Record<string, unknown>>
+}
+
+const placesIn = (fields: PartOfPage['fields']): At[] =>
+  Object.values(fields).flatMap((place) => ('ticks' in place ? Object.values(place.ticks) : [place.at]))
+const fieldsOn = (page: SettingsPage): At[] => [page.fields, ...Object.values(page.radios)].flatMap(placesIn)
+
+/** Ids of networks that are written, and of those that are taken away. */
+const networksConcerned = (differences: readonly Difference[]): Set<string> =>
+  new Set(differences.filter((each) => stepOf(each) === 'networks').map(({ of }) => of))
 
 interface PlaceOfPage {
   readonly radio: string | undefined
@@ -239,7 +284,9 @@ function placesOf({ per, slots = 0 }: SettingsPage, { radios }: Pick<DirectCard,
 }
 
 /** Does a difference call for this page of a radio or the unit? */
-function concerns({ fields, per }: SettingsPage, band: string | undefined, difference: Difference): boolean {
+function concerns({ fields, per, radios }: SettingsPage, band: string | undefined, difference: Difference): boolean {
+  const own = radios[difference.of]
+  if (own && (difference.kind === 'value' ? difference.id in own : difference.scope === 'radio')) return true
   if (difference.kind !== 'value') return per === 'radio' && difference.scope === 'radio' && difference.of === band
   return difference.id in fields && (band === undefined || difference.of === band)
 }

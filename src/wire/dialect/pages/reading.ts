@@ -2,17 +2,19 @@
 import type { SettingId } from '../../../core/config/setting-ids'
 import type { Observed, ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
-import type { PagesDialect, SettingsPage } from '../../../core/kit/pages-dialect'
+import type { NetworkRows, PagesDialect, SettingsPage } from '../../../core/kit/pages-dialect'
 import type { Reading } from '../dialect'
 import { mergedNetwork, neverShown, type SeenValues } from '../seen-values'
 import type { Page } from './page'
 import { idsOfSlots, type Slot } from './slots'
 
 export interface ReadPage {
-  readonly of: SettingsPage | NonNullable<PagesDialect['state']>
+  readonly of: SettingsPage | NetworkRows | NonNullable<PagesDialect['state']>
   readonly radio: string | undefined
   readonly band: string | undefined
   readonly slot: number | undefined
+  /** Id of the network whose row was opened. */
+  readonly network?: string
   readonly page: Page
   /** When, ms since 1970. */
   readonly at: number
@@ -28,27 +30,28 @@ export function observedOn(
   const state: SeenValues = {}
   const radios: Record<string, SeenValues> = {}
   const slots: (Slot & { readonly values: SeenValues })[] = []
-  for (const { of, band, slot, page, at } of read) {
+  const rows: Record<string, SeenValues> = {}
+  for (const { of, band, slot, network, page, at } of read) {
     const values = valuesOn(card, of.fields, page, at)
-    if (!('path' in of)) Object.assign(state, values)
+    if (network !== undefined) rows[network] = { ...alwaysOf(dialect), ...neverShown(card, 'network'), ...values }
+    else if (!('path' in of)) Object.assign(state, values)
     else if (band === undefined) Object.assign(unit, values)
     else if (slot === undefined) radios[band] = { ...neverShown(card, 'radio'), ...radios[band], ...values }
     else slots.push({ band, number: slot, ssid: textOf(values['network.ssid']), values })
   }
   // What it was told to be stands in its fields; what it is, in its state, and what DHCP gave it, there alone.
   const whole = reading === 'in-effect' ? { ...unit, ...state } : { ...state, ...unit }
-  return { observed: { unit: whole, networks: networksIn(card, dialect, slots, desired), radios }, slots }
+  const networks = { ...networksIn(card, dialect, slots, desired), ...rows }
+  return { observed: { unit: whole, networks, radios }, slots }
 }
 
 function networksIn(
   card: DirectCard,
-  { networksAre }: PagesDialect,
+  dialect: PagesDialect,
   slots: readonly (Slot & { readonly values: SeenValues })[],
   desired: UnitConfig | undefined,
 ): Record<string, SeenValues> {
-  const always = Object.fromEntries(
-    Object.entries(networksAre).map(([id, value]): [string, Observed<unknown>] => [id, { kind: 'value', value }]),
-  )
+  const always = alwaysOf(dialect)
   const ids = idsOfSlots(desired, slots)
   const networks: Record<string, SeenValues> = {}
   for (const slot of slots) {
@@ -60,6 +63,12 @@ function networksIn(
   }
   return networks
 }
+
+/** True of every network that is there. */
+const alwaysOf = ({ networksAre }: PagesDialect): SeenValues =>
+  Object.fromEntries(
+    Object.entries(networksAre).map(([id, value]): [string, Observed<unknown>] => [id, { kind: 'value', value }]),
+  )
 
 function valuesOn({ can }: DirectCard, fields: SettingsPage['fields'], page: Page, at: number): SeenValues {
   return Object.fromEntries(

@@ -13,7 +13,7 @@ export interface Slot {
 }
 
 /** As a page shows a name between other words: spaces at its ends and rows of them are lost. */
-const asShown = (ssid: string | undefined): string | undefined => ssid?.replace(/\s+/g, ' ').trim()
+export const ssidAsShown = (ssid: string | undefined): string | undefined => ssid?.replace(/\s+/g, ' ').trim()
 
 const ssidOf = (desired: UnitConfig | undefined, id: string): string | undefined =>
   desired?.networks[id]?.['network.ssid']
@@ -22,7 +22,7 @@ const ssidOf = (desired: UnitConfig | undefined, id: string): string | undefined
 export function idOfNetwork(desired: UnitConfig | undefined, band: string, ssid: string): string | undefined {
   const ids = Object.keys(desired?.networks ?? {})
   const exactly = ids.filter((id) => ssidOf(desired, id) === ssid)
-  const named = exactly.length > 0 ? exactly : ids.filter((id) => asShown(ssidOf(desired, id)) === ssid)
+  const named = exactly.length > 0 ? exactly : ids.filter((id) => ssidAsShown(ssidOf(desired, id)) === ssid)
   const onBand = named.find((id) => desired?.networks[id]?.['network.bands']?.some((each) => each === band))
   return onBand ?? (named.length === 1 ? named[0] : undefined)
 }

@@ -66,6 +66,8 @@ async function cleaned(opened: OpenTab): Promise<OpenTab | undefined> {
     const { origin } = new URL(tab.url())
     const session = await tab.createCDPSession()
     await session.send('Network.clearBrowserCookies')
+    // What a page keeps for its tab alone is of no origin's storage.
+    await tab.evaluate(() => sessionStorage.clear()).catch(() => undefined)
     if (origin !== 'null') await session.send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' })
     await session.detach()
     await tab.goto('about:blank')

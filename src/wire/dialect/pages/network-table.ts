@@ -1,0 +1,112 @@
+/**
+ * Networks that stand as rows of a table: each is opened, added or taken away. A row is known by the name of its
+ * network alone, so ours are known again by theirs; whatever else stands there is known by its place.
+ */
+import type { SettingId } from '../../../core/config/setting-ids'
+import type { UnitConfig } from '../../../core/config/unit-config'
+import type { At } from '../../../core/kit/page-places'
+import type { NetworkRows } from '../../../core/kit/pages-dialect'
+import { WireError } from '../../wire-error'
+import type { MayChange } from '../dialect'
+import type { Entry } from './engine'
+import type { Page } from './page'
+import type { PageSession } from './page-session'
+import type { ReadPage } from './reading'
+import { ssidAsShown } from './slots'
+
+/** Networks of a unit at the most: whatever shows more is no table of networks. */
+const mostRows = 64
+
+export class NetworkTable {
+  readonly #session: PageSession
+  readonly #rows: NetworkRows
+  readonly #desired: UnitConfig | undefined
+
+  constructor(session: PageSession, rows: NetworkRows, desired: UnitConfig | undefined) {
+    this.#session = session
+    this.#rows = rows
+    this.#desired = desired
+  }
+
+  /** Each row, opened, read and left as it is. */
+  async read(): Promise<ReadPage[]> {
+    const read: ReadPage[] = []
+    let list = await this.#list()
+    for (let index = 0; index < this.#namesOn(list).length; index += 1) {
+      const name = this.#namesOn(list)[index] ?? ''
+      const before = Date.now()
+      const page = await this.#opened(list, index)
+      const id = this.#idOf(name) ?? `row/${index + 1}`
+      read.push({
+        ...{ of: this.#rows, radio: undefined, band: undefined, slot: undefined, network: id },
+        ...{ page, at: (before + Date.now()) / 2 },
+      })
+      const { close, row } = this.#rows
+      list = close === undefined ? await this.#list() : await this.#session.turn(close, (one) => one.has(row))
+    }
+    return read
+  }
+
+  /**
+   * Writes networks, those that go first.
+   * @param concerned  ids of networks that are to be, and of rows that are not
+   */
+  async write(concerned: ReadonlySet<string>, desired: UnitConfig, mayChange: MayChange): Promise<void> {
+    const list = await this.#list()
+    const surplus = this.#namesOn(list).flatMap((name, index) => {
+      const id = this.#idOf(name) ?? `row/${index + 1}`
+      return concerned.has(id) && desired.networks[id] === undefined ? [index] : []
+    })
+    // From the end: what is taken away moves those that come after it.
+    for (const index of surplus.toReversed()) {
+      await mayChange()
+      const now = await this.#list()
+      await this.#session.save([], { ...this.#rows.remove, press: this.#inRow(now, index, this.#rows.remove.press) })
+    }
+    for (const [id, values] of Object.entries(desired.networks)) {
+      if (!concerned.has(id)) continue
+      await mayChange()
+      const now = await this.#list()
+      const index = this.#namesOn(now).findIndex((name) => this.#idOf(name) === id)
+      const page = index >= 0 ? await this.#opened(now, index) : await this.#session.turn(this.#rows.add, this.#isOpen)
+      const entries = Object.entries(this.#rows.fields).flatMap(([setting, place]): Entry[] => {
+        const value = (values as Readonly<Record<string, unknown>>)[setting]
+        return value === undefined ? [] : page.entries(setting as SettingId, value, place)
+      })
+      await this.#session.save(entries, this.#rows)
+    }
+  }
+
+  /** The table, once it is drawn. */
+  #list(): Promise<Page> {
+    const { ready, add } = this.#rows
+    return this.#session.open(this.#rows, ready, [add])
+  }
+
+  #namesOn(list: Page): string[] {
+    const rows = list.parts(this.#rows.row)
+    if (rows.length > mostRows) throw new WireError('garbled', `its page has ${rows.length} rows of networks`)
+    return rows.map((row) => row.text(this.#rows.name) ?? '')
+  }
+
+  #idOf(name: string): string | undefined {
+    const ids = Object.entries(this.#desired?.networks ?? {})
+    return ids.find(([, network]) => ssidAsShown(network['network.ssid']) === ssidAsShown(name))?.[0]
+  }
+
+  readonly #isOpen = (page: Page): boolean => {
+    const { ssid } = { ssid: this.#rows.fields['network.ssid'] }
+    return ssid !== undefined && 'at' in ssid && page.has(ssid.at)
+  }
+
+  #opened(list: Page, index: number): Promise<Page> {
+    return this.#session.turn(this.#inRow(list, index, this.#rows.open), this.#isOpen)
+  }
+
+  /** @throws WireError garbled where the row has nothing of the kind */
+  #inRow(list: Page, index: number, at: At): At {
+    const place = list.parts(this.#rows.row)[index]?.placeOf(at)
+    if (place === undefined) throw new WireError('garbled', 'a row of its table cannot be opened')
+    return place
+  }
+}

@@ -1,0 +1,218 @@
+/**
+ * What runs inside a unit's pages: it tells which elements a person sees there and what each goes by, and keeps them,
+ * so that they can be acted on by their number. Frames of the same host are seen as parts of their page.
+ */
+import type { ElementFacts, ElementUse } from '../../core/kit/page-element'
+
+export interface PageElements {
+  /** What is seen now; numbers of before no longer hold. */
+  look(): ElementFacts[]
+  element(seen: number): Element | undefined
+  facts(element: Element): ElementFacts | undefined
+  /** The first that a selector finds, frames included. */
+  all(selector: string): Element[]
+  /**
+   * The page with the state of its fields in its attributes, its frames within it, and the number of each element that
+   * was seen last as `data-seen`. `not-yet` between two pages; undefined where it is longer than so many signs.
+   */
+  html(most: number): string | undefined | 'not-yet'
+}
+
+/** The name under which a page keeps it. */
+export const elementsName = 'airMusterElements'
+export interface WithElements {
+  readonly [elementsName]: PageElements
+}
+
+/** Puts it into a page that has none yet. @param name  `elementsName`, since nothing outside is known in a page */
+export function installElements(name: string): void {
+  if (name in globalThis) return
+  const mostElements = 4000
+  const kept: Element[] = []
+  const numbers = new Map<Element, number>()
+  let told: ElementFacts[] = []
+
+  const clean = (text: string | null | undefined): string => (text ?? '').replace(/\s+/g, ' ').trim().slice(0, 200)
+  // What is of another frame is of another class of the same name.
+  const tagOf = (element: Element): string => element.localName
+  const typeOf = (element: Element): string => (element.getAttribute('type') ?? 'text').toLowerCase()
+
+  function* documents(from: Document): Generator<Document> {
+    yield from
+    for (const frame of from.querySelectorAll('iframe, frame')) {
+      let inner: Document | null = null
+      try {
+        inner = (frame as HTMLIFrameElement).contentDocument
+      } catch {
+        // Of another host.
+      }
+      if (inner?.documentElement) yield* documents(inner)
+    }
+  }
+
+  const pressedInputs = new Set(['submit', 'button', 'image', 'reset'])
+  const pressedRoles = new Set(['button', 'link', 'tab', 'menuitem', 'menuitemradio', 'option', 'treeitem'])
+  const handlingOf = (element: Element): ElementUse | undefined => {
+    const role = element.getAttribute('role') ?? ''
+    const tag = tagOf(element)
+    if (tag === 'input') {
+      const type = typeOf(element)
+      if (type === 'hidden') return undefined
+      if (type === 'checkbox' || type === 'radio') return 'tick'
+      if (pressedInputs.has(type)) return 'press'
+      return type === 'file' ? 'give' : 'type'
+    }
+    if (tag === 'textarea' || role === 'textbox' || element.getAttribute('contenteditable') === 'true') return 'type'
+    if (tag === 'select' || role === 'combobox') return 'choose'
+    if (role === 'checkbox' || role === 'switch' || role === 'radio') return 'tick'
+    if (tag === 'button' || tag === 'summary' || pressedRoles.has(role)) return 'press'
+    if (tag === 'a' && element.hasAttribute('href')) return 'press'
+    if (element.hasAttribute('onclick')) return 'press'
+    if (tag === 'label' || tag === 'option') return undefined
+    const view = element.ownerDocument.defaultView
+    const isHand = (each: Element | null): boolean => each !== null && view?.getComputedStyle(each).cursor === 'pointer'
+    if (isHand(element) && !isHand(element.parentElement) && !element.querySelector('input, select, button, a'))
+      return 'press'
+    return [...element.childNodes].some((node) => node.nodeType === 3 && clean(node.textContent) !== '')
+      ? 'show'
+      : undefined
+  }
+
+  const byIds = (element: Element, ids: string): string =>
+    clean(
+      ids
+        .split(/\s+/)
+        .map((id) => element.ownerDocument.getElementById(id)?.textContent ?? '')
+        .join(' '),
+    )
+  /** Words of a label without what is chosen in it. */
+  const wordsOf = (label: Element): string => {
+    const copy = label.cloneNode(true) as Element
+    for (const field of copy.querySelectorAll('input, select, textarea, button, [role=combobox]')) field.remove()
+    return clean(copy.textContent)
+  }
+  const labelOf = (element: Element): string => {
+    const aria = clean(element.getAttribute('aria-label'))
+    if (aria !== '') return aria
+    const ids = element.getAttribute('aria-labelledby')
+    if (ids) return byIds(element, ids)
+    const labels = (element as HTMLInputElement).labels
+    if (labels && labels.length > 0) return clean([...labels].map(wordsOf).join(' '))
+    const around = element.closest('label')
+    if (around) return wordsOf(around)
+    const cell = element.closest('td, dd, th')
+    const before = cell?.previousElementSibling
+    if (cell && before && /^(th|td|dt)$/.test(tagOf(before))) return clean(before.textContent)
+    const previous = element.previousSibling
+    if (previous && previous !== element) {
+      const words = clean(previous.textContent)
+      if (
+        words !== '' &&
+        words.length <= 60 &&
+        (previous.nodeType === 3 || !(previous as Element).querySelector('input, select'))
+      )
+        return words
+    }
+    return clean(element.getAttribute('title'))
+  }
+  const headings = 'h1, h2, h3, h4, h5, h6, legend, caption, [role=heading]'
+  const headingOf = (element: Element): string => {
+    for (let at: Element | null = element; at; at = at.parentElement) {
+      if (at !== element && at.getAttribute('role') === 'dialog') {
+        const own = clean(at.getAttribute('aria-label')) || clean(at.querySelector(headings)?.textContent)
+        if (own !== '') return own
+      }
+      for (let before = at.previousElementSibling; before; before = before.previousElementSibling) {
+        const found = before.matches(headings) ? before : [...before.querySelectorAll(headings)].at(-1)
+        if (found) return clean(found.textContent)
+      }
+    }
+    return ''
+  }
+  const rowOf = (element: Element): string => {
+    const row = element.closest('tr, [role=row]')
+    const first = row?.querySelector('td, th, [role=cell], [role=rowheader]')
+    return first && !first.contains(element) ? clean(first.textContent) : ''
+  }
+
+  const factsOf = (element: Element, seen: number): ElementFacts | undefined => {
+    const use = handlingOf(element)
+    if (use === undefined) return undefined
+    const isField = use === 'type' || use === 'choose' || use === 'tick' || use === 'give'
+    const ownWords = isField ? '' : clean(element.textContent) || clean(element.getAttribute('value'))
+    return {
+      seen,
+      use,
+      name: element.getAttribute('name') ?? '',
+      id: element.id,
+      label: use === 'press' ? clean(element.getAttribute('aria-label')) : labelOf(element),
+      text: ownWords,
+      hint: clean(element.getAttribute('placeholder')),
+      role: element.getAttribute('role') ?? '',
+      heading: headingOf(element),
+      row: rowOf(element),
+    }
+  }
+  const isSeen = (element: Element): boolean =>
+    typeof element.checkVisibility !== 'function' || element.checkVisibility({ visibilityProperty: true })
+
+  const api: PageElements = {
+    look() {
+      kept.length = 0
+      numbers.clear()
+      told = []
+      for (const page of documents(document))
+        for (const element of page.body?.querySelectorAll('*') ?? []) {
+          if (told.length >= mostElements) break
+          if (/^(script|style|iframe|svg|path|br|hr)$/.test(tagOf(element)) || !isSeen(element)) continue
+          const facts = factsOf(element, kept.length)
+          if (!facts) continue
+          numbers.set(element, kept.length)
+          kept.push(element)
+          told.push(facts)
+        }
+      return told
+    },
+    element: (seen) => (kept[seen]?.isConnected ? kept[seen] : undefined),
+    facts: (element) => told[numbers.get(element) ?? -1],
+    all: (selector) => [...documents(document)].flatMap((page) => [...page.querySelectorAll(selector)]),
+    html(most) {
+      if (!document.documentElement) return 'not-yet'
+      const copied = (from: Element): Element => {
+        const copy = from.cloneNode(true) as Element
+        const all = (root: Element): Element[] => [root, ...root.querySelectorAll('*')]
+        const twins = all(copy)
+        for (const [index, own] of all(from).entries()) {
+          const twin = twins[index]
+          if (!twin) continue
+          const seen = numbers.get(own)
+          if (seen !== undefined) twin.setAttribute('data-seen', String(seen))
+          const tag = tagOf(own)
+          if (tag === 'input') {
+            twin.setAttribute('value', (own as HTMLInputElement).value)
+            twin.toggleAttribute('checked', (own as HTMLInputElement).checked)
+          } else if (tag === 'option') twin.toggleAttribute('selected', (own as HTMLOptionElement).selected)
+          else if (tag === 'textarea') twin.textContent = (own as HTMLTextAreaElement).value
+          else if (tag === 'iframe' || tag === 'frame') {
+            let inner: Document | null = null
+            try {
+              inner = (own as HTMLIFrameElement).contentDocument
+            } catch {
+              // Of another host.
+            }
+            if (!inner?.body) continue
+            const part = document.createElement('section')
+            part.append(...copied(inner.body).childNodes)
+            twin.replaceWith(part)
+          }
+        }
+        return copy
+      }
+      const copy = copied(document.documentElement)
+      for (const script of copy.querySelectorAll('script, style')) script.remove()
+      const html = copy.outerHTML
+      return html.length > most ? undefined : html
+    },
+  }
+  Object.defineProperty(globalThis, name, { value: api })
+}
