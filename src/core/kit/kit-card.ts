@@ -202,7 +202,8 @@ export function makesItsAdmin({ dialect }: Pick<KitCard, 'dialect'>): boolean {
 
 /** What its admin is called: as its maker has it, or as the brief says where the one who sets it up chooses. */
 export function adminUser(card: Pick<KitCard, 'dialect' | 'factory'>, chosen: string): string {
-  return makesItsAdmin(card) ? chosen : card.factory.login.user
+  const { user } = card.factory.login
+  return makesItsAdmin(card) || user === '' ? chosen : user
 }
 
 /** Seconds after which a session that nobody uses ends by itself, so that the next may come; 0 where nobody waits. */

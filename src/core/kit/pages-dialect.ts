@@ -113,8 +113,8 @@ const signInSchema = z.discriminatedUnion('by', [
     user: atSchema.optional(),
     password: atSchema,
     press: atSchema,
-    /** What it shows to whoever it does not know. */
-    refused: atSchema,
+    /** What it shows to whoever it does not know; left out, that is told by the sign-in that stays where it is. */
+    refused: atSchema.optional(),
     /** What it shows while somebody else is signed in. */
     occupied: atSchema.optional(),
     /**
@@ -164,8 +164,8 @@ const fields = z.strictObject({
   says: z.strictObject({
     /** A page was saved. */
     saved: atSchema,
-    /** It was not, and why. */
-    refused: atSchema,
+    /** It was not, and why; left out where nobody knows how that looks. */
+    refused: atSchema.optional(),
     /** The session is over; absent where sign-in is asked for by the protocol itself. */
     lost: atSchema.optional(),
   }),
@@ -178,20 +178,23 @@ const fields = z.strictObject({
   state: z.strictObject({ page: pathSchema, fields: valuesSchema }).optional(),
   /** True of every network that is there. */
   networksAre: z.record(z.string(), z.json()).default({}),
-  password: z.strictObject({
-    page: pathSchema,
-    reach: wayFields.reach,
-    old: atSchema.optional(),
-    new: z.array(atSchema).min(1),
-    ...pressFields,
-    ...saidFields,
-  }),
+  /** Where the admin's password is changed; left out where it is made at the first sign-in and stays. */
+  password: z
+    .strictObject({
+      page: pathSchema,
+      reach: wayFields.reach,
+      old: atSchema.optional(),
+      new: z.array(atSchema).min(1),
+      ...pressFields,
+      ...saidFields,
+    })
+    .optional(),
   changes: z
     .strictObject({ page: pathSchema, waiting: atSchema, applying: atSchema, mark: plainPlaceSchema.optional() })
     .optional(),
   apply: pressSchema.optional(),
   save: pressSchema.optional(),
-  restart: pressSchema,
+  restart: pressSchema.optional(),
   /** Left out where its pages do not show it: then it is on air as it is set, as far as anybody can say from the wire. */
   air: airSchema.optional(),
 })

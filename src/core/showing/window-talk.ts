@@ -4,6 +4,8 @@
  */
 import { z } from 'zod'
 import { settingIdSchema } from '../config/unit-config'
+import { pressRoles } from './record'
+import { missingPartSchema } from './shown-card'
 
 /** Width and height of every picture, CSS pixels: one pixel of a picture is one of the page. */
 export const windowSize = { width: 1024, height: 720 } as const
@@ -72,6 +74,20 @@ export const handSchema = z.discriminatedUnion('kind', [
   }),
   /** For HTTP Basic or Digest. */
   z.object({ kind: z.literal('login'), question, user: z.string().max(200), password: z.string().max(200) }),
+  /** From now on what hands do is noted, to become a card; or no more. */
+  z.object({ kind: z.literal('show'), on: z.boolean() }),
+  /** What an act of a showing is: a press by what it is for, a value by its setting; `always`: what was typed is always so. */
+  z.object({
+    kind: z.literal('means'),
+    act: z.int().min(1),
+    value: z.union([
+      z.literal('always'),
+      z.enum(pressRoles),
+      z.object({ kind: z.literal('setting'), id: settingIdSchema, of: z.string().max(64), how: z.strictObject({}) }),
+      z.object({ kind: z.literal('left-out') }),
+    ]),
+  }),
+  z.object({ kind: z.literal('make-card') }),
 ])
 export type Hand = z.infer<typeof handSchema>
 
@@ -108,6 +124,28 @@ export const toldSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('cannot'), what: z.enum(['give-file', 'keep-download']), name: z.string().max(300) }),
   /** Hands have moved it: it answers at its planned address now, and no longer where the window is. */
   z.object({ kind: z.literal('moved'), address: z.string().max(60) }),
+  /** What hands have shown so far. */
+  z.object({
+    kind: z.literal('shown'),
+    acts: z.array(
+      z.object({
+        number: z.int(),
+        path: z.string(),
+        label: words,
+        does: z.enum(['press', 'puts']),
+        role: z.enum(pressRoles).optional(),
+        value: z
+          .object({
+            kind: z.enum(['setting', 'factory', 'always', 'ticked', 'unknown', 'left-out']),
+            id: settingIdSchema.optional(),
+            of: z.string().optional(),
+          })
+          .optional(),
+      }),
+    ),
+  }),
+  /** The card that comes of it, and what it cannot do without and lacks. */
+  z.object({ kind: z.literal('card'), yaml: z.string(), missing: z.array(missingPartSchema) }),
   /** No hand has touched it for long: it is closed in so many seconds. */
   z.object({ kind: z.literal('closing'), inSeconds: z.int() }),
   z.object({ kind: z.literal('closed'), why: z.enum(['by-hand', 'idle', 'ended', 'lost']) }),

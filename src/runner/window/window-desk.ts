@@ -16,6 +16,7 @@ import { WireError } from '../../wire/wire-error'
 import type { AwakeClock } from '../awake-clock'
 import type { Records } from '../ports/records'
 import { UnitTurns } from '../unit-turns'
+import { UnitShowing } from './unit-showing'
 
 export interface WindowDeskParts {
   readonly records: Records
@@ -47,6 +48,10 @@ export class NoWindow extends Error {
   }
 }
 
+type ShowingHand = Extract<Hand, { kind: 'show' | 'means' | 'make-card' }>
+const isOfShowing = (hand: Hand): hand is ShowingHand =>
+  hand.kind === 'show' || hand.kind === 'means' || hand.kind === 'make-card'
+
 type GivenFile = Extract<Hand, { kind: 'give' }>['file']
 
 interface OpenWindow {
@@ -57,6 +62,10 @@ interface OpenWindow {
   /** Where it is to answer in the end, while it does not. */
   goal: string | undefined
   readonly mac: string
+  readonly door: WindowDoor
+  readonly address: string
+  /** While hands show how the model is set. */
+  showing: UnitShowing | undefined
   close(why: WindowClosed): Promise<void>
 }
 
@@ -90,11 +99,14 @@ export class WindowDesk {
     open.touchedAt = this.#parts.clock.monotonic()
     open.isSaidToClose = false
     for (const hand of hands)
-      if (hand.kind === 'give') await open.window.give(hand.question, await this.#fileOf({ jobId, unit }, hand.file))
+      if (isOfShowing(hand)) await this.#show({ jobId, unit }, open, hand)
+      else if (hand.kind === 'give')
+        await open.window.give(hand.question, await this.#fileOf({ jobId, unit }, hand.file))
       else if (hand.kind !== 'put-in' && hand.kind !== 'put-in-label') open.window.act(hand)
       else {
         const text =
           hand.kind === 'put-in' ? await this.#valueOf({ jobId, unit }, hand) : await this.#onLabel(jobId, open.mac)
+        if (hand.kind === 'put-in') open.showing?.putIn(hand)
         if (text !== undefined) open.window.act({ kind: 'text', text })
       }
     return true
@@ -141,17 +153,39 @@ export class WindowDesk {
     open.window.tell({ kind: 'moved', address })
   }
 
+  async #show(on: WindowOn, open: OpenWindow, hand: ShowingHand): Promise<void> {
+    const { window } = open
+    if (hand.kind === 'means') return open.showing?.answer(hand)
+    if (hand.kind === 'make-card') return open.showing?.makeCard()
+    if (!hand.on) {
+      open.showing = undefined
+      return window.noteHands(undefined)
+    }
+    if (open.showing) return
+    const of = await this.#spokenOf(on)
+    if (!of) return
+    const { login } = of.card.factory
+    const { mac, address, door } = open
+    const subject = { model: of.unit.model, mac, address, ...door, factory: login, spoken: of.spoken }
+    open.showing = new UnitShowing(subject, (told) => window.tell(told))
+    await window.noteHands(open.showing.note)
+  }
+
   /** What a setting of this unit is to be, as hands would type it. */
-  async #valueOf({ jobId, unit: id }: WindowOn, { id: setting, of }: { id: string; of: string }) {
+  async #valueOf(on: WindowOn, { id, of }: { id: string; of: string }): Promise<string | undefined> {
+    const found = (await this.#spokenOf(on))?.spoken.find((each) => each.id === id && each.of === of)
+    return found && typedText(found)
+  }
+
+  /** What this unit is to be, secrets included. */
+  async #spokenOf({ jobId, unit: id }: WindowOn) {
     const { records, clock } = this.#parts
     const [job, { secrets, times }] = await Promise.all([records.job(jobId), records.secrets(jobId)])
     const unit = job?.units.find((each) => each.id === id)
     if (!job || !unit) return undefined
     const { brief, units, plans, cards } = job
     const marked = askingWithMarks({ brief, units, plans, cards, secretTimes: times, today: clock.date() }, unit)
-    const spoken = marked && spokenOf({ ...marked, secrets })
-    const found = spoken?.find((each) => each.id === setting && each.of === of)
-    return found && typedText(found)
+    return marked && { unit, card: marked.card, spoken: spokenOf({ ...marked, secrets }) }
   }
 
   async #onLabel(jobId: number, mac: string): Promise<string | undefined> {
@@ -211,7 +245,10 @@ export class WindowDesk {
         return closing
       }
       const goal = found.planned === lane.address ? undefined : found.planned
-      return { window, touchedAt: clock.monotonic(), isSaidToClose: false, goal, mac: lane.mac, close }
+      const { mac, address } = lane
+      const { door } = found
+      const touchedAt = clock.monotonic()
+      return { window, touchedAt, isSaidToClose: false, goal, mac, door, address, showing: undefined, close }
     } catch (error) {
       await lane?.close()
       giveBack()

@@ -15,6 +15,9 @@ export interface WindowState {
   readonly cannot?: Extract<Told, { kind: 'cannot' }>
   readonly kept?: Extract<Told, { kind: 'kept' }>
   readonly moved?: Extract<Told, { kind: 'moved' }>
+  /** What hands have shown so far; undefined while they show nothing. */
+  readonly shown?: Extract<Told, { kind: 'shown' }>['acts']
+  readonly card?: Extract<Told, { kind: 'card' }>
   readonly closingInSeconds?: number
   /** What the page asks and a picture does not show, the oldest first. */
   readonly asked: readonly Asked[]
@@ -38,6 +41,10 @@ function next(state: WindowState, told: Told): WindowState {
       return { ...state, kept: told }
     case 'moved':
       return { ...state, moved: told }
+    case 'shown':
+      return { ...state, phase: 'open', shown: told.acts }
+    case 'card':
+      return { ...state, card: told }
     case 'closing':
       return { ...state, closingInSeconds: told.inSeconds }
     case 'closed':

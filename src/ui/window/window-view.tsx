@@ -1,8 +1,9 @@
 'use client'
 import { Button } from '@mantine/core'
-import { useRef } from 'react'
+import { useRef, useState } from 'react'
 import type { Unit } from '../../core/kit/unit'
 import type { Hand } from '../../core/showing/window-talk'
+import { showing } from '../../words/en/showing'
 import { cannotWords, closedWords, followIt, keptWords, movedWords, refusalWords } from '../../words/en/window'
 import { Message } from '../frame/message'
 import { PageLink } from '../frame/page-link'
@@ -12,6 +13,7 @@ import { AskedChoices, AskedDialog, AskedLogin } from './asked'
 import { AskedFile } from './asked-file'
 import { FailedNote } from './failed-note'
 import { Picture } from './picture'
+import { ShowingPanel } from './showing-panel'
 import { ToBe } from './to-be'
 import { useWindow } from './use-window'
 import classes from './window.module.css'
@@ -34,6 +36,7 @@ export function WindowView({ id }: { id: string }) {
 function OpenWindow({ unit }: { unit: Unit }) {
   const { job } = useJob()
   const canvas = useRef<HTMLCanvasElement>(null)
+  const [side, setSide] = useState<'to-be' | 'showing'>('to-be')
   const { state, act, close, openAgain, follow } = useWindow(`/api/window/${job.slug}/${unit.id}`, canvas)
   const { phase, at, failed, cannot, asked, latencyMs, kept, moved, closingInSeconds } = state
   const [first] = asked
@@ -115,7 +118,20 @@ function OpenWindow({ unit }: { unit: Unit }) {
           {phase === 'closed' && state.why && <p className={classes.over}>{closedWords(state.why)}</p>}
         </div>
       </section>
-      <ToBe unit={unit} act={isOpen ? putIn : undefined} />
+      <div className={classes.side}>
+        <div className={classes.sides}>
+          {(['to-be', 'showing'] as const).map((each) => (
+            <button key={each} type="button" aria-pressed={side === each} onClick={() => setSide(each)}>
+              {each === 'to-be' ? showing.other : `${showing.title}${state.shown ? ` ${state.shown.length}` : ''}`}
+            </button>
+          ))}
+        </div>
+        {side === 'to-be' ? (
+          <ToBe unit={unit} act={isOpen ? putIn : undefined} />
+        ) : (
+          <ShowingPanel unit={unit} acts={state.shown} card={state.card} act={isOpen ? act : undefined} />
+        )}
+      </div>
     </div>
   )
 }

@@ -9,6 +9,8 @@ export interface PageElements {
   look(): ElementFacts[]
   element(seen: number): Element | undefined
   facts(element: Element): ElementFacts | undefined
+  /** Where it is in the picture of the page, CSS pixels; undefined where it is gone. */
+  box(seen: number): { x: number; y: number; width: number; height: number } | undefined
   /** The first that a selector finds, frames included. */
   all(selector: string): Element[]
   /**
@@ -175,6 +177,19 @@ export function installElements(name: string): void {
     },
     element: (seen) => (kept[seen]?.isConnected ? kept[seen] : undefined),
     facts: (element) => told[numbers.get(element) ?? -1],
+    box(seen) {
+      const element = api.element(seen)
+      if (!element) return undefined
+      element.scrollIntoView({ block: 'nearest' })
+      let { left: x, top: y, width, height } = element.getBoundingClientRect()
+      for (let frame = element.ownerDocument.defaultView?.frameElement; frame; ) {
+        const around = frame.getBoundingClientRect()
+        x += around.left
+        y += around.top
+        frame = frame.ownerDocument.defaultView?.frameElement
+      }
+      return { x, y, width, height }
+    },
     all: (selector) => [...documents(document)].flatMap((page) => [...page.querySelectorAll(selector)]),
     html(most) {
       if (!document.documentElement) return 'not-yet'

@@ -5,14 +5,19 @@
  * In: a lane, a pin, the door of the pages, hands. Out: JPEG pictures of `windowSize`, and `Told`.
  */
 import type { BrowserContext, CDPSession, Page } from 'puppeteer-core'
+import { jsonIn } from '../../core/input/json'
+import type { Described } from '../../core/kit/page-element'
+import { type Noted, notedSchema } from '../../core/showing/noted'
 import { type Hand, type Told, type WindowClosed, windowSize } from '../../core/showing/window-talk'
 import { browserContext, closeContext } from '../chromium'
 import type { Lane } from '../host/host'
 import { LaneProxy } from '../http/lane-proxy'
 import type { PinCheck } from '../trust/pin'
 import { plainReason, WireError } from '../wire-error'
+import { type Box, beginNoting, placeOn } from './noting'
 import { choicesBinding, tellChoices } from './page-choices'
 import { type KeepFile, type PageFile, PageFiles } from './page-files'
+import { handsBinding } from './page-hands'
 import { sendInput } from './page-input'
 import { longestTextChars, PageQuestions } from './page-questions'
 
@@ -27,10 +32,12 @@ export interface Onlooker {
   told(told: Told): void
 }
 
-type PageHand = Exclude<Hand, { kind: 'put-in' | 'put-in-label' | 'give' }>
+type PageHand = Exclude<Hand, { kind: 'put-in' | 'put-in-label' | 'give' | 'show' | 'means' | 'make-card' }>
 /** Hands that a page may wait for. */
 const answers: ReadonlySet<Hand['kind']> = new Set(['answer', 'choose', 'login', 'go', 'back', 'reload'])
 const mostHeld = 500
+/** What somebody who begins to look has to be told. */
+const stays: ReadonlySet<Told['kind']> = new Set(['at', 'failed', 'moved', 'shown'])
 const pictureQuality = 80
 export class UnitWindow {
   readonly #lane: Lane
@@ -46,6 +53,8 @@ export class UnitWindow {
   /** What somebody who begins to look has to be told. */
   #standing = new Map<string, Told>()
   #isClosed = false
+  /** Told what hands do, while they show how the model is set. */
+  #note: ((noted: Noted) => void) | undefined
   /** Hands that wait until a choice is made. */
   #held: PageHand[] | undefined
 
@@ -91,9 +100,20 @@ export class UnitWindow {
     return () => this.#onlookers.delete(onlooker)
   }
 
+  /** From now on what hands do is told as acts on elements. @param note  undefined for no more */
+  async noteHands(note: ((noted: Noted) => void) | undefined): Promise<void> {
+    this.#note = note
+    if (note && this.#page) await beginNoting(this.#page)
+  }
+
+  /** Where an element is in the picture; undefined where it is not there. */
+  async placeOf(at: Described): Promise<Box | undefined> {
+    return this.#page && placeOn(this.#page, at)
+  }
+
   tell(told: Told): void {
     if (told.kind === 'at') this.#standing.delete('failed')
-    if (told.kind === 'at' || told.kind === 'failed' || told.kind === 'moved') this.#standing.set(told.kind, told)
+    if (stays.has(told.kind)) this.#standing.set(told.kind, told)
     if ('question' in told) {
       if (told.kind === 'settled') this.#standing.delete(`${told.question}`)
       else this.#standing.set(`${told.question}`, told)
@@ -214,6 +234,7 @@ export class UnitWindow {
       session.on(moment, () => void this.#arrived(page))
     session.on('Runtime.bindingCalled', ({ name, payload, executionContextId }) => {
       if (name === choicesBinding) this.#questions.choices(session, executionContextId, payload)
+      if (name === handsBinding) this.#noted(payload)
     })
     session.on('Fetch.requestPaused', ({ requestId }) => {
       session.send('Fetch.continueRequest', { requestId }).catch(() => undefined)
@@ -228,8 +249,9 @@ export class UnitWindow {
     await session.send('Page.enable')
     await session.send('Page.setInterceptFileChooserDialog', { enabled: true })
     await session.send('Runtime.enable')
-    await session.send('Runtime.addBinding', { name: choicesBinding })
+    for (const name of [choicesBinding, handsBinding]) await session.send('Runtime.addBinding', { name })
     await page.evaluateOnNewDocument(tellChoices, choicesBinding)
+    if (this.#note) await beginNoting(page)
     await session.send('Fetch.enable', { handleAuthRequests: true })
     await session.send('Page.startScreencast', {
       format: 'jpeg',
@@ -248,6 +270,11 @@ export class UnitWindow {
     this.#lastPicture = jpeg
     await Promise.all([...this.#onlookers].map((onlooker) => onlooker.picture(jpeg)))
     await session.send('Page.screencastFrameAck', { sessionId }).catch(() => undefined)
+  }
+
+  #noted(payload: string): void {
+    const noted = notedSchema.safeParse(jsonIn(payload))
+    if (noted.success) this.#note?.(noted.data)
   }
 
   async #arrived(page: Page): Promise<void> {

@@ -5,7 +5,7 @@
 import type { UnitConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { At, PageFill, Way } from '../../../core/kit/page-places'
-import { entrancesOf, type PagesDialect } from '../../../core/kit/pages-dialect'
+import { describesElements, entrancesOf, type PagesDialect } from '../../../core/kit/pages-dialect'
 import type { Lane } from '../../host/host'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
@@ -23,6 +23,8 @@ const firstPauseMs = 20
 const longestPauseMs = 250
 /** Pages that may be asked at a first sign-in, one after the other. */
 const mostAsked = 8
+/** A page stands when so many looks after the first have seen the same. */
+const looksAlike = 2
 
 /** Sessions that are being left, by lane: where a unit takes one at a time, the next waits for it. */
 const leaving = new WeakMap<Lane, Promise<void>>()
@@ -112,8 +114,7 @@ export class PageSession {
       if (!question || asked > mostAsked) throw new WireError('garbled', 'it asks and asks before the first sign-in')
       const next = await this.#engine.submit(this.entries(page, question.fills, toBe), question.press)
       page = await this.#until(Page.of(next), (one) => {
-        const { refused } = this.#dialect.says
-        if (one.has(refused)) throw new WireError('rejected', reasonAt(one, refused, 'it does not take that'))
+        throwIfRejected(one, this.#dialect.says.refused, 'it does not take that')
         return !one.has(question.sees) && (isAsked(one) || one.has(form.password))
       })
       if (!isAsked(page)) return toBe
@@ -131,9 +132,10 @@ export class PageSession {
       { at: form.password, kind: 'text', text: login.password },
     ]
     let last = Page.of(await this.#engine.submit(entries, form.press))
+    const tried = Date.now()
     for (let asked = 0; asked <= mostAsked; asked += 1) {
       const page = await this.#until(last, (one) => {
-        if (one.has(form.refused)) throw new WireError('refused', reasonAt(one, form.refused, 'sign-in refused'))
+        throwIfRefused(one, form, tried)
         throwIfOccupied(one, form.occupied)
         // Once it was told where it stands, it may ask who is there anew.
         return form.asks.some(({ sees }) => one.has(sees)) || asked > 0 || !one.has(form.password)
@@ -176,7 +178,26 @@ export class PageSession {
     }
     // What is drawn by script is not there as soon as its page is.
     const isDrawn = (one: Page): boolean => fields.every(isSelector) || fields.some((each) => one.has(each))
-    return this.#until(page, (one) => this.#isLost(one) || (ready.every((each) => one.has(each)) && isDrawn(one)))
+    const isThere = (one: Page): boolean => this.#isLost(one) || (ready.every((each) => one.has(each)) && isDrawn(one))
+    const there = await this.#until(page, isThere)
+    return ready.length > 0 || fields.length > 0 || !describesElements(this.#dialect) ? there : this.#drawn()
+  }
+
+  /** The page once it stands: what is drawn by script has nothing for a moment, and then more and more. */
+  async #drawn(): Promise<Page> {
+    let [before, same] = ['', 0]
+    let page: Page | undefined
+    const end = Date.now() + this.#patienceMs
+    while (same < looksAlike && Date.now() < end) {
+      const seen = await this.#engine.look()
+      page = Page.of(seen)
+      const now = JSON.stringify(seen.facts?.map(({ use, label, text }) => [use, label, text]))
+      same = now === before && (seen.facts?.length ?? 0) > 0 ? same + 1 : 0
+      before = now
+      await new Promise((resolve) => setTimeout(resolve, longestPauseMs / 2))
+    }
+    if (!page) throw new WireError('timeout', 'its page did not fill in')
+    return page
   }
 
   /**
@@ -229,7 +250,7 @@ export class PageSession {
     for (;;) {
       const open = confirms.filter((each) => !asked.has(each))
       page = await this.#until(page, (one) => {
-        if (one.has(says.refused)) throw new WireError('rejected', reasonAt(one, says.refused, 'it did not save'))
+        throwIfRejected(one, says.refused, 'it did not save')
         if (this.#isLost(one)) throw new WireError('unreachable', 'the session ended while a page was saved')
         return open.some((each) => one.has(each)) || isSaid(one)
       })
@@ -247,14 +268,13 @@ export class PageSession {
       await this.#until(page, (one) => one.has(confirm))
       page = Page.of(await this.#engine.submit([], confirm))
     }
-    const { refused } = this.#dialect.says
-    if (page.has(refused)) throw new WireError('rejected', reasonAt(page, refused, 'it would not'))
+    throwIfRejected(page, this.#dialect.says.refused, 'it would not')
   }
 
   /** What a card puts into the fields of a page. @param toBe  the login that is being made */
   entries(page: Page, fills: readonly PageFill[], toBe?: Credentials): Entry[] {
     return fills.map((fill): Entry => {
-      if ('types' in fill) return { at: fill.at, kind: 'text', text: fill.types }
+      if ('types' in fill) return page.plainEntry(fill.at, fill.types)
       if ('ticks' in fill) return { at: fill.at, kind: 'tick', ticked: fill.ticks }
       const { setting, ...place } = fill
       if (toBe && setting === 'admin.user') return { at: fill.at, kind: 'text', text: toBe.user }
@@ -321,6 +341,20 @@ export class PageSession {
     }
     return page
   }
+}
+
+function throwIfRejected(page: Page, refused: At | undefined, otherwise: string): void {
+  if (refused !== undefined && page.has(refused)) throw new WireError('rejected', reasonAt(page, refused, otherwise))
+}
+
+/** So long a sign-in may stand there after it was sent, where a card does not say how a refusal looks. */
+const signInStandsMs = 4000
+
+function throwIfRefused(page: Page, { refused, password }: SignInForm, tried: number): void {
+  if (refused !== undefined && page.has(refused))
+    throw new WireError('refused', reasonAt(page, refused, 'sign-in refused'))
+  if (refused === undefined && page.has(password) && Date.now() > tried + signInStandsMs)
+    throw new WireError('refused', 'its sign-in stays where it is')
 }
 
 function throwIfOccupied(page: Page, occupied: At | undefined): void {

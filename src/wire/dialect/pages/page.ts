@@ -113,6 +113,13 @@ export class Page {
     })
   }
 
+  /** How words that are always the same are put into a field. */
+  plainEntry(at: At, text: string): Entry {
+    const [field] = this.#all(at).toArray()
+    const isOwn = isElement(field) && isOwnList(field)
+    return isOwn ? { at, kind: 'choose', means: (words) => words === text, said: text } : { at, kind: 'text', text }
+  }
+
   entry(id: SettingId, value: unknown, place: Place): Entry {
     const { at, shows } = place
     const [field] = this.#all(at).toArray()

@@ -193,6 +193,7 @@ class Pages implements Dialect {
   }
 
   async changePassword(user: string, password: string): Promise<void> {
+    if (!this.#dialect.password) throw new WireError('rejected', 'its card does not say where a password is changed')
     const { page, reach, old, new: fields, ...saves } = this.#dialect.password
     await this.#session.open({ path: page, reach }, [], fields)
     const text = (at: At, value: string): Entry => ({ at, kind: 'text', text: value })
@@ -231,11 +232,12 @@ class Pages implements Dialect {
   }
 
   async restart(): Promise<void> {
+    if (!this.#dialect.restart) throw new WireError('rejected', 'its card does not say how it is restarted')
     await this.#press(this.#dialect.restart)
   }
 
   /** It may be gone before the answer is here. */
-  async #press({ page: path, reach, fills, ...saves }: PagesDialect['restart']): Promise<void> {
+  async #press({ page: path, reach, fills, ...saves }: NonNullable<PagesDialect['restart']>): Promise<void> {
     this.#session.forget('all')
     const page = await this.#session.open({ path, reach }, [], [saves.press])
     await this.#session.press(this.#session.entries(page, fills), saves).catch((error: unknown) => {

@@ -1,0 +1,42 @@
+/** What a unit's page tells of what hands do on it, while they show how the model is set. It is never believed unread. */
+import { z } from 'zod'
+import { elementUses } from '../kit/page-element'
+
+const words = z.string().max(200)
+export const elementFactsSchema = z.object({
+  seen: z.int().min(0),
+  use: z.enum(elementUses),
+  ...{ name: words, id: words, label: words, text: words, hint: words, role: words, heading: words, row: words },
+})
+
+/** Where something was pressed in one of several rows that are alike. */
+const rowSchema = z.object({
+  /** Selector of all of them. */
+  each: z.string().max(300),
+  /** Selector of what the row is called by, within it. */
+  name: z.string().max(300),
+})
+export type NotedRow = z.infer<typeof rowSchema>
+
+const handsSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('typed'), seen: z.int(), text: z.string().max(2000) }),
+  z.object({ kind: z.literal('ticked'), seen: z.int(), ticked: z.boolean(), isOneOfSeveral: z.boolean() }),
+  /** `value`: what the page sends for what was chosen; its words where the page says no more. */
+  z.object({ kind: z.literal('chosen'), seen: z.int(), value: words }),
+  z.object({ kind: z.literal('pressed'), seen: z.int(), row: rowSchema.nullable() }),
+])
+
+export const notedSchema = z.object({
+  /** Path of the page, with what stands after `#`. */
+  path: z.string().max(2000),
+  /** All that is seen on it; numbers in what hands did are of these. */
+  facts: z.array(elementFactsSchema).max(4000),
+  /** Undefined where a page came to be as it is by itself. */
+  hands: handsSchema.optional(),
+  /** Rows whose name cell says one of the values of this unit, where there are some. */
+  rows: z
+    .array(rowSchema.extend({ text: words }))
+    .max(200)
+    .default([]),
+})
+export type Noted = z.infer<typeof notedSchema>

@@ -1,0 +1,271 @@
+/** A kit card of what was shown: a record, cut into the parts of a card by what was done. */
+import { parse, stringify } from 'yaml'
+import { z } from 'zod'
+import type { SettingId } from '../config/setting-ids'
+import { settingOf } from '../config/settings/settings'
+import { firstCard } from '../kit/bare-card'
+import type { Described } from '../kit/page-element'
+import type { Act, ShownRecord } from './record'
+import { type Single, type Turn, turnsOf } from './turns'
+
+export interface ShownUnit {
+  /** `maker model`. */
+  readonly model: string
+  readonly mac: string
+  /** Where it answered out of its box, and what opened it. */
+  readonly address: string
+  readonly scheme: 'http' | 'https'
+  readonly port: number
+  readonly factory: { readonly user: string; readonly password: string }
+}
+
+/** What a card cannot do without and was not shown, or was shown and means nothing. */
+export const missingPartSchema = z.discriminatedUnion('code', [
+  z.object({
+    code: z.enum(['no-sign-in', 'no-settings', 'no-saved-words', 'no-mac', 'no-add', 'no-open', 'no-remove', 'no-row']),
+  }),
+  z.object({ code: z.literal('unknown'), act: z.int(), label: z.string() }),
+])
+export type MissingPart = z.infer<typeof missingPartSchema>
+
+export interface ShownCard {
+  readonly yaml: string
+  readonly missing: MissingPart[]
+}
+
+const isOf = (act: Act, id: SettingId): boolean =>
+  act.does.kind === 'puts' && act.does.value.kind === 'setting' && act.does.value.id === id
+const isLogin = (act: Act): boolean =>
+  isOf(act, 'admin.password') || (act.does.kind === 'puts' && act.does.value.kind === 'factory')
+
+export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
+  const { turns, singles } = turnsOf(record.acts)
+  const missing: MissingPart[] = record.acts.flatMap((act) =>
+    act.does.kind === 'puts' && act.does.value.kind === 'unknown'
+      ? [{ code: 'unknown', act: act.number, label: act.label } as const]
+      : [],
+  )
+  const passwordFills = (turn: Turn): number => turn.fills.filter(isLogin).filter((act) => !isUser(act)).length
+  const at = turns.findIndex(
+    (turn) => passwordFills(turn) === 1 && turn.fills.every((act) => isLogin(act) || isUser(act)),
+  )
+  const signIn = turns[at]
+  if (!signIn) missing.push({ code: 'no-sign-in' })
+  const first = turns.slice(0, Math.max(0, at))
+  const later = turns.slice(at + 1)
+  const passwordTurn = later.find((turn) => passwordFills(turn) >= 2)
+  const ofNetworks = later.filter((turn) => turn.fills.some((act) => idOf(act)?.startsWith('network.')))
+  const settings = later.filter(
+    (turn) => turn !== passwordTurn && turn !== signIn && !ofNetworks.includes(turn) && passwordFills(turn) === 0,
+  )
+  const saved = savedWords([...settings, ...ofNetworks])
+  if (!saved) missing.push({ code: 'no-saved-words' })
+  if (!record.mac) missing.push({ code: 'no-mac' })
+  const pages = pagesOf(settings)
+  if (pages.length === 0) missing.push({ code: 'no-settings' })
+  const rows = ofNetworks.length === 0 ? undefined : rowsOf(record, ofNetworks, singles, missing)
+  const effect = singles.find(({ press }) => press.does.kind === 'press' && press.does.role === 'effect')
+  const restart = singles.find(({ press }) => press.does.kind === 'press' && press.does.role === 'restart')
+  const can = canOf([...first, ...later])
+  const card = parse(firstCard(unit.model)) as Record<string, unknown>
+  Object.assign(card, {
+    recognise: { macPrefixes: [unit.mac.slice(0, 8)] },
+    factory: { address: unit.address, prefix: 24, addressing: 'static', login: unit.factory, port: unit.port },
+    can,
+    does: { applies: effect ? 'staged' : 'at-once', saves: 'itself', countryResetsChannels: true },
+    dialect: {
+      kind: 'pages',
+      engine: 'browser',
+      scheme: unit.scheme,
+      signIn: {
+        by: 'form',
+        page: signIn?.path.split('#')[0] ?? '/',
+        ...signInFields(signIn),
+        ...(first.length > 0 ? { first: first.map(firstPage) } : {}),
+      },
+      says: {
+        saved: saved ?? '.saved',
+        ...(signIn ? { lost: signIn.press.at } : {}),
+      },
+      mac: record.mac ? { page: record.mac.path, at: record.mac.at } : { page: '/', at: 'body' },
+      pages,
+      ...(rows ? { rows } : {}),
+      ...(passwordTurn ? { password: passwordPage(passwordTurn) } : {}),
+      ...(effect ? effectParts(effect) : {}),
+      ...(restart
+        ? { restart: { page: restart.press.path, press: restart.press.at, confirms: ats(restart.confirms) } }
+        : {}),
+    },
+  })
+  return {
+    yaml: `# Made by showing. Read it over: what a page says, a card believes.\n${stringify(card, { lineWidth: 118 })}`,
+    missing,
+  }
+}
+
+const idOf = ({ does }: Act): SettingId | undefined =>
+  does.kind === 'puts' && (does.value.kind === 'setting' || does.value.kind === 'tick-of') ? does.value.id : undefined
+const isUser = (act: Act): boolean =>
+  isOf(act, 'admin.user') ||
+  (act.does.kind === 'puts' && act.does.value.kind === 'factory' && act.does.value.part === 'user')
+const ats = (acts: readonly Act[]): Described[] => acts.map(({ at }) => at)
+
+function signInFields(turn: Turn | undefined) {
+  if (!turn) return { password: 'input[type=password]', press: 'button' }
+  const user = turn.fills.find(isUser)
+  const password = turn.fills.find((act) => !isUser(act))
+  return { ...(user ? { user: user.at } : {}), password: password?.at, press: turn.press.at }
+}
+
+/** What is put into a page that is asked once. */
+function fillOf({ at, does }: Act): Record<string, unknown>[] {
+  if (does.kind !== 'puts') return []
+  const { value } = does
+  if (value.kind === 'setting') return [{ at, setting: value.id, ...value.how }]
+  if (value.kind === 'always') return [{ at, types: value.text }]
+  return value.kind === 'ticked' ? [{ at, ticks: value.ticked }] : []
+}
+
+const firstPage = ({ fills, press }: Turn) => ({
+  // A page is known by the first of its fields.
+  sees: fills[0]?.at,
+  fills: fills.flatMap(fillOf),
+  press: press.at,
+})
+
+type Fields = Record<string, Record<string, unknown>>
+
+/** Fields of several turns, by setting; what is ticked together belongs to one. */
+function fieldsOf(acts: readonly Act[]): Fields {
+  const fields: Fields = {}
+  for (const { at, does } of acts) {
+    if (does.kind !== 'puts') continue
+    const { value } = does
+    if (value.kind === 'tick-of') {
+      const ticks = (fields[value.id]?.ticks ?? {}) as Record<string, unknown>
+      fields[value.id] = { ticks: { ...ticks, [value.tick]: at } }
+    } else if (value.kind === 'setting') {
+      const before = fields[value.id]
+      const words = { ...((before?.words ?? {}) as object), ...(value.how.words ?? {}) }
+      fields[value.id] = {
+        at,
+        ...value.how,
+        ...(Object.keys(words).length > 0 ? { words } : {}),
+        ...(settingOf(value.id).nothing === undefined ? {} : { absent: settingOf(value.id).nothing }),
+      }
+    }
+  }
+  return fields
+}
+
+function pagesOf(turns: readonly Turn[]): Record<string, unknown>[] {
+  const byWay = new Map<string, Turn[]>()
+  for (const turn of turns) {
+    const key = JSON.stringify([turn.path, ats(turn.reach)])
+    byWay.set(key, [...(byWay.get(key) ?? []), turn])
+  }
+  return [...byWay.values()].flatMap((same) => {
+    const [turn] = same
+    const fills = same.flatMap((each) => each.fills)
+    const ofRadios = fills.filter((act) => idOf(act)?.startsWith('radio.'))
+    const fields = fieldsOf(fills.filter((act) => !ofRadios.includes(act)))
+    const bands = [...new Set(ofRadios.flatMap((act) => scopeOf(act) ?? []))]
+    const radios = Object.fromEntries(
+      bands.map((band) => [band, fieldsOf(ofRadios.filter((act) => scopeOf(act) === band))]),
+    )
+    if (!turn || (Object.keys(fields).length === 0 && bands.length === 0)) return []
+    const resetsOthers = 'unit.country' in fields
+    return [
+      {
+        path: turn.path,
+        ...(turn.reach.length > 0 ? { reach: ats(turn.reach) } : {}),
+        fields,
+        ...(bands.length > 0 ? { radios } : {}),
+        press: turn.press.at,
+        ...(turn.confirms.length > 0 ? { confirms: ats(turn.confirms) } : {}),
+        ...(resetsOthers ? { resetsOthers } : {}),
+      },
+    ]
+  })
+}
+
+const scopeOf = ({ does }: Act): string | undefined =>
+  does.kind === 'puts' && (does.value.kind === 'setting' || does.value.kind === 'tick-of') ? does.value.of : undefined
+
+function rowsOf(record: ShownRecord, turns: readonly Turn[], singles: readonly Single[], missing: MissingPart[]) {
+  const isInRow = ({ does }: Act): boolean => does.kind === 'press' && does.row !== undefined
+  const add = turns.flatMap(({ reach }) => reach).findLast((act) => !isInRow(act))
+  const open = record.acts.findLast((act) => isInRow(act) && act.does.kind === 'press' && act.does.role === 'way')
+  const role = (which: string): Single | undefined =>
+    singles.find(({ press }) => press.does.kind === 'press' && press.does.role === which)
+  const [remove, close] = [role('remove'), role('close')]
+  if (!open) missing.push({ code: 'no-open' })
+  if (!remove) missing.push({ code: 'no-remove' })
+  if (!add) missing.push({ code: 'no-add' })
+  if (!record.rows) missing.push({ code: 'no-row' })
+  const [turn] = turns
+  const row = record.rows
+  if (!turn || !add || !open || !remove || !row) return undefined
+  const { name, each } = row.row
+  return {
+    path: row.path,
+    row: each,
+    name: { at: name },
+    add: add.at,
+    open: open.at,
+    ...(close ? { close: close.press.at } : {}),
+    remove: { press: remove.press.at, ...(remove.confirms.length > 0 ? { confirms: ats(remove.confirms) } : {}) },
+    fields: fieldsOf(turns.flatMap(({ fills }) => fills)),
+    press: turn.press.at,
+    ...(turn.confirms.length > 0 ? { confirms: ats(turn.confirms) } : {}),
+  }
+}
+
+function passwordPage({ path, reach, fills, press, confirms }: Turn) {
+  const old = fills.find(({ does }) => does.kind === 'puts' && does.value.kind === 'factory')
+  return {
+    page: path,
+    ...(reach.length > 0 ? { reach: ats(reach) } : {}),
+    ...(old ? { old: old.at } : {}),
+    new: ats(fills.filter((act) => isOf(act, 'admin.password'))),
+    press: press.at,
+    ...(confirms.length > 0 ? { confirms: ats(confirms) } : {}),
+  }
+}
+
+/** What puts changes into effect stands there while some wait. */
+function effectParts({ press, confirms }: Single) {
+  const last = confirms.at(-1) ?? press
+  const applying = last.appeared[0]
+  return {
+    changes: { page: press.path, waiting: press.at, applying: applying ?? '.applying' },
+    apply: { page: press.path, press: press.at, ...(confirms.length > 0 ? { confirms: ats(confirms) } : {}) },
+  }
+}
+
+/** The words that stood there after most pages were saved. */
+function savedWords(turns: readonly Turn[]): Described | undefined {
+  const counts = new Map<string, { at: Described; times: number }>()
+  for (const { press, confirms } of turns)
+    for (const at of (confirms.at(-1) ?? press).appeared) {
+      const key = JSON.stringify(at)
+      counts.set(key, { at, times: (counts.get(key)?.times ?? 0) + 1 })
+    }
+  const says = ({ at }: { at: Described }): boolean =>
+    at.by.some(
+      ({ text, role }) =>
+        role === 'status' ||
+        role === 'alert' ||
+        /\b(saved|stored|noted|success|done|updated|applied)\b/i.test(text ?? ''),
+    )
+  const most = [...counts.values()].toSorted((a, b) => Number(says(b)) - Number(says(a)) || b.times - a.times)
+  return most[0]?.at
+}
+
+/** Settings that its pages take. */
+function canOf(turns: readonly Turn[]): Record<string, unknown> {
+  const ids = new Set(turns.flatMap(({ fills }) => fills.flatMap((act) => idOf(act) ?? [])))
+  return Object.fromEntries(
+    [...ids].map((id) => [id, settingOf(id).secret && !settingOf(id).bySigningIn ? { readable: 'no' } : null]),
+  )
+}

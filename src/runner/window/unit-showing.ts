@@ -1,0 +1,71 @@
+/** Hands show on one unit how its model is set: what they do becomes a record, and the record a card. */
+import type { Spoken } from '../../core/config/outcomes'
+import type { SettingKey } from '../../core/config/unit-config'
+import type { Noted } from '../../core/showing/noted'
+import { answered, nothingShown, type ShownRecord, withNoted } from '../../core/showing/record'
+import { type ShownUnit, shownCard } from '../../core/showing/shown-card'
+import type { Hand, Told } from '../../core/showing/window-talk'
+
+export interface ShownSubject extends ShownUnit {
+  /** What it is to be, with its secrets. */
+  readonly spoken: readonly Spoken[]
+}
+
+/** So many values that were put in are kept in mind: a field tells its own when it is left. */
+const mostPutIn = 8
+
+export class UnitShowing {
+  readonly #subject: ShownSubject
+  readonly #tell: (told: Told) => void
+  #record: ShownRecord = nothingShown
+  #putIn: readonly SettingKey[] = []
+
+  constructor(subject: ShownSubject, tell: (told: Told) => void) {
+    this.#subject = subject
+    this.#tell = tell
+    this.#tellActs()
+  }
+
+  /** What a page told of itself and of hands on it. */
+  readonly note = (noted: Noted): void => {
+    const { mac, spoken, factory } = this.#subject
+    const before = this.#record
+    this.#record = withNoted(before, noted, { mac, spoken, factory, putIn: this.#putIn })
+    if (this.#record.acts.length !== before.acts.length || noted.hands) this.#tellActs()
+  }
+
+  putIn(key: SettingKey): void {
+    this.#putIn = [...this.#putIn, key].slice(-mostPutIn)
+  }
+
+  answer(hand: Extract<Hand, { kind: 'means' }>): void {
+    const { act, value } = hand
+    const text = this.#record.texts[act] ?? ''
+    this.#record = answered(this.#record, act, value === 'always' ? { kind: 'always', text } : value)
+    this.#tellActs()
+  }
+
+  makeCard(): void {
+    this.#tell({ kind: 'card', ...shownCard(this.#record, this.#subject) })
+  }
+
+  #tellActs(): void {
+    const acts = this.#record.acts.slice(-mostActsTold).map(({ number, label, path, does }) => ({
+      ...{ number, path, label },
+      ...(does.kind === 'press'
+        ? { does: 'press' as const, role: does.role }
+        : { does: 'puts' as const, value: toldValue(does.value) }),
+    }))
+    this.#tell({ kind: 'shown', acts })
+  }
+}
+
+const mostActsTold = 500
+
+type ToldAct = Extract<Told, { kind: 'shown' }>['acts'][number]
+
+/** Of a value its setting is told, and nothing else. */
+function toldValue(value: Extract<ShownRecord['acts'][number]['does'], { kind: 'puts' }>['value']): ToldAct['value'] {
+  if (value.kind === 'setting' || value.kind === 'tick-of') return { kind: 'setting', id: value.id, of: value.of }
+  return { kind: value.kind }
+}

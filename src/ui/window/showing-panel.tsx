@@ -1,0 +1,168 @@
+'use client'
+import { Button } from '@mantine/core'
+import { useState, useTransition } from 'react'
+import { saveCardAction } from '../../actions/kit-actions'
+import { askingWithMarks } from '../../core/config/asked'
+import { type Spoken, spokenOf } from '../../core/config/outcomes'
+import type { Unit } from '../../core/kit/unit'
+import { type PressRole, pressRoles } from '../../core/showing/record'
+import type { Hand, Told } from '../../core/showing/window-talk'
+import { meaningWords, missingWords, roleWords, settingName, showing } from '../../words/en/showing'
+import { PageLink } from '../frame/page-link'
+import { useJob } from '../live/job-provider'
+import sheet from '../theme/sheet.module.css'
+import classes from './window.module.css'
+
+type ShownAct = Extract<Told, { kind: 'shown' }>['acts'][number]
+
+interface ShowingPanelProps {
+  readonly unit: Unit
+  /** Undefined while nothing is shown. */
+  readonly acts: readonly ShownAct[] | undefined
+  readonly card: Extract<Told, { kind: 'card' }> | undefined
+  readonly act: ((hand: Hand) => void) | undefined
+}
+
+/** What hands have shown, what each act means, and the card that comes of it. */
+export function ShowingPanel({ unit, acts, card, act }: ShowingPanelProps) {
+  if (!acts)
+    return (
+      <section className={`${sheet.sheet} ${classes.showing}`} aria-label={showing.title}>
+        <p>{showing.why}</p>
+        <ul className="soft">
+          {showing.steps.map((step) => (
+            <li key={step}>{step}</li>
+          ))}
+        </ul>
+        <div className={classes.acts}>
+          <Button disabled={!act} onClick={() => act?.({ kind: 'show', on: true })}>
+            {showing.begin}
+          </Button>
+        </div>
+      </section>
+    )
+  return (
+    <section className={`${sheet.sheet} ${classes.showing}`} aria-label={showing.title}>
+      <h2>
+        {showing.title} <span className="soft">{acts.length}</span>
+      </h2>
+      {acts.length === 0 && <p className="soft">{showing.nothing}</p>}
+      <ol>
+        {acts.map((each) => (
+          <ActLine key={each.number} unit={unit} each={each} act={act} />
+        ))}
+      </ol>
+      <div className={classes.acts}>
+        <Button disabled={!act || acts.length === 0} onClick={() => act?.({ kind: 'make-card' })}>
+          {showing.make}
+        </Button>
+      </div>
+      {card && <MadeCard unit={unit} card={card} />}
+    </section>
+  )
+}
+
+function ActLine({ unit, each, act }: { unit: Unit; each: ShownAct; act: ShowingPanelProps['act'] }) {
+  const { asking } = useJob()
+  const { number, label, does, role, value } = each
+  const says = (meant: Extract<Hand, { kind: 'means' }>['value']) => act?.({ kind: 'means', act: number, value: meant })
+  if (does === 'press')
+    return (
+      <li data-role={role}>
+        <span>
+          {showing.pressed} <b>{label}</b>
+        </span>
+        <select
+          aria-label={`What ${label} is for`}
+          value={role}
+          disabled={!act}
+          onChange={(event) => says(event.currentTarget.value as PressRole)}
+        >
+          {pressRoles.map((one) => (
+            <option key={one} value={one}>
+              {roleWords[one]}
+            </option>
+          ))}
+        </select>
+      </li>
+    )
+  const kind = value?.kind ?? 'unknown'
+  const of = askingWithMarks(asking, unit)
+  const spoken = of ? spokenOf(of) : []
+  const own = kind === 'setting' ? `${value?.id} ${value?.of ?? ''}` : kind
+  return (
+    <li data-kind={kind}>
+      <span>
+        {showing.put} <b>{label}</b>
+      </span>
+      <select
+        aria-label={`What was put into ${label}`}
+        value={own}
+        disabled={!act}
+        onChange={(event) => {
+          const chosen = event.currentTarget.value
+          const setting = spoken.find((one) => keyOf(one) === chosen)
+          if (setting) says({ kind: 'setting', id: setting.id, of: setting.of, how: {} })
+          else says(chosen === 'always' ? 'always' : { kind: 'left-out' })
+        }}
+      >
+        {kind === 'unknown' && <option value="unknown">{meaningWords.unknown}</option>}
+        {(kind === 'factory' || kind === 'ticked') && <option value={kind}>{meaningWords[kind]}</option>}
+        <option value="always">{meaningWords.always}</option>
+        <option value="left-out">{meaningWords['left-out']}</option>
+        {spoken.map((one) => (
+          <option key={keyOf(one)} value={keyOf(one)}>
+            {settingName(one.id)}
+            {one.name === '' ? '' : `, ${one.name}`}
+          </option>
+        ))}
+      </select>
+    </li>
+  )
+}
+
+const keyOf = ({ id, of }: Pick<Spoken, 'id' | 'of'>): string => `${id} ${of}`
+
+function MadeCard({ unit, card: { yaml, missing } }: { unit: Unit; card: Extract<Told, { kind: 'card' }> }) {
+  const { job } = useJob()
+  const [pending, begin] = useTransition()
+  const [outcome, setOutcome] = useState<string>()
+  const [isKept, setKept] = useState(false)
+  return (
+    <div className={classes.made}>
+      {missing.length > 0 && (
+        <ul role="alert">
+          {missing.map((part) => (
+            <li key={JSON.stringify(part)}>{missingWords(part)}</li>
+          ))}
+        </ul>
+      )}
+      {outcome && <p role="alert">{outcome}</p>}
+      {isKept ? (
+        <p role="status">
+          {showing.kept}{' '}
+          <PageLink href={`/jobs/${job.slug}/kit/cards?model=${encodeURIComponent(unit.model)}`}>
+            {showing.read}
+          </PageLink>
+        </p>
+      ) : (
+        <Button
+          loading={pending}
+          onClick={() =>
+            begin(async () => {
+              const kept = await saveCardAction(yaml, 0)
+              setKept(kept.ok)
+              setOutcome(kept.ok ? undefined : kept.sentence)
+            })
+          }
+        >
+          {showing.keep}
+        </Button>
+      )}
+      <details>
+        <summary>YAML</summary>
+        <pre className="mono">{yaml}</pre>
+      </details>
+    </div>
+  )
+}

@@ -1,0 +1,42 @@
+/** A page of a window while hands show how a model is set: what they do on it is told, and where its elements are. */
+import type { Page } from 'puppeteer-core'
+import type { Described } from '../../core/kit/page-element'
+import { seek } from '../../core/showing/seek'
+import { elementsName, installElements, type PageElements } from '../page-elements/page-elements'
+import { handsBinding, noteHands } from './page-hands'
+
+/** A place in the picture of a page, CSS pixels. */
+export interface Box {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
+
+/** From now on the page tells, and every page that takes its place. */
+export async function beginNoting(page: Page): Promise<void> {
+  await page.evaluateOnNewDocument(installElements, elementsName)
+  await page.evaluateOnNewDocument(noteHands, handsBinding, elementsName)
+  for (const frame of page.frames()) {
+    await frame.evaluate(installElements, elementsName).catch(() => undefined)
+    await frame.evaluate(noteHands, handsBinding, elementsName).catch(() => undefined)
+  }
+}
+
+/** Where an element is, scrolled into the picture; undefined where it is not there. */
+export async function placeOn(page: Page, at: Described): Promise<Box | undefined> {
+  await page.evaluate(installElements, elementsName)
+  const facts = await page.evaluate(
+    (name) => (globalThis as unknown as Record<string, PageElements>)[name]?.look() ?? [],
+    elementsName,
+  )
+  const { found } = seek(facts, at)
+  return (
+    found &&
+    page.evaluate(
+      (name, seen) => (globalThis as unknown as Record<string, PageElements>)[name]?.box(seen),
+      elementsName,
+      found.seen,
+    )
+  )
+}

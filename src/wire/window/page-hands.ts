@@ -1,0 +1,142 @@
+/**
+ * What runs inside the pages of a window while hands show how a model is set: it tells what they do and to which
+ * element, and what the page looks like afterwards. It changes nothing.
+ */
+import type { ElementFacts } from '../../core/kit/page-element'
+import type { Noted, NotedRow } from '../../core/showing/noted'
+import type { PageElements } from '../page-elements/page-elements'
+
+/** Sent by the page; parsed before anybody believes it. */
+export const handsBinding = 'airMusterHands'
+
+/** Runs in every frame. @param binding  name of the function that tells @param elementsName  of what knows elements */
+export function noteHands(binding: string, elementsName: string): void {
+  if (`${binding}Noting` in globalThis) return
+  Object.defineProperty(globalThis, `${binding}Noting`, { value: true })
+  const named = (view: unknown, name: string): unknown => (view as Record<string, unknown>)[name]
+  /** The outermost page of the same host: a frame is a part of it. */
+  const whole = (): Window => {
+    try {
+      return window.top?.document ? window.top : window
+    } catch {
+      return window
+    }
+  }
+  const elements = (): PageElements | undefined => named(whole(), elementsName) as PageElements | undefined
+  const path = (): string => {
+    const { pathname, search, hash } = whole().location
+    return `${pathname}${search}${hash}`.slice(0, 2000)
+  }
+  const say = (noted: Omit<Noted, 'path' | 'rows'> & { rows?: Noted['rows'] }): void => {
+    const tell = named(globalThis, binding) as ((text: string) => void) | undefined
+    tell?.(JSON.stringify({ path: path(), ...noted }))
+  }
+
+  const rowOf = (element: Element): Element | null => element.closest('tbody tr, [role=row], li')
+  const selectorOf = (row: Element): string =>
+    row.localName === 'tr' ? 'tbody tr' : row.getAttribute('role') === 'row' ? '[role=row]' : 'li'
+  const firstWords = (row: Element): { name: string; text: string } | undefined => {
+    for (const [index, cell] of [...row.children].entries()) {
+      const text = (cell.textContent ?? '').replace(/\s+/g, ' ').trim()
+      if (text !== '') return { name: `${cell.localName}:nth-child(${index + 1})`, text: text.slice(0, 200) }
+    }
+    return undefined
+  }
+  const notedRow = (element: Element): NotedRow | null => {
+    const row = rowOf(element)
+    const words = row && firstWords(row)
+    // A menu is a list too: a row is one of several that have something to press beside their name.
+    if (!row || !words || row.querySelectorAll('a, button, [role=button]').length === 0) return null
+    return row.localName === 'li' && row.children.length < 2 ? null : { each: selectorOf(row), name: words.name }
+  }
+  const rows = (): Noted['rows'] =>
+    (elements()?.all('tbody tr, [role=row], li') ?? []).slice(0, 200).flatMap((row) => {
+      const words = firstWords(row)
+      return words && row.children.length > 1 ? [{ each: selectorOf(row), ...words }] : []
+    })
+
+  let lastSeen = ''
+  const look = (): void => {
+    const known = elements()
+    if (!known || whole() !== window) return
+    const facts = known.look()
+    const words = JSON.stringify(facts.map(({ text, label }) => [text, label]))
+    if (words === lastSeen) return
+    lastSeen = words
+    say({ facts, rows: rows() })
+  }
+  // What a press leads to comes at once or after a while, and may fade.
+  const lookLater = (): void => {
+    for (const ms of [100, 400, 900, 1800, 3500]) setTimeout(look, ms)
+  }
+
+  /** A list of the page's own making that is open, and what was seen before. */
+  let list: { facts: ElementFacts[]; seen: number; before: Set<Element> } | undefined
+  const pathOf = (event: Event): Element[] =>
+    event.composedPath().filter((each): each is Element => each instanceof Element)
+  const take = (event: Event): void => {
+    const known = elements()
+    if (!event.isTrusted || !known) return
+    const facts = known.look()
+    const around = pathOf(event).slice(0, 12)
+    if (list) {
+      const { before, ...open } = list
+      list = undefined
+      const option = around.find((each) => !before.has(each) && (known.facts(each)?.text ?? '') !== '')
+      const value = option && known.facts(option)?.text
+      if (value) return say({ facts: open.facts, hands: { kind: 'chosen', seen: open.seen, value } })
+    }
+    for (const element of around) {
+      const own = known.facts(element)
+      if (own?.use === 'press') {
+        say({ facts, hands: { kind: 'pressed', seen: own.seen, row: notedRow(element) } })
+        return lookLater()
+      }
+      if (own?.use === 'choose' && element.localName !== 'select') {
+        const before = new Set(facts.flatMap(({ seen }) => known.element(seen) ?? []))
+        list = { facts, seen: own.seen, before }
+        return
+      }
+      // The one of several that is ticked already does not change, and is meant.
+      if (own?.use === 'tick' && element instanceof HTMLInputElement && element.type === 'radio')
+        return say({ facts, hands: { kind: 'ticked', seen: own.seen, ticked: true, isOneOfSeveral: true } })
+      if (own && own.use !== 'show') return
+    }
+  }
+  /** Fields that were typed into, and what stands in them was not told yet: it may be what stood there before. */
+  const touched = new Set<EventTarget>()
+  const tellTyped = (event: Event): void => {
+    const known = elements()
+    const [field] = pathOf(event)
+    if (!known || !field || !touched.delete(field)) return
+    const facts = known.look()
+    const own = known.facts(field)
+    if (own?.use === 'type' && 'value' in field)
+      say({ facts, hands: { kind: 'typed', seen: own.seen, text: String(field.value).slice(0, 2000) } })
+  }
+  addEventListener('input', (event) => event.isTrusted && event.target && touched.add(event.target), true)
+  addEventListener('focusout', tellTyped, true)
+  addEventListener('click', take, true)
+  addEventListener(
+    'change',
+    (event) => {
+      const known = elements()
+      const [field] = pathOf(event)
+      if (!known || !field) return
+      const facts = known.look()
+      const own = known.facts(field)
+      if (!own) return
+      const { seen } = own
+      if (field instanceof HTMLSelectElement)
+        return say({ facts, hands: { kind: 'chosen', seen, value: field.value.slice(0, 200) } })
+      if (!event.isTrusted) return
+      if (own.use === 'tick' && field instanceof HTMLInputElement && field.type !== 'radio')
+        return say({ facts, hands: { kind: 'ticked', seen, ticked: field.checked, isOneOfSeveral: false } })
+      tellTyped(event)
+    },
+    true,
+  )
+  addEventListener('hashchange', lookLater)
+  if (document.readyState === 'complete') lookLater()
+  else addEventListener('load', lookLater)
+}

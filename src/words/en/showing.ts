@@ -1,0 +1,68 @@
+/** Sentences of a showing: hands set one unit, and what they did becomes a card for the others. */
+
+import type { SettingId } from '../../core/config/setting-ids'
+import { settingOf } from '../../core/config/settings/settings'
+import type { PressRole } from '../../core/showing/record'
+import type { MissingPart } from '../../core/showing/shown-card'
+
+export const showing = {
+  title: 'Showing',
+  other: 'What it is to be',
+  begin: 'Show how this model is set',
+  why: 'Set this unit by hand, in full. What you do is noted, and becomes a card by which the others are set.',
+  make: 'Make the card',
+  keep: 'Keep the card',
+  kept: 'The card is kept. The next muster sets the units of this model by it.',
+  read: 'Read it over',
+  nothing: 'Nothing was done yet.',
+  pressed: 'Press',
+  put: 'Put in',
+  steps: [
+    'Begin as it comes out of its box: what it asks first, and its sign-in.',
+    'Open, and leave again, one row of its table of networks, and take away the one it came with; then add yours.',
+    'Save each page, and end with what puts all into effect.',
+  ],
+} as const
+
+export const roleWords: Readonly<Record<PressRole, string>> = {
+  way: 'leads on, or saves what was put in',
+  effect: 'puts all into effect',
+  restart: 'restarts it',
+  'sign-out': 'signs out',
+  remove: 'takes the row away',
+  close: 'leaves it as it is',
+  'left-out': 'leave it out',
+}
+
+export const meaningWords = {
+  always: 'always so',
+  factory: 'its login out of the box',
+  ticked: 'always so',
+  unknown: 'what is it?',
+  'left-out': 'left out',
+} as const
+
+export const settingName = (id: SettingId): string => settingOf(id).words
+
+export function missingWords(part: MissingPart): string {
+  switch (part.code) {
+    case 'no-sign-in':
+      return 'No sign-in was shown: a name and a password that are put in and sent.'
+    case 'no-settings':
+      return 'No page of settings was shown.'
+    case 'no-saved-words':
+      return 'Nothing was seen that says that a page was saved.'
+    case 'no-mac':
+      return 'No page was seen that shows its MAC: open the one that does.'
+    case 'no-row':
+      return 'No row was seen that is called as one of the networks is.'
+    case 'no-add':
+      return 'It was not shown how a network is added.'
+    case 'no-open':
+      return 'It was not shown how a row of the table of networks is opened: open one, and leave it again.'
+    case 'no-remove':
+      return 'It was not shown how a network is taken away: take the one away that it came with.'
+    case 'unknown':
+      return `"${part.label}": say what was put in there, or leave it out.`
+  }
+}
