@@ -26,6 +26,7 @@ const long = [
     'prompt',
     'radar',
     'settings',
+    'showing',
   ].map((name) => `tests/run/${name}.test.ts`),
   'tests/e2e/bench-site.test.ts',
   'tests/e2e/desk-site.test.ts',

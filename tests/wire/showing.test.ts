@@ -18,6 +18,7 @@ import { WireError } from '../../src/wire/wire-error'
 import { askingFor } from '../support/config'
 import { regulatory } from '../support/data'
 import { hands } from '../support/hands'
+import { setHearth } from '../support/hearth-hands'
 
 const macs = ['02:48:31:00:00:01', '02:48:31:00:00:02'] as const
 const openPages = await dialectOf('pages')
@@ -69,76 +70,12 @@ it('becomes a card that holds nothing of the site, and sets the next unit', asyn
   await window.noteHands((noted) => {
     record = withNoted(record, noted, showing)
   })
-  const { press, tick, type, choose, sees } = hands({
+  const h = hands({
     act: (hand) => window.act(hand as never),
     placeOf: (at) => window.placeOf(at),
   })
   try {
-    await choose({ label: 'Country' }, 'New Zealand')
-    await choose({ label: 'Time zone' }, value('clock.time-zone'))
-    await press({ text: 'Next' })
-    await type({ label: 'Administrator' }, keeper.user)
-    await type({ label: 'Password' }, value('admin.password'))
-    await type({ label: 'Password again' }, value('admin.password'))
-    await press({ text: 'Next' })
-    await type({ label: 'Name of your first network' }, 'first')
-    await press({ text: 'Finish' })
-    await type({ label: 'Administrator' }, keeper.user)
-    await type({ label: 'Password' }, value('admin.password'))
-    await press({ text: 'Sign in' })
-    await sees({ label: 'MAC address' })
-
-    await press({ text: 'Device' })
-    await type({ label: 'Device name' }, value('unit.name'))
-    await type({ label: 'Place' }, value('unit.location'))
-    await choose({ label: 'Country' }, 'New Zealand')
-    await choose({ label: 'Time zone' }, value('clock.time-zone'))
-    await type({ label: 'Time servers' }, value('clock.ntp-servers'))
-    await press({ text: 'OK' })
-    await sees({ text: 'Noted.' })
-
-    await press({ text: 'Networks' })
-    await press({ text: 'Edit' })
-    await press({ text: 'Cancel' })
-    await press({ text: 'Remove' })
-    await press({ text: 'Yes' })
-    await sees({ text: 'Noted.' })
-    await press({ text: 'Add a network' })
-    await type({ label: 'Name' }, value('network.ssid', network?.id))
-    await tick({ label: 'On air' })
-    await choose({ label: 'Security' }, 'WPA2 (AES)')
-    await type({ label: 'Passphrase' }, value('network.passphrase', network?.id))
-    for (const band of network?.bands ?? []) if (band !== '6') await tick({ label: `${band} GHz` })
-    await press({ text: 'OK' })
-    await sees({ text: 'Noted.' })
-
-    await press({ text: 'Radios' })
-    for (const heading of ['2.4 GHz', '5 GHz']) {
-      const band = heading.split(' ')[0] ?? ''
-      await tick({ label: 'Transmit', heading })
-      const channel = value('radio.channel', band)
-      const texts = lab
-        .plugged(mac)
-        .unit.channels(band)
-        .map((each) => each.channel)
-      expect(texts.map(String)).toContain(channel)
-      const mhz = band === '5' ? 5000 + 5 * Number(channel) : 2407 + 5 * Number(channel)
-      await choose({ label: 'Channel', heading }, `${channel} - ${(mhz / 1000).toFixed(3)} GHz`)
-      await choose({ label: 'Width', heading }, `${value('radio.width', band)} MHz`)
-      await choose({ label: 'Power', heading }, `${value('radio.power', band)} dBm`)
-    }
-    await press({ text: 'OK' })
-    await sees({ text: 'Noted.' })
-
-    await press({ text: 'Wired' })
-    await tick({ label: 'Fixed address' })
-    await type({ label: 'Address' }, value('management.address'))
-    await type({ label: 'Netmask' }, '255.255.255.0')
-    await type({ label: 'Router' }, value('management.gateway'))
-    await type({ label: 'Name servers' }, value('management.dns-servers'))
-    await press({ text: 'Note it' })
-    await press({ text: 'Save all' })
-    await press({ text: 'Yes' })
+    await setHearth(h, { value, put: (by, id, of) => h.type(by, value(id, of)), network: network as never })
     await expect.poll(() => lab.plugged(mac).unit.changes.standing).toBe('applying')
   } finally {
     await window.close('by-hand')

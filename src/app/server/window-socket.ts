@@ -9,15 +9,17 @@ export interface WindowQuestion {
   readonly unit: string
   /** Who opens it. */
   readonly by: string
+  /** Where it answers, as somebody says; empty where nobody does. */
+  readonly at: string
   readonly body?: string
   readonly signal: AbortSignal
 }
 
 /** @returns what the runner answers; 503 where no runner serves windows */
-export async function askWindow({ method, jobId, unit, by, body, signal }: WindowQuestion): Promise<Response> {
+export async function askWindow({ method, jobId, unit, by, at, body, signal }: WindowQuestion): Promise<Response> {
   const socketPath = process.env.AIR_MUSTER_WINDOW_SOCKET
   if (!socketPath) return new Response(null, { status: 503 })
-  const path = `/${jobId}/${encodeURIComponent(unit)}?${new URLSearchParams({ by })}`
+  const path = `/${jobId}/${encodeURIComponent(unit)}?${new URLSearchParams({ by, at })}`
   try {
     const reply = await new Promise<IncomingMessage>((resolve, reject) => {
       const asked = request({ socketPath, path, method, signal, agent: false }, resolve)

@@ -82,9 +82,9 @@ export function meaningOfChoice(
 function howShown(value: unknown, shown: string): Meaning['how'] {
   if (shown === String(value)) return {}
   if (typeof value === 'number') {
-    const [, before, after] = new RegExp(`^(.*?)\\b${value}\\b(.*)$`).exec(shown) ?? []
-    if (before !== undefined && after !== undefined && !/\d/.test(before))
-      return { shows: `^${inPattern(before)}(?<value>[0-9]+)${inPattern(after)}$` }
+    // Whatever number was chosen, the page words the planned one likewise.
+    const [, before = '', after = ''] = /^(\D*)\d+(?![\d.])(.*)$/.exec(shown) ?? []
+    return { shows: `^${inPattern(before)}(?<value>[0-9]+)${inPattern(after)}$` }
   }
   return { words: { [String(value)]: shown } }
 }

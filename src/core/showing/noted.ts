@@ -21,8 +21,8 @@ export type NotedRow = z.infer<typeof rowSchema>
 const handsSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('typed'), seen: z.int(), text: z.string().max(2000) }),
   z.object({ kind: z.literal('ticked'), seen: z.int(), ticked: z.boolean(), isOneOfSeveral: z.boolean() }),
-  /** `value`: what the page sends for what was chosen; its words where the page says no more. */
-  z.object({ kind: z.literal('chosen'), seen: z.int(), value: words }),
+  /** `value`: what the page sends for what was chosen, and for all that it offers; its words where it says no more. */
+  z.object({ kind: z.literal('chosen'), seen: z.int(), value: words, offered: z.array(words).max(600) }),
   z.object({ kind: z.literal('pressed'), seen: z.int(), row: rowSchema.nullable() }),
 ])
 

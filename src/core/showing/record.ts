@@ -36,7 +36,12 @@ export interface Act {
   /** What the element is called, for people. */
   readonly label: string
   readonly does:
-    | { readonly kind: 'puts'; readonly value: ActValue; readonly isChoice: boolean }
+    | {
+        readonly kind: 'puts'
+        readonly value: ActValue
+        /** All that a list offered where something was chosen from it. */
+        readonly offered: readonly string[]
+      }
     | { readonly kind: 'press'; readonly role: PressRole; readonly row: NotedRow | undefined }
   /** Words that stood on the page afterwards and not before. */
   readonly appeared: readonly Described[]
@@ -100,7 +105,11 @@ export function withNoted(record: ShownRecord, noted: Noted, showing: Showing): 
   const does: Act['does'] =
     hands.kind === 'pressed'
       ? { kind: 'press', role: roleOf(own, row), row }
-      : { kind: 'puts', value: actValue(record, hands, own, showing), isChoice: hands.kind === 'chosen' }
+      : {
+          kind: 'puts',
+          value: actValue(record, hands, own, showing),
+          offered: hands.kind === 'chosen' ? hands.offered : [],
+        }
   const number = (record.acts.at(-1)?.number ?? 0) + 1
   const act: Act = { number, path, at, label, does, appeared: [] }
   const isUnknown = does.kind === 'puts' && does.value.kind === 'unknown' && hands.kind === 'typed'

@@ -3,6 +3,7 @@ import { parse, stringify } from 'yaml'
 import { z } from 'zod'
 import type { SettingId } from '../config/setting-ids'
 import { settingOf } from '../config/settings/settings'
+import { findAll } from '../input/pattern'
 import { firstCard } from '../kit/bare-card'
 import type { Described } from '../kit/page-element'
 import type { Act, ShownRecord } from './record'
@@ -69,6 +70,7 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
   const can = canOf([...first, ...later])
   const card = parse(firstCard(unit.model)) as Record<string, unknown>
   Object.assign(card, {
+    radios: withOffered(card.radios as CardRadio[], record.acts),
     recognise: { macPrefixes: [unit.mac.slice(0, 8)] },
     factory: { address: unit.address, prefix: 24, addressing: 'static', login: unit.factory, port: unit.port },
     can,
@@ -101,6 +103,37 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
     yaml: `# Made by showing. Read it over: what a page says, a card believes.\n${stringify(card, { lineWidth: 118 })}`,
     missing,
   }
+}
+
+interface CardRadio {
+  readonly band: string
+  readonly widths: readonly number[]
+  readonly steps: readonly number[]
+}
+const knownWidths = new Set([20, 40, 80, 160, 320])
+
+/** Widths and powers that its lists offer. */
+function withOffered(radios: readonly CardRadio[], acts: readonly Act[]): CardRadio[] {
+  const offered = (id: SettingId, band: string): number[] =>
+    acts.flatMap(({ does }) => {
+      if (does.kind !== 'puts' || does.value.kind !== 'setting') return []
+      if (does.value.id !== id || does.value.of !== band) return []
+      const { shows } = does.value.how
+      return does.offered.flatMap((text) => {
+        const number = Number(shows === undefined ? text : findAll(shows, text)[0]?.groups.value)
+        return Number.isFinite(number) && text !== '' ? [number] : []
+      })
+    })
+  const sorted = (numbers: readonly number[]): number[] => [...new Set(numbers)].toSorted((a, b) => a - b)
+  return radios.map((radio) => {
+    const widths = sorted(offered('radio.width', radio.band).filter((each) => knownWidths.has(each)))
+    const steps = sorted(offered('radio.power', radio.band))
+    return {
+      ...radio,
+      ...(widths.length > 0 ? { widths } : {}),
+      ...(steps.length > 0 ? { steps } : {}),
+    }
+  })
 }
 
 const idOf = ({ does }: Act): SettingId | undefined =>

@@ -80,13 +80,14 @@ export class WindowDesk {
   /**
    * The window on a unit, opened where none is.
    * @param by  who opens it
+   * @param at  where somebody says that it answers, where nobody has seen it
    * @throws NoWindow
    */
-  async window(on: WindowOn, by: string): Promise<UnitWindow> {
+  async window(on: WindowOn, by: string, at?: string): Promise<UnitWindow> {
     const key = UnitTurns.key(on.jobId, on.unit)
     const known = this.#open.get(key)
     if (known) return (await known).window
-    const opening = this.#opened(on, key, by)
+    const opening = this.#opened(on, key, by, at)
     this.#open.set(key, opening)
     opening.catch(() => this.#open.delete(key))
     return (await opening).window
@@ -220,13 +221,13 @@ export class WindowDesk {
     return { name: image.file, bytes: Buffer.concat(parts) }
   }
 
-  async #opened(on: WindowOn, key: string, by: string): Promise<OpenWindow> {
+  async #opened(on: WindowOn, key: string, by: string, at: string | undefined): Promise<OpenWindow> {
     const { turns, clock, tell } = this.#parts
     const giveBack = turns.take(key, by)
     if (!giveBack) throw new NoWindow({ code: 'being-mustered' })
     let lane: Lane | undefined
     try {
-      const found = await this.#laneTo(on)
+      const found = await this.#laneTo(on, at)
       lane = found.lane
       // Loaded when the first is opened: what drives a browser is large.
       const { UnitWindow } = await import('../../wire/window/unit-window')
@@ -258,7 +259,7 @@ export class WindowDesk {
     }
   }
 
-  async #laneTo({ jobId, unit: id }: WindowOn) {
+  async #laneTo({ jobId, unit: id }: WindowOn, at: string | undefined) {
     const { records, host, clock } = this.#parts
     const [bench, roll] = await Promise.all([records.bench(jobId), records.rollOf(jobId)])
     const unit = bench?.units.find((each) => each.id === id)
@@ -269,7 +270,7 @@ export class WindowDesk {
     const heard = roll.heard.onLink.find(({ mac, address }) => mac === unit.mac && address !== null)
     const plan = bench.plans.find((each) => each.unit === id)
     // The last look at the bench may be older than a move.
-    const places = [sighting?.address, heard?.address, plan?.address, direct?.factory.address]
+    const places = [at, sighting?.address, heard?.address, plan?.address, direct?.factory.address]
     const pin = pinCheck((fingerprint) => records.pinOnFirstSight(jobId, unit.mac, fingerprint, clock.date()))
     const prefix = direct?.factory.prefix ?? usualPrefix
     const addresses = [...new Set(places.flatMap((address) => address ?? []))]

@@ -1,10 +1,11 @@
 /**
  * Windows over a Unix socket that our own user alone opens: the web process passes on what goes through it.
- * `GET /JOB/UNIT?by=NAME` opens a window and streams it, `POST` brings hands, `DELETE` closes it.
+ * `GET /JOB/UNIT?by=NAME&at=ADDRESS` opens a window and streams it, `POST` brings hands, `DELETE` closes it.
  */
 import { chmodSync, rmSync } from 'node:fs'
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import { z } from 'zod'
+import { ipv4Schema } from '../../core/addressing/ipv4'
 import { jsonIn } from '../../core/input/json'
 import { handSchema, streamHeadBytes, streamKind, type Told, type WindowRefusal } from '../../core/showing/window-talk'
 import { NoWindow, type WindowDesk, type WindowOn } from './window-desk'
@@ -30,7 +31,7 @@ async function answer(desk: WindowDesk, request: IncomingMessage, response: Serv
   const url = new URL(request.url ?? '/', 'http://window')
   const on = windowOf(url)
   if (!on) return void response.writeHead(404).end()
-  if (request.method === 'GET') return stream(desk, on, url.searchParams.get('by') ?? '', response)
+  if (request.method === 'GET') return stream(desk, on, url.searchParams, response)
   if (request.method === 'DELETE') {
     await desk.close(on)
     return void response.writeHead(204).end()
@@ -45,10 +46,11 @@ function windowOf({ pathname }: URL): WindowOn | undefined {
   return /^\d{1,15}$/.test(job) && unit !== '' ? { jobId: Number(job), unit: decodeURIComponent(unit) } : undefined
 }
 
-async function stream(desk: WindowDesk, on: WindowOn, by: string, response: ServerResponse): Promise<void> {
+async function stream(desk: WindowDesk, on: WindowOn, asked: URLSearchParams, response: ServerResponse): Promise<void> {
+  const at = ipv4Schema.safeParse(asked.get('at')).data
   let window: Awaited<ReturnType<WindowDesk['window']>>
   try {
-    window = await desk.window(on, by)
+    window = await desk.window(on, asked.get('by') ?? '', at)
   } catch (error) {
     if (!(error instanceof NoWindow)) throw error
     const refusal: WindowRefusal = error.refusal

@@ -62,7 +62,7 @@ function next(state: WindowState, told: Told): WindowState {
 /** The window on a unit: opened when it is looked at, drawn on a canvas. */
 export function useWindow(url: string, canvas: RefObject<HTMLCanvasElement | null>) {
   const [state, setState] = useState<WindowState>(opening)
-  const [turn, setTurn] = useState(0)
+  const [{ turn, at }, setTurn] = useState({ turn: 0, at: '' })
   const queue = useRef<HandQueue>(undefined)
   const pressedAt = useRef<number>(undefined)
 
@@ -85,7 +85,7 @@ export function useWindow(url: string, canvas: RefObject<HTMLCanvasElement | nul
       )
     }
     const open = async (): Promise<void> => {
-      const reply = await fetch(url, { signal: ending.signal })
+      const reply = await fetch(at === '' ? url : `${url}?at=${encodeURIComponent(at)}`, { signal: ending.signal })
       if (reply.ok && reply.body) {
         await readStream(reply.body, {
           picture: (jpeg) => void picture(jpeg),
@@ -112,12 +112,16 @@ export function useWindow(url: string, canvas: RefObject<HTMLCanvasElement | nul
     queue.current?.push(hand)
   }, [])
   const close = useCallback(() => void fetch(url, { method: 'DELETE' }).catch(() => undefined), [url])
-  const openAgain = useCallback(() => setTurn((before) => before + 1), [])
+  /** @param address  where somebody says that it answers */
+  const openAgain = useCallback(
+    (address?: string) => setTurn((before) => ({ turn: before.turn + 1, at: address ?? before.at })),
+    [],
+  )
   /** Opens it anew, where the unit answers now. */
   const follow = useCallback(() => {
     void fetch(url, { method: 'DELETE' })
       .catch(() => undefined)
-      .then(openAgain)
+      .then(() => openAgain())
   }, [url, openAgain])
   return { state, act, close, openAgain, follow }
 }

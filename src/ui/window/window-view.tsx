@@ -4,7 +4,15 @@ import { useRef, useState } from 'react'
 import type { Unit } from '../../core/kit/unit'
 import type { Hand } from '../../core/showing/window-talk'
 import { showing } from '../../words/en/showing'
-import { cannotWords, closedWords, followIt, keptWords, movedWords, refusalWords } from '../../words/en/window'
+import {
+  cannotWords,
+  closedWords,
+  followIt,
+  keptWords,
+  movedWords,
+  refusalWords,
+  saidAddress,
+} from '../../words/en/window'
 import { Message } from '../frame/message'
 import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
@@ -33,6 +41,27 @@ export function WindowView({ id }: { id: string }) {
   return <OpenWindow unit={unit} />
 }
 
+/** Where it answers, as its label or its maker says: nobody else knows that of a model that nobody has described. */
+function SaidAddress({ open }: { open: (address: string) => void }) {
+  return (
+    <form
+      className={classes.acts}
+      onSubmit={(event) => {
+        event.preventDefault()
+        const address = String(new FormData(event.currentTarget).get('at')).trim()
+        if (address !== '') open(address)
+      }}
+    >
+      <label>
+        {saidAddress.label} <input name="at" className="mono" placeholder="192.168.1.1" />
+      </label>
+      <Button type="submit" variant="default">
+        {saidAddress.open}
+      </Button>
+    </form>
+  )
+}
+
 function OpenWindow({ unit }: { unit: Unit }) {
   const { job } = useJob()
   const canvas = useRef<HTMLCanvasElement>(null)
@@ -57,7 +86,7 @@ function OpenWindow({ unit }: { unit: Unit }) {
             Close the window
           </Button>
         ) : (
-          phase !== 'opening' && <Button onClick={openAgain}>Open the window</Button>
+          phase !== 'opening' && <Button onClick={() => openAgain()}>Open the window</Button>
         )}
       </header>
       <section className={`${sheet.sheet} ${classes.window}`} aria-label="Its own pages">
@@ -114,7 +143,12 @@ function OpenWindow({ unit }: { unit: Unit }) {
               Nobody has touched it for long: it is closed in {closingInSeconds} s.
             </p>
           )}
-          {phase === 'refused' && state.refusal && <p className={classes.over}>{refusalWords(state.refusal, unit)}</p>}
+          {phase === 'refused' && state.refusal && (
+            <div className={classes.over}>
+              <p>{refusalWords(state.refusal, unit)}</p>
+              {state.refusal !== 'no-runner' && state.refusal.code === 'not-seen' && <SaidAddress open={openAgain} />}
+            </div>
+          )}
           {phase === 'closed' && state.why && <p className={classes.over}>{closedWords(state.why)}</p>}
         </div>
       </section>

@@ -84,7 +84,14 @@ export function noteHands(binding: string, elementsName: string): void {
       list = undefined
       const option = around.find((each) => !before.has(each) && (known.facts(each)?.text ?? '') !== '')
       const value = option && known.facts(option)?.text
-      if (value) return say({ facts: open.facts, hands: { kind: 'chosen', seen: open.seen, value } })
+      if (value) {
+        const role = option.getAttribute('role')
+        const offered = facts
+          .filter((each) => each.role === role && !before.has(known.element(each.seen) ?? option.ownerDocument.body))
+          .map(({ text }) => text)
+        const hands = { kind: 'chosen', seen: open.seen, value, offered: offered.slice(0, 600) } as const
+        return say({ facts: open.facts, hands })
+      }
     }
     for (const element of around) {
       const own = known.facts(element)
@@ -127,8 +134,10 @@ export function noteHands(binding: string, elementsName: string): void {
       const own = known.facts(field)
       if (!own) return
       const { seen } = own
-      if (field instanceof HTMLSelectElement)
-        return say({ facts, hands: { kind: 'chosen', seen, value: field.value.slice(0, 200) } })
+      if (field instanceof HTMLSelectElement) {
+        const offered = [...field.options].slice(0, 600).map(({ value }) => value.slice(0, 200))
+        return say({ facts, hands: { kind: 'chosen', seen, value: field.value.slice(0, 200), offered } })
+      }
       if (!event.isTrusted) return
       if (own.use === 'tick' && field instanceof HTMLInputElement && field.type !== 'radio')
         return say({ facts, hands: { kind: 'ticked', seen, ticked: field.checked, isOneOfSeveral: false } })

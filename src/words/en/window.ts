@@ -59,3 +59,6 @@ export const wantsFile = {
 export const movedWords = ({ address }: Extract<Told, { kind: 'moved' }>): string =>
   `It answers at ${address} now, where it is to be.`
 export const followIt = 'Open its pages there'
+
+/** For a unit that was seen nowhere. */
+export const saidAddress = { label: 'Its label or its maker says that it answers at', open: 'Open it there' } as const

@@ -16,7 +16,8 @@ async function ask(method: 'GET' | 'POST' | 'DELETE', request: Request, { params
   const body = method === 'POST' ? await request.text() : undefined
   if (body !== undefined && body.length > mostBytes) return new Response('Too much at once.', { status: 413 })
   const { signal } = request
-  return askWindow({ method, jobId: found.job.id, unit, by: fromPages.name, signal, ...(body ? { body } : {}) })
+  const at = new URL(request.url).searchParams.get('at') ?? ''
+  return askWindow({ method, jobId: found.job.id, unit, by: fromPages.name, at, signal, ...(body ? { body } : {}) })
 }
 
 export const GET = (request: Request, context: Context) => ask('GET', request, context)
