@@ -5,7 +5,7 @@
 import { readFileSync } from 'node:fs'
 import { connect } from 'node:net'
 import { join } from 'node:path'
-import { afterAll, afterEach, beforeEach, expect, it } from 'vitest'
+import { afterAll, afterEach, beforeEach, expect } from 'vitest'
 import { compare, stepOf } from '../../src/core/config/compare'
 import { desiredOf } from '../../src/core/config/compile'
 import { keyText, type UnitConfig } from '../../src/core/config/unit-config'
@@ -18,6 +18,7 @@ import type { Lane } from '../../src/wire/host/host'
 import { WireError } from '../../src/wire/wire-error'
 import { askingFor } from '../support/config'
 import { regulatory } from '../support/data'
+import { longIt as it } from '../support/long'
 
 const mac = '02:48:31:00:00:01'
 const yaml = readFileSync(join(import.meta.dirname, '../support/cards/hearth-h1.yaml'), 'utf8')

@@ -152,8 +152,16 @@ function ofSite({ spoken, mac }: Showing, named: readonly string[]): (words: str
   return (words) => {
     const plain = words.toLowerCase()
     const isUnits = plain.replace(/[:.-]/g, '').includes(bare) || /\d+\.\d+\.\d+\.\d+/.test(plain)
-    return isUnits || all.some((each) => plain.includes(each))
+    return isUnits || all.some((each) => holdsWhole(plain, each))
   }
+}
+
+/** Whether words stand in others as they are, and not as a part of a longer one. */
+function holdsWhole(words: string, own: string): boolean {
+  const isSign = (sign: string | undefined): boolean => sign !== undefined && /[\p{L}\p{N}]/u.test(sign)
+  for (let at = words.indexOf(own); at >= 0; at = words.indexOf(own, at + 1))
+    if (!isSign(words[at - 1]) && !isSign(words[at + own.length])) return true
+  return false
 }
 
 function macOn({ path, facts }: Noted, { mac }: Showing): ShownRecord['mac'] {

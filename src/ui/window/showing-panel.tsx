@@ -29,11 +29,7 @@ export function ShowingPanel({ unit, acts, card, act }: ShowingPanelProps) {
     return (
       <section className={`${sheet.sheet} ${classes.showing}`} aria-label={showing.title}>
         <p>{showing.why}</p>
-        <ul className="soft">
-          {showing.steps.map((step) => (
-            <li key={step}>{step}</li>
-          ))}
-        </ul>
+        <Steps />
         <div className={classes.acts}>
           <Button disabled={!act} onClick={() => act?.({ kind: 'show', on: true })}>
             {showing.begin}
@@ -46,7 +42,12 @@ export function ShowingPanel({ unit, acts, card, act }: ShowingPanelProps) {
       <h2>
         {showing.title} <span className="soft">{acts.length}</span>
       </h2>
-      {acts.length === 0 && <p className="soft">{showing.nothing}</p>}
+      {acts.length === 0 && (
+        <>
+          <p>{showing.nothing}</p>
+          <Steps />
+        </>
+      )}
       <ol>
         {acts.map((each) => (
           <ActLine key={each.number} unit={unit} each={each} act={act} />
@@ -59,6 +60,17 @@ export function ShowingPanel({ unit, acts, card, act }: ShowingPanelProps) {
       </div>
       {card && <MadeCard unit={unit} card={card} />}
     </section>
+  )
+}
+
+/** What a showing goes through, in the order that makes a whole card. */
+function Steps() {
+  return (
+    <ul className="soft">
+      {showing.steps.map((step) => (
+        <li key={step}>{step}</li>
+      ))}
+    </ul>
   )
 }
 
@@ -147,6 +159,7 @@ function MadeCard({ unit, card: { yaml, missing } }: { unit: Unit; card: Extract
         </p>
       ) : (
         <Button
+          variant={missing.length > 0 ? 'default' : 'filled'}
           loading={pending}
           onClick={() =>
             begin(async () => {
