@@ -10,6 +10,12 @@ export const planted = [
     "    await access.dialect.changePassword(login.user, login.password)\n    await journal.door('password', 'opened')",
   ],
   [
+    'The admin that whoever comes first makes is made before the password door is journaled',
+    runner('steps/sign-in.ts'),
+    "        if (journal.doors.password === 'shut') await journal.door('password', 'opened')\n",
+    '',
+  ],
+  [
     'The address door is journaled after the write',
     runner('steps/address.ts'),
     "  await journal.door('address', 'opened')\n",

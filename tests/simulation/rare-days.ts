@@ -1,5 +1,5 @@
 /**
- * Days of which freely drawn scenarios have too few: each draws its site and its faults from what makes it. Four
+ * Days of which freely drawn scenarios have too few: each draws its site and its faults from what makes it. Five
  * seeds of twenty are of such a day.
  */
 import fc from 'fast-check'
@@ -109,4 +109,34 @@ const byHands: fc.Arbitrary<Scenario> = (() => {
   })
 })()
 
-export const rareDays = [movedAbout, heldUpAtController, passedOn, byHands] as const
+/** Units ask whoever comes first to make their admin, and that is lost, or its answer, or whoever asked. */
+const firstAdmins: fc.Arbitrary<Scenario> = (() => {
+  const at = fc.record({
+    call: one('sign-in', 'sign-in', 'identify', 'append', 'read', 'save', 'apply', 'changes'),
+    nth: fc.oneof(fc.integer({ min: 1, max: 6 }), fc.integer({ min: 1, max: 30 })),
+  })
+  const around = one<Happening>(
+    { kind: 'freeze', seconds: 90 },
+    { kind: 'thief', unit: 0, seconds: 20 },
+    { kind: 'reset', unit: 0 },
+    { kind: 'pause' },
+  )
+  const what = fc.oneof(
+    { arbitrary: callFault, weight: 4 },
+    { arbitrary: power, weight: 2 },
+    { arbitrary: kill, weight: 3 },
+    around,
+  )
+  const faults = drawn(fc.oneof(at, when), what)
+  const change = fc.oneof(otherPlan, addressing, fc.record({ kind: kind('brief'), what: kind('name') }))
+  return fc.record({
+    seed: fc.integer(),
+    site: fc
+      .tuple(siteWith({ managed: one(0) }), fc.constant(true as const))
+      .map(([site, firstAdmin]) => ({ ...site, firstAdmin })),
+    faults,
+    later: fc.array(fc.record({ change, faults }), { maxLength: 1 }),
+  })
+})()
+
+export const rareDays = [movedAbout, heldUpAtController, passedOn, byHands, firstAdmins] as const

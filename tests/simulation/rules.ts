@@ -12,7 +12,8 @@ import type { Process } from './world'
 
 export type Change =
   | { readonly kind: 'write'; readonly differences: readonly Difference[]; readonly desired: UnitConfig }
-  | { readonly kind: 'password'; readonly password: string }
+  /** `admin`: a password for the admin that whoever comes first makes. */
+  | { readonly kind: 'password' | 'admin'; readonly password: string }
   | { readonly kind: 'apply' | 'save' | 'install' }
 
 type Written = Extract<Change, { kind: 'write' }>
@@ -46,9 +47,10 @@ export function whatIsWritten(scene: Scene, process: Process, unit: SimulatedUni
   const doors = scene.doors.get(unit.unit.id) ?? new Set()
   const { name } = unit.unit
   if (isSetByHand(unit)) scene.violate('what hands set is set by hands alone', `${name} is changed`)
-  if (!isManaged(unit.card) && !kept.backups.has(`${unit.mac} as-found`))
+  // Before it has an admin it lets nobody read it.
+  if (change.kind !== 'admin' && !isManaged(unit.card) && !kept.backups.has(`${unit.mac} as-found`))
     scene.violate('a copy before the first change', `${name} is changed, and nothing was kept of it`)
-  if (change.kind === 'password') {
+  if (change.kind === 'password' || change.kind === 'admin') {
     if (!doors.has('password'))
       scene.violate('one-way doors are journaled', `${name} is told a password, and its door is shut`)
   }
@@ -60,7 +62,7 @@ export function whatIsWritten(scene: Scene, process: Process, unit: SimulatedUni
     countryFirst(scene, unit, change.differences)
     freeAddress(scene, process, unit, change)
   }
-  factoryNetworksFirst(scene, unit, change)
+  if (change.kind !== 'admin') factoryNetworksFirst(scene, unit, change)
 }
 
 /** Nothing about radios is written before the country is right. */

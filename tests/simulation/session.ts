@@ -1,7 +1,7 @@
 /** Sessions of one process with the units of a scene, each call of which takes time and may fail. */
 import type { Difference } from '../../src/core/config/compare'
 import type { ObservedConfig, UnitConfig } from '../../src/core/config/unit-config'
-import type { DirectCard } from '../../src/core/kit/kit-card'
+import { type DirectCard, makesItsAdmin } from '../../src/core/kit/kit-card'
 import { always, type Dialect } from '../../src/wire/dialect/dialect'
 import type { Lane } from '../../src/wire/host/host'
 import type { PinCheck } from '../../src/wire/trust/pin'
@@ -11,6 +11,7 @@ import type { EffectTime } from './outcome'
 import type { Scene } from './scene'
 import { firmwareVersions, imageHash } from './site'
 import type { SimulatedUnit } from './unit'
+import { factoryPassword } from './values'
 import type { Visitor } from './visitors'
 import type { Process } from './world'
 
@@ -19,6 +20,7 @@ export class SimulatedSession implements Dialect {
   #unit: SimulatedUnit | undefined
   #visitor: Visitor | undefined
   #password = ''
+  #made: { user: string; password: string } | undefined
 
   constructor(
     readonly scene: Scene,
@@ -69,7 +71,8 @@ export class SimulatedSession implements Dialect {
     return { realm: unit.card.recognise.realm }
   }
 
-  async signIn({ password }: { password: string }): Promise<void> {
+  async signIn({ password }: { password: string }, toBe?: { user: string; password: string }): Promise<void> {
+    this.#made = undefined
     const certificate = await this.#call('identify', () => this.#reached().certificate)
     await this.pin(certificate)
     await this.#call('sign-in', () => {
@@ -79,14 +82,31 @@ export class SimulatedSession implements Dialect {
       if (unit.traits.sessions !== 'many' && unit.visitors.holdOff(this.#visitor))
         throw new WireError('occupied', 'somebody else is signed in')
       this.scene.isShownPassword(unit)
-      if (unit.running.password !== password) throw new WireError('refused', 'the password is wrong')
+      const made = this.#makesAdmin(unit, toBe)
+      const opens = made?.password ?? password
+      if (unit.running.password !== opens) throw new WireError('refused', 'the password is wrong')
       if (this.#visitor) unit.visitors.delete(this.#visitor)
       this.#unit = unit
-      this.#password = password
+      this.#password = opens
+      this.#made = made
       this.#visitor = { usedAt: this.scene.world.now, boot: unit.boot, left: false }
       unit.visitors.add(this.#visitor)
       if (this.process.isDead) this.breakOff()
     })
+  }
+
+  madeLogin(): { user: string; password: string } | undefined {
+    return this.#made
+  }
+
+  /** Whoever comes first makes its admin; nobody signs in before that. */
+  #makesAdmin(unit: SimulatedUnit, toBe: { user: string; password: string } | undefined) {
+    if (!makesItsAdmin(unit.card) || unit.running.password !== factoryPassword) return undefined
+    if (!toBe) throw new WireError('refused', 'nobody has made its admin yet')
+    this.scene.sends(this.process, unit)
+    this.scene.writes(this.process, unit, { kind: 'admin', password: toBe.password })
+    unit.changePassword(toBe.password)
+    return toBe
   }
 
   async read(reading: 'configured' | 'in-effect'): Promise<ObservedConfig> {

@@ -175,10 +175,16 @@ function byHandCard({ ping }: UnitTraits): KitCard {
   }))
 }
 
-/** How a session that outlives its connection is told of: only cards of pages say when it ends. */
-function lingering(card: KitCard): KitCard {
-  const dialect = { kind: 'pages', scheme: 'https', sessionEnds: lingerSeconds } as unknown as KitCard['dialect']
-  return { ...card, dialect }
+/**
+ * What only cards of pages say: when a session that outlives its connection ends, and that whoever comes first makes
+ * the admin.
+ */
+function ofPages(card: KitCard, { sessions }: UnitTraits, firstAdmin: true | undefined): KitCard {
+  const isLingering = sessions === 'one-lingers'
+  if (!isLingering && !firstAdmin) return card
+  const signIn = { by: 'form', first: firstAdmin ? [{}] : [] }
+  const dialect = { kind: 'pages', scheme: 'https', sessionEnds: isLingering ? lingerSeconds : 0, signIn }
+  return { ...card, dialect: dialect as unknown as KitCard['dialect'] }
 }
 
 function managedCard(controller: KitCard): KitCard {
@@ -247,7 +253,7 @@ export function jobOf(traits: SiteTraits): SimulatedJob {
     if (traits.byHand && index === traits.units.length - 1) return byHandCard(each)
     const role = index === 0 && traits.managed > 0 ? 'controller' : 'access-point'
     const card = directCard(each, role)
-    return each.sessions === 'one-lingers' && role === 'access-point' ? lingering(card) : card
+    return role === 'access-point' ? ofPages(card, each, traits.firstAdmin) : card
   })
   const [first] = direct
   const all = [...direct, ...Array.from({ length: traits.managed }, () => managedCard(first as KitCard))]

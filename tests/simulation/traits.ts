@@ -40,6 +40,8 @@ export interface SiteTraits {
   readonly managed: number
   /** Hands set the last of the units that are set by themselves. */
   readonly byHand?: true
+  /** Units ask whoever comes first to make their admin, in the place of a login from the factory. */
+  readonly firstAdmin?: true
   readonly networks: readonly ('wpa2-personal' | 'wpa3-personal' | 'open')[]
   readonly addressing: 'static' | 'dhcp'
   /** Whether the site's DHCP server keeps the planned addresses for the units. */
