@@ -36,6 +36,7 @@ const long = [
   'tests/store/whole.test.ts',
   'tests/wire/helper.test.ts',
   'tests/wire/hosts.test.ts',
+  'tests/wire/showing.test.ts',
   'tests/wire/table-pages.test.ts',
 ]
 

@@ -3,7 +3,7 @@
 import { revalidatePath } from 'next/cache'
 import { z } from 'zod'
 import { done, type Outcome } from '../core/job/outcome'
-import { type KeptUnit, type KitChange, removeCard, saveCard, saveKit } from '../jobs/kit'
+import { type KeptUnit, type KitChange, keepShownCard, removeCard, saveCard, saveKit } from '../jobs/kit'
 import { forgetLabelPassword, keepLabelPasswords, type LabelPasswords } from '../jobs/secrets'
 import { action } from './action'
 import { getStore } from './store'
@@ -21,6 +21,13 @@ export const saveKitAction = action(z.tuple([text, z.custom<KitChange>()]), asyn
 /** Keeps a kit card of this installation. @param version 0 for a new one @returns its name */
 export const saveCardAction = action(z.tuple([text, z.int()]), async (yaml, version) => {
   const saved = await saveCard(await getStore(), yaml, version)
+  if (saved.ok) revalidatePath('/jobs/[job]', 'layout')
+  return saved
+})
+
+/** Keeps a card that came of a showing, or adds what was shown to the one that there is. @returns its name */
+export const keepShownCardAction = action(z.tuple([text]), async (yaml) => {
+  const saved = await keepShownCard(await getStore(), yaml)
   if (saved.ok) revalidatePath('/jobs/[job]', 'layout')
   return saved
 })

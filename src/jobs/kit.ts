@@ -2,12 +2,13 @@
 import { z } from 'zod'
 import { cardBounds } from '../core/input/bounded-text'
 import { failed, failedBy, type Outcome } from '../core/job/outcome'
-import { modelName } from '../core/kit/kit-card'
+import { modelName, readKitCard } from '../core/kit/kit-card'
 import { reviewRoster } from '../core/kit/roster'
 import { type Unit, unitIdSchema, unitSchema } from '../core/kit/unit'
+import { mergedCard } from '../core/showing/merged-card'
 import { type Job, StaleVersionError } from '../store/jobs'
 import { changeKit, type KeptUnit, listUnits } from '../store/kit'
-import { removeCard as forgetCard, saveCard as keepCard, kitCardsOf } from '../store/kit-card-files'
+import { cardTexts, removeCard as forgetCard, saveCard as keepCard, kitCardsOf } from '../store/kit-card-files'
 import { inTransaction, type Store } from '../store/open'
 import { makeMissingSecrets } from './make-secrets'
 import { replan } from './replan'
@@ -59,6 +60,19 @@ export async function saveCard(store: Store, yaml: string, version: number): Pro
     if (error instanceof StaleVersionError) return failed(error.message)
     throw error
   }
+}
+
+/**
+ * Keeps a card that came of a showing. Where there is one of its model that turns pages, what was shown is added to it:
+ * another firmware calls things otherwise.
+ * @returns its name
+ */
+export async function keepShownCard(store: Store, yaml: string): Promise<Outcome<string>> {
+  const text = z.string().max(cardBounds.size).safeParse(yaml)
+  const reading = text.success ? readKitCard(text.data) : undefined
+  const model = reading?.ok ? modelName(reading.card) : undefined
+  const kept = (await cardTexts(store)).find((each) => each.model === model)
+  return saveCard(store, kept ? mergedCard(kept.yaml, yaml) : yaml, kept?.version ?? 0)
 }
 
 /** Takes a card of this installation off; where the program brings one of the same name, that counts again. */

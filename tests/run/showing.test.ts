@@ -4,7 +4,8 @@ import type { SettingId } from '../../src/core/config/setting-ids'
 import type { JobDocument } from '../../src/core/job/job-document'
 import { answers } from '../../src/core/muster/roll'
 import type { Hand, Told } from '../../src/core/showing/window-talk'
-import { saveCard } from '../../src/jobs/kit'
+import { keepShownCard } from '../../src/jobs/kit'
+import { wordsOf } from '../../src/lab/fronts/hearth/words'
 import { storedRecords } from '../../src/runner/ports/stored-records'
 import type { Runner } from '../../src/runner/runner'
 import { openSecret } from '../../src/store/secrets'
@@ -65,7 +66,7 @@ it('answer by the card that came of it, and nothing of the first stands in it', 
     await h.type(by, '')
     act({ kind: 'put-in', id, of })
   }
-  await setHearth(h, { value, put, network })
+  await setHearth(h, { value, put, network, words: wordsOf('2.1.0') })
   const shown = () => told.findLast((each) => each.kind === 'shown')?.acts ?? []
   await expect.poll(() => bench.lab.plugged(unit.mac).unit.changes.standing).toBe('applying')
   const first = shown().find(({ value: meant }) => meant?.kind === 'unknown')
@@ -79,7 +80,7 @@ it('answer by the card that came of it, and nothing of the first stands in it', 
     expect(yaml).not.toContain(await secret(name))
   for (const own of [network.ssid, unit.name, unit.place, plan?.address ?? '']) expect(yaml).not.toContain(own)
   await desk.close(on)
-  expect(await saveCard(bench.store, yaml, 0)).toMatchObject({ ok: true })
+  expect(await keepShownCard(bench.store, yaml)).toMatchObject({ ok: true })
 
   await bench.order()
   const { rows } = await bench.settled()

@@ -38,10 +38,13 @@ const descriptionSchema = z
   .refine((each) => tellings.some((telling) => each[telling] !== undefined), 'say what the element goes by')
 export type Description = z.infer<typeof descriptionSchema>
 
+/** Ways of describing one element that a card holds at the most. */
+export const mostDescriptions = 16
+
 export const describedSchema = z.strictObject({
   use: z.enum(elementUses),
   /** Ways of describing it, the steadiest first: those that fit one element have to agree. */
-  by: z.array(descriptionSchema).min(1).max(8),
+  by: z.array(descriptionSchema).min(1).max(mostDescriptions),
 })
 export type Described = z.infer<typeof describedSchema>
 

@@ -83,7 +83,16 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
         by: 'form',
         page: signIn?.path.split('#')[0] ?? '/',
         ...signInFields(signIn),
-        ...(first.length > 0 ? { first: first.map(firstPage) } : {}),
+        ...(first.length > 0
+          ? {
+              first: first.map((turn) =>
+                firstPage(
+                  turn,
+                  turns.filter((each) => each !== turn),
+                ),
+              ),
+            }
+          : {}),
       },
       says: {
         saved: saved ?? '.saved',
@@ -159,12 +168,15 @@ function fillOf({ at, does }: Act): Record<string, unknown>[] {
   return value.kind === 'ticked' ? [{ at, ticks: value.ticked }] : []
 }
 
-const firstPage = ({ fills, press }: Turn) => ({
-  // A page is known by the first of its fields.
-  sees: fills[0]?.at,
-  fills: fills.flatMap(fillOf),
-  press: press.at,
-})
+/** A page that is asked once; it is known by what is on none of the others, its sign-in among them. */
+function firstPage({ fills, press }: Turn, others: readonly Turn[]) {
+  const shared = new Set(
+    others.flatMap((turn) => turn.fills.flatMap(({ at }) => at.by.map((way) => JSON.stringify(way)))),
+  )
+  const own = fills.map(({ at }) => ({ use: at.use, by: at.by.filter((way) => !shared.has(JSON.stringify(way))) }))
+  const known = own.toSorted((a, b) => b.by.length - a.by.length)[0]
+  return { sees: known && known.by.length > 0 ? known : fills[0]?.at, fills: fills.flatMap(fillOf), press: press.at }
+}
 
 type Fields = Record<string, Record<string, unknown>>
 

@@ -1,7 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
 import { useState, useTransition } from 'react'
-import { saveCardAction } from '../../actions/kit-actions'
+import { keepShownCardAction } from '../../actions/kit-actions'
 import { askingWithMarks } from '../../core/config/asked'
 import { type Spoken, spokenOf } from '../../core/config/outcomes'
 import type { Unit } from '../../core/kit/unit'
@@ -136,7 +136,8 @@ function ActLine({ unit, each, act }: { unit: Unit; each: ShownAct; act: Showing
 const keyOf = ({ id, of }: Pick<Spoken, 'id' | 'of'>): string => `${id} ${of}`
 
 function MadeCard({ unit, card: { yaml, missing } }: { unit: Unit; card: Extract<Told, { kind: 'card' }> }) {
-  const { job } = useJob()
+  const { job, cards } = useJob()
+  const isAdded = cards.get(unit.model)?.dialect.kind === 'pages'
   const [pending, begin] = useTransition()
   const [outcome, setOutcome] = useState<string>()
   const [isKept, setKept] = useState(false)
@@ -163,13 +164,13 @@ function MadeCard({ unit, card: { yaml, missing } }: { unit: Unit; card: Extract
           loading={pending}
           onClick={() =>
             begin(async () => {
-              const kept = await saveCardAction(yaml, 0)
+              const kept = await keepShownCardAction(yaml)
               setKept(kept.ok)
               setOutcome(kept.ok ? undefined : kept.sentence)
             })
           }
         >
-          {showing.keep}
+          {isAdded ? showing.add : showing.keep}
         </Button>
       )}
       <details>

@@ -12,6 +12,8 @@ export const showing = {
   why: 'Set this unit by hand, in full. What you do is noted, and becomes a card by which the others are set.',
   make: 'Make the card',
   keep: 'Keep the card',
+  /** Where there is one of this model: another firmware calls things otherwise. */
+  add: 'Add it to the card',
   kept: 'The card is kept. The next muster sets the units of this model by it.',
   read: 'Read it over',
   nothing: 'Nothing was done yet.',
