@@ -60,6 +60,7 @@ export class Runner {
       host: this.#host,
       clock: this.#clock,
       turns: this.#turns,
+      sessions: options.sessions,
       tell: (jobId, event) => this.#logOf(jobId).append(event),
     })
     this.#bench = new BenchWatch({

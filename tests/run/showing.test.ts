@@ -82,6 +82,24 @@ it('answer by the card that came of it, and nothing of the first stands in it', 
   await desk.close(on)
   expect(await keepShownCard(bench.store, yaml)).toMatchObject({ ok: true })
 
+  // The card is tried on the unit that hands have set, before it writes to any.
+  const { address = '' } = plan ?? {}
+  await expect.poll(() => bench.lab.plugged(unit.mac).unit).toMatchObject({ address, phase: 'up' })
+  const again = await desk.window(on, 'Kea', address)
+  again.watch({ told: (each) => void told.push(each), picture: () => undefined })
+  const before = bench.lab.plugged(unit.mac).unit.configured
+  await desk.act(on, [{ kind: 'rehearse' }])
+  const rehearsed = told.findLast((each) => each.kind === 'rehearsed')
+  expect(rehearsed?.fault).toBeUndefined()
+  const results = new Map(rehearsed?.read.map(({ id, of, result }) => [`${id} ${of}`.trim(), result]))
+  expect(results.get('unit.name')).toBe('as-asked')
+  expect(results.get('radio.channel 5')).toBe('as-asked')
+  // What is planned by the card's own powers is not what hands chose, and what is shown nowhere cannot be read.
+  expect(results.get('radio.power 5')).toBe('otherwise')
+  expect(results.get(`network.passphrase ${network.id}`)).toBe('not-readable')
+  expect(bench.lab.plugged(unit.mac).unit.configured).toEqual(before)
+  await desk.close(on)
+
   await bench.order()
   const { rows } = await bench.settled()
   const left = [...rows.values()].filter((row) => !answers(row))

@@ -20,6 +20,7 @@ import { findJob } from '../../src/store/jobs'
 import { forgetPin, pinOnFirstSight } from '../../src/store/secrets'
 import { endBrowser } from '../../src/wire/chromium'
 import { labHost } from '../../src/wire/host/lab'
+import { wireSessions } from '../../src/wire/wire-sessions'
 import { type Bench, openBench } from '../support/bench'
 import { plainP6 } from '../support/plain-p6'
 import { wholeBrief } from '../support/whole-brief'
@@ -141,7 +142,13 @@ it('is closed when no hand has touched it for long, and says so before', async (
   const ending = new AbortController()
   const kept: MusterEvent[] = []
   const desk = new WindowDesk({
-    ...{ records: storedRecords(bench.store), host: labHost({ url, token }), clock, turns: new UnitTurns() },
+    ...{
+      records: storedRecords(bench.store),
+      sessions: wireSessions,
+      host: labHost({ url, token }),
+      clock,
+      turns: new UnitTurns(),
+    },
     tell: async (_job, event) => void kept.push(event),
     idle: { afterSeconds: 4, saidBeforeSeconds: 3 },
   })

@@ -107,7 +107,7 @@ export function withNoted(record: ShownRecord, noted: Noted, showing: Showing): 
       ? { kind: 'press', role: roleOf(own, row), row }
       : {
           kind: 'puts',
-          value: actValue(record, hands, own, showing),
+          value: actValue(record, hands, own, { ...showing, isOfSite }),
           offered: hands.kind === 'chosen' ? hands.offered : [],
         }
   const number = (record.acts.at(-1)?.number ?? 0) + 1
@@ -214,7 +214,12 @@ function networkAt({ acts }: ShownRecord): string | undefined {
 
 type Puts = Exclude<NonNullable<Noted['hands']>, { kind: 'pressed' }>
 
-function actValue(record: ShownRecord, hands: Puts, own: ElementFacts, { spoken, factory, putIn }: Showing): ActValue {
+function actValue(
+  record: ShownRecord,
+  hands: Puts,
+  own: ElementFacts,
+  { spoken, factory, putIn, isOfSite }: Showing & { readonly isOfSite: (words: string) => boolean },
+): ActValue {
   const network = networkAt(record)
   if (hands.kind === 'typed') {
     const meaning = meaningOfText(spoken, hands.text, own, { putIn, network })
@@ -225,7 +230,10 @@ function actValue(record: ShownRecord, hands: Puts, own: ElementFacts, { spoken,
   }
   if (hands.kind === 'chosen') {
     const meaning = meaningOfChoice(spoken, hands.value, own, { network })
-    return meaning ? { kind: 'setting', ...meaning } : { kind: 'always', text: hands.value }
+    // What stands in a list may be of the site too: it goes into no card as words.
+    const isOwn = isOfSite(hands.value)
+    if (meaning && (!isOwn || Object.keys(meaning.how).length === 0)) return { kind: 'setting', ...meaning }
+    return isOwn ? { kind: 'unknown' } : { kind: 'always', text: hands.value }
   }
   const band = bandByWords(own.label)
   const isBandOfNetwork = band !== undefined && network !== undefined && own.label.length <= 12

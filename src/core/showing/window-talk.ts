@@ -5,6 +5,7 @@
 import { z } from 'zod'
 import { settingIdSchema } from '../config/unit-config'
 import { pressRoles } from './record'
+import { readBackSchema } from './rehearsal'
 import { missingPartSchema } from './shown-card'
 
 /** Width and height of every picture, CSS pixels: one pixel of a picture is one of the page. */
@@ -88,6 +89,8 @@ export const handSchema = z.discriminatedUnion('kind', [
     ]),
   }),
   z.object({ kind: z.literal('make-card') }),
+  /** The unit is read by its card, and nothing is written. */
+  z.object({ kind: z.literal('rehearse') }),
 ])
 export type Hand = z.infer<typeof handSchema>
 
@@ -146,6 +149,12 @@ export const toldSchema = z.discriminatedUnion('kind', [
   }),
   /** The card that comes of it, and what it cannot do without and lacks. */
   z.object({ kind: z.literal('card'), yaml: z.string(), missing: z.array(missingPartSchema) }),
+  /** What the unit's card reads of it, or why it could not be read. */
+  z.object({
+    kind: z.literal('rehearsed'),
+    read: z.array(readBackSchema),
+    fault: z.object({ kind: z.string(), reason: words }).optional(),
+  }),
   /** No hand has touched it for long: it is closed in so many seconds. */
   z.object({ kind: z.literal('closing'), inSeconds: z.int() }),
   z.object({ kind: z.literal('closed'), why: z.enum(['by-hand', 'idle', 'ended', 'lost']) }),

@@ -1,26 +1,32 @@
 /** The windows that are open: one at the most on each unit, closed when no hand has touched it for long. */
-import { secretName } from '../../core/brief/brief'
+import { adminSecretName, secretName } from '../../core/brief/brief'
 import { askingWithMarks } from '../../core/config/asked'
+import { desiredOf } from '../../core/config/compile'
 import { spokenOf } from '../../core/config/outcomes'
 import { jsonIn } from '../../core/input/json'
-import { isManaged } from '../../core/kit/kit-card'
+import { adminUser, isDirect } from '../../core/kit/kit-card'
 import type { MusterEvent } from '../../core/muster/events'
 import { type FileFromPages, fileFromPagesSchema } from '../../core/showing/file-from-pages'
 import { typedText } from '../../core/showing/put-in'
-import { type Hand, type WindowClosed, type WindowRefusal, windowIdle } from '../../core/showing/window-talk'
+import { type Hand, type WindowClosed, windowIdle } from '../../core/showing/window-talk'
 import type { Host, Lane } from '../../wire/host/host'
-import { pinCheck } from '../../wire/trust/pin'
+import type { Sessions } from '../../wire/sessions'
+import type { PinCheck } from '../../wire/trust/pin'
 import type { PageFile } from '../../wire/window/page-files'
 import type { UnitWindow, WindowDoor } from '../../wire/window/unit-window'
 import { WireError } from '../../wire/wire-error'
 import type { AwakeClock } from '../awake-clock'
 import type { Records } from '../ports/records'
 import { UnitTurns } from '../unit-turns'
+import { NoWindow } from './no-window'
+import { rehearse } from './rehearsal'
 import { UnitShowing } from './unit-showing'
+import { laneToPages } from './window-lane'
 
 export interface WindowDeskParts {
   readonly records: Records
   readonly host: Host
+  readonly sessions: Pick<Sessions, 'unit'>
   readonly clock: AwakeClock
   readonly turns: UnitTurns
   readonly tell: (jobId: number, event: MusterEvent) => Promise<void>
@@ -33,24 +39,11 @@ export interface WindowOn {
   readonly unit: string
 }
 
-/** Ports at which pages usually are, and how they are spoken to. */
-const usualDoors: readonly WindowDoor[] = [
-  { scheme: 'https', port: 443 },
-  { scheme: 'http', port: 80 },
-]
 const idleLookMs = 1000
 
-/** Why no window is opened. */
-export class NoWindow extends Error {
-  override readonly name = 'NoWindow'
-  constructor(readonly refusal: WindowRefusal) {
-    super(refusal.code)
-  }
-}
-
-type ShowingHand = Extract<Hand, { kind: 'show' | 'means' | 'make-card' }>
-const isOfShowing = (hand: Hand): hand is ShowingHand =>
-  hand.kind === 'show' || hand.kind === 'means' || hand.kind === 'make-card'
+const showingKinds = ['show', 'means', 'make-card', 'rehearse'] as const
+type ShowingHand = Extract<Hand, { kind: (typeof showingKinds)[number] }>
+const isOfShowing = (hand: Hand): hand is ShowingHand => showingKinds.some((kind) => kind === hand.kind)
 
 type GivenFile = Extract<Hand, { kind: 'give' }>['file']
 
@@ -63,7 +56,8 @@ interface OpenWindow {
   goal: string | undefined
   readonly mac: string
   readonly door: WindowDoor
-  readonly address: string
+  readonly lane: Lane
+  readonly pin: PinCheck
   /** While hands show how the model is set. */
   showing: UnitShowing | undefined
   close(why: WindowClosed): Promise<void>
@@ -158,6 +152,7 @@ export class WindowDesk {
     const { window } = open
     if (hand.kind === 'means') return open.showing?.answer(hand)
     if (hand.kind === 'make-card') return open.showing?.makeCard()
+    if (hand.kind === 'rehearse') return this.#rehearse(on, open)
     if (!hand.on) {
       open.showing = undefined
       return window.noteHands(undefined)
@@ -166,10 +161,21 @@ export class WindowDesk {
     const of = await this.#spokenOf(on)
     if (!of) return
     const { login } = of.card.factory
-    const { mac, address, door } = open
-    const subject = { model: of.unit.model, mac, address, ...door, factory: login, spoken: of.spoken }
+    const { mac, lane, door } = open
+    const subject = { model: of.unit.model, mac, address: lane.address, ...door, factory: login, spoken: of.spoken }
     open.showing = new UnitShowing(subject, (told) => window.tell(told))
     await window.noteHands(open.showing.note)
+  }
+
+  /** Reads the unit by its card, where it has one that turns pages; nothing is written. */
+  async #rehearse(on: WindowOn, { window, lane, pin }: OpenWindow): Promise<void> {
+    const of = await this.#spokenOf(on)
+    if (!of || !isDirect(of.card)) return
+    const { asking, card } = of
+    const { admin } = asking.brief
+    const password = asking.secrets.get(adminSecretName(admin, on.unit)) ?? ''
+    const login = { user: adminUser(card, admin.user), password }
+    window.tell(await rehearse(this.#parts.sessions, { lane, pin, card: of.card, desired: desiredOf(asking), login }))
   }
 
   /** What a setting of this unit is to be, as hands would type it. */
@@ -186,7 +192,8 @@ export class WindowDesk {
     if (!job || !unit) return undefined
     const { brief, units, plans, cards } = job
     const marked = askingWithMarks({ brief, units, plans, cards, secretTimes: times, today: clock.date() }, unit)
-    return marked && { unit, card: marked.card, spoken: spokenOf({ ...marked, secrets }) }
+    const asking = marked && { ...marked, secrets }
+    return asking && { unit, card: asking.card, asking, spoken: spokenOf(asking) }
   }
 
   async #onLabel(jobId: number, mac: string): Promise<string | undefined> {
@@ -227,7 +234,7 @@ export class WindowDesk {
     if (!giveBack) throw new NoWindow({ code: 'being-mustered' })
     let lane: Lane | undefined
     try {
-      const found = await this.#laneTo(on, at)
+      const found = await laneToPages(this.#parts, on, at)
       lane = found.lane
       // Loaded when the first is opened: what drives a browser is large.
       const { UnitWindow } = await import('../../wire/window/unit-window')
@@ -246,10 +253,9 @@ export class WindowDesk {
         return closing
       }
       const goal = found.planned === lane.address ? undefined : found.planned
-      const { mac, address } = lane
-      const { door } = found
-      const touchedAt = clock.monotonic()
-      return { window, touchedAt, isSaidToClose: false, goal, mac, door, address, showing: undefined, close }
+      const { door, pin } = found
+      const how = { mac: lane.mac, door, lane, pin, goal }
+      return { ...how, window, touchedAt: clock.monotonic(), isSaidToClose: false, showing: undefined, close }
     } catch (error) {
       await lane?.close()
       giveBack()
@@ -258,45 +264,4 @@ export class WindowDesk {
       throw error
     }
   }
-
-  async #laneTo({ jobId, unit: id }: WindowOn, at: string | undefined) {
-    const { records, host, clock } = this.#parts
-    const [bench, roll] = await Promise.all([records.bench(jobId), records.rollOf(jobId)])
-    const unit = bench?.units.find((each) => each.id === id)
-    if (!bench || !unit) throw new NoWindow({ code: 'no-such-unit' })
-    const card = bench.cards.get(unit.model)
-    const direct = card && !isManaged(card) ? card : undefined
-    const sighting = roll.sightings.find(({ mac }) => mac === unit.mac)
-    const heard = roll.heard.onLink.find(({ mac, address }) => mac === unit.mac && address !== null)
-    const plan = bench.plans.find((each) => each.unit === id)
-    // The last look at the bench may be older than a move.
-    const places = [at, sighting?.address, heard?.address, plan?.address, direct?.factory.address]
-    const pin = pinCheck((fingerprint) => records.pinOnFirstSight(jobId, unit.mac, fingerprint, clock.date()))
-    const prefix = direct?.factory.prefix ?? usualPrefix
-    const addresses = [...new Set(places.flatMap((address) => address ?? []))]
-    for (const address of addresses) {
-      if (!(await host.arp(address)).includes(unit.mac)) continue
-      const lane = await host.openLane({ mac: unit.mac, address, prefix, by: direct?.does.reachedBy ?? 'both' })
-      const door = await doorOf(lane, direct?.factory.port)
-      if (door) return { lane, pin, door, mac: unit.mac, planned: plan?.address }
-      await lane.close()
-      throw new NoWindow({ code: 'no-pages', address, ports: usualDoors.map(({ port }) => port) })
-    }
-    throw new NoWindow({ code: 'not-seen', addresses })
-  }
-}
-
-const usualPrefix = 24
-
-/** The first port that takes a connection. @param known  of the card */
-async function doorOf(lane: Lane, known: number | undefined): Promise<WindowDoor | undefined> {
-  const own: WindowDoor[] =
-    known === undefined || usualDoors.some(({ port }) => port === known) ? [] : [{ scheme: 'https', port: known }]
-  for (const door of [...usualDoors, ...own]) {
-    const socket = await lane.connect(door.port).catch(() => undefined)
-    if (!socket) continue
-    socket.destroy()
-    return door
-  }
-  return undefined
 }

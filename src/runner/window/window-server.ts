@@ -8,7 +8,8 @@ import { z } from 'zod'
 import { ipv4Schema } from '../../core/addressing/ipv4'
 import { jsonIn } from '../../core/input/json'
 import { handSchema, streamHeadBytes, streamKind, type Told, type WindowRefusal } from '../../core/showing/window-talk'
-import { NoWindow, type WindowDesk, type WindowOn } from './window-desk'
+import { NoWindow } from './no-window'
+import type { WindowDesk, WindowOn } from './window-desk'
 
 const mostHandsBytes = 256 * 1024
 const handsSchema = z.array(handSchema).max(500)

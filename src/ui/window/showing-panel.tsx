@@ -11,6 +11,7 @@ import { meaningWords, missingWords, roleWords, settingName, showing } from '../
 import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
+import { Rehearsal } from './rehearsal'
 import classes from './window.module.css'
 
 type ShownAct = Extract<Told, { kind: 'shown' }>['acts'][number]
@@ -20,11 +21,12 @@ interface ShowingPanelProps {
   /** Undefined while nothing is shown. */
   readonly acts: readonly ShownAct[] | undefined
   readonly card: Extract<Told, { kind: 'card' }> | undefined
+  readonly rehearsed: Extract<Told, { kind: 'rehearsed' }> | undefined
   readonly act: ((hand: Hand) => void) | undefined
 }
 
 /** What hands have shown, what each act means, and the card that comes of it. */
-export function ShowingPanel({ unit, acts, card, act }: ShowingPanelProps) {
+export function ShowingPanel({ unit, acts, card, rehearsed, act }: ShowingPanelProps) {
   if (!acts)
     return (
       <section className={`${sheet.sheet} ${classes.showing}`} aria-label={showing.title}>
@@ -35,6 +37,7 @@ export function ShowingPanel({ unit, acts, card, act }: ShowingPanelProps) {
             {showing.begin}
           </Button>
         </div>
+        <Rehearsal unit={unit} rehearsed={rehearsed} act={act} />
       </section>
     )
   return (

@@ -18,6 +18,7 @@ export interface WindowState {
   /** What hands have shown so far; undefined while they show nothing. */
   readonly shown?: Extract<Told, { kind: 'shown' }>['acts']
   readonly card?: Extract<Told, { kind: 'card' }>
+  readonly rehearsed?: Extract<Told, { kind: 'rehearsed' }>
   readonly closingInSeconds?: number
   /** What the page asks and a picture does not show, the oldest first. */
   readonly asked: readonly Asked[]
@@ -45,6 +46,8 @@ function next(state: WindowState, told: Told): WindowState {
       return { ...state, phase: 'open', shown: told.acts }
     case 'card':
       return { ...state, card: told }
+    case 'rehearsed':
+      return { ...state, rehearsed: told }
     case 'closing':
       return { ...state, closingInSeconds: told.inSeconds }
     case 'closed':

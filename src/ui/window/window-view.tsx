@@ -163,7 +163,13 @@ function OpenWindow({ unit }: { unit: Unit }) {
         {side === 'to-be' ? (
           <ToBe unit={unit} act={isOpen ? putIn : undefined} />
         ) : (
-          <ShowingPanel unit={unit} acts={state.shown} card={state.card} act={isOpen ? act : undefined} />
+          <ShowingPanel
+            unit={unit}
+            acts={state.shown}
+            card={state.card}
+            rehearsed={state.rehearsed}
+            act={isOpen ? act : undefined}
+          />
         )}
       </div>
     </div>

@@ -32,7 +32,10 @@ export interface Onlooker {
   told(told: Told): void
 }
 
-type PageHand = Exclude<Hand, { kind: 'put-in' | 'put-in-label' | 'give' | 'show' | 'means' | 'make-card' }>
+type PageHand = Exclude<
+  Hand,
+  { kind: 'put-in' | 'put-in-label' | 'give' | 'show' | 'means' | 'make-card' | 'rehearse' }
+>
 /** Hands that a page may wait for. */
 const answers: ReadonlySet<Hand['kind']> = new Set(['answer', 'choose', 'login', 'go', 'back', 'reload'])
 const mostHeld = 500

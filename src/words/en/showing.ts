@@ -17,6 +17,9 @@ export const showing = {
   kept: 'The card is kept. The next muster sets the units of this model by it.',
   read: 'Read it over',
   nothing: 'Nothing was done yet.',
+  rehearse: 'Read it by its card',
+  rehearseWhy:
+    'Once hands have set it and it answers where it is to be: it is read by its card, and nothing is written.',
   pressed: 'Press',
   put: 'Put in',
   steps: [
@@ -45,6 +48,15 @@ export const meaningWords = {
 } as const
 
 export const settingName = (id: SettingId): string => settingOf(id).words
+
+export const readBackWords = {
+  'as-asked': 'read as asked',
+  otherwise: 'read as something else',
+  'not-readable': 'not readable',
+} as const
+
+export const rehearsalFaultWords = ({ kind, reason }: { kind: string; reason: string }): string =>
+  `It could not be read by its card (${kind}): ${reason}.`
 
 export function missingWords(part: MissingPart): string {
   switch (part.code) {

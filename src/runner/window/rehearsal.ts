@@ -1,0 +1,34 @@
+/** Reads a unit by its card and writes nothing: hands have set it, and the card is to be tried before it writes. */
+import type { UnitConfig } from '../../core/config/unit-config'
+import type { DirectCard } from '../../core/kit/kit-card'
+import { readBack } from '../../core/showing/rehearsal'
+import type { Told } from '../../core/showing/window-talk'
+import type { Credentials } from '../../wire/dialect/dialect'
+import type { Lane } from '../../wire/host/host'
+import type { Sessions } from '../../wire/sessions'
+import type { PinCheck } from '../../wire/trust/pin'
+import { WireError } from '../../wire/wire-error'
+
+export interface Rehearsal {
+  readonly lane: Lane
+  readonly pin: PinCheck
+  readonly card: DirectCard
+  readonly desired: UnitConfig
+  readonly login: Credentials
+}
+
+export async function rehearse(
+  sessions: Pick<Sessions, 'unit'>,
+  { lane, pin, card, desired, login }: Rehearsal,
+): Promise<Extract<Told, { kind: 'rehearsed' }>> {
+  const session = await sessions.unit(lane, card, pin, desired)
+  try {
+    await session.signIn(login)
+    return { kind: 'rehearsed', read: readBack(desired, await session.read('configured')) }
+  } catch (error) {
+    if (!(error instanceof WireError)) throw error
+    return { kind: 'rehearsed', read: [], fault: { kind: error.kind, reason: error.reason.slice(0, 300) } }
+  } finally {
+    session.close()
+  }
+}
