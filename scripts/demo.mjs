@@ -2,6 +2,7 @@
 //   --headless   musters the whole example without a browser, prints the roll; exit 0 only if every unit answers
 //   --small      with --headless: the job of four units alone
 //   --whole      in the browser: all units of the whole example lie on the shelf
+//   --boxes      in the browser: four boxes that nobody has described, to show the first of
 //   --pace N     how many times faster than life the lab runs (60)
 //   --port N     port of the web application (4810, or any that is free)
 import { parseArgs } from 'node:util'
@@ -12,6 +13,7 @@ const { values } = parseArgs({
     headless: { type: 'boolean', default: false },
     small: { type: 'boolean', default: false },
     whole: { type: 'boolean', default: false },
+    boxes: { type: 'boolean', default: false },
     pace: { type: 'string', default: '60' },
     port: { type: 'string', default: '4810' },
   },
@@ -30,11 +32,15 @@ if (values.headless) {
   if (!values.small) await ensureDebian('chromium')
   process.exitCode = await demoHeadless({ pace, size: values.small ? 'small' : 'whole' })
 } else {
-  if (values.whole) await ensureDebian('chromium')
+  if (values.whole || values.boxes) await ensureDebian('chromium')
   const { buildSiteIfStale } = await import('./lib/site.mjs')
   buildSiteIfStale()
   const { demoInBrowser } = await import('./lib/demo-in-browser.mjs')
-  process.exitCode = await demoInBrowser({ pace, port, size: values.whole ? 'whole' : 'small' })
+  process.exitCode = await demoInBrowser({
+    pace,
+    port,
+    size: values.boxes ? 'boxes' : values.whole ? 'whole' : 'small',
+  })
 }
 
 function end(text) {

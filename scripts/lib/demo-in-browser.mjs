@@ -10,7 +10,7 @@ import { startStack } from './stack.mjs'
 const folder = process.env.AIR_MUSTER_DATA ?? join(root, '.data/demo')
 const note = runningNote(folder)
 
-/** @param {{ pace: number, port: number, size: 'small' | 'whole' }} options */
+/** @param {{ pace: number, port: number, size: 'small' | 'whole' | 'boxes' }} options */
 export async function demoInBrowser({ pace, port, size }) {
   const before = await dealWithEarlierStart()
   if (before) {

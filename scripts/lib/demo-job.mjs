@@ -19,9 +19,13 @@ export function musterCommand(env, args, output = 'inherit') {
   })
 }
 
-/** How much of Port Ellery is rehearsed: four units for the first minutes, or all that a muster sets. Its job comes first. */
+/**
+ * How much of Port Ellery is rehearsed: four units for the first minutes, all that a muster sets, or four boxes that
+ * nobody has described. Its job comes first.
+ */
 export const demoSizes = {
   small: { jobs: ['port-ellery', 'port-ellery-whole'], shelf: undefined },
+  boxes: { jobs: ['pilot-house'], shelf: join(root, 'data/demo/shelf-boxes.yaml') },
   whole: { jobs: ['port-ellery-whole', 'port-ellery'], shelf: join(root, 'data/demo/shelf-whole.yaml') },
 }
 

@@ -89,7 +89,9 @@ it('answer by the card that came of it, and nothing of the first stands in it', 
   again.watch({ told: (each) => void told.push(each), picture: () => undefined })
   const before = bench.lab.plugged(unit.mac).unit.configured
   await desk.act(on, [{ kind: 'rehearse' }])
-  const rehearsed = told.findLast((each) => each.kind === 'rehearsed')
+  const tried = () => told.findLast((each) => each.kind === 'rehearsed')
+  await expect.poll(tried).toBeDefined()
+  const rehearsed = tried()
   expect(rehearsed?.fault).toBeUndefined()
   const results = new Map(rehearsed?.read.map(({ id, of, result }) => [`${id} ${of}`.trim(), result]))
   expect(results.get('unit.name')).toBe('as-asked')

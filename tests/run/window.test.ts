@@ -37,6 +37,7 @@ const office = (job: JobDocument): void => {
 
 let bench: Bench
 let server: Awaited<ReturnType<typeof serveWindows>>
+let desk: WindowDesk
 beforeEach(async () => {
   bench = await openBench({ change: office, pace: 60, lab: { variants: plainP6.variants } })
   let runner: Runner | undefined
@@ -46,7 +47,8 @@ beforeEach(async () => {
     },
   })
   if (!runner) throw new Error('no runner')
-  server = await serveWindows(runner.windows, socketPath)
+  desk = runner.windows
+  server = await serveWindows(desk, socketPath)
   await expect.poll(() => bench.lab.plugged(mac).unit.serviceIsUp).toBe(true)
 })
 afterEach(async () => {
@@ -195,4 +197,15 @@ it('says when hands have given the unit its planned address, and opens there', a
   await expect.poll(() => unit.serviceIsUp).toBe(true)
   const second = await stream()
   await expect.poll(() => second.told).toMatchObject([{ kind: 'at', address: expect.stringContaining('10.44.8.20') }])
+})
+
+it('puts a value into the field that had the focus then, whatever hands do while it is looked up', async () => {
+  const on = { jobId: bench.jobId, unit: 'hall-01' }
+  const window = await desk.window(on, 'Kea')
+  const acted: Hand[] = []
+  window.act = (hand) => void acted.push(hand)
+  const key: Hand = { kind: 'key', phase: 'down', key: 'Tab', code: 'Tab', modifiers: 0 }
+  await Promise.all([desk.act(on, [{ kind: 'put-in', id: 'unit.name', of: '' }]), desk.act(on, [key])])
+  expect(acted).toEqual([{ kind: 'text', text: 'hall-01' }, key])
+  await desk.close(on)
 })

@@ -113,7 +113,7 @@ const signInSchema = z.discriminatedUnion('by', [
     user: atSchema.optional(),
     password: atSchema,
     press: atSchema,
-    /** What it shows to whoever it does not know; left out, that is told by the sign-in that stays where it is. */
+    /** What it shows to whoever it does not know; left out, that is told by words which the sign-in did not say before. */
     refused: atSchema.optional(),
     /** What it shows while somebody else is signed in. */
     occupied: atSchema.optional(),

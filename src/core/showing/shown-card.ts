@@ -23,7 +23,17 @@ export interface ShownUnit {
 /** What a card cannot do without and was not shown, or was shown and means nothing. */
 export const missingPartSchema = z.discriminatedUnion('code', [
   z.object({
-    code: z.enum(['no-sign-in', 'no-settings', 'no-saved-words', 'no-mac', 'no-add', 'no-open', 'no-remove', 'no-row']),
+    code: z.enum([
+      'no-sign-in',
+      'no-settings',
+      'no-saved-words',
+      'no-mac',
+      'no-address',
+      'no-add',
+      'no-open',
+      'no-remove',
+      'no-row',
+    ]),
   }),
   z.object({ code: z.literal('unknown'), act: z.int(), label: z.string() }),
 ])
@@ -64,6 +74,8 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
   if (!record.mac) missing.push({ code: 'no-mac' })
   const pages = pagesOf(settings)
   if (pages.length === 0) missing.push({ code: 'no-settings' })
+  const isAddressed = settings.some(({ fills }) => fills.some((act) => idOf(act) === 'management.address'))
+  if (pages.length > 0 && !isAddressed) missing.push({ code: 'no-address' })
   const rows = ofNetworks.length === 0 ? undefined : rowsOf(record, ofNetworks, singles, missing)
   const effect = singles.find(({ press }) => press.does.kind === 'press' && press.does.role === 'effect')
   const restart = singles.find(({ press }) => press.does.kind === 'press' && press.does.role === 'restart')

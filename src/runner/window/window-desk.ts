@@ -60,6 +60,8 @@ interface OpenWindow {
   readonly pin: PinCheck
   /** While hands show how the model is set. */
   showing: UnitShowing | undefined
+  /** Done when all hands so far have reached the page. */
+  acting: Promise<void>
   close(why: WindowClosed): Promise<void>
 }
 
@@ -87,24 +89,32 @@ export class WindowDesk {
     return (await opening).window
   }
 
-  /** @returns whether there is a window for it */
-  async act({ jobId, unit }: WindowOn, hands: readonly Hand[]): Promise<boolean> {
-    const open = await this.#open.get(UnitTurns.key(jobId, unit))?.catch(() => undefined)
+  /**
+   * Hands reach the page in the order in which they come, also where one has to be looked up first: a value that was
+   * put in would go into the field that is entered next.
+   * @returns whether there is a window for it
+   */
+  async act(on: WindowOn, hands: readonly Hand[]): Promise<boolean> {
+    const open = await this.#open.get(UnitTurns.key(on.jobId, on.unit))?.catch(() => undefined)
     if (!open) return false
     open.touchedAt = this.#parts.clock.monotonic()
     open.isSaidToClose = false
-    for (const hand of hands)
-      if (isOfShowing(hand)) await this.#show({ jobId, unit }, open, hand)
-      else if (hand.kind === 'give')
-        await open.window.give(hand.question, await this.#fileOf({ jobId, unit }, hand.file))
-      else if (hand.kind !== 'put-in' && hand.kind !== 'put-in-label') open.window.act(hand)
-      else {
-        const text =
-          hand.kind === 'put-in' ? await this.#valueOf({ jobId, unit }, hand) : await this.#onLabel(jobId, open.mac)
-        if (hand.kind === 'put-in') open.showing?.putIn(hand)
-        if (text !== undefined) open.window.act({ kind: 'text', text })
-      }
+    const acted = open.acting.then(async () => {
+      for (const hand of hands) await this.#actOne(on, open, hand)
+    })
+    open.acting = acted.catch(() => undefined)
+    await acted
     return true
+  }
+
+  async #actOne(on: WindowOn, open: OpenWindow, hand: Hand): Promise<void> {
+    const { window, mac } = open
+    if (isOfShowing(hand)) return this.#show(on, open, hand)
+    if (hand.kind === 'give') return window.give(hand.question, await this.#fileOf(on, hand.file))
+    if (hand.kind !== 'put-in' && hand.kind !== 'put-in-label') return window.act(hand)
+    const text = await (hand.kind === 'put-in' ? this.#valueOf(on, hand) : this.#onLabel(on.jobId, mac))
+    if (hand.kind === 'put-in') open.showing?.putIn(hand)
+    if (text !== undefined) window.act({ kind: 'text', text })
   }
 
   async close({ jobId, unit }: WindowOn): Promise<void> {
@@ -152,7 +162,8 @@ export class WindowDesk {
     const { window } = open
     if (hand.kind === 'means') return open.showing?.answer(hand)
     if (hand.kind === 'make-card') return open.showing?.makeCard()
-    if (hand.kind === 'rehearse') return this.#rehearse(on, open)
+    // It takes a while, and hands go on meanwhile: what comes of it is told.
+    if (hand.kind === 'rehearse') return void this.#rehearse(on, open).catch(() => undefined)
     if (!hand.on) {
       open.showing = undefined
       return window.noteHands(undefined)
@@ -255,7 +266,15 @@ export class WindowDesk {
       const goal = found.planned === lane.address ? undefined : found.planned
       const { door, pin } = found
       const how = { mac: lane.mac, door, lane, pin, goal }
-      return { ...how, window, touchedAt: clock.monotonic(), isSaidToClose: false, showing: undefined, close }
+      return {
+        ...how,
+        window,
+        touchedAt: clock.monotonic(),
+        isSaidToClose: false,
+        showing: undefined,
+        acting: Promise.resolve(),
+        close,
+      }
     } catch (error) {
       await lane?.close()
       giveBack()

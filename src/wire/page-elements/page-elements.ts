@@ -18,13 +18,13 @@ export interface PageElements {
    * was seen last as `data-seen`. `not-yet` between two pages; undefined where it is longer than so many signs.
    */
   html(most: number): string | undefined | 'not-yet'
+  /** While a list of the page's own making is open: what was seen before, and what it offers. */
+  seenBefore: ReadonlySet<Element | undefined>
+  offered: readonly (Element | undefined)[]
 }
 
 /** The name under which a page keeps it. */
 export const elementsName = 'airMusterElements'
-export interface WithElements {
-  readonly [elementsName]: PageElements
-}
 
 /** Puts it into a page that has none yet. @param name  `elementsName`, since nothing outside is known in a page */
 export function installElements(name: string): void {
@@ -159,6 +159,8 @@ export function installElements(name: string): void {
     typeof element.checkVisibility !== 'function' || element.checkVisibility({ visibilityProperty: true })
 
   const api: PageElements = {
+    seenBefore: new Set(),
+    offered: [],
     look() {
       kept.length = 0
       numbers.clear()

@@ -2,7 +2,8 @@
 import type { Page } from 'puppeteer-core'
 import type { Described } from '../../core/kit/page-element'
 import { seek } from '../../core/showing/seek'
-import { elementsName, installElements, type PageElements } from '../page-elements/page-elements'
+import { inPage } from '../page-elements/in-page'
+import { elementsName, installElements } from '../page-elements/page-elements'
 import { handsBinding, noteHands } from './page-hands'
 
 /** A place in the picture of a page, CSS pixels. */
@@ -25,18 +26,6 @@ export async function beginNoting(page: Page): Promise<void> {
 
 /** Where an element is, scrolled into the picture; undefined where it is not there. */
 export async function placeOn(page: Page, at: Described): Promise<Box | undefined> {
-  await page.evaluate(installElements, elementsName)
-  const facts = await page.evaluate(
-    (name) => (globalThis as unknown as Record<string, PageElements>)[name]?.look() ?? [],
-    elementsName,
-  )
-  const { found } = seek(facts, at)
-  return (
-    found &&
-    page.evaluate(
-      (name, seen) => (globalThis as unknown as Record<string, PageElements>)[name]?.box(seen),
-      elementsName,
-      found.seen,
-    )
-  )
+  const { found } = seek(await inPage(page, (elements) => elements.look()), at)
+  return found && inPage(page, (elements, seen) => elements.box(seen), found.seen)
 }

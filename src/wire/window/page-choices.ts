@@ -8,8 +8,10 @@ export const choicesBinding = 'airMusterChoices'
 
 /** Runs in every frame before its own scripts. @param binding  name of the function that tells */
 export function tellChoices(binding: string): void {
-  // A page that another has opened may be told twice.
-  if (`${binding}Chosen` in globalThis) return
+  // A page that another has opened may be told twice. By the document: a frame keeps its window from the empty page on
+  // that it begins with, and loses its listeners.
+  if (binding in document) return
+  Object.defineProperty(document, binding, { value: true })
   const held = new Map<number, HTMLSelectElement>()
   let number = 0
   const tell = (list: HTMLSelectElement): void => {
@@ -60,6 +62,7 @@ export function tellChoices(binding: string): void {
     true,
   )
   Object.defineProperty(globalThis, `${binding}Chosen`, {
+    configurable: true,
     value: (which: number, places: number[]): void => {
       const list = held.get(which)
       held.delete(which)

@@ -9,26 +9,25 @@ import type { PageElements } from '../page-elements/page-elements'
 /** Sent by the page; parsed before anybody believes it. */
 export const handsBinding = 'airMusterHands'
 
-/** Runs in every frame. @param binding  name of the function that tells @param elementsName  of what knows elements */
+/**
+ * Runs in every frame, and listens in the outermost: a frame loses the listeners of the empty page that it begins with,
+ * so whoever is around it listens in it, each time that it has loaded.
+ * @param binding  name of the function that tells @param elementsName  of what knows elements */
 export function noteHands(binding: string, elementsName: string): void {
-  if (`${binding}Noting` in globalThis) return
-  Object.defineProperty(globalThis, `${binding}Noting`, { value: true })
   const named = (view: unknown, name: string): unknown => (view as Record<string, unknown>)[name]
-  /** The outermost page of the same host: a frame is a part of it. */
-  const whole = (): Window => {
+  const isWhole = (): boolean => {
     try {
-      return window.top?.document ? window.top : window
+      return window === window.top || !window.top?.document
     } catch {
-      return window
+      return true
     }
   }
-  const elements = (): PageElements | undefined => named(whole(), elementsName) as PageElements | undefined
-  const path = (): string => {
-    const { pathname, search, hash } = whole().location
-    return `${pathname}${search}${hash}`.slice(0, 2000)
-  }
+  if (binding in document || !isWhole()) return
+  Object.defineProperty(document, binding, { value: true })
+  const elements = (): PageElements | undefined => named(window, elementsName) as PageElements | undefined
+  const path = (): string => `${location.pathname}${location.search}${location.hash}`.slice(0, 2000)
   const say = (noted: Omit<Noted, 'path' | 'rows'> & { rows?: Noted['rows'] }): void => {
-    const tell = named(globalThis, binding) as ((text: string) => void) | undefined
+    const tell = named(window, binding) as ((text: string) => void) | undefined
     tell?.(JSON.stringify({ path: path(), ...noted }))
   }
 
@@ -58,7 +57,8 @@ export function noteHands(binding: string, elementsName: string): void {
   let lastSeen = ''
   const look = (): void => {
     const known = elements()
-    if (!known || whole() !== window) return
+    if (!known) return
+    listenInFrames()
     const facts = known.look()
     const words = JSON.stringify(facts.map(({ text, label }) => [text, label]))
     if (words === lastSeen) return
@@ -72,8 +72,9 @@ export function noteHands(binding: string, elementsName: string): void {
 
   /** A list of the page's own making that is open, and what was seen before. */
   let list: { facts: ElementFacts[]; seen: number; before: Set<Element> } | undefined
+  // What is of a frame is of a class of that frame.
   const pathOf = (event: Event): Element[] =>
-    event.composedPath().filter((each): each is Element => each instanceof Element)
+    event.composedPath().filter((each): each is Element => (each as Node).nodeType === 1)
   const take = (event: Event): void => {
     const known = elements()
     if (!event.isTrusted || !known) return
@@ -105,7 +106,7 @@ export function noteHands(binding: string, elementsName: string): void {
         return
       }
       // The one of several that is ticked already does not change, and is meant.
-      if (own?.use === 'tick' && element instanceof HTMLInputElement && element.type === 'radio')
+      if (own?.use === 'tick' && element.getAttribute('type') === 'radio')
         return say({ facts, hands: { kind: 'ticked', seen: own.seen, ticked: true, isOneOfSeveral: true } })
       if (own && own.use !== 'show') return
     }
@@ -121,30 +122,50 @@ export function noteHands(binding: string, elementsName: string): void {
     if (own?.use === 'type' && 'value' in field)
       say({ facts, hands: { kind: 'typed', seen: own.seen, text: String(field.value).slice(0, 2000) } })
   }
-  addEventListener('input', (event) => event.isTrusted && event.target && touched.add(event.target), true)
-  addEventListener('focusout', tellTyped, true)
-  addEventListener('click', take, true)
-  addEventListener(
-    'change',
-    (event) => {
-      const known = elements()
-      const [field] = pathOf(event)
-      if (!known || !field) return
-      const facts = known.look()
-      const own = known.facts(field)
-      if (!own) return
-      const { seen } = own
-      if (field instanceof HTMLSelectElement) {
-        const offered = [...field.options].slice(0, 600).map(({ value }) => value.slice(0, 200))
-        return say({ facts, hands: { kind: 'chosen', seen, value: field.value.slice(0, 200), offered } })
+  const tellChanged = (event: Event): void => {
+    const known = elements()
+    const [field] = pathOf(event)
+    if (!known || !field) return
+    const facts = known.look()
+    const own = known.facts(field)
+    if (!own) return
+    const { seen } = own
+    if (field.localName === 'select') {
+      const { value, options } = field as HTMLSelectElement
+      const offered = [...options].slice(0, 600).map((each) => each.value.slice(0, 200))
+      return say({ facts, hands: { kind: 'chosen', seen, value: value.slice(0, 200), offered } })
+    }
+    if (!event.isTrusted) return
+    if (field.getAttribute('type') === 'checkbox') {
+      const { checked: ticked } = field as HTMLInputElement
+      return say({ facts, hands: { kind: 'ticked', seen, ticked, isOneOfSeveral: false } })
+    }
+    tellTyped(event)
+  }
+
+  const heard = new WeakSet<Document>()
+  const listenIn = (view: Window): void => {
+    if (heard.has(view.document)) return
+    heard.add(view.document)
+    view.addEventListener('click', take, true)
+    view.addEventListener('input', (event) => event.isTrusted && event.target && touched.add(event.target), true)
+    view.addEventListener('focusout', tellTyped, true)
+    view.addEventListener('change', tellChanged, true)
+    // A frame that has loaded; that does not bubble, and is caught on its way down.
+    view.addEventListener('load', listenInFrames, true)
+  }
+  function listenInFrames(): void {
+    for (const frame of elements()?.all('iframe, frame') ?? []) {
+      try {
+        const view = (frame as HTMLIFrameElement).contentWindow
+        if (view?.document) listenIn(view)
+      } catch {
+        // Of another host.
       }
-      if (!event.isTrusted) return
-      if (own.use === 'tick' && field instanceof HTMLInputElement && field.type !== 'radio')
-        return say({ facts, hands: { kind: 'ticked', seen, ticked: field.checked, isOneOfSeveral: false } })
-      tellTyped(event)
-    },
-    true,
-  )
+    }
+  }
+  listenIn(window)
+  listenInFrames()
   addEventListener('hashchange', lookLater)
   if (document.readyState === 'complete') lookLater()
   else addEventListener('load', lookLater)

@@ -21,6 +21,11 @@ import { handsBinding } from './page-hands'
 import { sendInput } from './page-input'
 import { longestTextChars, PageQuestions } from './page-questions'
 
+/** A frame loses the listeners of the empty page that it begins with: whoever is told twice tells once. */
+function tellInFrames(page: Page): void {
+  for (const frame of page.frames()) frame.evaluate(tellChoices, choicesBinding).catch(() => undefined)
+}
+
 export interface WindowDoor {
   readonly scheme: 'http' | 'https'
   readonly port: number
@@ -228,7 +233,7 @@ export class UnitWindow {
     session.on('Page.screencastFrame', ({ data, sessionId }) => void this.#picture(session, data, sessionId))
     session.on('Page.javascriptDialogClosed', () => this.#questions.settleAll('dialog'))
     session.on('Page.frameNavigated', ({ frame }) => {
-      if (frame.parentId !== undefined) return
+      if (frame.parentId !== undefined) return tellInFrames(page)
       for (const of of ['choices', 'file'] as const) this.#questions.settleAll(of)
       void this.#arrived(page)
     })

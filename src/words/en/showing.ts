@@ -64,6 +64,8 @@ export function missingWords(part: MissingPart): string {
       return 'No sign-in was shown: a name and a password that are put in and sent.'
     case 'no-settings':
       return 'No page of settings was shown.'
+    case 'no-address':
+      return 'It was not shown where its address is set.'
     case 'no-saved-words':
       return 'Nothing was seen that says that a page was saved.'
     case 'no-mac':

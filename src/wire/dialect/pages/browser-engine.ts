@@ -1,9 +1,11 @@
 /** Turns pages in Chromium: for those that are drawn by script. Everything goes through the unit's lane. */
 import { TimeoutError } from 'puppeteer-core'
+import type { ElementFacts } from '../../../core/kit/page-element'
 import type { At } from '../../../core/kit/page-places'
 import { seek } from '../../../core/showing/seek'
 import type { LaneProxy } from '../../http/lane-proxy'
-import { elementsName, installElements, type WithElements } from '../../page-elements/page-elements'
+import { inPage } from '../../page-elements/in-page'
+import type { PageElements } from '../../page-elements/page-elements'
 import { plainReason, WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
 import { type Entrance, type Entry, largestPage, type PageEngine, placeWords, type Seen } from './engine'
@@ -88,9 +90,9 @@ export class BrowserEngine implements PageEngine {
     await this.#act(tab, at, 'field', opened)
     const end = Date.now() + listOpensWithinMs
     for (;;) {
-      const offered = await tab.evaluate(offeredWords, elementsName)
+      const offered = await inPage(tab, offeredWords)
       const chosen = offered.findIndex((words) => entry.means(words))
-      if (chosen >= 0 && (await tab.evaluate(takeOffered, elementsName, chosen))) return
+      if (chosen >= 0 && (await inPage(tab, takeOffered, chosen))) return
       if (Date.now() > end) {
         await tab.keyboard.press('Escape')
         throw new WireError('rejected', `its page does not offer ${entry.said}`)
@@ -106,10 +108,8 @@ export class BrowserEngine implements PageEngine {
   async #act(tab: Tab, at: At, what: 'field' | 'button', act: ActInPage, value: string | boolean = ''): Promise<void> {
     const end = Date.now() + (typeof at === 'string' ? 0 : appearsWithinMs)
     for (;;) {
-      await tab.evaluate(installElements, elementsName)
-      const place = typeof at === 'string' ? at : seek(await tab.evaluate(lookAround, elementsName), at).found?.seen
-      // What runs in the page is given the name under which it finds its elements.
-      const isDone = place !== undefined && (await tab.evaluate(act, elementsName, place, value))
+      const place = typeof at === 'string' ? at : seek(await inPage(tab, lookAround), at).found?.seen
+      const isDone = place !== undefined && (await inPage(tab, act, place, value))
       if (isDone) return
       if (Date.now() > end) throw new WireError('garbled', `there is no ${what} ${placeWords(at)} on its page`)
       await pause()
@@ -121,9 +121,8 @@ export class BrowserEngine implements PageEngine {
     const end = Date.now() + this.#settings.longestReplyMs
     for (;;)
       try {
-        await tab.evaluate(installElements, elementsName)
-        const facts = this.#settings.describes ? await tab.evaluate(lookAround, elementsName) : undefined
-        const html = await tab.evaluate(shownHtml, elementsName, largestPage)
+        const facts = this.#settings.describes ? await inPage(tab, lookAround) : undefined
+        const html = await inPage(tab, shownHtml, largestPage)
         if (html === 'not-yet') throw new BetweenPages()
         if (html === undefined) throw new WireError('garbled', `the page is larger than ${largestPage / 1024} KiB`)
         const url = tab.url()
@@ -188,30 +187,22 @@ const isSamePage = (now: string, { origin, pathname, search }: URL): boolean => 
   return at?.origin === origin && at.pathname === pathname && at.search === search
 }
 
-type ActInPage = (name: string, at: string | number, value: string | boolean) => boolean
+type ActInPage = (elements: PageElements, at: string | number, value: string | boolean) => boolean
 
 // What follows runs in the page itself. An element is given by a selector, or by its number among those that are seen.
 
-function lookAround(name: string): ReturnType<WithElements[typeof elementsName]['look']> {
-  return (globalThis as never as Record<string, WithElements[typeof elementsName]>)[name]?.look() ?? []
-}
+const lookAround = (elements: PageElements): ElementFacts[] => elements.look()
+const shownHtml = (elements: PageElements, most: number): string | undefined | 'not-yet' => elements.html(most)
 
-function shownHtml(name: string, most: number): string | undefined | 'not-yet' {
-  const elements = (globalThis as never as Record<string, WithElements[typeof elementsName]>)[name]
-  return elements ? elements.html(most) : 'not-yet'
-}
-
-function pressed(name: string, at: string | number): boolean {
-  const elements = (globalThis as never as Record<string, WithElements[typeof elementsName]>)[name]
-  const button = typeof at === 'string' ? elements?.all(at)[0] : elements?.element(at)
+function pressed(elements: PageElements, at: string | number): boolean {
+  const button = typeof at === 'string' ? elements.all(at)[0] : elements.element(at)
   if (!button || !('click' in button)) return false
   ;(button as HTMLElement).click()
   return true
 }
 
-function tick(name: string, at: string | number, ticked: string | boolean): boolean {
-  const elements = (globalThis as never as Record<string, WithElements[typeof elementsName]>)[name]
-  const field = typeof at === 'string' ? elements?.all(at)[0] : elements?.element(at)
+function tick(elements: PageElements, at: string | number, ticked: string | boolean): boolean {
+  const field = typeof at === 'string' ? elements.all(at)[0] : elements.element(at)
   if (!field) return false
   const isTicked = 'checked' in field ? field.checked === true : field.getAttribute('aria-checked') === 'true'
   if (isTicked !== ticked) (field as HTMLElement).click()
@@ -219,10 +210,9 @@ function tick(name: string, at: string | number, ticked: string | boolean): bool
 }
 
 /** Puts text into a field, or chooses by it, and tells the page of it. */
-function fillIn(name: string, at: string | number, value: string | boolean): boolean {
+function fillIn(elements: PageElements, at: string | number, value: string | boolean): boolean {
   const text = String(value)
-  const elements = (globalThis as never as Record<string, WithElements[typeof elementsName]>)[name]
-  const found = typeof at === 'string' ? (elements?.all(at) ?? []) : [elements?.element(at)]
+  const found = typeof at === 'string' ? elements.all(at) : [elements.element(at)]
   const [field] = found
   if (!field) return false
   // A field of a frame is of a class of that frame.
@@ -249,37 +239,27 @@ function fillIn(name: string, at: string | number, value: string | boolean): boo
 }
 
 /** Opens a list of the page's own making, and keeps in mind what was seen before. */
-function opened(name: string, at: string | number): boolean {
-  const elements = (globalThis as never as Record<string, WithElements[typeof elementsName]>)[name]
-  const list = typeof at === 'string' ? elements?.all(at)[0] : elements?.element(at)
-  if (!elements || !list) return false
-  const before = new Set(elements.look().map(({ seen }) => elements.element(seen)))
-  Object.defineProperty(globalThis, `${name}Before`, { value: before, configurable: true })
+function opened(elements: PageElements, at: string | number): boolean {
+  const list = typeof at === 'string' ? elements.all(at)[0] : elements.element(at)
+  if (!list) return false
+  elements.seenBefore = new Set(elements.look().map(({ seen }) => elements.element(seen)))
   ;(list as HTMLElement).click()
   return true
 }
 
 /** Words that an open list offers: of its options, or else of whatever was not there before. */
-function offeredWords(name: string): string[] {
-  const global = globalThis as never as Record<string, WithElements[typeof elementsName]>
-  const before = (global as never as Record<string, Set<Element>>)[`${name}Before`]
-  const elements = global[name]
-  if (!elements) return []
+function offeredWords(elements: PageElements): string[] {
   const seen = elements.look()
   const options = seen.filter(({ role }) => role === 'option')
   const offered =
-    options.length > 0 ? options : seen.filter((each) => !before?.has(elements.element(each.seen) as Element))
-  Object.defineProperty(globalThis, `${name}Offered`, {
-    value: offered.map((each) => elements.element(each.seen)),
-    configurable: true,
-  })
+    options.length > 0 ? options : seen.filter((each) => !elements.seenBefore.has(elements.element(each.seen)))
+  elements.offered = offered.map((each) => elements.element(each.seen))
   return offered.map(({ text }) => text)
 }
 
-function takeOffered(name: string, which: number): boolean {
-  const offered = (globalThis as never as Record<string, (HTMLElement | undefined)[]>)[`${name}Offered`]
-  const option = offered?.[which]
+function takeOffered(elements: PageElements, which: number): boolean {
+  const option = elements.offered[which]
   if (!option?.isConnected) return false
-  option.click()
+  ;(option as HTMLElement).click()
   return true
 }

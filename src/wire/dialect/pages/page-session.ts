@@ -13,9 +13,9 @@ import type { Credentials } from '../dialect'
 import { type Entry, type PageEngine, placeWords, type Seen } from './engine'
 import { openEngine } from './open-engine'
 import { Page } from './page'
+import { type SignInForm, throwIfOccupied, throwIfRefused, throwIfRejected } from './refusals'
 
 type PagesCard = DirectCard & { readonly dialect: PagesDialect }
-type SignInForm = Extract<PagesDialect['signIn'], { by: 'form' }>
 
 /** A reply is waited for as long as on any unit; a slow one three times as long. */
 const patienceMs = { usual: 8000, slow: 24_000 } as const
@@ -123,7 +123,7 @@ export class PageSession {
   }
 
   async #signInByForm(form: SignInForm, login: Credentials): Promise<void> {
-    await this.#until(Page.of(await this.#front(form.page)), (one) => {
+    const front = await this.#until(Page.of(await this.#front(form.page)), (one) => {
       throwIfOccupied(one, form.occupied)
       return (form.user === undefined || one.has(form.user)) && one.has(form.password)
     })
@@ -131,8 +131,8 @@ export class PageSession {
       ...(form.user === undefined ? [] : [{ at: form.user, kind: 'text', text: login.user } as const]),
       { at: form.password, kind: 'text', text: login.password },
     ]
+    const tried = { at: Date.now(), words: front.words }
     let last = Page.of(await this.#engine.submit(entries, form.press))
-    const tried = Date.now()
     for (let asked = 0; asked <= mostAsked; asked += 1) {
       const page = await this.#until(last, (one) => {
         throwIfRefused(one, form, tried)
@@ -343,25 +343,6 @@ export class PageSession {
   }
 }
 
-function throwIfRejected(page: Page, refused: At | undefined, otherwise: string): void {
-  if (refused !== undefined && page.has(refused)) throw new WireError('rejected', reasonAt(page, refused, otherwise))
-}
-
-/** So long a sign-in may stand there after it was sent, where a card does not say how a refusal looks. */
-const signInStandsMs = 4000
-
-function throwIfRefused(page: Page, { refused, password }: SignInForm, tried: number): void {
-  if (refused !== undefined && page.has(refused))
-    throw new WireError('refused', reasonAt(page, refused, 'sign-in refused'))
-  if (refused === undefined && page.has(password) && Date.now() > tried + signInStandsMs)
-    throw new WireError('refused', 'its sign-in stays where it is')
-}
-
-function throwIfOccupied(page: Page, occupied: At | undefined): void {
-  if (occupied !== undefined && page.has(occupied))
-    throw new WireError('occupied', reasonAt(page, occupied, 'somebody else is signed in'))
-}
-
 /** How something is saved: what is pressed, what may ask back, and how it is known to have been taken. */
 export interface Saves {
   readonly press: At
@@ -372,5 +353,3 @@ export interface Saves {
 
 const isSelector = (at: At): at is string => typeof at === 'string'
 const wayKey = ({ path, reach }: Way): string => [path, ...reach.map(placeWords)].join(' > ')
-
-const reasonAt = (page: Page, at: At, otherwise: string): string => plainReason(page.text({ at }) ?? '') || otherwise

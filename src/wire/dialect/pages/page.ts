@@ -46,6 +46,11 @@ export class Page {
     return this.#$('title').first().text().trim().slice(0, 200)
   }
 
+  /** All that is said on it, where the engine tells what is seen. */
+  get words(): ReadonlySet<string> {
+    return new Set(this.#onWhole.flatMap(({ use, text }) => (use === 'show' ? [text] : [])))
+  }
+
   has(at: At): boolean {
     return this.#all(at).length > 0
   }
