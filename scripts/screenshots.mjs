@@ -154,7 +154,50 @@ try {
   await page.screenshot({ path: join(out, 'muster-whole.png') })
   await over
 } finally {
-  await browser.close()
   await whole.stop()
   rmSync(second, { recursive: true, force: true })
+}
+
+/** The first of four boxes that nobody has described, while somebody shows how it is set. */
+async function showing(page, address) {
+  await page.goto(address, { waitUntil: 'load' })
+  const press = (words) => page.locator(`::-p-xpath(//button[normalize-space(.)="${words}"])`).click()
+  await page.type('main input[name="at"]', '192.168.18.1')
+  await press('Open it there')
+  await page.waitForFunction(() => document.querySelector('input[name="address"]')?.value.startsWith('http'))
+  await press('Showing')
+  await press('Show how this model is set')
+  await page.waitForFunction(() => document.body.innerText.includes('Nothing was done yet.'))
+  const { x, y, width } = await (await page.$('[role="application"]')).boundingBox()
+  // Country and time zone from their lists, then on to who looks after it.
+  for (const [left, top] of [
+    [109, 128],
+    [915, 96],
+    [128, 173],
+    [924, 58],
+    [40, 259],
+    [200, 128],
+  ]) {
+    await page.mouse.click(x + (left * width) / 1024, y + (top * width) / 1024)
+    await new Promise((resolve) => setTimeout(resolve, 1000))
+  }
+  await page.keyboard.type('somebody', { delay: 50 })
+  await page.keyboard.press('Tab')
+  await page.waitForSelector('li[data-kind="unknown"]')
+  await page.screenshot({ path: join(out, 'showing.png') })
+}
+
+const third = mkdtempSync(join(tmpdir(), 'air-muster-'))
+const boxes = await startStack({ folder: third, pace: 10, shelf: demoSizes.boxes.shelf })
+try {
+  const [job] = demoSizes.boxes.jobs
+  await loadDemoJob(boxes.env, demoSizes.boxes.jobs)
+  const page = await browser.newPage()
+  await page.setViewport({ width: 1280, height: 800 })
+  await page.goto(`${boxes.url}/jobs/${job}/bench?key=${boxes.key}`, { waitUntil: 'load' })
+  await showing(page, `${boxes.url}/jobs/${job}/bench/pilot-01`)
+} finally {
+  await browser.close()
+  await boxes.stop()
+  rmSync(third, { recursive: true, force: true })
 }

@@ -11,9 +11,10 @@ import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
 import { type Entry, type PageEngine, placeWords, type Seen } from './engine'
+import { answerFirst, signInByForm, type Turning } from './form-sign-in'
 import { openEngine } from './open-engine'
 import { Page } from './page'
-import { type SignInForm, throwIfOccupied, throwIfRefused, throwIfRejected } from './refusals'
+import { throwIfRejected } from './refusals'
 
 type PagesCard = DirectCard & { readonly dialect: PagesDialect }
 
@@ -21,8 +22,6 @@ type PagesCard = DirectCard & { readonly dialect: PagesDialect }
 const patienceMs = { usual: 8000, slow: 24_000 } as const
 const firstPauseMs = 20
 const longestPauseMs = 250
-/** Pages that may be asked at a first sign-in, one after the other. */
-const mostAsked = 8
 /** A page stands when so many looks after the first have seen the same. */
 const looksAlike = 2
 
@@ -87,8 +86,9 @@ export class PageSession {
     this.#made = undefined
     if (signIn.by === 'form') {
       const isFactory = login.user === factory.login.user && login.password === factory.login.password
-      this.#made = await this.#begin(signIn, isFactory ? toBe : undefined)
-      await this.#signInByForm(signIn, this.#made ?? login)
+      const { says } = this.#dialect
+      this.#made = await answerFirst(this.#turning, { form: signIn, says, toBe: isFactory ? toBe : undefined })
+      await signInByForm(this.#turning, signIn, this.#made ?? login)
     } else {
       await this.#engine.authorize(login)
       const { status } = await this.#engine.go(signIn.page)
@@ -97,59 +97,20 @@ export class PageSession {
     this.#credentials = this.#made ?? login
   }
 
+  readonly #turning: Turning = {
+    front: async (path, as) => {
+      const front = this.#fresh ?? (await this.#engine.go(path))
+      if (as === 'taken') this.#fresh = undefined
+      return Page.of(front)
+    },
+    submit: async (entries, press) => Page.of(await this.#engine.submit(entries, press)),
+    until: (first, isThere) => this.#until(first, isThere),
+    entries: (page, fills, toBe) => this.entries(page, fills, toBe),
+  }
+
   /** The login that was made at the last sign-in; undefined where it had one. */
   get made(): Credentials | undefined {
     return this.#made
-  }
-
-  /** Answers what it asks whoever comes first. @returns the login that was made; undefined where it asks nothing */
-  async #begin(form: SignInForm, toBe: Credentials | undefined): Promise<Credentials | undefined> {
-    if (form.first.length === 0) return undefined
-    const isAsked = (one: Page): boolean => form.first.some(({ sees }) => one.has(sees))
-    let page = await this.#until(Page.of(await this.#front(form.page)), (one) => isAsked(one) || one.has(form.password))
-    this.#fresh = undefined
-    for (let asked = 0; isAsked(page); asked += 1) {
-      if (!toBe) throw new WireError('refused', 'nobody has made its admin yet')
-      const question = form.first.find(({ sees }) => page.has(sees))
-      if (!question || asked > mostAsked) throw new WireError('garbled', 'it asks and asks before the first sign-in')
-      const next = await this.#engine.submit(this.entries(page, question.fills, toBe), question.press)
-      page = await this.#until(Page.of(next), (one) => {
-        throwIfRejected(one, this.#dialect.says.refused, 'it does not take that')
-        return !one.has(question.sees) && (isAsked(one) || one.has(form.password))
-      })
-      if (!isAsked(page)) return toBe
-    }
-    return undefined
-  }
-
-  async #signInByForm(form: SignInForm, login: Credentials): Promise<void> {
-    const front = await this.#until(Page.of(await this.#front(form.page)), (one) => {
-      throwIfOccupied(one, form.occupied)
-      return (form.user === undefined || one.has(form.user)) && one.has(form.password)
-    })
-    const entries: Entry[] = [
-      ...(form.user === undefined ? [] : [{ at: form.user, kind: 'text', text: login.user } as const]),
-      { at: form.password, kind: 'text', text: login.password },
-    ]
-    const tried = { at: Date.now(), words: front.words }
-    let last = Page.of(await this.#engine.submit(entries, form.press))
-    for (let asked = 0; asked <= mostAsked; asked += 1) {
-      const page = await this.#until(last, (one) => {
-        throwIfRefused(one, form, tried)
-        throwIfOccupied(one, form.occupied)
-        // Once it was told where it stands, it may ask who is there anew.
-        return form.asks.some(({ sees }) => one.has(sees)) || asked > 0 || !one.has(form.password)
-      })
-      const question = form.asks.find(({ sees }) => page.has(sees))
-      if (!question && page.has(form.password)) {
-        last = Page.of(await this.#engine.submit(entries, form.press))
-        continue
-      }
-      if (!question) return
-      const next = await this.#engine.submit(this.entries(page, question.fills), question.press)
-      last = await this.#until(Page.of(next), (one) => !one.has(question.sees))
-    }
-    throw new WireError('garbled', 'it asks and asks at the first sign-in')
   }
 
   /**
@@ -298,13 +259,6 @@ export class PageSession {
       )
       .finally(() => this.#engine.close())
     leaving.set(this.#lane, left)
-  }
-
-  /** The page on which one signs in; where it has just been opened, as it stands. */
-  async #front(path: string): Promise<Seen> {
-    const front = this.#fresh
-    this.#fresh = undefined
-    return front ?? this.#engine.go(path)
   }
 
   /** By the first door that opens. */
