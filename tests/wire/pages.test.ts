@@ -16,6 +16,7 @@ import { WireError } from '../../src/wire/wire-error'
 import { anyBrief } from '../support/any-brief'
 import { askingFor, valuesIn } from '../support/config'
 import { cardOf, demoBrief, regulatory } from '../support/data'
+import { labLane } from '../support/lab-lane'
 import { loopbackLane } from '../support/loopback-lane'
 
 const mac = '02:50:36:00:00:01'
@@ -32,20 +33,7 @@ const kindOf = (work: Promise<unknown>): Promise<string> =>
 
 let lab: Lab
 const opened: Dialect[] = []
-const newLane = (): Lane => ({
-  ...{ mac, address: '192.168.50.1', prefix: 24, source: '192.168.50.254' },
-  connect: (port) => {
-    const behind = lab.plugged(mac).front.loopbackPort(port)
-    if (behind === undefined) throw new WireError('unreachable', `port ${port} is shut`)
-    return new Promise((resolve, reject) => {
-      const socket = connect(behind, '127.0.0.1', () => resolve(socket))
-      socket.once('error', (cause) => reject(new WireError('unreachable', cause.message)))
-    })
-  },
-  datagrams: () => Promise.reject(new Error('it takes none')),
-  ping: async () => true,
-  close: async () => {},
-})
+const newLane = (): Lane => labLane(() => lab, mac, { address: '192.168.50.1', source: '192.168.50.254' })
 let lane: Lane
 const open = (desired: UnitConfig | undefined, engine: 'forms' | 'browser' = 'forms', over = lane): Dialect => {
   const dialect = openPages(over, turnedBy(engine), async () => {}, desired)

@@ -1,5 +1,4 @@
 /** The first unit is set by hand in its window; what hands showed becomes a card, and the next is set by that. */
-import { connect } from 'node:net'
 import { afterAll, afterEach, beforeEach, expect, it } from 'vitest'
 import { compare, stepOf } from '../../src/core/config/compare'
 import { desiredOf } from '../../src/core/config/compile'
@@ -18,11 +17,11 @@ import { endBrowser } from '../../src/wire/chromium'
 import { dialectOf } from '../../src/wire/dialect/registry'
 import type { Lane } from '../../src/wire/host/host'
 import { UnitWindow } from '../../src/wire/window/unit-window'
-import { WireError } from '../../src/wire/wire-error'
 import { askingFor } from '../support/config'
 import { regulatory } from '../support/data'
 import { hands } from '../support/hands'
 import { setHearth } from '../support/hearth-hands'
+import { labLane } from '../support/lab-lane'
 import { longIt } from '../support/long'
 
 const macs = ['02:48:31:00:00:01', '02:48:31:00:00:02', '02:48:31:00:00:03', '02:48:31:00:00:04'] as const
@@ -32,20 +31,7 @@ const factory = { user: '', password: '' }
 const keeper = { user: 'admin', password: 'Strong-password-1' }
 
 let lab: Lab
-const laneTo = (mac: string): Lane => ({
-  ...{ mac, address: '192.168.18.1', prefix: 24, source: '192.168.18.254' },
-  connect: (port) => {
-    const behind = lab.plugged(mac).front.loopbackPort(port)
-    if (behind === undefined) throw new WireError('unreachable', `port ${port} is shut`)
-    return new Promise((resolve, reject) => {
-      const socket = connect(behind, '127.0.0.1', () => resolve(socket))
-      socket.once('error', (cause) => reject(new WireError('unreachable', cause.message)))
-    })
-  },
-  datagrams: () => Promise.reject(new Error('it takes none')),
-  ping: async () => true,
-  close: async () => {},
-})
+const laneTo = (mac: string): Lane => labLane(() => lab, mac, { address: '192.168.18.1', source: '192.168.18.254' })
 
 beforeEach(async () => {
   const shelf = macs.map((mac, index) => ({ model: index < 2 ? 'Hearth H1' : later, mac, serial: `H1-${index}` }))

@@ -3,7 +3,6 @@
  * one page, networks as rows of a table, a frame, and whoever comes first makes the admin.
  */
 import { readFileSync } from 'node:fs'
-import { connect } from 'node:net'
 import { join } from 'node:path'
 import { afterAll, afterEach, beforeEach, expect } from 'vitest'
 import { compare, stepOf } from '../../src/core/config/compare'
@@ -14,10 +13,9 @@ import { Lab } from '../../src/lab/lab'
 import { endBrowser } from '../../src/wire/chromium'
 import type { Dialect } from '../../src/wire/dialect/dialect'
 import { dialectOf } from '../../src/wire/dialect/registry'
-import type { Lane } from '../../src/wire/host/host'
-import { WireError } from '../../src/wire/wire-error'
 import { askingFor } from '../support/config'
 import { regulatory } from '../support/data'
+import { labLane } from '../support/lab-lane'
 import { longIt as it } from '../support/long'
 
 const mac = '02:48:31:00:00:01'
@@ -32,20 +30,7 @@ const keeper = { user: 'keeper', password: 'a long enough password' }
 let lab: Lab
 const opened: Dialect[] = []
 const device = () => lab.plugged(mac).unit
-const lane: Lane = {
-  ...{ mac, address: '192.168.18.1', prefix: 24, source: '192.168.18.254' },
-  connect: (port) => {
-    const behind = lab.plugged(mac).front.loopbackPort(port)
-    if (behind === undefined) throw new WireError('unreachable', `port ${port} is shut`)
-    return new Promise((resolve, reject) => {
-      const socket = connect(behind, '127.0.0.1', () => resolve(socket))
-      socket.once('error', (cause) => reject(new WireError('unreachable', cause.message)))
-    })
-  },
-  datagrams: () => Promise.reject(new Error('it takes none')),
-  ping: async () => true,
-  close: async () => {},
-}
+const lane = labLane(() => lab, mac, { address: '192.168.18.1', source: '192.168.18.254' })
 const open = (desired: UnitConfig | undefined): Dialect => {
   const dialect = openPages(lane, card, async () => {}, desired)
   opened.push(dialect)

@@ -64,12 +64,14 @@ export function targetDbm(policy: RadioPolicy, band: Band): number {
 
 /** What a user may do: all of it, or look. */
 export const userRoles = ['administers', 'reads'] as const
+/** How a user may be called, on whatever model. */
+const userPattern = /^[a-z][a-z0-9-]{0,30}$/
 const furtherUserSchema = z.object({
   name: z
     .string()
     .trim()
     .regex(
-      /^[a-z][a-z0-9-]{0,30}$/,
+      userPattern,
       'a user is named in small letters, digits and dashes, beginning with a letter, such as night-watch',
     ),
   role: z.enum(userRoles),
@@ -85,7 +87,7 @@ export const adminPolicySchema = z.object({
   user: z
     .string()
     .trim()
-    .regex(/^[a-z][a-z0-9-]{0,30}$/, 'an admin is named in small letters, digits and dashes, such as keeper')
+    .regex(userPattern, 'an admin is named in small letters, digits and dashes, such as keeper')
     .default('admin'),
   /** Who may sign in beside the admin. */
   furtherUsers: z

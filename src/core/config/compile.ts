@@ -34,20 +34,22 @@ export interface CompileInput extends Asking {
   readonly country: CountryRules
 }
 
+/** The login that a unit is to have; without a password where nobody has made one yet. */
+export function loginOf({ brief, unit, card, secrets }: Asking): { user: string; password: string | undefined } {
+  return { user: adminUser(card, brief.admin.user), password: secrets.get(adminSecretName(brief.admin, unit.id)) }
+}
+
 export function compile(input: CompileInput): Compilation {
-  const { brief, unit, card, secrets } = input
+  const { card } = input
   const silent = whyNotMustered(card)
   if (silent !== undefined) return { ok: false, reasons: [`${modelName(card)} cannot be mustered: ${silent}.`] }
-  const password = secrets.get(adminSecretName(brief.admin, unit.id))
+  const { user, password } = loginOf(input)
   const reasons = [...countryReasons(input), ...nameReasons(input), ...networkReasons(input), ...radioReasons(input)]
   if (password === undefined) reasons.push('There is no admin password for this unit yet: have one made in the brief.')
   else reasons.push(...passwordFaults(password, card))
   reasons.push(...addressReasons(input))
   if (reasons.length > 0 || password === undefined) return { ok: false, reasons }
-  return {
-    ok: true,
-    compiled: { config: desiredOf(input), login: { user: adminUser(card, brief.admin.user), password } },
-  }
+  return { ok: true, compiled: { config: desiredOf(input), login: { user, password } } }
 }
 
 /** The configuration by itself, nothing judged: all that this model can be set to of what is asked. */

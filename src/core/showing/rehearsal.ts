@@ -19,7 +19,7 @@ export type ReadBack = z.infer<typeof readBackSchema>
 /** Each setting that the card sets, with what was read of it. */
 export function readBack(desired: UnitConfig, observed: ObservedConfig): ReadBack[] {
   const groups = [
-    ...Object.entries({ '': desired.unit }).map(([of, values]) => ({ of, values, seen: observed.unit })),
+    { of: '', values: desired.unit, seen: observed.unit },
     ...Object.entries(desired.networks).map(([of, values]) => ({ of, values, seen: observed.networks[of] })),
     ...Object.entries(desired.radios).map(([of, values]) => ({ of, values, seen: observed.radios[of] })),
   ]

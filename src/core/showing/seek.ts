@@ -83,12 +83,9 @@ export function describe(
     if (!description || by.length >= mostWays) continue
     if (fitting(usable, description).length === 1) by.push(description)
   }
-  for (const way of by.length > 0 ? [] : counted) {
-    const description = said(own, way, isOfSite)
-    if (!description || by.length > 0) continue
-    by.push({ ...description, nth: fitting(usable, description).indexOf(own) + 1 })
-  }
-  return by.length === 0 ? undefined : { use, by }
+  if (by.length > 0) return { use, by }
+  const [among] = counted.flatMap((way) => said(own, way, isOfSite) ?? [])
+  return among && { use, by: [{ ...among, nth: fitting(usable, among).indexOf(own) + 1 }] }
 }
 
 /** What is said of an element in one way; undefined where it has not all of it, or what does not last. */

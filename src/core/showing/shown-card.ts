@@ -7,6 +7,7 @@ import { findAll } from '../input/pattern'
 import { firstCard } from '../kit/bare-card'
 import type { Described } from '../kit/page-element'
 import type { Act, ShownRecord } from './record'
+import { ats, fieldsOf, idOf, pagesOf } from './shown-fields'
 import { type Single, type Turn, turnsOf } from './turns'
 
 export interface ShownUnit {
@@ -157,13 +158,9 @@ function withOffered(radios: readonly CardRadio[], acts: readonly Act[]): CardRa
   })
 }
 
-const idOf = ({ does }: Act): SettingId | undefined =>
-  does.kind === 'puts' && (does.value.kind === 'setting' || does.value.kind === 'tick-of') ? does.value.id : undefined
 const isUser = (act: Act): boolean =>
   isOf(act, 'admin.user') ||
   (act.does.kind === 'puts' && act.does.value.kind === 'factory' && act.does.value.part === 'user')
-const ats = (acts: readonly Act[]): Described[] => acts.map(({ at }) => at)
-
 function signInFields(turn: Turn | undefined) {
   if (!turn) return { password: 'input[type=password]', press: 'button' }
   const user = turn.fills.find(isUser)
@@ -189,65 +186,6 @@ function firstPage({ fills, press }: Turn, others: readonly Turn[]) {
   const known = own.toSorted((a, b) => b.by.length - a.by.length)[0]
   return { sees: known && known.by.length > 0 ? known : fills[0]?.at, fills: fills.flatMap(fillOf), press: press.at }
 }
-
-type Fields = Record<string, Record<string, unknown>>
-
-/** Fields of several turns, by setting; what is ticked together belongs to one. */
-function fieldsOf(acts: readonly Act[]): Fields {
-  const fields: Fields = {}
-  for (const { at, does } of acts) {
-    if (does.kind !== 'puts') continue
-    const { value } = does
-    if (value.kind === 'tick-of') {
-      const ticks = (fields[value.id]?.ticks ?? {}) as Record<string, unknown>
-      fields[value.id] = { ticks: { ...ticks, [value.tick]: at } }
-    } else if (value.kind === 'setting') {
-      const before = fields[value.id]
-      const words = { ...((before?.words ?? {}) as object), ...(value.how.words ?? {}) }
-      fields[value.id] = {
-        at,
-        ...value.how,
-        ...(Object.keys(words).length > 0 ? { words } : {}),
-        ...(settingOf(value.id).nothing === undefined ? {} : { absent: settingOf(value.id).nothing }),
-      }
-    }
-  }
-  return fields
-}
-
-function pagesOf(turns: readonly Turn[]): Record<string, unknown>[] {
-  const byWay = new Map<string, Turn[]>()
-  for (const turn of turns) {
-    const key = JSON.stringify([turn.path, ats(turn.reach)])
-    byWay.set(key, [...(byWay.get(key) ?? []), turn])
-  }
-  return [...byWay.values()].flatMap((same) => {
-    const [turn] = same
-    const fills = same.flatMap((each) => each.fills)
-    const ofRadios = fills.filter((act) => idOf(act)?.startsWith('radio.'))
-    const fields = fieldsOf(fills.filter((act) => !ofRadios.includes(act)))
-    const bands = [...new Set(ofRadios.flatMap((act) => scopeOf(act) ?? []))]
-    const radios = Object.fromEntries(
-      bands.map((band) => [band, fieldsOf(ofRadios.filter((act) => scopeOf(act) === band))]),
-    )
-    if (!turn || (Object.keys(fields).length === 0 && bands.length === 0)) return []
-    const resetsOthers = 'unit.country' in fields
-    return [
-      {
-        path: turn.path,
-        ...(turn.reach.length > 0 ? { reach: ats(turn.reach) } : {}),
-        fields,
-        ...(bands.length > 0 ? { radios } : {}),
-        press: turn.press.at,
-        ...(turn.confirms.length > 0 ? { confirms: ats(turn.confirms) } : {}),
-        ...(resetsOthers ? { resetsOthers } : {}),
-      },
-    ]
-  })
-}
-
-const scopeOf = ({ does }: Act): string | undefined =>
-  does.kind === 'puts' && (does.value.kind === 'setting' || does.value.kind === 'tick-of') ? does.value.of : undefined
 
 function rowsOf(record: ShownRecord, turns: readonly Turn[], singles: readonly Single[], missing: MissingPart[]) {
   const isInRow = ({ does }: Act): boolean => does.kind === 'press' && does.row !== undefined

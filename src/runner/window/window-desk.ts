@@ -1,10 +1,10 @@
 /** The windows that are open: one at the most on each unit, closed when no hand has touched it for long. */
-import { adminSecretName, secretName } from '../../core/brief/brief'
+import { secretName } from '../../core/brief/brief'
 import { askingWithMarks } from '../../core/config/asked'
-import { desiredOf } from '../../core/config/compile'
+import { desiredOf, loginOf } from '../../core/config/compile'
 import { spokenOf } from '../../core/config/outcomes'
 import { jsonIn } from '../../core/input/json'
-import { adminUser, isDirect } from '../../core/kit/kit-card'
+import { isDirect } from '../../core/kit/kit-card'
 import type { MusterEvent } from '../../core/muster/events'
 import { type FileFromPages, fileFromPagesSchema } from '../../core/showing/file-from-pages'
 import { typedText } from '../../core/showing/put-in'
@@ -181,12 +181,12 @@ export class WindowDesk {
   /** Reads the unit by its card, where it has one that turns pages; nothing is written. */
   async #rehearse(on: WindowOn, { window, lane, pin }: OpenWindow): Promise<void> {
     const of = await this.#spokenOf(on)
-    if (!of || !isDirect(of.card)) return
+    if (!of) return
     const { asking, card } = of
-    const { admin } = asking.brief
-    const password = asking.secrets.get(adminSecretName(admin, on.unit)) ?? ''
-    const login = { user: adminUser(card, admin.user), password }
-    window.tell(await rehearse(this.#parts.sessions, { lane, pin, card: of.card, desired: desiredOf(asking), login }))
+    if (!isDirect(card)) return
+    const { user, password = '' } = loginOf(asking)
+    const login = { user, password }
+    window.tell(await rehearse(this.#parts.sessions, { lane, pin, card, desired: desiredOf(asking), login }))
   }
 
   /** What a setting of this unit is to be, as hands would type it. */

@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core'
 import { askingWithMarks } from '../../core/config/asked'
 import { spokenOf } from '../../core/config/outcomes'
-import type { SettingKey } from '../../core/config/unit-config'
+import { keyText } from '../../core/config/unit-config'
 import type { Unit } from '../../core/kit/unit'
 import type { Hand, Told } from '../../core/showing/window-talk'
 import { readBackWords, rehearsalFaultWords, settingName, showing } from '../../words/en/showing'
@@ -14,14 +14,12 @@ interface RehearsalProps {
   readonly act: ((hand: Hand) => void) | undefined
 }
 
-const keyOf = ({ id, of }: SettingKey): string => `${id} ${of}`
-
 /** The card of its model, tried on a unit that hands have set. */
 export function Rehearsal({ unit, rehearsed, act }: RehearsalProps) {
   const { cards, asking } = useJob()
   if (cards.get(unit.model)?.dialect.kind !== 'pages') return null
   const of = askingWithMarks(asking, unit)
-  const names = new Map((of ? spokenOf(of) : []).map((each) => [keyOf(each), each.name]))
+  const names = new Map((of ? spokenOf(of) : []).map((each) => [keyText(each), each.name]))
   const read = rehearsed?.read ?? []
   const count = (result: (typeof read)[number]['result']): number =>
     read.filter((each) => each.result === result).length
@@ -46,9 +44,9 @@ export function Rehearsal({ unit, rehearsed, act }: RehearsalProps) {
             {read
               .filter(({ result }) => result !== 'as-asked')
               .map((each) => (
-                <li key={keyOf(each)} data-result={each.result}>
+                <li key={keyText(each)} data-result={each.result}>
                   {settingName(each.id)}
-                  {names.get(keyOf(each)) ? `, ${names.get(keyOf(each))}` : ''}: {readBackWords[each.result]}
+                  {names.get(keyText(each)) ? `, ${names.get(keyText(each))}` : ''}: {readBackWords[each.result]}
                   {each.seen ? ` (${each.seen})` : ''}
                 </li>
               ))}

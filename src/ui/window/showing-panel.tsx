@@ -1,9 +1,10 @@
 'use client'
 import { Button } from '@mantine/core'
-import { useState, useTransition } from 'react'
+import { type ReactNode, useState, useTransition } from 'react'
 import { keepShownCardAction } from '../../actions/kit-actions'
 import { askingWithMarks } from '../../core/config/asked'
-import { type Spoken, spokenOf } from '../../core/config/outcomes'
+import { spokenOf } from '../../core/config/outcomes'
+import { keyText } from '../../core/config/unit-config'
 import type { Unit } from '../../core/kit/unit'
 import { type PressRole, pressRoles } from '../../core/showing/record'
 import type { Hand, Told } from '../../core/showing/window-talk'
@@ -83,60 +84,78 @@ function ActLine({ unit, each, act }: { unit: Unit; each: ShownAct; act: Showing
   const says = (meant: Extract<Hand, { kind: 'means' }>['value']) => act?.({ kind: 'means', act: number, value: meant })
   if (does === 'press')
     return (
-      <li data-role={role}>
-        <span>
-          {showing.pressed} <b>{label}</b>
-        </span>
-        <select
-          aria-label={`What ${label} is for`}
-          value={role}
-          disabled={!act}
-          onChange={(event) => says(event.currentTarget.value as PressRole)}
-        >
-          {pressRoles.map((one) => (
-            <option key={one} value={one}>
-              {roleWords[one]}
-            </option>
-          ))}
-        </select>
-      </li>
+      <Line
+        {...{ label, kind: role ?? 'way', value: role, disabled: !act }}
+        words={showing.pressed}
+        asks={`What ${label} is for`}
+        choose={(chosen) => says(chosen as PressRole)}
+      >
+        {pressRoles.map((one) => (
+          <option key={one} value={one}>
+            {roleWords[one]}
+          </option>
+        ))}
+      </Line>
     )
   const kind = value?.kind ?? 'unknown'
   const of = askingWithMarks(asking, unit)
   const spoken = of ? spokenOf(of) : []
-  const own = kind === 'setting' ? `${value?.id} ${value?.of ?? ''}` : kind
+  return (
+    <Line
+      {...{ label, kind, disabled: !act }}
+      value={value?.id === undefined ? kind : keyText({ id: value.id, of: value.of ?? '' })}
+      words={showing.put}
+      asks={`What was put into ${label}`}
+      choose={(chosen) => {
+        const setting = spoken.find((one) => keyText(one) === chosen)
+        if (setting) says({ kind: 'setting', id: setting.id, of: setting.of, how: {} })
+        else says(chosen === 'always' ? 'always' : { kind: 'left-out' })
+      }}
+    >
+      {kind === 'unknown' && <option value="unknown">{meaningWords.unknown}</option>}
+      {(kind === 'factory' || kind === 'ticked') && <option value={kind}>{meaningWords[kind]}</option>}
+      <option value="always">{meaningWords.always}</option>
+      <option value="left-out">{meaningWords['left-out']}</option>
+      {spoken.map((one) => (
+        <option key={keyText(one)} value={keyText(one)}>
+          {settingName(one.id)}
+          {one.name === '' ? '' : `, ${one.name}`}
+        </option>
+      ))}
+    </Line>
+  )
+}
+
+interface LineProps {
+  readonly words: string
+  readonly label: string
+  readonly kind: string
+  /** What is asked of the act, for those who hear the page. */
+  readonly asks: string
+  readonly value: string | undefined
+  readonly disabled: boolean
+  readonly choose: (chosen: string) => void
+  readonly children: ReactNode
+}
+
+/** One act, and what it is said to be. */
+function Line({ words, label, kind, asks, value, disabled, choose, children }: LineProps) {
   return (
     <li data-kind={kind}>
       <span>
-        {showing.put} <b>{label}</b>
+        {words} <b>{label}</b>
       </span>
       <select
-        aria-label={`What was put into ${label}`}
-        value={own}
-        disabled={!act}
-        onChange={(event) => {
-          const chosen = event.currentTarget.value
-          const setting = spoken.find((one) => keyOf(one) === chosen)
-          if (setting) says({ kind: 'setting', id: setting.id, of: setting.of, how: {} })
-          else says(chosen === 'always' ? 'always' : { kind: 'left-out' })
-        }}
+        aria-label={asks}
+        value={value}
+        disabled={disabled}
+        onChange={(event) => choose(event.currentTarget.value)}
       >
-        {kind === 'unknown' && <option value="unknown">{meaningWords.unknown}</option>}
-        {(kind === 'factory' || kind === 'ticked') && <option value={kind}>{meaningWords[kind]}</option>}
-        <option value="always">{meaningWords.always}</option>
-        <option value="left-out">{meaningWords['left-out']}</option>
-        {spoken.map((one) => (
-          <option key={keyOf(one)} value={keyOf(one)}>
-            {settingName(one.id)}
-            {one.name === '' ? '' : `, ${one.name}`}
-          </option>
-        ))}
+        {children}
       </select>
     </li>
   )
 }
-
-const keyOf = ({ id, of }: Pick<Spoken, 'id' | 'of'>): string => `${id} ${of}`
 
 function MadeCard({ unit, card: { yaml, missing } }: { unit: Unit; card: Extract<Told, { kind: 'card' }> }) {
   const { job, cards } = useJob()

@@ -18,10 +18,9 @@ export interface Box {
 export async function beginNoting(page: Page): Promise<void> {
   await page.evaluateOnNewDocument(installElements, elementsName)
   await page.evaluateOnNewDocument(noteHands, handsBinding, elementsName)
-  for (const frame of page.frames()) {
-    await frame.evaluate(installElements, elementsName).catch(() => undefined)
-    await frame.evaluate(noteHands, handsBinding, elementsName).catch(() => undefined)
-  }
+  // The page that is there now hears its frames itself.
+  await page.evaluate(installElements, elementsName).catch(() => undefined)
+  await page.evaluate(noteHands, handsBinding, elementsName).catch(() => undefined)
 }
 
 /** Where an element is, scrolled into the picture; undefined where it is not there. */

@@ -3,14 +3,9 @@ import { z } from 'zod'
 import { parseIpv4 } from '../../../core/addressing/ipv4'
 import { centreMhz } from '../../../core/regulatory/blocks'
 import type { Device } from '../../device/device'
-import {
-  type DeviceNetwork,
-  type DeviceRadio,
-  type DeviceSettings,
-  deviceSettingsSchema,
-  plainNetwork,
-} from '../../device/device-settings'
+import { type DeviceNetwork, type DeviceRadio, type DeviceSettings, plainNetwork } from '../../device/device-settings'
 import { Refusal } from '../../device/refusal'
+import { prefixOf } from '../change'
 import { maskText } from '../pages/views'
 import type { HearthView } from './page'
 
@@ -189,25 +184,16 @@ export const posts: Readonly<Record<string, (device: Device, body: unknown) => P
   wired: (_device, body) => {
     const { way, number: address, mask, router, resolvers, tag } = wiredPost.parse(body)
     const vlan = tag === '' ? null : Number(tag)
-    const bits = (parseIpv4(mask) ?? 0).toString(2)
-    if (way === 'own' && (parseIpv4(address) === undefined || !/^1+0*$/.test(bits)))
-      throw new Refusal('invalid-value', 'That is no address.')
+    if (way === 'own' && parseIpv4(address) === undefined) throw new Refusal('invalid-value', 'That is no address.')
     return {
       wired:
         way === 'given'
           ? { method: 'dhcp', address: null, prefix: null, vlan }
-          : { method: 'static', address, prefix: bits.lastIndexOf('1') + 1, vlan },
+          : { method: 'static', address, prefix: prefixOf(mask), vlan },
       gateway: router || null,
       nameServers: words(resolvers),
     }
   },
-}
-
-/** @throws Refusal where it will not be that */
-export function change(device: Device, part: Partial<DeviceSettings>): void {
-  const next = deviceSettingsSchema.safeParse({ ...device.configured, ...part })
-  if (!next.success) throw new Refusal('invalid-value', next.error.issues[0]?.message ?? 'That is not valid.')
-  device.configure(next.data)
 }
 
 /** Nobody is its admin yet: whoever comes first makes one, and says where it is. @throws Refusal, ZodError */

@@ -1,14 +1,9 @@
 /** What is done with a saved page: its fields, checked, become what the unit is told to be. */
 import { parseIpv4 } from '../../../core/addressing/ipv4'
 import type { Device } from '../../device/device'
-import {
-  type DeviceNetwork,
-  type DeviceRadio,
-  type DeviceSettings,
-  deviceSettingsSchema,
-  plainNetwork,
-} from '../../device/device-settings'
+import { type DeviceNetwork, type DeviceRadio, plainNetwork } from '../../device/device-settings'
 import { Refusal } from '../../device/refusal'
+import { change, prefixOf } from '../change'
 import { dots, guards } from './views'
 
 type Form = URLSearchParams
@@ -92,12 +87,6 @@ export function saveNetwork(device: Device, band: DeviceRadio['band'], slot: num
   change(device, { networks: [...others, next] })
 }
 
-function change(device: Device, part: Partial<DeviceSettings>): void {
-  const next = deviceSettingsSchema.safeParse({ ...device.configured, ...part })
-  if (!next.success) throw new Refusal('invalid-value', next.error.issues[0]?.message ?? 'not valid')
-  device.configure(next.data)
-}
-
 function word(form: Form, name: string): string {
   const text = form.get(name)?.trim() ?? ''
   if (text === '') throw new Refusal('data-missing', `Fill in ${name}.`)
@@ -118,10 +107,4 @@ function numberOrNothing(form: Form, name: string): number | null {
   if (text === '') return null
   if (!/^\d{1,4}$/.test(text)) throw new Refusal('invalid-value', `${text} is no number.`)
   return Number(text)
-}
-
-function prefixOf(mask: string): number {
-  const ones = (parseIpv4(mask) ?? Number.NaN).toString(2)
-  if (!/^1+0*$/.test(ones) || ones.length !== 32) throw new Refusal('invalid-value', `${mask} is no netmask.`)
-  return ones.lastIndexOf('1') + 1
 }

@@ -12,7 +12,7 @@ import type { Entry } from './engine'
 import type { Page } from './page'
 import type { PageSession } from './page-session'
 import type { ReadPage } from './reading'
-import { ssidAsShown } from './slots'
+import { idsOfNetworks } from './slots'
 
 /** Networks of a unit at the most: whatever shows more is no table of networks. */
 const mostRows = 64
@@ -32,13 +32,11 @@ export class NetworkTable {
   async read(): Promise<ReadPage[]> {
     const read: ReadPage[] = []
     let list = await this.#list()
-    for (let index = 0; index < this.#namesOn(list).length; index += 1) {
-      const name = this.#namesOn(list)[index] ?? ''
+    for (const [index, network] of this.#idsOn(list).entries()) {
       const before = Date.now()
       const page = await this.#opened(list, index)
-      const id = this.#idOf(name) ?? `row/${index + 1}`
       read.push({
-        ...{ of: this.#rows, radio: undefined, band: undefined, slot: undefined, network: id },
+        ...{ of: this.#rows, radio: undefined, band: undefined, slot: undefined, network },
         ...{ page, at: (before + Date.now()) / 2 },
       })
       const { close, row } = this.#rows
@@ -53,10 +51,9 @@ export class NetworkTable {
    */
   async write(concerned: ReadonlySet<string>, desired: UnitConfig, mayChange: MayChange): Promise<void> {
     const list = await this.#list()
-    const surplus = this.#namesOn(list).flatMap((name, index) => {
-      const id = this.#idOf(name) ?? `row/${index + 1}`
-      return concerned.has(id) && desired.networks[id] === undefined ? [index] : []
-    })
+    const surplus = this.#idsOn(list).flatMap((id, index) =>
+      concerned.has(id) && desired.networks[id] === undefined ? [index] : [],
+    )
     // From the end: what is taken away moves those that come after it.
     for (const index of surplus.toReversed()) {
       await mayChange()
@@ -67,7 +64,7 @@ export class NetworkTable {
       if (!concerned.has(id)) continue
       await mayChange()
       const now = await this.#list()
-      const index = this.#namesOn(now).findIndex((name) => this.#idOf(name) === id)
+      const index = this.#idsOn(now).indexOf(id)
       const page = index >= 0 ? await this.#opened(now, index) : await this.#session.turn(this.#rows.add, this.#isOpen)
       const entries = Object.entries(this.#rows.fields).flatMap(([setting, place]): Entry[] => {
         const value = (values as Readonly<Record<string, unknown>>)[setting]
@@ -83,19 +80,18 @@ export class NetworkTable {
     return this.#session.open(this.#rows, ready, [add])
   }
 
-  #namesOn(list: Page): string[] {
+  /** What stands in each row, by the id of its network; a row that nobody asked for has an id of its own. */
+  #idsOn(list: Page): string[] {
     const rows = list.parts(this.#rows.row)
     if (rows.length > mostRows) throw new WireError('garbled', `its page has ${rows.length} rows of networks`)
-    return rows.map((row) => row.text(this.#rows.name) ?? '')
-  }
-
-  #idOf(name: string): string | undefined {
-    const ids = Object.entries(this.#desired?.networks ?? {})
-    return ids.find(([, network]) => ssidAsShown(network['network.ssid']) === ssidAsShown(name))?.[0]
+    return rows.map((row, index) => {
+      const [known] = idsOfNetworks(this.#desired, row.text(this.#rows.name) ?? '')
+      return known ?? `row/${index + 1}`
+    })
   }
 
   readonly #isOpen = (page: Page): boolean => {
-    const { ssid } = { ssid: this.#rows.fields['network.ssid'] }
+    const ssid = this.#rows.fields['network.ssid']
     return ssid !== undefined && 'at' in ssid && page.has(ssid.at)
   }
 

@@ -13,16 +13,21 @@ export interface Slot {
 }
 
 /** As a page shows a name between other words: spaces at its ends and rows of them are lost. */
-export const ssidAsShown = (ssid: string | undefined): string | undefined => ssid?.replace(/\s+/g, ' ').trim()
+const asShown = (ssid: string | undefined): string | undefined => ssid?.replace(/\s+/g, ' ').trim()
 
 const ssidOf = (desired: UnitConfig | undefined, id: string): string | undefined =>
   desired?.networks[id]?.['network.ssid']
 
-/** Id of the network of this name on a band; undefined where what the unit is to be has none. */
-export function idOfNetwork(desired: UnitConfig | undefined, band: string, ssid: string): string | undefined {
+/** Ids of all networks of this name, as a page shows it, in the order in which the unit is to have them. */
+export function idsOfNetworks(desired: UnitConfig | undefined, ssid: string): string[] {
   const ids = Object.keys(desired?.networks ?? {})
   const exactly = ids.filter((id) => ssidOf(desired, id) === ssid)
-  const named = exactly.length > 0 ? exactly : ids.filter((id) => ssidAsShown(ssidOf(desired, id)) === ssid)
+  return exactly.length > 0 ? exactly : ids.filter((id) => asShown(ssidOf(desired, id)) === asShown(ssid))
+}
+
+/** Id of the network of this name on a band; undefined where what the unit is to be has none. */
+export function idOfNetwork(desired: UnitConfig | undefined, band: string, ssid: string): string | undefined {
+  const named = idsOfNetworks(desired, ssid)
   const onBand = named.find((id) => desired?.networks[id]?.['network.bands']?.some((each) => each === band))
   return onBand ?? (named.length === 1 ? named[0] : undefined)
 }

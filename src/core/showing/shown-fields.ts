@@ -1,0 +1,70 @@
+/** Fields of a card, and its pages of settings, as they were filled in. */
+import type { SettingId } from '../config/setting-ids'
+import { settingOf } from '../config/settings/settings'
+import type { SettingKey } from '../config/unit-config'
+import type { Described } from '../kit/page-element'
+import type { Act } from './record'
+import type { Turn } from './turns'
+
+/** The setting that an act puts in, or a part of it. */
+const keyOf = ({ does }: Act): SettingKey | undefined =>
+  does.kind === 'puts' && (does.value.kind === 'setting' || does.value.kind === 'tick-of') ? does.value : undefined
+export const idOf = (act: Act): SettingId | undefined => keyOf(act)?.id
+const scopeOf = (act: Act): string | undefined => keyOf(act)?.of
+export const ats = (acts: readonly Act[]): Described[] => acts.map(({ at }) => at)
+
+type Fields = Record<string, Record<string, unknown>>
+
+/** Fields of several turns, by setting; what is ticked together belongs to one. */
+export function fieldsOf(acts: readonly Act[]): Fields {
+  const fields: Fields = {}
+  for (const { at, does } of acts) {
+    if (does.kind !== 'puts') continue
+    const { value } = does
+    if (value.kind === 'tick-of') {
+      const ticks = (fields[value.id]?.ticks ?? {}) as Record<string, unknown>
+      fields[value.id] = { ticks: { ...ticks, [value.tick]: at } }
+    } else if (value.kind === 'setting') {
+      const before = fields[value.id]
+      const words = { ...((before?.words ?? {}) as object), ...(value.how.words ?? {}) }
+      fields[value.id] = {
+        at,
+        ...value.how,
+        ...(Object.keys(words).length > 0 ? { words } : {}),
+        ...(settingOf(value.id).nothing === undefined ? {} : { absent: settingOf(value.id).nothing }),
+      }
+    }
+  }
+  return fields
+}
+
+export function pagesOf(turns: readonly Turn[]): Record<string, unknown>[] {
+  const byWay = new Map<string, Turn[]>()
+  for (const turn of turns) {
+    const key = JSON.stringify([turn.path, ats(turn.reach)])
+    byWay.set(key, [...(byWay.get(key) ?? []), turn])
+  }
+  return [...byWay.values()].flatMap((same) => {
+    const [turn] = same
+    const fills = same.flatMap((each) => each.fills)
+    const ofRadios = fills.filter((act) => idOf(act)?.startsWith('radio.'))
+    const fields = fieldsOf(fills.filter((act) => !ofRadios.includes(act)))
+    const bands = [...new Set(ofRadios.flatMap((act) => scopeOf(act) ?? []))]
+    const radios = Object.fromEntries(
+      bands.map((band) => [band, fieldsOf(ofRadios.filter((act) => scopeOf(act) === band))]),
+    )
+    if (!turn || (Object.keys(fields).length === 0 && bands.length === 0)) return []
+    const resetsOthers = 'unit.country' in fields
+    return [
+      {
+        path: turn.path,
+        ...(turn.reach.length > 0 ? { reach: ats(turn.reach) } : {}),
+        fields,
+        ...(bands.length > 0 ? { radios } : {}),
+        press: turn.press.at,
+        ...(turn.confirms.length > 0 ? { confirms: ats(turn.confirms) } : {}),
+        ...(resetsOthers ? { resetsOthers } : {}),
+      },
+    ]
+  })
+}
