@@ -32,10 +32,15 @@ export type Telling = (typeof tellings)[number]
 const descriptionSchema = z
   .strictObject({
     ...tellingFields,
+    /** Words that stand in those on it, where the others are of one unit or site. */
+    part: words.optional(),
     /** Which of those that fit, counted from 1 in the order of the page. */
     nth: z.int().min(1).max(500).optional(),
   })
-  .refine((each) => tellings.some((telling) => each[telling] !== undefined), 'say what the element goes by')
+  .refine(
+    (each) => each.part !== undefined || tellings.some((telling) => each[telling] !== undefined),
+    'say what the element goes by',
+  )
 export type Description = z.infer<typeof descriptionSchema>
 
 /** Ways of describing one element that a card holds at the most. */

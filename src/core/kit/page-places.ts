@@ -52,7 +52,12 @@ export type PagePlace = z.infer<typeof plainPlaceSchema>
 
 /** A value that is told by what is ticked: one of several, or each that belongs to a list. */
 const ticksSchema = z.strictObject({ ticks: z.record(z.string(), atSchema) })
-const wordsPlaceSchema = z.strictObject({ ...placeFields, ...valueWordsFields })
+const wordsPlaceSchema = z.strictObject({
+  ...placeFields,
+  ...valueWordsFields,
+  /** A second field, where it is typed twice. */
+  again: atSchema.optional(),
+})
 export type PageWords = z.infer<typeof wordsPlaceSchema>
 export const valuePlaceSchema = z.union([wordsPlaceSchema, ticksSchema])
 export type PageValue = z.infer<typeof valuePlaceSchema>

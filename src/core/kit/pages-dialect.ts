@@ -39,8 +39,9 @@ const pageSchema = z
     radios: z.record(z.string(), valuesSchema).default({}),
     /** Makes a place for a network free again. */
     clears: z.array(fillSchema).default([]),
-    /** What saves it. */
+    /** What saves it; left out where each field is saved as it is left. */
     ...pressFields,
+    press: atSchema.optional(),
     ...saidFields,
     /** Saving it changes what stands on other pages, as a country does with channels. */
     resetsOthers: z.boolean().default(false),
@@ -81,7 +82,8 @@ const rowsSchema = z
     open: atSchema,
     /** Leaves what was opened as it is; where there is nothing of the kind, the page is come to anew. */
     close: atSchema.optional(),
-    remove: z.strictObject({ ...pressFields, ...saidFields }),
+    /** `whenOpened`: pressed once the row was opened, and not in it. */
+    remove: z.strictObject({ ...pressFields, ...saidFields, whenOpened: z.boolean().default(false) }),
     fields: valuesSchema,
     ...pressFields,
     ...saidFields,
@@ -91,7 +93,6 @@ const rowsSchema = z
       context.addIssue({ code: 'custom', path: ['fields', id], message })
     }
     if (!fields['network.ssid']) fault('network.ssid', 'networks are known by "network.ssid"')
-    if (!fields['network.bands']) fault('network.bands', 'a row says on which bands its network is')
     for (const id of Object.keys(fields))
       if (scopeOf(id) !== 'network') fault(id, `"${id}" is not a setting of a network`)
   })
@@ -162,15 +163,15 @@ const fields = z.strictObject({
   /** Seconds after which a session ends by itself, where nobody uses it. */
   sessionEnds: z.int().min(30).max(7200).default(600),
   says: z.strictObject({
-    /** A page was saved. */
-    saved: atSchema,
+    /** A page was saved; left out where nothing says so, and reading it again tells. */
+    saved: atSchema.optional(),
     /** It was not, and why; left out where nobody knows how that looks. */
     refused: atSchema.optional(),
     /** The session is over; absent where sign-in is asked for by the protocol itself. */
     lost: atSchema.optional(),
   }),
-  /** Its MAC, so that nobody else is set in its place. */
-  mac: plainPlaceSchema.extend({ page: pathSchema }),
+  /** Its MAC, so that nobody else is set in its place; left out where no page shows it, and its lane alone tells. */
+  mac: plainPlaceSchema.extend({ page: pathSchema }).optional(),
   pages: z.array(pageSchema).min(1),
   /** Networks that stand as rows of a table, in the place of pages for each. */
   rows: rowsSchema.optional(),
@@ -207,6 +208,8 @@ export const pagesDialectSchema = fields.superRefine((dialect, context) => {
   if (signIn.by === 'form' && says.lost === undefined)
     fault(['says', 'lost'], 'signing in by a form takes what a lost session looks like')
   const forNetworks = pages.filter(({ per }) => per === 'network').length + (rows ? 1 : 0)
+  if (rows && !rows.fields['network.bands'] && !('network.bands' in networksAre))
+    fault(['rows', 'fields', 'network.bands'], 'a row, or "networksAre", says on which bands a network is')
   if (forNetworks > 1) fault(['pages'], 'networks stand on pages of one kind, or in rows')
   if (dialect.engine === 'forms')
     for (const at of beyondForms(dialect)) fault(at, 'only the engine "browser" does that')

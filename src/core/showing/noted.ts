@@ -23,7 +23,12 @@ const handsSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('ticked'), seen: z.int(), ticked: z.boolean(), isOneOfSeveral: z.boolean() }),
   /** `value`: what the page sends for what was chosen, and for all that it offers; its words where it says no more. */
   z.object({ kind: z.literal('chosen'), seen: z.int(), value: words, offered: z.array(words).max(600) }),
-  z.object({ kind: z.literal('pressed'), seen: z.int(), row: rowSchema.nullable() }),
+  /** `isButton`: what is made to be pressed; a link or a tab leads on. */
+  z.object({
+    ...{ kind: z.literal('pressed'), seen: z.int(), row: rowSchema.nullable(), isButton: z.boolean() },
+    /** Of the row that it is in, what else is in it. */
+    within: z.array(z.int()).max(200).default([]),
+  }),
 ])
 
 export const notedSchema = z.object({

@@ -2,18 +2,18 @@
  * The record of a showing: what hands did on a unit's pages, each act with the element that it was done to and what
  * its value means. It holds no secret and no value of the site: a value is kept as the setting that it is of.
  */
-import { z } from 'zod'
 import type { Spoken } from '../config/outcomes'
-import { settingOf } from '../config/settings/settings'
 import type { SettingKey } from '../config/unit-config'
 import type { Described, ElementFacts } from '../kit/page-element'
 import { type Meaning, meaningOfChoice, meaningOfText } from './meaning'
 import type { Noted, NotedRow } from './noted'
 import { describe } from './seek'
+import { type SiteWords, siteWords } from './site-words'
 import { bandByWords } from './trade-words'
+import { broughtBy, type Came, cameWith, nothingCame } from './ways'
 
 /** What a press is for, beside leading on. */
-export const pressRoles = ['way', 'effect', 'restart', 'sign-out', 'remove', 'close', 'left-out'] as const
+export const pressRoles = ['way', 'saves', 'effect', 'restart', 'sign-out', 'remove', 'close', 'left-out'] as const
 export type PressRole = (typeof pressRoles)[number]
 
 /** What the value of an act is. */
@@ -43,6 +43,8 @@ export interface Act {
         readonly offered: readonly string[]
       }
     | { readonly kind: 'press'; readonly role: PressRole; readonly row: NotedRow | undefined }
+  /** The press after which the element was there; 0: it came with its page. */
+  readonly after: number
   /** Words that stood on the page afterwards and not before. */
   readonly appeared: readonly Described[]
 }
@@ -51,21 +53,24 @@ export interface ShownRecord {
   readonly acts: readonly Act[]
   /** Where a page shows the unit's MAC. */
   readonly mac: { readonly path: string; readonly at: Described } | undefined
-  /** Where networks stand in rows, and on which page. */
-  readonly rows: { readonly path: string; readonly row: NotedRow } | undefined
+  /** Pages on which networks stand in rows. */
+  readonly rows: Readonly<Record<string, NotedRow>>
   /** The page as it stood at the last act. */
   readonly before: readonly ElementFacts[]
-  /** What rows of its tables are called. */
-  readonly named: readonly string[]
+  /** How what is on the page now came there. */
+  readonly came: Came
+  /** What rows of its tables are called, and on which page; empty where it is on several, as a menu is. */
+  readonly named: Readonly<Record<string, string>>
   /** What was typed and means nothing, by the number of its act: it goes into no card unless somebody says so. */
   readonly texts: Readonly<Record<number, string>>
 }
 export const nothingShown: ShownRecord = {
   acts: [],
   mac: undefined,
-  rows: undefined,
+  rows: {},
   before: [],
-  named: [],
+  came: nothingCame,
+  named: {},
   texts: {},
 }
 
@@ -83,38 +88,54 @@ const mostNamed = 500
 /** Adds what a page told. */
 export function withNoted(record: ShownRecord, noted: Noted, showing: Showing): ShownRecord {
   const { facts, path, hands, rows } = noted
-  const named = [...new Set([...record.named, ...rows.flatMap(({ each, text }) => (each === 'li' ? [] : [text]))])]
-  const isOfSite = ofSite(showing, named)
+  const named = namedWith(record.named, noted)
+  const isOnOnePage = ([, page]: [string, string]): boolean => page !== ''
+  const ofSite = siteWords(
+    showing,
+    Object.entries(named)
+      .filter(isOnOnePage)
+      .map(([words]) => words),
+  )
+  const came = cameWith(record.came, noted, record.acts)
   const seen: ShownRecord = {
     ...record,
     mac: record.mac ?? macOn(noted, showing),
-    rows: record.rows ?? rowsOn(path, rows, showing),
-    named: named.slice(-mostNamed),
+    rows: { ...rowsOn(path, rows, showing), ...record.rows },
+    named,
+    came,
   }
-  if (!hands) return { ...seen, acts: withAppeared(record, facts, isOfSite) }
+  if (!hands) return { ...seen, acts: withAppeared(record, facts, ofSite) }
   const own = facts.find((each) => each.seen === hands.seen)
   if (!own) return seen
   const row = hands.kind === 'pressed' ? (hands.row ?? undefined) : undefined
   // Within a row an element is told from those of the same row alone.
-  const alike = row && own.row !== '' ? facts.filter((each) => each.row === own.row) : facts
-  const at = describe(alike, own, isOfSite)
+  const within = new Set(row && hands.kind === 'pressed' ? hands.within : [])
+  const alike = within.size > 0 ? facts.filter(({ seen: each }) => within.has(each)) : facts
+  const at = describe(alike, own, ofSite)
   if (!at) return seen
   const label = [own.label || own.text || own.hint || own.name, own.heading]
-    .filter((each) => each && !isOfSite(each))
+    .filter((each) => each && !ofSite.has(each))
     .join(', ')
   const does: Act['does'] =
     hands.kind === 'pressed'
-      ? { kind: 'press', role: roleOf(own, row), row }
+      ? { kind: 'press', role: roleOf(record, noted.path, hands, own), row }
       : {
           kind: 'puts',
-          value: actValue(record, hands, own, { ...showing, isOfSite }),
+          value: actValue(record, hands, own, { ...showing, ofSite }),
           offered: hands.kind === 'chosen' ? hands.offered : [],
         }
   const number = (record.acts.at(-1)?.number ?? 0) + 1
-  const act: Act = { number, path, at, label, does, appeared: [] }
+  const act: Act = { number, path, at, label, does, after: broughtBy(came, own), appeared: [] }
   const isUnknown = does.kind === 'puts' && does.value.kind === 'unknown' && hands.kind === 'typed'
   const texts = isUnknown ? { ...record.texts, [number]: hands.text } : record.texts
   return { ...seen, acts: joined(record.acts, act), before: facts, texts }
+}
+
+function namedWith(named: ShownRecord['named'], { path, rows }: Noted): ShownRecord['named'] {
+  const [page = ''] = path.split('?')
+  const all = new Map(Object.entries(named))
+  for (const { each, text } of rows) if (each !== 'li') all.set(text, (all.get(text) ?? page) === page ? page : '')
+  return Object.fromEntries([...all].slice(-mostNamed))
 }
 
 /** What is put into the same element again, before anything is pressed, takes the place of what was there. */
@@ -137,38 +158,11 @@ export function answered(record: ShownRecord, number: number, value: ActValue | 
   return { ...record, acts }
 }
 
-/** Words of the site or of one unit: what its settings are to be, its MAC, addresses, what stands in its tables. */
-function ofSite({ spoken, mac }: Showing, named: readonly string[]): (words: string) => boolean {
-  const own = spoken.flatMap(({ id, value }) => {
-    if (settingOf(id).value instanceof z.ZodEnum) return []
-    const values = Array.isArray(value) ? value : [value]
-    return values.flatMap((each) => (typeof each === 'string' ? [each] : []))
-  })
-  // Numbers stand in labels too, such as those of bands.
-  const all = [...own, ...named]
-    .map((each) => each.toLowerCase())
-    .filter((each) => each.length >= 3 && !/^[\d.]+$/.test(each))
-  const bare = mac.replaceAll(':', '')
-  return (words) => {
-    const plain = words.toLowerCase()
-    const isUnits = plain.replace(/[:.-]/g, '').includes(bare) || /\d+\.\d+\.\d+\.\d+/.test(plain)
-    return isUnits || all.some((each) => holdsWhole(plain, each))
-  }
-}
-
-/** Whether words stand in others as they are, and not as a part of a longer one. */
-function holdsWhole(words: string, own: string): boolean {
-  const isSign = (sign: string | undefined): boolean => sign !== undefined && /[\p{L}\p{N}]/u.test(sign)
-  for (let at = words.indexOf(own); at >= 0; at = words.indexOf(own, at + 1))
-    if (!isSign(words[at - 1]) && !isSign(words[at + own.length])) return true
-  return false
-}
-
 function macOn({ path, facts }: Noted, { mac }: Showing): ShownRecord['mac'] {
   const shows = facts.find(
     ({ use, text }) => use === 'show' && text.toLowerCase().replace(/[^0-9a-f]/g, '') === mac.replaceAll(':', ''),
   )
-  const at = shows && describe(facts, shows, (words) => words === shows.text)
+  const at = shows && describe(facts, shows, { has: (words) => words === shows.text, rest: () => '' })
   return at && { path, at }
 }
 
@@ -176,13 +170,13 @@ function macOn({ path, facts }: Noted, { mac }: Showing): ShownRecord['mac'] {
 function rowsOn(path: string, rows: Noted['rows'], { spoken }: Showing): ShownRecord['rows'] {
   const names = spoken.filter(({ id }) => id === 'network.ssid').map(({ value }) => value)
   const found = rows.find(({ text }) => names.includes(text))
-  return found && { path, row: { each: found.each, name: found.name } }
+  return found ? { [path]: { each: found.each, name: found.name } } : {}
 }
 
 function withAppeared(
   { acts, before }: ShownRecord,
   facts: readonly ElementFacts[],
-  isOfSite: (words: string) => boolean,
+  ofSite: SiteWords,
 ): readonly Act[] {
   const last = acts.at(-1)
   if (last?.does.kind !== 'press') return acts
@@ -190,18 +184,36 @@ function withAppeared(
   const words = new Set(last.appeared.map((each) => JSON.stringify(each)))
   const added = facts.flatMap((each): Described[] => {
     if (each.use !== 'show' || known.has(each.text)) return []
-    const at = describe(facts, each, isOfSite)
-    return at?.by.some(({ text }) => text !== undefined) && !words.has(JSON.stringify(at)) ? [at] : []
+    const at = describe(facts, each, ofSite)
+    return at?.by.some(({ text, part }) => text !== undefined || part !== undefined) && !words.has(JSON.stringify(at))
+      ? [at]
+      : []
   })
   return [...acts.slice(0, -1), { ...last, appeared: [...last.appeared, ...added].slice(0, 40) }]
 }
 
-function roleOf({ text }: ElementFacts, row: NotedRow | undefined): PressRole {
-  if (row && /\b(remove|delete|take away)\b/i.test(text)) return 'remove'
-  if (/^(cancel|close|back)$/i.test(text)) return 'close'
-  if (/\b(restart|reboot|start again)\b/i.test(text)) return 'restart'
-  if (/\b(sign|log) ?(out|off)\b/i.test(text)) return 'sign-out'
-  if (/\b(save|apply) (all|changes|configuration)\b|\b(commit|activate)\b/i.test(text)) return 'effect'
+/** Links and tabs lead on, unless their words say that they do more. */
+const doesMore =
+  /\b(save|apply|submit|ok|update|next|continue|finish|done|log ?in|sign ?in|add|create|install|confirm|change)\b/i
+const flushes: ReadonlySet<PressRole> = new Set(['saves', 'close', 'remove', 'effect', 'restart'])
+
+function roleOf(
+  { acts }: ShownRecord,
+  path: string,
+  { row, isButton }: Extract<NonNullable<Noted['hands']>, { kind: 'pressed' }>,
+  { text, label }: ElementFacts,
+): PressRole {
+  const words = text || label
+  const flushed = acts.findLastIndex(({ does }) => does.kind === 'press' && flushes.has(does.role))
+  const since = acts.slice(flushed + 1)
+  const isInRow = row !== null || since.some(({ does }) => does.kind === 'press' && does.row !== undefined)
+  if (/^(cancel|close|back|×|x)$/i.test(words)) return 'close'
+  if (since.some((each) => each.does.kind === 'puts' && each.path === path) && (isButton || doesMore.test(words)))
+    return 'saves'
+  if (isInRow && /\b(remove|delete|take away)\b/i.test(words)) return 'remove'
+  if (/\b(restart|reboot|start again)\b/i.test(words)) return 'restart'
+  if (/\b(sign|log) ?(out|off)\b/i.test(words)) return 'sign-out'
+  if (/\b(save|apply) (all|changes|configuration)\b|\b(commit|activate)\b/i.test(words)) return 'effect'
   return 'way'
 }
 
@@ -218,7 +230,7 @@ function actValue(
   record: ShownRecord,
   hands: Puts,
   own: ElementFacts,
-  { spoken, factory, putIn, isOfSite }: Showing & { readonly isOfSite: (words: string) => boolean },
+  { spoken, factory, putIn, ofSite }: Showing & { readonly ofSite: SiteWords },
 ): ActValue {
   const network = networkAt(record)
   if (hands.kind === 'typed') {
@@ -231,7 +243,7 @@ function actValue(
   if (hands.kind === 'chosen') {
     const meaning = meaningOfChoice(spoken, hands.value, own, { network })
     // What stands in a list may be of the site too: it goes into no card as words.
-    const isOwn = isOfSite(hands.value)
+    const isOwn = ofSite.has(hands.value)
     if (meaning && (!isOwn || Object.keys(meaning.how).length === 0)) return { kind: 'setting', ...meaning }
     return isOwn ? { kind: 'unknown' } : { kind: 'always', text: hands.value }
   }

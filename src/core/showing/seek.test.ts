@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Described, ElementFacts } from '../kit/page-element'
 import { describe as described, seek } from './seek'
+import { noSiteWords } from './site-words'
 
 const facts = (...elements: Partial<ElementFacts>[]): ElementFacts[] =>
   elements.map((each, seen) => ({
@@ -9,7 +10,7 @@ const facts = (...elements: Partial<ElementFacts>[]): ElementFacts[] =>
     ...each,
     seen,
   }))
-const nobody = () => false
+const nobody = noSiteWords
 const channel24 = { label: 'Channel', heading: '2.4 GHz', name: 'f17' }
 const channel5 = { label: 'Channel', heading: '5 GHz', name: 'f18' }
 const title = { label: 'Device name', name: 'title' }
@@ -54,8 +55,8 @@ describe('an element of a page', () => {
       { label: 'Passphrase', heading: 'Edit: Ellery Crew' },
       { label: 'Passphrase', heading: 'Guests' },
     )
-    const isOfSite = (words: string): boolean => words.includes('Ellery Crew')
-    expect(JSON.stringify(described(crew, crew[0] as ElementFacts, isOfSite))).not.toContain('Ellery')
+    const ofSite = { ...noSiteWords, has: (words: string): boolean => words.includes('Ellery Crew') }
+    expect(JSON.stringify(described(crew, crew[0] as ElementFacts, ofSite))).not.toContain('Ellery')
   })
 
   it('is found as itself or not at all on the page on which it was described', () => {

@@ -3,6 +3,7 @@
  * Votes that disagree find nothing: a value must never be put into the wrong field.
  */
 import { type Described, type Description, type ElementFacts, type Telling, tellings } from '../kit/page-element'
+import type { SiteWords } from './site-words'
 
 export type Sought =
   | { readonly found: ElementFacts }
@@ -24,9 +25,11 @@ export function seek(facts: readonly ElementFacts[], { use, by }: Described): So
 }
 
 /** All that one way of describing an element fits, in the order of the page. */
-function fitting(usable: readonly ElementFacts[], { nth, ...way }: Description): ElementFacts[] {
-  const fits = usable.filter((each) =>
-    tellings.every((telling) => way[telling] === undefined || isSaid(each[telling], way[telling])),
+function fitting(usable: readonly ElementFacts[], { nth, part, ...way }: Description): ElementFacts[] {
+  const fits = usable.filter(
+    (each) =>
+      tellings.every((telling) => way[telling] === undefined || isSaid(each[telling], way[telling])) &&
+      (part === undefined || plain(each.text).includes(plain(part))),
   )
   return nth === undefined ? fits : fits.slice(nth - 1, nth)
 }
@@ -66,37 +69,35 @@ const mostWays = 5
 
 /**
  * Describes an element by what tells it from all others now.
- * @param isOfSite  words that belong to the site or to one unit, and are on no other: nothing is described by them
+ * @param ofSite    words that belong to the site or to one unit, and are on no other: nothing is described by them
  * @returns         undefined where nothing that may be said of it finds it again
  */
 export function describe(
   facts: readonly ElementFacts[],
   { seen, use }: Pick<ElementFacts, 'seen' | 'use'>,
-  isOfSite: (words: string) => boolean,
+  ofSite: SiteWords,
 ): Described | undefined {
   const own = facts.find((each) => each.seen === seen)
   if (!own) return undefined
   const usable = facts.filter((each) => each.use === use)
   const by: Description[] = []
   for (const way of ways) {
-    const description = said(own, way, isOfSite)
+    const description = said(own, way, ofSite)
     if (!description || by.length >= mostWays) continue
     if (fitting(usable, description).length === 1) by.push(description)
   }
+  const part = use === 'show' && by.length === 0 ? ofSite.rest(own.text) : ''
+  if (part !== '' && fitting(usable, { part }).length === 1) by.push({ part })
   if (by.length > 0) return { use, by }
-  const [among] = counted.flatMap((way) => said(own, way, isOfSite) ?? [])
+  const [among] = counted.flatMap((way) => said(own, way, ofSite) ?? [])
   return among && { use, by: [{ ...among, nth: fitting(usable, among).indexOf(own) + 1 }] }
 }
 
 /** What is said of an element in one way; undefined where it has not all of it, or what does not last. */
-function said(
-  own: ElementFacts,
-  way: readonly Telling[],
-  isOfSite: (words: string) => boolean,
-): Description | undefined {
+function said(own: ElementFacts, way: readonly Telling[], ofSite: SiteWords): Description | undefined {
   const lasts = (telling: Telling): boolean => {
     const words = own[telling]
-    return words !== '' && !isOfSite(words) && !((telling === 'id' || telling === 'name') && isMade(words))
+    return words !== '' && !ofSite.has(words) && !((telling === 'id' || telling === 'name') && isMade(words))
   }
   return way.every(lasts) ? Object.fromEntries(way.map((telling) => [telling, own[telling]])) : undefined
 }

@@ -5,9 +5,10 @@ import type { SettingId } from '../config/setting-ids'
 import { settingOf } from '../config/settings/settings'
 import { findAll } from '../input/pattern'
 import { firstCard } from '../kit/bare-card'
-import type { Described } from '../kit/page-element'
 import type { Act, ShownRecord } from './record'
-import { ats, fieldsOf, idOf, pagesOf } from './shown-fields'
+import { pressesOf, savedWords } from './saved-words'
+import { ats, confirmsOf, idOf, pagesOf } from './shown-fields'
+import { rowsOf } from './shown-rows'
 import { type Single, type Turn, turnsOf } from './turns'
 
 export interface ShownUnit {
@@ -24,17 +25,7 @@ export interface ShownUnit {
 /** What a card cannot do without and was not shown, or was shown and means nothing. */
 export const missingPartSchema = z.discriminatedUnion('code', [
   z.object({
-    code: z.enum([
-      'no-sign-in',
-      'no-settings',
-      'no-saved-words',
-      'no-mac',
-      'no-address',
-      'no-add',
-      'no-open',
-      'no-remove',
-      'no-row',
-    ]),
+    code: z.enum(['no-sign-in', 'no-settings', 'no-address', 'no-add', 'no-open', 'no-remove', 'no-row']),
   }),
   z.object({ code: z.literal('unknown'), act: z.int(), label: z.string() }),
 ])
@@ -52,6 +43,7 @@ const isLogin = (act: Act): boolean =>
 
 export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
   const { turns, singles } = turnsOf(record.acts)
+  const card = parse(firstCard(unit.model)) as Record<string, unknown>
   const missing: MissingPart[] = record.acts.flatMap((act) =>
     act.does.kind === 'puts' && act.does.value.kind === 'unknown'
       ? [{ code: 'unknown', act: act.number, label: act.label } as const]
@@ -59,7 +51,7 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
   )
   const passwordFills = (turn: Turn): number => turn.fills.filter(isLogin).filter((act) => !isUser(act)).length
   const at = turns.findIndex(
-    (turn) => passwordFills(turn) === 1 && turn.fills.every((act) => isLogin(act) || isUser(act)),
+    (turn) => turn.press && passwordFills(turn) === 1 && turn.fills.every((act) => isLogin(act) || isUser(act)),
   )
   const signIn = turns[at]
   if (!signIn) missing.push({ code: 'no-sign-in' })
@@ -70,18 +62,17 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
   const settings = later.filter(
     (turn) => turn !== passwordTurn && turn !== signIn && !ofNetworks.includes(turn) && passwordFills(turn) === 0,
   )
-  const saved = savedWords([...settings, ...ofNetworks])
-  if (!saved) missing.push({ code: 'no-saved-words' })
-  if (!record.mac) missing.push({ code: 'no-mac' })
-  const pages = pagesOf(settings)
+  const saved = savedWords([...settings, ...ofNetworks].flatMap(pressesOf))
+  const pages = pagesOf(settings, saved)
   if (pages.length === 0) missing.push({ code: 'no-settings' })
   const isAddressed = settings.some(({ fills }) => fills.some((act) => idOf(act) === 'management.address'))
   if (pages.length > 0 && !isAddressed) missing.push({ code: 'no-address' })
-  const rows = ofNetworks.length === 0 ? undefined : rowsOf(record, ofNetworks, singles, missing)
+  const rows = ofNetworks.length === 0 ? undefined : rowsOf(record, ofNetworks, singles, saved, missing)
+  const bands = (card.radios as CardRadio[]).map(({ band }) => band)
+  const isOnAll = rows !== undefined && !('network.bands' in rows.fields)
   const effect = singles.find(({ press }) => press.does.kind === 'press' && press.does.role === 'effect')
   const restart = singles.find(({ press }) => press.does.kind === 'press' && press.does.role === 'restart')
-  const can = canOf([...first, ...later])
-  const card = parse(firstCard(unit.model)) as Record<string, unknown>
+  const can = { ...canOf([...first, ...later]), ...(isOnAll ? { 'network.bands': null } : {}) }
   Object.assign(card, {
     radios: withOffered(card.radios as CardRadio[], record.acts),
     recognise: { macPrefixes: [unit.mac.slice(0, 8)] },
@@ -108,12 +99,13 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
           : {}),
       },
       says: {
-        saved: saved ?? '.saved',
-        ...(signIn ? { lost: signIn.press.at } : {}),
+        ...(saved ? { saved } : {}),
+        ...(signIn?.press ? { lost: signIn.press.at } : {}),
       },
-      mac: record.mac ? { page: record.mac.path, at: record.mac.at } : { page: '/', at: 'body' },
+      ...(record.mac ? { mac: { page: record.mac.path, at: record.mac.at } } : {}),
       pages,
       ...(rows ? { rows } : {}),
+      ...(isOnAll ? { networksAre: { 'network.bands': bands } } : {}),
       ...(passwordTurn ? { password: passwordPage(passwordTurn) } : {}),
       ...(effect ? effectParts(effect) : {}),
       ...(restart
@@ -165,7 +157,7 @@ function signInFields(turn: Turn | undefined) {
   if (!turn) return { password: 'input[type=password]', press: 'button' }
   const user = turn.fills.find(isUser)
   const password = turn.fills.find((act) => !isUser(act))
-  return { ...(user ? { user: user.at } : {}), password: password?.at, press: turn.press.at }
+  return { ...(user ? { user: user.at } : {}), password: password?.at, press: turn.press?.at }
 }
 
 /** What is put into a page that is asked once. */
@@ -184,36 +176,7 @@ function firstPage({ fills, press }: Turn, others: readonly Turn[]) {
   )
   const own = fills.map(({ at }) => ({ use: at.use, by: at.by.filter((way) => !shared.has(JSON.stringify(way))) }))
   const known = own.toSorted((a, b) => b.by.length - a.by.length)[0]
-  return { sees: known && known.by.length > 0 ? known : fills[0]?.at, fills: fills.flatMap(fillOf), press: press.at }
-}
-
-function rowsOf(record: ShownRecord, turns: readonly Turn[], singles: readonly Single[], missing: MissingPart[]) {
-  const isInRow = ({ does }: Act): boolean => does.kind === 'press' && does.row !== undefined
-  const add = turns.flatMap(({ reach }) => reach).findLast((act) => !isInRow(act))
-  const open = record.acts.findLast((act) => isInRow(act) && act.does.kind === 'press' && act.does.role === 'way')
-  const role = (which: string): Single | undefined =>
-    singles.find(({ press }) => press.does.kind === 'press' && press.does.role === which)
-  const [remove, close] = [role('remove'), role('close')]
-  if (!open) missing.push({ code: 'no-open' })
-  if (!remove) missing.push({ code: 'no-remove' })
-  if (!add) missing.push({ code: 'no-add' })
-  if (!record.rows) missing.push({ code: 'no-row' })
-  const [turn] = turns
-  const row = record.rows
-  if (!turn || !add || !open || !remove || !row) return undefined
-  const { name, each } = row.row
-  return {
-    path: row.path,
-    row: each,
-    name: { at: name },
-    add: add.at,
-    open: open.at,
-    ...(close ? { close: close.press.at } : {}),
-    remove: { press: remove.press.at, ...(remove.confirms.length > 0 ? { confirms: ats(remove.confirms) } : {}) },
-    fields: fieldsOf(turns.flatMap(({ fills }) => fills)),
-    press: turn.press.at,
-    ...(turn.confirms.length > 0 ? { confirms: ats(turn.confirms) } : {}),
-  }
+  return { sees: known && known.by.length > 0 ? known : fills[0]?.at, fills: fills.flatMap(fillOf), press: press?.at }
 }
 
 function passwordPage({ path, reach, fills, press, confirms }: Turn) {
@@ -223,8 +186,8 @@ function passwordPage({ path, reach, fills, press, confirms }: Turn) {
     ...(reach.length > 0 ? { reach: ats(reach) } : {}),
     ...(old ? { old: old.at } : {}),
     new: ats(fills.filter((act) => isOf(act, 'admin.password'))),
-    press: press.at,
-    ...(confirms.length > 0 ? { confirms: ats(confirms) } : {}),
+    press: press?.at,
+    ...confirmsOf({ confirms }),
   }
 }
 
@@ -236,25 +199,6 @@ function effectParts({ press, confirms }: Single) {
     changes: { page: press.path, waiting: press.at, applying: applying ?? '.applying' },
     apply: { page: press.path, press: press.at, ...(confirms.length > 0 ? { confirms: ats(confirms) } : {}) },
   }
-}
-
-/** The words that stood there after most pages were saved. */
-function savedWords(turns: readonly Turn[]): Described | undefined {
-  const counts = new Map<string, { at: Described; times: number }>()
-  for (const { press, confirms } of turns)
-    for (const at of (confirms.at(-1) ?? press).appeared) {
-      const key = JSON.stringify(at)
-      counts.set(key, { at, times: (counts.get(key)?.times ?? 0) + 1 })
-    }
-  const says = ({ at }: { at: Described }): boolean =>
-    at.by.some(
-      ({ text, role }) =>
-        role === 'status' ||
-        role === 'alert' ||
-        /\b(saved|stored|noted|success|done|updated|applied)\b/i.test(text ?? ''),
-    )
-  const most = [...counts.values()].toSorted((a, b) => Number(says(b)) - Number(says(a)) || b.times - a.times)
-  return most[0]?.at
 }
 
 /** Settings that its pages take. */

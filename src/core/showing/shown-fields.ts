@@ -4,6 +4,7 @@ import { settingOf } from '../config/settings/settings'
 import type { SettingKey } from '../config/unit-config'
 import type { Described } from '../kit/page-element'
 import type { Act } from './record'
+import { pressesOf, saidBy } from './saved-words'
 import type { Turn } from './turns'
 
 /** The setting that an act puts in, or a part of it. */
@@ -15,30 +16,43 @@ export const ats = (acts: readonly Act[]): Described[] => acts.map(({ at }) => a
 
 type Fields = Record<string, Record<string, unknown>>
 
-/** Fields of several turns, by setting; what is ticked together belongs to one. */
-export function fieldsOf(acts: readonly Act[]): Fields {
+export const confirmsOf = ({ confirms }: { readonly confirms: readonly Act[] }) =>
+  confirms.length > 0 ? { confirms: ats(confirms) } : {}
+
+/** Fields that were filled in together, several times over, by setting; what is ticked together belongs to one. */
+export function fieldsOf(together: readonly (readonly Act[])[]): Fields {
   const fields: Fields = {}
-  for (const { at, does } of acts) {
-    if (does.kind !== 'puts') continue
-    const { value } = does
-    if (value.kind === 'tick-of') {
-      const ticks = (fields[value.id]?.ticks ?? {}) as Record<string, unknown>
-      fields[value.id] = { ticks: { ...ticks, [value.tick]: at } }
-    } else if (value.kind === 'setting') {
-      const before = fields[value.id]
-      const words = { ...((before?.words ?? {}) as object), ...(value.how.words ?? {}) }
-      fields[value.id] = {
-        at,
-        ...value.how,
-        ...(Object.keys(words).length > 0 ? { words } : {}),
-        ...(settingOf(value.id).nothing === undefined ? {} : { absent: settingOf(value.id).nothing }),
+  for (const acts of together) {
+    const typed = new Set<string>()
+    for (const { at, does } of acts) {
+      if (does.kind !== 'puts') continue
+      const { value } = does
+      if (value.kind === 'tick-of') {
+        const ticks = (fields[value.id]?.ticks ?? {}) as Record<string, unknown>
+        fields[value.id] = { ticks: { ...ticks, [value.tick]: at } }
+      } else if (value.kind === 'setting') {
+        const key = `${value.id} ${value.of}`
+        const before = fields[value.id]
+        // Typed once more in a field beside it, as new passwords are.
+        if (typed.has(key) && before && JSON.stringify(before.at) !== JSON.stringify(at)) {
+          before.again = at
+          continue
+        }
+        typed.add(key)
+        const words = { ...((before?.words ?? {}) as object), ...(value.how.words ?? {}) }
+        const { nothing } = settingOf(value.id)
+        fields[value.id] = {
+          ...{ at, ...value.how },
+          ...(Object.keys(words).length > 0 ? { words } : {}),
+          ...(nothing === undefined ? {} : { absent: nothing }),
+        }
       }
     }
   }
   return fields
 }
 
-export function pagesOf(turns: readonly Turn[]): Record<string, unknown>[] {
+export function pagesOf(turns: readonly Turn[], saved: Described | undefined): Record<string, unknown>[] {
   const byWay = new Map<string, Turn[]>()
   for (const turn of turns) {
     const key = JSON.stringify([turn.path, ats(turn.reach)])
@@ -46,12 +60,14 @@ export function pagesOf(turns: readonly Turn[]): Record<string, unknown>[] {
   }
   return [...byWay.values()].flatMap((same) => {
     const [turn] = same
+    // What was pressed in between may have been for something else.
+    const last = same.findLast(({ press }) => press !== undefined)
     const fills = same.flatMap((each) => each.fills)
     const ofRadios = fills.filter((act) => idOf(act)?.startsWith('radio.'))
-    const fields = fieldsOf(fills.filter((act) => !ofRadios.includes(act)))
+    const fields = fieldsOf(same.map((each) => each.fills.filter((act) => !ofRadios.includes(act))))
     const bands = [...new Set(ofRadios.flatMap((act) => scopeOf(act) ?? []))]
     const radios = Object.fromEntries(
-      bands.map((band) => [band, fieldsOf(ofRadios.filter((act) => scopeOf(act) === band))]),
+      bands.map((band) => [band, fieldsOf([ofRadios.filter((act) => scopeOf(act) === band)])]),
     )
     if (!turn || (Object.keys(fields).length === 0 && bands.length === 0)) return []
     const resetsOthers = 'unit.country' in fields
@@ -61,8 +77,9 @@ export function pagesOf(turns: readonly Turn[]): Record<string, unknown>[] {
         ...(turn.reach.length > 0 ? { reach: ats(turn.reach) } : {}),
         fields,
         ...(bands.length > 0 ? { radios } : {}),
-        press: turn.press.at,
-        ...(turn.confirms.length > 0 ? { confirms: ats(turn.confirms) } : {}),
+        ...(last?.press
+          ? { press: last.press.at, ...confirmsOf(last), ...saidBy(same.flatMap(pressesOf), saved) }
+          : {}),
         ...(resetsOthers ? { resetsOthers } : {}),
       },
     ]

@@ -1,5 +1,6 @@
 /** A record cut by its presses: what was filled in on a page until it was saved, and what was pressed by itself. */
 import type { Act } from './record'
+import { wayTo } from './ways'
 
 /** What was filled in on one page until something was pressed. */
 export interface Turn {
@@ -7,8 +8,9 @@ export interface Turn {
   /** Pressed on the way to it, on the same page. */
   readonly reach: readonly Act[]
   readonly fills: readonly Act[]
-  readonly press: Act
-  /** Pressed right after it, among what had appeared. */
+  /** Undefined where each field is saved as it is left. */
+  readonly press: Act | undefined
+  /** Pressed right after it. */
   readonly confirms: readonly Act[]
 }
 /** What was pressed with nothing filled in. */
@@ -20,35 +22,43 @@ export interface Single {
 export function turnsOf(acts: readonly Act[]): { turns: Turn[]; singles: Single[] } {
   const turns: Turn[] = []
   const singles: Single[] = []
-  let ways: Act[] = []
   let fills: Act[] = []
+  const save = (press: Act | undefined, confirms: readonly Act[]): void => {
+    // Parts of one page that are come to by presses of their own, such as the tabs of a dialog.
+    const parts = new Map<string, { reach: Act[]; own: Act[] }>()
+    for (const fill of fills) {
+      const reach = wayTo(acts, fill)
+      const key = [fill.path, ...reach.map(({ number }) => number)].join(' ')
+      const part = parts.get(key) ?? { reach, own: [] }
+      part.own.push(fill)
+      parts.set(key, part)
+    }
+    for (const { reach, own } of parts.values())
+      turns.push({ path: own[0]?.path ?? '', reach, fills: own, press, confirms })
+    fills = []
+  }
   for (let index = 0; index < acts.length; index += 1) {
     const act = acts[index] as Act
+    // What was left without a press has saved itself, or was not meant.
+    if (fills.length > 0 && fills.at(-1)?.path !== act.path) save(undefined, [])
     if (act.does.kind === 'puts') {
       fills.push(act)
       continue
     }
     const { role } = act.does
-    if (role === 'left-out') continue
-    const isTurn = fills.length > 0
-    const takesMore = isTurn || role === 'effect' || role === 'restart' || role === 'remove'
-    if (!takesMore) {
-      if (role === 'way') ways.push(act)
-      else singles.push({ press: act, confirms: [] })
+    if (role === 'left-out' || role === 'way') continue
+    if (role === 'close') {
+      if (fills.length > 0) save(undefined, [])
+      singles.push({ press: act, confirms: [] })
       continue
     }
-    const confirms: Act[] = []
     const next = acts[index + 1]
-    if (next?.does.kind === 'press' && next.path === act.path && isConfirm(next)) {
-      confirms.push(next)
-      index += 1
-    }
-    const path = fills[0]?.path ?? act.path
-    if (isTurn) turns.push({ path, reach: ways.filter((each) => each.path === path), fills, press: act, confirms })
-    else singles.push({ press: act, confirms })
-    ways = []
-    fills = []
+    const confirms = next?.does.kind === 'press' && isConfirm(next) ? [next] : []
+    index += confirms.length
+    if (fills.length > 0) save(act, confirms)
+    else if (role !== 'saves') singles.push({ press: act, confirms })
   }
+  if (fills.length > 0) save(undefined, [])
   return { turns, singles }
 }
 

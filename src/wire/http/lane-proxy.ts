@@ -5,6 +5,7 @@
 import { createServer, type IncomingMessage, request, type Server, type ServerResponse } from 'node:http'
 import type { AddressInfo, Socket } from 'node:net'
 import type { Duplex } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
 import { TLSSocket } from 'node:tls'
 import { generate } from 'selfsigned'
 import type { Lane } from '../host/host'
@@ -74,7 +75,8 @@ export class LaneProxy {
       })
       onwards.on('response', (answer) => {
         reply.writeHead(answer.statusCode ?? 502, answer.headers)
-        answer.pipe(reply)
+        // What the unit leaves half said is not waited for.
+        pipeline(answer, reply).catch(() => reply.destroy())
       })
       onwards.on('error', () => reply.destroy())
       asked.pipe(onwards)

@@ -93,6 +93,19 @@ export function installElements(name: string): void {
     for (const field of copy.querySelectorAll('input, select, textarea, button, [role=combobox]')) field.remove()
     return clean(copy.textContent)
   }
+  const fields = 'input, select, textarea, [role=combobox]'
+  /** Words before a field that has its place to itself, such as a cell that is made of boxes. */
+  const wordsBeside = (element: Element): string => {
+    let at = element
+    for (let up = 0; up < 3 && at.parentElement; up += 1) {
+      at = at.parentElement
+      if (at.querySelectorAll(fields).length > 1) return ''
+      const before = at.previousElementSibling
+      const words = before?.querySelector(fields) ? '' : clean(before?.textContent)
+      if (words !== '') return words.length <= 60 ? words : ''
+    }
+    return ''
+  }
   const labelOf = (element: Element): string => {
     const aria = clean(element.getAttribute('aria-label'))
     if (aria !== '') return aria
@@ -115,7 +128,7 @@ export function installElements(name: string): void {
       )
         return words
     }
-    return clean(element.getAttribute('title'))
+    return clean(element.getAttribute('title')) || wordsBeside(element)
   }
   const headings = 'h1, h2, h3, h4, h5, h6, legend, caption, [role=heading]'
   const headingOf = (element: Element): string => {

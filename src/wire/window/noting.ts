@@ -23,8 +23,17 @@ export async function beginNoting(page: Page): Promise<void> {
   await page.evaluate(noteHands, handsBinding, elementsName).catch(() => undefined)
 }
 
-/** Where an element is, scrolled into the picture; undefined where it is not there. */
+/** Where an element is, scrolled into the picture; undefined where it is not there, or what is there may still move. */
 export async function placeOn(page: Page, at: Described): Promise<Box | undefined> {
-  const { found } = seek(await inPage(page, (elements) => elements.look()), at)
+  await page.evaluate(painted)
+  const facts = await inPage(page, (elements) => (document.readyState === 'complete' ? elements.look() : []))
+  const { found } = seek(facts, at)
   return found && inPage(page, (elements, seen) => elements.box(seen), found.seen)
 }
+
+/** Presses on what was not painted yet are lost; a page that nothing changes paints nothing, and has long been. */
+const painted = (): Promise<void> =>
+  new Promise((done) => {
+    setTimeout(done, 500)
+    requestAnimationFrame(() => requestAnimationFrame(() => done()))
+  })

@@ -32,8 +32,23 @@ export function noteHands(binding: string, elementsName: string): void {
   }
 
   const rowOf = (element: Element): Element | null => element.closest('tbody tr, [role=row], li')
-  const selectorOf = (row: Element): string =>
-    row.localName === 'tr' ? 'tbody tr' : row.getAttribute('role') === 'row' ? '[role=row]' : 'li'
+  /** Finds the rows of this table, and of no other on the page. */
+  const selectorOf = (row: Element): string => {
+    const each = row.localName === 'tr' ? 'tbody tr' : row.getAttribute('role') === 'row' ? '[role=row]' : 'li'
+    const table = row.closest('table, ul, ol, [role=table], [role=grid]') ?? row.parentElement
+    const others = (selector: string): boolean =>
+      [...row.ownerDocument.querySelectorAll(selector)].some((other) => !table?.contains(other))
+    if (!others(each)) return each
+    for (let at = table, up = 0; at && up < 6; at = at.parentElement, up += 1) {
+      const names = [
+        ...(at.id ? [`#${CSS.escape(at.id)}`] : []),
+        ...[...at.classList].map((one) => `.${CSS.escape(one)}`),
+      ]
+      const found = names.map((one) => `${one} ${each}`).find((one) => !/\d{2,}/.test(one) && !others(one))
+      if (found && found.length <= 300) return found
+    }
+    return each
+  }
   const firstWords = (row: Element): { name: string; text: string } | undefined => {
     for (const [index, cell] of [...row.children].entries()) {
       const text = (cell.textContent ?? '').replace(/\s+/g, ' ').trim()
@@ -97,7 +112,11 @@ export function noteHands(binding: string, elementsName: string): void {
     for (const element of around) {
       const own = known.facts(element)
       if (own?.use === 'press') {
-        say({ facts, hands: { kind: 'pressed', seen: own.seen, row: notedRow(element) } })
+        const isButton = element.matches('button, input, [role=button]')
+        const row = notedRow(element)
+        const inRow = row ? facts.filter(({ seen }) => rowOf(element)?.contains(known.element(seen) ?? null)) : []
+        const within = inRow.slice(0, 200).map(({ seen }) => seen)
+        say({ facts, hands: { kind: 'pressed', seen: own.seen, row, isButton, within } })
         return lookLater()
       }
       if (own?.use === 'choose' && element.localName !== 'select') {

@@ -30,7 +30,8 @@ export const showing = {
 } as const
 
 export const roleWords: Readonly<Record<PressRole, string>> = {
-  way: 'leads on, or saves what was put in',
+  way: 'leads on',
+  saves: 'saves what was put in',
   effect: 'puts all into effect',
   restart: 'restarts it',
   'sign-out': 'signs out',
@@ -66,10 +67,6 @@ export function missingWords(part: MissingPart): string {
       return 'No page of settings was shown.'
     case 'no-address':
       return 'It was not shown where its address is set.'
-    case 'no-saved-words':
-      return 'Nothing was seen that says that a page was saved.'
-    case 'no-mac':
-      return 'No page was seen that shows its MAC: open the one that does.'
     case 'no-row':
       return 'No row was seen that is called as one of the networks is.'
     case 'no-add':

@@ -18,6 +18,9 @@ const betweenTriesMs = 30
 /** So long an element that is described may take to appear, and a list to open. */
 const appearsWithinMs = 2500
 const listOpensWithinMs = 2500
+/** A page that asks for nothing for so long has settled; one that never stops is taken as it is then. */
+const idleMs = 500
+const settlesWithinMs = 5000
 const pause = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, betweenTriesMs))
 
 export class BrowserEngine implements PageEngine {
@@ -69,17 +72,28 @@ export class BrowserEngine implements PageEngine {
     return seen
   }
 
-  async submit(entries: readonly Entry[], press: At): Promise<Seen> {
+  async submit(entries: readonly Entry[], press?: At): Promise<Seen> {
     const { tab, proxy } = await this.#open()
     proxy.fault = undefined
     this.#status = 200
     try {
       for (const entry of entries) await this.#put(tab, entry)
-      await this.#act(tab, press, 'button', pressed)
+      if (press !== undefined) await this.#act(tab, press, 'button', pressed)
     } catch (error) {
       // The press leads away before it is answered.
       if (!isBetweenPages(error)) throw this.#explained(error, proxy)
     }
+    return this.look()
+  }
+
+  fill(entries: readonly Entry[]): Promise<Seen> {
+    return this.submit(entries)
+  }
+
+  async settled(): Promise<Seen> {
+    const { tab } = await this.#open()
+    // Some ask on and on how things stand.
+    await tab.waitForNetworkIdle({ idleTime: idleMs, timeout: settlesWithinMs }).catch(() => undefined)
     return this.look()
   }
 

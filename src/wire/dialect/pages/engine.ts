@@ -41,6 +41,10 @@ export interface PageEngine {
   go(path: string): Promise<Seen>
   /** Fills in the fields of the page that stands, and presses: what answers is the next page, or the same for a while. */
   submit(entries: readonly Entry[], press: At): Promise<Seen>
+  /** Fills in fields of the page that stands, and presses nothing. */
+  fill(entries: readonly Entry[]): Promise<Seen>
+  /** The page that stands, once nothing is under way any more. */
+  settled(): Promise<Seen>
   /** The page that stands, again: it may have filled in more. */
   look(): Promise<Seen>
   close(): void

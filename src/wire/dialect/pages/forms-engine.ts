@@ -67,6 +67,15 @@ export class FormsEngine implements PageEngine {
     return this.#follow({ method, url, body })
   }
 
+  /** A form is sent whole: what is filled in without a press stays on nobody's page. */
+  fill(): Promise<Seen> {
+    return this.look()
+  }
+
+  settled(): Promise<Seen> {
+    return this.look()
+  }
+
   look(): Promise<Seen> {
     // A page that will lead on by itself is followed, as a browser would.
     const refresh = parsed(this.#html)('meta[http-equiv="refresh" i]').first().attr('content') ?? ''

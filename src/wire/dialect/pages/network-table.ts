@@ -8,7 +8,7 @@ import type { At } from '../../../core/kit/page-places'
 import type { NetworkRows } from '../../../core/kit/pages-dialect'
 import { WireError } from '../../wire-error'
 import type { MayChange } from '../dialect'
-import type { Entry } from './engine'
+import { fillIn, throwIfMissing, type Wanted } from './filling'
 import type { Page } from './page'
 import type { PageSession } from './page-session'
 import type { ReadPage } from './reading'
@@ -57,21 +57,37 @@ export class NetworkTable {
     // From the end: what is taken away moves those that come after it.
     for (const index of surplus.toReversed()) {
       await mayChange()
-      const now = await this.#list()
-      await this.#session.save([], { ...this.#rows.remove, press: this.#inRow(now, index, this.#rows.remove.press) })
+      await this.#remove(index)
     }
     for (const [id, values] of Object.entries(desired.networks)) {
       if (!concerned.has(id)) continue
       await mayChange()
+      const wanted = wantedOf(this.#rows.fields, values)
       const now = await this.#list()
       const index = this.#idsOn(now).indexOf(id)
-      const page = index >= 0 ? await this.#opened(now, index) : await this.#session.turn(this.#rows.add, this.#isOpen)
-      const entries = Object.entries(this.#rows.fields).flatMap(([setting, place]): Entry[] => {
-        const value = (values as Readonly<Record<string, unknown>>)[setting]
-        return value === undefined ? [] : page.entries(setting as SettingId, value, place)
-      })
+      if (index >= 0) {
+        const { entries, missing } = await fillIn(this.#session, await this.#opened(now, index), wanted)
+        if (missing.length === 0) {
+          await this.#session.save(entries, this.#rows)
+          continue
+        }
+        // Some ask for a key only while a network is added: it is made anew.
+        await this.#remove(index)
+        await this.#list()
+      }
+      const page = await this.#session.turn(this.#rows.add, this.#isOpen)
+      const { entries, missing } = await fillIn(this.#session, page, wanted)
+      throwIfMissing(missing)
       await this.#session.save(entries, this.#rows)
     }
+  }
+
+  async #remove(index: number): Promise<void> {
+    const { remove } = this.#rows
+    const list = await this.#list()
+    if (!remove.whenOpened) return this.#session.save([], { ...remove, press: this.#inRow(list, index, remove.press) })
+    await this.#opened(list, index)
+    await this.#session.save([], remove)
   }
 
   /** The table, once it is drawn. */
@@ -106,3 +122,9 @@ export class NetworkTable {
     return place
   }
 }
+
+const wantedOf = (fields: NetworkRows['fields'], values: object): Wanted[] =>
+  Object.entries(fields).flatMap(([key, place]): Wanted[] => {
+    const value = (values as Readonly<Record<string, unknown>>)[key]
+    return value === undefined ? [] : [{ id: key as SettingId, value, place }]
+  })

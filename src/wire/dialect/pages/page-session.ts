@@ -24,6 +24,8 @@ const firstPauseMs = 20
 const longestPauseMs = 250
 /** A page stands when so many looks after the first have seen the same. */
 const looksAlike = 2
+/** So long a field may take to appear once another is filled in. */
+const appearsWithinMs = 2500
 
 /** Sessions that are being left, by lane: where a unit takes one at a time, the next waits for it. */
 const leaving = new WeakMap<Lane, Promise<void>>()
@@ -204,10 +206,16 @@ export class PageSession {
   /** @throws WireError rejected with its words, where it was not saved */
   async save(entries: readonly Entry[], { press, confirms, saved, savedWhenGone }: Saves): Promise<void> {
     const { says } = this.#dialect
-    let page = Page.of(await this.#engine.submit(entries, press))
-    const asked = new Set<At>()
+    const said = saved ?? (savedWhenGone === undefined ? says.saved : undefined)
+    const isQuiet = said === undefined && savedWhenGone === undefined
     const isSaid = (one: Page): boolean =>
-      saved === undefined && savedWhenGone !== undefined ? !one.has(savedWhenGone) : one.has(saved ?? says.saved)
+      said === undefined ? savedWhenGone === undefined || !one.has(savedWhenGone) : one.has(said)
+    const sent = async (values: readonly Entry[], at: At | undefined): Promise<Page> => {
+      const seen = at === undefined ? await this.#engine.fill(values) : await this.#engine.submit(values, at)
+      return Page.of(isQuiet ? await this.#engine.settled() : seen)
+    }
+    let page = await sent(entries, press)
+    const asked = new Set<At>()
     for (;;) {
       const open = confirms.filter((each) => !asked.has(each))
       page = await this.#until(page, (one) => {
@@ -218,12 +226,28 @@ export class PageSession {
       const confirm = open.find((each) => page.has(each))
       if (confirm === undefined) break
       asked.add(confirm)
-      page = Page.of(await this.#engine.submit([], confirm))
+      page = await sent([], confirm)
     }
     this.#savedAt = Date.now()
   }
 
-  async press(entries: readonly Entry[], { press, confirms }: Pick<Saves, 'press' | 'confirms'>): Promise<void> {
+  /** Whether more of a page may appear when some of it is filled in. */
+  get showsMore(): boolean {
+    return this.#dialect.engine === 'browser'
+  }
+
+  /** Fills in a part of the page that stands. @returns the page once it is as it is waited for, or as it is then */
+  async put(entries: readonly Entry[], isThere: (page: Page) => boolean): Promise<Page> {
+    const end = Date.now() + appearsWithinMs
+    let page = Page.of(await this.#engine.fill(entries))
+    while (!isThere(page) && Date.now() < end) {
+      await new Promise((resolve) => setTimeout(resolve, firstPauseMs * 4))
+      page = Page.of(await this.#engine.look())
+    }
+    return page
+  }
+
+  async press(entries: readonly Entry[], { press, confirms }: Pressing): Promise<void> {
     let page = Page.of(await this.#engine.submit(entries, press))
     for (const confirm of confirms) {
       await this.#until(page, (one) => one.has(confirm))
@@ -299,10 +323,16 @@ export class PageSession {
 
 /** How something is saved: what is pressed, what may ask back, and how it is known to have been taken. */
 export interface Saves {
-  readonly press: At
+  /** Undefined where each field is saved as it is left. */
+  readonly press?: At | undefined
   readonly confirms: readonly At[]
   readonly saved?: At | undefined
   readonly savedWhenGone?: At | undefined
+}
+
+export interface Pressing {
+  readonly press: At
+  readonly confirms: readonly At[]
 }
 
 const isSelector = (at: At): at is string => typeof at === 'string'

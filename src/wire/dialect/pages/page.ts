@@ -104,7 +104,10 @@ export class Page {
    * @throws WireError garbled where a field is not there, rejected where it does not take the value
    */
   entries(id: SettingId, value: unknown, place: PageValue): Entry[] {
-    if (!('ticks' in place)) return [this.entry(id, value, place)]
+    if (!('ticks' in place)) {
+      const { again, ...first } = place
+      return [first, ...(again === undefined ? [] : [{ ...first, at: again }])].map((one) => this.entry(id, value, one))
+    }
     const all = Object.entries(place.ticks)
     const isMeant = (each: string): boolean =>
       (Array.isArray(value) ? value.map(String) : [String(value)]).includes(each)

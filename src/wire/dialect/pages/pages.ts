@@ -21,6 +21,7 @@ import {
 } from '../dialect'
 import { airAsSet, airOn } from './air'
 import type { Entry } from './engine'
+import { fillIn, throwIfMissing, type Wanted } from './filling'
 import { NetworkTable } from './network-table'
 import type { Page } from './page'
 import { PageSession, type Saves } from './page-session'
@@ -62,6 +63,7 @@ class Pages implements Dialect {
 
   async signIn(login: Credentials, toBe?: Credentials): Promise<void> {
     await this.#session.signIn(login, toBe)
+    if (!this.#dialect.mac) return
     const { page, ...place } = this.#dialect.mac
     const mac = (await this.#session.open(page, [], [place.at])).text(place)?.toLowerCase().replaceAll('-', ':')
     if (mac === undefined) throw new WireError('garbled', 'it does not tell its MAC')
@@ -177,13 +179,14 @@ class Pages implements Dialect {
     const way = { path, reach: page.reach }
     this.#session.forget(page.resetsOthers ? 'all' : way)
     const opened = await this.#session.open(way, page.ready, fieldsOn(page))
-    const entries = parts.flatMap(({ fields, values }) =>
-      Object.entries(fields).flatMap(([id, place]): Entry[] => {
-        const value = values[id]
-        if (value === undefined || !steps.has(settingOf(id as SettingId).step)) return []
-        return opened.entries(id as SettingId, value, place)
+    const wanted = parts.flatMap(({ fields, values }) =>
+      Object.entries(fields).flatMap(([key, place]): Wanted[] => {
+        const [id, value] = [key as SettingId, values[key]]
+        return value === undefined || !steps.has(settingOf(id).step) ? [] : [{ id, value, place }]
       }),
     )
+    const { entries, missing } = await fillIn(this.#session, opened, wanted)
+    throwIfMissing(missing)
     await this.#session.save(entries, page)
   }
 

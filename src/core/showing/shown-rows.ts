@@ -1,0 +1,64 @@
+/** Networks as rows of a table: how one is added, opened and taken away, as it was shown. */
+import type { Described } from '../kit/page-element'
+import type { Act, ShownRecord } from './record'
+import { pressesOf, saidBy } from './saved-words'
+import type { MissingPart } from './shown-card'
+import { confirmsOf, fieldsOf } from './shown-fields'
+import type { Single, Turn } from './turns'
+
+/** @param missing  told what was not shown @returns undefined where anything is missing */
+export function rowsOf(
+  record: ShownRecord,
+  turns: readonly Turn[],
+  singles: readonly Single[],
+  saved: Described | undefined,
+  missing: MissingPart[],
+) {
+  const { acts } = record
+  const isInRow = ({ does }: Act): boolean => does.kind === 'press' && does.row !== undefined
+  const opened = acts.filter((act) => isInRow(act) && act.does.kind === 'press' && act.does.role === 'way')
+  // Some open a row again once it is there: that is not how it is added.
+  const added = turns.filter((turn) => turn.press && !isInRow(lastWay(acts, turn) ?? turn.press))
+  const adding = added.flatMap((turn) => {
+    const [first] = turn.reach.filter((act) => !isInRow(act))
+    const last = lastWay(acts, turn)
+    return first ? [first] : last ? [last] : []
+  })
+  const add = adding.at(-1)
+  const role = (which: string): Single | undefined =>
+    singles.find(({ press }) => press.does.kind === 'press' && press.does.role === which)
+  const [remove, close] = [role('remove'), role('close')]
+  const open = opened.findLast(({ path }) => path in record.rows)
+  const row = open && record.rows[open.path]
+  if (!open) missing.push({ code: 'no-open' })
+  if (!remove) missing.push({ code: 'no-remove' })
+  if (!add) missing.push({ code: 'no-add' })
+  if (Object.keys(record.rows).length === 0) missing.push({ code: 'no-row' })
+  const press = added.at(-1)?.press
+  if (!press || !add || !open || !remove || !row) return undefined
+  const { name, each } = row
+  const isBefore = ({ number }: Act): boolean => number < remove.press.number
+  const whenOpened = !isInRow(remove.press) && opened.some(isBefore)
+  return {
+    path: open.path,
+    row: each,
+    name: { at: name },
+    add: add.at,
+    open: open.at,
+    ...(close ? { close: close.press.at } : {}),
+    remove: {
+      press: remove.press.at,
+      ...(whenOpened ? { whenOpened } : {}),
+      ...confirmsOf(remove),
+      ...saidBy(pressesOf(remove), saved),
+    },
+    fields: fieldsOf(turns.map(({ fills }) => fills)),
+    press: press.at,
+    ...confirmsOf(added.at(-1) ?? { confirms: [] }),
+    ...saidBy(added.flatMap(pressesOf), saved),
+  }
+}
+
+/** What was pressed last before a page was filled in, and led there. */
+const lastWay = (acts: readonly Act[], { fills: [first] }: Turn): Act | undefined =>
+  acts.findLast(({ number, does }) => number < (first?.number ?? 0) && does.kind === 'press' && does.role === 'way')

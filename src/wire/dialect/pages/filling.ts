@@ -1,0 +1,47 @@
+/** Values and the fields of a page: what is there is filled in first, since some fields appear by it. */
+import type { SettingId } from '../../../core/config/setting-ids'
+import type { PageValue } from '../../../core/kit/page-places'
+import { WireError } from '../../wire-error'
+import { type Entry, placeWords } from './engine'
+import type { Page } from './page'
+import type { PageSession } from './page-session'
+
+export interface Wanted {
+  readonly id: SettingId
+  readonly value: unknown
+  readonly place: PageValue
+}
+
+export interface Filled {
+  /** Left to be put in with the press that saves the page. */
+  readonly entries: readonly Entry[]
+  /** Their fields are not there, and did not appear. */
+  readonly missing: readonly Wanted[]
+}
+
+export function isOn(page: Page, { place }: Pick<Wanted, 'place'>): boolean {
+  return 'ticks' in place ? Object.values(place.ticks).every((at) => page.has(at)) : page.has(place.at)
+}
+
+const entriesOf = (page: Page, wanted: readonly Wanted[]): Entry[] =>
+  wanted.flatMap(({ id, value, place }) => page.entries(id, value, place))
+
+/** @throws WireError rejected where a field does not take its value */
+export async function fillIn(session: PageSession, first: Page, wanted: readonly Wanted[]): Promise<Filled> {
+  let [page, left] = [first, wanted]
+  for (;;) {
+    const now = left.filter((each) => isOn(page, each))
+    const later = left.filter((each) => !now.includes(each))
+    const entries = entriesOf(page, now)
+    if (later.length === 0 || now.length === 0 || !session.showsMore) return { entries, missing: later }
+    page = await session.put(entries, (one) => later.some((each) => isOn(one, each)))
+    left = later
+  }
+}
+
+/** @throws WireError garbled */
+export function throwIfMissing([first]: readonly Wanted[]): void {
+  if (!first) return
+  const at = 'ticks' in first.place ? Object.values(first.place.ticks)[0] : first.place.at
+  throw new WireError('garbled', `there is no ${at === undefined ? first.id : placeWords(at)} on its page`)
+}

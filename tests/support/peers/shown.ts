@@ -1,0 +1,115 @@
+/** A peer is shown by hands in its window, and another set by the card that came of it. */
+import { compare, stepOf } from '../../../src/core/config/compare'
+import type { Spoken } from '../../../src/core/config/outcomes'
+import { keyText, type SettingKey, type UnitConfig } from '../../../src/core/config/unit-config'
+import { type DirectCard, readKitCard } from '../../../src/core/kit/kit-card'
+import type { Noted } from '../../../src/core/showing/noted'
+import { nothingShown, type ShownRecord, withNoted } from '../../../src/core/showing/record'
+import { type MissingPart, shownCard } from '../../../src/core/showing/shown-card'
+import type { Hand } from '../../../src/core/showing/window-talk'
+import { dialectOf } from '../../../src/wire/dialect/registry'
+import type { Lane } from '../../../src/wire/host/host'
+import { UnitWindow } from '../../../src/wire/window/unit-window'
+import { hands } from '../hands'
+
+type Login = { readonly user: string; readonly password: string }
+
+/** What hands are given: they press and type, put values of the unit in, and open an address. */
+export type Hands = ReturnType<typeof hands> & {
+  readonly put: (
+    by: Parameters<ReturnType<typeof hands>['type']>[0],
+    id: SettingKey['id'],
+    of?: string,
+  ) => Promise<void>
+  readonly go: (path: string) => void
+  readonly act: (hand: Hand) => void
+  readonly window: UnitWindow
+}
+
+export interface PeerUnit {
+  readonly lane: Lane
+  readonly port: number
+  readonly factory: Login
+  readonly desired: UnitConfig
+}
+
+export const spokenIn = ({ unit, networks, radios }: UnitConfig): Spoken[] => {
+  const of = (scope: string, values: object): Spoken[] =>
+    Object.entries(values).map(([id, value]) => ({ id, of: scope, value }) as unknown as Spoken)
+  return [
+    ...of('', unit),
+    ...Object.entries(networks).flatMap(([id, values]) => of(id, values)),
+    ...Object.entries(radios).flatMap(([band, values]) => of(band, values)),
+  ]
+}
+
+/** @param answer  what somebody says of what means nothing */
+export async function shownOn(
+  { lane, port, factory, desired }: PeerUnit,
+  show: (hands: Hands) => Promise<void>,
+  answer: (record: ShownRecord) => ShownRecord = (record) => record,
+): Promise<{ yaml: string; missing: MissingPart[]; record: ShownRecord }> {
+  const spoken = spokenIn(desired)
+  const putIn: SettingKey[] = []
+  let record = nothingShown
+  /** Told where hands do not find what they look for. */
+  let last: Noted | undefined
+  const window = await UnitWindow.open(
+    lane,
+    async () => {},
+    { scheme: 'http', port },
+    async () => {},
+  )
+  try {
+    await window.noteHands((noted) => {
+      last = noted
+      record = withNoted(record, noted, { mac: lane.mac, spoken, factory, putIn })
+    })
+    const act = (hand: Hand): void => window.act(hand as Parameters<typeof window.act>[0])
+    const own = hands({ act, placeOf: (at) => window.placeOf(at) })
+    const put: Hands['put'] = async (by, id, of = '') => {
+      await own.type(by, '')
+      const value = spoken.find((each) => each.id === id && each.of === of)?.value
+      if (value === undefined) throw new Error(`nobody said ${id} ${of}`)
+      putIn.push({ id, of })
+      act({ kind: 'text', text: String(value) })
+    }
+    await show({ ...own, put, act, window, go: (path) => act({ kind: 'go', address: path }) })
+  } catch (error) {
+    const seen = last?.facts.map((each) => JSON.stringify(each, (_key, value) => (value === '' ? undefined : value)))
+    throw new Error(`${String(error)}\nat ${last?.path}\n${seen?.join('\n')}`, { cause: error })
+  } finally {
+    await window.close('by-hand')
+  }
+  record = answer(record)
+  const unit = { model: 'Bench peer', mac: lane.mac, address: lane.address, scheme: 'http' as const, port, factory }
+  return { ...shownCard(record, unit), record }
+}
+
+export function cardIn(yaml: string): DirectCard {
+  const reading = readKitCard(yaml)
+  if (!reading.ok) throw new Error(`${JSON.stringify(reading.faults)}\n${yaml}`)
+  return reading.card as DirectCard
+}
+
+const openPages = await dialectOf('pages')
+const steps = ['country', 'clock', 'networks', 'radios', 'services', 'address'] as const
+
+/** Set by the card alone. @returns what is otherwise than asked afterwards */
+export async function follows({ lane, factory, desired }: PeerUnit, yaml: string): Promise<string[]> {
+  const card = cardIn(yaml)
+  const unit = openPages(lane, card, async () => {}, desired)
+  try {
+    await unit.signIn(factory)
+    for (const step of steps) {
+      const differences = compare(desired, await unit.read('configured')).filter((each) => stepOf(each) === step)
+      if (differences.length > 0) await unit.write(differences, desired)
+    }
+    const isShown = ({ id }: { readonly id: SettingKey['id'] }): boolean => card.can[id]?.readable !== 'no'
+    return compare(desired, await unit.read('configured')).flatMap((each) =>
+      each.kind !== 'value' ? [each.sentence] : isShown(each) ? [keyText(each)] : [],
+    )
+  } finally {
+    unit.close()
+  }
+}
