@@ -183,6 +183,13 @@ describe('your next move', () => {
     expect(move(...events)).toMatchObject({ words, tone })
   })
 
+  it('tells whether hands have set a unit that answers', () => {
+    const by = (how?: 'by-hand'): MusterEvent => ({ kind: 'proven', unit: 'a', asked, ...(how ? { how } : {}) })
+    const words = (event: MusterEvent) => move(...allDone, event).words
+    expect(words(by('by-hand'))).toBe('answers at 10.0.0.20, set by hand')
+    expect(words(by())).toBe('answers at 10.0.0.20')
+  })
+
   it('of a unit that is to be something else now', () => {
     const roll = changed(allDone)
     expect(nextMove(unit, roll.rows.get('a'), roll, of)).toMatchObject({
