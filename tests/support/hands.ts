@@ -37,6 +37,10 @@ export function hands({ act, placeOf }: HandsOn) {
   return {
     press: (by: Description) => click('press', by),
     tick: (by: Description) => click('tick', by),
+    /** Until it is no more to be seen. */
+    gone: async (use: ElementUse, by: Description): Promise<void> => {
+      await expect.poll(() => placeOf({ use, by: [by] })).toBeUndefined()
+    },
     sees: async (by: Description): Promise<void> => void (await place('show', by)),
     /** In the place of what stands there. */
     type: async (by: Description, text: string): Promise<void> => {

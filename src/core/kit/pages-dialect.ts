@@ -35,6 +35,8 @@ const pageSchema = z
     /** What must be there before the page is read: what it fills in late. */
     ready: z.array(atSchema).default([]),
     fields: valuesSchema,
+    /** What is put in beside them, always the same. */
+    fills: z.array(answerSchema).default([]),
     /** Where all radios stand on one page: the fields of each, by its band. */
     radios: z.record(z.string(), valuesSchema).default({}),
     /** Makes a place for a network free again. */

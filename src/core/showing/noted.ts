@@ -44,4 +44,7 @@ export const notedSchema = z.object({
     .max(200)
     .default([]),
 })
+/** Ways to ask for a login by the protocol itself: RFC 7617 and RFC 7616. */
+export const protocolLogins = ['basic', 'digest'] as const
+export type ProtocolLogin = (typeof protocolLogins)[number]
 export type Noted = z.infer<typeof notedSchema>

@@ -6,7 +6,7 @@ import type { Spoken } from '../config/outcomes'
 import type { SettingKey } from '../config/unit-config'
 import type { Described, ElementFacts } from '../kit/page-element'
 import { type Meaning, meaningOfChoice, meaningOfText } from './meaning'
-import type { Noted, NotedRow } from './noted'
+import type { Noted, NotedRow, ProtocolLogin } from './noted'
 import { describe } from './seek'
 import { type SiteWords, siteWords } from './site-words'
 import { bandByWords } from './trade-words'
@@ -50,6 +50,8 @@ export interface Act {
 }
 
 export interface ShownRecord {
+  /** How the protocol itself asked who is there, where it did. */
+  readonly login: ProtocolLogin | undefined
   readonly acts: readonly Act[]
   /** Where a page shows the unit's MAC. */
   readonly mac: { readonly path: string; readonly at: Described } | undefined
@@ -65,6 +67,7 @@ export interface ShownRecord {
   readonly texts: Readonly<Record<number, string>>
 }
 export const nothingShown: ShownRecord = {
+  login: undefined,
   acts: [],
   mac: undefined,
   rows: {},
@@ -85,8 +88,9 @@ export interface Showing {
 
 const mostNamed = 500
 
-/** Adds what a page told. */
-export function withNoted(record: ShownRecord, noted: Noted, showing: Showing): ShownRecord {
+/** Adds what a page told, or how a login was asked for. */
+export function withNoted(record: ShownRecord, noted: Noted | ProtocolLogin, showing: Showing): ShownRecord {
+  if (typeof noted === 'string') return { ...record, login: noted }
   const { facts, path, hands, rows } = noted
   const named = namedWith(record.named, noted)
   const isOnOnePage = ([, page]: [string, string]): boolean => page !== ''

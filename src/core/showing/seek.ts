@@ -45,6 +45,8 @@ const ways: readonly (readonly Telling[])[] = [
   ['id'],
   ['text'],
   ['hint'],
+  ['label', 'role'],
+  ['text', 'role'],
   ['label', 'heading'],
   ['text', 'heading'],
   ['label', 'row'],

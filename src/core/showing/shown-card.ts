@@ -54,7 +54,7 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
     (turn) => turn.press && passwordFills(turn) === 1 && turn.fills.every((act) => isLogin(act) || isUser(act)),
   )
   const signIn = turns[at]
-  if (!signIn) missing.push({ code: 'no-sign-in' })
+  if (!signIn && !record.login) missing.push({ code: 'no-sign-in' })
   const first = turns.slice(0, Math.max(0, at))
   const later = turns.slice(at + 1)
   const passwordTurn = later.find((turn) => passwordFills(turn) >= 2)
@@ -83,21 +83,7 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
       kind: 'pages',
       engine: 'browser',
       scheme: unit.scheme,
-      signIn: {
-        by: 'form',
-        page: signIn?.path.split('#')[0] ?? '/',
-        ...signInFields(signIn),
-        ...(first.length > 0
-          ? {
-              first: first.map((turn) =>
-                firstPage(
-                  turn,
-                  turns.filter((each) => each !== turn),
-                ),
-              ),
-            }
-          : {}),
-      },
+      signIn: record.login && !signIn ? { by: record.login, page: '/' } : formOf(signIn, first, turns),
       says: {
         ...(saved ? { saved } : {}),
         ...(signIn?.press ? { lost: signIn.press.at } : {}),
@@ -153,6 +139,22 @@ function withOffered(radios: readonly CardRadio[], acts: readonly Act[]): CardRa
 const isUser = (act: Act): boolean =>
   isOf(act, 'admin.user') ||
   (act.does.kind === 'puts' && act.does.value.kind === 'factory' && act.does.value.part === 'user')
+/** @param first  what is asked before anybody can sign in */
+function formOf(signIn: Turn | undefined, first: readonly Turn[], turns: readonly Turn[]) {
+  const asked = first.map((turn) =>
+    firstPage(
+      turn,
+      turns.filter((each) => each !== turn),
+    ),
+  )
+  return {
+    by: 'form',
+    page: signIn?.path.split('#')[0] ?? '/',
+    ...signInFields(signIn),
+    ...(asked.length > 0 ? { first: asked } : {}),
+  }
+}
+
 function signInFields(turn: Turn | undefined) {
   if (!turn) return { password: 'input[type=password]', press: 'button' }
   const user = turn.fills.find(isUser)

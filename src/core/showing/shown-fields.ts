@@ -76,6 +76,7 @@ export function pagesOf(turns: readonly Turn[], saved: Described | undefined): R
         path: turn.path,
         ...(turn.reach.length > 0 ? { reach: ats(turn.reach) } : {}),
         fields,
+        ...fillsOf(fills),
         ...(bands.length > 0 ? { radios } : {}),
         ...(last?.press
           ? { press: last.press.at, ...confirmsOf(last), ...saidBy(same.flatMap(pressesOf), saved) }
@@ -84,4 +85,14 @@ export function pagesOf(turns: readonly Turn[], saved: Described | undefined): R
       },
     ]
   })
+}
+
+/** What was put in and is no setting: it is always so. */
+function fillsOf(fills: readonly Act[]) {
+  const always = fills.flatMap(({ at, does }): Record<string, unknown>[] => {
+    if (does.kind !== 'puts') return []
+    if (does.value.kind === 'always') return [{ at, types: does.value.text }]
+    return does.value.kind === 'ticked' ? [{ at, ticks: does.value.ticked }] : []
+  })
+  return always.length > 0 ? { fills: always } : {}
 }

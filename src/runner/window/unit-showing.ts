@@ -1,7 +1,7 @@
 /** Hands show on one unit how its model is set: what they do becomes a record, and the record a card. */
 import type { Spoken } from '../../core/config/outcomes'
 import type { SettingKey } from '../../core/config/unit-config'
-import type { Noted } from '../../core/showing/noted'
+import type { Noted, ProtocolLogin } from '../../core/showing/noted'
 import { answered, nothingShown, type ShownRecord, withNoted } from '../../core/showing/record'
 import { type ShownUnit, shownCard } from '../../core/showing/shown-card'
 import type { Hand, Told } from '../../core/showing/window-talk'
@@ -27,11 +27,11 @@ export class UnitShowing {
   }
 
   /** What a page told of itself and of hands on it. */
-  readonly note = (noted: Noted): void => {
+  readonly note = (noted: Noted | ProtocolLogin): void => {
     const { mac, spoken, factory } = this.#subject
     const before = this.#record
     this.#record = withNoted(before, noted, { mac, spoken, factory, putIn: this.#putIn })
-    if (this.#record.acts.length !== before.acts.length || noted.hands) this.#tellActs()
+    if (typeof noted !== 'string' && (this.#record.acts.length !== before.acts.length || noted.hands)) this.#tellActs()
   }
 
   putIn(key: SettingKey): void {

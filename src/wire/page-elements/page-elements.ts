@@ -11,7 +11,9 @@ export interface PageElements {
   facts(element: Element): ElementFacts | undefined
   /** Where it is in the picture of the page, CSS pixels; undefined where it is gone. */
   box(seen: number): { x: number; y: number; width: number; height: number } | undefined
-  /** The first that a selector finds, frames included. */
+  /** Presses as a pointer does: some pages listen to its coming down, and not to the click. */
+  press(element: Element): void
+  /** All that a selector finds, frames included. */
   all(selector: string): Element[]
   /**
    * The page with the state of its fields in its attributes, its frames within it, and the number of each element that
@@ -67,9 +69,15 @@ export function installElements(name: string): void {
     if (tag === 'textarea' || role === 'textbox' || element.getAttribute('contenteditable') === 'true') return 'type'
     if (tag === 'select' || role === 'combobox') return 'choose'
     if (role === 'checkbox' || role === 'switch' || role === 'radio') return 'tick'
+    const inner = element.querySelector('a[href], button')
+    // A tab around a link is pressed by the link.
+    if (inner && pressedRoles.has(role) && clean(inner.textContent) === clean(element.textContent)) return undefined
     if (tag === 'button' || tag === 'summary' || pressedRoles.has(role)) return 'press'
     if (tag === 'a' && element.hasAttribute('href')) return 'press'
     if (element.hasAttribute('onclick')) return 'press'
+    // A picture that says what it is for only while a pointer rests on it.
+    if (element.hasAttribute('title') && clean(element.textContent) === '' && element.children.length === 0)
+      return 'press'
     if (tag === 'label' || tag === 'option') return undefined
     const view = element.ownerDocument.defaultView
     const isHand = (each: Element | null): boolean => each !== null && view?.getComputedStyle(each).cursor === 'pointer'
@@ -160,7 +168,10 @@ export function installElements(name: string): void {
       use,
       name: element.getAttribute('name') ?? '',
       id: element.id,
-      label: use === 'press' ? clean(element.getAttribute('aria-label')) : labelOf(element),
+      label:
+        use === 'press'
+          ? clean(element.getAttribute('aria-label')) || (ownWords === '' ? clean(element.getAttribute('title')) : '')
+          : labelOf(element),
       text: ownWords,
       hint: clean(element.getAttribute('placeholder')),
       role: element.getAttribute('role') ?? '',
@@ -204,6 +215,19 @@ export function installElements(name: string): void {
         frame = frame.ownerDocument.defaultView?.frameElement
       }
       return { x, y, width, height }
+    },
+    press(element) {
+      const view = element.ownerDocument.defaultView
+      if (!view) return
+      const { left, top, width, height } = element.getBoundingClientRect()
+      const place = { clientX: left + width / 2, clientY: top + height / 2, button: 0 }
+      const common = { ...place, bubbles: true, cancelable: true, composed: true, view }
+      element.dispatchEvent(new view.PointerEvent('pointerdown', { ...common, buttons: 1 }))
+      element.dispatchEvent(new view.MouseEvent('mousedown', { ...common, buttons: 1, detail: 1 }))
+      element.dispatchEvent(new view.PointerEvent('pointerup', common))
+      element.dispatchEvent(new view.MouseEvent('mouseup', { ...common, detail: 1 }))
+      if ('click' in element) (element as HTMLElement).click()
+      else element.dispatchEvent(new view.MouseEvent('click', { ...common, detail: 1 }))
     },
     all: (selector) => [...documents(document)].flatMap((page) => [...page.querySelectorAll(selector)]),
     html(most) {

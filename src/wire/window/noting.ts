@@ -14,13 +14,20 @@ export interface Box {
   readonly height: number
 }
 
+/** A page that waits for a login takes no scripts until it has it: they are on their way. */
+const waitsForLoginMs = 1000
+
 /** From now on the page tells, and every page that takes its place. */
 export async function beginNoting(page: Page): Promise<void> {
-  await page.evaluateOnNewDocument(installElements, elementsName)
-  await page.evaluateOnNewDocument(noteHands, handsBinding, elementsName)
-  // The page that is there now hears its frames itself.
-  await page.evaluate(installElements, elementsName).catch(() => undefined)
-  await page.evaluate(noteHands, handsBinding, elementsName).catch(() => undefined)
+  const begun = (async () => {
+    await page.evaluateOnNewDocument(installElements, elementsName)
+    await page.evaluateOnNewDocument(noteHands, handsBinding, elementsName)
+    // The page that is there now hears its frames itself.
+    await page.evaluate(installElements, elementsName).catch(() => undefined)
+    await page.evaluate(noteHands, handsBinding, elementsName).catch(() => undefined)
+  })()
+  begun.catch(() => undefined)
+  await Promise.race([begun, new Promise((waited) => setTimeout(waited, waitsForLoginMs))])
 }
 
 /** Where an element is, scrolled into the picture; undefined where it is not there, or what is there may still move. */

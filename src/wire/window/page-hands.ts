@@ -85,6 +85,17 @@ export function noteHands(binding: string, elementsName: string): void {
     for (const ms of [100, 400, 900, 1800, 3500]) setTimeout(look, ms)
   }
 
+  /** Fields that were typed into, and what stands in them was not told yet: it may be what stood there before. */
+  const touched = new Set<Element>()
+  const tellTyped = (field: Element): void => {
+    const known = elements()
+    if (!known || !touched.delete(field)) return
+    const facts = known.look()
+    const own = known.facts(field)
+    if (own?.use === 'type' && 'value' in field)
+      say({ facts, hands: { kind: 'typed', seen: own.seen, text: String(field.value).slice(0, 2000) } })
+  }
+
   /** A list of the page's own making that is open, and what was seen before. */
   let list: { facts: ElementFacts[]; seen: number; before: Set<Element> } | undefined
   // What is of a frame is of a class of that frame.
@@ -93,6 +104,8 @@ export function noteHands(binding: string, elementsName: string): void {
   const take = (event: Event): void => {
     const known = elements()
     if (!event.isTrusted || !known) return
+    // Some are left only when what is pressed has put them out of sight.
+    for (const field of [...touched]) tellTyped(field)
     const facts = known.look()
     const around = pathOf(event).slice(0, 12)
     if (list) {
@@ -130,17 +143,6 @@ export function noteHands(binding: string, elementsName: string): void {
       if (own && own.use !== 'show') return
     }
   }
-  /** Fields that were typed into, and what stands in them was not told yet: it may be what stood there before. */
-  const touched = new Set<EventTarget>()
-  const tellTyped = (event: Event): void => {
-    const known = elements()
-    const [field] = pathOf(event)
-    if (!known || !field || !touched.delete(field)) return
-    const facts = known.look()
-    const own = known.facts(field)
-    if (own?.use === 'type' && 'value' in field)
-      say({ facts, hands: { kind: 'typed', seen: own.seen, text: String(field.value).slice(0, 2000) } })
-  }
   const tellChanged = (event: Event): void => {
     const known = elements()
     const [field] = pathOf(event)
@@ -159,7 +161,7 @@ export function noteHands(binding: string, elementsName: string): void {
       const { checked: ticked } = field as HTMLInputElement
       return say({ facts, hands: { kind: 'ticked', seen, ticked, isOneOfSeveral: false } })
     }
-    tellTyped(event)
+    tellTyped(field)
   }
 
   const heard = new WeakSet<Document>()
@@ -167,8 +169,12 @@ export function noteHands(binding: string, elementsName: string): void {
     if (heard.has(view.document)) return
     heard.add(view.document)
     view.addEventListener('click', take, true)
-    view.addEventListener('input', (event) => event.isTrusted && event.target && touched.add(event.target), true)
-    view.addEventListener('focusout', tellTyped, true)
+    view.addEventListener(
+      'input',
+      (event) => event.isTrusted && event.target && touched.add(event.target as Element),
+      true,
+    )
+    view.addEventListener('focusout', (event) => event.target && tellTyped(event.target as Element), true)
     view.addEventListener('change', tellChanged, true)
     // A frame that has loaded; that does not bubble, and is caught on its way down.
     view.addEventListener('load', listenInFrames, true)

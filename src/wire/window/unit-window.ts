@@ -7,7 +7,7 @@
 import type { BrowserContext, CDPSession, Page } from 'puppeteer-core'
 import { jsonIn } from '../../core/input/json'
 import type { Described } from '../../core/kit/page-element'
-import { type Noted, notedSchema } from '../../core/showing/noted'
+import { type Noted, notedSchema, type ProtocolLogin, protocolLogins } from '../../core/showing/noted'
 import { type Hand, type Told, type WindowClosed, windowSize } from '../../core/showing/window-talk'
 import { browserContext, closeContext } from '../chromium'
 import type { Lane } from '../host/host'
@@ -62,7 +62,9 @@ export class UnitWindow {
   #standing = new Map<string, Told>()
   #isClosed = false
   /** Told what hands do, while they show how the model is set. */
-  #note: ((noted: Noted) => void) | undefined
+  #note: ((noted: Noted | ProtocolLogin) => void) | undefined
+  /** How the protocol itself has asked who is there. */
+  #login: ProtocolLogin | undefined
   /** Hands that wait until a choice is made. */
   #held: PageHand[] | undefined
 
@@ -109,8 +111,9 @@ export class UnitWindow {
   }
 
   /** From now on what hands do is told as acts on elements. @param note  undefined for no more */
-  async noteHands(note: ((noted: Noted) => void) | undefined): Promise<void> {
+  async noteHands(note: ((noted: Noted | ProtocolLogin) => void) | undefined): Promise<void> {
     this.#note = note
+    if (this.#login) note?.(this.#login)
     if (note && this.#page) await beginNoting(this.#page)
   }
 
@@ -248,6 +251,8 @@ export class UnitWindow {
       session.send('Fetch.continueRequest', { requestId }).catch(() => undefined)
     })
     session.on('Fetch.authRequired', ({ requestId, authChallenge }) => {
+      this.#login = protocolLogins.find((each) => each === authChallenge.scheme.toLowerCase())
+      if (this.#login) this.#note?.(this.#login)
       this.#questions.login(session, requestId, authChallenge.realm)
     })
     page.on('dialog', (dialog) => this.#questions.dialog(dialog))

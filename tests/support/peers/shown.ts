@@ -1,4 +1,5 @@
 /** A peer is shown by hands in its window, and another set by the card that came of it. */
+import { expect } from 'vitest'
 import { compare, stepOf } from '../../../src/core/config/compare'
 import type { Spoken } from '../../../src/core/config/outcomes'
 import { keyText, type SettingKey, type UnitConfig } from '../../../src/core/config/unit-config'
@@ -22,8 +23,8 @@ export type Hands = ReturnType<typeof hands> & {
     of?: string,
   ) => Promise<void>
   readonly go: (path: string) => void
-  readonly act: (hand: Hand) => void
-  readonly window: UnitWindow
+  /** Answers who is there, where the protocol itself asks. */
+  readonly logIn: () => Promise<void>
 }
 
 export interface PeerUnit {
@@ -62,7 +63,7 @@ export async function shownOn(
   )
   try {
     await window.noteHands((noted) => {
-      last = noted
+      if (typeof noted !== 'string') last = noted
       record = withNoted(record, noted, { mac: lane.mac, spoken, factory, putIn })
     })
     const act = (hand: Hand): void => window.act(hand as Parameters<typeof window.act>[0])
@@ -74,7 +75,18 @@ export async function shownOn(
       putIn.push({ id, of })
       act({ kind: 'text', text: String(value) })
     }
-    await show({ ...own, put, act, window, go: (path) => act({ kind: 'go', address: path }) })
+    let asked = 0
+    window.watch({
+      told: (told) => {
+        if (told.kind === 'wants-login') asked = told.question
+      },
+      picture: () => undefined,
+    })
+    const logIn = async (): Promise<void> => {
+      await expect.poll(() => asked).toBeGreaterThan(0)
+      act({ kind: 'login', question: asked, ...factory })
+    }
+    await show({ ...own, put, logIn, go: (path) => act({ kind: 'go', address: path }) })
   } catch (error) {
     const seen = last?.facts.map((each) => JSON.stringify(each, (_key, value) => (value === '' ? undefined : value)))
     throw new Error(`${String(error)}\nat ${last?.path}\n${seen?.join('\n')}`, { cause: error })
@@ -101,12 +113,15 @@ export async function follows({ lane, factory, desired }: PeerUnit, yaml: string
   const unit = openPages(lane, card, async () => {}, desired)
   try {
     await unit.signIn(factory)
+    let stands = await unit.read('configured')
     for (const step of steps) {
-      const differences = compare(desired, await unit.read('configured')).filter((each) => stepOf(each) === step)
-      if (differences.length > 0) await unit.write(differences, desired)
+      const differences = compare(desired, stands).filter((each) => stepOf(each) === step)
+      if (differences.length === 0) continue
+      await unit.write(differences, desired)
+      stands = await unit.read('configured')
     }
     const isShown = ({ id }: { readonly id: SettingKey['id'] }): boolean => card.can[id]?.readable !== 'no'
-    return compare(desired, await unit.read('configured')).flatMap((each) =>
+    return compare(desired, stands).flatMap((each) =>
       each.kind !== 'value' ? [each.sentence] : isShown(each) ? [keyText(each)] : [],
     )
   } finally {

@@ -210,8 +210,8 @@ const shownHtml = (elements: PageElements, most: number): string | undefined | '
 
 function pressed(elements: PageElements, at: string | number): boolean {
   const button = typeof at === 'string' ? elements.all(at)[0] : elements.element(at)
-  if (!button || !('click' in button)) return false
-  ;(button as HTMLElement).click()
+  if (!button) return false
+  elements.press(button)
   return true
 }
 
@@ -219,7 +219,7 @@ function tick(elements: PageElements, at: string | number, ticked: string | bool
   const field = typeof at === 'string' ? elements.all(at)[0] : elements.element(at)
   if (!field) return false
   const isTicked = 'checked' in field ? field.checked === true : field.getAttribute('aria-checked') === 'true'
-  if (isTicked !== ticked) (field as HTMLElement).click()
+  if (isTicked !== ticked) elements.press(field)
   return true
 }
 
@@ -229,6 +229,8 @@ function fillIn(elements: PageElements, at: string | number, value: string | boo
   const found = typeof at === 'string' ? elements.all(at) : [elements.element(at)]
   const [field] = found
   if (!field) return false
+  // It is waited for: what was ticked before it lets one fill it in.
+  if (typeof at === 'number' && 'disabled' in field && field.disabled === true) return false
   // A field of a frame is of a class of that frame.
   const view = field.ownerDocument.defaultView as (Window & typeof globalThis) | null
   if (!view) return false
@@ -237,6 +239,8 @@ function fillIn(elements: PageElements, at: string | number, value: string | boo
     if (chosen instanceof view.HTMLInputElement && !chosen.checked) chosen.click()
     return true
   }
+  // Some take a value when a field is left, and compare it with what stood there when it was entered.
+  if (field instanceof view.HTMLElement) field.focus()
   if (field instanceof view.HTMLElement && field.isContentEditable) field.textContent = text
   else {
     // A page that keeps its own copy of a value listens to the element's own setter.
@@ -248,7 +252,10 @@ function fillIn(elements: PageElements, at: string | number, value: string | boo
           : view.HTMLInputElement
     Object.getOwnPropertyDescriptor(kind.prototype, 'value')?.set?.call(field, text)
   }
-  for (const event of ['input', 'change']) field.dispatchEvent(new Event(event, { bubbles: true }))
+  field.dispatchEvent(new Event('input', { bubbles: true }))
+  field.dispatchEvent(new view.KeyboardEvent('keyup', { bubbles: true }))
+  field.dispatchEvent(new Event('change', { bubbles: true }))
+  if (field instanceof view.HTMLElement) field.blur()
   return true
 }
 
@@ -257,7 +264,7 @@ function opened(elements: PageElements, at: string | number): boolean {
   const list = typeof at === 'string' ? elements.all(at)[0] : elements.element(at)
   if (!list) return false
   elements.seenBefore = new Set(elements.look().map(({ seen }) => elements.element(seen)))
-  ;(list as HTMLElement).click()
+  elements.press(list)
   return true
 }
 
@@ -274,6 +281,6 @@ function offeredWords(elements: PageElements): string[] {
 function takeOffered(elements: PageElements, which: number): boolean {
   const option = elements.offered[which]
   if (!option?.isConnected) return false
-  ;(option as HTMLElement).click()
+  elements.press(option)
   return true
 }

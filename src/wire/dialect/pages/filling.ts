@@ -26,16 +26,25 @@ export function isOn(page: Page, { place }: Pick<Wanted, 'place'>): boolean {
 const entriesOf = (page: Page, wanted: readonly Wanted[]): Entry[] =>
   wanted.flatMap(({ id, value, place }) => page.entries(id, value, place))
 
-/** @throws WireError rejected where a field does not take its value */
-export async function fillIn(session: PageSession, first: Page, wanted: readonly Wanted[]): Promise<Filled> {
-  let [page, left] = [first, wanted]
+/**
+ * @param always  put in before all else
+ * @throws WireError rejected where a field does not take its value
+ */
+export async function fillIn(
+  session: PageSession,
+  first: Page,
+  wanted: readonly Wanted[],
+  always: readonly Entry[] = [],
+): Promise<Filled> {
+  let [page, left, before] = [first, wanted, always]
   for (;;) {
     const now = left.filter((each) => isOn(page, each))
     const later = left.filter((each) => !now.includes(each))
-    const entries = entriesOf(page, now)
-    if (later.length === 0 || now.length === 0 || !session.showsMore) return { entries, missing: later }
+    const entries = [...before, ...entriesOf(page, now)]
+    if (later.length === 0 || entries.length === 0 || !session.showsMore) return { entries, missing: later }
     page = await session.put(entries, (one) => later.some((each) => isOn(one, each)))
     left = later
+    before = []
   }
 }
 

@@ -185,7 +185,8 @@ class Pages implements Dialect {
         return value === undefined || !steps.has(settingOf(id).step) ? [] : [{ id, value, place }]
       }),
     )
-    const { entries, missing } = await fillIn(this.#session, opened, wanted)
+    const always = this.#session.entries(opened, page.fills)
+    const { entries, missing } = await fillIn(this.#session, opened, wanted, always)
     throwIfMissing(missing)
     await this.#session.save(entries, page)
   }

@@ -34,6 +34,8 @@ export async function openTab(lane: Lane, pin: PinCheck): Promise<OpenTab> {
   try {
     context = await browserContext(proxy.url)
     const tab = await context.newPage()
+    // A field is entered and left also where no window shows it.
+    await tab.emulateFocusedPage(true)
     // It asks "are you sure?": yes.
     tab.on('dialog', (dialog) => void dialog.accept().catch(() => undefined))
     return { lane, pin, proxy, context, tab }
