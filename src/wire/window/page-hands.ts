@@ -52,6 +52,9 @@ export function noteHands(binding: string, elementsName: string): void {
   const firstWords = (row: Element): { name: string; text: string } | undefined => {
     for (const [index, cell] of [...row.children].entries()) {
       const text = (cell.textContent ?? '').replace(/\s+/g, ' ').trim()
+      // Buttons are laid out in tables too: a row is called by no button.
+      const button = cell.querySelector('button, [role=button]')
+      if (button && (button.textContent ?? '').replace(/\s+/g, ' ').trim() === text) continue
       if (text !== '') return { name: `${cell.localName}:nth-child(${index + 1})`, text: text.slice(0, 200) }
     }
     return undefined

@@ -8,6 +8,7 @@ import type { Noted } from '../../../src/core/showing/noted'
 import { nothingShown, type ShownRecord, withNoted } from '../../../src/core/showing/record'
 import { type MissingPart, shownCard } from '../../../src/core/showing/shown-card'
 import type { Hand } from '../../../src/core/showing/window-talk'
+import type { Dialect } from '../../../src/wire/dialect/dialect'
 import { dialectOf } from '../../../src/wire/dialect/registry'
 import type { Lane } from '../../../src/wire/host/host'
 import { UnitWindow } from '../../../src/wire/window/unit-window'
@@ -110,7 +111,8 @@ const steps = ['country', 'clock', 'networks', 'radios', 'services', 'address'] 
 /** Set by the card alone. @returns what is otherwise than asked afterwards */
 export async function follows({ lane, factory, desired }: PeerUnit, yaml: string): Promise<string[]> {
   const card = cardIn(yaml)
-  const unit = openPages(lane, card, async () => {}, desired)
+  const open = () => openPages(lane, card, async () => {}, desired)
+  const unit = open()
   try {
     await unit.signIn(factory)
     let stands = await unit.read('configured')
@@ -121,10 +123,32 @@ export async function follows({ lane, factory, desired }: PeerUnit, yaml: string
       stands = await unit.read('configured')
     }
     const isShown = ({ id }: { readonly id: SettingKey['id'] }): boolean => card.can[id]?.readable !== 'no'
+    const { 'admin.user': user = factory.user, 'admin.password': password } = desired.unit
+    if (password !== undefined) await changed({ unit, open, factory, login: { user, password } })
     return compare(desired, stands).flatMap((each) =>
       each.kind !== 'value' ? [each.sentence] : isShown(each) ? [keyText(each)] : [],
     )
   } finally {
     unit.close()
+  }
+}
+
+interface Changing {
+  readonly unit: Dialect
+  readonly open: () => Dialect
+  readonly factory: Login
+  readonly login: Login
+}
+
+/** Changes the password, and sees that it opens what the one of before does not. */
+async function changed({ unit, open, factory, login }: Changing): Promise<void> {
+  await unit.changePassword(login.user, login.password)
+  const [before, since] = [open(), open()]
+  try {
+    await expect(before.signIn(factory)).rejects.toMatchObject({ kind: 'refused' })
+    await since.signIn(login)
+  } finally {
+    before.close()
+    since.close()
   }
 }
