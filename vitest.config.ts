@@ -4,6 +4,8 @@ import { patienceMs } from './tests/support/patience'
 
 /** `npm run test:long` holds endurance: every moment of every family, many more tries, machines in full. */
 const isLong = process.env.AIR_MUSTER_TESTS === 'long'
+/** Files that are long as a whole. */
+const whole = ['django', 'transmission', 'deluge', 'wordpress'].map((name) => `tests/real/shown-${name}.test.ts`)
 /** Files with long parts: what of them is which is said by tests/support/long.ts. */
 const long = [
   'src/**/hostile.test.ts',
@@ -61,7 +63,8 @@ class LongestFirst extends BaseSequencer {
 
 export default defineConfig({
   test: {
-    include: isLong ? long : ['src/**/*.test.ts', 'tests/**/*.test.ts'],
+    include: isLong ? [...long, ...whole] : ['src/**/*.test.ts', 'tests/**/*.test.ts'],
+    exclude: isLong ? [] : whole,
     globalSetup: ['tests/support/database-server.ts', 'tests/support/shared-browser.ts'],
     // Nobody is late on a busy machine: a test ends by time only where nothing moves any more.
     testTimeout: 2 * patienceMs,

@@ -15,8 +15,21 @@ const endurance = words.includes('--long')
 const chosen = words.filter((word) => word !== '--quick' && word !== '--long')
 const helper = ['tcpdump', 'socat', 'iproute2', 'ping', 'setpriv']
 const slow = quick ? [] : ['chromium', 'cups', 'ncclient', 'netconfd', 'qemu', 'snmpd', 'snmpget', 'tshark', 'uml']
+const peers = endurance ? ['deluge', 'django', 'transmission', 'wordpress'] : []
 await Promise.all([
-  ensureDebian('mariadb', 'age', 'yanglint', 'yangModules', 'kea', 'dnsmasq', 'lldpd', 'openssl', ...helper, ...slow),
+  ensureDebian(
+    'mariadb',
+    'age',
+    'yanglint',
+    'yangModules',
+    'kea',
+    'dnsmasq',
+    'lldpd',
+    'openssl',
+    ...helper,
+    ...slow,
+    ...peers,
+  ),
   ensureNodeModules(),
 ])
 const bin = (name) => join(root, 'node_modules/.bin', name)

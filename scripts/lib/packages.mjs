@@ -46,6 +46,28 @@ const packages = {
     why: 'the tests against web pages that nobody here wrote',
     service: 'cups',
   },
+  django: {
+    file: '/usr/lib/python3/dist-packages/django/__init__.py',
+    names: ['python3-django'],
+    why: 'the tests against web pages that nobody here wrote',
+  },
+  transmission: {
+    file: '/usr/bin/transmission-daemon',
+    names: ['transmission-daemon'],
+    why: 'the tests against web pages that nobody here wrote',
+    service: 'transmission-daemon',
+  },
+  deluge: {
+    file: '/usr/bin/deluge-web',
+    names: ['deluge-web'],
+    why: 'the tests against web pages that nobody here wrote',
+  },
+  // With its own server of PHP, and none beside it.
+  wordpress: {
+    file: '/usr/share/wordpress/wp-login.php',
+    names: ['php-cli', 'php-cgi', 'php-mysql', 'wordpress'],
+    why: 'the tests against web pages that nobody here wrote',
+  },
   tshark: {
     file: '/usr/bin/tshark',
     names: ['tshark'],

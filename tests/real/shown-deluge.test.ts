@@ -3,6 +3,8 @@
  * the card that came of it. The port of its pages plays the part of a channel, the time after which it signs out that of
  * a power, and its password is its own.
  */
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import type { UnitConfig } from '../../src/core/config/unit-config'
 import { endBrowser } from '../../src/wire/chromium'
@@ -49,7 +51,11 @@ async function show({ press, put, type, sees, gone }: Hands): Promise<void> {
 
 it('is shown once, and the others follow', async () => {
   const { yaml, missing } = await shownOn(unit(0), show)
-  console.log(yaml)
   expect(missing).toEqual([{ code: 'no-address' }])
-  for (const index of [1, 2, 3]) expect(await follows(unit(index), yaml)).toEqual([])
+  for (const index of [1, 2, 3]) {
+    expect(await follows(unit(index), yaml)).toEqual([])
+    const kept = readFileSync(join(bench.folder(index), 'web.conf'), 'utf8')
+    expect(kept).toMatch(new RegExp(`"port": ${149 + 4 * index},`))
+    expect(kept).toMatch(new RegExp(`"session_timeout": ${60 + index},`))
+  }
 })

@@ -8,7 +8,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import type { UnitConfig } from '../../src/core/config/unit-config'
 import { endBrowser } from '../../src/wire/chromium'
-import { django, djangoLogin } from '../support/peers/django'
+import { django, djangoLogin, inDjango } from '../support/peers/django'
 import { type PeerBench, peerBench } from '../support/peers/peer-bench'
 import { follows, type Hands, type PeerUnit, shownOn } from '../support/peers/shown'
 
@@ -74,5 +74,21 @@ async function show({ press, put, type, sees }: Hands): Promise<void> {
 it('is shown once, and the others follow', async () => {
   const { yaml, missing } = await shownOn(unit(0), show)
   expect(missing).toEqual([{ code: 'no-address' }])
-  for (const index of [1, 2, 3]) expect(await follows(unit(index), yaml)).toEqual([])
+  for (const index of [1, 2, 3]) {
+    expect(await follows(unit(index), yaml)).toEqual([])
+    const { unit: asked, networks } = desiredOf(index)
+    const letsIn = (name = '', password = ''): string =>
+      `User.objects.get(username='${name}').check_password('${password}')`
+    const words = [
+      'from django.contrib.auth.models import User',
+      'from django.contrib.sites.models import Site',
+      `print(list(Site.objects.values_list('name', 'domain')))`,
+      ...Object.values(networks).map((each) => `print(${letsIn(each['network.ssid'], each['network.passphrase'])})`),
+      'print(User.objects.count())',
+    ]
+    const kept = inDjango(made, bench.folder(index), 'shell', '-c', words.join('\n'))
+    expect(kept.trim().split('\n')).toEqual([
+      ...[`[('${asked['unit.name']}', '${asked['unit.location']}')]`, 'True', 'True', '3'],
+    ])
+  }
 })

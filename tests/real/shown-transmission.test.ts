@@ -2,6 +2,8 @@
  * The web client of transmission, four of it at one address: the first is shown by hand in its window, the others follow
  * by the card that came of it. The folder for what it takes plays the part of a location, a port that of a channel.
  */
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import type { UnitConfig } from '../../src/core/config/unit-config'
 import { endBrowser } from '../../src/wire/chromium'
@@ -44,5 +46,12 @@ async function show({ logIn, press, put, tick, gone }: Hands): Promise<void> {
 it('is shown once, and the others follow', async () => {
   const { yaml, missing } = await shownOn(unit(0), show)
   expect(missing).toEqual([{ code: 'no-address' }])
-  for (const index of [1, 2, 3]) expect(await follows(unit(index), yaml)).toEqual([])
+  for (const index of [1, 2, 3]) {
+    expect(await follows(unit(index), yaml)).toEqual([])
+    expect(await bench.ended(index)).toBe(0)
+    // It writes its file when it ends.
+    const kept = JSON.parse(readFileSync(join(bench.folder(index), 'settings.json'), 'utf8'))
+    expect(kept).toMatchObject({ 'download-dir': `/srv/hall-${index + 1}`, 'peer-port': 36 + 4 * index })
+    expect(kept).toMatchObject({ 'speed-limit-up': 11 + index, 'speed-limit-up-enabled': true })
+  }
 })

@@ -49,6 +49,7 @@ export function hands({ act, placeOf }: HandsOn) {
       if (text === '') key('Delete')
       else act({ kind: 'text', text })
     },
+    open: (by: Description) => click('choose', by),
     /** From a list of the page's own making. */
     choose: async (by: Description, option: string): Promise<void> => {
       await click('choose', by)

@@ -79,8 +79,9 @@ const rowsSchema = z
     row: selectorSchema,
     /** Where a row says what its network is called. */
     name: plainPlaceSchema,
-    /** What is pressed for one more, and in a row to open it. */
-    add: atSchema,
+    /** What is pressed for one more; left out where its fields stand beside the rows. */
+    add: atSchema.optional(),
+    /** What is pressed in a row to open it. */
     open: atSchema,
     /** Leaves what was opened as it is; where there is nothing of the kind, the page is come to anew. */
     close: atSchema.optional(),

@@ -38,10 +38,10 @@ export const notedSchema = z.object({
   facts: z.array(elementFactsSchema).max(4000),
   /** Undefined where a page came to be as it is by itself. */
   hands: handsSchema.optional(),
-  /** Rows whose name cell says one of the values of this unit, where there are some. */
+  /** What rows of its tables may be called by, and where in them that stands; `isFirst`: what stands in one first. */
   rows: z
-    .array(rowSchema.extend({ text: words }))
-    .max(200)
+    .array(rowSchema.extend({ text: words, isFirst: z.boolean().default(true) }))
+    .max(600)
     .default([]),
 })
 /** Ways to ask for a login by the protocol itself: RFC 7617 and RFC 7616. */

@@ -65,7 +65,7 @@ describe('what is put into a page', () => {
 })
 
 it('describes nothing by words of the site, nor by what stands in a table', () => {
-  const rows = [{ each: 'tbody tr', name: 'td:nth-child(1)', text: 'Guest house' }]
+  const rows = [{ each: 'tbody tr', name: 'td:nth-child(1)', text: 'Guest house', isFirst: true }]
   const record = shownBy(
     noted({}, undefined, rows),
     typed('x', { label: 'Key', heading: `Edit ${value('network.ssid')}`, name: 'key' }),

@@ -138,7 +138,8 @@ export function withNoted(record: ShownRecord, noted: Noted | ProtocolLogin, sho
 function namedWith(named: ShownRecord['named'], { path, rows }: Noted): ShownRecord['named'] {
   const [page = ''] = path.split('?')
   const all = new Map(Object.entries(named))
-  for (const { each, text } of rows) if (each !== 'li') all.set(text, (all.get(text) ?? page) === page ? page : '')
+  for (const { each, text, isFirst } of rows)
+    if (each !== 'li' && isFirst) all.set(text, (all.get(text) ?? page) === page ? page : '')
   return Object.fromEntries([...all].slice(-mostNamed))
 }
 

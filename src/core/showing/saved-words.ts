@@ -33,7 +33,10 @@ export function savedWords(presses: readonly Act[]): Described | undefined {
       counts.set(key, { at, times: (counts.get(key)?.times ?? 0) + 1 })
     }
   const [most] = [...counts.values()].toSorted((a, b) => Number(says(b.at)) - Number(says(a.at)) || b.times - a.times)
-  return most && (says(most.at) || (most.times > 1 && most.times === presses.length)) ? most.at : undefined
+  if (!most || !(says(most.at) || (most.times > 1 && most.times === presses.length))) return undefined
+  const { use, by } = most.at
+  const told = by.filter(({ text, part, role }) => (text ?? part ?? role) !== undefined)
+  return { use, by: told.length > 0 ? told : by }
 }
 
 /** What these presses are answered with, where that is not what most are. */

@@ -171,14 +171,22 @@ function fillOf({ at, does }: Act): Record<string, unknown>[] {
   return value.kind === 'ticked' ? [{ at, ticks: value.ticked }] : []
 }
 
+const isOfLogin = (act: Act): boolean => isLogin(act) || isUser(act)
+
 /** A page that is asked once; it is known by what is on none of the others, its sign-in among them. */
 function firstPage({ fills, press }: Turn, others: readonly Turn[]) {
   const shared = new Set(
     others.flatMap((turn) => turn.fills.flatMap(({ at }) => at.by.map((way) => JSON.stringify(way)))),
   )
-  const own = fills.map(({ at }) => ({ use: at.use, by: at.by.filter((way) => !shared.has(JSON.stringify(way))) }))
-  const known = own.toSorted((a, b) => b.by.length - a.by.length)[0]
-  return { sees: known && known.by.length > 0 ? known : fills[0]?.at, fills: fills.flatMap(fillOf), press: press?.at }
+  const own = fills.map((act) => ({
+    act,
+    at: { use: act.at.use, by: act.at.by.filter((way) => !shared.has(JSON.stringify(way))) },
+  }))
+  // A name and a password are asked for on the page of its sign-in too.
+  const [known] = own
+    .filter(({ at }) => at.by.length > 0)
+    .toSorted((a, b) => Number(isOfLogin(a.act)) - Number(isOfLogin(b.act)) || b.at.by.length - a.at.by.length)
+  return { sees: known?.at ?? fills[0]?.at, fills: fills.flatMap(fillOf), press: press?.at }
 }
 
 function passwordPage({ path, reach, fills, press, confirms }: Turn) {

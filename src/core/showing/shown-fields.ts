@@ -2,7 +2,7 @@
 import type { SettingId } from '../config/setting-ids'
 import { settingOf } from '../config/settings/settings'
 import type { SettingKey } from '../config/unit-config'
-import type { Described } from '../kit/page-element'
+import { type Described, mostDescriptions } from '../kit/page-element'
 import type { Act } from './record'
 import { pressesOf, saidBy } from './saved-words'
 import type { Turn } from './turns'
@@ -15,6 +15,15 @@ const scopeOf = (act: Act): string | undefined => keyOf(act)?.of
 export const ats = (acts: readonly Act[]): Described[] => acts.map(({ at }) => at)
 
 type Fields = Record<string, Record<string, unknown>>
+
+/** Several elements of which one is on each page, described as one: its ways are those of all. */
+export function anyOf(all: readonly Described[]): Described | undefined {
+  const [first] = all
+  if (!first) return undefined
+  const same = all.filter(({ use }) => use === first.use)
+  const by = new Map(same.flatMap((each) => each.by.map((way) => [JSON.stringify(way), way] as const)))
+  return { use: first.use, by: [...by.values()].slice(0, mostDescriptions) }
+}
 
 export const confirmsOf = ({ confirms }: { readonly confirms: readonly Act[] }) =>
   confirms.length > 0 ? { confirms: ats(confirms) } : {}
@@ -34,15 +43,17 @@ export function fieldsOf(together: readonly (readonly Act[])[]): Fields {
         const key = `${value.id} ${value.of}`
         const before = fields[value.id]
         // Typed once more in a field beside it, as new passwords are.
-        if (typed.has(key) && before && JSON.stringify(before.at) !== JSON.stringify(at)) {
+        if (typed.has(key) && before) {
           before.again = at
           continue
         }
         typed.add(key)
         const words = { ...((before?.words ?? {}) as object), ...(value.how.words ?? {}) }
         const { nothing } = settingOf(value.id)
+        const as = before?.at as Described | undefined
         fields[value.id] = {
-          ...{ at, ...value.how },
+          ...{ at: as ? anyOf([as, at]) : at, ...value.how },
+          ...(before?.again ? { again: before.again } : {}),
           ...(Object.keys(words).length > 0 ? { words } : {}),
           ...(nothing === undefined ? {} : { absent: nothing }),
         }

@@ -182,6 +182,12 @@ export function installElements(name: string): void {
   const isSeen = (element: Element): boolean =>
     typeof element.checkVisibility !== 'function' || element.checkVisibility({ visibilityProperty: true })
 
+  /** Words for those who hear a page are kept on it where nobody sees them. */
+  const isSpokenOnly = (element: Element): boolean => {
+    const { width, height } = element.getBoundingClientRect()
+    return width <= 1 && height <= 1
+  }
+
   const api: PageElements = {
     seenBefore: new Set(),
     offered: [],
@@ -194,7 +200,7 @@ export function installElements(name: string): void {
           if (told.length >= mostElements) break
           if (/^(script|style|iframe|svg|path|br|hr)$/.test(tagOf(element)) || !isSeen(element)) continue
           const facts = factsOf(element, kept.length)
-          if (!facts) continue
+          if (!facts || (facts.use === 'show' && isSpokenOnly(element))) continue
           numbers.set(element, kept.length)
           kept.push(element)
           told.push(facts)

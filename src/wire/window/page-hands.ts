@@ -31,6 +31,7 @@ export function noteHands(binding: string, elementsName: string): void {
     tell?.(JSON.stringify({ path: path(), ...noted }))
   }
 
+  const clean = (words: string | null | undefined): string => (words ?? '').replace(/\s+/g, ' ').trim()
   const rowOf = (element: Element): Element | null => element.closest('tbody tr, [role=row], li')
   /** Finds the rows of this table, and of no other on the page. */
   const selectorOf = (row: Element): string => {
@@ -51,10 +52,10 @@ export function noteHands(binding: string, elementsName: string): void {
   }
   const firstWords = (row: Element): { name: string; text: string } | undefined => {
     for (const [index, cell] of [...row.children].entries()) {
-      const text = (cell.textContent ?? '').replace(/\s+/g, ' ').trim()
+      const text = clean(cell.textContent)
       // Buttons are laid out in tables too: a row is called by no button.
       const button = cell.querySelector('button, [role=button]')
-      if (button && (button.textContent ?? '').replace(/\s+/g, ' ').trim() === text) continue
+      if (button && clean(button.textContent) === text) continue
       if (text !== '') return { name: `${cell.localName}:nth-child(${index + 1})`, text: text.slice(0, 200) }
     }
     return undefined
@@ -66,11 +67,32 @@ export function noteHands(binding: string, elementsName: string): void {
     if (!row || !words || row.querySelectorAll('a, button, [role=button]').length === 0) return null
     return row.localName === 'li' && row.children.length < 2 ? null : { each: selectorOf(row), name: words.name }
   }
+  const mostRows = 60
+  /** All that a row may be called by: its first words first, then what stands in its cells. */
+  const namesIn = (row: Element): { name: string; text: string }[] => {
+    const first = firstWords(row)
+    if (!first) return []
+    const names = new Map([[first.text, first.name]])
+    for (const [index, cell] of [...row.children].slice(0, 8).entries()) {
+      const place = `${cell.localName}:nth-child(${index + 1})`
+      for (const tag of ['', ' a', ' strong', ' b', ' span', ' div', ' label']) {
+        const text = clean((tag === '' ? cell : cell.querySelector(tag.trim()))?.textContent)
+        if (text !== '' && text.length <= 64 && !names.has(text) && names.size < 10) names.set(text, `${place}${tag}`)
+      }
+    }
+    return [...names].map(([text, name]) => ({ name, text }))
+  }
   const rows = (): Noted['rows'] =>
-    (elements()?.all('tbody tr, [role=row], li') ?? []).slice(0, 200).flatMap((row) => {
-      const words = firstWords(row)
-      return words && row.children.length > 1 ? [{ each: selectorOf(row), ...words }] : []
-    })
+    // A menu of many entries leaves room for the rows of a table.
+    ['tbody tr, [role=row]', 'li']
+      .flatMap((each) => (elements()?.all(each) ?? []).slice(0, mostRows / 2))
+      .flatMap((row) => {
+        // Fields stand in rows too: those are called by their labels.
+        const isForm = row.querySelector('input:not([type=checkbox], [type=radio], [type=hidden]), select, textarea')
+        if (isForm || row.children.length < 2) return []
+        const each = selectorOf(row)
+        return namesIn(row).map((one, index) => ({ each, ...one, isFirst: index === 0 }))
+      })
 
   let lastSeen = ''
   const look = (): void => {

@@ -35,14 +35,17 @@ execute_from_command_line(['manage'] + sys.argv[1:])
 
 export const djangoLogin = { user: 'admin', password: 'boxed pages' }
 
+/** Runs a command of one's own. @param made  folder of its script @param folder  of its database @returns what it says */
+export const inDjango = (made: string, folder: string, ...words: string[]): string =>
+  execFileSync(python, [join(made, 'manage.py'), folder, ...words], {
+    encoding: 'utf8',
+    env: { ...process.env, DJANGO_SUPERUSER_PASSWORD: djangoLogin.password },
+  })
+
 /** Its tables are made once. @param made  folder that lasts while the test does */
 export function django(made: string): Peer {
   const script = join(made, 'manage.py')
-  const run = (...words: string[]): void =>
-    void execFileSync(python, [script, made, ...words], {
-      stdio: 'pipe',
-      env: { ...process.env, DJANGO_SUPERUSER_PASSWORD: djangoLogin.password },
-    })
+  const run = (...words: string[]): string => inDjango(made, made, ...words)
   if (!existsSync(script)) {
     writeFileSync(script, manage)
     run('migrate', '--verbosity', '0')

@@ -22,6 +22,8 @@ export interface PeerBench {
   /** A real lane of the laptop of this bench. */
   lane(index: number): Lane
   folder(index: number): string
+  /** Ends one as its own host would. @returns its exit code */
+  ended(index: number): Promise<number | null>
   close(): void
 }
 
@@ -33,6 +35,7 @@ export async function peerBench(peer: Peer, count: number): Promise<PeerBench> {
   const folderOf = (index: number): string => join(folder, `box${index}`)
   let wire: BenchWire | undefined
   const children: ChildProcess[] = []
+  const peers: ChildProcess[] = []
   const close = (): void => {
     for (const child of children) child.kill('SIGKILL')
     for (const index of macs.keys()) if (wire) endAllIn(wire.box(index))
@@ -44,7 +47,9 @@ export async function peerBench(peer: Peer, count: number): Promise<PeerBench> {
     for (const index of macs.keys()) {
       mkdirSync(folderOf(index))
       const words = ['netns', 'exec', wire.box(index), 'unshare', '-m', 'sh', '-c', peer.script(folderOf(index))]
-      children.push(spawn('ip', words, { stdio: ['ignore', 'ignore', 'inherit'] }))
+      const child = spawn('ip', words, { stdio: ['ignore', 'ignore', 'inherit'] })
+      peers.push(child)
+      children.push(child)
     }
     const socket = join(folder, 'helper.sock')
     const helper = wire.onLaptop(process.execPath, ['dist/wire-helper.mjs'], {
@@ -77,7 +82,12 @@ export async function peerBench(peer: Peer, count: number): Promise<PeerBench> {
     close()
     throw error
   }
-  return { address, macs, lane, folder: folderOf, close }
+  const ended = (index: number): Promise<number | null> =>
+    new Promise((resolve) => {
+      peers[index]?.once('exit', (code) => resolve(code))
+      peers[index]?.kill()
+    })
+  return { address, macs, lane, folder: folderOf, ended, close }
 }
 
 function connected(path: string, port: number): Promise<Socket> {

@@ -4,10 +4,11 @@ import { compare, stepOf } from '../../../src/core/config/compare'
 import type { Spoken } from '../../../src/core/config/outcomes'
 import { keyText, type SettingKey, type UnitConfig } from '../../../src/core/config/unit-config'
 import { type DirectCard, readKitCard } from '../../../src/core/kit/kit-card'
+import type { Description } from '../../../src/core/kit/page-element'
 import type { Noted } from '../../../src/core/showing/noted'
 import { nothingShown, type ShownRecord, withNoted } from '../../../src/core/showing/record'
 import { type MissingPart, shownCard } from '../../../src/core/showing/shown-card'
-import type { Hand } from '../../../src/core/showing/window-talk'
+import type { Hand, Told } from '../../../src/core/showing/window-talk'
 import type { Dialect } from '../../../src/wire/dialect/dialect'
 import { dialectOf } from '../../../src/wire/dialect/registry'
 import type { Lane } from '../../../src/wire/host/host'
@@ -26,6 +27,10 @@ export type Hands = ReturnType<typeof hands> & {
   readonly go: (path: string) => void
   /** Answers who is there, where the protocol itself asks. */
   readonly logIn: () => Promise<void>
+  /** From a list, by its words. */
+  readonly pick: (by: Description, option: string) => Promise<void>
+  /** Says yes to what a page asks in a dialog of the browser's. */
+  readonly yes: () => Promise<void>
 }
 
 export interface PeerUnit {
@@ -76,10 +81,13 @@ export async function shownOn(
       putIn.push({ id, of })
       act({ kind: 'text', text: String(value) })
     }
-    let asked = 0
+    let [asked, sure] = [0, 0]
+    const open: { choices?: Extract<Told, { kind: 'choices' }> | undefined } = {}
     window.watch({
       told: (told) => {
         if (told.kind === 'wants-login') asked = told.question
+        if (told.kind === 'asks') sure = told.question
+        if (told.kind === 'choices') open.choices = told
       },
       picture: () => undefined,
     })
@@ -87,7 +95,21 @@ export async function shownOn(
       await expect.poll(() => asked).toBeGreaterThan(0)
       act({ kind: 'login', question: asked, ...factory })
     }
-    await show({ ...own, put, logIn, go: (path) => act({ kind: 'go', address: path }) })
+    const yes = async (): Promise<void> => {
+      await expect.poll(() => sure).toBeGreaterThan(0)
+      act({ kind: 'answer', question: sure, says: 'yes' })
+      sure = 0
+    }
+    const pick = async (by: Description, option: string): Promise<void> => {
+      open.choices = undefined
+      await own.open(by)
+      await expect.poll(() => open.choices).toBeDefined()
+      const { options = [], question = 0 } = open.choices ?? {}
+      const at = options.findIndex(({ label }: { readonly label: string }) => label.trim() === option)
+      if (at < 0) throw new Error(`it does not offer ${option}`)
+      act({ kind: 'choose', question, options: [at] })
+    }
+    await show({ ...own, put, logIn, yes, pick, go: (path) => act({ kind: 'go', address: path }) })
   } catch (error) {
     const seen = last?.facts.map((each) => JSON.stringify(each, (_key, value) => (value === '' ? undefined : value)))
     throw new Error(`${String(error)}\nat ${last?.path}\n${seen?.join('\n')}`, { cause: error })
@@ -96,7 +118,12 @@ export async function shownOn(
   }
   record = answer(record)
   const unit = { model: 'Bench peer', mac: lane.mac, address: lane.address, scheme: 'http' as const, port, factory }
-  return { ...shownCard(record, unit), record }
+  const card = shownCard(record, unit)
+  // Nothing of the site goes into a card, nor any secret.
+  for (const { id, value } of spoken)
+    if (typeof value === 'string' && value.length >= 4 && id !== 'clock.time-zone')
+      expect(card.yaml).not.toContain(value)
+  return { ...card, record }
 }
 
 export function cardIn(yaml: string): DirectCard {
@@ -114,7 +141,8 @@ export async function follows({ lane, factory, desired }: PeerUnit, yaml: string
   const open = () => openPages(lane, card, async () => {}, desired)
   const unit = open()
   try {
-    await unit.signIn(factory)
+    const { 'admin.user': user = factory.user, 'admin.password': password } = desired.unit
+    await unit.signIn(factory, password === undefined ? undefined : { user, password })
     let stands = await unit.read('configured')
     for (const step of steps) {
       const differences = compare(desired, stands).filter((each) => stepOf(each) === step)
@@ -123,8 +151,7 @@ export async function follows({ lane, factory, desired }: PeerUnit, yaml: string
       stands = await unit.read('configured')
     }
     const isShown = ({ id }: { readonly id: SettingKey['id'] }): boolean => card.can[id]?.readable !== 'no'
-    const { 'admin.user': user = factory.user, 'admin.password': password } = desired.unit
-    if (password !== undefined) await changed({ unit, open, factory, login: { user, password } })
+    if (password !== undefined && !unit.madeLogin?.()) await changed({ unit, open, factory, login: { user, password } })
     return compare(desired, stands).flatMap((each) =>
       each.kind !== 'value' ? [each.sentence] : isShown(each) ? [keyText(each)] : [],
     )

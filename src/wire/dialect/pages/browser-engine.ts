@@ -18,8 +18,7 @@ const betweenTriesMs = 30
 /** So long an element that is described may take to appear, and a list to open. */
 const appearsWithinMs = 2500
 const listOpensWithinMs = 2500
-/** A page that asks for nothing for so long has settled; one that never stops is taken as it is then. */
-const idleMs = 500
+/** A page that never stops asking is taken as it is then. */
 const settlesWithinMs = 5000
 const pause = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, betweenTriesMs))
 
@@ -91,9 +90,10 @@ export class BrowserEngine implements PageEngine {
   }
 
   async settled(): Promise<Seen> {
-    const { tab } = await this.#open()
-    // Some ask on and on how things stand.
-    await tab.waitForNetworkIdle({ idleTime: idleMs, timeout: settlesWithinMs }).catch(() => undefined)
+    const { traffic } = await this.#open()
+    const end = Date.now() + settlesWithinMs
+    do await pause()
+    while (!traffic.isQuiet && Date.now() < end)
     return this.look()
   }
 

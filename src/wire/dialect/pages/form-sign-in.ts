@@ -10,7 +10,9 @@ import { type SignInForm, throwIfOccupied, throwIfRefused, throwIfRejected } fro
 /** Pages as a session turns them. */
 export interface Turning {
   /** The page on which one signs in; where it has just been opened, as it stands, and `looked-at` it stays so. */
-  front(path: string, as: 'looked-at' | 'taken'): Promise<Page>
+  front(path: string, as: 'looked-at' | 'taken' | 'anew'): Promise<Page>
+  /** The page once nothing is under way any more. */
+  settled(): Promise<Page>
   submit(entries: readonly Entry[], press: At): Promise<Page>
   /** @throws WireError timeout */
   until(first: Page, isThere: (page: Page) => boolean): Promise<Page>
@@ -42,10 +44,14 @@ export async function answerFirst(turning: Turning, { form, says, toBe }: First)
     const question = form.first.find(({ sees }) => page.has(sees))
     if (!question || asked > mostAsked) throw new WireError('garbled', 'it asks and asks before the first sign-in')
     const next = await turning.submit(turning.entries(page, question.fills, toBe), question.press)
-    page = await turning.until(next, (one) => {
+    const answered = await turning.until(next, (one) => {
       throwIfRejected(one, says.refused, 'it does not take that')
-      return !one.has(question.sees) && (isAsked(one) || one.has(form.password))
+      return !one.has(question.sees)
     })
+    const leadsOn = (one: Page): boolean => isAsked(one) || one.has(form.password)
+    page = leadsOn(answered) ? answered : await turning.until(await turning.settled(), () => true)
+    // Some end with a page that says so, and lead on by a link.
+    if (!leadsOn(page)) page = await turning.until(await turning.front(form.page, 'anew'), leadsOn)
   }
   await turning.front(form.page, 'taken')
   return toBe

@@ -75,7 +75,8 @@ export class NetworkTable {
         await this.#remove(index)
         await this.#list()
       }
-      const page = await this.#session.turn(this.#rows.add, this.#isOpen)
+      const { add } = this.#rows
+      const page = add ? await this.#session.turn(add, this.#isOpen) : await this.#list()
       const { entries, missing } = await fillIn(this.#session, page, wanted)
       throwIfMissing(missing)
       await this.#session.save(entries, this.#rows)
@@ -93,12 +94,19 @@ export class NetworkTable {
   /** The table, once it is drawn. */
   #list(): Promise<Page> {
     const { ready, add } = this.#rows
-    return this.#session.open(this.#rows, ready, [add])
+    const ssid = this.#rows.fields['network.ssid']
+    const fields = add ? [add] : ssid && 'at' in ssid ? [ssid.at] : []
+    return this.#session.open(this.#rows, ready, fields)
+  }
+
+  /** A row that says only that there is none has no name. */
+  #rowsOn(list: Page): Page[] {
+    return list.parts(this.#rows.row).filter((row) => row.has(this.#rows.name.at))
   }
 
   /** What stands in each row, by the id of its network; a row that nobody asked for has an id of its own. */
   #idsOn(list: Page): string[] {
-    const rows = list.parts(this.#rows.row)
+    const rows = this.#rowsOn(list)
     if (rows.length > mostRows) throw new WireError('garbled', `its page has ${rows.length} rows of networks`)
     return rows.map((row, index) => {
       const [known] = idsOfNetworks(this.#desired, row.text(this.#rows.name) ?? '')
@@ -108,7 +116,9 @@ export class NetworkTable {
 
   readonly #isOpen = (page: Page): boolean => {
     const ssid = this.#rows.fields['network.ssid']
-    return ssid !== undefined && 'at' in ssid && page.has(ssid.at)
+    const isThere = ssid !== undefined && 'at' in ssid && page.has(ssid.at)
+    // Where the fields of one more stand beside the rows, a row is open once the others are gone.
+    return isThere && (this.#rows.add !== undefined || !page.has(this.#rows.row))
   }
 
   #opened(list: Page, index: number): Promise<Page> {
@@ -117,7 +127,7 @@ export class NetworkTable {
 
   /** @throws WireError garbled where the row has nothing of the kind */
   #inRow(list: Page, index: number, at: At): At {
-    const place = list.parts(this.#rows.row)[index]?.placeOf(at)
+    const place = this.#rowsOn(list)[index]?.placeOf(at)
     if (place === undefined) throw new WireError('garbled', 'a row of its table cannot be opened')
     return place
   }

@@ -101,11 +101,12 @@ export class PageSession {
 
   readonly #turning: Turning = {
     front: async (path, as) => {
-      const front = this.#fresh ?? (await this.#engine.go(path))
-      if (as === 'taken') this.#fresh = undefined
+      const front = (as === 'anew' ? undefined : this.#fresh) ?? (await this.#engine.go(path))
+      if (as !== 'looked-at') this.#fresh = as === 'anew' ? front : undefined
       return Page.of(front)
     },
     submit: async (entries, press) => Page.of(await this.#engine.submit(entries, press)),
+    settled: async () => Page.of(await this.#engine.settled()),
     until: (first, isThere) => this.#until(first, isThere),
     entries: (page, fills, toBe) => this.entries(page, fills, toBe),
   }
@@ -143,7 +144,10 @@ export class PageSession {
     const isDrawn = (one: Page): boolean => fields.every(isSelector) || fields.some((each) => one.has(each))
     const isThere = (one: Page): boolean => this.#isLost(one) || (ready.every((each) => one.has(each)) && isDrawn(one))
     const there = await this.#until(page, isThere)
-    return ready.length > 0 || fields.length > 0 || !describesElements(this.#dialect) ? there : this.#drawn()
+    if (!describesElements(this.#dialect) || this.#isLost(there)) return there
+    if (ready.length === 0 && fields.length === 0) return this.#drawn()
+    // What its fields hold may come after them, in the place of what was put in meanwhile.
+    return this.#until(Page.of(await this.#engine.settled()), isThere)
   }
 
   /** The page once it stands: what is drawn by script has nothing for a moment, and then more and more. */

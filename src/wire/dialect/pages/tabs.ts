@@ -8,6 +8,7 @@ import type { Lane } from '../../host/host'
 import { LaneProxy } from '../../http/lane-proxy'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
+import { Traffic } from './traffic'
 
 export interface OpenTab {
   readonly lane: Lane
@@ -15,6 +16,7 @@ export interface OpenTab {
   readonly proxy: LaneProxy
   readonly context: BrowserContext
   readonly tab: Tab
+  readonly traffic: Traffic
 }
 
 /** So long a tab waits for the next session. */
@@ -38,7 +40,7 @@ export async function openTab(lane: Lane, pin: PinCheck): Promise<OpenTab> {
     await tab.emulateFocusedPage(true)
     // It asks "are you sure?": yes.
     tab.on('dialog', (dialog) => void dialog.accept().catch(() => undefined))
-    return { lane, pin, proxy, context, tab }
+    return { lane, pin, proxy, context, tab, traffic: new Traffic(tab) }
   } catch (error) {
     if (context) await closeContext(context)
     proxy.close()
