@@ -5,49 +5,13 @@
 import type { Spoken } from '../config/outcomes'
 import type { SettingKey } from '../config/unit-config'
 import type { Described, ElementFacts } from '../kit/page-element'
-import { type Meaning, meaningOfChoice, meaningOfText } from './meaning'
+import type { Act, ActValue, PressRole } from './act'
+import { meaningOfChoice, meaningOfText } from './meaning'
 import type { Noted, NotedRow, ProtocolLogin } from './noted'
 import { describe } from './seek'
 import { type SiteWords, siteWords } from './site-words'
 import { bandByWords } from './trade-words'
 import { broughtBy, type Came, cameWith, nothingCame } from './ways'
-
-/** What a press is for, beside leading on. */
-export const pressRoles = ['way', 'saves', 'effect', 'restart', 'sign-out', 'remove', 'close', 'left-out'] as const
-export type PressRole = (typeof pressRoles)[number]
-
-/** What the value of an act is. */
-export type ActValue =
-  | ({ readonly kind: 'setting' } & Meaning)
-  /** One of several elements that are ticked together for one setting: the band of a network, a way to an address. */
-  | { readonly kind: 'tick-of'; readonly id: SettingKey['id']; readonly of: string; readonly tick: string }
-  /** The login that it has out of its box. */
-  | { readonly kind: 'factory'; readonly part: 'user' | 'password' }
-  | { readonly kind: 'always'; readonly text: string }
-  | { readonly kind: 'ticked'; readonly ticked: boolean }
-  | { readonly kind: 'left-out' }
-  /** Nobody knows yet: it is asked about. */
-  | { readonly kind: 'unknown' }
-
-export interface Act {
-  readonly number: number
-  readonly path: string
-  readonly at: Described
-  /** What the element is called, for people. */
-  readonly label: string
-  readonly does:
-    | {
-        readonly kind: 'puts'
-        readonly value: ActValue
-        /** All that a list offered where something was chosen from it. */
-        readonly offered: readonly string[]
-      }
-    | { readonly kind: 'press'; readonly role: PressRole; readonly row: NotedRow | undefined }
-  /** The press after which the element was there; 0: it came with its page. */
-  readonly after: number
-  /** Words that stood on the page afterwards and not before. */
-  readonly appeared: readonly Described[]
-}
 
 export interface ShownRecord {
   /** How the protocol itself asked who is there, where it did. */

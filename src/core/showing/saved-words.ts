@@ -1,6 +1,6 @@
 /** How a page says that it was saved: words that stood there after it was, and not before. */
 import type { Described } from '../kit/page-element'
-import type { Act } from './record'
+import type { Act } from './act'
 
 /** What is pressed to save something, and right after it. */
 interface Pressed {

@@ -4,8 +4,9 @@ import { askingFor } from '../../../tests/support/config'
 import { spokenOf } from '../config/outcomes'
 import { readKitCard } from '../kit/kit-card'
 import { elementUses } from '../kit/page-element'
+import { pressRoles } from './act'
 import { type Noted, notedSchema } from './noted'
-import { answered, nothingShown, pressRoles, type Showing, type ShownRecord, withNoted } from './record'
+import { answered, nothingShown, type Showing, type ShownRecord, withNoted } from './record'
 import { shownCard } from './shown-card'
 
 const spoken = spokenOf(askingFor('Ostrel O-40'))

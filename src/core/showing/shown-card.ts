@@ -1,11 +1,12 @@
 /** A kit card of what was shown: a record, cut into the parts of a card by what was done. */
 import { parse, stringify } from 'yaml'
-import { z } from 'zod'
 import type { SettingId } from '../config/setting-ids'
 import { settingOf } from '../config/settings/settings'
 import { findAll } from '../input/pattern'
 import { firstCard } from '../kit/bare-card'
-import type { Act, ShownRecord } from './record'
+import type { Act } from './act'
+import type { MissingPart } from './missing-part'
+import type { ShownRecord } from './record'
 import { pressesOf, savedWords } from './saved-words'
 import { ats, confirmsOf, idOf, pagesOf } from './shown-fields'
 import { rowsOf } from './shown-rows'
@@ -21,15 +22,6 @@ export interface ShownUnit {
   readonly port: number
   readonly factory: { readonly user: string; readonly password: string }
 }
-
-/** What a card cannot do without and was not shown, or was shown and means nothing. */
-export const missingPartSchema = z.discriminatedUnion('code', [
-  z.object({
-    code: z.enum(['no-sign-in', 'no-settings', 'no-address', 'no-add', 'no-open', 'no-remove', 'no-row']),
-  }),
-  z.object({ code: z.literal('unknown'), act: z.int(), label: z.string() }),
-])
-export type MissingPart = z.infer<typeof missingPartSchema>
 
 export interface ShownCard {
   readonly yaml: string

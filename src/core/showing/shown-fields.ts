@@ -3,7 +3,7 @@ import type { SettingId } from '../config/setting-ids'
 import { settingOf } from '../config/settings/settings'
 import type { SettingKey } from '../config/unit-config'
 import { type Described, mostDescriptions } from '../kit/page-element'
-import type { Act } from './record'
+import type { Act } from './act'
 import { pressesOf, saidBy } from './saved-words'
 import type { Turn } from './turns'
 

@@ -1,8 +1,9 @@
 /** Networks as rows of a table: how one is added, opened and taken away, as it was shown. */
 import type { Described } from '../kit/page-element'
-import type { Act, ShownRecord } from './record'
+import type { Act } from './act'
+import type { MissingPart } from './missing-part'
+import type { ShownRecord } from './record'
 import { pressesOf, saidBy, savedWords } from './saved-words'
-import type { MissingPart } from './shown-card'
 import { anyOf, confirmsOf, fieldsOf } from './shown-fields'
 import type { Single, Turn } from './turns'
 

@@ -1,5 +1,5 @@
 /** A record cut by its presses: what was filled in on a page until it was saved, and what was pressed by itself. */
-import type { Act } from './record'
+import type { Act } from './act'
 import { wayTo } from './ways'
 
 /** What was filled in on one page until something was pressed. */

@@ -1,7 +1,7 @@
 /** Which press brought an element onto its page: so a page without an address of its own is come to again. */
 import type { ElementFacts } from '../kit/page-element'
+import type { Act } from './act'
 import type { Noted } from './noted'
-import type { Act } from './record'
 
 /** What stands on the page that is shown, and since which act. */
 export interface Came {

@@ -4,9 +4,9 @@
  */
 import { z } from 'zod'
 import { settingIdSchema } from '../config/unit-config'
-import { pressRoles } from './record'
+import { pressRoles } from './act'
+import { missingPartSchema } from './missing-part'
 import { readBackSchema } from './rehearsal'
-import { missingPartSchema } from './shown-card'
 
 /** Width and height of every picture, CSS pixels: one pixel of a picture is one of the page. */
 export const windowSize = { width: 1024, height: 720 } as const

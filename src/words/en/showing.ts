@@ -2,8 +2,8 @@
 
 import type { SettingId } from '../../core/config/setting-ids'
 import { settingOf } from '../../core/config/settings/settings'
-import type { PressRole } from '../../core/showing/record'
-import type { MissingPart } from '../../core/showing/shown-card'
+import type { PressRole } from '../../core/showing/act'
+import type { MissingPart } from '../../core/showing/missing-part'
 
 export const showing = {
   title: 'Showing',

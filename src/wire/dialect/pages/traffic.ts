@@ -5,7 +5,7 @@ import type { HTTPRequest, Page as Tab } from 'puppeteer-core'
 const kinds: ReadonlySet<string> = new Set(['document', 'xhr', 'fetch', 'script'])
 /** Whatever takes longer waits for something to happen. */
 const longestMs = 3000
-const quietMs = 200
+const quietMs = 100
 
 export class Traffic {
   /** Since when each is under way, ms since 1970. */
