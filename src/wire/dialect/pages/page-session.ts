@@ -5,11 +5,12 @@
 import type { UnitConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { At, PageFill, Way } from '../../../core/kit/page-places'
-import { describesElements, entrancesOf, type PagesDialect } from '../../../core/kit/pages-dialect'
+import { entrancesOf, type PagesDialect } from '../../../core/kit/pages-dialect'
 import type { Lane } from '../../host/host'
 import type { PinCheck } from '../../trust/pin'
-import { plainReason, WireError } from '../../wire-error'
+import { WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
+import { Arrival } from './arrival'
 import { type Entry, type PageEngine, placeWords, type Seen } from './engine'
 import { answerFirst, signInByForm, type Turning } from './form-sign-in'
 import { openEngine } from './open-engine'
@@ -20,12 +21,6 @@ type PagesCard = DirectCard & { readonly dialect: PagesDialect }
 
 /** A reply is waited for as long as on any unit; a slow one three times as long. */
 const patienceMs = { usual: 8000, slow: 24_000 } as const
-const firstPauseMs = 20
-const longestPauseMs = 250
-/** A page stands when so many looks after the first have seen the same. */
-const looksAlike = 2
-/** So long a field may take to appear once another is filled in. */
-const appearsWithinMs = 2500
 
 /** Sessions that are being left, by lane: where a unit takes one at a time, the next waits for it. */
 const leaving = new WeakMap<Lane, Promise<void>>()
@@ -35,7 +30,7 @@ export class PageSession {
   readonly #card: PagesCard
   readonly #desired: UnitConfig | undefined
   readonly #engine: PageEngine
-  readonly #patienceMs: number
+  readonly #arrival: Arrival
   #entered: Seen | undefined
   /** The same, as long as nothing else was done. */
   #fresh: Seen | undefined
@@ -43,15 +38,14 @@ export class PageSession {
   readonly #read = new Map<string, Page>()
   #credentials: Credentials | undefined
   #made: Credentials | undefined
-  /** When a page was saved last, ms since 1970. */
-  #savedAt = 0
 
   constructor(lane: Lane, card: PagesCard, pin: PinCheck, desired: UnitConfig | undefined) {
     this.#lane = lane
     this.#card = card
     this.#desired = desired
-    this.#patienceMs = card.does.slow ? patienceMs.slow : patienceMs.usual
-    this.#engine = openEngine(card.dialect, lane, pin, this.#patienceMs)
+    const patience = card.does.slow ? patienceMs.slow : patienceMs.usual
+    this.#engine = openEngine(card.dialect, lane, pin, patience)
+    this.#arrival = new Arrival(this.#engine, card.dialect, patience)
   }
 
   get #dialect(): PagesDialect {
@@ -107,7 +101,7 @@ export class PageSession {
     },
     submit: async (entries, press) => Page.of(await this.#engine.submit(entries, press)),
     settled: async () => Page.of(await this.#engine.settled()),
-    until: (first, isThere) => this.#until(first, isThere),
+    until: (first, isThere) => this.#arrival.until(first, isThere),
     entries: (page, fills, toBe) => this.entries(page, fills, toBe),
   }
 
@@ -123,67 +117,13 @@ export class PageSession {
   async open(way: Way | string, ready: readonly At[] = [], fields: readonly At[] = []): Promise<Page> {
     await leaving.get(this.#lane)
     const { path, reach } = typeof way === 'string' ? { path: way, reach: [] } : way
-    const page = await this.#arrived(path, reach, ready, fields)
-    if (!this.#isLost(page)) return page
+    const page = await this.#arrival.at(path, reach, ready, fields)
+    if (!this.#arrival.isLost(page)) return page
     this.forget('all')
     await this.signIn(this.credentials)
-    const again = await this.#arrived(path, reach, ready, fields)
-    if (this.#isLost(again)) throw new WireError('refused', 'it ends each session at once')
+    const again = await this.#arrival.at(path, reach, ready, fields)
+    if (this.#arrival.isLost(again)) throw new WireError('refused', 'it ends each session at once')
     return again
-  }
-
-  /** The page as it is once what is meant is there, or as it says that the session is over. */
-  async #arrived(path: string, reach: readonly At[], ready: readonly At[], fields: readonly At[]): Promise<Page> {
-    let page = await this.#onceBack(path, reach.length > 0 ? reach.slice(0, 1) : fields)
-    for (const at of reach) {
-      page = await this.#until(page, (one) => this.#isLost(one) || one.has(at))
-      if (this.#isLost(page)) return page
-      page = Page.of(await this.#engine.submit([], at))
-    }
-    // What is drawn by script is not there as soon as its page is.
-    const isDrawn = (one: Page): boolean => fields.every(isSelector) || fields.some((each) => one.has(each))
-    const isThere = (one: Page): boolean => this.#isLost(one) || (ready.every((each) => one.has(each)) && isDrawn(one))
-    const there = await this.#until(page, isThere)
-    if (!describesElements(this.#dialect) || this.#isLost(there)) return there
-    if (ready.length === 0 && fields.length === 0) return this.#drawn()
-    // What its fields hold may come after them, in the place of what was put in meanwhile.
-    return this.#until(Page.of(await this.#engine.settled()), isThere)
-  }
-
-  /** The page once it stands: what is drawn by script has nothing for a moment, and then more and more. */
-  async #drawn(): Promise<Page> {
-    let [before, same] = ['', 0]
-    let page: Page | undefined
-    const end = Date.now() + this.#patienceMs
-    while (same < looksAlike && Date.now() < end) {
-      const seen = await this.#engine.look()
-      page = Page.of(seen)
-      const now = JSON.stringify(seen.facts?.map(({ use, label, text }) => [use, label, text]))
-      same = now === before && (seen.facts?.length ?? 0) > 0 ? same + 1 : 0
-      before = now
-      await new Promise((resolve) => setTimeout(resolve, longestPauseMs / 2))
-    }
-    if (!page) throw new WireError('timeout', 'its page did not fill in')
-    return page
-  }
-
-  /**
-   * Some start their service again after each page that was saved: for a moment they are away, or show a page that says
-   * so in the place of every other.
-   */
-  async #onceBack(path: string, fields: readonly At[]): Promise<Page> {
-    for (;;) {
-      const maybeBack = Date.now() < this.#savedAt + this.#patienceMs
-      try {
-        const page = Page.of(await this.#engine.go(path))
-        const selected = fields.filter(isSelector)
-        const isMeant = selected.length === 0 || this.#isLost(page) || selected.some((each) => page.has(each))
-        if (isMeant || !maybeBack) return page
-      } catch (error) {
-        if (!(error instanceof WireError && error.kind === 'unreachable' && maybeBack)) throw error
-      }
-      await new Promise((resolve) => setTimeout(resolve, longestPauseMs))
-    }
   }
 
   /** A page of settings, as it was read in this session or is now. */
@@ -204,7 +144,7 @@ export class PageSession {
 
   /** Presses something of the page that stands, and says how the page is then. */
   async turn(at: At, isThere: (page: Page) => boolean): Promise<Page> {
-    return this.#until(Page.of(await this.#engine.submit([], at)), isThere)
+    return this.#arrival.until(Page.of(await this.#engine.submit([], at)), isThere)
   }
 
   /** @throws WireError rejected with its words, where it was not saved */
@@ -222,9 +162,9 @@ export class PageSession {
     const asked = new Set<At>()
     for (;;) {
       const open = confirms.filter((each) => !asked.has(each))
-      page = await this.#until(page, (one) => {
+      page = await this.#arrival.until(page, (one) => {
         throwIfRejected(one, says.refused, 'it did not save')
-        if (this.#isLost(one)) throw new WireError('unreachable', 'the session ended while a page was saved')
+        if (this.#arrival.isLost(one)) throw new WireError('unreachable', 'the session ended while a page was saved')
         return open.some((each) => one.has(each)) || isSaid(one)
       })
       const confirm = open.find((each) => page.has(each))
@@ -232,7 +172,7 @@ export class PageSession {
       asked.add(confirm)
       page = await sent([], confirm)
     }
-    this.#savedAt = Date.now()
+    this.#arrival.savedAt = Date.now()
   }
 
   /** Whether more of a page may appear when some of it is filled in. */
@@ -241,20 +181,14 @@ export class PageSession {
   }
 
   /** Fills in a part of the page that stands. @returns the page once it is as it is waited for, or as it is then */
-  async put(entries: readonly Entry[], isThere: (page: Page) => boolean): Promise<Page> {
-    const end = Date.now() + appearsWithinMs
-    let page = Page.of(await this.#engine.fill(entries))
-    while (!isThere(page) && Date.now() < end) {
-      await new Promise((resolve) => setTimeout(resolve, firstPauseMs * 4))
-      page = Page.of(await this.#engine.look())
-    }
-    return page
+  put(entries: readonly Entry[], isThere: (page: Page) => boolean): Promise<Page> {
+    return this.#arrival.put(entries, isThere)
   }
 
   async press(entries: readonly Entry[], { press, confirms }: Pressing): Promise<void> {
     let page = Page.of(await this.#engine.submit(entries, press))
     for (const confirm of confirms) {
-      await this.#until(page, (one) => one.has(confirm))
+      await this.#arrival.until(page, (one) => one.has(confirm))
       page = Page.of(await this.#engine.submit([], confirm))
     }
     throwIfRejected(page, this.#dialect.says.refused, 'it would not')
@@ -306,23 +240,6 @@ export class PageSession {
     }
     throw last
   }
-
-  #isLost(page: Page): boolean {
-    const { lost } = this.#dialect.says
-    return page.status === 401 || (lost !== undefined && page.has(lost))
-  }
-
-  /** Looks at the page that stands until it is as it is waited for. @throws WireError timeout */
-  async #until(first: Page, isThere: (page: Page) => boolean): Promise<Page> {
-    const end = Date.now() + this.#patienceMs
-    let page = first
-    for (let pause = firstPauseMs; !isThere(page); pause = Math.min(pause * 2, longestPauseMs)) {
-      if (Date.now() > end) throw new WireError('timeout', `its page "${plainReason(page.title)}" did not fill in`)
-      await new Promise((resolve) => setTimeout(resolve, pause))
-      page = Page.of(await this.#engine.look())
-    }
-    return page
-  }
 }
 
 /** How something is saved: what is pressed, what may ask back, and how it is known to have been taken. */
@@ -339,5 +256,4 @@ export interface Pressing {
   readonly confirms: readonly At[]
 }
 
-const isSelector = (at: At): at is string => typeof at === 'string'
 const wayKey = ({ path, reach }: Way): string => [path, ...reach.map(placeWords)].join(' > ')

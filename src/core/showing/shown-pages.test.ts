@@ -1,0 +1,199 @@
+/** What becomes of a record: how a page is come to, what saves it, and what its rows are, whatever its pages are like. */
+import { describe, expect, it } from 'vitest'
+import { parse } from 'yaml'
+import { askingFor } from '../../../tests/support/config'
+import { spokenOf } from '../config/outcomes'
+import type { ElementFacts } from '../kit/page-element'
+import type { Noted } from './noted'
+import { nothingShown, type Showing, type ShownRecord, withNoted } from './record'
+import { shownCard } from './shown-card'
+
+const spoken = spokenOf(askingFor('Ostrel O-40'))
+const value = (id: string): string => String(spoken.find((each) => each.id === id)?.value)
+const showing: Showing = { mac: '02:48:31:00:00:01', spoken, factory: { user: '', password: 'box' }, putIn: [] }
+const unit = {
+  ...({ model: 'Some Box', mac: showing.mac, address: '192.168.1.1', scheme: 'http', port: 80 } as const),
+  factory: showing.factory,
+}
+
+type Given = Partial<ElementFacts> & { readonly within?: boolean }
+const nothing = { name: '', id: '', label: '', text: '', hint: '', role: '', heading: '', row: '' }
+const factsOf = (elements: readonly Given[]): ElementFacts[] =>
+  elements.map(({ within: _within, ...each }, seen) => ({ ...nothing, use: 'press', ...each, seen }))
+
+/** A page as it stands, and what hands do on the element whose words are given. */
+class Page {
+  #record: ShownRecord = nothingShown
+  path = '/'
+  elements: Given[] = []
+
+  #tell(hands?: Noted['hands'], rows: Noted['rows'] = []): void {
+    const noted = { path: this.path, facts: factsOf(this.elements), rows, ...(hands ? { hands } : {}) }
+    this.#record = withNoted(this.#record, noted, showing)
+  }
+
+  /** Another page, or the same with other things on it. */
+  stands(path: string, ...elements: Given[]): void {
+    this.path = path
+    this.elements = elements
+    this.#tell()
+  }
+
+  hasRow(text: string): void {
+    this.#tell(undefined, [{ each: 'tbody tr', name: 'td:nth-child(1)', text, isFirst: true }])
+  }
+
+  #seen(words: string): number {
+    return this.elements.findIndex(({ label, text }) => label === words || text === words)
+  }
+
+  type(label: string, text: string): void {
+    this.#tell({ kind: 'typed', seen: this.#seen(label), text })
+  }
+
+  press(words: string, { isButton = true, inRow = false } = {}): void {
+    const row = inRow ? { each: 'tbody tr', name: 'td:nth-child(1)' } : null
+    this.#tell({ kind: 'pressed', seen: this.#seen(words), row, isButton, within: inRow ? [this.#seen(words)] : [] })
+  }
+
+  signIn(): void {
+    this.stands('/login', field('Password'), button('Log in'))
+    this.type('Password', 'box')
+    this.press('Log in')
+  }
+
+  get card() {
+    const { yaml, missing } = shownCard(this.#record, unit)
+    const { dialect } = parse(yaml) as { dialect: Record<string, unknown> & { pages: Record<string, unknown>[] } }
+    return { dialect, missing: missing.map(({ code }) => code) }
+  }
+}
+
+const field = (label: string): Given => ({ use: 'type', label })
+const button = (text: string): Given => ({ text })
+const words = (text: string): Given => ({ use: 'show', text })
+const textsOf = (ats: unknown): unknown[] =>
+  (ats as { by: { text?: string; label?: string }[] }[]).map(({ by: [first] }) => first?.text ?? first?.label)
+
+describe('a page without an address of its own', () => {
+  const [gear, speed, names] = [button('Settings'), button('Speed'), button('Names')]
+
+  it('is come to by the presses that brought its fields, and by no others', () => {
+    const page = new Page()
+    page.signIn()
+    page.stands('/app', gear, button('Help'))
+    page.press('Help', { isButton: false })
+    page.stands('/app', gear, button('Help'), words('Nobody helps'))
+    page.press('Settings', { isButton: false })
+    page.stands('/app', gear, speed, names, button('Save'))
+    page.press('Speed', { isButton: false })
+    page.stands('/app', gear, speed, names, button('Save'), field('Limit'))
+    page.press('Names', { isButton: false })
+    page.stands('/app', gear, speed, names, button('Save'), field('Device name'))
+    page.type('Device name', value('unit.name'))
+    page.press('Save')
+    const [only] = page.card.dialect.pages
+    expect(only).toMatchObject({ path: '/app' })
+    expect(textsOf(only?.reach)).toEqual(['Settings', 'Names'])
+    expect(textsOf([only?.press])).toEqual(['Save'])
+  })
+
+  it('is saved field by field where nothing that saves it was pressed', () => {
+    const page = new Page()
+    page.signIn()
+    page.stands('/app', gear)
+    page.press('Settings', { isButton: false })
+    page.stands('/app', gear, names, field('Device name'), button('Close'))
+    page.type('Device name', value('unit.name'))
+    page.press('Names', { isButton: false })
+    page.stands('/app', gear, names, field('Place'), button('Close'))
+    page.type('Place', value('unit.location'))
+    page.press('Close')
+    const { pages } = page.card.dialect
+    expect(pages.map(({ fields, press, reach }) => [Object.keys(fields as object), press, textsOf(reach)])).toEqual([
+      [['unit.name'], undefined, ['Settings']],
+      [['unit.location'], undefined, ['Settings', 'Names']],
+    ])
+  })
+})
+
+describe('what tells that a page was saved', () => {
+  const saved = (answer?: string) => {
+    const page = new Page()
+    page.signIn()
+    page.stands('/name', field('Device name'), button('Save'))
+    page.type('Device name', value('unit.name'))
+    page.press('Save')
+    if (answer) page.stands('/name', field('Device name'), button('Save'), words(answer))
+    return (page.card.dialect.says as { saved?: unknown }).saved
+  }
+
+  it('is said without the words that are of one unit', () => {
+    expect(saved(`The device "${value('unit.name')}" was saved successfully.`)).toEqual({
+      ...{ use: 'show', by: [{ part: 'was saved successfully.' }] },
+    })
+  })
+
+  it('is nothing that stands there for another reason, and may be nothing at all', () => {
+    expect(saved('Three clients')).toBeUndefined()
+    expect(saved()).toBeUndefined()
+  })
+})
+
+describe('rows', () => {
+  const list = [button('Add'), button('Crew'), button('Take away')]
+  const [name, key, again] = [field('Network name'), field('Key'), field('Key again')]
+  const fill = (page: Page): void => {
+    page.type('Network name', value('network.ssid'))
+    page.type('Key', value('network.passphrase'))
+    page.type('Key again', value('network.passphrase'))
+    page.press('Save')
+  }
+
+  it('are added on a page of their own, a key typed twice, and taken away once they are open', () => {
+    const page = new Page()
+    page.signIn()
+    page.stands('/nets', ...list)
+    page.press('Add', { isButton: false })
+    page.stands('/nets/new', name, key, again, button('Save'))
+    fill(page)
+    page.stands('/nets', ...list, words('It was added.'))
+    page.hasRow(value('network.ssid'))
+    page.press('Crew', { isButton: false, inRow: true })
+    page.stands('/nets/1', name, button('Delete'))
+    page.press('Delete', { isButton: false })
+    page.stands('/nets/1/sure', button('Yes, I am'))
+    page.press('Yes, I am')
+    const { dialect, missing } = page.card
+    expect(missing).not.toContain('no-remove')
+    expect(dialect.rows).toMatchObject({
+      ...{ path: '/nets', row: 'tbody tr', name: { at: 'td:nth-child(1)' } },
+      remove: { whenOpened: true, confirms: [{ use: 'press' }] },
+      fields: { 'network.passphrase': { again: { by: [{ label: 'Key again' }] } } },
+    })
+    expect(dialect.networksAre).toEqual({ 'network.bands': ['2.4', '5'] })
+  })
+
+  it('have the fields of one more beside them, and another button where one is changed', () => {
+    const page = new Page()
+    page.signIn()
+    page.stands('/nets', name, key, again, button('Save'), ...list)
+    fill(page)
+    page.hasRow(value('network.ssid'))
+    page.press('Take away', { inRow: true })
+    page.press('Crew', { isButton: false, inRow: true })
+    page.stands('/nets/1', name, button('Update'))
+    page.type('Network name', value('network.ssid'))
+    page.press('Update')
+    const { rows } = page.card.dialect as unknown as { rows: { add?: unknown; press: { by: { text: string }[] } } }
+    expect(rows.add).toBeUndefined()
+    expect(rows.press.by.map(({ text }) => text)).toEqual(['Save', 'Update'])
+  })
+})
+
+it('asks by the protocol itself where it did, and needs no form then', () => {
+  const record = withNoted(nothingShown, 'digest', showing)
+  const { yaml, missing } = shownCard(record, unit)
+  expect(missing.map(({ code }) => code)).toEqual(['no-settings'])
+  expect(parse(yaml)).toMatchObject({ dialect: { signIn: { by: 'digest', page: '/' } } })
+})
