@@ -110,6 +110,12 @@ it('answer by the card that came of it, and nothing of the first stands in it', 
   const again = await desk.window(on, 'Kea', address)
   const told: Told[] = []
   again.watch({ told: (each) => void told.push(each), picture: () => undefined })
+  // What was shown is not lost with its window, and is forgotten when somebody says so.
+  const acts = () => told.findLast((each) => each.kind === 'shown')?.acts.length ?? 0
+  await desk.act(on, [{ kind: 'show', on: true }])
+  expect(acts()).toBeGreaterThan(10)
+  await desk.act(on, [{ kind: 'show', on: true, anew: true }])
+  expect(acts()).toBe(0)
   const before = bench.lab.plugged(unit.mac).unit.configured
   await desk.act(on, [{ kind: 'rehearse' }])
   const tried = () => told.findLast((each) => each.kind === 'rehearsed')

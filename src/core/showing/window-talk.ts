@@ -75,8 +75,8 @@ export const handSchema = z.discriminatedUnion('kind', [
   }),
   /** For HTTP Basic or Digest. */
   z.object({ kind: z.literal('login'), question, user: z.string().max(200), password: z.string().max(200) }),
-  /** From now on what hands do is noted, to become a card; or no more. */
-  z.object({ kind: z.literal('show'), on: z.boolean() }),
+  /** From now on what hands do is noted, to become a card; or no more. `anew`: what was noted before is forgotten. */
+  z.object({ kind: z.literal('show'), on: z.boolean(), anew: z.boolean().optional() }),
   /** What an act of a showing is: a press by what it is for, a value by its setting; `always`: what was typed is always so. */
   z.object({
     kind: z.literal('means'),

@@ -17,13 +17,19 @@ const mostPutIn = 8
 export class UnitShowing {
   readonly #subject: ShownSubject
   readonly #tell: (told: Told) => void
-  #record: ShownRecord = nothingShown
+  #record: ShownRecord
   #putIn: readonly SettingKey[] = []
 
-  constructor(subject: ShownSubject, tell: (told: Told) => void) {
+  /** @param before  what was shown on this unit until its window was closed */
+  constructor(subject: ShownSubject, tell: (told: Told) => void, before: ShownRecord = nothingShown) {
     this.#subject = subject
     this.#tell = tell
+    this.#record = before
     this.#tellActs()
+  }
+
+  get record(): ShownRecord {
+    return this.#record
   }
 
   /** What a page told of itself and of hands on it. */

@@ -20,6 +20,7 @@ import type { Records } from '../ports/records'
 import { UnitTurns } from '../unit-turns'
 import { NoWindow } from './no-window'
 import { rehearse } from './rehearsal'
+import { ShownRecords } from './shown-records'
 import { UnitShowing } from './unit-showing'
 import { laneToPages } from './window-lane'
 
@@ -68,6 +69,7 @@ interface OpenWindow {
 export class WindowDesk {
   readonly #parts: WindowDeskParts
   readonly #open = new Map<string, Promise<OpenWindow>>()
+  readonly #shown = new ShownRecords()
 
   constructor(parts: WindowDeskParts) {
     this.#parts = parts
@@ -164,18 +166,27 @@ export class WindowDesk {
     if (hand.kind === 'make-card') return open.showing?.makeCard()
     // It takes a while, and hands go on meanwhile: what comes of it is told.
     if (hand.kind === 'rehearse') return void this.#rehearse(on, open).catch(() => undefined)
+    const key = UnitTurns.key(on.jobId, on.unit)
     if (!hand.on) {
-      open.showing = undefined
+      this.#keepShown(key, open)
       return window.noteHands(undefined)
     }
+    if (hand.anew) open.showing = undefined
     if (open.showing) return
     const of = await this.#spokenOf(on)
     if (!of) return
     const { login } = of.card.factory
     const { mac, lane, door } = open
     const subject = { model: of.unit.model, mac, address: lane.address, ...door, factory: login, spoken: of.spoken }
-    open.showing = new UnitShowing(subject, (told) => window.tell(told))
+    const before = hand.anew ? undefined : this.#shown.of(key)
+    open.showing = new UnitShowing(subject, (told) => window.tell(told), before)
     await window.noteHands(open.showing.note)
+  }
+
+  /** A window that is closed by itself loses nothing of what was shown in it. */
+  #keepShown(key: string, open: OpenWindow): void {
+    if (open.showing) this.#shown.keep(key, open.showing.record)
+    open.showing = undefined
   }
 
   /** Reads the unit by its card, where it has one that turns pages; nothing is written. */
@@ -256,6 +267,7 @@ export class WindowDesk {
       const close = (why: WindowClosed): Promise<void> => {
         closing ??= (async () => {
           this.#open.delete(key)
+          this.#keepShown(key, open)
           await window.close(why)
           await ownLane.close()
           giveBack()
@@ -266,7 +278,7 @@ export class WindowDesk {
       const goal = found.planned === lane.address ? undefined : found.planned
       const { door, pin } = found
       const how = { mac: lane.mac, door, lane, pin, goal }
-      return {
+      const open: OpenWindow = {
         ...how,
         window,
         touchedAt: clock.monotonic(),
@@ -275,6 +287,7 @@ export class WindowDesk {
         acting: Promise.resolve(),
         close,
       }
+      return open
     } catch (error) {
       await lane?.close()
       giveBack()

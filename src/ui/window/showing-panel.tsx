@@ -61,6 +61,11 @@ export function ShowingPanel({ unit, acts, card, rehearsed, act }: ShowingPanelP
         <Button disabled={!act || acts.length === 0} onClick={() => act?.({ kind: 'make-card' })}>
           {showing.make}
         </Button>
+        {acts.length > 0 && (
+          <Button variant="default" disabled={!act} onClick={() => act?.({ kind: 'show', on: true, anew: true })}>
+            {showing.anew}
+          </Button>
+        )}
       </div>
       {card && <MadeCard unit={unit} card={card} />}
     </section>

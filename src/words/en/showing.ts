@@ -11,6 +11,8 @@ export const showing = {
   begin: 'Show how this model is set',
   why: 'Set this unit by hand, in full. What you do is noted, and becomes a card by which the others are set.',
   make: 'Make the card',
+  /** Forgets all that was shown of this unit so far. */
+  anew: 'Begin anew',
   keep: 'Keep the card',
   /** Where there is one of this model: another firmware calls things otherwise. */
   add: 'Add it to the card',
