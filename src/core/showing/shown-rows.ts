@@ -18,7 +18,7 @@ export function rowsOf(
   const { acts } = record
   const isInRow = ({ does }: Act): boolean => does.kind === 'press' && does.row !== undefined
   const opened = acts.filter((act) => isInRow(act) && act.does.kind === 'press' && act.does.role === 'way')
-  const isInline = ({ path, reach }: Turn): boolean => reach.length === 0 && path in record.rows
+  const isInline = ({ path, reach }: Turn): boolean => reach.length === 0 && Object.hasOwn(record.rows, path)
   // Some open a row again once it is there: that is not how it is added.
   const added = turns.filter((turn) => turn.press && (isInline(turn) || !isInRow(lastWay(acts, turn) ?? turn.press)))
   const adding = added.flatMap((turn) => {
@@ -31,7 +31,7 @@ export function rowsOf(
   const role = (which: string): Single | undefined =>
     singles.find(({ press }) => press.does.kind === 'press' && press.does.role === which)
   const [remove, close] = [role('remove'), role('close')]
-  const open = opened.findLast(({ path }) => path in record.rows)
+  const open = opened.findLast(({ path }) => Object.hasOwn(record.rows, path))
   const row = open && record.rows[open.path]
   if (!open) missing.push({ code: 'no-open' })
   if (!remove) missing.push({ code: 'no-remove' })
