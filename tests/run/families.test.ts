@@ -10,6 +10,7 @@ import { answers } from '../../src/core/muster/roll'
 import { musterIsOpen } from '../../src/store/orders'
 import { type Bench, openBench } from '../support/bench'
 import { demoBrief } from '../support/data'
+import { hearthCard, hearths } from '../support/hearth'
 import { longIt } from '../support/long'
 import { patienceMs } from '../support/patience'
 import { plainP6 } from '../support/plain-p6'
@@ -66,30 +67,53 @@ const oneOfEach = (job: JobDocument): void => {
   }))
 }
 
+/** Kills the runner whenever a step begins for the first time. @returns the steps that began */
+async function musteredWithKills(): Promise<Set<string>> {
+  start()
+  await bench.order()
+  const seen = new Set<string>()
+  let [told, movedAt] = [0, Date.now()]
+  while (await musterIsOpen(bench.store, bench.jobId)) {
+    const events = await bench.events()
+    if (events.length !== told) [told, movedAt] = [events.length, Date.now()]
+    expect(Date.now() - movedAt, 'nothing is told any more').toBeLessThan(patienceMs)
+    const begun = events.flatMap(({ event }) =>
+      event.kind === 'step' && event.state.kind === 'working' ? [event.step] : [],
+    )
+    const fresh = begun.filter((step) => !seen.has(step))
+    for (const step of fresh) seen.add(step)
+    if (fresh.length > 0) {
+      await ended('SIGKILL')
+      start()
+    }
+    await new Promise((resolve) => setTimeout(resolve, 20))
+  }
+  return seen
+}
+
 longIt(
   'whose runner dies at the beginning of every step is brought to its end, and nobody is stranded or open',
   async () => {
     bench = await openBench({ change: oneOfEach, pace: 60, lab: { dhcp, variants: plainP6.variants } })
-    start()
-    await bench.order()
-    const seen = new Set<string>()
-    const end = Date.now() + patienceMs
-    while ((await musterIsOpen(bench.store, bench.jobId)) && Date.now() < end) {
-      const begun = (await bench.events()).flatMap(({ event }) =>
-        event.kind === 'step' && event.state.kind === 'working' ? [event.step] : [],
-      )
-      const fresh = begun.filter((step) => !seen.has(step))
-      for (const step of fresh) seen.add(step)
-      if (fresh.length > 0) {
-        await ended('SIGKILL')
-        start()
-      }
-      await new Promise((resolve) => setTimeout(resolve, 20))
-    }
+    const seen = await musteredWithKills()
     const { rows } = await bench.roll()
     for (const [index, [model]] of models.entries())
       expect(answers(rows.get(`unit-${index}`)), `${model} ${JSON.stringify(rows.get(`unit-${index}`))}`).toBe(true)
     expect([...seen].sort()).toEqual([...steps].sort())
+    expect(bench.lab.air.everOpen).toEqual([])
+  },
+)
+
+longIt(
+  'with pages that were described element by element is brought to its end too, its browser killed with it',
+  async () => {
+    bench = await openBench({ change: hearths(1, [hearthCard]), pace: 15 })
+    const seen = await musteredWithKills()
+    const [row] = (await bench.roll()).rows.values()
+    expect(answers(row), JSON.stringify(row?.steps)).toBe(true)
+    // The admin is made before anything is set, and what is staged is put into effect at the end.
+    for (const step of ['sign-in', 'country', 'networks', 'radios', 'address', 'apply', 'proof'])
+      expect([...seen]).toContain(step)
     expect(bench.lab.air.everOpen).toEqual([])
   },
 )

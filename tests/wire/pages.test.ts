@@ -349,7 +349,7 @@ it('takes no page that is shown while it starts again for its settings', async (
         first: [],
         pages: [
           {
-            ...{ path: '/', per: 'unit', reach: [], ready: [], confirms: [], press: 'button', radios: {} },
+            ...{ path: '/', per: 'unit', reach: [], ready: [], fills: [], confirms: [], press: 'button', radios: {} },
             fields: { 'unit.name': { at: 'input[name=jobs]' } },
           },
         ],
