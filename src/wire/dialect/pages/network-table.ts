@@ -8,7 +8,7 @@ import type { At } from '../../../core/kit/page-places'
 import type { NetworkRows } from '../../../core/kit/pages-dialect'
 import { WireError } from '../../wire-error'
 import type { MayChange } from '../dialect'
-import { fillIn, throwIfMissing, type Wanted } from './filling'
+import { fillIn, isOn, throwIfMissing, type Wanted } from './filling'
 import type { Page } from './page'
 import type { PageSession } from './page-session'
 import type { ReadPage } from './reading'
@@ -71,16 +71,22 @@ export class NetworkTable {
           await this.#session.save(entries, this.#rows)
           continue
         }
-        // Some ask for a key only while a network is added: it is made anew.
+        // Some ask for a key only while a network is added: it is made anew, if that is where its field is.
+        const adding = await this.#adding()
+        throwIfMissing(missing.filter((each) => !isOn(adding, each)))
         await this.#remove(index)
-        await this.#list()
       }
-      const { add } = this.#rows
-      const page = add ? await this.#session.turn(add, this.#isOpen) : await this.#list()
-      const { entries, missing } = await fillIn(this.#session, page, wanted)
+      const { entries, missing } = await fillIn(this.#session, await this.#adding(), wanted)
       throwIfMissing(missing)
       await this.#session.save(entries, this.#rows)
     }
+  }
+
+  /** Where a network is added, from the table on. */
+  async #adding(): Promise<Page> {
+    const list = await this.#list()
+    const { add } = this.#rows
+    return add ? this.#session.turn(add, this.#isOpen) : list
   }
 
   async #remove(index: number): Promise<void> {
