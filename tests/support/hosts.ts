@@ -8,7 +8,7 @@ import { cpSync, existsSync, mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { parse, stringify } from 'yaml'
 import { unpacked } from './debian-image'
-import { type BenchWire, benchWire, macOf } from './namespaces'
+import { type BenchWire, benchWire, endAllIn, macOf } from './namespaces'
 
 const factory = '172.30.9.1'
 
@@ -103,17 +103,6 @@ function startHost(wire: BenchWire, index: number, folder: string): ChildProcess
   const script = hostScript(index, folder)
   const words = ['netns', 'exec', wire.box(index), 'unshare', '-m', '-u', 'sh', '-c', script]
   return spawn('ip', words, { stdio: ['ignore', 'ignore', 'inherit'] })
-}
-
-/** Sessions outlive the service that they came by. */
-function endAllIn(space: string): void {
-  const pids = execFileSync('ip', ['netns', 'pids', space], { encoding: 'utf8' }).trim().split('\n').filter(Boolean)
-  for (const pid of pids)
-    try {
-      process.kill(Number(pid), 'SIGKILL')
-    } catch {
-      // It has ended by itself.
-    }
 }
 
 export interface HostBench {

@@ -1,5 +1,5 @@
 /** Servers of web pages that nobody here wrote, each in a network namespace of its own and all at one address. */
-import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
+import { type ChildProcess, spawn } from 'node:child_process'
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
 import { connect, type Socket } from 'node:net'
 import { tmpdir } from 'node:os'
@@ -7,7 +7,7 @@ import { join } from 'node:path'
 import { vi } from 'vitest'
 import type { Lane } from '../../../src/wire/host/host'
 import { WireError } from '../../../src/wire/wire-error'
-import { type BenchWire, benchWire, macOf } from '../namespaces'
+import { type BenchWire, benchWire, endAllIn, macOf } from '../namespaces'
 import { patience } from '../patience'
 
 export interface Peer {
@@ -119,14 +119,4 @@ function said(child: ChildProcess, words: string): Promise<void> {
     child.stdout?.on('data', (chunk) => String(chunk).includes(words) && resolve())
     child.once('exit', () => reject(new Error(`it ended: ${fault}`)))
   })
-}
-
-function endAllIn(space: string): void {
-  const pids = execFileSync('ip', ['netns', 'pids', space], { encoding: 'utf8' }).trim().split('\n').filter(Boolean)
-  for (const pid of pids)
-    try {
-      process.kill(Number(pid), 'SIGKILL')
-    } catch {
-      // It has ended by itself.
-    }
 }
