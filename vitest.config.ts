@@ -38,12 +38,14 @@ const long = [
   'tests/store/whole.test.ts',
   'tests/wire/helper.test.ts',
   'tests/wire/hosts.test.ts',
+  'tests/wire/network-rows.test.ts',
   'tests/wire/showing.test.ts',
   'tests/wire/table-pages.test.ts',
 ]
 
 /** Those that take longest, by the processor time that they took. */
 const longest = [
+  ...['run/families', 'run/showing', 'wire/showing', 'real/shown-transmission', 'real/shown-deluge', 'run/hearth'],
   ...['e2e/decide', 'run/settings', 'run/demo', 'e2e/bench-site', 'e2e/desk-site', 'e2e/strangers', 'wire/hosts'],
   ...['run/managed', 'run/muster', 'wire/helper', 'run/again', 'run/pages', 'run/faults', 'run/runner', 'e2e/joins'],
   ...['wire/laptop', 'cli/jobs', 'store/jobs', 'run/full-disk', 'run/radar', 'wire/pages', 'run/crash'],

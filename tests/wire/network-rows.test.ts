@@ -9,6 +9,7 @@ import { firstCard } from '../../src/core/kit/bare-card'
 import { type DirectCard, readKitCard } from '../../src/core/kit/kit-card'
 import { endBrowser } from '../../src/wire/chromium'
 import { dialectOf } from '../../src/wire/dialect/registry'
+import { longIt } from '../support/long'
 import { loopbackLane } from '../support/loopback-lane'
 
 const openPages = await dialectOf('pages')
@@ -19,6 +20,8 @@ let kept: Map<string, string>
 /** Whether the page on which one is added asks for a key. */
 let asksForKey: boolean
 let added: number
+/** How long it takes to answer a press, ms. */
+let takesMs: number
 
 const page = (path: string): string => {
   if (path === '/new')
@@ -34,7 +37,7 @@ const page = (path: string): string => {
 
 beforeEach(async () => {
   kept = new Map([['crew', 'of before']])
-  ;[asksForKey, added] = [true, 0]
+  ;[asksForKey, added, takesMs] = [true, 0, 0]
   server = createServer((request, response) => {
     const { pathname, searchParams } = new URL(request.url ?? '/', 'http://x')
     const [name, key] = [searchParams.get('n') ?? '', searchParams.get('k') ?? '']
@@ -43,7 +46,9 @@ beforeEach(async () => {
       added += 1
     }
     if (pathname === '/remove') kept.delete(name)
-    response.setHeader('content-type', 'text/html').end(page(request.url ?? '/'))
+    const answer = (): void => void response.setHeader('content-type', 'text/html').end(page(request.url ?? '/'))
+    if (pathname === '/add') setTimeout(answer, takesMs)
+    else answer()
   })
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
 })
@@ -107,4 +112,10 @@ it('stay as they are where nothing asks for a key', async () => {
   await expect(written()).rejects.toMatchObject({ kind: 'garbled' })
   expect([...kept]).toEqual([['crew', 'of before']])
   expect(added).toBe(0)
+})
+
+longIt('are waited for where a press is answered after longer than any page takes', async () => {
+  takesMs = 12_000
+  await written()
+  expect([...kept]).toEqual([['crew', 'of-today-7']])
 })

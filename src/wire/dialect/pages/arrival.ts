@@ -11,6 +11,8 @@ const longestPauseMs = 250
 const looksAlike = 2
 /** So long a field may take to appear once another is filled in. */
 const appearsWithinMs = 2500
+/** Some answer a press after a minute: what they were told takes that long. */
+const turnsWithinMs = 90_000
 
 export class Arrival {
   readonly #engine: PageEngine
@@ -100,7 +102,9 @@ export class Arrival {
     const end = Date.now() + this.#patienceMs
     let page = first
     for (let pause = firstPauseMs; !isThere(page); pause = Math.min(pause * 2, longestPauseMs)) {
-      if (Date.now() > end) throw new WireError('timeout', `its page "${plainReason(page.title)}" did not fill in`)
+      // What was pressed may take its time: the next page is on its way then.
+      const isLate = Date.now() > (this.#engine.isTurning ? end + turnsWithinMs : end)
+      if (isLate) throw new WireError('timeout', `its page "${plainReason(page.title)}" did not fill in`)
       await new Promise((resolve) => setTimeout(resolve, pause))
       page = Page.of(await this.#engine.look())
     }

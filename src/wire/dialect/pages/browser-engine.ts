@@ -11,6 +11,7 @@ import type { Credentials } from '../dialect'
 import { type Entrance, type Entry, largestPage, type PageEngine, placeWords, type Seen } from './engine'
 import type { EngineSettings } from './forms-engine'
 import { closeTab, letGo, type OpenTab, openTab } from './tabs'
+import type { Traffic } from './traffic'
 
 type Tab = OpenTab['tab']
 
@@ -29,10 +30,15 @@ export class BrowserEngine implements PageEngine {
   #authorized = false
   #base = ''
   #status = 200
+  #traffic: Traffic | undefined
   #closed = false
 
   constructor(settings: EngineSettings) {
     this.#settings = settings
+  }
+
+  get isTurning(): boolean {
+    return this.#traffic?.isTurning === true
   }
 
   get #scheme(): 'http' | 'https' {
@@ -132,8 +138,9 @@ export class BrowserEngine implements PageEngine {
 
   async look(): Promise<Seen> {
     const { tab, proxy } = await this.#open()
-    const end = Date.now() + this.#settings.longestReplyMs
-    for (;;)
+    let end = Date.now() + this.#settings.longestReplyMs
+    for (;;) {
+      const began = Date.now()
       try {
         const facts = this.#settings.describes ? await inPage(tab, lookAround) : undefined
         const html = await inPage(tab, shownHtml, largestPage)
@@ -145,9 +152,12 @@ export class BrowserEngine implements PageEngine {
         const scheme = url.startsWith('https:') ? 'https' : 'http'
         return { status: this.#status, html, scheme, ...(facts ? { facts } : {}) }
       } catch (error) {
+        // A page that is about to be left answers nothing until it is: that time is not the next one's.
+        end += Date.now() - began
         if (!isBetweenPages(error) || Date.now() > end) throw this.#explained(error, proxy)
         await pause()
       }
+    }
   }
 
   close(): void {
@@ -167,6 +177,7 @@ export class BrowserEngine implements PageEngine {
     const { lane, pin, longestReplyMs } = this.#settings
     const opened = await openTab(lane, pin)
     opened.tab.setDefaultTimeout(longestReplyMs)
+    this.#traffic = opened.traffic
     return opened
   }
 

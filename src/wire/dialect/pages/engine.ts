@@ -43,6 +43,8 @@ export interface PageEngine {
   submit(entries: readonly Entry[], press: At): Promise<Seen>
   /** Fills in fields of the page that stands, and presses nothing. */
   fill(entries: readonly Entry[]): Promise<Seen>
+  /** Whether the next page was asked for, and has not come yet. */
+  readonly isTurning: boolean
   /** The page that stands, once nothing is under way any more. */
   settled(): Promise<Seen>
   /** The page that stands, again: it may have filled in more. */

@@ -30,6 +30,8 @@ interface Request {
 }
 
 export class FormsEngine implements PageEngine {
+  /** Whoever asks for a page here has it when it is there. */
+  readonly isTurning = false
   readonly #settings: EngineSettings
   readonly #sessions = new Map<string, HttpSession>()
   readonly #cookies = new CookieJar(undefined, { looseMode: true })

@@ -11,15 +11,24 @@ export class Traffic {
   /** Since when each is under way, ms since 1970. */
   readonly #open = new Map<HTTPRequest, number>()
   #endedAt = 0
+  /** Whole pages: however long they take, something is under way. */
+  readonly #pages = new Set<HTTPRequest>()
 
   constructor(tab: Tab) {
     tab.on('request', (request) => {
       if (kinds.has(request.resourceType())) this.#open.set(request, Date.now())
+      if (request.isNavigationRequest()) this.#pages.add(request)
     })
     for (const end of ['requestfinished', 'requestfailed'] as const)
       tab.on(end, (request) => {
+        this.#pages.delete(request)
         if (this.#open.delete(request)) this.#endedAt = Date.now()
       })
+  }
+
+  /** A page was asked for, and has not come. */
+  get isTurning(): boolean {
+    return this.#pages.size > 0
   }
 
   /** Nothing is under way, and nothing has been for a moment. */
