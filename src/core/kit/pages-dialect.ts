@@ -226,6 +226,8 @@ export type PagesDialect = z.infer<typeof pagesDialectSchema>
 /** Where elements are described and not selected, and where a page is come to by presses. */
 function beyondForms(dialect: z.infer<typeof fields>): PropertyKey[][] {
   const found: PropertyKey[][] = dialect.rows ? [['rows']] : []
+  for (const [index, { press }] of dialect.pages.entries())
+    if (press === undefined) found.push(['pages', index, 'press'])
   const look = (value: unknown, at: PropertyKey[]): void => {
     if (typeof value !== 'object' || value === null || found.length >= 5) return
     if ('use' in value && 'by' in value) found.push(at)

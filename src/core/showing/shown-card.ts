@@ -8,7 +8,7 @@ import type { Act } from './act'
 import type { MissingPart } from './missing-part'
 import type { ShownRecord } from './record'
 import { pressesOf, savedWords } from './saved-words'
-import { ats, confirmsOf, idOf, pagesOf } from './shown-fields'
+import { alwaysOf, ats, confirmsOf, idOf, pagesOf } from './shown-fields'
 import { rowsOf } from './shown-rows'
 import { type Single, type Turn, turnsOf } from './turns'
 
@@ -155,12 +155,10 @@ function signInFields(turn: Turn | undefined) {
 }
 
 /** What is put into a page that is asked once. */
-function fillOf({ at, does }: Act): Record<string, unknown>[] {
-  if (does.kind !== 'puts') return []
-  const { value } = does
-  if (value.kind === 'setting') return [{ at, setting: value.id, ...value.how }]
-  if (value.kind === 'always') return [{ at, types: value.text }]
-  return value.kind === 'ticked' ? [{ at, ticks: value.ticked }] : []
+function fillOf(act: Act): Record<string, unknown>[] {
+  const { at, does } = act
+  if (does.kind === 'puts' && does.value.kind === 'setting') return [{ at, setting: does.value.id, ...does.value.how }]
+  return alwaysOf(act)
 }
 
 const isOfLogin = (act: Act): boolean => isLogin(act) || isUser(act)

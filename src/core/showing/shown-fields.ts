@@ -99,11 +99,13 @@ export function pagesOf(turns: readonly Turn[], saved: Described | undefined): R
 }
 
 /** What was put in and is no setting: it is always so. */
+export function alwaysOf({ at, does }: Act): Record<string, unknown>[] {
+  if (does.kind !== 'puts') return []
+  if (does.value.kind === 'always') return [{ at, types: does.value.text }]
+  return does.value.kind === 'ticked' ? [{ at, ticks: does.value.ticked }] : []
+}
+
 function fillsOf(fills: readonly Act[]) {
-  const always = fills.flatMap(({ at, does }): Record<string, unknown>[] => {
-    if (does.kind !== 'puts') return []
-    if (does.value.kind === 'always') return [{ at, types: does.value.text }]
-    return does.value.kind === 'ticked' ? [{ at, ticks: does.value.ticked }] : []
-  })
+  const always = fills.flatMap(alwaysOf)
   return always.length > 0 ? { fills: always } : {}
 }

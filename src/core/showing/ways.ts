@@ -26,7 +26,8 @@ export function cameWith({ path, since, by }: Came, noted: Pick<Noted, 'path' | 
   const brought = pressed > from ? pressed : 0
   const now = noted.facts
     .filter(isHandled)
-    .map((each): [string, number] => [keyOf(each), (isSamePage ? by[keyOf(each)] : 0) ?? brought])
+    .map(keyOf)
+    .map((key): [string, number] => [key, (isSamePage ? by[key] : 0) ?? brought])
   return { path: noted.path, since: from, by: Object.fromEntries(now) }
 }
 

@@ -42,6 +42,14 @@ export async function peerBench(peer: Peer, count: number): Promise<PeerBench> {
     wire?.close()
     rmSync(folder, { recursive: true, force: true })
   }
+  const lane = (index: number): Lane => ({
+    ...{ mac: macs[index] ?? '', address, prefix: 24, source: '192.168.77.254' },
+    connect: (port) => connected(join(folder, `lane${index}.sock`), port),
+    datagrams: () => Promise.reject(new Error('it takes none')),
+    ping: async () => true,
+    close: async () => {},
+  })
+  const isUp = async (index: number): Promise<void> => void (await answering(lane(index), peer.port))
   try {
     wire = benchWire(count, `${address}/24`)
     for (const index of macs.keys()) {
@@ -64,19 +72,6 @@ export async function peerBench(peer: Peer, count: number): Promise<PeerBench> {
     const lanes = wire.onLaptop(process.execPath, words)
     children.push(lanes)
     await said(lanes, 'ready')
-  } catch (error) {
-    close()
-    throw error
-  }
-  const lane = (index: number): Lane => ({
-    ...{ mac: macs[index] ?? '', address, prefix: 24, source: '192.168.77.254' },
-    connect: (port) => connected(join(folder, `lane${index}.sock`), port),
-    datagrams: () => Promise.reject(new Error('it takes none')),
-    ping: async () => true,
-    close: async () => {},
-  })
-  const isUp = async (index: number): Promise<void> => void (await answering(lane(index), peer.port))
-  try {
     await vi.waitFor(() => Promise.all([...macs.keys()].map(isUp)), { ...patience, interval: 200 })
   } catch (error) {
     close()

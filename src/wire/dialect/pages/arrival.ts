@@ -84,7 +84,7 @@ export class Arrival {
   /** Fills in a part of the page that stands. @returns the page once it is as it is waited for, or as it is then */
   async put(entries: readonly Entry[], isThere: (page: Page) => boolean): Promise<Page> {
     const end = Date.now() + appearsWithinMs
-    let page = Page.of(await this.#engine.fill(entries))
+    let page = Page.of(await this.#engine.submit(entries, undefined))
     while (!isThere(page) && Date.now() < end) {
       await new Promise((resolve) => setTimeout(resolve, firstPauseMs * 4))
       page = Page.of(await this.#engine.look())

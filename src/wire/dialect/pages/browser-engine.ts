@@ -77,7 +77,7 @@ export class BrowserEngine implements PageEngine {
     return seen
   }
 
-  async submit(entries: readonly Entry[], press?: At): Promise<Seen> {
+  async submit(entries: readonly Entry[], press: At | undefined): Promise<Seen> {
     const { tab, proxy } = await this.#open()
     proxy.fault = undefined
     this.#status = 200
@@ -89,10 +89,6 @@ export class BrowserEngine implements PageEngine {
       if (!isBetweenPages(error)) throw this.#explained(error, proxy)
     }
     return this.look()
-  }
-
-  fill(entries: readonly Entry[]): Promise<Seen> {
-    return this.submit(entries)
   }
 
   async settled(): Promise<Seen> {

@@ -39,10 +39,8 @@ export interface PageEngine {
   /** For units that ask by the protocol itself, from now on. */
   authorize(credentials: Credentials): Promise<void>
   go(path: string): Promise<Seen>
-  /** Fills in the fields of the page that stands, and presses: what answers is the next page, or the same for a while. */
-  submit(entries: readonly Entry[], press: At): Promise<Seen>
-  /** Fills in fields of the page that stands, and presses nothing. */
-  fill(entries: readonly Entry[]): Promise<Seen>
+  /** Fills in the fields of the page that stands, and presses, where anything is to be pressed: what answers is the next page, or the same for a while. */
+  submit(entries: readonly Entry[], press: At | undefined): Promise<Seen>
   /** Whether the next page was asked for, and has not come yet. */
   readonly isTurning: boolean
   /** The page that stands, once nothing is under way any more. */

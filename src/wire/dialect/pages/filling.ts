@@ -1,6 +1,6 @@
 /** Values and the fields of a page: what is there is filled in first, since some fields appear by it. */
 import type { SettingId } from '../../../core/config/setting-ids'
-import type { PageValue } from '../../../core/kit/page-places'
+import type { At, PageValue } from '../../../core/kit/page-places'
 import { WireError } from '../../wire-error'
 import { type Entry, placeWords } from './engine'
 import type { Page } from './page'
@@ -19,9 +19,10 @@ export interface Filled {
   readonly missing: readonly Wanted[]
 }
 
-export function isOn(page: Page, { place }: Pick<Wanted, 'place'>): boolean {
-  return 'ticks' in place ? Object.values(place.ticks).every((at) => page.has(at)) : page.has(place.at)
-}
+/** The elements that hold a value. */
+export const atsOf = (place: PageValue): At[] => ('ticks' in place ? Object.values(place.ticks) : [place.at])
+
+export const isOn = (page: Page, { place }: Pick<Wanted, 'place'>): boolean => atsOf(place).every((at) => page.has(at))
 
 const entriesOf = (page: Page, wanted: readonly Wanted[]): Entry[] =>
   wanted.flatMap(({ id, value, place }) => page.entries(id, value, place))
@@ -51,6 +52,6 @@ export async function fillIn(
 /** @throws WireError garbled */
 export function throwIfMissing([first]: readonly Wanted[]): void {
   if (!first) return
-  const at = 'ticks' in first.place ? Object.values(first.place.ticks)[0] : first.place.at
+  const [at] = atsOf(first.place)
   throw new WireError('garbled', `there is no ${at === undefined ? first.id : placeWords(at)} on its page`)
 }

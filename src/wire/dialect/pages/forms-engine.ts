@@ -61,17 +61,13 @@ export class FormsEngine implements PageEngine {
     return this.#follow({ method: 'GET', url: new URL(path, this.#base) })
   }
 
-  submit(entries: readonly Entry[], press: At): Promise<Seen> {
+  async submit(entries: readonly Entry[], press: At | undefined): Promise<Seen> {
+    if (press === undefined) throw new WireError('garbled', 'a form is sent by a press')
     const { method, action, body, query } = submissionOf(this.#html, entries, press)
     const url = this.#within(action === '' ? this.#url.href : action)
     url.hash = ''
     if (query !== undefined) url.search = query
     return this.#follow({ method, url, body })
-  }
-
-  /** A form is sent whole: what is filled in without a press stays on nobody's page. */
-  fill(): Promise<Seen> {
-    return this.look()
   }
 
   settled(): Promise<Seen> {

@@ -8,7 +8,7 @@ import type { At } from '../../../core/kit/page-places'
 import type { NetworkRows } from '../../../core/kit/pages-dialect'
 import { WireError } from '../../wire-error'
 import type { MayChange } from '../dialect'
-import { fillIn, isOn, throwIfMissing, type Wanted } from './filling'
+import { atsOf, fillIn, isOn, throwIfMissing, type Wanted } from './filling'
 import type { Page } from './page'
 import type { PageSession } from './page-session'
 import type { ReadPage } from './reading'
@@ -97,12 +97,16 @@ export class NetworkTable {
     await this.#session.save([], remove)
   }
 
+  /** Where a network is named: what is there once a row is open. */
+  get #names(): At[] {
+    const ssid = this.#rows.fields['network.ssid']
+    return ssid ? atsOf(ssid) : []
+  }
+
   /** The table, once it is drawn. */
   #list(): Promise<Page> {
     const { ready, add } = this.#rows
-    const ssid = this.#rows.fields['network.ssid']
-    const fields = add ? [add] : ssid && 'at' in ssid ? [ssid.at] : []
-    return this.#session.open(this.#rows, ready, fields)
+    return this.#session.open(this.#rows, ready, add ? [add] : this.#names)
   }
 
   /** A row that says only that there is none has no name. */
@@ -121,8 +125,7 @@ export class NetworkTable {
   }
 
   readonly #isOpen = (page: Page): boolean => {
-    const ssid = this.#rows.fields['network.ssid']
-    const isThere = ssid !== undefined && 'at' in ssid && page.has(ssid.at)
+    const isThere = this.#names.length > 0 && this.#names.every((at) => page.has(at))
     // Where the fields of one more stand beside the rows, a row is open once the others are gone.
     return isThere && (this.#rows.add !== undefined || !page.has(this.#rows.row))
   }

@@ -155,7 +155,7 @@ export class PageSession {
     const isSaid = (one: Page): boolean =>
       said === undefined ? savedWhenGone === undefined || !one.has(savedWhenGone) : one.has(said)
     const sent = async (values: readonly Entry[], at: At | undefined): Promise<Page> => {
-      const seen = at === undefined ? await this.#engine.fill(values) : await this.#engine.submit(values, at)
+      const seen = await this.#engine.submit(values, at)
       return Page.of(isQuiet ? await this.#engine.settled() : seen)
     }
     let page = await sent(entries, press)

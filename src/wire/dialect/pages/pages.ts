@@ -21,7 +21,7 @@ import {
 } from '../dialect'
 import { airAsSet, airOn } from './air'
 import type { Entry } from './engine'
-import { fillIn, throwIfMissing, type Wanted } from './filling'
+import { atsOf, fillIn, throwIfMissing, type Wanted } from './filling'
 import { NetworkTable } from './network-table'
 import type { Page } from './page'
 import { PageSession, type Saves } from './page-session'
@@ -267,8 +267,7 @@ interface PartOfPage {
   readonly values: Readonly<Record<string, unknown>>
 }
 
-const placesIn = (fields: PartOfPage['fields']): At[] =>
-  Object.values(fields).flatMap((place) => ('ticks' in place ? Object.values(place.ticks) : [place.at]))
+const placesIn = (fields: PartOfPage['fields']): At[] => Object.values(fields).flatMap(atsOf)
 const fieldsOn = (page: SettingsPage): At[] => [page.fields, ...Object.values(page.radios)].flatMap(placesIn)
 
 /** Ids of networks that are written, and of those that are taken away. */
