@@ -1,7 +1,7 @@
 /** The demo as people start and end it: twice, after a crash, on a port that is taken, by Ctrl-C. */
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
-import { createServer } from 'node:net'
+import { type AddressInfo, createServer } from 'node:net'
 import { join } from 'node:path'
 import { afterEach, beforeAll, beforeEach, expect } from 'vitest'
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
@@ -129,13 +129,14 @@ longIt(
     first.child.kill('SIGKILL')
     await first.over
     const squatter = createServer()
-    await new Promise<void>((resolve) => squatter.listen({ port: 47830, host: '127.0.0.1' }, resolve))
-    const third = start('--port', '47830')
+    await new Promise<void>((resolve) => squatter.listen({ port: 0, host: '127.0.0.1' }, resolve))
+    const taken = (squatter.address() as AddressInfo).port
+    const third = start('--port', String(taken))
     await ready(third)
     squatter.close()
     expect([...pids, ...again].filter(lives)).toEqual([])
     const last = note()
-    expect(last.address).not.toContain(':47830/')
+    expect(last.address).not.toContain(`:${taken}/`)
     await expect.poll(() => opened(last.address)).toContain('Port Ellery ferry terminal')
 
     await leavesNothing(third, last.pids)
