@@ -44,13 +44,18 @@ export interface Found {
   readonly groups: Readonly<Record<string, string>>
 }
 
+/** The first match; `^` and `$` are the ends of a line. */
+export const findFirst = (pattern: string, text: string): Found | undefined => findSome(pattern, text, 1)[0]
+
 /** All matches, in order; `^` and `$` are the ends of a line. */
-export function findAll(pattern: string, text: string): Found[] {
+export const findAll = (pattern: string, text: string): Found[] => findSome(pattern, text, Number.POSITIVE_INFINITY)
+
+function findSome(pattern: string, text: string, most: number): Found[] {
   const expression = expressionOf(`(?m:${pattern})`)
   const matcher = expression.matcher(text)
   const names = Object.keys(expression.namedGroups())
   const found: Found[] = []
-  while (matcher.find()) {
+  while (found.length < most && matcher.find()) {
     const groups = names.flatMap((name): [string, string][] => {
       const value = matcher.group(name)
       return value === null || value === undefined ? [] : [[name, value]]

@@ -1,9 +1,10 @@
 /**
- * XML as NETCONF has it (RFC 6241, 3), and host metadata (RFC 6415): elements with their namespaces. What comes is hostile: no document type, no
- * entities but XML's own, bounded in depth, in number and in size, and every element closed.
+ * XML as NETCONF has it (RFC 6241, 3), and host metadata (RFC 6415): elements with their namespaces. What comes is
+ * hostile: no document type, no entities but XML's own, bounded in depth, in number and in size, and every element closed.
  */
 import { Parser } from 'htmlparser2'
 import { WireError } from '../wire-error'
+import { inSlices } from './in-slices'
 
 export interface Element {
   readonly name: string
@@ -25,19 +26,27 @@ const deepest = 64
 const mostElements = 100_000
 /** Prefixes that are known in one place: each element that declares one has a copy of all of them. */
 const mostPrefixes = 64
+/** Attributes of one element. */
+const mostAttributes = 256
 
 /** @throws WireError garbled */
-export function parseXml(text: string): Element {
+export async function parseXml(text: string): Promise<Element> {
   const path: Growing[] = []
   let root: Growing | undefined
   let count = 0
+  let attributesHere = 0
   const fail = (reason: string): never => {
     throw new WireError('garbled', `no XML: ${reason}`)
   }
   const parser = new Parser(
     {
+      onattribute() {
+        attributesHere += 1
+        if (attributesHere > mostAttributes) fail('an element has attributes without end')
+      },
       onopentag(written, attributes) {
         count += 1
+        attributesHere = 0
         if (count > mostElements) fail('it has elements without end')
         if (path.length >= deepest) fail('it is nested without end')
         if (path.length === 0 && root) fail('it has more than one root')
@@ -65,7 +74,7 @@ export function parseXml(text: string): Element {
     },
     { xmlMode: true, decodeEntities: true },
   )
-  parser.end(text)
+  await inSlices(text, parser)
   return root ?? fail('there is no element')
 }
 

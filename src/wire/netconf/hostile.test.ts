@@ -37,16 +37,16 @@ const changed = fc
     changes.reduce((text, [at, sign]) => text.slice(0, at) + sign + text.slice(at), good).slice(0, length),
   )
 
-function endsWell(work: () => unknown): void {
+async function endsWell(work: () => unknown): Promise<void> {
   try {
-    work()
+    await work()
   } catch (error) {
     expect(error).toBeInstanceOf(WireError)
   }
 }
 
 describe('a hostile NETCONF unit', () => {
-  it('sends frames that are taken or refused', () => {
+  it('sends frames that are taken or refused', async () => {
     const frames = fc.oneof(
       fc.uint8Array({ maxLength: 200 }),
       fc
@@ -56,11 +56,11 @@ describe('a hostile NETCONF unit', () => {
         .string({ maxLength: 60, unit: fc.constantFrom('\n', '#', '1', '9', '0', 'a', ']]>]]>') })
         .map((text) => Buffer.from(text)),
     )
-    fc.assert(
-      fc.property(frames, fc.boolean(), (bytes, chunks) => {
+    await fc.assert(
+      fc.asyncProperty(frames, fc.boolean(), async (bytes, chunks) => {
         const reader = new FrameReader()
         if (chunks) reader.framing = 'chunks'
-        endsWell(() => {
+        await endsWell(() => {
           reader.take(Buffer.from(bytes))
           for (let count = 0, next = reader.next(); next !== undefined && count < 300; next = reader.next()) count += 1
         })
@@ -69,11 +69,11 @@ describe('a hostile NETCONF unit', () => {
     )
   })
 
-  it('sends XML that is read as settings or refused', () => {
-    fc.assert(
-      fc.property(fc.oneof(changed, fc.string({ maxLength: 200, unit: 'binary' })), (text) => {
-        endsWell(() => {
-          const [data] = parseXml(text).children
+  it('sends XML that is read as settings or refused', async () => {
+    await fc.assert(
+      fc.asyncProperty(fc.oneof(changed, fc.string({ maxLength: 200, unit: 'binary' })), async (text) => {
+        await endsWell(async () => {
+          const [data] = (await parseXml(text)).children
           if (!data) return
           const configured = dataOf(data)
           toObserved({

@@ -41,6 +41,7 @@ export class NetconfSession {
   /** Its number with the server. */
   #id = ''
   #notified: ((event: Element) => void) | undefined
+  #telling = Promise.resolve()
 
   private constructor(client: Client, channel: ClientChannel) {
     this.#client = client
@@ -101,7 +102,7 @@ export class NetconfSession {
     this.#send(
       `<?xml version="1.0" encoding="UTF-8"?><hello xmlns="${base}"><capabilities>${ours.join('')}</capabilities></hello>`,
     )
-    const hello = parseXml(await this.#message())
+    const hello = await parseXml(await this.#message())
     if (hello.name !== 'hello' || hello.namespace !== base) throw new WireError('garbled', 'it does not say hello')
     this.#id = childOf(hello, 'session-id')?.text.trim() ?? ''
     const told = childOf(hello, 'capabilities')?.children.map(({ text }) => text.trim()) ?? []
@@ -119,7 +120,7 @@ export class NetconfSession {
     const nudge = id === '1' ? setTimeout(() => this.#nudge(), nudgeMs) : undefined
     try {
       for (;;) {
-        const reply = parseXml(await this.#message())
+        const reply = await parseXml(await this.#message())
         // RFC 5277: one may come in between, where an earlier client has asked for them.
         if (reply.name === 'notification') continue
         if (reply.name !== 'rpc-reply' || reply.namespace !== base) throw new WireError('garbled', 'it does not reply')
@@ -188,7 +189,7 @@ export class NetconfSession {
       this.#reader.take(bytes)
       for (let message = this.#reader.next(); message !== undefined; message = this.#reader.next()) {
         // RFC 6242, 4.1: its hello decides how all that follows is framed, on both sides. Ours went out before.
-        if (this.#notified && isNotification.test(message)) this.#notified(parseXml(message))
+        if (this.#notified && isNotification.test(message)) this.#tell(message)
         else if (this.#waiting) this.#waiting.resolve(message)
         else this.#messages.push(message)
         if (!this.#greeted && message.includes(`${capability}base:1.1`)) this.#reader.framing = 'chunks'
@@ -197,6 +198,18 @@ export class NetconfSession {
     } catch (error) {
       this.#fail(error instanceof WireError ? error : new WireError('garbled', 'its frames are not to be read'))
     }
+  }
+
+  /** Events reach who asked for them in the order in which they came. */
+  #tell(message: string): void {
+    this.#telling = this.#telling.then(async () => {
+      try {
+        const event = await parseXml(message)
+        this.#notified?.(event)
+      } catch (error) {
+        this.#fail(error instanceof WireError ? error : new WireError('garbled', 'its events are not to be read'))
+      }
+    })
   }
 
   #fail(error: WireError): void {

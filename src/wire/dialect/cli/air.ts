@@ -1,5 +1,5 @@
 /** What a unit's radios really do, read from what a command prints. */
-import { findAll } from '../../../core/input/pattern'
+import { findFirst } from '../../../core/input/pattern'
 import type { CliDialect } from '../../../core/kit/cli-dialect'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import { parseMac } from '../../../core/kit/mac'
@@ -15,8 +15,8 @@ export function airIn(card: DirectCard, { air, values }: CliDialect, text: strin
       const found = pattern === undefined ? undefined : valueIn(pattern, part)
       return found === undefined ? undefined : Number(found)
     }
-    const listening = air.listening !== undefined && findAll(air.listening, part).length > 0
-    const condition = listening ? 'listening' : findAll(air.onAir, part).length > 0 ? 'on-air' : 'off'
+    const listening = air.listening !== undefined && findFirst(air.listening, part) !== undefined
+    const condition = listening ? 'listening' : findFirst(air.onAir, part) !== undefined ? 'on-air' : 'off'
     const networks = partsOf(air.networkStarts, part).map(({ of: id, part: one }) => ({
       id,
       ssid: String(fromWords('network.ssid', valueIn(air.ssid, one) ?? '', values['network.ssid'], 0) ?? ''),
@@ -37,4 +37,4 @@ export function airIn(card: DirectCard, { air, values }: CliDialect, text: strin
   })
 }
 
-const valueIn = (pattern: string, text: string): string | undefined => findAll(pattern, text)[0]?.groups.value
+const valueIn = (pattern: string, text: string): string | undefined => findFirst(pattern, text)?.groups.value

@@ -3,7 +3,7 @@ import { type Difference, stepOf } from '../../../core/config/compare'
 import type { SettingId } from '../../../core/config/setting-ids'
 import { settingOf } from '../../../core/config/settings/settings'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
-import { findAll } from '../../../core/input/pattern'
+import { findFirst } from '../../../core/input/pattern'
 import type { CliCommand, CliDialect, CliWrite } from '../../../core/kit/cli-dialect'
 import { fillIn } from '../../../core/kit/cli-template'
 import type { DirectCard } from '../../../core/kit/kit-card'
@@ -56,7 +56,7 @@ class Cli implements Dialect {
     this.#secrets.add(login.password)
     this.#session = await openSession(this.#lane, this.#card, login, this.#pin)
     const { run, value } = this.#dialect.mac
-    const mac = findAll(value, await this.#print(run))[0]?.groups.value?.toLowerCase()
+    const mac = findFirst(value, await this.#print(run))?.groups.value?.toLowerCase()
     if (mac === undefined) throw new WireError('garbled', 'it does not tell its MAC')
     if (mac !== this.#lane.mac) throw new WireError('wrong-unit', `${mac} answers where ${this.#lane.mac} should`)
   }
@@ -113,7 +113,8 @@ class Cli implements Dialect {
 
   async changes(): Promise<Changes> {
     const { unsaved } = this.#dialect
-    const saved = unsaved && findAll(unsaved.value, await this.#print(unsaved.run)).length > 0 ? 'unsaved' : 'saved'
+    const saved =
+      unsaved && findFirst(unsaved.value, await this.#print(unsaved.run)) !== undefined ? 'unsaved' : 'saved'
     return { standing: 'none', saved }
   }
 
@@ -164,7 +165,7 @@ class Cli implements Dialect {
     if (command.trim() === '') return
     const sent = input === undefined ? undefined : fillIn(input, places, inInput)
     const { text, status } = await this.#open.run(command, sent, within)
-    const refused = this.#dialect.refused.some((pattern) => findAll(pattern, text).length > 0)
+    const refused = this.#dialect.refused.some((pattern) => findFirst(pattern, text) !== undefined)
     if (refused || (status !== undefined && status !== 0)) throw new WireError('rejected', this.#reasonIn(text, status))
   }
 

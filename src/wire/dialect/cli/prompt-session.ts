@@ -4,7 +4,7 @@
  */
 import type { Duplex } from 'node:stream'
 import { StringDecoder } from 'node:string_decoder'
-import { findAll } from '../../../core/input/pattern'
+import { findAll, findFirst } from '../../../core/input/pattern'
 import type { CliPrompt } from '../../../core/kit/cli-dialect'
 import { plainReason, WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
@@ -202,7 +202,7 @@ export class PromptSession implements CliSession {
 /** The line that matches; the last one, where none does. */
 function lineOf(pattern: string, text: string): string {
   const lines = text.trim().split('\n')
-  return lines.findLast((line) => findAll(pattern, line).length > 0) ?? lines.at(-1) ?? ''
+  return lines.findLast((line) => findFirst(pattern, line) !== undefined) ?? lines.at(-1) ?? ''
 }
 
 /** Where a match begins that reaches the end of the text. */

@@ -1,7 +1,7 @@
 /** What a unit's commands print, read by its card's expressions: bounded, and nothing guessed. */
 import type { SettingId } from '../../../core/config/setting-ids'
 import type { ObservedConfig } from '../../../core/config/unit-config'
-import { findAll } from '../../../core/input/pattern'
+import { findAll, findFirst } from '../../../core/input/pattern'
 import type { CliReading } from '../../../core/kit/cli-dialect'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import { mergedNetwork, neverShown, type SeenValues } from '../seen-values'
@@ -63,7 +63,7 @@ function valuesIn({ values }: Dialect, { tells, says }: CliReading, part: string
   for (const [id, value] of Object.entries(says)) seen[id] = { kind: 'value', value }
   for (const [id, pattern] of Object.entries(tells)) {
     const how = values[id]
-    const text = findAll(pattern, part)[0]?.groups.value
+    const text = findFirst(pattern, part)?.groups.value
     const value = text === undefined ? how?.absent : fromWords(id as SettingId, text, how, at)
     if (value !== undefined) seen[id] = { kind: 'value', value }
   }

@@ -33,7 +33,7 @@ export class Arrival {
     for (const at of reach) {
       page = await this.until(page, (one) => this.isLost(one) || one.has(at))
       if (this.isLost(page)) return page
-      page = Page.of(await this.#engine.submit([], at))
+      page = await Page.of(await this.#engine.submit([], at))
     }
     // What is drawn by script is not there as soon as its page is.
     const isDrawn = (one: Page): boolean => fields.every(isSelector) || fields.some((each) => one.has(each))
@@ -42,7 +42,7 @@ export class Arrival {
     if (!describesElements(this.#dialect) || this.isLost(there)) return there
     if (ready.length === 0 && fields.length === 0) return this.#drawn()
     // What its fields hold may come after them, in the place of what was put in meanwhile.
-    return this.until(Page.of(await this.#engine.settled()), isThere)
+    return this.until(await Page.of(await this.#engine.settled()), isThere)
   }
 
   /** The page once it stands: what is drawn by script has nothing for a moment, and then more and more. */
@@ -52,7 +52,7 @@ export class Arrival {
     const end = Date.now() + this.#patienceMs
     while (same < looksAlike && Date.now() < end) {
       const seen = await this.#engine.look()
-      page = Page.of(seen)
+      page = await Page.of(seen)
       const now = JSON.stringify(seen.facts?.map(({ use, label, text }) => [use, label, text]))
       same = now === before && (seen.facts?.length ?? 0) > 0 ? same + 1 : 0
       before = now
@@ -70,7 +70,7 @@ export class Arrival {
     for (;;) {
       const maybeBack = Date.now() < this.savedAt + this.#patienceMs
       try {
-        const page = Page.of(await this.#engine.go(path))
+        const page = await Page.of(await this.#engine.go(path))
         const selected = fields.filter(isSelector)
         const isMeant = selected.length === 0 || this.isLost(page) || selected.some((each) => page.has(each))
         if (isMeant || !maybeBack) return page
@@ -84,10 +84,10 @@ export class Arrival {
   /** Fills in a part of the page that stands. @returns the page once it is as it is waited for, or as it is then */
   async put(entries: readonly Entry[], isThere: (page: Page) => boolean): Promise<Page> {
     const end = Date.now() + appearsWithinMs
-    let page = Page.of(await this.#engine.submit(entries, undefined))
+    let page = await Page.of(await this.#engine.submit(entries, undefined))
     while (!isThere(page) && Date.now() < end) {
       await new Promise((resolve) => setTimeout(resolve, firstPauseMs * 4))
-      page = Page.of(await this.#engine.look())
+      page = await Page.of(await this.#engine.look())
     }
     return page
   }
@@ -106,7 +106,7 @@ export class Arrival {
       const isLate = Date.now() > (this.#engine.isTurning ? end + turnsWithinMs : end)
       if (isLate) throw new WireError('timeout', `its page "${plainReason(page.title)}" did not fill in`)
       await new Promise((resolve) => setTimeout(resolve, pause))
-      page = Page.of(await this.#engine.look())
+      page = await Page.of(await this.#engine.look())
     }
     return page
   }

@@ -21,8 +21,8 @@ export interface Submission {
 }
 
 /** @throws WireError garbled where the page has no such field, button or form */
-export function submissionOf(html: string, entries: readonly Entry[], press: At): Submission {
-  const $ = parsed(html)
+export async function submissionOf(html: string, entries: readonly Entry[], press: At): Promise<Submission> {
+  const $ = await parsed(html)
   const button = one($, press, 'button')
   const form = formOf($, button)
   for (const entry of entries) put($, entry)

@@ -63,7 +63,7 @@ export class FormsEngine implements PageEngine {
 
   async submit(entries: readonly Entry[], press: At | undefined): Promise<Seen> {
     if (press === undefined) throw new WireError('garbled', 'a form is sent by a press')
-    const { method, action, body, query } = submissionOf(this.#html, entries, press)
+    const { method, action, body, query } = await submissionOf(this.#html, entries, press)
     const url = this.#within(action === '' ? this.#url.href : action)
     url.hash = ''
     if (query !== undefined) url.search = query
@@ -74,9 +74,10 @@ export class FormsEngine implements PageEngine {
     return this.look()
   }
 
-  look(): Promise<Seen> {
+  async look(): Promise<Seen> {
     // A page that will lead on by itself is followed, as a browser would.
-    const refresh = parsed(this.#html)('meta[http-equiv="refresh" i]').first().attr('content') ?? ''
+    const page = await parsed(this.#html)
+    const refresh = page('meta[http-equiv="refresh" i]').first().attr('content') ?? ''
     const onwards = /^\s*\d+\s*[;,]\s*url\s*=\s*['"]?([^'"]+)/i.exec(refresh)?.[1]
     return this.#follow({ method: 'GET', url: onwards === undefined ? this.#url : this.#within(onwards) })
   }

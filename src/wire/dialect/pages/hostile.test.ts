@@ -66,31 +66,30 @@ const anyPage = fc.oneof(
     ),
 )
 
-function endsWell<T>(work: () => T): T | undefined {
+async function endsWell(work: () => unknown): Promise<void> {
   try {
-    return work()
+    await work()
   } catch (error) {
     expect(error).toBeInstanceOf(WireError)
-    return undefined
   }
 }
 
 describe('pages of a hostile unit', () => {
-  it('are read as settings or as nothing', () => {
+  it('are read as settings or as nothing', async () => {
     const [page] = card.dialect.pages.filter(({ per }) => per === 'network')
     const { air } = card.dialect
     if (!page || !air || !card.dialect.state) throw new Error('the card has both')
-    fc.assert(
-      fc.property(anyPage, fc.constantFrom(...card.dialect.pages), (html, of) => {
-        const seen = Page.of({ html, status: 200 })
+    await fc.assert(
+      fc.asyncProperty(anyPage, fc.constantFrom(...card.dialect.pages), async (html, of) => {
+        const seen = await Page.of({ html, status: 200 })
         const where = { radio: 'low', band: '2.4', slot: 1, page: seen, at: 0 }
         const read: ReadPage[] = [
           { ...where, of, ...(of.per === 'unit' ? { band: undefined } : {}) },
           { ...where, of: card.dialect.state ?? page },
         ]
-        endsWell(() => observedOn(card, card.dialect, read, { reading: 'configured', desired }))
-        endsWell(() => airOn(card, card.dialect, air, seen, desired))
-        endsWell(() => submissionOf(html, [{ at: 'input', kind: 'text', text: 'x' }], 'button'))
+        await endsWell(() => observedOn(card, card.dialect, read, { reading: 'configured', desired }))
+        await endsWell(() => airOn(card, card.dialect, air, seen, desired))
+        await endsWell(() => submissionOf(html, [{ at: 'input', kind: 'text', text: 'x' }], 'button'))
         expect(pathOf(page, 'low', 1)).toBe('/air/low/net/1')
       }),
       runs,
@@ -139,9 +138,9 @@ describe('pages of a hostile unit', () => {
     )
   })
 
-  it('nested without end are no page', () => {
-    expect(() => Page.of({ html: '<div>'.repeat(100_000), status: 200 })).toThrow(WireError)
+  it('nested without end are no page', async () => {
+    await expect(Page.of({ html: '<div>'.repeat(100_000), status: 200 })).rejects.toThrow(WireError)
     const form = `<form>${'<b>'.repeat(100_000)}<button>`
-    expect(() => submissionOf(form, [], 'button')).toThrow(WireError)
+    await expect(submissionOf(form, [], 'button')).rejects.toThrow(WireError)
   })
 })

@@ -144,7 +144,7 @@ export class PageSession {
 
   /** Presses something of the page that stands, and says how the page is then. */
   async turn(at: At, isThere: (page: Page) => boolean): Promise<Page> {
-    return this.#arrival.until(Page.of(await this.#engine.submit([], at)), isThere)
+    return this.#arrival.until(await Page.of(await this.#engine.submit([], at)), isThere)
   }
 
   /** @throws WireError rejected with its words, where it was not saved */
@@ -186,10 +186,10 @@ export class PageSession {
   }
 
   async press(entries: readonly Entry[], { press, confirms }: Pressing): Promise<void> {
-    let page = Page.of(await this.#engine.submit(entries, press))
+    let page = await Page.of(await this.#engine.submit(entries, press))
     for (const confirm of confirms) {
       await this.#arrival.until(page, (one) => one.has(confirm))
-      page = Page.of(await this.#engine.submit([], confirm))
+      page = await Page.of(await this.#engine.submit([], confirm))
     }
     throwIfRejected(page, this.#dialect.says.refused, 'it would not')
   }

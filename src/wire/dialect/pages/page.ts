@@ -3,7 +3,7 @@ import type { CheerioAPI } from 'cheerio/slim'
 import type { AnyNode, Element } from 'domhandler'
 import { isSame } from '../../../core/config/compare'
 import type { SettingId } from '../../../core/config/setting-ids'
-import { findAll } from '../../../core/input/pattern'
+import { findFirst } from '../../../core/input/pattern'
 import type { ElementFacts } from '../../../core/kit/page-element'
 import type { At, PagePlace, PageValue, PageWords } from '../../../core/kit/page-places'
 import { seek } from '../../../core/showing/seek'
@@ -38,8 +38,8 @@ export class Page {
   }
 
   /** @throws WireError garbled */
-  static of({ html, status, facts = [] }: Pick<Seen, 'html' | 'status' | 'facts'>): Page {
-    return new Page(parsed(html), undefined, { own: facts, whole: facts }, status)
+  static async of({ html, status, facts = [] }: Pick<Seen, 'html' | 'status' | 'facts'>): Promise<Page> {
+    return new Page(await parsed(html), undefined, { own: facts, whole: facts }, status)
   }
 
   get title(): string {
@@ -256,5 +256,5 @@ const typeOf = (field: Element): string =>
   field.name === 'input' ? (field.attribs.type ?? 'text').toLowerCase() : field.name
 
 function within(text: string, shows: string | undefined): string | undefined {
-  return shows === undefined ? text : findAll(shows, text)[0]?.groups.value
+  return shows === undefined ? text : findFirst(shows, text)?.groups.value
 }

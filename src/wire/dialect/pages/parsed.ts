@@ -2,21 +2,32 @@
 import { type CheerioAPI, load } from 'cheerio/slim'
 import { DomHandler } from 'domhandler'
 import { Parser } from 'htmlparser2'
+import { inSlices } from '../../codec/in-slices'
 import { WireError } from '../../wire-error'
 
 /** Elements within one another. */
 const deepest = 256
+/** Attributes of one element: pages drawn by script may have some dozens. */
+const mostAttributes = 1000
 
 class BoundedHandler extends DomHandler {
+  #attributes = 0
+
+  onattribute(): void {
+    this.#attributes += 1
+    if (this.#attributes > mostAttributes) throw new WireError('garbled', 'its page has attributes without end')
+  }
+
   override onopentag(name: string, attributes: Record<string, string>): void {
     if (this.tagStack.length > deepest) throw new WireError('garbled', 'its page is nested without end')
+    this.#attributes = 0
     super.onopentag(name, attributes)
   }
 }
 
 /** @throws WireError garbled */
-export function parsed(html: string): CheerioAPI {
+export async function parsed(html: string): Promise<CheerioAPI> {
   const handler = new BoundedHandler()
-  new Parser(handler).end(html)
+  await inSlices(html, new Parser(handler))
   return load(handler.root)
 }

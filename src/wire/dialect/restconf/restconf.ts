@@ -225,9 +225,8 @@ async function rootOf(session: HttpSession): Promise<string> {
   const reply = await session.ask({ method: 'GET', path: '/.well-known/host-meta', headers: { accept: xrdType } })
   if (reply.status !== 200) return usualRoot
   try {
-    const link = parseXml(reply.text).children.find(
-      ({ name, attributes: { rel } }) => name === 'Link' && rel === 'restconf',
-    )
+    const metadata = await parseXml(reply.text)
+    const link = metadata.children.find(({ name, attributes: { rel } }) => name === 'Link' && rel === 'restconf')
     const href = link?.attributes.href ?? usualRoot
     return rootForm.test(href) ? href.replace(/\/$/, '') : usualRoot
   } catch (error) {
