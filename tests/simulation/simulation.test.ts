@@ -7,6 +7,7 @@ import { planted } from '../../scripts/lib/planted.mjs'
 // @ts-expect-error the same
 import { playAll, simulate } from '../../scripts/lib/simulation.mjs'
 import { often } from '../support/long'
+import { scenarioOf } from './scenario'
 import type { Scenario } from './scene'
 
 /** Seeds that are played; each is a site with two or three musters. */
@@ -39,6 +40,8 @@ interface Kept {
 interface Played {
   readonly story: readonly string[]
   readonly violations: readonly string[]
+  /** How each unit stands. */
+  readonly ends: readonly string[]
 }
 
 describe('what simulations have found stays mended', () => {
@@ -56,6 +59,20 @@ it('one seed is one story, however often it is told', async () => {
   const [first, second] = (await playAll([7, 7])) as Played[]
   expect(first?.story.length).toBeGreaterThan(50)
   expect(second?.story).toEqual(first?.story)
+})
+
+it('a wall clock that is set, forwards or back, costs nobody a second muster', async () => {
+  const scenarios = [84, 85, 86, 87, 88].flatMap((seed) =>
+    [10, 20, 40, 80, 160].flatMap((second) =>
+      [-86_400, 86_400].map((seconds): Scenario => {
+        const what = { kind: 'wall-clock' as const, seconds }
+        return { ...scenarioOf(seed), faults: [{ when: { second }, what, moment: 'after' }], later: [] }
+      }),
+    ),
+  )
+  const played = (await playAll(scenarios)) as Played[]
+  expect(new Set(played.flatMap(({ ends }) => ends))).toEqual(new Set(['answers']))
+  expect(played.flatMap(({ violations }) => violations)).toEqual([])
 })
 
 it('every fault that the script plants still finds its place in the program', () => {

@@ -42,8 +42,8 @@ async function tell(seed: number): Promise<void> {
 async function playAll(scenarios: readonly Scenario[]): Promise<void> {
   const played = []
   for (const scenario of scenarios) {
-    const { story, violations } = await play(scenario, 'told')
-    played.push({ story, violations: violations.map(({ message }) => message) })
+    const { story, violations, ends } = await play(scenario, 'told')
+    played.push({ story, ends, violations: violations.map(({ message }) => message) })
   }
   parentPort?.postMessage(played)
 }
