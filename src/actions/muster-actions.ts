@@ -3,7 +3,7 @@
 import { z } from 'zod'
 import { done, type Outcome } from '../core/job/outcome'
 import type { Selection } from '../core/muster/selection'
-import { copySchema, revealCopy } from '../jobs/copies'
+import { copySchema, pageWhenHeld, revealCopy } from '../jobs/copies'
 import type { Job } from '../jobs/find-job'
 import { fromPages, type Store } from '../jobs/installation'
 import {
@@ -44,6 +44,10 @@ export const seeToByHand = action(z.tuple([text, z.custom<SeenToByHand>()]), (sl
 
 export const showCopy = action(z.tuple([text, text, copySchema]), (slug, unit, copy) =>
   withJob(slug, (store, job) => revealCopy(store, job, unit, copy, fromPages)),
+)
+
+export const showPageWhenHeld = action(z.tuple([text, text]), (slug, unit) =>
+  withJob(slug, (store, job) => pageWhenHeld(store, job, unit)),
 )
 
 export const pauseMuster = action(ofJob, (slug) => order(slug, pause))

@@ -1,5 +1,5 @@
 /** Prints the copy of a unit's configuration. */
-import { type Copy, revealCopy } from '../jobs/copies'
+import { revealCopy } from '../jobs/copies'
 import { fromCommandLine } from '../jobs/installation'
 import { CommandError } from './command-error'
 import { mustUnit, mustView } from './job-commands'
@@ -9,7 +9,7 @@ import { withStore } from './with-store'
  * @param wanted  name or id of a unit
  * @throws CommandError 2 where there is no such unit, or no such copy of it yet
  */
-export function printCopy(slug: string, wanted: string, which: Copy): Promise<string> {
+export function printCopy(slug: string, wanted: string, which: 'as-found' | 'as-left'): Promise<string> {
   return withStore(async (store) => {
     const view = await mustView(store, slug)
     const answer = await revealCopy(store, view.job, mustUnit(view, wanted).id, which, fromCommandLine)

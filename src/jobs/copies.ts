@@ -1,7 +1,7 @@
 /** Copies of a unit's configuration, in its own form: shown to whoever asks, which is recorded first. */
 import { z } from 'zod'
 import { failed, type Outcome } from '../core/job/outcome'
-import { fileFromPagesSchema } from '../core/showing/file-from-pages'
+import { fileFromPagesSchema, type PageWhenHeld, pageWhenHeldSchema } from '../core/showing/file-from-pages'
 import { appendEvents } from '../store/events'
 import type { Job } from '../store/jobs'
 import { listUnits } from '../store/kit'
@@ -10,7 +10,10 @@ import { type Copy, openBackup } from '../store/secrets'
 import type { Actor } from './installation'
 
 export type { Copy }
-export const copySchema: z.ZodType<Copy> = z.enum(['as-found', 'as-left', 'from-pages'])
+
+/** Copies that may hold secrets. */
+type SecretCopy = Exclude<Copy, 'page-when-held'>
+export const copySchema: z.ZodType<SecretCopy> = z.enum(['as-found', 'as-left', 'from-pages'])
 
 /** A copy as a file: what it is called by the unit, and which kind of text it is; or what its pages gave, in base 64. */
 export interface CopyFile {
@@ -28,7 +31,7 @@ export function revealCopy(
   store: Store,
   job: Job,
   unitId: string,
-  copy: Copy,
+  copy: SecretCopy,
   { name: by }: Actor,
 ): Promise<Outcome<CopyFile>> {
   return inTransaction(store, async (inner) => {
@@ -44,6 +47,15 @@ export function revealCopy(
     }
     return { ok: true, value: { name: `${unit.name}-${copy}.${endingOf(text)}`, text } }
   })
+}
+
+/** The page that stood when a unit was held. It holds no secret, so that nobody has to record who looks at it. */
+export async function pageWhenHeld(store: Store, job: Pick<Job, 'id'>, unitId: string): Promise<Outcome<PageWhenHeld>> {
+  const unit = (await listUnits(store, job.id)).find(({ id }) => id === unitId)
+  if (!unit) return failed('This unit is no longer on the kit list.')
+  const text = await openBackup(store, job.id, unit.mac, 'page-when-held')
+  if (text === undefined) return failed(`There is no picture of a page of ${unit.name}.`)
+  return { ok: true, value: pageWhenHeldSchema.parse(JSON.parse(text)) }
 }
 
 /** The usual ending for a text of this kind. */

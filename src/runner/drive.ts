@@ -3,6 +3,7 @@
  */
 import { isManaged } from '../core/kit/kit-card'
 import { procedure, type Step, stepsFor } from '../core/muster/procedure'
+import type { PageWhenHeld } from '../core/showing/file-from-pages'
 import { HostAwayError } from '../wire/host/host'
 import { WireError } from '../wire/wire-error'
 import { explain } from './explain'
@@ -100,11 +101,22 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last')
       }
       const { held: state } = asHeld(run, error)
       if (error instanceof WireError) run.journal.say(`${error.kind}: ${error.reason}`)
+      await keepPicture(run)
       await run.journal.tell(step, state)
       return 'held'
     }
   }
   return 'answers'
+}
+
+/** What its pages showed when it was held, where it has any: whoever comes to it sees what it wanted. */
+async function keepPicture({ access, journal, records, jobId, target, clock }: UnitRun): Promise<void> {
+  await access.look()
+  const { shown } = access
+  if (!shown) return
+  const kept: PageWhenHeld = { base64: Buffer.from(shown.jpeg).toString('base64'), words: shown.words }
+  await records.keepBackup(jobId, target.unit.mac, 'page-when-held', JSON.stringify(kept), clock.date())
+  await journal.kept('page-when-held')
 }
 
 /** Real milliseconds between two looks whether the laptop's way to the wire is back. */

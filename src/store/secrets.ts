@@ -108,8 +108,8 @@ export async function openSecret(store: Store, jobId: number, name: string): Pro
   return row && store.vault.open(label(jobId, name), row.sealed)
 }
 
-/** `from-pages`: a file that its own pages offered to hands, as JSON with its name and its bytes in base 64. */
-export type Copy = 'as-found' | 'as-left' | 'from-pages'
+/** What its own pages offered to hands, and a picture of them, are JSON with their bytes in base 64. */
+export type Copy = 'as-found' | 'as-left' | 'from-pages' | 'page-when-held'
 
 /** Keeps a box's configuration. The first copy as found stays: a later run finds what an earlier one wrote. */
 export async function keepBackup(

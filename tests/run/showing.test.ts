@@ -4,6 +4,7 @@ import type { SettingId } from '../../src/core/config/setting-ids'
 import type { JobDocument } from '../../src/core/job/job-document'
 import { answers, heldStep } from '../../src/core/muster/roll'
 import type { Hand, Told } from '../../src/core/showing/window-talk'
+import { pageWhenHeld } from '../../src/jobs/copies'
 import { keepShownCard } from '../../src/jobs/kit'
 import { hearthH1 } from '../../src/lab/device/sheet'
 import { wordsOf } from '../../src/lab/fronts/hearth/words'
@@ -159,6 +160,11 @@ it('of a later firmware are held once, and all follow what was shown on that one
   const { rows } = await bench.settled()
   expect(heldStep(rows.get(second.id))).toBe('sign-in')
   expect(bench.lab.plugged(second.mac).unit.configured).toEqual(before)
+  // What it showed then is seen by whoever comes to it, and names nothing that is secret.
+  const page = await pageWhenHeld(bench.store, { id: bench.jobId }, second.id)
+  if (!page.ok || !page.value) throw new Error('its page was kept')
+  expect([...Buffer.from(page.value.base64, 'base64').subarray(0, 2)]).toEqual([0xff, 0xd8])
+  expect(page.value.words).toContain('Where is it?')
   const { yaml } = await shown(desk, 1, '2.2.0')
   expect(await keepShownCard(bench.store, yaml)).toMatchObject({ ok: true })
 

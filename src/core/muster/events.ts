@@ -111,7 +111,7 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
     /** Of the address door, opened: where the unit is sent. Events of older programs do not say. */
     place: z.object({ address: z.string(), prefix: z.int() }).optional(),
   }),
-  z.object({ kind: z.literal('kept'), unit, copy: z.enum(['as-found', 'as-left', 'from-pages']) }),
+  z.object({ kind: z.literal('kept'), unit, copy: z.enum(['as-found', 'as-left', 'from-pages', 'page-when-held']) }),
   /**
    * What was written and is not shown by the unit has taken effect: marks by setting. `from: scratch` where it was
    * found as out of its box, and nothing that was written before counts.

@@ -42,7 +42,7 @@ export interface RollRow {
   /** Where it was found last of the places to which it was sent. It may still be there when it is sent elsewhere. */
   readonly cameTo: Place | undefined
   /** When each copy of it was kept, ms since 1970. */
-  readonly copies: Readonly<Record<'asFound' | 'asLeft' | 'fromPages', number | undefined>>
+  readonly copies: Readonly<Record<'asFound' | 'asLeft' | 'fromPages' | 'pageWhenHeld', number | undefined>>
   /** What it was asked to be when it last answered. */
   readonly proven: Asked | undefined
   /** What it ran then; undefined where it does not tell. */
@@ -90,7 +90,7 @@ export const emptyRow: RollRow = {
   givenPassword: undefined,
   sentTo: undefined,
   cameTo: undefined,
-  copies: { asFound: undefined, asLeft: undefined, fromPages: undefined },
+  copies: { asFound: undefined, asLeft: undefined, fromPages: undefined, pageWhenHeld: undefined },
   proven: undefined,
   firmware: undefined,
   provenBy: undefined,
@@ -170,7 +170,12 @@ type UnitEvent = Extract<
   }
 >
 
-const copyNames = { 'as-found': 'asFound', 'as-left': 'asLeft', 'from-pages': 'fromPages' } as const
+const copyNames = {
+  'as-found': 'asFound',
+  'as-left': 'asLeft',
+  'from-pages': 'fromPages',
+  'page-when-held': 'pageWhenHeld',
+} as const
 
 const windowEnds = {
   'by-hand': 'closed',
@@ -242,7 +247,10 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
 
 /** A new muster asks every step again; what a unit has kept and which doors it passed stays known. */
 function withStartedRows(rows: Map<string, RollRow>, units: readonly string[]): ReadonlyMap<string, RollRow> {
-  for (const unit of units) rows.set(unit, { ...(rows.get(unit) ?? emptyRow), steps: {} })
+  for (const unit of units) {
+    const row = rows.get(unit) ?? emptyRow
+    rows.set(unit, { ...row, steps: {}, copies: { ...row.copies, pageWhenHeld: undefined } })
+  }
   return rows
 }
 

@@ -68,11 +68,20 @@ describe('a window on a unit', () => {
 })
 
 it('tells when each copy of a unit was kept', () => {
-  const kept = (copy: 'as-found' | 'as-left' | 'from-pages'): MusterEvent => ({ kind: 'kept', unit: 'a', copy })
+  const kept = (copy: 'as-found' | 'as-left' | 'from-pages' | 'page-when-held'): MusterEvent => ({
+    kind: 'kept',
+    unit: 'a',
+    copy,
+  })
   expect(rowAfter(at(1, kept('as-found')), at(2, kept('as-left')), at(3, kept('from-pages')))?.copies).toEqual({
-    ...{ asFound: 1000, asLeft: 2000, fromPages: 3000 },
+    ...{ asFound: 1000, asLeft: 2000, fromPages: 3000, pageWhenHeld: undefined },
   })
   expect(rowAfter(at(1, kept('as-left')))?.copies).toEqual({ ...emptyRow.copies, asLeft: 1000 })
+  const started: MusterEvent = { kind: 'muster', phase: 'started', units: ['a'] }
+  const held = [at(1, kept('as-left')), at(2, kept('page-when-held'))]
+  expect(rowAfter(...held)?.copies).toMatchObject({ asLeft: 1000, pageWhenHeld: 2000 })
+  // The next muster finds another page.
+  expect(rowAfter(...held, at(3, started))?.copies).toEqual({ ...emptyRow.copies, asLeft: 1000 })
 })
 
 it('knows what hands have set from what a muster has', () => {

@@ -29,6 +29,7 @@ export async function signIn(run: UnitRun): Promise<string> {
       await access.dialect.confirm(target.compiled.config)
     return `signed in with ${key.words}`
   } catch (error) {
+    await access.look(dialect)
     dialect.close()
     throw error
   }

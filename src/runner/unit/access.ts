@@ -3,12 +3,16 @@ import { parseCidr, parseIpv4 } from '../../core/addressing/ipv4'
 import { isDirect, servicePorts } from '../../core/kit/kit-card'
 import type { Credentials, Dialect, MayChange } from '../../wire/dialect/dialect'
 import type { Host, Lane } from '../../wire/host/host'
+import type { PagePicture } from '../../wire/page-elements/picture'
 import type { Sessions } from '../../wire/sessions'
 import type { PinCheck } from '../../wire/trust/pin'
 import { WireError } from '../../wire/wire-error'
 import type { Contact } from './contact'
 import { guarded } from './guarded'
 import type { Target } from './target'
+
+/** A page that stands still shows nothing: it is not waited for longer, real ms. */
+const longestLookMs = 4000
 
 export class Access {
   readonly #target: Target
@@ -20,6 +24,8 @@ export class Access {
   #kept: Dialect | undefined
   /** Address at which it was found. */
   address: string | undefined
+  /** What it showed where something failed last. */
+  shown: PagePicture | undefined
   /** Login that opened the session. */
   credentials: Credentials | undefined
 
@@ -94,6 +100,7 @@ export class Access {
     try {
       await dialect.signIn(login)
     } catch (error) {
+      await this.look(dialect)
       dialect.close()
       throw error
     }
@@ -151,6 +158,16 @@ export class Access {
   dropSession(): void {
     this.#kept?.close()
     this.#kept = undefined
+  }
+
+  /** Keeps in mind what a session showed last, where it shows anything: it is about to be closed by what failed. */
+  async look(dialect: Dialect | undefined = this.#kept): Promise<void> {
+    if (!dialect?.picture) return
+    const late = new Promise<undefined>((resolve) => {
+      setTimeout(() => resolve(undefined), longestLookMs).unref()
+    })
+    const picture = dialect.picture(this.#target.clearSecrets).catch(() => undefined)
+    this.shown = (await Promise.race([picture, late])) ?? this.shown
   }
 
   async closeLane(address: string): Promise<void> {

@@ -32,7 +32,7 @@ export function guarded(dialect: Dialect, mayChange: MayChange, contact: Contact
     await mayChange()
     contact.isUnbroken()
   }
-  const { install, othersWhoChanged, madeLogin } = dialect
+  const { install, othersWhoChanged, madeLogin, picture } = dialect
   const signingIn = heard((login: Credentials) => dialect.signIn(login))
   /** Whoever comes first may be asked to make its admin: that changes the unit. */
   const makingLogin = asking((login: Credentials, toBe: Credentials) => dialect.signIn(login, toBe))
@@ -53,6 +53,7 @@ export function guarded(dialect: Dialect, mayChange: MayChange, contact: Contact
     ...(install ? { install: writing((image) => install.call(dialect, image)) } : {}),
     air: heard(() => dialect.air()),
     ...(othersWhoChanged ? { othersWhoChanged: () => othersWhoChanged.call(dialect) } : {}),
+    ...(picture ? { picture: (secrets) => picture.call(dialect, secrets) } : {}),
     close: () => dialect.close(),
   }
 }

@@ -99,7 +99,7 @@ export class Journal {
     return this.#log.append({ kind: 'shipped-open', unit: this.#unit, ssid, state, ...seen })
   }
 
-  kept(copy: 'as-found' | 'as-left'): Promise<void> {
+  kept(copy: 'as-found' | 'as-left' | 'page-when-held'): Promise<void> {
     return this.#log.append({ kind: 'kept', unit: this.#unit, copy })
   }
 

@@ -3,6 +3,8 @@ import type { Aftercare, FirmwareImage } from '../../core/brief/policies'
 import { type Asked, secretMark } from '../../core/config/asked'
 import type { Compiled } from '../../core/config/compile'
 import { markOf, type SettingOutcome } from '../../core/config/outcomes'
+import type { SettingId } from '../../core/config/setting-ids'
+import { settingOf } from '../../core/config/settings/settings'
 import { keyText, type SettingKey } from '../../core/config/unit-config'
 import type { MusteredCard } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
@@ -40,6 +42,10 @@ const subnetOf = ({ address, prefix }: Place): string => `${address}/${prefix}`
 
 /** Some units lock out whoever fails to sign in: no more old passwords than these are tried. */
 const mostOldLogins = 3
+
+/** All texts in a value, whatever its shape. */
+const textsIn = (value: unknown): string[] =>
+  typeof value === 'string' ? [value] : typeof value === 'object' && value ? Object.values(value).flatMap(textsIn) : []
 
 export class Target {
   readonly unit: Unit
@@ -98,6 +104,16 @@ export class Target {
     const { 'management.address': address, 'management.prefix': prefix } = this.proven?.config.unit ?? {}
     const proven = address === undefined ? undefined : { address, prefix: prefix ?? this.card.factory.prefix }
     return [this.before.sentTo, this.before.cameTo, proven].filter((place) => place !== undefined)
+  }
+
+  /** Everything that nobody may read on a picture of it. */
+  get clearSecrets(): string[] {
+    const { unit, networks } = this.compiled.config
+    const ofConfig = [unit, ...Object.values(networks)].flatMap((values) =>
+      Object.entries(values).flatMap(([id, value]) => (settingOf(id as SettingId).secret ? textsIn(value) : [])),
+    )
+    const logins = [this.login, this.card.factory.login, ...this.oldLogins]
+    return [...new Set([...ofConfig, ...logins.map(({ password }) => password)])]
   }
 
   /** Marks of what was written to this very box and is not shown by it. */

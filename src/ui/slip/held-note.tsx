@@ -6,17 +6,19 @@ import { heldStep } from '../../core/muster/roll'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
+import { PageWhenHeld } from './page-when-held'
 import classes from './slip.module.css'
 
 /** Why a unit is held, and what the hands do about it. */
 export function HeldNote({ unit }: { unit: string }) {
-  const { job, roll } = useJob()
+  const { job, roll, units } = useJob()
   const { order, pending, fault } = useOrder()
   const row = roll.rows.get(unit)
   const step = heldStep(row)
   const state = step && row?.steps[step]
   if (state?.kind !== 'held') return null
   const { why, more, hands, press } = heldWords(state)
+  const held = units.find(({ id }) => id === unit)
   return (
     <>
       <div className={classes.held} data-turn={state.code === 'set-by-hand' ? 'hands' : 'fault'}>
@@ -31,6 +33,7 @@ export function HeldNote({ unit }: { unit: string }) {
           ))}
         </ol>
       </div>
+      {held && row?.copies.pageWhenHeld !== undefined && <PageWhenHeld key={held.id} unit={held} />}
       {press === 'trust-new-certificate' && (
         <div>
           <Button

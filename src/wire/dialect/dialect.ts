@@ -4,6 +4,7 @@
 import type { Difference } from '../../core/config/compare'
 import type { ObservedConfig, UnitConfig } from '../../core/config/unit-config'
 import type { Evidence } from '../../core/kit/recognise'
+import type { PagePicture } from '../page-elements/picture'
 
 export interface Credentials {
   readonly user: string
@@ -98,6 +99,8 @@ export interface Dialect {
   air(): Promise<readonly RadioOnAir[]>
   /** Who else has changed it since this was asked last, as `chief from 10.44.8.9`; left out where no unit of the kind tells. */
   othersWhoChanged?(): readonly string[]
+  /** A picture of what it shows now, without these secrets; left out where units of the kind show nothing. */
+  picture?(secrets: readonly string[]): Promise<PagePicture | undefined>
   /** Lets go of the session and its connection. */
   close(): void
 }

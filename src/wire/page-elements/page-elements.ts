@@ -23,6 +23,18 @@ export interface PageElements {
   /** While a list of the page's own making is open: what was seen before, and what it offers. */
   seenBefore: ReadonlySet<Element | undefined>
   offered: readonly (Element | undefined)[]
+  /**
+   * All that can be read on it now, place by place; a place keeps its number until this is asked again. Undefined where
+   * it is longer than so many signs.
+   */
+  written(most: number): Written[] | undefined
+  /** Makes places unreadable, where they stand. */
+  blank(places: readonly number[]): void
+}
+
+export interface Written {
+  readonly text: string
+  readonly isPassword: boolean
 }
 
 /** The name under which a page keeps it. */
@@ -188,6 +200,15 @@ export function installElements(name: string): void {
     return width <= 1 && height <= 1
   }
 
+  let places: Element[] = []
+  const ownTextOf = (element: Element): string => {
+    if (tagOf(element) === 'input' || tagOf(element) === 'textarea')
+      return `${(element as HTMLInputElement).value} ${element.getAttribute('placeholder') ?? ''}`
+    // What stands in a tree of its own is one place.
+    if (element.shadowRoot) return element.shadowRoot.textContent ?? ''
+    return [...element.childNodes].map((node) => (node.nodeType === 3 ? (node.textContent ?? '') : '')).join(' ')
+  }
+
   const api: PageElements = {
     seenBefore: new Set(),
     offered: [],
@@ -236,6 +257,23 @@ export function installElements(name: string): void {
       else element.dispatchEvent(new view.MouseEvent('click', { ...common, detail: 1 }))
     },
     all: (selector) => [...documents(document)].flatMap((page) => [...page.querySelectorAll(selector)]),
+    written(most) {
+      places = [...documents(document)]
+        .flatMap((page) => [...(page.body?.querySelectorAll('*') ?? [])])
+        .filter((each) => !/^(script|style)$/.test(tagOf(each)) && isSeen(each) && ownTextOf(each).trim() !== '')
+      const all = places.map((each) => ({
+        text: ownTextOf(each),
+        isPassword: tagOf(each) === 'input' && typeOf(each) === 'password',
+      }))
+      return all.reduce((length, { text }) => length + text.length, 0) > most ? undefined : all
+    },
+    blank(numbers) {
+      for (const number of numbers) {
+        const element = places[number]
+        if (element && 'style' in element)
+          (element as HTMLElement).style.setProperty('visibility', 'hidden', 'important')
+      }
+    },
     html(most) {
       if (!document.documentElement) return 'not-yet'
       const copied = (from: Element): Element => {

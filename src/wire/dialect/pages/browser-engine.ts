@@ -6,6 +6,7 @@ import { seek } from '../../../core/showing/seek'
 import type { LaneProxy } from '../../http/lane-proxy'
 import { inPage } from '../../page-elements/in-page'
 import type { PageElements } from '../../page-elements/page-elements'
+import { type PagePicture, pictureOf } from '../../page-elements/picture'
 import { plainReason, WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
 import { type Entrance, type Entry, largestPage, type PageEngine, placeWords, type Seen } from './engine'
@@ -154,6 +155,12 @@ export class BrowserEngine implements PageEngine {
         await pause()
       }
     }
+  }
+
+  async picture(secrets: readonly string[]): Promise<PagePicture | undefined> {
+    const opened = await this.#opening
+    // Of a page that is not there any more, or not yet, there is none.
+    return opened && pictureOf(opened.tab, secrets).catch(() => undefined)
   }
 
   close(): void {

@@ -1,6 +1,7 @@
 /** What turns pages for a dialect: plain HTTP and forms, or a browser. Each is one session with one unit. */
 import type { ElementFacts } from '../../../core/kit/page-element'
 import type { At } from '../../../core/kit/page-places'
+import type { PagePicture } from '../../page-elements/picture'
 import { WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
 
@@ -47,6 +48,8 @@ export interface PageEngine {
   settled(): Promise<Seen>
   /** The page that stands, again: it may have filled in more. */
   look(): Promise<Seen>
+  /** A picture of the page that stands, without these secrets. Left out where nothing draws it. */
+  picture?(secrets: readonly string[]): Promise<PagePicture | undefined>
   close(): void
 }
 

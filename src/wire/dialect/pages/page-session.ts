@@ -7,6 +7,7 @@ import type { DirectCard } from '../../../core/kit/kit-card'
 import type { At, PageFill, Way } from '../../../core/kit/page-places'
 import { entrancesOf, type PagesDialect } from '../../../core/kit/pages-dialect'
 import type { Lane } from '../../host/host'
+import type { PagePicture } from '../../page-elements/picture'
 import type { PinCheck } from '../../trust/pin'
 import { WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
@@ -206,6 +207,11 @@ export class PageSession {
       if (value === undefined) throw new WireError('rejected', `it asks for what nobody said: ${setting}`)
       return page.entry(setting, value, place)
     })
+  }
+
+  /** Undefined where nothing draws its pages. */
+  async picture(secrets: readonly string[]): Promise<PagePicture | undefined> {
+    return this.#engine.picture?.(secrets)
   }
 
   /** Leaves the unit, so that the next may come. */

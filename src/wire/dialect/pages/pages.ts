@@ -8,6 +8,7 @@ import type { At, PageFill, PageValue, Way } from '../../../core/kit/page-places
 import { type PagesDialect, pathOf, type SettingsPage } from '../../../core/kit/pages-dialect'
 import type { Evidence } from '../../../core/kit/recognise'
 import type { Lane } from '../../host/host'
+import type { PagePicture } from '../../page-elements/picture'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
 import {
@@ -254,6 +255,10 @@ class Pages implements Dialect {
     if (!air) return airAsSet(await this.read('in-effect'))
     const page = await this.#session.open(air.page, [air.each])
     return airOn(this.#card, this.#dialect, air, page, this.#desired)
+  }
+
+  picture(secrets: readonly string[]): Promise<PagePicture | undefined> {
+    return this.#session.picture(secrets)
   }
 
   close(): void {
