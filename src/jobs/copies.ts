@@ -9,7 +9,6 @@ import { inTransaction, type Store } from '../store/open'
 import { type Copy, openBackup } from '../store/secrets'
 import type { Actor } from './installation'
 
-export type { Copy }
 
 /** Copies that may hold secrets. */
 type SecretCopy = Exclude<Copy, 'page-when-held'>
