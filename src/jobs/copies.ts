@@ -9,7 +9,6 @@ import { inTransaction, type Store } from '../store/open'
 import { type Copy, openBackup } from '../store/secrets'
 import type { Actor } from './installation'
 
-
 /** Copies that may hold secrets. */
 type SecretCopy = Exclude<Copy, 'page-when-held'>
 export const copySchema: z.ZodType<SecretCopy> = z.enum(['as-found', 'as-left', 'from-pages'])

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { cardOf } from '../../../tests/support/data'
+import { bareCard } from '../kit/bare-card'
 import type { Unit } from '../kit/unit'
 import { type Heard, nothingHeard, type Sighting } from './events'
 import { emptyRoll, emptyRow, type Roll } from './roll'
@@ -72,6 +73,15 @@ describe('where a unit is', () => {
     const words = whereWords(where, { unit, card })
     expect([words.move, ...(words.more ?? [])].join('. ')).toMatch(move)
     if (kind !== 'ready') expect(words.is).not.toBe('')
+  })
+
+  it('leaves one that no muster sets to hands, wherever it is', () => {
+    for (const address of ['192.168.1.20', '10.44.8.30']) {
+      const roll = { ...emptyRoll, laptop, heard: { ...nothingHeard, onLink: [{ mac, address }] } }
+      const where = whereaboutsOf({ unit, card: bareCard('Hearth H1'), roll, now: began })
+      expect(where).toEqual({ kind: 'for-hands', address })
+      expect(whereWords(where, { unit, card: bareCard('Hearth H1') }).more).toHaveLength(1)
+    }
   })
 
   it('says of each something else', () => {

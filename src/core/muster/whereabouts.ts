@@ -5,7 +5,7 @@
  * In: what the last sweep saw and heard. Out: one of the ways, with what its sentence needs.
  */
 import { sameSubnet } from '../addressing/ipv4'
-import { hasPrefixOf, type KitCard, modelName } from '../kit/kit-card'
+import { hasPrefixOf, type KitCard, modelName, whyNotMustered } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 import type { Sighting } from './events'
 import type { Roll } from './roll'
@@ -22,6 +22,8 @@ export type Whereabouts =
   | { readonly kind: 'twice'; readonly addresses: readonly string[] }
   | { readonly kind: 'asks-dhcp'; readonly server: 'one' | 'none' }
   | { readonly kind: 'other-subnet'; readonly address: string }
+  /** No muster sets its model: where it is out of its box, hands go. */
+  | { readonly kind: 'for-hands'; readonly address: string }
   /** It talks on the wire, and nobody answers at the address that it has. */
   | { readonly kind: 'layer-2-only'; readonly address: string }
   | { readonly kind: 'no-address' }
@@ -51,6 +53,7 @@ export function whereaboutsOf({ unit, card, roll, now }: WhereInput): Whereabout
     return { kind: 'asks-dhcp', server: heard.servers.length > 0 ? 'one' : 'none' }
   const talking = heard.onLink.filter(({ mac }) => mac === unit.mac)
   const at = talking.flatMap(({ address }) => address ?? [])[0]
+  if (at !== undefined && card && whyNotMustered(card) !== undefined) return { kind: 'for-hands', address: at }
   if (at !== undefined)
     return { kind: isWorked(at, roll.laptop?.addresses ?? []) ? 'layer-2-only' : 'other-subnet', address: at }
   if (talking.length > 0) return { kind: 'no-address' }
@@ -139,6 +142,14 @@ const ways: Ways = {
     is: `is at ${address}, in a subnet that this job does not have: it was set up before`,
     move: 'Reset it',
     more: reset(of),
+    tone: 'hands',
+  }),
+  'for-hands': ({ address }, { card }) => ({
+    is: `is on the wire at ${address}`,
+    move: 'Open its pages, and set it by hand',
+    ...(card?.isBare
+      ? { more: ['Nobody has described its model: show how the first is set, and the others follow.'] }
+      : {}),
     tone: 'hands',
   }),
   'layer-2-only': ({ address }) => ({

@@ -2,6 +2,8 @@
 import { modelWords } from '../../core/kit/recognise'
 import { rivalServers } from '../../core/muster/rival-servers'
 import { whereaboutsOf, whereSentences, whereWords } from '../../core/muster/whereabouts'
+import { openItsPages } from '../../words/en/by-hand'
+import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
 import sheet from '../theme/sheet.module.css'
@@ -9,7 +11,7 @@ import classes from './bench.module.css'
 
 /** Beside the bench while no unit is selected: who is still awaited, and who does not belong here. */
 export function BenchSide() {
-  const { units, cards, roll } = useJob()
+  const { job, units, cards, roll, select } = useJob()
   const now = useNow('still')
   const present = new Set(roll.sightings.map((sighting) => sighting.mac))
   const awaited = units.filter((unit) => !present.has(unit.mac))
@@ -30,7 +32,9 @@ export function BenchSide() {
             const where = whereaboutsOf({ unit, card, roll, now })
             return (
               <li key={unit.id} data-awaited={unit.id} data-where={where.kind}>
-                <b>{unit.name}</b>{' '}
+                <button type="button" className={classes.awaitedName} onClick={() => select(unit.id)}>
+                  {unit.name}
+                </button>{' '}
                 <span className="soft">
                   {unit.model}, label ends in <span className="mono">{unit.mac.slice(-5)}</span>
                 </span>
@@ -39,6 +43,9 @@ export function BenchSide() {
                   <div>{whereWords(where, { unit, card }).move}</div>
                 ) : (
                   <div className={classes.heard}>{whereSentences(where, { unit, card })}</div>
+                )}
+                {where.kind === 'for-hands' && (
+                  <PageLink href={`/jobs/${job.slug}/bench/${unit.id}`}>{openItsPages}</PageLink>
                 )}
               </li>
             )

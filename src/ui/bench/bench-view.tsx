@@ -5,6 +5,8 @@ import type { Unit } from '../../core/kit/unit'
 import type { Sighting } from '../../core/muster/events'
 import { answers } from '../../core/muster/roll'
 import { allUnits, theseUnits } from '../../core/muster/selection'
+import { whereaboutsOf } from '../../core/muster/whereabouts'
+import { benchForHands, onWireForHands } from '../../words/en/by-hand'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
 import { useOrder } from '../live/use-order'
@@ -16,12 +18,15 @@ import { BenchSide } from './bench-side'
 
 /** Who is on the wire: units by the address that they answer at, who is awaited, who does not belong here. */
 export function BenchView() {
-  const { job, units, roll, pulse, selected } = useJob()
+  const { job, units, cards, roll, pulse, selected } = useJob()
   const { order, pending, fault } = useOrder()
   const now = useNow('counting')
   const groups = groupByAddress(roll.sightings)
   const present = new Set(roll.sightings.map((sighting) => sighting.mac))
   const matching = units.filter((unit) => present.has(unit.mac))
+  const forHands = units.filter(
+    (unit) => whereaboutsOf({ unit, card: cards.get(unit.model), roll, now }).kind === 'for-hands',
+  ).length
   const sweptMsAgo = pulse?.sweptMsAgo
   const sweptSeconds =
     pulse && typeof sweptMsAgo === 'number' && now > 0
@@ -36,7 +41,9 @@ export function BenchView() {
       <div className={sheet.head}>
         <h1>
           {present.size === 0
-            ? 'Nothing on the wire yet'
+            ? forHands > 0
+              ? onWireForHands(forHands)
+              : 'Nothing on the wire yet'
             : `${present.size} ${present.size === 1 ? 'unit' : 'units'} on the wire`}
         </h1>
         {sweptSeconds !== undefined && (
@@ -70,7 +77,8 @@ export function BenchView() {
       {fault && <p className={sheet.fault}>{fault.sentence}</p>}
       <div className={sheet.columns}>
         <div className={sheet.sheet}>
-          {groups.length === 0 && (
+          {groups.length === 0 && forHands > 0 && <p className={sheet.pad}>{benchForHands}</p>}
+          {groups.length === 0 && forHands === 0 && (
             <p className={sheet.pad}>
               Plug the units of the kit list into the switch, one cable each, and let them start. They appear here by
               their MAC, all of them at once, even where they share one factory address.

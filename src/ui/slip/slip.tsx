@@ -8,7 +8,7 @@ import { nextMove } from '../../core/muster/next-move'
 import { theseUnits } from '../../core/muster/selection'
 import { whereaboutsOf, whereSentences } from '../../core/muster/whereabouts'
 import { listenWords } from '../../core/regulatory/radar-listening'
-import { callAgain, lookAtIt } from '../../words/en/by-hand'
+import { callAgain, lookAtIt, openItsPages } from '../../words/en/by-hand'
 import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
@@ -55,7 +55,7 @@ export function Slip() {
           </div>
         )}
       </div>
-      <PageLink href={`/jobs/${job.slug}/bench/${unit.id}`}>Open its pages here</PageLink>
+      <PageLink href={`/jobs/${job.slug}/bench/${unit.id}`}>{openItsPages}</PageLink>
       <HeldNote unit={unit.id} />
       <ChangedNote unit={unit.id} />
       {(row?.radar.length ?? 0) > 0 && <RadarNote unit={unit.id} />}

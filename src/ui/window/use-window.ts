@@ -2,6 +2,7 @@
 import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
 import { type Hand, type Told, type WindowRefusal, windowRefusalSchema } from '../../core/showing/window-talk'
 import { HandQueue } from './hand-queue'
+import { newestInTurn } from './in-turn'
 import { readStream } from './stream'
 
 type Asked = Extract<Told, { question: number }>
@@ -74,7 +75,8 @@ export function useWindow(url: string, canvas: RefObject<HTMLCanvasElement | nul
     const ending = new AbortController()
     setState(opening)
     queue.current = new HandQueue(url, () => setState((before) => ({ ...before, phase: 'closed', why: 'lost' })))
-    const picture = async (jpeg: Blob): Promise<void> => {
+    // Each takes its time to be read: an older one must not be drawn over a newer one.
+    const picture = newestInTurn(async (jpeg: Blob) => {
       const bitmap = await createImageBitmap(jpeg)
       canvas.current?.getContext('2d')?.drawImage(bitmap, 0, 0)
       bitmap.close()
@@ -86,12 +88,12 @@ export function useWindow(url: string, canvas: RefObject<HTMLCanvasElement | nul
           ? before
           : { ...before, phase: 'open', ...(latencyMs === undefined ? {} : { latencyMs }) },
       )
-    }
+    })
     const open = async (): Promise<void> => {
       const reply = await fetch(at === '' ? url : `${url}?at=${encodeURIComponent(at)}`, { signal: ending.signal })
       if (reply.ok && reply.body) {
         await readStream(reply.body, {
-          picture: (jpeg) => void picture(jpeg),
+          picture,
           told: (told) => setState((before) => next(before, told)),
         })
         setState((before) =>
