@@ -3,7 +3,8 @@
 //   --small      with --headless: the job of four units alone
 //   --whole      in the browser: all units of the whole example lie on the shelf
 //   --boxes      in the browser: four boxes that nobody has described, to show the first of
-//   --pace N     how many times faster than life the lab runs (60)
+//   --pace N     how many times faster than life the lab runs (60; 4 with --boxes, where hands turn pages that end
+//                their session by themselves)
 //   --port N     port of the web application (4810, or any that is free)
 import { parseArgs } from 'node:util'
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
@@ -14,11 +15,11 @@ const { values } = parseArgs({
     small: { type: 'boolean', default: false },
     whole: { type: 'boolean', default: false },
     boxes: { type: 'boolean', default: false },
-    pace: { type: 'string', default: '60' },
+    pace: { type: 'string' },
     port: { type: 'string', default: '4810' },
   },
 })
-const pace = Number(values.pace)
+const pace = Number(values.pace ?? (values.boxes ? 4 : 60))
 const port = Number(values.port)
 if (!(pace > 0 && pace <= 1000)) end(`--pace takes a number above 0 and at most 1000, not ${values.pace}.`)
 if (!(Number.isInteger(port) && port > 0 && port < 65536)) end(`--port takes a port number, not ${values.port}.`)
