@@ -57,7 +57,8 @@ async function shown(desk: WindowDesk, index: number, firmware: string) {
     return (id === 'clock.ntp-servers' ? brief.ntpServers : brief.management.dnsServers).join(' ')
   }
   const put = async (by: Parameters<typeof h.type>[0], id: SettingId, of = ''): Promise<void> => {
-    await h.type(by, '')
+    // What stands there gives way.
+    await h.type(by, 'before')
     act({ kind: 'put-in', id, of })
   }
   await setHearth(h, { value, put, network, words: wordsOf(firmware) })

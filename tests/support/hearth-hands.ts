@@ -35,8 +35,7 @@ export async function setHearth(
   await press({ text: words.box })
   await put({ label: words.unitName }, 'unit.name')
   await put({ label: words.spot }, 'unit.location')
-  await choose({ label: words.country }, 'New Zealand')
-  await choose({ label: words.zone }, value('clock.time-zone'))
+  // Country and time zone stand there as they were answered at first: nobody chooses them again.
   await type({ label: words.timeServers }, value('clock.ntp-servers'))
   await press({ text: words.keep })
   await sees({ text: words.saved })
@@ -50,7 +49,6 @@ export async function setHearth(
   await press({ text: words.add })
   await put({ label: words.netName }, 'network.ssid', network.id)
   await tick({ label: words.netOn })
-  await choose({ label: words.guard }, 'WPA2 (AES)')
   await put({ label: words.key }, 'network.passphrase', network.id)
   for (const band of network.bands) if (band !== '6') await tick({ label: `${band} GHz` })
   await press({ text: words.keep })

@@ -79,7 +79,9 @@ async function shownOn(mac: string): Promise<string> {
   // What it is first called is asked about, and always so.
   const first = record.acts.find(({ label }) => label.startsWith(words.firstNet))?.number ?? 0
   record = answered(record, first, { kind: 'always', text: record.texts[first] ?? '' })
-  const { yaml, missing } = shownCard(record, { model: 'Hearth H1', mac, address: '192.168.18.1', ...door, factory })
+  const { yaml, missing } = shownCard(record, {
+    ...{ model: 'Hearth H1', mac, address: '192.168.18.1', ...door, factory, spoken },
+  })
   expect(missing, yaml).toEqual([])
   const own = [
     'admin.password',

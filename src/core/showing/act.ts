@@ -31,6 +31,8 @@ export interface Act {
     | {
         readonly kind: 'puts'
         readonly value: ActValue
+        /** Whether nobody put it in: it stood there, and was right. */
+        readonly stood: boolean
         /** All that a list offered where something was chosen from it. */
         readonly offered: readonly string[]
       }

@@ -78,6 +78,31 @@ export function meaningOfChoice(
   return { ...meant, how: howShown(value, shown) }
 }
 
+/** Words that are worth a guess while somebody looks on, and too little to decide by. */
+const guesses: readonly (readonly [RegExp, SettingId])[] = [
+  [/\bvlan\b/i, 'network.vlan'],
+  [/\b(admin\w*|user|login)\b/i, 'admin.user'],
+  [/\bname\b/i, 'network.ssid'],
+]
+
+/**
+ * Which setting somebody is likely to put into a field.
+ *
+ * @param network  the network that is being set, or the only one
+ */
+export function likelySetting(
+  spoken: readonly Spoken[],
+  own: Pick<ElementFacts, 'label' | 'heading' | 'row'>,
+  { words, isPassword, network }: { words: string; isPassword: boolean; network: string | undefined },
+): SettingKey | undefined {
+  const id =
+    settingByWords(words) ?? (isPassword ? 'admin.password' : guesses.find(([guessed]) => guessed.test(words))?.[1])
+  if (id === undefined) return undefined
+  const all = spoken.filter((each) => each.id === id).map(({ of }): Meaning => ({ id, of, how: {} }))
+  const found = inScope(all, id, own, network)
+  return found && { id, of: found.of }
+}
+
 /** How a value is found in the words that are shown for it. */
 function howShown(value: unknown, shown: string): Meaning['how'] {
   if (shown === String(value)) return {}

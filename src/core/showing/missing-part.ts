@@ -1,10 +1,22 @@
 import { z } from 'zod'
+import { settingIdSchema } from '../config/unit-config'
 
 /** What a card cannot do without and was not shown, or was shown and means nothing. */
 export const missingPartSchema = z.discriminatedUnion('code', [
   z.object({
-    code: z.enum(['no-sign-in', 'no-settings', 'no-address', 'no-add', 'no-open', 'no-remove', 'no-row']),
+    code: z.enum([
+      'no-sign-in',
+      'no-settings',
+      'no-address',
+      'no-add',
+      'no-open',
+      'no-remove',
+      'no-row',
+      'no-security',
+    ]),
   }),
+  /** It was asked for at first, and stands on no page that was saved since. */
+  z.object({ code: z.literal('only-at-first'), id: settingIdSchema }),
   z.object({ code: z.literal('unknown'), act: z.int(), label: z.string() }),
 ])
 export type MissingPart = z.infer<typeof missingPartSchema>

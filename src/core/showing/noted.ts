@@ -18,16 +18,25 @@ const rowSchema = z.object({
 })
 export type NotedRow = z.infer<typeof rowSchema>
 
-const handsSchema = z.discriminatedUnion('kind', [
+const puts = [
   z.object({ kind: z.literal('typed'), seen: z.int(), text: z.string().max(2000) }),
   z.object({ kind: z.literal('ticked'), seen: z.int(), ticked: z.boolean(), isOneOfSeveral: z.boolean() }),
   /** `value`: what the page sends for what was chosen, and for all that it offers; its words where it says no more. */
   z.object({ kind: z.literal('chosen'), seen: z.int(), value: words, offered: z.array(words).max(600) }),
+] as const
+const putsSchema = z.discriminatedUnion('kind', puts)
+/** A field, and what was put into it or stands there. */
+export type Puts = z.infer<typeof putsSchema>
+
+const handsSchema = z.discriminatedUnion('kind', [
+  ...puts,
   /** `isButton`: what is made to be pressed; a link or a tab leads on. */
   z.object({
     ...{ kind: z.literal('pressed'), seen: z.int(), row: rowSchema.nullable(), isButton: z.boolean() },
     /** Of the row that it is in, what else is in it. */
     within: z.array(z.int()).max(200).default([]),
+    /** What stands in the fields that are sent by it, passwords left out. */
+    standing: z.array(putsSchema).max(200).default([]),
   }),
 ])
 
@@ -38,6 +47,8 @@ export const notedSchema = z.object({
   facts: z.array(elementFactsSchema).max(4000),
   /** Undefined where a page came to be as it is by itself. */
   hands: handsSchema.optional(),
+  /** A field that was entered, and in which nothing was done yet. */
+  entered: z.object({ seen: z.int(), isPassword: z.boolean() }).optional(),
   /** What rows of its tables may be called by, and where in them that stands; `isFirst`: what stands in one first. */
   rows: z
     .array(rowSchema.extend({ text: words, isFirst: z.boolean().default(true) }))

@@ -3,7 +3,7 @@ import { askingFor } from '../../../tests/support/config'
 import { spokenOf } from '../config/outcomes'
 import type { ElementFacts } from '../kit/page-element'
 import type { Noted } from './noted'
-import { answered, nothingShown, type Showing, type ShownRecord, withNoted } from './record'
+import { answered, likelyFor, nothingShown, type Showing, type ShownRecord, withNoted } from './record'
 
 const spoken = spokenOf(askingFor('Ostrel O-40'))
 const value = (id: string): string => String(spoken.find((each) => each.id === id)?.value)
@@ -27,6 +27,24 @@ const valueOfLast = (record: ShownRecord) => {
   const does = record.acts.at(-1)?.does
   return does?.kind === 'puts' ? does.value : undefined
 }
+
+describe('a field that is entered', () => {
+  const likely = (label: string, isPassword = false) => {
+    const { facts, ...page } = noted({ label }, undefined)
+    const entered = { ...page, facts, entered: { seen: 0, isPassword } }
+    const record = withNoted(shownBy(typed(value('network.ssid'), { label: 'SSID' })), entered, showing)
+    expect(record.acts).toHaveLength(1)
+    return likelyFor(record, entered, showing)?.id
+  }
+
+  it('is likely to be of what its label says, and is no act', () => {
+    expect(likely('Device name')).toBe('unit.name')
+    expect(likely('Passphrase', true)).toBe('network.passphrase')
+    expect(likely('Password', true)).toBe('admin.password')
+    expect(likely('Administrator')).toBe('admin.user')
+    expect(likely('Colour')).toBeUndefined()
+  })
+})
 
 describe('what is put into a page', () => {
   it('is kept as the setting that it is of, a secret too', () => {

@@ -6,11 +6,12 @@ import type { Spoken } from '../config/outcomes'
 import type { SettingKey } from '../config/unit-config'
 import type { Described, ElementFacts } from '../kit/page-element'
 import type { Act, ActValue, PressRole } from './act'
-import { meaningOfChoice, meaningOfText } from './meaning'
-import type { Noted, NotedRow, ProtocolLogin } from './noted'
+import { likelySetting, meaningOfChoice, meaningOfText } from './meaning'
+import type { Noted, NotedRow, ProtocolLogin, Puts } from './noted'
 import { describe } from './seek'
 import { type SiteWords, siteWords } from './site-words'
-import { bandByWords } from './trade-words'
+import { standingValue } from './standing'
+import { bandByWords, ticksMethod } from './trade-words'
 import { broughtBy, type Came, cameWith, nothingCame } from './ways'
 
 export interface ShownRecord {
@@ -72,7 +73,8 @@ export function withNoted(record: ShownRecord, noted: Noted | ProtocolLogin, sho
     named,
     came,
   }
-  if (!hands) return { ...seen, acts: withAppeared(record, facts, ofSite) }
+  // What appears as a field is entered is no answer to what was pressed before.
+  if (!hands) return noted.entered ? seen : { ...seen, acts: withAppeared(record, facts, ofSite) }
   const own = facts.find((each) => each.seen === hands.seen)
   if (!own) return seen
   const row = hands.kind === 'pressed' ? (hands.row ?? undefined) : undefined
@@ -81,22 +83,51 @@ export function withNoted(record: ShownRecord, noted: Noted | ProtocolLogin, sho
   const alike = within.size > 0 ? facts.filter(({ seen: each }) => within.has(each)) : facts
   const at = describe(alike, own, ofSite)
   if (!at) return seen
-  const label = [own.label || own.text || own.hint || own.name, own.heading]
-    .filter((each) => each && !ofSite.has(each))
-    .join(', ')
+  const label = labelOf(own, ofSite)
   const does: Act['does'] =
     hands.kind === 'pressed'
       ? { kind: 'press', role: roleOf(record, noted.path, hands, own), row }
       : {
           kind: 'puts',
           value: actValue(record, hands, own, { ...showing, ofSite }),
+          stood: false,
           offered: hands.kind === 'chosen' ? hands.offered : [],
         }
-  const number = (record.acts.at(-1)?.number ?? 0) + 1
+  const stood = does.kind === 'press' && does.role === 'saves' ? standingActs(record, noted, showing, ofSite, came) : []
+  const acts = [...record.acts, ...stood]
+  const number = (acts.at(-1)?.number ?? 0) + 1
   const act: Act = { number, path, at, label, does, after: broughtBy(came, own), appeared: [] }
   const isUnknown = does.kind === 'puts' && does.value.kind === 'unknown' && hands.kind === 'typed'
   const texts = isUnknown ? { ...record.texts, [number]: hands.text } : record.texts
-  return { ...seen, acts: joined(record.acts, act), before: facts, texts }
+  return { ...seen, acts: joined(acts, act), before: facts, texts }
+}
+
+const labelOf = ({ label, text, hint, name, heading }: ElementFacts, ofSite: SiteWords): string =>
+  [label || text || hint || name, heading].filter((each) => each && !ofSite.has(each)).join(', ')
+
+/** What stood right in the fields of a page that is saved, beside what hands have put in since the last press. */
+function standingActs(
+  record: ShownRecord,
+  { path, facts, hands }: Noted,
+  { spoken }: Showing,
+  ofSite: SiteWords,
+  came: Came,
+): Act[] {
+  if (hands?.kind !== 'pressed') return []
+  const since = record.acts.slice(record.acts.findLastIndex(({ does }) => does.kind === 'press') + 1)
+  const known = new Set(since.map(({ at }) => JSON.stringify(at)))
+  const last = record.acts.at(-1)?.number ?? 0
+  const hints = { spoken, network: networkAt(record), acts: record.acts }
+  const stood = hands.standing.flatMap((field): Omit<Act, 'number'>[] => {
+    const own = facts.find(({ seen }) => seen === field.seen)
+    const value = own && standingValue(field, own, hints)
+    const at = value && describe(facts, own, ofSite)
+    if (!at || known.has(JSON.stringify(at))) return []
+    const offered = field.kind === 'chosen' ? field.offered : []
+    const does = { kind: 'puts', value, stood: true, offered } as const
+    return [{ path, at, label: labelOf(own, ofSite), does, after: broughtBy(came, own), appeared: [] }]
+  })
+  return stood.map((act, index) => ({ ...act, number: last + 1 + index }))
 }
 
 function namedWith(named: ShownRecord['named'], { path, rows }: Noted): ShownRecord['named'] {
@@ -114,6 +145,14 @@ function joined(acts: readonly Act[], act: Act): Act[] {
     index > pressed && each.path === act.path && JSON.stringify(each.at) === JSON.stringify(act.at)
   const kept = act.does.kind === 'puts' ? acts.filter((each, index) => !isSame(each, index)) : acts
   return [...kept, act]
+}
+
+/** Which of the unit's settings a field that was entered is likely to be of; undefined where its words say nothing. */
+export function likelyFor(record: ShownRecord, { facts, entered }: Noted, { spoken }: Showing): SettingKey | undefined {
+  const own = entered && facts.find(({ seen }) => seen === entered.seen)
+  if (!own) return undefined
+  const words = own.label || own.hint || own.name
+  return likelySetting(spoken, own, { words, isPassword: entered.isPassword, network: networkAt(record) })
 }
 
 /** What somebody says of an act: what its value is, or what its press is for. */
@@ -193,8 +232,6 @@ function networkAt({ acts }: ShownRecord): string | undefined {
   return undefined
 }
 
-type Puts = Exclude<NonNullable<Noted['hands']>, { kind: 'pressed' }>
-
 function actValue(
   record: ShownRecord,
   hands: Puts,
@@ -220,8 +257,8 @@ function actValue(
   const isBandOfNetwork = band !== undefined && network !== undefined && own.label.length <= 12
   if (isBandOfNetwork && hands.ticked) return { kind: 'tick-of', id: 'network.bands', of: network, tick: band }
   if (hands.isOneOfSeveral) {
-    if (/\b(static|fixed|manual)\b/i.test(own.label)) return tickOf('static')
-    if (/\b(dhcp|automatic|from the network)\b/i.test(own.label)) return tickOf('dhcp')
+    const method = ticksMethod(own.label)
+    if (method !== undefined) return tickOf(method)
   }
   const meaning = meaningOfChoice(spoken, hands.ticked, own, { network })
   return meaning ? { kind: 'setting', ...meaning } : { kind: 'ticked', ticked: hands.ticked }

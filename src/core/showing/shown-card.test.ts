@@ -19,6 +19,7 @@ const unit = {
   scheme: 'http',
   port: 80,
   factory: showing.factory,
+  spoken,
 } as const
 const secrets = spoken
   .filter(({ id }) => id === 'admin.password' || id === 'network.passphrase')
@@ -51,7 +52,7 @@ describe('a record of what a hostile page tells', () => {
     { maxLength: 6 },
   )
   const row = fc.option(fc.record({ each: words, name: words }), { nil: null })
-  const hands = fc.oneof(
+  const puts = fc.oneof(
     fc.record({ kind: fc.constant('typed' as const), seen: fc.nat(6), text: words }),
     fc.record({
       kind: fc.constant('ticked' as const),
@@ -65,8 +66,10 @@ describe('a record of what a hostile page tells', () => {
       value: words,
       offered: fc.array(words, { maxLength: 4 }),
     }),
-    fc.record({ kind: fc.constant('pressed' as const), seen: fc.nat(6), row }),
   )
+  const standing = fc.array(puts, { maxLength: 6 })
+  const pressed = fc.record({ kind: fc.constant('pressed' as const), seen: fc.nat(6), row, standing })
+  const hands = fc.oneof(puts, pressed)
   const told = fc.record({ path: words, facts, hands: fc.option(hands, { nil: undefined }), rows: fc.constant([]) })
 
   it('becomes a card or faults of one, and never holds a secret', () => {

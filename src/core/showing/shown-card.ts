@@ -1,5 +1,6 @@
 /** A kit card of what was shown: a record, cut into the parts of a card by what was done. */
 import { parse, stringify } from 'yaml'
+import type { Spoken } from '../config/outcomes'
 import type { SettingId } from '../config/setting-ids'
 import { settingOf } from '../config/settings/settings'
 import { findAll } from '../input/pattern'
@@ -21,6 +22,8 @@ export interface ShownUnit {
   readonly scheme: 'http' | 'https'
   readonly port: number
   readonly factory: { readonly user: string; readonly password: string }
+  /** What it is to be, with its secrets. */
+  readonly spoken: readonly Spoken[]
 }
 
 export interface ShownCard {
@@ -60,6 +63,13 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
   const isAddressed = settings.some(({ fills }) => fills.some((act) => idOf(act) === 'management.address'))
   if (pages.length > 0 && !isAddressed) missing.push({ code: 'no-address' })
   const rows = ofNetworks.length === 0 ? undefined : rowsOf(record, ofNetworks, singles, saved, missing)
+  const isSecured = unit.spoken.some(({ id, value }) => id === 'network.security' && value !== 'open')
+  if (rows && isSecured && !('network.security' in rows.fields)) missing.push({ code: 'no-security' })
+  const onPages = new Set(later.flatMap(({ fills }) => fills.flatMap((act) => idOf(act) ?? [])))
+  const atFirst = new Set(first.flatMap(({ fills }) => fills.flatMap((act) => idOf(act) ?? [])))
+  for (const id of atFirst)
+    if (!onPages.has(id) && !id.startsWith('admin.') && !id.startsWith('network.'))
+      missing.push({ code: 'only-at-first', id })
   const bands = (card.radios as CardRadio[]).map(({ band }) => band)
   const isOnAll = rows !== undefined && !('network.bands' in rows.fields)
   const effect = singles.find(({ press }) => press.does.kind === 'press' && press.does.role === 'effect')

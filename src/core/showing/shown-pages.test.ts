@@ -4,9 +4,9 @@ import { parse } from 'yaml'
 import { askingFor } from '../../../tests/support/config'
 import { spokenOf } from '../config/outcomes'
 import type { ElementFacts } from '../kit/page-element'
-import type { Noted } from './noted'
+import type { Noted, Puts } from './noted'
 import { nothingShown, type Showing, type ShownRecord, withNoted } from './record'
-import { shownCard } from './shown-card'
+import { type ShownUnit, shownCard } from './shown-card'
 
 const spoken = spokenOf(askingFor('Ostrel O-40'))
 const value = (id: string): string => String(spoken.find((each) => each.id === id)?.value)
@@ -14,12 +14,25 @@ const showing: Showing = { mac: '02:48:31:00:00:01', spoken, factory: { user: ''
 const unit = {
   ...({ model: 'Some Box', mac: showing.mac, address: '192.168.1.1', scheme: 'http', port: 80 } as const),
   factory: showing.factory,
+  spoken: [],
 }
 
-type Given = Partial<ElementFacts> & { readonly within?: boolean }
+type Given = Partial<ElementFacts> & {
+  readonly within?: boolean
+  /** What stands in it. */
+  readonly holds?: string | boolean
+}
 const nothing = { name: '', id: '', label: '', text: '', hint: '', role: '', heading: '', row: '' }
 const factsOf = (elements: readonly Given[]): ElementFacts[] =>
-  elements.map(({ within: _within, ...each }, seen) => ({ ...nothing, use: 'press', ...each, seen }))
+  elements.map(({ within: _within, holds: _holds, ...each }, seen) => ({ ...nothing, use: 'press', ...each, seen }))
+const standing = (elements: readonly Given[]): Puts[] =>
+  elements.flatMap(({ use, holds }, seen): Puts[] => {
+    if (typeof holds === 'boolean') return [{ kind: 'ticked', seen, ticked: holds, isOneOfSeveral: false }]
+    if (holds === undefined) return []
+    return [
+      use === 'choose' ? { kind: 'chosen', seen, value: holds, offered: [] } : { kind: 'typed', seen, text: holds },
+    ]
+  })
 
 /** A page as it stands, and what hands do on the element whose words are given. */
 class Page {
@@ -53,7 +66,9 @@ class Page {
 
   press(words: string, { isButton = true, inRow = false } = {}): void {
     const row = inRow ? { each: 'tbody tr', name: 'td:nth-child(1)' } : null
-    this.#tell({ kind: 'pressed', seen: this.#seen(words), row, isButton, within: inRow ? [this.#seen(words)] : [] })
+    const within = inRow ? [this.#seen(words)] : []
+    const hands = { row, isButton, within, standing: standing(this.elements) }
+    this.#tell({ kind: 'pressed', seen: this.#seen(words), ...hands })
   }
 
   signIn(): void {
@@ -62,8 +77,16 @@ class Page {
     this.press('Log in')
   }
 
+  choose(label: string, chosen: string): void {
+    this.#tell({ kind: 'chosen', seen: this.#seen(label), value: chosen, offered: [chosen] })
+  }
+
   get card() {
-    const { yaml, missing } = shownCard(this.#record, unit)
+    return this.cardFor(unit)
+  }
+
+  cardFor(of: ShownUnit) {
+    const { yaml, missing } = shownCard(this.#record, of)
     const { dialect } = parse(yaml) as { dialect: Record<string, unknown> & { pages: Record<string, unknown>[] } }
     return { dialect, missing: missing.map(({ code }) => code) }
   }
@@ -188,6 +211,93 @@ describe('rows', () => {
     const { rows } = page.card.dialect as unknown as { rows: { add?: unknown; press: { by: { text: string }[] } } }
     expect(rows.add).toBeUndefined()
     expect(rows.press.by.map(({ text }) => text)).toEqual(['Save', 'Update'])
+  })
+})
+
+describe('what stands in a field that is saved, and is right already', () => {
+  const saved = (...elements: Given[]) => {
+    const page = new Page()
+    page.signIn()
+    page.stands('/box', field('Device name'), button('Save'), ...elements)
+    page.type('Device name', value('unit.name'))
+    page.press('Save')
+    const [only] = page.card.dialect.pages as { fields: Record<string, unknown>; radios?: Record<string, object> }[]
+    return {
+      ...only?.fields,
+      ...Object.fromEntries(Object.entries(only?.radios ?? {}).map(([band, of]) => [band, Object.keys(of)])),
+    }
+  }
+  const list = (label: string, holds: string, heading = ''): Given => ({ use: 'choose', label, holds, heading })
+  const tick = (label: string, holds: boolean, heading = ''): Given => ({ use: 'tick', label, holds, heading })
+  const [lowChannel, zone] = [value('radio.channel'), value('clock.time-zone')]
+
+  it('is a field of the card, where its label and its value say which', () => {
+    const fields = saved(
+      list('Time zone', zone),
+      list('Channel', `${lowChannel} - 2.4xx GHz`, '2.4 GHz'),
+      tick('Transmit', true, '2.4 GHz'),
+    )
+    expect(Object.keys(fields)).toEqual(expect.arrayContaining(['unit.name', 'clock.time-zone', '2.4']))
+    expect(fields['2.4']).toEqual(['radio.channel', 'radio.enabled'])
+  })
+
+  it('is left out where the value is another, or may be of anything', () => {
+    const fields = saved(
+      list('Time zone', 'Etc/UTC'),
+      list('Channel', '999', '2.4 GHz'),
+      // Not ticked may mean either.
+      tick('Do not transmit', false, '2.4 GHz'),
+      list('Country', 'Elsewhere'),
+      { use: 'type', label: 'Colour', holds: value('unit.location') },
+    )
+    expect(Object.keys(fields)).toEqual(['unit.name'])
+  })
+
+  it('is a security that its words are of, and no other', () => {
+    const [network] = spoken.filter(({ id, value: of }) => id === 'network.security' && of === 'wpa2-personal')
+    const ssid = String(spoken.find(({ id, of }) => id === 'network.ssid' && of === network?.of)?.value)
+    const withSecurity = (holds: string) => {
+      const page = new Page()
+      page.signIn()
+      page.stands('/nets', button('Edit'), button('Remove'), button('Add'))
+      page.hasRow(ssid)
+      page.press('Edit', { isButton: false, inRow: true })
+      page.press('Remove', { inRow: true })
+      page.press('Add', { isButton: false })
+      page.stands('/nets', field('Name'), list('Security', holds), button('Save'))
+      page.type('Name', ssid)
+      page.press('Save')
+      return page.cardFor({ ...unit, spoken })
+    }
+    const right = withSecurity('WPA2 (AES)')
+    expect(right.missing).not.toContain('no-security')
+    expect(right.dialect.rows).toMatchObject({
+      fields: { 'network.security': { words: { 'wpa2-personal': 'WPA2 (AES)' } } },
+    })
+    for (const words of ['None', 'WPA/WPA2 mixed', 'WPA2 Enterprise', 'Secure'])
+      expect(withSecurity(words).missing).toContain('no-security')
+  })
+
+  it('is known by words that were chosen for it before; a setting that was asked for at first alone is missing', () => {
+    const begun = () => {
+      const page = new Page()
+      page.stands('/first', list('Country', ''), button('Next'))
+      page.choose('Country', 'The Land')
+      page.press('Next')
+      page.signIn()
+      return page
+    }
+    const page = begun()
+    page.stands('/box', field('Device name'), list('Country', 'The Land'), button('Save'))
+    page.type('Device name', value('unit.name'))
+    page.press('Save')
+    expect(page.card.missing).not.toContain('only-at-first')
+    expect(page.card.dialect.pages).toMatchObject([{ fields: { 'unit.country': { words: {} } } }])
+    const without = begun()
+    without.stands('/box', field('Device name'), button('Save'))
+    without.type('Device name', value('unit.name'))
+    without.press('Save')
+    expect(without.card.missing).toContain('only-at-first')
   })
 })
 

@@ -34,6 +34,24 @@ export function settingByWords(label: string): SettingId | undefined {
   return entries.find(([words]) => words.test(label))?.[1]
 }
 
+/** What a choice of security is by its words; undefined where they may mean several. */
+export function securityByWords(words: string): 'wpa2-personal' | 'wpa3-personal' | undefined {
+  if (/\b(enterprise|802\.1x|radius|eap|mixed|transition|wpa|wpa1)\b|\//i.test(words)) return undefined
+  const [isTwo, isThree] = [/\bwpa2\b/i.test(words), /\b(wpa3|sae)\b/i.test(words)]
+  if (isTwo === isThree) return undefined
+  return isTwo ? 'wpa2-personal' : 'wpa3-personal'
+}
+
+/** Of several ways to an address, the one that is ticked. */
+export function ticksMethod(label: string): 'static' | 'dhcp' | undefined {
+  if (/\b(static|fixed|manual)\b/i.test(label)) return 'static'
+  return /\b(dhcp|automatic|from the network)\b/i.test(label) ? 'dhcp' : undefined
+}
+
+/** Whether a tick at this label may mean that something is not so. */
+export const isReversed = (label: string): boolean =>
+  /\b(disabled?|broadcast|visible|visibility|off|no|not|without)\b/i.test(label)
+
 /** The band that words speak of. */
 export function bandByWords(text: string): '2.4' | '5' | '6' | undefined {
   const [, band] = /\b(2[.,]4|5|6)\s*g(hz)?\b/i.exec(text) ?? []

@@ -144,9 +144,13 @@ export const toldSchema = z.discriminatedUnion('kind', [
             of: z.string().optional(),
           })
           .optional(),
+        /** Nobody put it in: it stood there, and was right. */
+        stood: z.boolean().optional(),
       }),
     ),
   }),
+  /** Which setting a field is likely to be of, while hands show and have entered it. */
+  z.object({ kind: z.literal('likely'), id: settingIdSchema, of: z.string() }),
   /** The card that comes of it, and what it cannot do without and lacks. */
   z.object({ kind: z.literal('card'), yaml: z.string(), missing: z.array(missingPartSchema) }),
   /** What the unit's card reads of it, or why it could not be read. */

@@ -1,27 +1,21 @@
 /** Hands show on one unit how its model is set: what they do becomes a record, and the record a card. */
-import type { Spoken } from '../../core/config/outcomes'
 import type { SettingKey } from '../../core/config/unit-config'
 import type { Noted, ProtocolLogin } from '../../core/showing/noted'
-import { answered, nothingShown, type ShownRecord, withNoted } from '../../core/showing/record'
+import { answered, likelyFor, nothingShown, type ShownRecord, withNoted } from '../../core/showing/record'
 import { type ShownUnit, shownCard } from '../../core/showing/shown-card'
 import type { Hand, Told } from '../../core/showing/window-talk'
-
-export interface ShownSubject extends ShownUnit {
-  /** What it is to be, with its secrets. */
-  readonly spoken: readonly Spoken[]
-}
 
 /** So many values that were put in are kept in mind: a field tells its own when it is left. */
 const mostPutIn = 8
 
 export class UnitShowing {
-  readonly #subject: ShownSubject
+  readonly #subject: ShownUnit
   readonly #tell: (told: Told) => void
   #record: ShownRecord
   #putIn: readonly SettingKey[] = []
 
   /** @param before  what was shown on this unit until its window was closed */
-  constructor(subject: ShownSubject, tell: (told: Told) => void, before: ShownRecord = nothingShown) {
+  constructor(subject: ShownUnit, tell: (told: Told) => void, before: ShownRecord = nothingShown) {
     this.#subject = subject
     this.#tell = tell
     this.#record = before
@@ -36,8 +30,12 @@ export class UnitShowing {
   readonly note = (noted: Noted | ProtocolLogin): void => {
     const { mac, spoken, factory } = this.#subject
     const before = this.#record
-    this.#record = withNoted(before, noted, { mac, spoken, factory, putIn: this.#putIn })
-    if (typeof noted !== 'string' && (this.#record.acts.length !== before.acts.length || noted.hands)) this.#tellActs()
+    const showing = { mac, spoken, factory, putIn: this.#putIn }
+    this.#record = withNoted(before, noted, showing)
+    if (typeof noted === 'string') return
+    const likely = likelyFor(this.#record, noted, showing)
+    if (likely) this.#tell({ kind: 'likely', id: likely.id, of: likely.of })
+    if (this.#record.acts.length !== before.acts.length || noted.hands) this.#tellActs()
   }
 
   putIn(key: SettingKey): void {
@@ -60,7 +58,7 @@ export class UnitShowing {
       ...{ number, path, label },
       ...(does.kind === 'press'
         ? { does: 'press' as const, role: does.role }
-        : { does: 'puts' as const, value: toldValue(does.value) }),
+        : { does: 'puts' as const, value: toldValue(does.value), stood: does.stood }),
     }))
     this.#tell({ kind: 'shown', acts })
   }

@@ -41,6 +41,8 @@ export interface WindowOn {
 }
 
 const idleLookMs = 1000
+/** Of the modifiers of a hand. */
+const controlKey = 2
 
 const showingKinds = ['show', 'means', 'make-card', 'rehearse'] as const
 type ShowingHand = Extract<Hand, { kind: (typeof showingKinds)[number] }>
@@ -116,7 +118,12 @@ export class WindowDesk {
     if (hand.kind !== 'put-in' && hand.kind !== 'put-in-label') return window.act(hand)
     const text = await (hand.kind === 'put-in' ? this.#valueOf(on, hand) : this.#onLabel(on.jobId, mac))
     if (hand.kind === 'put-in') open.showing?.putIn(hand)
-    if (text !== undefined) window.act({ kind: 'text', text })
+    if (text === undefined) return
+    // It takes the place of what stands in the field.
+    for (const phase of ['down', 'up'] as const)
+      window.act({ kind: 'key', phase, key: 'a', code: 'KeyA', modifiers: controlKey })
+    if (text === '') window.act({ kind: 'key', phase: 'down', key: 'Delete', code: 'Delete', modifiers: 0 })
+    else window.act({ kind: 'text', text })
   }
 
   async close({ jobId, unit }: WindowOn): Promise<void> {

@@ -41,6 +41,9 @@ export function ShowingPanel({ unit, acts, card, rehearsed, act }: ShowingPanelP
         <Rehearsal unit={unit} rehearsed={rehearsed} act={act} />
       </section>
     )
+  // What is asked of hands stands first, then what they did last.
+  const asked = acts.filter(({ value }) => value?.kind === 'unknown')
+  const known = acts.filter((each) => !asked.includes(each))
   return (
     <section className={`${sheet.sheet} ${classes.showing}`} aria-label={showing.title}>
       <h2>
@@ -52,11 +55,13 @@ export function ShowingPanel({ unit, acts, card, rehearsed, act }: ShowingPanelP
           <Steps />
         </>
       )}
-      <ol>
-        {acts.map((each) => (
-          <ActLine key={each.number} unit={unit} each={each} act={act} />
-        ))}
-      </ol>
+      {asked.length > 0 && (
+        <ol>
+          {asked.map((each) => (
+            <ActLine key={each.number} unit={unit} each={each} act={act} />
+          ))}
+        </ol>
+      )}
       <div className={classes.acts}>
         <Button disabled={!act || acts.length === 0} onClick={() => act?.({ kind: 'make-card' })}>
           {showing.make}
@@ -68,6 +73,11 @@ export function ShowingPanel({ unit, acts, card, rehearsed, act }: ShowingPanelP
         )}
       </div>
       {card && <MadeCard unit={unit} card={card} />}
+      <ol reversed>
+        {known.toReversed().map((each) => (
+          <ActLine key={each.number} unit={unit} each={each} act={act} />
+        ))}
+      </ol>
     </section>
   )
 }
@@ -85,7 +95,7 @@ function Steps() {
 
 function ActLine({ unit, each, act }: { unit: Unit; each: ShownAct; act: ShowingPanelProps['act'] }) {
   const { asking } = useJob()
-  const { number, label, does, role, value } = each
+  const { number, label, does, role, value, stood } = each
   const says = (meant: Extract<Hand, { kind: 'means' }>['value']) => act?.({ kind: 'means', act: number, value: meant })
   if (does === 'press')
     return (
@@ -109,7 +119,7 @@ function ActLine({ unit, each, act }: { unit: Unit; each: ShownAct; act: Showing
     <Line
       {...{ label, kind, disabled: !act }}
       value={value?.id === undefined ? kind : keyText({ id: value.id, of: value.of ?? '' })}
-      words={showing.put}
+      words={stood ? showing.stood : showing.put}
       asks={`What was put into ${label}`}
       choose={(chosen) => {
         const setting = spoken.find((one) => keyText(one) === chosen)

@@ -14,18 +14,34 @@ import { outcomeNames, settingWords } from '../../core/handover/outcome-words'
 import { isManaged } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
 import { inWorkingOrder, typedText } from '../../core/showing/put-in'
-import type { Hand } from '../../core/showing/window-talk'
+import type { Hand, Told } from '../../core/showing/window-talk'
+import { shownOf, wasShown } from '../../words/en/showing'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import { OutcomeMark } from '../slip/outcome-mark'
 import sheet from '../theme/sheet.module.css'
 import classes from './window.module.css'
 
+interface ToBeProps {
+  readonly unit: Unit
+  /** Settings that were shown so far; undefined while nothing is shown. */
+  readonly shownSoFar: ReadonlySet<string> | undefined
+  /** What the field that was entered last is likely to be of. */
+  readonly likely: Extract<Told, { kind: 'likely' }> | undefined
+  readonly act: ((hand: Hand) => void) | undefined
+}
+
 /** All that a unit is to be, in the order that keeps an installer out of trouble; each value goes into its field. */
-export function ToBe({ unit, act }: { unit: Unit; act: ((hand: Hand) => void) | undefined }) {
+export function ToBe({ unit, shownSoFar, likely, act }: ToBeProps) {
   const { asking, roll } = useJob()
   const row = roll.rows.get(unit.id)
   const [at, setAt] = useState<string>()
+  const [followed, setFollowed] = useState(likely)
+  // Each field that is entered opens its value; hands may open another.
+  if (likely !== followed) {
+    setFollowed(likely)
+    setAt(likely && keyText(likely))
+  }
   const settings = useMemo(() => {
     const of = askingWithMarks(asking, unit)
     if (!of) return []
@@ -42,7 +58,9 @@ export function ToBe({ unit, act }: { unit: Unit; act: ((hand: Hand) => void) | 
       <h2>
         What it is to be{' '}
         <span className="soft">
-          {settings.filter(isSeenTo).length} of {settings.length}
+          {shownSoFar
+            ? shownOf(settings.filter(({ spoken }) => shownSoFar.has(keyText(spoken))).length, settings.length)
+            : `${settings.filter(isSeenTo).length} of ${settings.length}`}
         </span>
       </h2>
       <FactoryLogin unit={unit} act={act} />
@@ -55,6 +73,7 @@ export function ToBe({ unit, act }: { unit: Unit; act: ((hand: Hand) => void) | 
             each={spoken}
             setting={setting}
             done={doneByHand(setting, row)}
+            isShown={shownSoFar?.has(keyText(spoken)) === true}
             isHere={at === keyText(spoken)}
             here={() => setAt(keyText(spoken))}
             act={act}
@@ -98,12 +117,13 @@ interface ItemProps {
   readonly each: Spoken
   readonly setting: SettingOutcome
   readonly done: ByHand | undefined
+  readonly isShown: boolean
   readonly isHere: boolean
   readonly here: () => void
   readonly act: ((hand: Hand) => void) | undefined
 }
 
-function Item({ unit, each, setting, done, isHere, here, act }: ItemProps) {
+function Item({ unit, each, setting, done, isShown, isHere, here, act }: ItemProps) {
   const { id, of } = each
   const isSecret = settingOf(id).secret === true
   const text = typedText(each)
@@ -113,6 +133,7 @@ function Item({ unit, each, setting, done, isHere, here, act }: ItemProps) {
         <OutcomeMark kind={done ? 'proven' : setting.outcome.kind} />{' '}
         <span className="visually-hidden">{done ? 'seen to' : outcomeNames[setting.outcome.kind]}: </span>
         {settingWords(each)} <b className={text === undefined || isSecret ? '' : 'mono'}>{shown(each, isSecret)}</b>
+        {isShown && <span className="soft"> {wasShown}</span>}
       </button>
       {isHere && (
         <div className={classes.acts}>

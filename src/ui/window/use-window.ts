@@ -18,6 +18,7 @@ export interface WindowState {
   readonly moved?: Extract<Told, { kind: 'moved' }>
   /** What hands have shown so far; undefined while they show nothing. */
   readonly shown?: Extract<Told, { kind: 'shown' }>['acts']
+  readonly likely?: Extract<Told, { kind: 'likely' }>
   readonly card?: Extract<Told, { kind: 'card' }>
   readonly rehearsed?: Extract<Told, { kind: 'rehearsed' }>
   readonly closingInSeconds?: number
@@ -45,6 +46,8 @@ function next(state: WindowState, told: Told): WindowState {
       return { ...state, moved: told }
     case 'shown':
       return { ...state, phase: 'open', shown: told.acts }
+    case 'likely':
+      return { ...state, likely: told }
     case 'card':
       return { ...state, card: told }
     case 'rehearsed':
@@ -63,6 +66,10 @@ function next(state: WindowState, told: Told): WindowState {
   }
 }
 
+/** Hands came to nothing: of a window that was never opened, why it was not stays to be read. */
+const lost = (state: WindowState): WindowState =>
+  state.phase === 'open' ? { ...state, phase: 'closed', why: 'lost', asked: [] } : state
+
 /** The window on a unit: opened when it is looked at, drawn on a canvas. */
 export function useWindow(url: string, canvas: RefObject<HTMLCanvasElement | null>) {
   const [state, setState] = useState<WindowState>(opening)
@@ -74,7 +81,7 @@ export function useWindow(url: string, canvas: RefObject<HTMLCanvasElement | nul
   useEffect(() => {
     const ending = new AbortController()
     setState(opening)
-    queue.current = new HandQueue(url, () => setState((before) => ({ ...before, phase: 'closed', why: 'lost' })))
+    queue.current = new HandQueue(url, () => setState(lost))
     // Each takes its time to be read: an older one must not be drawn over a newer one.
     const picture = newestInTurn(async (jpeg: Blob) => {
       const bitmap = await createImageBitmap(jpeg)
@@ -96,9 +103,7 @@ export function useWindow(url: string, canvas: RefObject<HTMLCanvasElement | nul
           picture,
           told: (told) => setState((before) => next(before, told)),
         })
-        setState((before) =>
-          before.phase === 'closed' ? before : { ...before, phase: 'closed', why: 'lost', asked: [] },
-        )
+        setState(lost)
         return
       }
       const refusal = windowRefusalSchema.safeParse(await reply.json().catch(() => undefined))

@@ -1,6 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
 import { useRef, useState } from 'react'
+import { keyText } from '../../core/config/unit-config'
 import type { Unit } from '../../core/kit/unit'
 import type { Hand } from '../../core/showing/window-talk'
 import { showing } from '../../words/en/showing'
@@ -23,7 +24,7 @@ import { FailedNote } from './failed-note'
 import { Picture } from './picture'
 import { ShowingPanel } from './showing-panel'
 import { ToBe } from './to-be'
-import { useWindow } from './use-window'
+import { useWindow, type WindowState } from './use-window'
 import classes from './window.module.css'
 
 /** A unit by hand: its own pages as a live picture, and beside them what it is to be. */
@@ -61,6 +62,9 @@ function SaidAddress({ open }: { open: (address: string) => void }) {
     </form>
   )
 }
+
+const shownKeys = (acts: NonNullable<WindowState['shown']>): ReadonlySet<string> =>
+  new Set(acts.flatMap(({ value }) => (value?.id === undefined ? [] : [keyText({ id: value.id, of: value.of ?? '' })])))
 
 function OpenWindow({ unit }: { unit: Unit }) {
   const { job } = useJob()
@@ -161,7 +165,12 @@ function OpenWindow({ unit }: { unit: Unit }) {
           ))}
         </div>
         {side === 'to-be' ? (
-          <ToBe unit={unit} act={isOpen ? putIn : undefined} />
+          <ToBe
+            unit={unit}
+            shownSoFar={state.shown && shownKeys(state.shown)}
+            likely={state.likely}
+            act={isOpen ? putIn : undefined}
+          />
         ) : (
           <ShowingPanel
             unit={unit}

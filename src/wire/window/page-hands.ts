@@ -3,7 +3,7 @@
  * element, and what the page looks like afterwards. It changes nothing.
  */
 import type { ElementFacts } from '../../core/kit/page-element'
-import type { Noted, NotedRow } from '../../core/showing/noted'
+import type { Noted, NotedRow, Puts } from '../../core/showing/noted'
 import type { PageElements } from '../page-elements/page-elements'
 
 /** Sent by the page; parsed before anybody believes it. */
@@ -121,6 +121,29 @@ export function noteHands(binding: string, elementsName: string): void {
       say({ facts, hands: { kind: 'typed', seen: own.seen, text: String(field.value).slice(0, 2000) } })
   }
 
+  /** What stands in the fields that a button sends: those of its form or dialog, or else of its document. */
+  const standingFor = (button: Element, facts: readonly ElementFacts[]): Puts[] => {
+    const around = button.closest('form, dialog, [role=dialog]') ?? button.ownerDocument.documentElement
+    const all = facts.flatMap(({ seen, use }): Puts[] => {
+      const field = elements()?.element(seen)
+      if (!field || !around.contains(field)) return []
+      const type = field.getAttribute('type')
+      if (use === 'type' && 'value' in field && type !== 'password')
+        return [{ kind: 'typed', seen, text: String(field.value).slice(0, 2000) }]
+      if (use === 'tick') {
+        const ticked = 'checked' in field ? field.checked === true : field.getAttribute('aria-checked') === 'true'
+        return [{ kind: 'ticked', seen, ticked, isOneOfSeveral: type === 'radio' }]
+      }
+      if (use !== 'choose') return []
+      if (field.localName !== 'select')
+        return [{ kind: 'chosen', seen, value: clean(field.textContent).slice(0, 200), offered: [] }]
+      const { value, options } = field as HTMLSelectElement
+      const offered = [...options].slice(0, 600).map((each) => each.value.slice(0, 200))
+      return [{ kind: 'chosen', seen, value: value.slice(0, 200), offered }]
+    })
+    return all.slice(0, 200)
+  }
+
   /** A list of the page's own making that is open, and what was seen before. */
   let list: { facts: ElementFacts[]; seen: number; before: Set<Element> } | undefined
   // What is of a frame is of a class of that frame.
@@ -154,7 +177,8 @@ export function noteHands(binding: string, elementsName: string): void {
         const row = notedRow(element)
         const inRow = row ? facts.filter(({ seen }) => rowOf(element)?.contains(known.element(seen) ?? null)) : []
         const within = inRow.slice(0, 200).map(({ seen }) => seen)
-        say({ facts, hands: { kind: 'pressed', seen: own.seen, row, isButton, within } })
+        const standing = standingFor(element, facts)
+        say({ facts, hands: { kind: 'pressed', seen: own.seen, row, isButton, within, standing } })
         return lookLater()
       }
       if (own?.use === 'choose' && element.localName !== 'select') {
@@ -189,6 +213,15 @@ export function noteHands(binding: string, elementsName: string): void {
     tellTyped(field)
   }
 
+  const tellEntered = (field: Element): void => {
+    const known = elements()
+    if (!known || !field.matches('input, textarea')) return
+    const facts = known.look()
+    const own = known.facts(field)
+    const isPassword = field.getAttribute('type') === 'password'
+    if (own?.use === 'type') say({ facts, entered: { seen: own.seen, isPassword } })
+  }
+
   const heard = new WeakSet<Document>()
   const listenIn = (view: Window): void => {
     if (heard.has(view.document)) return
@@ -199,6 +232,7 @@ export function noteHands(binding: string, elementsName: string): void {
       (event) => event.isTrusted && event.target && touched.add(event.target as Element),
       true,
     )
+    view.addEventListener('focusin', (event) => event.target && tellEntered(event.target as Element), true)
     view.addEventListener('focusout', (event) => event.target && tellTyped(event.target as Element), true)
     view.addEventListener('change', tellChanged, true)
     // A frame that has loaded; that does not bubble, and is caught on its way down.

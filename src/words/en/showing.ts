@@ -24,12 +24,17 @@ export const showing = {
     'Once hands have set it and it answers where it is to be: it is read by its card, and nothing is written.',
   pressed: 'Press',
   put: 'Put in',
+  stood: 'Right already:',
   steps: [
     'Begin as it comes out of its box: what it asks first, and its sign-in.',
     'Open, and leave again, one row of its table of networks, and take away the one it came with; then add yours.',
     'Save each page, and end with what puts all into effect.',
   ],
 } as const
+
+/** Beside a setting that hands have put in, or found right, while they show. */
+export const wasShown = 'shown'
+export const shownOf = (count: number, all: number): string => `${count} of ${all} shown`
 
 export const roleWords: Readonly<Record<PressRole, string>> = {
   way: 'leads on',
@@ -77,6 +82,10 @@ export function missingWords(part: MissingPart): string {
       return 'It was not shown how a row of the table of networks is opened: open one, and leave it again.'
     case 'no-remove':
       return 'It was not shown how a network is taken away: take the one away that it came with.'
+    case 'no-security':
+      return 'No security of a network was shown: choose it while you add one, also where it stands right already.'
+    case 'only-at-first':
+      return `${settingName(part.id)} was asked for at first alone: open the page on which it stands now, and save it there.`
     case 'unknown':
       return `"${part.label}": say what was put in there, or leave it out.`
   }

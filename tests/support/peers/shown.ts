@@ -118,7 +118,8 @@ export async function shownOn(
     await window.close('by-hand')
   }
   record = answer(record)
-  const unit = { model: 'Bench peer', mac: lane.mac, address: lane.address, scheme: 'http' as const, port, factory }
+  const at = { mac: lane.mac, address: lane.address, scheme: 'http' as const, port }
+  const unit = { model: 'Bench peer', ...at, factory, spoken }
   const card = shownCard(record, unit)
   // Nothing of the site goes into a card, nor any secret.
   for (const { id, value } of spoken)
