@@ -17,6 +17,8 @@ export const missingPartSchema = z.discriminatedUnion('code', [
   }),
   /** It was asked for at first, and stands on no page that was saved since. */
   z.object({ code: z.literal('only-at-first'), id: settingIdSchema }),
+  /** A setting of radios was shown at one of them, and at another not. */
+  z.object({ code: z.literal('not-at-band'), id: settingIdSchema, band: z.string() }),
   z.object({ code: z.literal('unknown'), act: z.int(), label: z.string() }),
 ])
 export type MissingPart = z.infer<typeof missingPartSchema>

@@ -10,7 +10,7 @@ import { likelySetting, meaningOfChoice, meaningOfText } from './meaning'
 import type { Noted, NotedRow, ProtocolLogin, Puts } from './noted'
 import { describe } from './seek'
 import { type SiteWords, siteWords } from './site-words'
-import { standingValue } from './standing'
+import { type StandingHints, standingValue, twinOf } from './standing'
 import { bandByWords, ticksMethod } from './trade-words'
 import { broughtBy, type Came, cameWith, nothingCame } from './ways'
 
@@ -105,6 +105,13 @@ export function withNoted(record: ShownRecord, noted: Noted | ProtocolLogin, sho
 const labelOf = ({ label, text, hint, name, heading }: ElementFacts, ofSite: SiteWords): string =>
   [label || text || hint || name, heading].filter((each) => each && !ofSite.has(each)).join(', ')
 
+/** What its list offers: one that is drawn by the page tells nothing while it is shut, and a twin's may be like it. */
+function offeredIn(field: Puts, value: ActValue, own: ElementFacts, hints: StandingHints): readonly string[] {
+  if (field.kind !== 'chosen' || field.offered.length > 0) return field.kind === 'chosen' ? field.offered : []
+  const twin = value.kind === 'setting' ? twinOf(value, own, hints) : undefined
+  return twin?.does.kind === 'puts' ? twin.does.offered : []
+}
+
 /** What stood right in the fields of a page that is saved, beside what hands have put in since the last press. */
 function standingActs(
   record: ShownRecord,
@@ -123,8 +130,7 @@ function standingActs(
     const value = own && standingValue(field, own, hints)
     const at = value && describe(facts, own, ofSite)
     if (!at || known.has(JSON.stringify(at))) return []
-    const offered = field.kind === 'chosen' ? field.offered : []
-    const does = { kind: 'puts', value, stood: true, offered } as const
+    const does = { kind: 'puts', value, stood: true, offered: offeredIn(field, value, own, hints) } as const
     return [{ path, at, label: labelOf(own, ofSite), does, after: broughtBy(came, own), appeared: [] }]
   })
   return stood.map((act, index) => ({ ...act, number: last + 1 + index }))

@@ -70,6 +70,7 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
   for (const id of atFirst)
     if (!onPages.has(id) && !id.startsWith('admin.') && !id.startsWith('network.'))
       missing.push({ code: 'only-at-first', id })
+  missing.push(...missingAtBands(pages))
   const bands = (card.radios as CardRadio[]).map(({ band }) => band)
   const isOnAll = rows !== undefined && !('network.bands' in rows.fields)
   const effect = singles.find(({ press }) => press.does.kind === 'press' && press.does.role === 'effect')
@@ -105,6 +106,17 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
     yaml: `# Made by showing. Read it over: what a page says, a card believes.\n${stringify(card, { lineWidth: 118 })}`,
     missing,
   }
+}
+
+/** Settings that one radio of a page has a field for, and another has not. */
+function missingAtBands(pages: readonly Record<string, unknown>[]): MissingPart[] {
+  const radios = pages.flatMap(({ radios: own = {} }) => Object.entries(own as Record<string, object>))
+  const ids = [...new Set(radios.flatMap(([, fields]) => Object.keys(fields)))]
+  const bands = [...new Set(radios.map(([band]) => band))]
+  const has = (id: string, band: string): boolean => radios.some(([of, fields]) => of === band && id in fields)
+  return ids.flatMap((id) =>
+    bands.filter((band) => !has(id, band)).map((band) => ({ code: 'not-at-band', id: id as SettingId, band }) as const),
+  )
 }
 
 interface CardRadio {

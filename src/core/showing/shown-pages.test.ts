@@ -241,6 +241,30 @@ describe('what stands in a field that is saved, and is right already', () => {
     expect(fields['2.4']).toEqual(['radio.channel', 'radio.enabled'])
   })
 
+  it('is known by the same field of another radio, whatever number stands in it; else it is missing there', () => {
+    const radios = (label: string) => {
+      const page = new Page()
+      page.signIn()
+      page.stands(
+        '/radios',
+        list('Power', '', '5 GHz'),
+        list(label, '8 dBm', '2.4 GHz'),
+        list('Channel', `${lowChannel}`, '2.4 GHz'),
+        list('Channel', String(spoken.find(({ id, of }) => id === 'radio.channel' && of === '5')?.value), '5 GHz'),
+        button('Save'),
+      )
+      page.choose('Power', '14 dBm')
+      page.press('Save')
+      const { dialect, missing } = page.card
+      const [only] = dialect.pages as { radios: Record<string, object> }[]
+      return { low: Object.keys(only?.radios['2.4'] ?? {}), missing }
+    }
+    expect(radios('Power').low).toEqual(['radio.power', 'radio.channel'])
+    expect(radios('Power').missing).not.toContain('not-at-band')
+    expect(radios('Loudness').low).toEqual(['radio.channel'])
+    expect(radios('Loudness').missing).toContain('not-at-band')
+  })
+
   it('is left out where the value is another, or may be of anything', () => {
     const fields = saved(
       list('Time zone', 'Etc/UTC'),

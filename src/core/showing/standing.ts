@@ -31,7 +31,18 @@ export function standingValue(field: Puts, own: ElementFacts, hints: StandingHin
   }
   const meaning = meaningOfChoice(ofId, field.value, own, { network })
   const value = ofId.find(({ of }) => of === meaning?.of)?.value
-  return meaning && saysValue(meaning, field.value, value, hints) ? { kind: 'setting', ...meaning } : undefined
+  if (!meaning) return undefined
+  const isSure = saysValue(meaning, field.value, value, hints) || twinOf(meaning, own, hints) !== undefined
+  return isSure ? { kind: 'setting', ...meaning } : undefined
+}
+
+/** The same field of another radio, in which hands have chosen: whatever number stands here is of the same setting. */
+export function twinOf({ id, of, how }: Meaning, { label }: ElementFacts, { acts }: StandingHints): Act | undefined {
+  if (!id.startsWith('radio.') || how.shows === undefined) return undefined
+  return acts.find(({ at, does }) => {
+    if (does.kind !== 'puts' || does.value.kind !== 'setting' || does.stood) return false
+    return does.value.id === id && does.value.of !== of && at.by.some((by) => by.label === label)
+  })
 }
 
 /** Whether the words of a choice are those of the value, and not of another. */

@@ -1,7 +1,7 @@
 'use client'
 import { CopyButton } from '@mantine/core'
 import { useLocalStorage } from '@mantine/hooks'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { seeToByHand } from '../../actions/muster-actions'
 import { secretName } from '../../core/brief/brief'
 import { askingWithMarks } from '../../core/config/asked'
@@ -127,8 +127,12 @@ function Item({ unit, each, setting, done, isShown, isHere, here, act }: ItemPro
   const { id, of } = each
   const isSecret = settingOf(id).secret === true
   const text = typedText(each)
+  const line = useRef<HTMLLIElement>(null)
+  useEffect(() => {
+    if (isHere) line.current?.scrollIntoView({ block: 'nearest' })
+  }, [isHere])
   return (
-    <li data-here={isHere} data-setting={id}>
+    <li ref={line} data-here={isHere} data-setting={id}>
       <button type="button" className={classes.setting} aria-expanded={isHere} onClick={here}>
         <OutcomeMark kind={done ? 'proven' : setting.outcome.kind} />{' '}
         <span className="visually-hidden">{done ? 'seen to' : outcomeNames[setting.outcome.kind]}: </span>

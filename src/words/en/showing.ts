@@ -86,6 +86,8 @@ export function missingWords(part: MissingPart): string {
       return 'No security of a network was shown: choose it while you add one, also where it stands right already.'
     case 'only-at-first':
       return `${settingName(part.id)} was asked for at first alone: open the page on which it stands now, and save it there.`
+    case 'not-at-band':
+      return `${settingName(part.id)} was shown for one radio, and not at ${part.band} GHz: choose it there too.`
     case 'unknown':
       return `"${part.label}": say what was put in there, or leave it out.`
   }
