@@ -1,4 +1,5 @@
 import { Button } from '@mantine/core'
+import { useState } from 'react'
 import { askingWithMarks } from '../../core/config/asked'
 import { spokenOf } from '../../core/config/outcomes'
 import { keyText } from '../../core/config/unit-config'
@@ -17,6 +18,9 @@ interface RehearsalProps {
 /** The card of its model, tried on a unit that hands have set. */
 export function Rehearsal({ unit, rehearsed, act }: RehearsalProps) {
   const { cards, asking } = useJob()
+  /** What was told when it was asked for last: until something else is, it is being read. */
+  const [askedAt, setAskedAt] = useState<{ told: RehearsalProps['rehearsed'] }>()
+  const isRead = askedAt === undefined || askedAt.told !== rehearsed
   if (cards.get(unit.model)?.dialect.kind !== 'pages') return null
   const of = askingWithMarks(asking, unit)
   const names = new Map((of ? spokenOf(of) : []).map((each) => [keyText(each), each.name]))
@@ -27,7 +31,15 @@ export function Rehearsal({ unit, rehearsed, act }: RehearsalProps) {
     <div className={classes.made}>
       <p className="soft">{showing.rehearseWhy}</p>
       <div className={classes.acts}>
-        <Button variant="default" disabled={!act} onClick={() => act?.({ kind: 'rehearse' })}>
+        <Button
+          variant="default"
+          disabled={!act}
+          loading={!isRead}
+          onClick={() => {
+            setAskedAt({ told: rehearsed })
+            act?.({ kind: 'rehearse' })
+          }}
+        >
           {showing.rehearse}
         </Button>
       </div>
