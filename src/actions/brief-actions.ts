@@ -5,6 +5,7 @@ import { z } from 'zod'
 import type { Outcome } from '../core/job/outcome'
 import { saveBrief } from '../jobs/brief'
 import { fromPages } from '../jobs/installation'
+import { forgetLoginToday, keepLoginToday } from '../jobs/login-today'
 import { setPassphrase as keepPassphrase, renewSecret, revealSecret as reveal } from '../jobs/secrets'
 import { removeSshKey, setSshKey } from '../jobs/ssh-key'
 import { action } from './action'
@@ -27,6 +28,16 @@ export const setSshKeyAction = action(z.tuple([text, text]), async (slug, key) =
 
 export const removeSshKeyAction = action(z.tuple([text]), async (slug) =>
   shown(slug, await withJob(slug, (store, job) => removeSshKey(store, job))),
+)
+
+const loginOf = z.union([z.literal('job'), z.object({ mac: text })])
+
+export const keepLoginTodayAction = action(z.tuple([text, loginOf, z.unknown()]), async (slug, of, login) =>
+  shown(slug, await withJob(slug, (store, job) => keepLoginToday(store, job, of, login))),
+)
+
+export const forgetLoginTodayAction = action(z.tuple([text, loginOf]), async (slug, of) =>
+  shown(slug, await withJob(slug, (store, job) => forgetLoginToday(store, job, of))),
 )
 
 export const makeSecretAction = action(z.tuple([text, text]), async (slug, name) =>

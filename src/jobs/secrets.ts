@@ -70,6 +70,7 @@ export function revealSecret(store: Store, job: Job, name: string, { name: by }:
   return inTransaction(store, async (inner) => {
     const secret = nameSchema.parse(name)
     if (secret === secretName.sshKey) return failed('A private key is never shown: give another, or take it off.')
+    if (secret.startsWith('today/')) return failed('This login is never shown: give another, or take it away.')
     await appendEvents(inner, job.id, [{ at: new Date(), event: { kind: 'reveal', secret, by } }])
     const clear = await openSecret(inner, job.id, secret)
     return clear === undefined ? failed('It has not been made yet.') : { ok: true, value: clear }

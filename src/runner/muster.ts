@@ -15,6 +15,7 @@ import { type Held, type HeldWords, heldFor, heldWords } from '../core/muster/he
 import { answers, heldStep, type RollRow } from '../core/muster/roll'
 import { isSelected } from '../core/muster/selection'
 import type { Planning } from '../core/plan/plan'
+import { loginsToday } from '../core/secrets/login-today'
 import type { Order } from '../store/orders'
 import type { FormerPassword } from '../store/secrets'
 import type { Host } from '../wire/host/host'
@@ -146,6 +147,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
           moves: (kind) => mark(unit, kind),
           names,
           sshKey: secrets.get(secretName.sshKey),
+          loginsToday: loginsToday(secrets, unit.mac),
           formerPasswords: mayStillHave(brief.admin, unit, { secrets, times, former }),
           subnets: [brief.management.cidr],
           aftercare: brief.aftercare,

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest'
 import { adminSecretName, secretName } from '../../src/core/brief/brief'
 import { answers, heldStep, type Roll } from '../../src/core/muster/roll'
+import { keepLoginToday } from '../../src/jobs/login-today'
 import { plainNetwork } from '../../src/lab/device/device-settings'
 import { allEvents } from '../../src/store/events'
 import { changeKit } from '../../src/store/kit'
@@ -124,9 +125,19 @@ describe('when something is wrong', () => {
 
   it('holds the one that was set up before, musters the others, and goes on by itself after a reset', async () => {
     bench = await openBench()
-    const [first] = bench.lab.units()
-    await waitFor(() => first?.phase === 'up')
+    const [first, second, third] = bench.lab.units()
+    await waitFor(() => bench.lab.units().every(({ phase }) => phase === 'up'))
     first?.configure(first.configured, new Map([['setup', 'somebody-else']]))
+    // Two more were set up before, and the client has told what opens them: one of them, and all others.
+    second?.configure(second.configured, new Map([['setup', 'of-this-box']]))
+    third?.configure(third.configured, new Map([['setup', 'of-the-client']]))
+    const job = { ...bench.job, id: bench.jobId }
+    const box = { mac: second?.identity.mac ?? '' }
+    for (const [of, password] of [
+      [box, 'of-this-box'],
+      ['job', 'of-the-client'],
+    ] as const)
+      expect(await keepLoginToday(bench.store, job, of, { user: 'setup', password })).toEqual({ ok: true })
     bench.startRunner()
     await bench.order()
     const roll = await bench.settled()

@@ -48,6 +48,9 @@ export const secretName = {
   pushedPassword: 'admin/pushed-password',
   /** The password that is printed on the label of a box: its own, where each has another. */
   labelPassword: (mac: string) => `label/${mac}/password`,
+  /** A login that the client uses today, for units that somebody set up before: of all of them, or of one box. */
+  loginToday: 'today/login',
+  boxLoginToday: (mac: string) => `today/${mac}/login`,
   userPassword: (user: string) => `user/${user}/password`,
   /** A private key for SSH, of somebody who set units up before: tried beside the passwords, where a job has one. */
   sshKey: 'admin/ssh-key',

@@ -100,7 +100,10 @@ async function firstThatOpens({ target, journal }: UnitRun, dialect: Dialect): P
       : target.passwordWasReplaced
         ? [...old, job, factory]
         : [job, factory, ...old]
-  for (const key of [...keys, ...byKey]) {
+  const today = target.loginsToday.map(
+    (login): Key => ({ kind: 'old', login, words: 'the login that is in use today' }),
+  )
+  for (const key of [...keys, ...byKey, ...today]) {
     try {
       if (key !== factory || !makesItsAdmin(target.card)) await dialect.signIn(key.login)
       else {

@@ -10,6 +10,7 @@ import type { MusteredCard } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
 import { emptyRow, type Place, type RollRow } from '../../core/muster/roll'
 import type { UnitPlan } from '../../core/plan/plan'
+import type { LoginToday } from '../../core/secrets/login-today'
 import type { FormerPassword } from '../../store/secrets'
 import type { Credentials } from '../../wire/dialect/dialect'
 
@@ -28,6 +29,8 @@ export interface TargetInput {
   readonly seenSince: number | undefined
   /** Admin passwords that were replaced, the newest first. */
   readonly formerPasswords: readonly FormerPassword[]
+  /** Logins that the client uses today, for what somebody set up before. */
+  readonly loginsToday: readonly LoginToday[]
   /** Private key for SSH of the job, for units that somebody set up before. */
   readonly sshKey: string | undefined
   /** What the brief wants open, also where its model cannot be set to it. */
@@ -62,6 +65,7 @@ export class Target {
   readonly image: FirmwareImage | undefined
   readonly aftercare: TargetInput['aftercare']
   readonly #formerPasswords: readonly FormerPassword[]
+  readonly #loginsToday: readonly LoginToday[]
   readonly #sshKey: string | undefined
   readonly #marks: ReadonlyMap<string, string>
 
@@ -79,6 +83,7 @@ export class Target {
     this.image = input.image
     this.aftercare = input.aftercare
     this.#formerPasswords = input.formerPasswords
+    this.#loginsToday = input.loginsToday
     this.#sshKey = input.sshKey
     this.#marks = new Map(input.expected.map((each) => [keyText(each), each.mark]))
   }
@@ -112,7 +117,7 @@ export class Target {
     const ofConfig = [unit, ...Object.values(networks)].flatMap((values) =>
       Object.entries(values).flatMap(([id, value]) => (settingOf(id as SettingId).secret ? textsIn(value) : [])),
     )
-    const logins = [this.login, this.card.factory.login, ...this.oldLogins]
+    const logins = [this.login, this.card.factory.login, ...this.oldLogins, ...this.loginsToday]
     return [...new Set([...ofConfig, ...logins.map(({ password }) => password)])]
   }
 
@@ -137,6 +142,11 @@ export class Target {
       .map(({ clear }) => clear)
       .filter((clear) => clear !== password)
     return [...new Set(passwords)].slice(0, mostOldLogins).map((each) => ({ user, password: each }))
+  }
+
+  /** What the client signs in with today; tried last, and by its own name where it has one. */
+  get loginsToday(): Credentials[] {
+    return this.#loginsToday.map(({ user, password }) => ({ user: user === '' ? this.login.user : user, password }))
   }
 
   /** Logins by the job's SSH key, where it has one and the unit is spoken to over SSH: as its admin, and as out of its box. */

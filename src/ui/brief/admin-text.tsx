@@ -1,5 +1,7 @@
 'use client'
 import { makesItsAdmin, modelsOf } from '../../core/kit/kit-card'
+import { loginTodayWords } from '../../words/en/login-today'
+import { LoginToday } from '../frame/login-today'
 import { useJob } from '../live/job-provider'
 import { useBrief } from './brief-draft'
 import { Faults } from './faults'
@@ -73,6 +75,8 @@ export function AdminText() {
       <p>
         Units that somebody set up before may take a key in place of a password. <SshKeyField />
       </p>
+      <p className="soft">{loginTodayWords.ofJob}</p>
+      <LoginToday of="job" />
       <Faults under={['admin']} />
     </>
   )

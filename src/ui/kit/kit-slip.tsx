@@ -1,6 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
 import { columnTitles } from '../../core/kit/sheet-row'
+import { LoginToday } from '../frame/login-today'
 import { useJob } from '../live/job-provider'
 import { ByHandNote } from '../slip/by-hand-note'
 import { ChangedNote } from '../slip/changed-note'
@@ -62,6 +63,7 @@ export function KitSlip({ sheet }: { sheet: KitSheet }) {
       <ChangedNote unit={row.id} />
       {row.cells.model !== '' && (!card || card.isBare) && <ByHandNote model={row.cells.model} why="" isBare />}
       {unit && <LabelPassword key={unit.mac} mac={unit.mac} />}
+      {unit && <LoginToday key={`today ${unit.mac}`} of={{ mac: unit.mac }} />}
       {unit && <Outcomes unit={unit} />}
       {card && !card.isBare && <CardFacts card={card} />}
       {!card && row.cells.model === '' && <p className="soft">Its model is missing: type it, or scan its MAC.</p>}
