@@ -75,8 +75,9 @@ export function AdminText() {
       <p>
         Units that somebody set up before may take a key in place of a password. <SshKeyField />
       </p>
-      <p className="soft">{loginTodayWords.ofJob}</p>
-      <LoginToday of="job" />
+      <div>
+        {loginTodayWords.ofJob} <LoginToday of="job" />
+      </div>
       <Faults under={['admin']} />
     </>
   )

@@ -34,7 +34,7 @@ export function LoginToday({ of }: { of: 'job' | { readonly mac: string } }) {
             aria-label={words.user}
             placeholder={words.userHint}
             autoComplete="off"
-            size={14}
+            size={18}
           />{' '}
           <input
             name="password"
