@@ -65,6 +65,6 @@ export async function viewJob(store: Store, slug: string): Promise<JobView | und
 }
 
 /** The as-built sheet of a job. */
-export function sheetOf({ job, units, plans, roll, asking }: JobView): AsBuiltRow[] {
-  return asBuilt({ brief: job.brief, units, plans, roll, expected: expectedOfAll(asking) })
+export function sheetOf({ job, units, cards, plans, roll, asking }: JobView): AsBuiltRow[] {
+  return asBuilt({ brief: job.brief, units, cards, plans, roll, expected: expectedOfAll(asking) })
 }

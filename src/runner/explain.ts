@@ -1,7 +1,8 @@
 /** What failed on the wire, as a reason with its code. The device's own words go to the log line. */
 import { type KitCard, modelName } from '../core/kit/kit-card'
+import { offersWords } from '../core/kit/old-crypto'
 import type { Unit } from '../core/kit/unit'
-import type { WireError, WireErrorKind } from '../wire/wire-error'
+import { OutdatedError, type WireError, type WireErrorKind } from '../wire/wire-error'
 import { type HeldError, held } from './held-error'
 
 export interface Subject {
@@ -56,6 +57,10 @@ const explanations: Readonly<Record<WireErrorKind, Explanation>> = {
   untrusted: ({ unit }, { reason }) => held('new-certificate', { reason, name: unit.name, mac: unit.mac }),
   garbled: ({ card }) => held('garbled', { model: modelName(card) }),
   rejected: (_subject, { reason }) => held('setting-refused', { said: reason }),
+  outdated: ({ card }, error) => {
+    const old = error instanceof OutdatedError ? error.old : []
+    return held('outdated', { says: offersWords(old), names: old, model: modelName(card) })
+  },
   overtaken: ({ unit }) => held('changed-meanwhile', { name: unit.name }),
 }
 

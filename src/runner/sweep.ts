@@ -134,7 +134,7 @@ async function identity(input: SweepInput, { mac, address, prefix, card }: Answe
   // It says nothing to anybody but its controller, or nobody knows how it is asked: that it is there is all there is.
   if (!isDirect(card)) return { model: null, by: [], answers: 'service' }
   const known = input.before.find((each) => each.mac === mac && each.address === address && each.answers === 'service')
-  const lane = await input.host.openLane({ mac, address, prefix, by: card.does.reachedBy })
+  const lane = await input.host.openLane({ mac, address, prefix, by: card.does.reachedBy, old: card.does.old })
   try {
     return known?.model ? await stillThere(lane, card, known) : await introduced(input, mac, lane, card)
   } finally {

@@ -2,6 +2,8 @@
  * What can go wrong between the laptop and a unit: a closed set of kinds, each with the reason from the device.
  */
 
+import { type OldCrypto, offersWords } from '../core/kit/old-crypto'
+
 export const wireErrorKinds = [
   'unreachable',
   'refused',
@@ -13,13 +15,15 @@ export const wireErrorKinds = [
   'garbled',
   'rejected',
   'overtaken',
+  'outdated',
 ] as const
 /**
  * unreachable: nothing answers there. refused: it answers and does not let us in. occupied: somebody else is signed
  * in, and it takes one at a time. lacking: this laptop lacks what it takes to speak to it. wrong-unit: somebody else
  * answers. untrusted: its certificate is not the one that was pinned. timeout: it began and did not end. garbled: the
  * reply is not what the protocol allows. rejected: it understood, and will not do it. overtaken: somebody else
- * has changed it since it was read, so nothing was written.
+ * has changed it since it was read, so nothing was written. outdated: it speaks only what is no longer safe, and its
+ * card does not name it.
  */
 export type WireErrorKind = (typeof wireErrorKinds)[number]
 
@@ -32,6 +36,13 @@ export class WireError extends Error {
     options?: ErrorOptions,
   ) {
     super(`${kind}: ${reason}`, options)
+  }
+}
+
+/** A unit speaks only what is no longer safe, and its card does not name that. */
+export class OutdatedError extends WireError {
+  constructor(readonly old: readonly OldCrypto[]) {
+    super('outdated', `it ${offersWords(old)}`)
   }
 }
 

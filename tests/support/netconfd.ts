@@ -1,12 +1,12 @@
 /** Debian's netconfd with our modules behind Debian's own sshd: a NETCONF unit that nobody here wrote. */
-import { type ChildProcess, type ChildProcessWithoutNullStreams, execFileSync, spawn } from 'node:child_process'
-import { cpSync, existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { type ChildProcessWithoutNullStreams, spawn } from 'node:child_process'
+import { existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { connect } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, vi } from 'vitest'
-import { unpacked } from './debian-image'
 import { patience } from './patience'
+import { startSshd } from './sshd'
 
 const root = join(import.meta.dirname, '../..')
 const modules = [
@@ -50,7 +50,10 @@ export async function startNetconfd(port: number, password: string): Promise<Net
   ])
   for (const stream of [server.stdout, server.stderr]) stream.on('data', (data: Buffer) => (told += data.toString()))
   await vi.waitFor(() => expect(existsSync(socket), told.slice(-2000)).toBe(true), patience)
-  const sshd = startSshd(folder, port, socket, password)
+  const sshd = startSshd(folder, {
+    ...{ port, password, hostKey: 'ed25519' },
+    lines: [`Subsystem netconf "/usr/sbin/netconf-subsystem --ncxserver-sockname=${port}@${socket}"`],
+  })
   await vi.waitFor(
     () =>
       new Promise<void>((resolve, reject) => {
@@ -72,24 +75,4 @@ export async function startNetconfd(port: number, password: string): Promise<Net
       rmSync(folder, { recursive: true, force: true })
     },
   }
-}
-
-/** With an /etc of its own, so that the password of its root is its own. */
-function startSshd(folder: string, port: number, socket: string, password: string): ChildProcess {
-  const etc = join(folder, 'etc')
-  mkdirSync(etc)
-  for (const name of ['group', 'nsswitch.conf', 'ld.so.cache', 'login.defs', 'alternatives'])
-    if (existsSync(join('/etc', name)))
-      cpSync(join('/etc', name), join(etc, name), { recursive: true, verbatimSymlinks: true })
-  writeFileSync(join(etc, 'passwd'), 'root:x:0:0:root:/run:/bin/sh\nsshd:x:65533:65534::/run/sshd:/usr/sbin/nologin\n')
-  const hash = execFileSync('openssl', ['passwd', '-6', password], { encoding: 'utf8' }).trim()
-  writeFileSync(join(etc, 'shadow'), `root:${hash}:19000:0:99999:7:::\nsshd:*:19000::::::\n`, { mode: 0o600 })
-  const [keygen = '', ...keygenWords] = unpacked('usr/bin/ssh-keygen')
-  execFileSync(keygen, [...keygenWords, '-q', '-t', 'ed25519', '-N', '', '-f', join(etc, 'host_key')])
-  writeFileSync(
-    join(etc, 'sshd_config'),
-    `ListenAddress 127.0.0.1\nPort ${port}\nHostKey /etc/host_key\nPermitRootLogin yes\nPasswordAuthentication yes\nUsePAM no\nUseDNS no\nPidFile none\nSubsystem netconf "/usr/sbin/netconf-subsystem --ncxserver-sockname=${port}@${socket}"\n`,
-  )
-  const script = `mount --bind ${etc} /etc && mount -t tmpfs none /run && mkdir -p -m 755 /run/sshd && exec ${unpacked('usr/sbin/sshd').join(' ')} -D -r -f /etc/sshd_config`
-  return spawn('unshare', ['-m', 'sh', '-c', script], { stdio: 'ignore' })
 }

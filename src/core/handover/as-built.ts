@@ -5,6 +5,8 @@ import Papa from 'papaparse'
 import type { Brief } from '../brief/brief'
 import { type SettingOutcome, standing } from '../config/outcomes'
 import { keyText, type UnitConfig } from '../config/unit-config'
+import type { KitCard } from '../kit/kit-card'
+import { offersWords } from '../kit/old-crypto'
 import type { Unit } from '../kit/unit'
 import { type Check, checkWords } from '../muster/check'
 import { heldWords } from '../muster/held'
@@ -21,6 +23,8 @@ export interface ByHand {
 export interface AsBuiltInput {
   readonly brief: Brief
   readonly units: readonly Unit[]
+  /** By `maker model`. */
+  readonly cards: ReadonlyMap<string, Pick<KitCard, 'dialect' | 'does'>>
   readonly plans: ReadonlyMap<string, UnitPlan>
   readonly roll: Roll
   /** Every setting that is asked of each unit, with what could be said of it before. */
@@ -71,7 +75,7 @@ export interface AsBuiltRow {
   readonly provenBy: string | undefined
 }
 
-export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): AsBuiltRow[] {
+export function asBuilt({ brief, units, cards, plans, roll, expected }: AsBuiltInput): AsBuiltRow[] {
   return units.map((unit) => {
     const row = roll.rows.get(unit.id)
     const plan = plans.get(unit.id)
@@ -114,7 +118,13 @@ export function asBuilt({ brief, units, plans, roll, expected }: AsBuiltInput): 
       remark:
         heldState?.kind === 'held'
           ? `${held ? procedure[held].title : ''}: ${heldWords(heldState).why}`
-          : [bad.join(', '), ...remarks.map(remarkWords), openWords(shippedOpen), ...(row?.changes ?? [])]
+          : [
+              bad.join(', '),
+              ...remarks.map(remarkWords),
+              openWords(shippedOpen),
+              oldWords(cards.get(unit.model)),
+              ...(row?.changes ?? []),
+            ]
               .filter(Boolean)
               .join(' '),
       provenAt: row?.checks.length ? Math.max(...row.checks.map((check) => check.at)) : undefined,
@@ -133,6 +143,10 @@ function openSeconds(row: RollRow | undefined, pace: number): AsBuiltRow['shippe
 
 const openWords = (open: AsBuiltRow['shippedOpen']): string =>
   open ? `It came with "${open.ssid}" open on air, silenced ${open.seconds} s after it was first seen.` : ''
+
+/** A unit was set over what is no longer safe: whoever reads the sheet knows. */
+const oldWords = (card: Pick<KitCard, 'does'> | undefined): string =>
+  card && card.does.old.length > 0 ? `It ${offersWords(card.does.old)}.` : ''
 
 /** `SSH is open, and was not asked for.` */
 const remarkWords = (check: Check): string =>

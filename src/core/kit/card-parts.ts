@@ -1,6 +1,7 @@
 /** Parts of a kit card that are shared by several fields. */
 import { z } from 'zod'
 import { cliDialectSchema } from './cli-dialect'
+import { oldCryptoSchema } from './old-crypto'
 import { pagesDialectSchema } from './pages-dialect'
 
 const widths = [20, 40, 80, 160, 320] as const
@@ -47,6 +48,8 @@ export const doesSchema = z.strictObject({
   clientFrames: z.enum(['bridged', 'tunnelled']).default('bridged'),
   /** It answers slowly: each answer is waited for three times as long. */
   slow: z.boolean().default(false),
+  /** What it speaks that is no longer safe, by name: nothing of the kind is spoken that is not named. */
+  old: z.array(oldCryptoSchema).default([]),
 })
 
 export const cardRadioSchema = z.strictObject({

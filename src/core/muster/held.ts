@@ -133,6 +133,14 @@ const reasons = {
     ],
     press: 'trust-new-certificate',
   }),
+  outdated: ({ says, names, model }: { says: string; names: readonly string[]; model: string }): HeldWords => ({
+    why: `It ${says}: whoever is on its wire may read along, or stand between.`,
+    hands: [
+      'Look whether its maker has a newer firmware.',
+      `Where you accept it, say so on the kit card of ${model}: old: [${names.join(', ')}] under does.`,
+      again,
+    ],
+  }),
   garbled: ({ model }: { model: string }): HeldWords => ({
     why: `It does not answer as ${model} should.`,
     hands: [

@@ -4,6 +4,7 @@ import type { Brief } from '../brief/brief'
 import type { Asked } from '../config/asked'
 import type { SettingOutcome } from '../config/outcomes'
 import { asBuilt, asBuiltCsv, missing } from '../handover/as-built'
+import type { OldCrypto } from '../kit/old-crypto'
 import type { Unit } from '../kit/unit'
 import { secondsLeft } from './estimate'
 import { type MusterEvent, musterEventSchema, nothingHeard, type PlacedEvent, type StepState } from './events'
@@ -301,6 +302,7 @@ describe('stages and handover', () => {
       asBuilt({
         brief,
         units: [unit],
+        cards: new Map(),
         plans: new Map(),
         roll: foldRoll(placed(...events)),
         expected: new Map([['a', [setting]]]),
@@ -340,6 +342,7 @@ describe('stages and handover', () => {
     const [row] = asBuilt({
       brief,
       units: [{ ...unit, name: 'gate-01' }],
+      cards: new Map(),
       plans: new Map(),
       roll: roll,
       expected: new Map(),
@@ -359,7 +362,7 @@ describe('stages and handover', () => {
       cells: [{ band: '5', network: 'n1', bssid: '06:00:00:00:00:01' }],
     }
     const roll = foldRoll(placed(...allDone, proven))
-    const [row] = asBuilt({ brief, units: [unit], plans: new Map(), roll, expected: new Map() })
+    const [row] = asBuilt({ brief, units: [unit], cards: new Map(), plans: new Map(), roll, expected: new Map() })
     expect(row?.provenBy).toBe('bench-laptop')
     expect(row?.cells).toMatchObject([{ band: '5', bssid: '06:00:00:00:00:01' }])
     expect(row && asBuiltCsv([row])).toContain('06:00:00:00:00:01')
@@ -369,7 +372,14 @@ describe('stages and handover', () => {
 
   it('names what is missing until every unit answers', () => {
     const sheet = (events: MusterEvent[]) =>
-      asBuilt({ brief, units: [unit], plans: new Map(), roll: foldRoll(placed(...events)), expected: new Map() })
+      asBuilt({
+        brief,
+        units: [unit],
+        cards: new Map(),
+        plans: new Map(),
+        roll: foldRoll(placed(...events)),
+        expected: new Map(),
+      })
     expect(missing(sheet([]))).toEqual(['hall-01 has not been mustered.'])
     expect(missing(sheet([step('reach', isHeld)]))).toEqual([
       'hall-01 is held. Reach: Air Muster itself went wrong here.',
@@ -377,10 +387,22 @@ describe('stages and handover', () => {
     expect(missing(sheet(allDone))).toEqual([])
   })
 
+  it('says of a unit that it was set over what is no longer safe', () => {
+    const card = cardOf('Ostrel O-40')
+    const rowWith = (old: OldCrypto[]) =>
+      asBuilt({
+        ...{ brief, units: [unit], plans: new Map(), roll: emptyRoll, expected: new Map() },
+        cards: new Map([[unit.model, { ...card, does: { ...card.does, old } }]]),
+      })[0]
+    expect(rowWith(['tls-1.0'])?.remark).toContain('TLS 1.0')
+    expect(rowWith([])?.remark).toBe('')
+  })
+
   it('writes CSV that no spreadsheet takes for a formula', () => {
     const [row] = asBuilt({
       brief,
       units: [{ ...unit, place: 'desk, "left"' }],
+      cards: new Map(),
       plans: new Map(),
       roll: emptyRoll,
       expected: new Map(),

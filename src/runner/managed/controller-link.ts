@@ -125,7 +125,7 @@ export class ControllerLink {
 
   async #laneTo(): Promise<Lane> {
     const { host, unit, card, address, prefix } = this.#input
-    this.#lane ??= await host.openLane({ mac: unit.mac, address, prefix, by: card.does.reachedBy })
+    this.#lane ??= await host.openLane({ mac: unit.mac, address, prefix, by: card.does.reachedBy, old: card.does.old })
     return this.#lane
   }
 

@@ -68,6 +68,7 @@ export class Access {
       address,
       prefix: this.#prefixAt(address),
       by: this.#target.card.does.reachedBy,
+      old: this.#target.card.does.old,
     })
     this.#lanes.set(address, lane)
     return lane

@@ -34,7 +34,8 @@ export async function laneToPages(
   const addresses = [...new Set(places.flatMap((address) => address ?? []))]
   for (const address of addresses) {
     if (!(await host.arp(address)).includes(unit.mac)) continue
-    const lane = await host.openLane({ mac: unit.mac, address, prefix, by: direct?.does.reachedBy ?? 'both' })
+    const { reachedBy, old } = direct?.does ?? { reachedBy: 'both' as const, old: [] }
+    const lane = await host.openLane({ mac: unit.mac, address, prefix, by: reachedBy, old })
     const door = await doorOf(lane, direct?.factory.port)
     if (door) return { lane, pin, door, mac: unit.mac, planned: plan?.address }
     await lane.close()

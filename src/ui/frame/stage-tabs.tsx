@@ -31,10 +31,11 @@ export function StageTabs() {
   const incomplete = useMemo(() => {
     let known: boolean | undefined
     return (): boolean => {
-      known ??= missing(asBuilt({ brief: job.brief, units, plans, roll, expected: expectedOfAll(asking) })).length > 0
+      known ??=
+        missing(asBuilt({ brief: job.brief, units, cards, plans, roll, expected: expectedOfAll(asking) })).length > 0
       return known
     }
-  }, [job.brief, units, plans, roll, asking])
+  }, [job.brief, units, cards, plans, roll, asking])
   const path = usePathname()
   const all = standings({
     brief: job.brief,

@@ -15,9 +15,9 @@ import { SitePage } from './site-page'
 
 /** The as-built sheet as it will print, and what is missing for it to be complete. */
 export function HandoverView() {
-  const { job, units, plans, roll, countryName, asking } = useJob()
+  const { job, units, cards, plans, roll, countryName, asking } = useJob()
   const expected = useMemo(() => expectedOfAll(asking), [asking])
-  const rows = asBuilt({ brief: job.brief, units, plans, roll, expected })
+  const rows = asBuilt({ brief: job.brief, units, cards, plans, roll, expected })
   const gaps = missing(rows)
   const newest = Math.max(0, ...rows.map((row) => row.provenAt ?? 0))
   const { management, networks } = job.brief

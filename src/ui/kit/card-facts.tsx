@@ -2,6 +2,7 @@ import { settingIds } from '../../core/config/setting-ids'
 import { withinSentence } from '../../core/config/settings/setting'
 import { settingOf } from '../../core/config/settings/settings'
 import { isMustered, type KitCard, modelName } from '../../core/kit/kit-card'
+import { offersWords } from '../../core/kit/old-crypto'
 import { classOf } from '../../core/kit/poe'
 import classes from './kit.module.css'
 
@@ -23,6 +24,7 @@ export function CardFacts({ card }: { card: KitCard }) {
     does.ignoresPing && 'it does not answer ping',
     does.sessions === 'one' && 'it takes one sign-in at a time',
     does.slow && 'it answers slowly',
+    does.old.length > 0 && `it ${offersWords(does.old)}`,
     does.country !== 'free' && `its country is locked to ${does.country}`,
   ].filter((words) => typeof words === 'string')
   const hidden = settingIds.filter((id) => card.can[id]?.readable === 'no')

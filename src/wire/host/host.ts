@@ -4,6 +4,7 @@
  * A lane is a private path to one unit by its MAC, so that units with one and the same address are worked at once.
  */
 import type { Socket } from 'node:net'
+import type { OldCrypto } from '../../core/kit/old-crypto'
 import type { Heard, Laptop } from '../../core/muster/events'
 import type { NamedAddress } from './resolve'
 
@@ -22,6 +23,8 @@ export interface LaneTarget {
   readonly prefix: number
   /** Addresses at which the unit's management service listens; IPv4 where nothing is said. */
   readonly by?: 'link-local' | 'ipv4' | 'both' | undefined
+  /** What the unit may be spoken to with although it is no longer safe; nothing where nothing is said. */
+  readonly old?: readonly OldCrypto[] | undefined
 }
 
 /** The way of datagrams (UDP) over a lane. */

@@ -40,7 +40,7 @@ export function sharedLanes(host: Host): Host {
       }
       try {
         const lane = await shared.lane
-        return { ...lane, close: letGo }
+        return { ...lane, old: target.old, close: letGo }
       } catch (error) {
         held = false
         if (open.get(key) === shared) open.delete(key)

@@ -3,11 +3,12 @@
  * and time.
  */
 import type { Socket } from 'node:net'
-import { connect as connectTls, createSecureContext, type PeerCertificate, type TLSSocket } from 'node:tls'
+import { connect as connectTls, type PeerCertificate, type SecureContext, type TLSSocket } from 'node:tls'
 import { Client, type Dispatcher, errors } from 'undici'
 import type { Lane } from '../host/host'
 import type { PinCheck } from '../trust/pin'
-import { plainReason, WireError } from '../wire-error'
+import { OutdatedError, plainReason, WireError } from '../wire-error'
+import { contextFor, everyOldTls, isDisagreement, oldIn } from './old-tls'
 
 export interface HttpReply {
   readonly status: number
@@ -116,8 +117,12 @@ export class HttpSession {
 
 /** A connection with a unit whose certificate is the pinned one. @throws WireError unreachable, untrusted */
 export async function pinnedTls(lane: Lane, port: number, pin: PinCheck): Promise<TLSSocket> {
-  const socket = await handshake(await lane.connect(port))
+  const socket = await handshake(await lane.connect(port), contextFor(lane.old)).catch(async (error: WireError) => {
+    throw (await outdated(lane, port, error)) ?? error
+  })
   try {
+    const old = oldIn(socket).filter((name) => !lane.old?.includes(name))
+    if (old.length > 0) throw new OutdatedError(old)
     const { fingerprint256, subject } = socket.getPeerCertificate()
     await pin(fingerprint256, plainReason(subjectWords(subject)))
   } catch (error) {
@@ -141,10 +146,23 @@ function watched(socket: Socket): Socket {
   return socket
 }
 
-/** Made once: it is the same for every unit. */
-const secureContext = createSecureContext({ minVersion: 'TLSv1.2' })
+/**
+ * Where nothing was agreed upon: whether something is with all that is old. Nothing is sent by it.
+ * @returns undefined where that is not what stood in the way
+ */
+async function outdated(lane: Lane, port: number, { cause }: WireError): Promise<OutdatedError | undefined> {
+  if (!(cause instanceof Error && isDisagreement(cause))) return undefined
+  try {
+    const socket = await handshake(await lane.connect(port), contextFor(everyOldTls))
+    const old = oldIn(socket).filter((name) => !lane.old?.includes(name))
+    socket.destroy()
+    return old.length > 0 ? new OutdatedError(old) : undefined
+  } catch {
+    return undefined
+  }
+}
 
-function handshake(raw: Socket): Promise<TLSSocket> {
+function handshake(raw: Socket, secureContext: SecureContext): Promise<TLSSocket> {
   return new Promise((resolve, reject) => {
     // Units sign their own certificates: trust is the pin, checked before a byte is sent.
     const socket = connectTls({ socket: raw, rejectUnauthorized: false, secureContext })

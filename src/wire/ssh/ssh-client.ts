@@ -5,7 +5,8 @@ import { Client } from 'ssh2'
 import type { Credentials } from '../dialect/dialect'
 import type { Lane } from '../host/host'
 import type { PinCheck } from '../trust/pin'
-import { plainReason, WireError } from '../wire-error'
+import { OutdatedError, plainReason, WireError } from '../wire-error'
+import { type Agreed, algorithmsFor, everyOldSsh, isDisagreement, oldInSsh } from './old-ssh'
 
 /** A small unit takes its time over the first handshake, above all while it makes its key. */
 const handshakeMs = 45_000
@@ -16,6 +17,41 @@ const keepAliveMs = 10_000
  * @throws WireError refused, untrusted, unreachable, timeout or garbled
  */
 export async function connectSsh(lane: Lane, port: number, login: Credentials, pin: PinCheck): Promise<Client> {
+  try {
+    return await signedIn(lane, port, login, pin)
+  } catch (error) {
+    throw (await outdated(lane, port, error)) ?? error
+  }
+}
+
+/**
+ * Where nothing was agreed upon: whether something is with all that is old. Nobody signs in by it.
+ * @returns undefined where that is not what stood in the way
+ */
+async function outdated(lane: Lane, port: number, error: unknown): Promise<OutdatedError | undefined> {
+  if (!(error instanceof WireError && error.cause instanceof Error && isDisagreement(error.cause))) return undefined
+  const client = new Client()
+  try {
+    const sock = (await lane.connect(port)) as Socket
+    const agreed = await new Promise<Agreed | undefined>((resolve) => {
+      client.once('handshake', (negotiated) => resolve(negotiated as unknown as Agreed))
+      client.once('error', () => resolve(undefined))
+      client.once('close', () => resolve(undefined))
+      // Whoever that is, it is told nothing: nobody signs in.
+      const nobody = { username: '', authHandler: () => false as const, hostVerifier: () => true }
+      client.connect({ sock, ...nobody, algorithms: algorithmsFor(everyOldSsh), readyTimeout: handshakeMs })
+    })
+    const old = agreed ? oldInSsh(agreed).filter((name) => !lane.old?.includes(name)) : []
+    return old.length > 0 ? new OutdatedError(old) : undefined
+  } catch {
+    return undefined
+  } finally {
+    client.on('error', () => undefined)
+    client.destroy()
+  }
+}
+
+async function signedIn(lane: Lane, port: number, login: Credentials, pin: PinCheck): Promise<Client> {
   const socket = await lane.connect(port)
   const client = new Client()
   let untrusted: Error | undefined
@@ -33,6 +69,7 @@ export async function connectSsh(lane: Lane, port: number, login: Credentials, p
         ...(login.privateKey === undefined
           ? { password: login.password, tryKeyboard: true }
           : { privateKey: login.privateKey }),
+        algorithms: algorithmsFor(lane.old),
         readyTimeout: handshakeMs,
         keepaliveInterval: keepAliveMs,
         keepaliveCountMax: 2,
