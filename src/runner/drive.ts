@@ -5,7 +5,7 @@ import { isManaged } from '../core/kit/kit-card'
 import { procedure, type Step, stepsFor } from '../core/muster/procedure'
 import type { PageWhenHeld } from '../core/showing/file-from-pages'
 import { HostAwayError } from '../wire/host/host'
-import { WireError } from '../wire/wire-error'
+import { BrowserGoneError, WireError } from '../wire/wire-error'
 import { explain } from './explain'
 import { HeldError, held } from './held-error'
 import { managedWork } from './managed/steps'
@@ -48,6 +48,8 @@ const work: Readonly<Record<Step, Work>> = {
 
 /** How often a unit that vanishes half-way is looked for again before it is held. */
 const attempts = 3
+/** A unit whose pages end every browser is held in the end. */
+const mostBrowsersLost = 20
 
 /** Asked before each step; a muster that is pausing stops there. */
 export type MayGoOn = () => boolean
@@ -91,13 +93,15 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last')
     } catch (error) {
       if (error instanceof CalledOff) return 'stopped'
       if (error instanceof HostAwayError) return await wireBack(run, step, error)
-      const isUnheard = error instanceof MayHaveRestarted
-      if (isUnheard || (retry === 'may-retry' && mayTryAgain(run, step, error))) {
+      const isLost = error instanceof BrowserGoneError && run.browsersLost < mostBrowsersLost
+      if (isLost) run.browsersLost += 1
+      const isNoFault = isLost || error instanceof MayHaveRestarted
+      if (isNoFault || (retry === 'may-retry' && mayTryAgain(run, step, error))) {
         run.journal.say(
           `${procedure[step].title.toLowerCase()}: ${error instanceof Error ? error.message : ''}; looking for it again`,
         )
         await run.journal.tell(step, { kind: 'idle' })
-        return isUnheard ? 'not-its-fault' : 'again'
+        return isNoFault ? 'not-its-fault' : 'again'
       }
       const { held: state } = asHeld(run, error)
       if (error instanceof WireError) run.journal.say(`${error.kind}: ${error.reason}`)

@@ -77,6 +77,8 @@ export class UnitRun {
   #differences: readonly Difference[] | undefined
   /** Radios that radar has moved, as they were last looked at. */
   radarMoves: readonly RadarMove[] = []
+  /** How often the browser ended that turned its pages. */
+  browsersLost = 0
   /** What its radios did when they were last looked at. */
   onAir: readonly RadioOnAir[] = []
 

@@ -42,6 +42,9 @@ const more: Readonly<Record<Purpose, readonly string[]>> = {
   seen: [],
 }
 
+/** Browsers that are started for one context, before it is said that none starts. */
+const mostStarts = 3
+
 class OneBrowser {
   #running: Promise<Browser> | undefined
   #contexts = 0
@@ -50,12 +53,13 @@ class OneBrowser {
   constructor(readonly purpose: Purpose) {}
 
   #browser(): Promise<Browser> {
+    if (this.#running) return this.#running
     const program = programs.find((each) => existsSync(each))
-    if (!program) throw new WireError('lacking', 'Chromium, in which this model’s pages are turned')
+    if (!program) return Promise.reject(new WireError('lacking', 'Chromium, in which this model’s pages are turned'))
     // Its sandbox does not run as root.
     const args = [...quiet, ...more[this.purpose], ...(process.getuid?.() === 0 ? ['--no-sandbox'] : [])]
     // Over a pipe: whatever ends this process ends the browser.
-    this.#running ??= launch({
+    const starting = launch({
       executablePath: program,
       headless: program === programs[0] ? 'shell' : true,
       acceptInsecureCerts: true,
@@ -63,28 +67,36 @@ class OneBrowser {
       ...(this.purpose === 'seen' ? { defaultViewport: null } : {}),
       pipe: true,
       args,
-    }).then((started) => {
-      started.once('disconnected', () => {
-        this.#running = undefined
-      })
-      return started
     })
-    this.#running.catch(() => {
-      this.#running = undefined
-    })
-    return this.#running
+    this.#running = starting
+    const forget = (): void => this.#forget(starting)
+    starting.then((started) => void started.once('disconnected', forget), forget)
+    return starting
+  }
+
+  /** The next who asks starts another. */
+  #forget(gone: Promise<Browser>): void {
+    if (this.#running === gone) this.#running = undefined
   }
 
   async context(proxy: string): Promise<BrowserContext> {
     clearTimeout(this.#idle)
     this.#contexts += 1
-    try {
-      const started = await this.#browser()
-      return await started.createBrowserContext({ proxyServer: proxy, proxyBypassList: ['<-loopback>'] })
-    } catch (cause) {
-      this.release()
-      if (cause instanceof WireError) throw cause
-      throw new WireError('lacking', 'a browser that starts', { cause })
+    for (let tried = 1; ; tried += 1) {
+      const starting = this.#browser()
+      try {
+        const started = await starting
+        return await started.createBrowserContext({ proxyServer: proxy, proxyBypassList: ['<-loopback>'] })
+      } catch (cause) {
+        // One that was killed as it started, or since, is no fault of this laptop: the next may live.
+        if (!(cause instanceof WireError) && tried < mostStarts) {
+          this.#forget(starting)
+          continue
+        }
+        this.release()
+        if (cause instanceof WireError) throw cause
+        throw new WireError('lacking', 'a browser that starts', { cause })
+      }
     }
   }
 

@@ -39,6 +39,13 @@ export class WireError extends Error {
   }
 }
 
+/** The browser in which a unit's pages are turned has ended: no fault of the unit, and the next may live. */
+export class BrowserGoneError extends WireError {
+  constructor(cause: unknown) {
+    super('unreachable', 'the browser that turned its pages ended', { cause })
+  }
+}
+
 /** A unit speaks only what is no longer safe, and its card does not name that. */
 export class OutdatedError extends WireError {
   constructor(readonly old: readonly OldCrypto[]) {

@@ -7,7 +7,7 @@ import type { LaneProxy } from '../../http/lane-proxy'
 import { inPage } from '../../page-elements/in-page'
 import type { PageElements } from '../../page-elements/page-elements'
 import { type PagePicture, pictureOf } from '../../page-elements/picture'
-import { plainReason, WireError } from '../../wire-error'
+import { BrowserGoneError, plainReason, WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
 import { type Entrance, type Entry, largestPage, type PageEngine, placeWords, type Seen } from './engine'
 import type { EngineSettings } from './forms-engine'
@@ -27,6 +27,7 @@ const pause = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 
 export class BrowserEngine implements PageEngine {
   readonly #settings: EngineSettings
   #opening: Promise<OpenTab> | undefined
+  #tab: Tab | undefined
   /** Whether the browser itself has a login, which it forgets with its context alone. */
   #authorized = false
   #base = ''
@@ -179,6 +180,7 @@ export class BrowserEngine implements PageEngine {
   async #started(): Promise<OpenTab> {
     const { lane, pin, longestReplyMs } = this.#settings
     const opened = await openTab(lane, pin)
+    this.#tab = opened.tab
     opened.tab.setDefaultTimeout(longestReplyMs)
     this.#traffic = opened.traffic
     return opened
@@ -186,6 +188,7 @@ export class BrowserEngine implements PageEngine {
 
   #explained(error: unknown, proxy: LaneProxy): WireError {
     if (error instanceof WireError) return error
+    if (this.#tab && !this.#tab.browser().connected) return new BrowserGoneError(error)
     if (proxy.fault) return proxy.fault
     const cause = error instanceof Error ? error : new Error(String(error))
     if (cause instanceof TimeoutError)

@@ -7,7 +7,7 @@ import { browserContext, closeContext } from '../../chromium'
 import type { Lane } from '../../host/host'
 import { LaneProxy } from '../../http/lane-proxy'
 import type { PinCheck } from '../../trust/pin'
-import { plainReason, WireError } from '../../wire-error'
+import { BrowserGoneError, plainReason, WireError } from '../../wire-error'
 import { Traffic } from './traffic'
 
 export interface OpenTab {
@@ -42,8 +42,10 @@ export async function openTab(lane: Lane, pin: PinCheck): Promise<OpenTab> {
     tab.on('dialog', (dialog) => void dialog.accept().catch(() => undefined))
     return { lane, pin, proxy, context, tab, traffic: new Traffic(tab) }
   } catch (error) {
+    const isGone = context?.browser().connected === false
     if (context) await closeContext(context)
     proxy.close()
+    if (isGone) throw new BrowserGoneError(error)
     if (error instanceof WireError) throw error
     throw new WireError('unreachable', plainReason(String(error).split('\n')[0] ?? ''), { cause: error })
   }
