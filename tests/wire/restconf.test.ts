@@ -196,7 +196,10 @@ describe('a device that answers as none should', () => {
   })
 
   beforeAll(async () => {
-    const { private: key, cert } = await generate([{ name: 'commonName', value: 'x' }], { keyType: 'ec' })
+    const { private: key, cert } = await generate([{ name: 'commonName', value: 'x' }], {
+      keyType: 'ec',
+      algorithm: 'sha256',
+    })
     server = createServer({ key, cert }, (request, response) => {
       asked.push(request.url ?? '')
       if (hostMeta !== undefined && request.url === '/.well-known/host-meta') return void response.end(hostMeta)

@@ -46,6 +46,16 @@ describe('a field that is entered', () => {
   })
 })
 
+it('keeps no secret that a form has left in an address', () => {
+  const [secret, other] = [value('network.passphrase'), value('admin.password')]
+  for (const path of [`/save?key=${encodeURIComponent(secret)}&x=1`, `/save?key=${secret.replaceAll(' ', '+')}`]) {
+    const record = shownBy({ ...typed(value('unit.name')), path })
+    expect(record.acts[0]?.path).toBe('/save')
+  }
+  expect(shownBy({ ...typed(value('unit.name')), path: `/${other}/x` }).acts[0]?.path).toBe('/')
+  expect(shownBy({ ...typed(value('unit.name')), path: '/save?page=2' }).acts[0]?.path).toBe('/save?page=2')
+})
+
 describe('what is put into a page', () => {
   it('is kept as the setting that it is of, a secret too', () => {
     const record = shownBy(typed(value('admin.password'), { label: 'Password' }))

@@ -9,7 +9,7 @@ import type { Act, ActValue, PressRole } from './act'
 import { likelySetting, meaningOfChoice, meaningOfText } from './meaning'
 import type { Noted, NotedRow, ProtocolLogin, Puts } from './noted'
 import { describe } from './seek'
-import { type SiteWords, siteWords } from './site-words'
+import { pathWithoutSecrets, type SiteWords, siteWords } from './site-words'
 import { type StandingHints, standingValue, twinOf } from './standing'
 import { bandByWords, ticksMethod } from './trade-words'
 import { broughtBy, type Came, cameWith, nothingCame } from './ways'
@@ -54,8 +54,9 @@ export interface Showing {
 const mostNamed = 500
 
 /** Adds what a page told, or how a login was asked for. */
-export function withNoted(record: ShownRecord, noted: Noted | ProtocolLogin, showing: Showing): ShownRecord {
-  if (typeof noted === 'string') return { ...record, login: noted }
+export function withNoted(record: ShownRecord, told: Noted | ProtocolLogin, showing: Showing): ShownRecord {
+  if (typeof told === 'string') return { ...record, login: told }
+  const noted = { ...told, path: pathWithoutSecrets(told.path, showing.spoken) }
   const { facts, path, hands, rows } = noted
   const named = namedWith(record.named, noted)
   const isOnOnePage = ([, page]: [string, string]): boolean => page !== ''

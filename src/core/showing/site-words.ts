@@ -59,3 +59,23 @@ function wholeIn(words: string, own: string): number {
     if (!isSign(words[at - 1]) && !isSign(words[at + own.length])) return at
   return -1
 }
+
+/** A form that is sent by its address leaves there what was put in: a path that holds a secret ends before it. */
+export function pathWithoutSecrets(path: string, spoken: readonly Spoken[]): string {
+  const secrets = spoken.flatMap(({ id, value }) =>
+    settingOf(id).secret && typeof value === 'string' && value !== '' ? [value] : [],
+  )
+  const holds = (part: string): boolean =>
+    secrets.some((secret) => part.includes(secret) || decoded(part).includes(secret))
+  if (!holds(path)) return path
+  const [bare = ''] = path.split('?')
+  return holds(bare) || bare === '' ? '/' : bare
+}
+
+function decoded(path: string): string {
+  try {
+    return decodeURIComponent(path.replaceAll('+', ' '))
+  } catch {
+    return path
+  }
+}
