@@ -2,13 +2,12 @@
  * A page changes between showing and following: each element is found as itself, or is not found and nothing is
  * written. Whatever the change, no other element is ever taken for it.
  */
-import type { Page as Tab } from 'puppeteer-core'
-import { afterAll, beforeAll, expect, it } from 'vitest'
+import { expect, it } from 'vitest'
 import type { Described, ElementFacts } from '../../src/core/kit/page-element'
 import { describe as describeElement, seek } from '../../src/core/showing/seek'
 import { noSiteWords } from '../../src/core/showing/site-words'
-import { browserContext, closeContext, endBrowser } from '../../src/wire/chromium'
 import { inPage } from '../../src/wire/page-elements/in-page'
+import { blankTab } from '../support/blank-tab'
 
 const radio = (band: string, of: string, name: string): string => `<fieldset><legend>${band} GHz</legend>
   <label>Channel <select data-of="channel-${of}" name="${name}"><option>1</option><option>6</option><option>11</option></select></label>
@@ -21,22 +20,12 @@ const shown = `<h1>Radio</h1><form>
   <table><caption>Networks</caption><tbody>${rows('Crew', 'Guests')}</tbody></table>
   <button type="button" data-of="save" name="keep">Save</button></form>`
 
-let tab: Tab
-let close: () => Promise<void>
-beforeAll(async () => {
-  const context = await browserContext('http://127.0.0.1:9')
-  tab = await context.newPage()
-  close = () => closeContext(context)
-})
-afterAll(async () => {
-  await close()
-  await endBrowser()
-})
+const tab = blankTab()
 
 /** What is seen of a page, and what each element really is. */
 async function seen(html: string): Promise<{ facts: ElementFacts[]; truth: (string | null)[] }> {
-  await tab.setContent(html)
-  return inPage(tab, (elements) => {
+  await tab().setContent(html)
+  return inPage(tab(), (elements) => {
     const facts = elements.look()
     return { facts, truth: facts.map((each) => elements.element(each.seen)?.getAttribute('data-of') ?? null) }
   })

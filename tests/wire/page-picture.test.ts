@@ -1,27 +1,16 @@
 /** A picture of a unit's page that is kept: what holds a secret is blank in it, wherever it stands. */
-import type { Page as Tab } from 'puppeteer-core'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { browserContext, closeContext, endBrowser } from '../../src/wire/chromium'
+import { describe, expect, it } from 'vitest'
 import { type PagePicture, pictureOf } from '../../src/wire/page-elements/picture'
+import { blankTab } from '../support/blank-tab'
 
 /** Large and black where it is seen at all: a picture in which it can be read is another picture. */
 const secret = '\u2588\u2588\u2588\u2588secret'
 
-let tab: Tab
-let close: () => Promise<void>
-beforeAll(async () => {
-  const context = await browserContext('http://127.0.0.1:9')
-  tab = await context.newPage()
-  close = () => closeContext(context)
-})
-afterAll(async () => {
-  await close()
-  await endBrowser()
-})
+const tab = blankTab()
 
 async function picture(html: string, secrets: readonly string[]): Promise<PagePicture | undefined> {
-  await tab.setContent(html)
-  return pictureOf(tab, secrets)
+  await tab().setContent(html)
+  return pictureOf(tab(), secrets)
 }
 const bytesOf = (taken: PagePicture | undefined): string => Buffer.from(taken?.jpeg ?? []).toString('base64')
 
