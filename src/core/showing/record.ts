@@ -129,6 +129,9 @@ function standingActs(
   const stood = hands.standing.flatMap((field): Omit<Act, 'number'>[] => {
     const own = facts.find(({ seen }) => seen === field.seen)
     const value = own && standingValue(field, own, hints)
+    // What stands in a list may be of the site: it goes into no card as words.
+    const isOfSite = field.kind === 'chosen' && ofSite.has(field.value)
+    if (isOfSite && value?.kind === 'setting' && Object.keys(value.how).length > 0) return []
     const at = value && describe(facts, own, ofSite)
     if (!at || known.has(JSON.stringify(at))) return []
     const does = { kind: 'puts', value, stood: true, offered: offeredIn(field, value, own, hints) } as const
