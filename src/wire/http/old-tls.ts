@@ -1,5 +1,5 @@
 /** Old TLS, spoken where it is named, and told apart from a unit that does not answer. */
-import { createSecureContext, type SecureContext, type TLSSocket } from 'node:tls'
+import { createSecureContext, DEFAULT_CIPHERS, type SecureContext, type TLSSocket } from 'node:tls'
 import type { OldCrypto } from '../../core/kit/old-crypto'
 
 const isOfTls = (name: OldCrypto): boolean => !name.startsWith('ssh-')
@@ -20,7 +20,7 @@ export function contextFor(named: readonly OldCrypto[] = []): SecureContext {
   const context = createSecureContext({
     minVersion: has('tls-1.0') ? 'TLSv1' : has('tls-1.1') ? 'TLSv1.1' : 'TLSv1.2',
     // The library refuses weak keys and signatures by its own level of security, where it is not told otherwise.
-    ciphers: `DEFAULT${has('rsa-key-exchange') ? '' : ':!kRSA'}${isWeak ? ':@SECLEVEL=0' : ''}`,
+    ciphers: `${DEFAULT_CIPHERS}${has('rsa-key-exchange') ? '' : ':!kRSA'}${isWeak ? ':@SECLEVEL=0' : ''}`,
   })
   contexts.set(key, context)
   return context
