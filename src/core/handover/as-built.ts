@@ -24,7 +24,7 @@ export interface AsBuiltInput {
   readonly brief: Brief
   readonly units: readonly Unit[]
   /** By `maker model`. */
-  readonly cards: ReadonlyMap<string, Pick<KitCard, 'dialect' | 'does'>>
+  readonly cards: ReadonlyMap<string, Pick<KitCard, 'does'>>
   readonly plans: ReadonlyMap<string, UnitPlan>
   readonly roll: Roll
   /** Every setting that is asked of each unit, with what could be said of it before. */

@@ -20,6 +20,10 @@ const offers = {
 export const oldCryptoSchema = z.enum(Object.keys(offers) as [keyof typeof offers, ...(keyof typeof offers)[]])
 export type OldCrypto = keyof typeof offers
 
+/** What is old and not named. */
+export const unnamed = (found: readonly OldCrypto[], named: readonly OldCrypto[] = []): OldCrypto[] =>
+  found.filter((name) => !named.includes(name))
+
 /** What a unit offers that is old, as the end of a sentence that begins with the unit. */
 export const offersWords = (names: readonly OldCrypto[]): string =>
   `offers ${names.map((name) => offers[name]).join(', ')}`

@@ -10,8 +10,8 @@ import { likelySetting, meaningOfChoice, meaningOfText } from './meaning'
 import type { Noted, NotedRow, ProtocolLogin, Puts } from './noted'
 import { describe } from './seek'
 import { pathWithoutSecrets, type SiteWords, siteWords } from './site-words'
-import { type StandingHints, standingValue, twinOf } from './standing'
-import { bandByWords, ticksMethod } from './trade-words'
+import { standingIn } from './standing'
+import { tickOf } from './ticks'
 import { broughtBy, type Came, cameWith, nothingCame } from './ways'
 
 export interface ShownRecord {
@@ -106,13 +106,6 @@ export function withNoted(record: ShownRecord, told: Noted | ProtocolLogin, show
 const labelOf = ({ label, text, hint, name, heading }: ElementFacts, ofSite: SiteWords): string =>
   [label || text || hint || name, heading].filter((each) => each && !ofSite.has(each)).join(', ')
 
-/** What its list offers: one that is drawn by the page tells nothing while it is shut, and a twin's may be like it. */
-function offeredIn(field: Puts, value: ActValue, own: ElementFacts, hints: StandingHints): readonly string[] {
-  if (field.kind !== 'chosen' || field.offered.length > 0) return field.kind === 'chosen' ? field.offered : []
-  const twin = value.kind === 'setting' ? twinOf(value, own, hints) : undefined
-  return twin?.does.kind === 'puts' ? twin.does.offered : []
-}
-
 /** What stood right in the fields of a page that is saved, beside what hands have put in since the last press. */
 function standingActs(
   record: ShownRecord,
@@ -128,13 +121,15 @@ function standingActs(
   const hints = { spoken, network: networkAt(record), acts: record.acts }
   const stood = hands.standing.flatMap((field): Omit<Act, 'number'>[] => {
     const own = facts.find(({ seen }) => seen === field.seen)
-    const value = own && standingValue(field, own, hints)
+    const standing = own && standingIn(field, own, hints)
+    if (!standing) return []
+    const { value } = standing
     // What stands in a list may be of the site: it goes into no card as words.
     const isOfSite = field.kind === 'chosen' && ofSite.has(field.value)
-    if (isOfSite && value?.kind === 'setting' && Object.keys(value.how).length > 0) return []
-    const at = value && describe(facts, own, ofSite)
+    if (isOfSite && value.kind === 'setting' && Object.keys(value.how).length > 0) return []
+    const at = describe(facts, own, ofSite)
     if (!at || known.has(JSON.stringify(at))) return []
-    const does = { kind: 'puts', value, stood: true, offered: offeredIn(field, value, own, hints) } as const
+    const does = { kind: 'puts', stood: true, ...standing } as const
     return [{ path, at, label: labelOf(own, ofSite), does, after: broughtBy(came, own), appeared: [] }]
   })
   return stood.map((act, index) => ({ ...act, number: last + 1 + index }))
@@ -263,15 +258,8 @@ function actValue(
     if (meaning && (!isOwn || Object.keys(meaning.how).length === 0)) return { kind: 'setting', ...meaning }
     return isOwn ? { kind: 'unknown' } : { kind: 'always', text: hands.value }
   }
-  const band = bandByWords(own.label)
-  const isBandOfNetwork = band !== undefined && network !== undefined && own.label.length <= 12
-  if (isBandOfNetwork && hands.ticked) return { kind: 'tick-of', id: 'network.bands', of: network, tick: band }
-  if (hands.isOneOfSeveral) {
-    const method = ticksMethod(own.label)
-    if (method !== undefined) return tickOf(method)
-  }
+  const tick = tickOf(own.label, { isOneOfSeveral: hands.isOneOfSeveral, network })
+  if (tick && (hands.ticked || tick.id !== 'network.bands')) return tick
   const meaning = meaningOfChoice(spoken, hands.ticked, own, { network })
   return meaning ? { kind: 'setting', ...meaning } : { kind: 'ticked', ticked: hands.ticked }
 }
-
-const tickOf = (tick: string): ActValue => ({ kind: 'tick-of', id: 'management.method', of: '', tick })

@@ -3,12 +3,14 @@
  * put in. It counts only where label and value leave no doubt which setting it is.
  */
 import type { Spoken } from '../config/outcomes'
+import type { SettingId } from '../config/setting-ids'
 import { findFirst } from '../input/pattern'
 import type { ElementFacts } from '../kit/page-element'
 import type { Act, ActValue } from './act'
 import { type Meaning, meaningOfChoice, meaningOfText } from './meaning'
 import type { Puts } from './noted'
-import { bandByWords, isReversed, securityByWords, settingByWords, ticksMethod } from './trade-words'
+import { tickOf } from './ticks'
+import { isReversed, securityByWords, settingByWords } from './trade-words'
 
 export interface StandingHints {
   readonly spoken: readonly Spoken[]
@@ -18,26 +20,52 @@ export interface StandingHints {
   readonly acts: readonly Act[]
 }
 
+export interface Standing {
+  readonly value: ActValue
+  readonly offered: readonly string[]
+}
+
 /** @returns undefined where it may be anything */
-export function standingValue(field: Puts, own: ElementFacts, hints: StandingHints): ActValue | undefined {
-  const { spoken, network } = hints
-  if (field.kind === 'ticked') return tickedValue(field, own, hints)
-  const id = settingByWords(own.label) ?? settingByWords(own.hint)
-  if (id === undefined) return undefined
+export function standingIn(field: Puts, own: ElementFacts, hints: StandingHints): Standing | undefined {
+  if (field.kind === 'chosen') return chosenIn(field, own, hints)
+  const value = field.kind === 'ticked' ? tickedValue(field, own, hints) : typedValue(field, own, hints)
+  return value && { value, offered: [] }
+}
+
+const settingAt = ({ label, hint }: ElementFacts): SettingId | undefined =>
+  settingByWords(label) ?? settingByWords(hint)
+
+function typedValue(
+  { text }: Extract<Puts, { kind: 'typed' }>,
+  own: ElementFacts,
+  { spoken, network }: StandingHints,
+): ActValue | undefined {
+  const id = settingAt(own)
   const ofId = spoken.filter((each) => each.id === id)
-  if (field.kind === 'typed') {
-    const meaning = meaningOfText(ofId, field.text, own, { network })
-    return meaning && { kind: 'setting', ...meaning }
-  }
-  const meaning = meaningOfChoice(ofId, field.value, own, { network })
+  const meaning = meaningOfText(ofId, text, own, { network })
+  return meaning && { kind: 'setting', ...meaning }
+}
+
+function chosenIn(
+  { value: shown, offered }: Extract<Puts, { kind: 'chosen' }>,
+  own: ElementFacts,
+  hints: StandingHints,
+): Standing | undefined {
+  const { spoken, network } = hints
+  const id = settingAt(own)
+  const ofId = spoken.filter((each) => each.id === id)
+  const meaning = meaningOfChoice(ofId, shown, own, { network })
   const value = ofId.find(({ of }) => of === meaning?.of)?.value
   if (!meaning) return undefined
-  const isSure = saysValue(meaning, field.value, value, hints) || twinOf(meaning, own, hints) !== undefined
-  return isSure ? { kind: 'setting', ...meaning } : undefined
+  const twin = twinOf(meaning, own, hints)
+  if (!twin && !saysValue(meaning, shown, value, hints)) return undefined
+  // A list that is drawn by the page tells nothing while it is shut, and its twin's may be like it.
+  const ofTwin = twin?.does.kind === 'puts' ? twin.does.offered : []
+  return { value: { kind: 'setting', ...meaning }, offered: offered.length > 0 ? offered : ofTwin }
 }
 
 /** The same field of another radio, in which hands have chosen: whatever number stands here is of the same setting. */
-export function twinOf({ id, of, how }: Meaning, { label }: ElementFacts, { acts }: StandingHints): Act | undefined {
+function twinOf({ id, of, how }: Meaning, { label }: ElementFacts, { acts }: StandingHints): Act | undefined {
   if (!id.startsWith('radio.') || how.shows === undefined) return undefined
   return acts.find(({ at, does }) => {
     if (does.kind !== 'puts' || does.value.kind !== 'setting' || does.stood) return false
@@ -63,17 +91,8 @@ function tickedValue(
 ): ActValue | undefined {
   const desiredOf = (id: Spoken['id'], of: string): unknown =>
     spoken.find((each) => each.id === id && each.of === of)?.value
-  const band = bandByWords(own.label)
-  if (band !== undefined && network !== undefined && own.label.length <= 12) {
-    const bands = desiredOf('network.bands', network)
-    const isMeant = ticked && Array.isArray(bands) && bands.includes(band)
-    return isMeant ? { kind: 'tick-of', id: 'network.bands', of: network, tick: band } : undefined
-  }
-  const method = isOneOfSeveral ? ticksMethod(own.label) : undefined
-  if (method !== undefined)
-    return ticked && desiredOf('management.method', '') === method
-      ? { kind: 'tick-of', id: 'management.method', of: '', tick: method }
-      : undefined
+  const tick = tickOf(own.label, { isOneOfSeveral, network })
+  if (tick) return ticked && [desiredOf(tick.id, tick.of)].flat().includes(tick.tick) ? tick : undefined
   // Which way round it is meant is not told by a value that stands there.
   if (isReversed(own.label)) return undefined
   const meaning = meaningOfChoice(spoken, ticked, own, { network })

@@ -24,7 +24,7 @@ export function LoginToday({ of }: { of: 'job' | { readonly mac: string } }) {
     })
   }
   return (
-    <div className={classes.today}>
+    <div className={`${sheet.inLine} ${classes.today}`}>
       <span>{words.title}</span> <span className="mono">{exists ? '••••••••' : words.none}</span>{' '}
       {isTyped ? (
         <form onSubmit={keep}>

@@ -30,7 +30,7 @@ export function LabelPassword({ mac }: { mac: string }) {
       return outcome
     })
   return (
-    <div className={classes.label}>
+    <div className={`${sheet.inLine} ${classes.label}`}>
       <span>{words.title}</span> <span className="mono">{shown ?? (isKept ? '••••••••' : words.none)}</span>{' '}
       {typed === undefined ? (
         <>

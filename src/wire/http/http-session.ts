@@ -5,6 +5,7 @@
 import type { Socket } from 'node:net'
 import { connect as connectTls, type PeerCertificate, type SecureContext, type TLSSocket } from 'node:tls'
 import { Client, type Dispatcher, errors } from 'undici'
+import { unnamed } from '../../core/kit/old-crypto'
 import type { Lane } from '../host/host'
 import type { PinCheck } from '../trust/pin'
 import { OutdatedError, plainReason, WireError } from '../wire-error'
@@ -121,7 +122,7 @@ export async function pinnedTls(lane: Lane, port: number, pin: PinCheck): Promis
     throw (await outdated(lane, port, error)) ?? error
   })
   try {
-    const old = oldIn(socket).filter((name) => !lane.old?.includes(name))
+    const old = unnamed(oldIn(socket), lane.old)
     if (old.length > 0) throw new OutdatedError(old)
     const { fingerprint256, subject } = socket.getPeerCertificate()
     await pin(fingerprint256, plainReason(subjectWords(subject)))
@@ -154,7 +155,7 @@ async function outdated(lane: Lane, port: number, { cause }: WireError): Promise
   if (!(cause instanceof Error && isDisagreement(cause))) return undefined
   try {
     const socket = await handshake(await lane.connect(port), contextFor(everyOldTls))
-    const old = oldIn(socket).filter((name) => !lane.old?.includes(name))
+    const old = unnamed(oldIn(socket), lane.old)
     socket.destroy()
     return old.length > 0 ? new OutdatedError(old) : undefined
   } catch {

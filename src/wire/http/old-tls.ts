@@ -2,7 +2,13 @@
 import { createSecureContext, DEFAULT_CIPHERS, type SecureContext, type TLSSocket } from 'node:tls'
 import type { OldCrypto } from '../../core/kit/old-crypto'
 
-const isOfTls = (name: OldCrypto): boolean => !name.startsWith('ssh-')
+export const everyOldTls: readonly OldCrypto[] = [
+  'tls-1.0',
+  'tls-1.1',
+  'rsa-key-exchange',
+  'sha-1-certificate',
+  '1024-bit-certificate',
+]
 const fewestBits = 2048
 /** Signatures of X.509 with SHA-1, as their identifiers stand in DER: RFC 8017, A.2.4, and RFC 5758, 3.2. */
 const sha1Signatures = [Buffer.from('06092a864886f70d010105', 'hex'), Buffer.from('06072a8648ce3d0401', 'hex')]
@@ -11,7 +17,7 @@ const contexts = new Map<string, SecureContext>()
 
 /** Takes what is safe today, and beside it what is named. Made once for each set of names. */
 export function contextFor(named: readonly OldCrypto[] = []): SecureContext {
-  const old = named.filter(isOfTls).toSorted()
+  const old = everyOldTls.filter((name) => named.includes(name))
   const key = old.join()
   const known = contexts.get(key)
   if (known) return known
@@ -25,14 +31,6 @@ export function contextFor(named: readonly OldCrypto[] = []): SecureContext {
   contexts.set(key, context)
   return context
 }
-
-export const everyOldTls: readonly OldCrypto[] = [
-  'tls-1.0',
-  'tls-1.1',
-  'rsa-key-exchange',
-  'sha-1-certificate',
-  '1024-bit-certificate',
-]
 
 /** What is old in a connection as it was agreed upon. */
 export function oldIn(socket: TLSSocket): OldCrypto[] {

@@ -258,14 +258,18 @@ export function installElements(name: string): void {
     },
     all: (selector) => [...documents(document)].flatMap((page) => [...page.querySelectorAll(selector)]),
     written(most) {
-      places = [...documents(document)]
+      const all = [...documents(document)]
         .flatMap((page) => [...(page.body?.querySelectorAll('*') ?? [])])
-        .filter((each) => !/^(script|style)$/.test(tagOf(each)) && isSeen(each) && ownTextOf(each).trim() !== '')
-      const all = places.map((each) => ({
-        text: ownTextOf(each),
-        isPassword: tagOf(each) === 'input' && typeOf(each) === 'password',
-      }))
-      return all.reduce((length, { text }) => length + text.length, 0) > most ? undefined : all
+        .filter((each) => !/^(script|style)$/.test(tagOf(each)) && isSeen(each))
+        .map((element) => ({
+          element,
+          text: ownTextOf(element),
+          isPassword: tagOf(element) === 'input' && typeOf(element) === 'password',
+        }))
+        .filter(({ text }) => text.trim() !== '')
+      places = all.map(({ element }) => element)
+      if (all.reduce((length, { text }) => length + text.length, 0) > most) return undefined
+      return all.map(({ text, isPassword }) => ({ text, isPassword }))
     },
     blank(numbers) {
       for (const number of numbers) {

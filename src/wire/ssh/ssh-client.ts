@@ -2,6 +2,7 @@
 import { createHash } from 'node:crypto'
 import type { Socket } from 'node:net'
 import { Client } from 'ssh2'
+import { unnamed } from '../../core/kit/old-crypto'
 import type { Credentials } from '../dialect/dialect'
 import type { Lane } from '../host/host'
 import type { PinCheck } from '../trust/pin'
@@ -41,7 +42,7 @@ async function outdated(lane: Lane, port: number, error: unknown): Promise<Outda
       const nobody = { username: '', authHandler: () => false as const, hostVerifier: () => true }
       client.connect({ sock, ...nobody, algorithms: algorithmsFor(everyOldSsh), readyTimeout: handshakeMs })
     })
-    const old = agreed ? oldInSsh(agreed).filter((name) => !lane.old?.includes(name)) : []
+    const old = agreed ? unnamed(oldInSsh(agreed), lane.old) : []
     return old.length > 0 ? new OutdatedError(old) : undefined
   } catch {
     return undefined

@@ -121,6 +121,11 @@ export function noteHands(binding: string, elementsName: string): void {
       say({ facts, hands: { kind: 'typed', seen: own.seen, text: String(field.value).slice(0, 2000) } })
   }
 
+  const chosenIn = ({ value, options }: HTMLSelectElement, seen: number): Puts => {
+    const offered = [...options].slice(0, 600).map((each) => each.value.slice(0, 200))
+    return { kind: 'chosen', seen, value: value.slice(0, 200), offered }
+  }
+
   /** What stands in the fields that a button sends: those of its form or dialog, or else of its document. */
   const standingFor = (button: Element, facts: readonly ElementFacts[]): Puts[] => {
     const around = button.closest('form, dialog, [role=dialog]') ?? button.ownerDocument.documentElement
@@ -137,9 +142,7 @@ export function noteHands(binding: string, elementsName: string): void {
       if (use !== 'choose') return []
       if (field.localName !== 'select')
         return [{ kind: 'chosen', seen, value: clean(field.textContent).slice(0, 200), offered: [] }]
-      const { value, options } = field as HTMLSelectElement
-      const offered = [...options].slice(0, 600).map((each) => each.value.slice(0, 200))
-      return [{ kind: 'chosen', seen, value: value.slice(0, 200), offered }]
+      return [chosenIn(field as HTMLSelectElement, seen)]
     })
     return all.slice(0, 200)
   }
@@ -200,11 +203,7 @@ export function noteHands(binding: string, elementsName: string): void {
     const own = known.facts(field)
     if (!own) return
     const { seen } = own
-    if (field.localName === 'select') {
-      const { value, options } = field as HTMLSelectElement
-      const offered = [...options].slice(0, 600).map((each) => each.value.slice(0, 200))
-      return say({ facts, hands: { kind: 'chosen', seen, value: value.slice(0, 200), offered } })
-    }
+    if (field.localName === 'select') return say({ facts, hands: chosenIn(field as HTMLSelectElement, seen) })
     if (!event.isTrusted) return
     if (field.getAttribute('type') === 'checkbox') {
       const { checked: ticked } = field as HTMLInputElement
