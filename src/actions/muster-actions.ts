@@ -7,6 +7,8 @@ import { copySchema, pageWhenHeld, revealCopy } from '../jobs/copies'
 import type { Job } from '../jobs/find-job'
 import { fromPages, type Store } from '../jobs/installation'
 import {
+  lendAddresses,
+  lendingSchema,
   orderLaptopBack,
   orderMuster,
   orderSweep,
@@ -29,6 +31,10 @@ function order(slug: string, act: (store: Store, job: Job) => Promise<unknown>):
 }
 
 export const sweepNow = action(ofJob, (slug) => order(slug, orderSweep))
+
+export const lendAddressesAction = action(z.tuple([text, lendingSchema]), (slug, state) =>
+  order(slug, (store, job) => lendAddresses(store, job, state, fromPages)),
+)
 
 export const musterUnits = action(z.tuple([text, z.custom<Selection>()]), (slug, selection) =>
   withJob(slug, (store, job) => orderMuster(store, job, selection)),

@@ -30,6 +30,21 @@ export function orderLaptopBack(store: Store, job: Job): Promise<number> {
   return placeOrder(store, { jobId: job.id, kind: 'restore-laptop', units: allUnits })
 }
 
+export const lendingSchema = z.enum(['on', 'off'])
+
+/** Has the laptop lend addresses to boxes of the list that wait for one, or no more; the bench is swept at once. */
+export function lendAddresses(
+  store: Store,
+  job: Job,
+  state: z.infer<typeof lendingSchema>,
+  { name }: Actor,
+): Promise<number> {
+  return inTransaction(store, async (inner) => {
+    await appendEvents(inner, job.id, [{ at: new Date(), event: { kind: 'lending', state, by: name } }])
+    return orderSweep(inner, job)
+  })
+}
+
 export async function pauseMuster(store: Store, job: Job): Promise<void> {
   await askPause(store, job.id)
 }

@@ -2,6 +2,7 @@
  * Watches the bench: sweeps it, by itself and when it is asked to, tells what was seen and how the laptop stands, and
  * has units mustered again that hands have helped.
  */
+import { lendingOf } from '../core/addressing/bench-subnet'
 import { keptOff } from '../core/addressing/kept-off'
 import { managedWithTag } from '../core/brief/brief'
 import { serverNames } from '../core/brief/servers'
@@ -14,7 +15,7 @@ import { type Host, HostAwayError } from '../wire/host/host'
 import type { Sessions } from '../wire/sessions'
 import type { AwakeClock } from './awake-clock'
 import type { EventLog } from './event-log'
-import type { Records } from './ports/records'
+import type { BenchRecord, Records } from './ports/records'
 import { Resumption } from './resumption'
 import { sweep } from './sweep'
 
@@ -117,6 +118,7 @@ export class BenchWatch {
     const taken = [...plans, ...before.heard.named].map(({ address }) => address)
     await host.keepOff(keptOff(brief, taken))
     if (this.#laptop === 'in use') await host.reachVlans(managedWithTag(brief))
+    await this.#lend(bench, before)
     const hearing = host.heard()
     const naming = host.resolve(serverNames(brief), brief.management.dnsServers)
     // Whatever the sweep comes to first, these are not left alone.
@@ -130,6 +132,7 @@ export class BenchWatch {
       plans: new Map(plans.map((plan) => [plan.unit, plan])),
       cards,
       management: brief.management.cidr,
+      lent: before.heard.lending.leases,
       provenAt: provenPlaces(before),
       before: before.sightings,
       introductions: this.#introductions,
@@ -150,6 +153,13 @@ export class BenchWatch {
     this.#nextSweepAt = this.#sweptAt + Math.max(sweepAtMostEveryMs, every) * this.#rest
     const planned = new Map(plans.map(({ unit, address }) => [unit, address]))
     await this.#resume(jobId, units, await this.#rollOf(jobId), planned)
+  }
+
+  /** Lends addresses where somebody wants that, and the laptop was not put back since. */
+  async #lend({ brief, units, cards }: BenchRecord, { lending, laptop }: Roll): Promise<void> {
+    const isWanted = lending.state === 'on' && this.#laptop === 'in use'
+    const own = (laptop?.addresses ?? []).flatMap(({ cidr, origin }) => (origin === 'own' ? [cidr] : []))
+    await this.#parts.host.lend((isWanted && lendingOf(brief, units, cards, own)) || null)
   }
 
   /** A unit that was held until the hands did something, and now shows that they have, is mustered by itself. */

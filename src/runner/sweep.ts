@@ -3,8 +3,9 @@
  */
 
 import pLimit from 'p-limit'
+import { lentPrefix } from '../core/addressing/bench-subnet'
 import { parseCidr } from '../core/addressing/ipv4'
-import { type DirectCard, isDirect, type KitCard, servicePorts } from '../core/kit/kit-card'
+import { type DirectCard, isDirect, isMustered, type KitCard, servicePorts } from '../core/kit/kit-card'
 import { type Evidence, isKnown, perhapsByMac, recognise } from '../core/kit/recognise'
 import type { Unit } from '../core/kit/unit'
 import type { Sighting } from '../core/muster/events'
@@ -27,6 +28,8 @@ export interface SweepInput {
   readonly cards: ReadonlyMap<string, KitCard>
   /** The management network, CIDR. */
   readonly management: string
+  /** Addresses that this laptop has lent to boxes that wait for one. */
+  readonly lent: readonly { readonly mac: string; readonly address: string }[]
   /** Where units have proven themselves: the plan may have moved on since. */
   readonly provenAt: ReadonlyMap<string, { readonly address: string; readonly prefix: number }>
   /** What the sweep before saw: who said who it is does not have to say it again. */
@@ -65,7 +68,7 @@ interface Answerer extends Candidate {
 }
 
 /** Addresses worth asking for: the factory address of each model on the list, each planned one, and where a unit was left. */
-function candidates({ units, plans, cards, management, provenAt }: SweepInput): Candidate[] {
+function candidates({ units, plans, cards, management, lent, provenAt }: SweepInput): Candidate[] {
   const managementPrefix = parseCidr(management)?.prefix ?? 24
   const byAddress = new Map<string, Candidate>()
   for (const unit of units) {
@@ -77,6 +80,11 @@ function candidates({ units, plans, cards, management, provenAt }: SweepInput): 
     if (proven && !byAddress.has(proven.address)) byAddress.set(proven.address, { ...proven, card, seen: 'elsewhere' })
     const planned = plans.get(unit.id)?.address
     if (planned) byAddress.set(planned, { address: planned, prefix: managementPrefix, card, seen: 'at-its-address' })
+    // What hands set is not called ready: that it is there is heard.
+    const own = isMustered(card) ? lent.find(({ mac }) => mac === unit.mac)?.address : undefined
+    const lentOf = own === undefined ? undefined : lentPrefix(own)
+    if (own !== undefined && lentOf !== undefined)
+      byAddress.set(own, { address: own, prefix: lentOf, card, seen: 'by-dhcp' })
   }
   return [...byAddress.values()]
 }

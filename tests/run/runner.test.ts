@@ -51,6 +51,7 @@ const sweepOf = async (opened: Bench) => {
     management: '10.44.8.0/24',
     provenAt: new Map(),
     before: [],
+    lent: [],
     introductions: new Map(introductions.map(({ mac, words }) => [mac, words])),
     now: 1_000,
   })

@@ -92,6 +92,7 @@ export function hostOf(scene: Scene, process: Process): Host {
         onLink: scene.units.flatMap((unit) => (unit.isHeard ? [{ mac: unit.mac, address: unit.address ?? null }] : [])),
       })),
     keepOff: () => scene.call(process, 'keep-off', () => undefined),
+    lend: async () => undefined,
     reachVlans: async () => undefined,
     restore: async () => undefined,
     openLane: (target) => scene.call(process, 'lane', () => laneOf(scene, process, target), target.address),

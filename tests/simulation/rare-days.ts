@@ -1,5 +1,5 @@
 /**
- * Days of which freely drawn scenarios have too few: each draws its site and its faults from what makes it. Five
+ * Days of which freely drawn scenarios have too few: each draws its site and its faults from what makes it. Six
  * seeds of twenty are of such a day.
  */
 import fc from 'fast-check'
@@ -139,4 +139,29 @@ const firstAdmins: fc.Arbitrary<Scenario> = (() => {
   })
 })()
 
-export const rareDays = [movedAbout, heldUpAtController, passedOn, byHands, firstAdmins] as const
+/** Units have no address out of their box, and nobody may give them one; power, laptop and runner come and go. */
+const withoutAddresses: fc.Arbitrary<Scenario> = (() => {
+  const what = fc.oneof({ arbitrary: callFault, weight: 4 }, { arbitrary: power, weight: 3 }, kill, otherPlan)
+  const faults = drawn(when, what)
+  return fc.record({
+    seed: fc.integer(),
+    site: fc
+      .tuple(
+        siteWith({
+          managed: one(0),
+          addressing: one('static', 'static', 'dhcp'),
+          leases: one('none', 'from-the-pool'),
+        }),
+        fc.constant(true as const),
+      )
+      .map(([site, noAddress]) => ({
+        ...site,
+        noAddress,
+        units: site.units.map((each) => ({ ...each, boxed: 'dhcp-first' as const, reachedBy: 'both' as const })),
+      })),
+    faults,
+    later: fc.array(fc.record({ change: fc.oneof(otherPlan, addressing), faults }), { maxLength: 1 }),
+  })
+})()
+
+export const rareDays = [movedAbout, heldUpAtController, passedOn, byHands, firstAdmins, withoutAddresses] as const

@@ -9,7 +9,7 @@ import { siteTraits } from './traits'
 const anyDay: fc.Arbitrary<Scenario> = fc.record({ seed: fc.integer(), site: siteTraits, faults, later })
 const seedsOfRareDay = 20
 
-/** What a seed is drawn from: four of twenty are of a rare day. */
+/** What a seed is drawn from: six of twenty are of a rare day. */
 const dayOf = (seed: number): fc.Arbitrary<Scenario> => rareDays[seed % seedsOfRareDay] ?? anyDay
 
 export function scenarioOf(seed: number): Scenario {

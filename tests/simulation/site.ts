@@ -120,9 +120,10 @@ function once(name: string, make: (model: string) => unknown): KitCard {
 const plainTraits = { applies: 'at-once', saves: 'itself', sessions: 'many', boxed: 'static' } as UnitTraits
 
 /** The card of a unit that is spoken to itself. */
-function directCard(traits: UnitTraits, role: 'access-point' | 'controller'): KitCard {
+function directCard(traits: UnitTraits, role: 'access-point' | 'controller', noAddress?: true): KitCard {
   const name = [role === 'controller' ? 'C' : 'A', ...stated.map((each) => traits[each])].join(' ')
-  return once(name, (model) => directCardText(model, traits, role))
+  const card = once(name, (model) => directCardText(model, traits, role))
+  return noAddress ? { ...card, factory: { ...card.factory, address: null, addressing: 'dhcp-only' } } : card
 }
 
 function directCardText(model: string, traits: UnitTraits, role: 'access-point' | 'controller'): unknown {
@@ -252,7 +253,7 @@ export function jobOf(traits: SiteTraits): SimulatedJob {
   const direct = traits.units.map((each, index) => {
     if (traits.byHand && index === traits.units.length - 1) return byHandCard(each)
     const role = index === 0 && traits.managed > 0 ? 'controller' : 'access-point'
-    const card = directCard(each, role)
+    const card = directCard(each, role, traits.noAddress)
     return role === 'access-point' ? ofPages(card, each, traits.firstAdmin) : card
   })
   const [first] = direct

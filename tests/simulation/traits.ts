@@ -42,6 +42,8 @@ export interface SiteTraits {
   readonly byHand?: true
   /** Units ask whoever comes first to make their admin, in the place of a login from the factory. */
   readonly firstAdmin?: true
+  /** Out of their box units have no address but the link-local one, and ask DHCP for another. */
+  readonly noAddress?: true
   readonly networks: readonly ('wpa2-personal' | 'wpa3-personal' | 'open')[]
   readonly addressing: 'static' | 'dhcp'
   /** Whether the site's DHCP server keeps the planned addresses for the units. */

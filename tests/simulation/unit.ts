@@ -97,7 +97,10 @@ export class SimulatedUnit {
   /** It speaks on the wire by itself: some do when they have asked DHCP. */
   get isHeard(): boolean {
     const { 'management.method': method } = this.running.values.unit
-    return this.phase === 'up' && !this.isAway && method === 'dhcp' && this.traits.ping === 'answers'
+    if (this.phase !== 'up' || this.isAway) return false
+    // Its link-local address is there in any case, and it answers an echo to all of them.
+    const byLinkAlone = this.address === undefined && this.card.does.reachedBy === 'both'
+    return byLinkAlone || (method === 'dhcp' && this.traits.ping === 'answers')
   }
 
   /** Power comes. */

@@ -6,6 +6,7 @@ import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
 import { afterAll, beforeAll, describe, it as eachTime, expect } from 'vitest'
 import type { Laptop } from '../../src/core/muster/events'
+import { askedOnLaptop, ended, startHelper as started } from '../support/helper-on-laptop'
 import { shortIt as it, someOf } from '../support/long'
 import { type BenchWire, benchWire, macOf } from '../support/namespaces'
 
@@ -16,48 +17,8 @@ let helper: ChildProcess
 let before: string
 const boxes: ChildProcess[] = []
 
-function startHelper(env: Record<string, string> = {}): Promise<ChildProcess> {
-  const child = wire.onLaptop(process.execPath, ['dist/wire-helper.mjs'], {
-    AIR_MUSTER_INTERFACE: 'wired0',
-    AIR_MUSTER_HELPER_SOCKET: join(folder, 'helper.sock'),
-    AIR_MUSTER_LEDGER: join(folder, 'laptop.ledger'),
-    ...env,
-  })
-  return new Promise((resolve, reject) => {
-    let said = ''
-    child.stderr?.on('data', (chunk) => {
-      said += chunk
-    })
-    child.stdout?.on('data', (chunk) => String(chunk).includes('"ready":true') && resolve(child))
-    child.once('exit', () => reject(new Error(`the helper ended: ${said}`)))
-  })
-}
-
-const ended = (child: ChildProcess): Promise<unknown> =>
-  child.exitCode !== null || child.signalCode !== null
-    ? Promise.resolve()
-    : new Promise((resolve) => child.once('exit', resolve))
-
-/** Asks as a process on the laptop, which shares its network with the helper. */
-async function onLaptop<T>(code: string): Promise<T> {
-  const child = wire.onLaptop(process.execPath, [
-    '--import',
-    'tsx',
-    '--input-type=module',
-    '-e',
-    `import { linuxHost } from './src/wire/host/linux.ts'\nconst host = linuxHost(${JSON.stringify(join(folder, 'helper.sock'))})\n${code}\nprocess.exit(0)`,
-  ])
-  let [text, fault] = ['', '']
-  child.stdout?.on('data', (chunk) => {
-    text += chunk
-  })
-  child.stderr?.on('data', (chunk) => {
-    fault += chunk
-  })
-  await ended(child)
-  if (text === '') throw new Error(fault)
-  return JSON.parse(text) as T
-}
+const startHelper = (env?: Record<string, string>): Promise<ChildProcess> => started(wire, folder, env)
+const onLaptop = <T>(code: string): Promise<T> => askedOnLaptop<T>(wire, folder, code)
 
 /** Opens a lane to each box and says by which MAC each answered: a box tells its own over TCP. */
 const throughLanes = `

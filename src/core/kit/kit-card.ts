@@ -156,7 +156,6 @@ const isDirectKind = (kind: string): kind is DirectKind => directKinds.some((eac
 
 /** A card of a unit that this release speaks to over the wire, out of its box. */
 export type DirectCard = KitCard & {
-  readonly factory: { readonly address: string }
   readonly dialect: Extract<KitCard['dialect'], { kind: DirectKind }>
 }
 
@@ -221,7 +220,6 @@ export function whyNotMustered(card: Pick<KitCard, 'role' | 'dialect' | 'factory
   if (!isDirectKind(card.dialect.kind)) return `this release does not speak its dialect (${card.dialect.kind})`
   if (card.factory.setupSsid !== undefined)
     return `out of its box it is reached through its own network "${card.factory.setupSsid}", and this release goes over the cable`
-  if (card.factory.address === null) return 'it has no address of its own out of its box'
   return undefined
 }
 

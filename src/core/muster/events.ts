@@ -65,11 +65,26 @@ export const heardSchema = z.object({
   cableEnd: z.object({ name: z.string(), port: z.string() }).nullable(),
   /** Units that are heard on the wire and answer nowhere: each with the address that it speaks from, if it has one. */
   onLink: z.array(z.object({ mac: z.string(), address: z.string().nullable() })).default([]),
+  /** Whether this laptop lends addresses to boxes that wait for one, and which are lent until when, ms since 1970. */
+  lending: z
+    .object({
+      /** `cannot`: this laptop has no wire helper. */
+      state: z.enum(['off', 'serving', 'another-serves', 'cannot']),
+      leases: z.array(z.object({ mac: z.string(), address: z.string(), until: z.number() })),
+    })
+    .default({ state: 'off', leases: [] }),
   /** Addresses of the servers that the brief names, as the site's own name servers have them. */
   named: z.array(z.object({ name: z.string(), address: z.string() })).default([]),
 })
 export type Heard = z.infer<typeof heardSchema>
-export const nothingHeard: Heard = { servers: [], asking: [], cableEnd: null, onLink: [], named: [] }
+export const nothingHeard: Heard = {
+  servers: [],
+  asking: [],
+  cableEnd: null,
+  onLink: [],
+  lending: { state: 'off', leases: [] },
+  named: [],
+}
 
 export const laptopSchema = z.object({
   interfaceName: z.string(),
@@ -184,6 +199,8 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
     by: z.string(),
     why: z.enum(['by-hand', 'idle', 'ended', 'lost']).optional(),
   }),
+  /** Somebody has this laptop lend addresses to boxes that wait for one, or no more. */
+  z.object({ kind: z.literal('lending'), state: z.enum(['on', 'off']), by: z.string() }),
   /** Somebody asked to see a secret: the name of it, never its value. */
   z.object({ kind: z.literal('reveal'), secret: z.string(), by: z.string().optional() }),
 ])

@@ -79,6 +79,8 @@ export interface Roll {
   /** When the wire was last swept, ms since 1970. */
   readonly sweptAt: number | undefined
   readonly laptop: Laptop | undefined
+  /** Whether this laptop is to lend addresses on the bench, and who wanted that. */
+  readonly lending: { readonly state: 'on' | 'off'; readonly by: string }
 }
 
 export const emptyRow: RollRow = {
@@ -112,6 +114,7 @@ export const emptyRoll: Roll = {
   heard: nothingHeard,
   sweptAt: undefined,
   laptop: undefined,
+  lending: { state: 'off', by: '' },
 }
 
 /** Lines of a unit's log that are kept at hand; all of them are in the store. */
@@ -142,6 +145,8 @@ function applied(roll: Roll, { seq, at, event }: PlacedEvent, rows: Map<string, 
       return { ...next, sightings: event.sightings, heard: event.heard, sweptAt: at }
     case 'laptop':
       return { ...next, laptop: event.laptop }
+    case 'lending':
+      return { ...next, lending: { state: event.state, by: event.by } }
     case 'reveal':
       return next
     default: {

@@ -89,7 +89,7 @@ describe('a plan and a bench', () => {
     const swept = (...macs: string[]): MusterEvent => ({
       kind: 'sweep',
       sightings: macs.map(seen),
-      heard: { servers: [], asking: [], cableEnd: null, onLink: [], named: [] },
+      heard: { servers: [], asking: [], cableEnd: null, onLink: [], lending: { state: 'off', leases: [] }, named: [] },
     })
     expect(stand([swept(one.mac)]).bench).toEqual({ words: '1 on the wire', mark: 'none' })
     expect(stand([swept(one.mac, two.mac)]).bench).toEqual({ words: '2 on the wire', mark: 'done' })

@@ -5,7 +5,7 @@
  * In: what the last sweep saw and heard. Out: one of the ways, with what its sentence needs.
  */
 import { sameSubnet } from '../addressing/ipv4'
-import { hasPrefixOf, type KitCard, modelName, whyNotMustered } from '../kit/kit-card'
+import { hasPrefixOf, isDirect, type KitCard, modelName, whyNotMustered } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 import type { Sighting } from './events'
 import type { Roll } from './roll'
@@ -27,6 +27,8 @@ export type Whereabouts =
   /** It talks on the wire, and nobody answers at the address that it has. */
   | { readonly kind: 'layer-2-only'; readonly address: string }
   | { readonly kind: 'no-address' }
+  /** It has no IPv4 address yet, and is set by its link-local one. */
+  | { readonly kind: 'by-link' }
   /** One of its model is on the wire that is not on the list. */
   | { readonly kind: 'other-label'; readonly mac: string; readonly model: string }
   | { readonly kind: 'silent' }
@@ -54,9 +56,11 @@ export function whereaboutsOf({ unit, card, roll, now }: WhereInput): Whereabout
   const talking = heard.onLink.filter(({ mac }) => mac === unit.mac)
   const at = talking.flatMap(({ address }) => address ?? [])[0]
   if (at !== undefined && card && whyNotMustered(card) !== undefined) return { kind: 'for-hands', address: at }
+  // The next sweep asks there.
+  if (heard.lending.leases.some(({ mac }) => mac === unit.mac)) return { kind: 'starting', until: undefined }
   if (at !== undefined)
     return { kind: isWorked(at, roll.laptop?.addresses ?? []) ? 'layer-2-only' : 'other-subnet', address: at }
-  if (talking.length > 0) return { kind: 'no-address' }
+  if (talking.length > 0) return { kind: isMetByLink(card) ? 'by-link' : 'no-address' }
   const stray = sightings.find(
     ({ mac, unit: listed }) => listed === null && card !== undefined && hasPrefixOf(card, mac),
   )
@@ -74,6 +78,9 @@ function seen({ answers, address, seen: how, since }: Sighting, { unit, card, ro
   const late = until + (switchPortSeconds * 1000) / (roll.laptop?.pace ?? 1)
   return now > late ? { kind: 'shut', address, port: card.factory.port } : { kind: 'starting', until }
 }
+
+const isMetByLink = (card: KitCard | undefined): boolean =>
+  card !== undefined && isDirect(card) && card.does.reachedBy !== 'ipv4' && card.factory.addressing !== 'static'
 
 /** Whether the laptop is in the subnet of an address. */
 function isWorked(address: string, own: readonly { readonly cidr: string }[]): boolean {
@@ -103,6 +110,8 @@ const plugIn = ({ unit }: Of): string => (unit.port === null ? 'Plug it in' : `P
 const reset = ({ card }: Of): readonly string[] => card?.reset.steps ?? ['Its maker says how.']
 const power = ({ card }: Of): string =>
   card === undefined || card.power.poe === 'mains' ? 'power' : `${card.power.poe} power`
+
+const lendOne = 'Or have this laptop lend it one: Bench, Lend addresses.'
 
 const ways: Ways = {
   ready: () => ({ is: '', move: 'ready to muster', tone: 'quiet' }),
@@ -136,6 +145,7 @@ const ways: Ways = {
         ? 'asks DHCP for an address, and nobody gives addresses on this wire'
         : 'asks DHCP for an address, and answers nowhere yet',
     move: server === 'none' ? 'Plug in the router that gives addresses' : 'asking for an address',
+    ...(server === 'none' ? { more: [lendOne] } : {}),
     tone: server === 'none' ? 'hands' : 'waiting',
   }),
   'other-subnet': ({ address }, of) => ({
@@ -162,9 +172,10 @@ const ways: Ways = {
     is: 'is on the wire, and has no address',
     ...(of.card?.factory.addressing === 'static'
       ? { move: 'Give it a minute', more: ['If it still has no address, reset it.', ...reset(of)] }
-      : { move: 'Plug in the router that gives addresses' }),
+      : { move: 'Plug in the router that gives addresses', more: [lendOne] }),
     tone: 'hands',
   }),
+  'by-link': () => ({ is: 'is on the wire, and has no address yet', move: 'ready to muster', tone: 'quiet' }),
   'other-label': ({ mac, model }) => ({
     is: `does not answer; another ${model}, ${mac}, is on the wire and not on the list`,
     move: `Compare its label with ${mac}`,

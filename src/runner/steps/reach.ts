@@ -23,7 +23,8 @@ export async function reach(run: UnitRun): Promise<string> {
     const everywhere = looks % wholeSubnetEvery === 0
     if (everywhere) heard = await heardFrom(run)
     const places = heard?.address ? [...addresses, heard.address] : addresses
-    const found = await locate(run, places, everywhere ? 'by-mac-too' : 'there-only')
+    const seen = await locate(run, places, everywhere ? 'by-mac-too' : 'there-only')
+    const found = seen ?? (everywhere && heard ? await byLinkAlone(run, places[0]) : undefined)
     looks += 1
     last = found
     if (found?.answers === 'service') return found.address
@@ -90,6 +91,16 @@ export async function locate(
   if (elsewhere === 'there-only') return undefined
   const neighbour = (await host.neighbours(target.subnets)).find((each) => each.mac === mac)
   return neighbour && at(neighbour.address)
+}
+
+/**
+ * A unit that has no IPv4 address yet, or one in a strange subnet, and is spoken to by its link-local one, which a lane
+ * tries first.
+ * @param address  which the lane is for once it has that
+ */
+async function byLinkAlone({ target, access }: UnitRun, address: string | undefined): Promise<Located | undefined> {
+  if (address === undefined || target.card.does.reachedBy === 'ipv4') return undefined
+  return (await access.takesSessions(address)) ? { address, answers: 'service' } : undefined
 }
 
 /** The address that it says it has, where it lets us in with a login that is known. */

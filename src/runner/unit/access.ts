@@ -1,4 +1,5 @@
 /** How a unit is reached: where it was found, the lanes to it, and the session that is open. */
+import { lentPrefix } from '../../core/addressing/bench-subnet'
 import { parseCidr, parseIpv4 } from '../../core/addressing/ipv4'
 import { isDirect, servicePorts } from '../../core/kit/kit-card'
 import type { Credentials, Dialect, MayChange } from '../../wire/dialect/dialect'
@@ -80,7 +81,7 @@ export class Access {
     if (address === factory.address) return factory.prefix
     const former = formerPlaces.find((place) => place.address === address)
     const within = subnets.map((cidr) => parseCidr(cidr)).find((cidr) => cidr && isWithin(address, cidr))
-    return former?.prefix ?? within?.prefix ?? factory.prefix
+    return former?.prefix ?? within?.prefix ?? lentPrefix(address) ?? factory.prefix
   }
 
   /**

@@ -1,4 +1,5 @@
 /** The way to a unit's pages: where it answers now, and the first port there that takes a connection. */
+import { lentPrefix } from '../../core/addressing/bench-subnet'
 import { isManaged } from '../../core/kit/kit-card'
 import type { Host, Lane } from '../../wire/host/host'
 import { pinCheck } from '../../wire/trust/pin'
@@ -32,15 +33,26 @@ export async function laneToPages(
   const pin = pinCheck((fingerprint) => records.pinOnFirstSight(jobId, unit.mac, fingerprint, clock.date()))
   const prefix = direct?.factory.prefix ?? usualPrefix
   const addresses = [...new Set(places.flatMap((address) => address ?? []))]
-  for (const address of addresses) {
-    if (!(await host.arp(address)).includes(unit.mac)) continue
-    const { reachedBy, old } = direct?.does ?? { reachedBy: 'both' as const, old: [] }
-    const lane = await host.openLane({ mac: unit.mac, address, prefix, by: reachedBy, old })
+  const { reachedBy, old } = direct?.does ?? { reachedBy: 'both' as const, old: [] }
+  const doorAt = async (address: string, by: typeof reachedBy) => {
+    const lane = await host.openLane({ mac: unit.mac, address, prefix: lentPrefix(address) ?? prefix, by, old })
     const door = await doorOf(lane, direct?.factory.port)
     if (door) return { lane, pin, door, mac: unit.mac, planned: plan?.address }
     await lane.close()
+    return undefined
+  }
+  for (const address of addresses) {
+    if (!(await host.arp(address)).includes(unit.mac)) continue
+    const found = await doorAt(address, reachedBy)
+    if (found) return found
     throw new NoWindow({ code: 'no-pages', address, ports: usualDoors.map(({ port }) => port) })
   }
+  // It may have no IPv4 address at all, and show its pages by its link-local one.
+  const isOnLink = roll.heard.onLink.some(({ mac, address }) => mac === unit.mac && address === null)
+  const [likely] = addresses
+  const found =
+    isOnLink && likely !== undefined && reachedBy !== 'ipv4' ? await doorAt(likely, 'link-local') : undefined
+  if (found) return found
   throw new NoWindow({ code: 'not-seen', addresses })
 }
 

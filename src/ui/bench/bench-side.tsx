@@ -8,6 +8,7 @@ import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
 import sheet from '../theme/sheet.module.css'
 import classes from './bench.module.css'
+import { Lending } from './lending'
 
 /** Beside the bench while no unit is selected: who is still awaited, and who does not belong here. */
 export function BenchSide() {
@@ -81,6 +82,7 @@ export function BenchSide() {
           </div>
         </div>
       ))}
+      <Lending />
     </aside>
   )
 }

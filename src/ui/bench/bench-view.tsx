@@ -23,10 +23,10 @@ export function BenchView() {
   const now = useNow('counting')
   const groups = groupByAddress(roll.sightings)
   const present = new Set(roll.sightings.map((sighting) => sighting.mac))
-  const matching = units.filter((unit) => present.has(unit.mac))
-  const forHands = units.filter(
-    (unit) => whereaboutsOf({ unit, card: cards.get(unit.model), roll, now }).kind === 'for-hands',
-  ).length
+  const whereIs = (unit: Unit) => whereaboutsOf({ unit, card: cards.get(unit.model), roll, now }).kind
+  const matching = units.filter((unit) => present.has(unit.mac) || whereIs(unit) === 'by-link')
+  const forHands = units.filter((unit) => whereIs(unit) === 'for-hands').length
+  const onWire = present.size + matching.filter(({ mac }) => !present.has(mac)).length
   const sweptMsAgo = pulse?.sweptMsAgo
   const sweptSeconds =
     pulse && typeof sweptMsAgo === 'number' && now > 0
@@ -40,11 +40,11 @@ export function BenchView() {
     <div className={sheet.page}>
       <div className={sheet.head}>
         <h1>
-          {present.size === 0
+          {onWire === 0
             ? forHands > 0
               ? onWireForHands(forHands)
               : 'Nothing on the wire yet'
-            : `${present.size} ${present.size === 1 ? 'unit' : 'units'} on the wire`}
+            : `${onWire} ${onWire === 1 ? 'unit' : 'units'} on the wire`}
         </h1>
         {sweptSeconds !== undefined && (
           <span className="soft">swept {sweptSeconds < 2 ? 'just now' : `${duration(sweptSeconds)} ago`}</span>

@@ -28,6 +28,22 @@ export function arpProbe(from: string, address: string): Buffer {
   return Buffer.concat([head, body, macBytes(from), ipv4Bytes(noAddress), Buffer.alloc(6), ipv4Bytes(address)])
 }
 
+interface Holder {
+  readonly mac: string
+  readonly address: string
+}
+
+/** Tells whoever asked that an address is here. */
+export function arpReply(here: Holder, to: Holder): Buffer {
+  const head = Buffer.alloc(14)
+  macBytes(to.mac).copy(head, 0)
+  macBytes(here.mac).copy(head, 6)
+  head.writeUInt16BE(etherTypes.arp, 12)
+  const body = Buffer.from([0, ethernet, 0x08, 0x00, 6, 4, 0, reply])
+  const both = [here, to].flatMap(({ mac, address }) => [macBytes(mac), ipv4Bytes(address)])
+  return Buffer.concat([head, body, ...both])
+}
+
 /** @returns undefined where it is no ARP for IPv4 over Ethernet */
 export function readArp(payload: Buffer): ArpMessage | undefined {
   if (payload.length < 28) return undefined

@@ -2,34 +2,29 @@
  * DHCP messages (RFC 2131) within their IPv4 and UDP headers, as they are seen on the wire: what a server offers, and
  * what a unit asks. Read strictly, and from the wire's bytes alone.
  */
-import { broadcastMac, etherTypes, ipv4At, macAt, macBytes } from '../codec/ethernet'
+import { ipv4At, macAt, macBytes } from '../codec/ethernet'
+import { clientPort, cookie, dhcpFrame, fixedLength, options, serverPort, udp } from './frame'
 
-const udp = 17
-const serverPort = 67
-const clientPort = 68
-const fixedLength = 236
-const cookie = 0x63825363
-const options = {
-  mask: 1,
-  router: 3,
-  hostName: 12,
-  vendor: 43,
-  messageType: 53,
-  server: 54,
-  parameters: 55,
-  vendorClass: 60,
-  controllers: 138,
-  privateUse: 224,
-  end: 255,
-} as const
 const kinds = ['discover', 'offer', 'request', 'decline', 'ack', 'nak', 'release', 'inform'] as const
 export type DhcpKind = (typeof kinds)[number]
+/** Of the flags: the client takes no unicast before it has an address (RFC 2131, 2). */
+const broadcastFlag = 0x8000
 
 export interface DhcpMessage {
   readonly kind: DhcpKind
   readonly transaction: number
   /** MAC of whoever asks. */
   readonly client: string
+  /** Address that the client has, and answers at (`ciaddr`); 0.0.0.0 where it has none yet. */
+  readonly has: string
+  /** Address that the client would like (option 50). */
+  readonly wants: string | undefined
+  /** Whether a relay agent has passed it on (`giaddr`): the client is on another wire. */
+  readonly way: 'direct' | 'relayed'
+  /** How the client can be answered while it has no address. */
+  readonly answeredBy: 'broadcast' | 'unicast'
+  /** Whom it says that it is beside its MAC (option 61), as it came. */
+  readonly clientId: Buffer | undefined
   /** Address that is offered or given; 0.0.0.0 where none is. */
   readonly offered: string
   /** Who serves (option 54), else who sent it. */
@@ -71,6 +66,11 @@ export function readDhcp(payload: Buffer): DhcpMessage | undefined {
     kind,
     transaction: message.readUInt32BE(4),
     client: macAt(message, 28),
+    has: ipv4At(message, 12),
+    wants: address(options.wanted),
+    way: message.readUInt32BE(24) === 0 ? 'direct' : 'relayed',
+    answeredBy: (message.readUInt16BE(10) & broadcastFlag) === 0 ? 'unicast' : 'broadcast',
+    clientId: found.get(options.clientId),
     offered: ipv4At(message, 16),
     server: address(options.server) ?? (isReply ? ipv4At(payload, 12) : undefined),
     prefix: prefixOf(found.get(options.mask)),
@@ -123,33 +123,12 @@ export function dhcpDiscover(from: string, transaction: number): Buffer {
   message.set([1, 1, 6, 0])
   message.writeUInt32BE(transaction, 4)
   // The answer comes as a broadcast: nobody here has an address to be answered at.
-  message.writeUInt16BE(0x8000, 10)
+  message.writeUInt16BE(broadcastFlag, 10)
   macBytes(from).copy(message, 28)
   const wanted = [options.mask, options.router, 6, options.vendor, options.vendorClass, options.controllers]
-  const tail = Buffer.from([
-    ...[0x63, 0x82, 0x53, 0x63, options.messageType, 1, 1],
-    ...[options.parameters, wanted.length + 1, ...wanted, options.privateUse, options.end],
-  ])
-  const body = Buffer.concat([message, tail])
-  const datagram = Buffer.alloc(8)
-  datagram.writeUInt16BE(clientPort, 0)
-  datagram.writeUInt16BE(serverPort, 2)
-  // A checksum of 0 says that there is none (RFC 768).
-  datagram.writeUInt16BE(8 + body.length, 4)
-  const header = Buffer.from([0x45, 0, 0, 0, 0, 0, 0, 0, 64, udp, 0, 0, 0, 0, 0, 0, 255, 255, 255, 255])
-  header.writeUInt16BE(20 + 8 + body.length, 2)
-  header.writeUInt16BE(checksum(header), 10)
-  const frame = Buffer.alloc(14)
-  macBytes(broadcastMac).copy(frame, 0)
-  macBytes(from).copy(frame, 6)
-  frame.writeUInt16BE(etherTypes.ipv4, 12)
-  return Buffer.concat([frame, header, datagram, body])
-}
-
-/** Of an IPv4 header (RFC 791, 3.1), its own field being 0. */
-function checksum(header: Buffer): number {
-  let sum = 0
-  for (let at = 0; at < header.length; at += 2) sum += header.readUInt16BE(at)
-  while (sum > 0xffff) sum = (sum & 0xffff) + (sum >> 16)
-  return ~sum & 0xffff
+  const tail = [
+    ...[options.messageType, 1, kinds.indexOf('discover') + 1],
+    ...[options.parameters, wanted.length + 1, ...wanted, options.privateUse],
+  ]
+  return dhcpFrame({ from, ports: [clientPort, serverPort], message, tail: Buffer.from(tail) })
 }

@@ -31,13 +31,18 @@ export class Ear {
     port.listen((bytes) => this.#hear(bytes))
   }
 
-  heard(): HeardOnWire {
+  heard(): Omit<HeardOnWire, 'dhcp'> {
     return {
       neighbours: [...this.#neighbours.values()],
       asking: [...this.#asking.values()],
       talking: [...this.#talking.values()],
-      servers: [...this.#servers.values()],
+      servers: this.servers,
     }
+  }
+
+  /** Who was heard serving DHCP. */
+  get servers(): HeardOnWire['servers'] {
+    return [...this.#servers.values()]
   }
 
   /** When a frame with the tag of this VLAN came in last, ms since 1970; null where none did. */

@@ -4,6 +4,7 @@
  */
 
 import { ArpProber } from './arp-prober'
+import { BenchDhcp } from './bench-dhcp'
 import { Ear } from './ear'
 import { openFramePort } from './frame-port'
 import { GatewayLanes } from './gateway-lanes'
@@ -47,6 +48,13 @@ const lanes = new GatewayLanes({
   devOf: (vlan) => links.devOf(vlan),
   who: (address) => prober.who(address),
 })
+const ear = new Ear(port, here.address)
+const dhcp = new BenchDhcp({
+  port,
+  mac: here.address,
+  who: (address) => prober.who(address),
+  servers: () => ear.servers,
+})
 const [uid, gid] = (owner ?? '').split(':').map(Number)
 const server = await serveHelper(
   {
@@ -54,7 +62,8 @@ const server = await serveHelper(
     lanes,
     prober,
     links,
-    ear: new Ear(port, here.address),
+    ear,
+    dhcp,
     added: () =>
       ledger.additions.flatMap((addition) => (addition.kind === 'address' ? [`${addition.address}/32`] : [])),
   },

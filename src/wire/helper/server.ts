@@ -1,9 +1,11 @@
 /** Answers the helper's verbs on a Unix socket that only one user may open. */
 import { chmodSync, chownSync, rmSync } from 'node:fs'
 import { createServer, type Socket } from 'node:net'
+import type { AddressRange } from '../../core/brief/subnet'
 import type { Answering } from '../../core/questions/question'
 import { serveQuestions } from '../../core/questions/serve'
 import type { ArpProber } from './arp-prober'
+import type { BenchDhcp } from './bench-dhcp'
 import type { Ear } from './ear'
 import { echoes } from './echo'
 import type { GatewayLanes } from './gateway-lanes'
@@ -16,6 +18,7 @@ export interface HelperParts {
   readonly lanes: GatewayLanes
   readonly prober: ArpProber
   readonly ear: Ear
+  readonly dhcp: BenchDhcp
   readonly links: VlanLinks
   readonly added: () => readonly string[]
 }
@@ -84,7 +87,9 @@ function descriptorOf(socket: Socket): number {
   return (socket as unknown as { readonly _handle: { readonly fd: number } | null })._handle?.fd ?? -1
 }
 
-function answersOf({ interfaceName, lanes, prober, ear, links, added }: HelperParts): Answering<HelperVerbs> {
+function answersOf({ interfaceName, lanes, prober, ear, dhcp, links, added }: HelperParts): Answering<HelperVerbs> {
+  let keptOff: readonly AddressRange[] = []
+  const keepOff = (): void => lanes.keepOff([...keptOff, ...dhcp.kept])
   const askedIn = (): number[] => links.all.map(({ vlan }) => vlan)
   return {
     standing: () => ({
@@ -104,7 +109,15 @@ function answersOf({ interfaceName, lanes, prober, ear, links, added }: HelperPa
     arp: async ({ address }) => ({ macs: await prober.who(address) }),
     neighbours: async ({ subnets }) => ({ found: await prober.everybody(subnets) }),
     'keep-off': ({ ranges }) => {
-      lanes.keepOff(ranges)
+      keptOff = ranges
+      keepOff()
+      return {}
+    },
+    'lend-addresses': async ({ to }) => {
+      // Whoever serves here already is heard before anything is lent.
+      if (to !== null && dhcp.standing().state === 'off') await ear.askForDhcp([])
+      dhcp.serve(to)
+      keepOff()
       return {}
     },
     'open-lane': async (asked) => ({ source: await lanes.open(asked) }),
@@ -115,9 +128,10 @@ function answersOf({ interfaceName, lanes, prober, ear, links, added }: HelperPa
     ping: async ({ source, address }) => ({ answers: await echoes(address, source) }),
     heard: async ({ askForDhcp }) => {
       if (askForDhcp === 'now') await ear.askForDhcp(askedIn())
-      return ear.heard()
+      return { ...ear.heard(), dhcp: dhcp.standing() }
     },
     restore: async () => {
+      dhcp.serve(null)
       await lanes.closeAll()
       links.forget()
       prober.askIn([])

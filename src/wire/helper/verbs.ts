@@ -52,6 +52,11 @@ const heard = z.object({
       at: z.number(),
     }),
   ),
+  /** Whether this laptop lends addresses to boxes that wait for one, and which are lent until when, ms since 1970. */
+  dhcp: z.object({
+    state: z.enum(['off', 'serving', 'another-serves']),
+    leases: z.array(z.object({ mac: z.string(), address, until: z.number() })),
+  }),
 })
 export type HeardOnWire = z.infer<typeof heard>
 
@@ -87,6 +92,13 @@ export const helperVerbs = {
   'open-lane': { ask: target, answer: z.object({ source: z.string() }) },
   'close-lane': { ask: target, answer: z.object({}) },
   ping: { ask: z.strictObject({ source: address, address }), answer: z.object({ answers: z.boolean() }) },
+  /** Lends addresses of a subnet to these MACs from now on, or to nobody: never where another server answers. */
+  'lend-addresses': {
+    ask: z.strictObject({
+      to: z.strictObject({ macs: z.array(mac).max(1024), cidr: cidrSchema }).nullable(),
+    }),
+    answer: z.object({}),
+  },
   /** What was heard without asking, and who serves DHCP where that is asked for now. */
   heard: { ask: z.strictObject({ askForDhcp: z.enum(['now', 'no']) }), answer: heard },
   /** Takes away everything that was added. */

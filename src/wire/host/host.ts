@@ -4,6 +4,7 @@
  * A lane is a private path to one unit by its MAC, so that units with one and the same address are worked at once.
  */
 import type { Socket } from 'node:net'
+import type { Lending } from '../../core/addressing/bench-subnet'
 import type { OldCrypto } from '../../core/kit/old-crypto'
 import type { Heard, Laptop } from '../../core/muster/events'
 import type { NamedAddress } from './resolve'
@@ -58,6 +59,9 @@ export interface HeardOnLink extends Heard {
   readonly introductions: readonly { readonly mac: string; readonly words: string }[]
 }
 
+/** Of a host that lends no addresses. */
+export const lendsNothing: Heard['lending'] = { state: 'cannot', leases: [] }
+
 export interface Neighbour {
   readonly mac: string
   readonly address: string
@@ -92,6 +96,11 @@ export interface Host {
    * @param ranges  first and last address of each
    */
   keepOff(ranges: readonly { readonly first: string; readonly last: string }[]): Promise<void>
+  /**
+   * Lends addresses to these MACs from now on, or to nobody: never where another server gives any. What became of it
+   * is heard.
+   */
+  lend(to: Lending | null): Promise<void>
   /** VLANs in which units are or will be managed, with their tag: they are looked at beside what is untagged. */
   reachVlans(vlans: readonly number[]): Promise<void>
   /** Opens a lane, or hands out the one that is open to this MAC at this address. */

@@ -8,7 +8,7 @@ import { nothingHeard } from '../../core/muster/events'
 import { type LabWire, labTokenHeader, labWire, labWireProtocol } from '../../core/rehearsal/lab-wire'
 import { WireError } from '../wire-error'
 import { dial } from './dial'
-import type { Host, Lane, LaneTarget } from './host'
+import { type Host, type Lane, type LaneTarget, lendsNothing } from './host'
 import { noLane } from './no-lane'
 import { type Asking, askOver } from './questions'
 
@@ -35,7 +35,10 @@ export function labHost(lab: LabAddress): Host {
     resolve: async () => [],
     heard: async () => {
       const { found, introductions, servers } = await ask('on-link', {})
-      return { ...nothingHeard, servers, onLink: found, introductions }
+      return { ...nothingHeard, servers, onLink: found, introductions, lending: lendsNothing }
+    },
+    lend: async () => {
+      // Its site has a server of its own, or none.
     },
     reachVlans: async () => {
       // Which ones its laptop reaches is the lab's to say.

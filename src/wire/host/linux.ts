@@ -2,6 +2,7 @@
  * The host port of a Linux laptop: lanes, ARP and echoes through the wire helper, connections by itself.
  */
 import { connect, type Socket } from 'node:net'
+import type { Lending } from '../../core/addressing/bench-subnet'
 import type { AddressRange } from '../../core/brief/subnet'
 import { interfaces } from '../helper/ip-command'
 import { type HelperVerbs, helperVerbs } from '../helper/verbs'
@@ -37,7 +38,12 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
   const { ask: askOnce, losses } = askHelper(socket)
   const linkLocals = new LinkLocals()
   let askedAt = Number.NEGATIVE_INFINITY
-  const setting: { ranges?: readonly AddressRange[]; vlans?: readonly number[]; told: number } = { told: losses() }
+  const setting: {
+    ranges?: readonly AddressRange[]
+    vlans?: readonly number[]
+    lending?: Lending | null
+    told: number
+  } = { told: losses() }
   let vlanFault: string | null = null
   const reachVlans = async (vlans: readonly number[]): Promise<void> => {
     // Which of them it reaches is told with the laptop: a kernel that has no tagged VLANs stops nobody else's work.
@@ -49,11 +55,15 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
       },
     )
   }
+  const lend = async (to: Lending | null): Promise<void> => {
+    await askOnce('lend-addresses', { to: to && { macs: [...to.macs], cidr: to.cidr } })
+  }
   /** A helper that was started again has forgotten what it was told: it is told once more, before anything is asked. */
   const ask: typeof askOnce = async (question, what) => {
     if (setting.told !== losses()) {
       setting.told = losses()
       if (setting.vlans) await reachVlans(setting.vlans)
+      if (setting.lending) await lend(setting.lending)
       if (setting.ranges) await askOnce('keep-off', { ranges: [...setting.ranges] })
     }
     return askOnce(question, what)
@@ -93,7 +103,7 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
       const now = Date.now()
       const askForDhcp = now - askedAt > askForDhcpEveryMs ? 'now' : 'no'
       if (askForDhcp === 'now') askedAt = now
-      const { servers, asking, talking, neighbours } = await ask('heard', { askForDhcp })
+      const { servers, asking, talking, neighbours, dhcp } = await ask('heard', { askForDhcp })
       const isRecent = ({ at }: { at: number }): boolean => Date.now() - at < countsMs
       const [end] = neighbours.filter(isRecent).toReversed()
       await standing()
@@ -105,7 +115,12 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
         asking: asking
           .filter(isRecent)
           .map(({ mac, hostName, vendorClass }) => ({ mac, says: vendorClass ?? hostName })),
-        onLink: [...talking.filter(isRecent).map(({ mac, address }) => ({ mac, address })), ...onLink],
+        onLink: [
+          ...dhcp.leases.map(({ mac, address }) => ({ mac, address })),
+          ...talking.filter(isRecent).map(({ mac, address }) => ({ mac, address })),
+          ...onLink,
+        ],
+        lending: dhcp,
         introductions: neighbours
           .filter(isRecent)
           .flatMap(({ mac, words }) => (words === undefined ? [] : [{ mac, words }])),
@@ -117,6 +132,10 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
       setting.ranges = ranges
       await ask('keep-off', { ranges: [...ranges] })
     },
+    lend: async (to) => {
+      await lend(to)
+      setting.lending = to
+    },
     reachVlans: async (vlans) => {
       setting.vlans = vlans
       await reachVlans(vlans)
@@ -127,6 +146,7 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
     },
     restore: async () => {
       delete setting.vlans
+      delete setting.lending
       await ask('restore', {})
     },
   }

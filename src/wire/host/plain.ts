@@ -14,7 +14,7 @@ import { echoes } from '../helper/echo'
 import { interfaces, neighboursShown, vlansOn } from '../helper/ip-command'
 import { WireError } from '../wire-error'
 import { dial, dialLinkLocal } from './dial'
-import { type Host, HostAwayError, type Lane, type LaneTarget, type Neighbour } from './host'
+import { type Host, HostAwayError, type Lane, type LaneTarget, lendsNothing, type Neighbour } from './host'
 import { type FoundByLink, LinkLocals } from './link-locals'
 import { resolveNames } from './resolve'
 
@@ -83,9 +83,13 @@ export function plainHost(interfaceName: string): Host {
     resolve: resolveNames,
     heard: async () => {
       const everybody = await linkLocals.everybody()
-      return { ...nothingHeard, introductions: [], onLink: everybody.map((mac) => ({ mac, address: null })) }
+      const onLink = everybody.map((mac) => ({ mac, address: null }))
+      return { ...nothingHeard, introductions: [], onLink, lending: lendsNothing }
     },
     keepOff: async () => {},
+    lend: async () => {
+      // That takes privilege.
+    },
     reachVlans: async (asked) => {
       // Only where there is `ip` can it be told which of the interfaces those are.
       const shown = await interfaces().catch(() => [])

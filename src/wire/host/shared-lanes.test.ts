@@ -31,6 +31,7 @@ function host() {
     heard: async () => ({ ...nothingHeard, introductions: [] }),
     reachVlans: async () => undefined,
     keepOff: async () => {},
+    lend: async () => {},
     openLane: opened,
     restore: async () => {},
   }

@@ -22,6 +22,7 @@ export function sharedLanes(host: Host): Host {
     resolve: (names, servers) => host.resolve(names, servers),
     heard: () => host.heard(),
     keepOff: (ranges) => host.keepOff(ranges),
+    lend: (to) => host.lend(to),
     reachVlans: (vlans) => host.reachVlans(vlans),
     restore: () => host.restore(),
     openLane: async (target) => {
