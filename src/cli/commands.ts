@@ -52,6 +52,10 @@ function commandLine(print: Outlet['print'], endWith: (code: number) => void): C
       print(await (await jobCommands()).run(job, options)),
     )
   program
+    .command('lend <job> <on|off>')
+    .description('lend addresses on the bench to units of a job that wait for one, or no more')
+    .action(async (job: string, state: string) => print(await (await jobCommands()).lend(job, state)))
+  program
     .command('roll <job>')
     .description('print the roll')
     .option('--json', 'for programs')

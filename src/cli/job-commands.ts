@@ -11,12 +11,21 @@ import { allUnits, isSelected, type Selection, theseUnits } from '../core/muster
 import { deletedJobs, deleteJob, jobLog, NotDeletedError } from '../jobs/delete-job'
 import { exportJob } from '../jobs/export-job'
 import { namedJobs } from '../jobs/find-job'
-import type { Store } from '../jobs/installation'
+import { fromCommandLine, type Store } from '../jobs/installation'
 import { jobLines } from '../jobs/job-lines'
 import { type JobView, sheetOf, viewJob } from '../jobs/job-view'
 import { JobExistsError, loadJob } from '../jobs/load-job'
 import { newestReport } from '../jobs/news'
-import { MusterOpenError, musterIsOpen, orderMuster, orderState, orderSweep } from '../jobs/order'
+import {
+  lendAddresses,
+  lendingSchema,
+  MusterOpenError,
+  musterIsOpen,
+  orderMuster,
+  orderState,
+  orderSweep,
+} from '../jobs/order'
+import { lendingSaid } from '../words/en/lending'
 import { CommandError } from './command-error'
 import { documentOf } from './job-file'
 import { withStore } from './with-store'
@@ -109,6 +118,16 @@ export function sweepBench(slug: string): Promise<string> {
     const { job } = await mustView(store, slug)
     await orderSweep(store, job)
     return 'The bench is being swept.'
+  })
+}
+
+export function lend(slug: string, state: string): Promise<string> {
+  const wanted = lendingSchema.safeParse(state)
+  if (!wanted.success) throw new CommandError(2, `"${state}" is neither on nor off.`)
+  return withStore(async (store) => {
+    const { job } = await mustView(store, slug)
+    await lendAddresses(store, job, wanted.data, fromCommandLine)
+    return lendingSaid[wanted.data]
   })
 }
 

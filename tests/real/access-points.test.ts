@@ -226,6 +226,58 @@ describe('real access points at one address', () => {
   })
 })
 
+describe('a real access point that has no address out of its box', () => {
+  const boxed = '192.168.99.1'
+  /** Out of its box, and then without its address. @param then  what it does about that */
+  const withoutAddress = async (then: string): Promise<void> => {
+    await installation.stop()
+    // They would be met at the same address.
+    for (const index of [1, 2]) await bench.off(index)
+    await bench.reset(0)
+    bench.wire.own('192.168.99.250/24')
+    installation = await startInstallation(bench.wire, mkdtempSync(join(folder, 'bare-')), {
+      ...(then === '' ? {} : { lanes: 'gateway' as const }),
+    })
+    expect(await onUnit(boxed, 'admin', `(sleep 1; ip -4 addr flush dev br0; ${then}) > /dev/null 2>&1 &`)).toEqual({
+      text: '',
+    })
+    bench.wire.disown('192.168.99.250/24')
+    await installation.script(
+      `import { openStore, storeOptionsFromEnvironment } from './src/store/open.ts'
+      import { saveCard } from './src/jobs/kit.ts'
+      import { readFileSync } from 'node:fs'
+      const yaml = readFileSync('data/kit/debian-hostapd.yaml', 'utf8')
+        .replace('address: ${boxed}', 'address: null').replace('addressing: static', 'addressing: dhcp-only')
+      console.log(JSON.stringify(await saveCard(openStore(storeOptionsFromEnvironment()), yaml, 0)))
+      process.exit(0)`,
+      'sources',
+    )
+    await installation.muster('load', job('none'))
+  }
+  const mustered = async (): Promise<string> => {
+    const { text } = await installation.muster('run', 'port-ellery', '--wait', '--units', units[0] ?? '')
+    expect(await troubles()).toEqual([])
+    expect(text).toContain(`1 of ${units.length} answer`)
+    return (await installation.muster('log', 'port-ellery')).text
+  }
+
+  longIt('is set by its link-local one', async () => {
+    await withoutAddress('')
+    expect(await mustered()).toMatch(/lane from fe80:/)
+  })
+
+  longIt('is lent one by the laptop, set there, and leaves it', async () => {
+    await withoutAddress('udhcpc -q -t 200 -T 1 -i br0')
+    expect((await installation.muster('lend', 'port-ellery', 'on')).status).toBe(0)
+    const lent = /"leases":\[\{"mac":"([^"]+)","address":"(10\.254\.[\d.]+)"/
+    await expect
+      .poll(async () => lent.exec((await installation.muster('log', 'port-ellery')).text)?.[1])
+      .toBe(bench.macs[0])
+    expect(await mustered()).toMatch(/answers at 10\.254\./)
+    expect(bench.wire.standing()).not.toContain('10.254.')
+  })
+})
+
 /** Where a unit is held, everything of the log that says why. */
 async function troubles(): Promise<string[]> {
   const lines = (await installation.muster('log', 'port-ellery')).text.split('\n')

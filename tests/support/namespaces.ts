@@ -14,6 +14,8 @@ export interface BenchWire {
   box(index: number): string
   /** Gives the laptop an address that it has of its own. */
   own(cidr: string): void
+  /** Takes it away again. */
+  disown(cidr: string): void
   /** Runs a program where the laptop is. */
   onLaptop(command: string, args: readonly string[], env?: Record<string, string>): ChildProcess
   /** The same words of `ip` for the laptop: addresses, routes, rules, neighbours that were set by hand. */
@@ -69,6 +71,7 @@ export function benchWire(boxes: number, address: string): BenchWire {
     wire,
     box,
     own: (cidr) => void ip('-n', laptop, 'addr', 'add', cidr, 'dev', 'wired0'),
+    disown: (cidr) => void ip('-n', laptop, 'addr', 'del', cidr, 'dev', 'wired0'),
     onLaptop: (command, args, env = {}) =>
       spawn('ip', ['netns', 'exec', laptop, command, ...args], { env: { ...process.env, ...env } }),
     standing: () =>

@@ -15,3 +15,8 @@ export const anotherServes = (servers: readonly string[]): string =>
   `None is lent: ${servers.join(' and ') || 'another server'} gives addresses here. Take its cable out, or use it.`
 
 export const lentUntil = (time: string): string => `until ${time}, longer while it is used`
+
+export const lendingSaid = {
+  on: 'Addresses are lent to units of this job that wait for one, unless another server answers.',
+  off: 'No address is lent any more.',
+} as const
