@@ -17,6 +17,7 @@ const long = [
   ...[
     'again',
     'controller',
+    'controller-pages',
     'crash',
     'demo',
     'families',

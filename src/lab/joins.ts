@@ -50,6 +50,10 @@ export class LabJoins implements Joins {
     return { standing: way.standing, reason: way.reason, unit }
   }
 
+  at(controller: string): string[] {
+    return [...this.#ways].flatMap(([mac, way]) => (way.controller?.identity.mac === controller ? [mac] : []))
+  }
+
   /** Looks at all of them; called again and again. */
   tick(): void {
     for (const { unit, cable } of this.#units) if (unit.sheet.front === 'managed') this.#step(unit, cable === 'in')
@@ -103,6 +107,7 @@ export class LabJoins implements Joins {
     const answering = this.#units.filter(
       ({ unit: each, cable }) =>
         each.sheet.mostPoints !== null &&
+        each.sheet.maker === unit.sheet.maker &&
         cable === 'in' &&
         each.serviceIsUp &&
         each.address !== null &&
@@ -151,7 +156,7 @@ export class LabJoins implements Joins {
     way.told = told(controller, point)
     try {
       if (unit.configured.country !== country) unit.configure({ ...unit.configured, country })
-      const own = networks.filter(({ id }) => point.networks.includes(id))
+      const own = controller.sheet.pointsCarryAll ? networks : networks.filter(({ id }) => point.networks.includes(id))
       const bands = unit.configured.radios.map(({ band }) => band)
       const next = {
         ...unit.configured,

@@ -8,6 +8,7 @@ import { adminSecretName, managedWithTag, secretName } from '../core/brief/brief
 import { type AdminPolicy, imageFor } from '../core/brief/policies'
 import { type AskingJob, askingOf, askingWithMarks, expectedOfAll } from '../core/config/asked'
 import { type Compilation, compile } from '../core/config/compile'
+import type { UnitConfig } from '../core/config/unit-config'
 import { isManaged, isMustered, type KitCard, type ManagedCard, ofOneBox } from '../core/kit/kit-card'
 import { controllerOf } from '../core/kit/managed-by'
 import type { Unit } from '../core/kit/unit'
@@ -106,7 +107,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     }
     let controller: ControllerLink | undefined
     if (isManaged(card)) {
-      const found = await readyController(unit, card)
+      const found = await readyController(unit, card, compilation.compiled.config)
       if (found === 'stopped') return 'stopped'
       if (!(found instanceof ControllerLink)) {
         await log.append({ kind: 'step', unit: unit.id, step: 'reach', state: found })
@@ -160,7 +161,11 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     ).finally(giveBack)
   }
   /** Controllers come before the units that they manage: each is waited for, where it is on its way. */
-  const readyController = async (unit: Unit, card: ManagedCard): Promise<ControllerLink | Held | 'stopped'> => {
+  const readyController = async (
+    unit: Unit,
+    card: ManagedCard,
+    config: UnitConfig,
+  ): Promise<ControllerLink | Held | 'stopped'> => {
     const own = controllerOf(unit, job.units, cards)
     if (!own) return heldFor('no-controller', { by: card.dialect.by })
     const coming = ends.get(own.id)
@@ -176,11 +181,12 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     const end = await coming
     if (end === 'stopped') return 'stopped'
     const answersBefore = coming === undefined && answers(job.roll.rows.get(own.id))
-    const link = end === 'answers' || answersBefore ? links.to(own) : undefined
+    const link = end === 'answers' || answersBefore ? links.to(own, config) : undefined
     return link ?? heldFor('controller-not-ready', { name: own.name })
   }
   // Who has come to an end moves no more, and nobody waits for it.
-  const isController = (unit: Unit): boolean => cards.get(unit.model)?.role === 'controller'
+  const controllers = new Set(chosen.flatMap((unit) => controllerOf(unit, job.units, cards) ?? []))
+  const isController = (unit: Unit): boolean => controllers.has(unit)
   for (const unit of [...chosen.filter(isController), ...chosen.filter((each) => !isController(each))])
     ends.set(
       unit.id,

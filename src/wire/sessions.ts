@@ -3,11 +3,11 @@
  * real protocols (`wire-sessions.ts`); the simulation has one that speaks none.
  */
 import type { UnitConfig } from '../core/config/unit-config'
-import type { DirectCard, KitCard } from '../core/kit/kit-card'
+import type { DirectCard } from '../core/kit/kit-card'
 import type { Discovered } from './capwap/discovery'
 import type { Dialect } from './dialect/dialect'
-import type { Controller, UseController } from './dialect/managed/controller'
-import type { ManagedDialect } from './dialect/managed/managed'
+import type { Controller, ManagedUnit, UseController } from './dialect/managed/controller'
+import type { ManagedDialect } from './dialect/managed/managed-dialect'
 import type { Lane } from './host/host'
 import type { SnmpAnswer, SnmpUser } from './snmp/answer'
 import type { CarriedAnswer } from './snmp/capwap-dot11-mib'
@@ -20,10 +20,13 @@ export interface Sessions {
    * @param desired  what the unit is to be, where that is known: some units tell by it which network is which
    */
   unit(lane: Lane, card: DirectCard, pin: PinCheck, desired?: UnitConfig): Promise<Dialect>
-  /** A session with a controller; not signed in yet. */
-  controller(lane: Lane, card: DirectCard, pin: PinCheck): Promise<Controller>
-  /** An access point as its controller has it. */
-  managed(mac: string, card: Pick<KitCard, 'radios'>, use: UseController): ManagedDialect
+  /**
+   * A session with a controller; not signed in yet.
+   * @param desired  what the first of its access points is to be: networks are known by it
+   */
+  controller(lane: Lane, card: DirectCard, pin: PinCheck, desired: UnitConfig): Promise<Controller>
+  /** An access point as its controller has it: as data, or as rows of what it shows. */
+  managed(unit: ManagedUnit, use: UseController, shows: 'data' | 'rows'): ManagedDialect
   /** CAPWAP discovery (RFC 5415). @throws WireError @returns undefined where nobody answers within so many ms */
   discover(lane: Lane, withinMs: number): Promise<Discovered | undefined>
   /** SNMPv3. @throws WireError */

@@ -6,7 +6,11 @@ import { snmpPort } from './snmp/answer'
 
 export const wireSessions: Sessions = {
   unit: async (lane, card, pin, desired) => (await dialectOf(card.dialect.kind))(lane, card, pin, desired),
-  controller: async (lane, card, pin) => {
+  controller: async (lane, card, pin, desired) => {
+    if (card.dialect.kind === 'pages') {
+      const { controllerPages } = await import('./dialect/pages/pages')
+      return controllerPages(lane, card as Parameters<typeof controllerPages>[1], pin, desired)
+    }
     const { controllerOver } = await import('./dialect/netconf/netconf')
     return controllerOver(lane, card as Parameters<typeof controllerOver>[1], pin)
   },

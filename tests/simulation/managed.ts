@@ -1,10 +1,10 @@
 /** A simulated access point as its controller has it: what the controller was told of it, and how far it has joined. */
 import type { Difference } from '../../src/core/config/compare'
 import type { UnitConfig } from '../../src/core/config/unit-config'
+import type { Joining } from '../../src/core/kit/joining'
 import { always } from '../../src/wire/dialect/dialect'
 import type { UseController } from '../../src/wire/dialect/managed/controller'
-import type { Joining } from '../../src/wire/dialect/managed/joining'
-import type { ManagedDialect } from '../../src/wire/dialect/managed/managed'
+import type { ManagedDialect } from '../../src/wire/dialect/managed/managed-dialect'
 import { WireError } from '../../src/wire/wire-error'
 import type { Scene } from './scene'
 import type { SimulatedSession } from './session'

@@ -135,7 +135,7 @@ export function sessionsOf(scene: Scene, process: Process): Sessions {
     unit: async (lane, card, pin) => new SimulatedSession(scene, process, lane, card, pin),
     controller: async (lane, card, pin) =>
       new SimulatedSession(scene, process, lane, card, pin) as unknown as Controller,
-    managed: (mac, _card, use) => managedDialect(scene, process, mac, use),
+    managed: ({ mac }, use) => managedDialect(scene, process, mac, use),
     discover: async () => undefined,
     snmpAsUser: async () => silent,
     snmpInClear: async () => silent,

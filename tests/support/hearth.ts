@@ -6,6 +6,8 @@ import { wholeBrief } from './whole-brief'
 
 export const hearthCard = readFileSync(join(import.meta.dirname, 'cards/hearth-h1.yaml'), 'utf8')
 
+export const hearthTwoCard = readFileSync(join(import.meta.dirname, 'cards/hearth-h2.yaml'), 'utf8')
+
 /** The first units of the demo's job become of this model. */
 export const hearths =
   (count: number, cards: readonly string[]) =>
@@ -18,4 +20,20 @@ export const hearths =
     }))
     job.cards = [...cards]
     job.brief = { ...wholeBrief, networks: wholeBrief.networks.map((each) => ({ ...each, security: 'wpa2-personal' })) }
+  }
+
+/** The first unit of the demo's job becomes a Hearth H1, and so many that join it stand beside it. */
+export const hearthWithUnits =
+  (count: number) =>
+  (job: JobDocument): void => {
+    hearths(1, [hearthCard, hearthTwoCard])(job)
+    const [first] = job.units
+    if (!first) return
+    const more = Array.from({ length: count }, (_, index) => ({
+      ...first,
+      ...{ id: `lodge-${index}`, name: `lodge-${index}`, model: 'Hearth H2' },
+      ...{ mac: `02:48:32:10:6a:3${index}`, serial: `H2-${index}`, port: index + 10, locks: {} },
+    }))
+    // Its controller need not stand first.
+    job.units = [...more, first]
   }

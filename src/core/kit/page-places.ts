@@ -90,3 +90,6 @@ export const pressFields = {
   /** What may ask whether one is sure, and is pressed then. */
   confirms: z.array(atSchema).max(4).default([]),
 }
+
+/** How a page says that it was saved, where that is not what all its pages say: what is seen, or is gone by then. */
+export const saidFields = { saved: atSchema.optional(), savedWhenGone: atSchema.optional() }

@@ -10,10 +10,12 @@ import {
   pathSchema,
   plainPlaceSchema,
   pressFields,
+  saidFields,
   selectorSchema,
   valuesSchema,
   wayFields,
 } from './page-places'
+import { unitsInRowsSchema } from './units-in-rows'
 
 /** Whoever signs in knows one login until the step that changes it: a question that sets another would lock us out. */
 const answerSchema = fillSchema.refine((fill) => !('setting' in fill && signInIds.has(fill.setting)), {
@@ -22,8 +24,6 @@ const answerSchema = fillSchema.refine((fill) => !('setting' in fill && signInId
 })
 
 const scopes = z.enum(['unit', 'network', 'radio'])
-/** How a page says that it was saved, where that is not what all its pages say: what is seen, or is gone by then. */
-const saidFields = { saved: atSchema.optional(), savedWhenGone: atSchema.optional() }
 
 const pageSchema = z
   .strictObject({
@@ -178,6 +178,8 @@ const fields = z.strictObject({
   pages: z.array(pageSchema).min(1),
   /** Networks that stand as rows of a table, in the place of pages for each. */
   rows: rowsSchema.optional(),
+  /** Of a controller: the access points that are set through it. */
+  units: unitsInRowsSchema.optional(),
   /** What it is, where that is more than what it was told to be. */
   state: z.strictObject({ page: pathSchema, fields: valuesSchema }).optional(),
   /** True of every network that is there. */
@@ -225,7 +227,7 @@ export type PagesDialect = z.infer<typeof pagesDialectSchema>
 
 /** Where elements are described and not selected, and where a page is come to by presses. */
 function beyondForms(dialect: z.infer<typeof fields>): PropertyKey[][] {
-  const found: PropertyKey[][] = dialect.rows ? [['rows']] : []
+  const found: PropertyKey[][] = (['rows', 'units'] as const).flatMap((part) => (dialect[part] ? [[part]] : []))
   for (const [index, { press }] of dialect.pages.entries())
     if (press === undefined) found.push(['pages', index, 'press'])
   const look = (value: unknown, at: PropertyKey[]): void => {
@@ -234,7 +236,7 @@ function beyondForms(dialect: z.infer<typeof fields>): PropertyKey[][] {
     else if ('reach' in value && Array.isArray(value.reach) && value.reach.length > 0) found.push([...at, 'reach'])
     else for (const [key, part] of Object.entries(value)) look(part, [...at, key])
   }
-  look({ ...dialect, rows: undefined }, [])
+  look({ ...dialect, rows: undefined, units: undefined }, [])
   return found
 }
 

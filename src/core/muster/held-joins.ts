@@ -41,6 +41,15 @@ export const joinHolds = {
     ],
     resumesWhen: 'it-was-away',
   }),
+  'not-shown': ({ name, address, port }: { name: string; address: string; port: number | null }): HeldWords => ({
+    why: `Its controller ${name} does not show it.`,
+    hands: [
+      `See that ${port === null ? 'its port' : `port ${port}`} is in the subnet of ${address}.`,
+      'Take its cable out for ten seconds, so that it looks again.',
+      byItself,
+    ],
+    resumesWhen: 'it-was-away',
+  }),
   'another-controller': (p: { name: string; other: string; at: string; port: number | null }): HeldWords => ({
     why: `It does not join ${p.name}: another controller, ${p.other || 'without a name'} at ${p.at}, answers beside it.`,
     hands: [

@@ -8,7 +8,7 @@ import type { ChannelBlock } from '../../core/regulatory/blocks'
 import type { RegulatoryDatabase } from '../../core/regulatory/database'
 import type { LabClock } from '../clock'
 import { Flash } from '../flash'
-import type { DeviceSettings } from './device-settings'
+import type { DeviceSettings, ManagedPoint } from './device-settings'
 import { factorySettings, type Identity } from './factory'
 import { ImageSlot } from './image-slot'
 import type { Joins } from './join'
@@ -129,7 +129,7 @@ export class Device {
 
   /** Of a controller: who has joined it. */
   get joins(): Joins {
-    return this.site.joins ?? { of: () => ({ standing: 'absent' }) }
+    return this.site.joins ?? { of: () => ({ standing: 'absent' }), at: () => [] }
   }
 
   /** What it will be after a restart. */
@@ -213,6 +213,15 @@ export class Device {
     if (this.sheet.applies === 'at-once') this.#takeEffect(after)
     else if (countryChanged) this.#takeEffect({ ...this.#effective, country: after.country, radios: after.radios })
     else if (passwords.size > 0) this.#remember()
+  }
+
+  /** Of a controller: what the units that it manages are to be. That takes effect at once. */
+  manage(points: readonly ManagedPoint[]): void {
+    const withPoints = (settings: DeviceSettings): DeviceSettings => ({ ...settings, points: [...points] })
+    this.#staged = withPoints(this.#staged)
+    this.#effective = withPoints(this.#effective)
+    this.#saved = withPoints(this.#saved)
+    this.#remember()
   }
 
   /** Puts what is staged into effect: works on it, restarts, and then is what it was told to be. */

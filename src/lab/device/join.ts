@@ -23,4 +23,6 @@ export interface JoinedUnit {
 export interface Joins {
   /** As the controller with this MAC sees it. */
   of(mac: string, controller: string): Join
+  /** MACs of all that have found the controller with this MAC. */
+  at(controller: string): readonly string[]
 }

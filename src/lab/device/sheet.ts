@@ -190,6 +190,8 @@ export const hearthH1: StandInSheet = {
   },
   timing: { start: 75, apply: 30, restart: 60, resetHold: 10 },
   front: 'hearth',
+  mostPoints: 8,
+  pointsCarryAll: true,
   slots: null,
   sessions: 'many',
   passwordShortest: 10,
@@ -275,6 +277,22 @@ export const tarnhelmT2: StandInSheet = {
   applies: 'at-once',
 }
 
+/** Joins a Hearth, and has no pages of its own. */
+export const hearthH2: StandInSheet = {
+  ...hearthH1,
+  model: 'H2',
+  objectId: '1.3.6.1.4.1.32473.11.2',
+  factory: {
+    ...tarnhelmT2.factory,
+    login: { user: '', password: '' },
+    radios: tarnhelmT2.factory.radios.slice(0, 2),
+  },
+  timing: { start: 60, apply: 10, restart: 60, resetHold: 10 },
+  front: 'managed',
+  mostPoints: null,
+  applies: 'at-once',
+}
+
 /** Its sister for outdoors. */
 export const tarnhelmT3: StandInSheet = {
   ...tarnhelmT2,
@@ -285,7 +303,16 @@ export const tarnhelmT3: StandInSheet = {
 
 /** Sheets by `maker model`. */
 export const sheets: ReadonlyMap<string, StandInSheet> = new Map(
-  [ostrelO40, ostrelO20, ostrelO20Us, brackwaterB7, pellworthP6, hearthH1, tarnhelmC1, tarnhelmT2, tarnhelmT3].map(
-    (sheet) => [`${sheet.maker} ${sheet.model}`, sheet],
-  ),
+  [
+    ostrelO40,
+    ostrelO20,
+    ostrelO20Us,
+    brackwaterB7,
+    pellworthP6,
+    hearthH1,
+    hearthH2,
+    tarnhelmC1,
+    tarnhelmT2,
+    tarnhelmT3,
+  ].map((sheet) => [`${sheet.maker} ${sheet.model}`, sheet]),
 )

@@ -35,6 +35,8 @@ export interface StandInSheet {
   readonly slots: number | null
   /** Access points that its licence lets join; null where it is no controller. */
   readonly mostPoints: number | null
+  /** Whoever joins it carries all of its networks; left out where it says for each which. */
+  readonly pointsCarryAll?: true
   readonly ignoresPing: boolean
   /** How many may be signed in at once. */
   readonly sessions: 'one' | 'many'

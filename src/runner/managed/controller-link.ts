@@ -1,5 +1,6 @@
 /** The one session of a muster with a controller, for all the access points that it manages: one after the other. */
 import pLimit from 'p-limit'
+import type { UnitConfig } from '../../core/config/unit-config'
 import type { DirectCard } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
 import type { Discovered } from '../../wire/capwap/discovery'
@@ -17,8 +18,10 @@ import type { Records } from '../ports/records'
 
 const discoveryMs = 2000
 
-export type ControllerCard = DirectCard & {
-  readonly dialect: { readonly kind: 'netconf'; readonly joinsBy: 'module' | 'snmp' }
+/** How a controller has its access points; undefined where its card does not say, or nobody speaks to it. */
+export function showsUnitsAs({ dialect }: Pick<DirectCard, 'dialect'>): 'data' | 'rows' | undefined {
+  if (dialect.kind === 'netconf') return 'data'
+  return dialect.kind === 'pages' && dialect.units ? 'rows' : undefined
 }
 
 export interface ControllerLinkInput {
@@ -30,7 +33,9 @@ export interface ControllerLinkInput {
   readonly mayAct: () => Promise<void>
   readonly jobId: number
   readonly unit: Unit
-  readonly card: ControllerCard
+  readonly card: DirectCard
+  /** What the first of its access points is to be. */
+  readonly desired: UnitConfig
   /** Where it has proven itself. */
   readonly address: string
   readonly prefix: number
@@ -57,6 +62,10 @@ export class ControllerLink {
     return this.#input.address
   }
 
+  get showsUnitsAs(): 'data' | 'rows' {
+    return showsUnitsAs(this.#input.card) ?? 'data'
+  }
+
   /** @throws WireError, CalledOff; where the session went, it is opened anew the next time */
   use<T>(work: (controller: Controller) => Promise<T>): Promise<T> {
     return this.#inTurn(async () => {
@@ -72,10 +81,10 @@ export class ControllerLink {
 
   async #open(): Promise<Controller> {
     if (this.#session) return this.#session
-    const { unit, card, login, records, sessions, clock, jobId } = this.#input
+    const { unit, card, desired, login, records, sessions, clock, jobId } = this.#input
     const lane = await this.#laneTo()
     const pin = pinCheck((fingerprint) => records.pinOnFirstSight(jobId, unit.mac, fingerprint, clock.date()))
-    const session = await sessions.controller(lane, card, pin)
+    const session = await sessions.controller(lane, card, pin, desired)
     try {
       await session.signIn(login)
     } catch (error) {
@@ -99,7 +108,8 @@ export class ControllerLink {
 
   /** Is its SNMP agent asked how its access points stand? */
   get asksAgent(): boolean {
-    return this.#input.card.dialect.joinsBy === 'snmp' && this.#input.snmpUser !== undefined
+    const { card, snmpUser } = this.#input
+    return card.dialect.kind === 'netconf' && card.dialect.joinsBy === 'snmp' && snmpUser !== undefined
   }
 
   /** How an access point stands, as its SNMP agent has it; undefined where that is not asked. */

@@ -1,18 +1,22 @@
 /** Links to the controllers of a job: each is opened once, when the first of its units asks for it. */
 import { parseCidr } from '../../core/addressing/ipv4'
 import { adminSecretName, type Brief, secretName } from '../../core/brief/brief'
-import { isDirect } from '../../core/kit/kit-card'
+import type { UnitConfig } from '../../core/config/unit-config'
+import { adminUser, isDirect } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
 import type { Host } from '../../wire/host/host'
 import type { Sessions } from '../../wire/sessions'
 import type { SnmpUser } from '../../wire/snmp/answer'
 import type { AwakeClock } from '../awake-clock'
 import type { JobRecord, Records } from '../ports/records'
-import { type ControllerCard, ControllerLink } from './controller-link'
+import { ControllerLink, showsUnitsAs } from './controller-link'
 
 export interface ControllerLinks {
-  /** Undefined where it cannot be spoken to: it has no plan, or no password. */
-  to(unit: Unit): ControllerLink | undefined
+  /**
+   * Undefined where it cannot be spoken to: it has no plan, or no password.
+   * @param desired  what the access point is to be that asks for it
+   */
+  to(unit: Unit, desired: UnitConfig): ControllerLink | undefined
   close(): Promise<void>
 }
 
@@ -29,19 +33,20 @@ interface Input {
 
 export function controllerLinks({ job, secrets, ...parts }: Input): ControllerLinks {
   const links = new Map<string, ControllerLink>()
-  const opened = (unit: Unit): ControllerLink | undefined => {
+  const opened = (unit: Unit, desired: UnitConfig): ControllerLink | undefined => {
     const card = job.cards.get(unit.model)
     const address = job.plans.get(unit.id)?.address
     const password = secrets.get(adminSecretName(job.brief.admin, unit.id))
-    if (!card || !isDirect(card) || card.dialect.kind !== 'netconf' || address === undefined || password === undefined)
+    if (!card || !isDirect(card) || !showsUnitsAs(card) || address === undefined || password === undefined)
       return undefined
     const prefix = parseCidr(job.brief.management.cidr)?.prefix ?? 24
-    const login = { user: card.factory.login.user, password }
+    const login = { user: adminUser(card, job.brief.admin.user), password }
     const snmpUser = snmpUserOf(job.brief, secrets)
     return new ControllerLink({
       ...parts,
       unit,
-      card: card as ControllerCard,
+      card,
+      desired,
       address,
       prefix,
       login,
@@ -49,8 +54,8 @@ export function controllerLinks({ job, secrets, ...parts }: Input): ControllerLi
     })
   }
   return {
-    to: (unit) => {
-      const link = links.get(unit.id) ?? opened(unit)
+    to: (unit, desired) => {
+      const link = links.get(unit.id) ?? opened(unit, desired)
       if (link) links.set(unit.id, link)
       return link
     },

@@ -1,5 +1,5 @@
 /** Joined: its controller has it in its run state, at its address, under its name. A join that hangs has a reason. */
-import type { Joining } from '../../wire/dialect/managed/joining'
+import type { Joining } from '../../core/kit/joining'
 import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
 import { anotherController } from './another-controller'
@@ -39,7 +39,7 @@ export async function joined(run: UnitRun): Promise<string> {
   const done = await waits.until(
     async () => {
       seen = await standingOf(run, seen)
-      last = seen.standing
+      last = seen.standing && (await withAddress(run, seen.standing, goal))
       const now = last?.join ?? 'absent'
       if (now === 'run' && (goal === undefined || last?.['current-address'] === goal)) return last
       if (now !== standing) {
@@ -61,26 +61,38 @@ export async function joined(run: UnitRun): Promise<string> {
   return `runs, at ${access.address}`
 }
 
+/** Where it answers: as its controller says, else as the wire shows. */
+async function withAddress({ host, target }: UnitRun, standing: Joining, goal: string | undefined): Promise<Joining> {
+  if (standing.join !== 'run' || standing['current-address'] !== undefined) return standing
+  const there = await host.arp(goal ?? target.plan.address)
+  return there.includes(target.unit.mac) ? { ...standing, 'current-address': goal ?? target.plan.address } : standing
+}
+
 async function hangs(
   run: UnitRun,
   controller: ControllerLink,
   last: Joining | undefined,
   standing: Joining['join'],
 ): Promise<Error> {
-  const { name, address } = controller
-  const { port } = run.target.unit
+  const { name } = controller
   // It was put on the list before: somebody has taken it off since.
   if (last === undefined) return held('turned-away', { name, reason: 'not-listed' })
-  if (standing === 'absent') {
-    const other = await anotherController(run, controller)
-    if (other) return held('another-controller', { name, other: other.name ?? '', at: other.address, port })
-    // Whether it is the controller that keeps silent, or the way to it that is missing, is seen from here.
-    const seen = await controller.discovered()
-    const answers = seen ? { joined: seen.joined, most: seen.most } : null
-    const heard = await run.host.heard()
-    const told = [...new Set(heard.servers.flatMap(({ controllers }) => controllers))]
-    return held('no-discovery', { name, address, port, answers, told: told.includes(address) ? [] : told })
-  }
+  if (standing === 'absent') return findsNobody(run, controller)
   if (standing === 'turned-away') return held('turned-away', { name, reason: last.reason ?? 'not-listed' })
   return held('join-hangs', { standing: words[standing], seconds: patience[standing] })
+}
+
+/** Why it does not find its controller, as far as that is seen from here. */
+export async function findsNobody(run: UnitRun, controller: ControllerLink): Promise<Error> {
+  const { name, address } = controller
+  const { port } = run.target.unit
+  if (controller.showsUnitsAs === 'rows') return held('not-shown', { name, address, port })
+  const other = await anotherController(run, controller)
+  if (other) return held('another-controller', { name, other: other.name ?? '', at: other.address, port })
+  // Whether it is the controller that keeps silent, or the way to it that is missing, is seen from here.
+  const seen = await controller.discovered()
+  const answers = seen ? { joined: seen.joined, most: seen.most } : null
+  const heard = await run.host.heard()
+  const told = [...new Set(heard.servers.flatMap(({ controllers }) => controllers))]
+  return held('no-discovery', { name, address, port, answers, told: told.includes(address) ? [] : told })
 }

@@ -2,7 +2,7 @@
  * How far a unit has come with its controller. Where the controller's agent keeps CAPWAP-BASE-MIB (RFC 5833), that is
  * what counts, since it is the standard's word; why one is turned away only its module says.
  */
-import type { Joining } from '../../wire/dialect/managed/joining'
+import type { Joining } from '../../core/kit/joining'
 import { notToldWords } from '../../wire/snmp/answer'
 import type { WtpState } from '../../wire/snmp/capwap-mib'
 import type { UnitRun } from '../unit-run'

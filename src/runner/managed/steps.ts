@@ -4,7 +4,7 @@ import { switchPortSeconds } from '../../core/muster/whereabouts'
 import { heardOnly, notFound } from '../explain'
 import { heardFrom } from '../steps/reach'
 import type { UnitRun } from '../unit-run'
-import { joined } from './joined'
+import { findsNobody, joined } from './joined'
 import { throughController } from './through-controller'
 
 export const managedWork: Readonly<Partial<Record<Step, (run: UnitRun) => Promise<string>>>> = {
@@ -42,6 +42,31 @@ async function throughItsController(run: UnitRun): Promise<string> {
   const { dialect, controller } = throughController(run)
   // That it answers is asked at once, and told in its name.
   await dialect.changes()
+  if (dialect.takeIn) {
+    await found(run)
+    await run.mayAct()
+    await dialect.takeIn()
+  }
   access.keep(access.guard(dialect), target.login, access.here)
   return `through ${controller.name}`
+}
+
+/** Seconds in which it finds its controller, which shows nobody before. */
+const findsWithin = 120
+
+/** Waits until its controller shows it: only then is it taken in. */
+async function found(run: UnitRun): Promise<void> {
+  const { journal, waits } = run
+  const { dialect, controller } = throughController(run)
+  const until = waits.due(findsWithin)
+  let told = false
+  const seen = await waits.until(async () => {
+    const standing = await dialect.joining()
+    if (standing && standing.join !== 'absent') return standing
+    if (!told)
+      await journal.tell('sign-in', { kind: 'waiting', until, waitingFor: `${controller.name} does not show it yet` })
+    told = true
+    return undefined
+  }, findsWithin)
+  if (!seen) throw await findsNobody(run, controller)
 }

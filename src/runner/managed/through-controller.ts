@@ -1,5 +1,5 @@
 /** A unit as its controller has it. */
-import type { ManagedDialect } from '../../wire/dialect/managed/managed'
+import type { ManagedDialect } from '../../wire/dialect/managed/managed-dialect'
 import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'
 import type { ControllerLink } from './controller-link'
@@ -10,5 +10,7 @@ export function throughController({ target, controller, sessions }: UnitRun): {
   readonly controller: ControllerLink
 } {
   if (!controller) throw held('went-wrong', {})
-  return { dialect: sessions.managed(target.unit.mac, target.card, (work) => controller.use(work)), controller }
+  const { unit, card } = target
+  const dialect = sessions.managed({ ...unit, card }, (work) => controller.use(work), controller.showsUnitsAs)
+  return { dialect, controller }
 }

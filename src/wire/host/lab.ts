@@ -4,7 +4,7 @@
 
 import { request } from 'node:http'
 import type { Duplex } from 'node:stream'
-import { nothingHeard } from '../../core/muster/events'
+import { type Heard, nothingHeard } from '../../core/muster/events'
 import { type LabWire, labTokenHeader, labWire, labWireProtocol } from '../../core/rehearsal/lab-wire'
 import { WireError } from '../wire-error'
 import { dial } from './dial'
@@ -23,6 +23,9 @@ const patienceMs = 5000
 /** The laptop of the lab. */
 export function labHost(lab: LabAddress): Host {
   const { ask, losses } = askOver(labWire, () => openWire(lab))
+  let isToLend = false
+  const lendingBeside = (servers: readonly unknown[]): Heard['lending'] =>
+    servers.length === 0 ? lendsNothing : { state: isToLend ? 'another-serves' : 'off', leases: [] }
   return {
     name: 'lab',
     interruptions: losses,
@@ -35,10 +38,11 @@ export function labHost(lab: LabAddress): Host {
     resolve: async () => [],
     heard: async () => {
       const { found, introductions, servers } = await ask('on-link', {})
-      return { ...nothingHeard, servers, onLink: found, introductions, lending: lendsNothing }
+      return { ...nothingHeard, servers, onLink: found, introductions, lending: lendingBeside(servers) }
     },
-    lend: async () => {
-      // Its site has a server of its own, or none.
+    // The laptop of the lab lends none itself; where its site has a server, no laptop would.
+    lend: async (to) => {
+      isToLend = to !== null
     },
     reachVlans: async () => {
       // Which ones its laptop reaches is the lab's to say.

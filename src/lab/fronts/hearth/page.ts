@@ -4,56 +4,20 @@
  *
  * Runs in a browser, from its own text: nothing outside the function is there.
  */
+import type { hearthUnits } from './units-page'
+import type { HearthRadio, HearthView, Net } from './view'
 import type { HearthWords } from './words'
 
-interface Net {
-  readonly id: string
-  readonly name: string
-  readonly on: boolean
-  readonly bands: readonly string[]
-  readonly hidden: boolean
-  readonly guard: string
-  readonly vlan: number | null
-  readonly isolated: boolean
-}
-export interface HearthView {
-  readonly box: {
-    readonly name: string
-    readonly location: string
-    readonly lights: boolean
-    readonly zone: string
-    readonly country: string
-    readonly timeServers: readonly string[]
-  }
-  readonly state: readonly (readonly [label: string, value: string])[]
-  readonly standing: 'none' | 'waiting' | 'applying'
-  readonly radios: readonly {
-    readonly band: string
-    readonly on: boolean
-    readonly channel: string
-    readonly channels: readonly string[]
-    readonly width: string
-    readonly widths: readonly string[]
-    readonly power: string
-    readonly powers: readonly string[]
-  }[]
-  readonly air: readonly {
-    readonly band: string
-    readonly words: string
-    readonly channel: string
-    readonly width: string
-    readonly nets: readonly { readonly name: string; readonly guard: string; readonly bssid: string }[]
-  }[]
-  readonly nets: readonly Net[]
-  readonly guards: readonly string[]
-}
-
-/** @param isNew  nobody has made its admin yet */
+/**
+ * @param isNew      nobody has made its admin yet
+ * @param unitsPage  draws the units that have found it
+ */
 export function hearthPage(
   words: HearthWords,
   isNew: boolean,
   title: string,
   lists: { lands: string[]; zones: string[] },
+  unitsPage: typeof hearthUnits,
 ): void {
   let count = Math.floor(Math.random() * 900) + 100
   const tokenKey = 'hearth-token'
@@ -204,7 +168,25 @@ export function hearthPage(
     await then()
   }
 
+  const radioPart = ({ band, on, channel, channels, width, widths, power, powers }: HearthRadio) => {
+    const fields = {
+      on: ticked(words.on, on),
+      channel: picked(words.channel, channel, channels),
+      width: picked(words.width, width, widths),
+      power: picked(words.power, power, powers),
+    }
+    return {
+      part: make('fieldset', {}, make('legend', {}, `${band} GHz`), ...inOrder(...Object.values(fields))),
+      value: () => ({
+        band,
+        ...Object.fromEntries(Object.entries(fields).map(([name, field]) => [name, field.value()])),
+      }),
+    }
+  }
+  const kit = { words, make, button, typed, picked, inOrder, dialog, radioPart, post, draw: () => draw() }
+
   const pages: Record<string, (view: HearthView) => Child[]> = {
+    units: ({ units }) => unitsPage(units, kit),
     home: ({ state, air }) => [
       make('dl', {}, ...state.flatMap(([label, value]) => [make('dt', {}, label), make('dd', {}, value)])),
       ...air.map(({ band, words: does, channel, width, nets }) =>
@@ -224,21 +206,7 @@ export function hearthPage(
       ),
     ],
     radios: ({ radios }) => {
-      const parts = radios.map(({ band, on, channel, channels, width, widths, power, powers }) => {
-        const fields = {
-          on: ticked(words.on, on),
-          channel: picked(words.channel, channel, channels),
-          width: picked(words.width, width, widths),
-          power: picked(words.power, power, powers),
-        }
-        return {
-          part: make('fieldset', {}, make('legend', {}, `${band} GHz`), ...inOrder(...Object.values(fields))),
-          value: () => ({
-            band,
-            ...Object.fromEntries(Object.entries(fields).map(([name, field]) => [name, field.value()])),
-          }),
-        }
-      })
+      const parts = radios.map(radioPart)
       const all = parts.map(({ part }) => part)
       return [
         ...(words.turned ? all.reverse() : all),
@@ -351,6 +319,7 @@ export function hearthPage(
     ['box', words.box],
     ['radios', words.radios],
     ['nets', words.nets],
+    ['units', words.units],
     ['cable', words.cable],
     ['admin', words.admin],
     ['system', words.system],

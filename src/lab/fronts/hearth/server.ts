@@ -19,6 +19,8 @@ import { bodyOf } from '../request-body'
 import { selfSigned } from '../self-signed'
 import { hearthPage } from './page'
 import { begin, lands, posts, viewOf, zones } from './settings'
+import { manageUnits, unitsOf } from './units'
+import { hearthUnits } from './units-page'
 import { wordsOf } from './words'
 
 const longestRequest = 64 * 1024
@@ -106,7 +108,8 @@ export class HearthServer implements Front {
     const { maker, model } = this.#unit.sheet
     const title = `${maker} ${model}`
     const parts = [wordsOf(this.#unit.firmware), this.#isNew, title, { lands: Object.keys(lands), zones }]
-    const script = `(${hearthPage.toString()})(...${JSON.stringify(parts).replaceAll('<', '\\u003c')})`
+    const given = JSON.stringify(parts).replaceAll('<', '\\u003c')
+    const script = `(${hearthPage.toString()})(...${given}, ${hearthUnits.toString()})`
     return document(title, `<style>${style}</style><script>${script}</script>`)
   }
 
@@ -118,13 +121,14 @@ export class HearthServer implements Front {
     }
     if (name === 'enter') return this.#enter(body as { user?: unknown; word?: unknown })
     const user = this.#holder(String(request.headers['x-token']))
-    if (name === 'all') return viewOf(this.#unit)
+    if (name === 'all') return { ...viewOf(this.#unit), units: unitsOf(this.#unit) }
     if (name === 'word') {
       const { before, next } = body as { before: string; next: string }
       if (!this.#unit.accepts(user, before)) throw new Refusal('invalid-value', 'That is not your password.')
       if (next.length < 10 || next.length > 32) throw new Refusal('invalid-value', 'A password has 10 to 32 signs.')
       this.#unit.configure(this.#unit.configured, new Map([[user, next]]))
     } else if (name === 'effect') this.#unit.apply()
+    else if (name in manageUnits) manageUnits[name as keyof typeof manageUnits](this.#unit, body)
     else if (name === 'discard') this.#unit.configure(this.#unit.effective)
     else if (name === 'restart') setImmediate(() => this.#unit.restart())
     else {

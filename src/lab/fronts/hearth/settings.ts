@@ -7,7 +7,7 @@ import { type DeviceNetwork, type DeviceRadio, type DeviceSettings, plainNetwork
 import { Refusal } from '../../device/refusal'
 import { prefixOf } from '../change'
 import { maskText } from '../pages/views'
-import type { HearthView } from './page'
+import type { HearthRadio, HearthView } from './view'
 
 export const lands: Readonly<Record<string, string>> = {
   Australia: 'AU',
@@ -35,10 +35,30 @@ const guards: Readonly<Record<string, DeviceNetwork['mode']>> = {
 const guardOf = (mode: string): string => Object.entries(guards).find(([, each]) => each === mode)?.[0] ?? mode
 const landOf = (code: string | null): string => Object.entries(lands).find(([, each]) => each === code)?.[0] ?? ''
 
-export function viewOf(device: Device): HearthView {
+const channelText = (band: DeviceRadio['band'], channel: number): string =>
+  `${channel} - ${(centreMhz(band, channel) / 1000).toFixed(3)} GHz`
+
+/** A radio as a form shows it, with what it may be set to. */
+export function radioView(
+  device: Device,
+  { band, on, channel, width, power }: Pick<DeviceRadio, 'band' | 'on' | 'channel' | 'width' | 'power'>,
+): HearthRadio {
+  const { sheet } = device
+  return {
+    ...{ band, on },
+    channel: channelText(band, channel),
+    channels: [...new Set([channel, ...device.channels(band).map((each) => each.channel)])].map((each) =>
+      channelText(band, each),
+    ),
+    width: `${width} MHz`,
+    widths: (sheet.widths[band] ?? []).map((each) => `${each} MHz`),
+    power: `${power} dBm`,
+    powers: (sheet.powers[band] ?? []).map((each) => `${each} dBm`),
+  }
+}
+
+export function viewOf(device: Device): Omit<HearthView, 'units'> {
   const { configured: set, sheet, identity, wired } = device
-  const channelText = (band: DeviceRadio['band'], channel: number): string =>
-    `${channel} - ${(centreMhz(band, channel) / 1000).toFixed(3)} GHz`
   return {
     box: {
       name: set.name,
@@ -58,17 +78,7 @@ export function viewOf(device: Device): HearthView {
       ['Netmask', maskText(wired.prefix)],
     ],
     standing: device.changes.standing,
-    radios: set.radios.map(({ band, on, channel, width, power }) => ({
-      ...{ band, on },
-      channel: channelText(band, channel),
-      channels: [...new Set([channel, ...device.channels(band).map((each) => each.channel)])].map((each) =>
-        channelText(band, each),
-      ),
-      width: `${width} MHz`,
-      widths: (sheet.widths[band] ?? []).map((each) => `${each} MHz`),
-      power: `${power} dBm`,
-      powers: (sheet.powers[band] ?? []).map((each) => `${each} dBm`),
-    })),
+    radios: set.radios.map((radio) => radioView(device, radio)),
     air: device.air().map(({ radio, condition, listensFor, networks }) => ({
       band: radio.band,
       words:
@@ -140,7 +150,7 @@ function saveNetwork(device: Device, posted: z.infer<typeof networkPost>): Parti
   return { networks: before ? networks.map((each) => (each === before ? next : each)) : [...networks, next] }
 }
 
-const radioPost = z.object({ band: text, on: tick, channel: number, width: number, power: number })
+export const radioPost = z.object({ band: text, on: tick, channel: number, width: number, power: number })
 const boxPost = z.object({ name: text, location: text, country: land, zone: text, timeServers: text, lights: tick })
 const beginPost = z.object({
   country: land,

@@ -50,6 +50,16 @@ export interface HearthWords {
   readonly before: string
   readonly nextWord: string
   readonly restart: string
+  readonly units: string
+  readonly hardware: string
+  readonly standing: string
+  readonly takeIn: string
+  readonly way: string
+  readonly given: string
+  readonly fixed: string
+  readonly address: string
+  readonly mask: string
+  readonly router: string
   /** Whether fields and rows stand in the opposite order. */
   readonly turned: boolean
 }
@@ -104,6 +114,16 @@ const first: HearthWords = {
   before: 'Password until now',
   nextWord: 'New password',
   restart: 'Start again',
+  units: 'Units',
+  hardware: 'Hardware address',
+  standing: 'State',
+  takeIn: 'Take in',
+  way: 'Addressing',
+  given: 'From the network',
+  fixed: 'Fixed',
+  address: 'Address',
+  mask: 'Netmask',
+  router: 'Router',
   turned: false,
 }
 

@@ -5,39 +5,40 @@
 import type { Difference } from '../../../core/config/compare'
 import { settingOf } from '../../../core/config/settings/settings'
 import type { Observed, ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
-import type { KitCard } from '../../../core/kit/kit-card'
+import { type Joining, joiningSchema } from '../../../core/kit/joining'
 import type { Evidence } from '../../../core/kit/recognise'
 import { entry } from '../../codec/resource-path'
 import { WireError } from '../../wire-error'
-import { always, type Changes, type Dialect, type RadioOnAir, type Reading } from '../dialect'
+import { always, type Changes, type RadioOnAir, type Reading } from '../dialect'
 import { radiosOnAir, wirelessState } from '../yang/air'
 import { type Edit, networkEdit, radioData } from '../yang/edits'
 import { dig, isData, networkFields, radioFields } from '../yang/fields'
 import { entriesOf } from '../yang/read'
-import type { UseController } from './controller'
-import { type Joining, joiningSchema } from './joining'
+import { ByRows } from './by-rows'
+import type { ManagedUnit, TreeController, UseController } from './controller'
+import type { ManagedDialect } from './managed-dialect'
 
 const points = 'air-muster-controller:access-points'
 type Values = Record<string, Observed<unknown>>
 
-export interface ManagedDialect extends Dialect {
-  /** How far it has come with its controller; undefined where the controller does not list it. */
-  joining(): Promise<Joining | undefined>
-}
-
-export function managed(mac: string, card: Pick<KitCard, 'radios'>, controller: UseController): ManagedDialect {
-  return new Managed(mac, card, controller)
+/** @param shows  how its controller has its access points: as data, or as rows of what it shows */
+export function managed(unit: ManagedUnit, controller: UseController, shows: 'data' | 'rows'): ManagedDialect {
+  return shows === 'rows' ? new ByRows(unit, controller) : new Managed(unit, controller)
 }
 
 class Managed implements ManagedDialect {
   readonly #mac: string
   readonly #bands: readonly string[]
-  readonly #controller: UseController
+  readonly #controller: <T>(work: (controller: TreeController) => Promise<T>) => Promise<T>
 
-  constructor(mac: string, { radios }: Pick<KitCard, 'radios'>, controller: UseController) {
+  constructor({ mac, card }: ManagedUnit, controller: UseController) {
     this.#mac = mac
-    this.#bands = radios.map(({ band }) => band)
-    this.#controller = controller
+    this.#bands = card.radios.map(({ band }) => band)
+    this.#controller = (work) =>
+      controller((session) => {
+        if (session.units) throw new WireError('garbled', 'its controller tells nothing as data')
+        return work(session)
+      })
   }
 
   async identify(): Promise<Evidence> {

@@ -14,7 +14,8 @@ it('what another unit of the same controller changes at once after its save is n
     changes: async () => ({ standing: 'none', saved }),
   } as unknown as Controller
   const turns = pLimit(1)
-  const unit = managed('02:7a:02:00:00:01', cardOf('Tarnhelm T2'), (work) => turns(() => work(controller)))
+  const point = { mac: '02:7a:02:00:00:01', serial: '', card: cardOf('Tarnhelm T2') }
+  const unit = managed(point, (work) => turns(() => work(controller)), 'data')
   const own = unit.save()
   const others = turns(async () => {
     saved = 'unsaved'

@@ -17,7 +17,7 @@ import { bannerOf } from '../../ssh/ssh-client'
 import type { PinCheck } from '../../trust/pin'
 import { WireError } from '../../wire-error'
 import type { Changes, Credentials, Dialect, Image, RadioOnAir, Reading } from '../dialect'
-import type { Controller } from '../managed/controller'
+import type { TreeController } from '../managed/controller'
 import { radiosOnAir, wirelessState } from '../yang/air'
 import { type Edit, editsFor } from '../yang/edits'
 import { firmwareModule, sendImage } from '../yang/image'
@@ -45,11 +45,11 @@ export function netconf(lane: Lane, card: NetconfCard, pin: PinCheck): Dialect {
 }
 
 /** A session with a controller, and all that it keeps of the access points that it manages. */
-export function controllerOver(lane: Lane, card: NetconfCard, pin: PinCheck): Controller {
+export function controllerOver(lane: Lane, card: NetconfCard, pin: PinCheck): TreeController {
   return new Netconf(lane, card, pin)
 }
 
-class Netconf implements Controller {
+class Netconf implements TreeController {
   readonly #lane: Lane
   readonly #card: NetconfCard
   readonly #pin: PinCheck

@@ -1,5 +1,5 @@
-/** What a unit's radios really do, as a page of its own shows it; or as they are set, where no page shows it. */
-import type { Observed, ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+/** What a unit's radios really do, as a page of its own shows it. */
+import type { UnitConfig } from '../../../core/config/unit-config'
 import { matches } from '../../../core/input/pattern'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import { parseMac } from '../../../core/kit/mac'
@@ -46,35 +46,5 @@ export function airOn(
         networks: condition === 'on-air' ? networks : [],
       },
     ]
-  })
-}
-
-const seenValue = <T>(observed: Observed<T> | undefined): T | undefined =>
-  observed?.kind === 'value' ? observed.value : undefined
-
-/** What is on air by what the unit is set to, for those whose pages do not show what really is. */
-export function airAsSet({ networks, radios }: ObservedConfig): RadioOnAir[] {
-  return Object.entries(radios).map(([band, radio]): RadioOnAir => {
-    const isOn = seenValue(radio['radio.enabled']) !== false
-    const there = Object.entries(networks).filter(
-      ([, network]) =>
-        seenValue(network['network.enabled']) !== false &&
-        seenValue(network['network.bands'])?.some((each) => each === band) !== false,
-    )
-    return {
-      band,
-      condition: isOn ? 'on-air' : 'off',
-      listensFor: 0,
-      channel: seenValue(radio['radio.channel']) ?? undefined,
-      width: seenValue(radio['radio.width']) ?? undefined,
-      leftForRadar: undefined,
-      networks: isOn
-        ? there.map(([id, network]) => ({
-            id,
-            ssid: seenValue(network['network.ssid']) ?? id,
-            security: seenValue(network['network.security']) ?? '',
-          }))
-        : [],
-    }
   })
 }

@@ -55,3 +55,17 @@ export function throwIfMissing([first]: readonly Wanted[]): void {
   const [at] = atsOf(first.place)
   throw new WireError('garbled', `there is no ${at === undefined ? first.id : placeWords(at)} on its page`)
 }
+
+/** Values of one scope, each with its field. */
+export const wantedOf = (fields: Readonly<Record<string, PageValue>>, values: object): Wanted[] =>
+  Object.entries(fields).flatMap(([key, place]): Wanted[] => {
+    const value = (values as Readonly<Record<string, unknown>>)[key]
+    return value === undefined ? [] : [{ id: key as SettingId, value, place }]
+  })
+
+/** Where on the whole page an element of a row is. @throws WireError garbled where the row has nothing of the kind */
+export function placeInRow(row: Page | undefined, at: At): At {
+  const place = row?.placeOf(at)
+  if (place === undefined) throw new WireError('garbled', 'a row of its table cannot be opened')
+  return place
+}

@@ -2,13 +2,12 @@
  * Networks that stand as rows of a table: each is opened, added or taken away. A row is known by the name of its
  * network alone, so ours are known again by theirs; whatever else stands there is known by its place.
  */
-import type { SettingId } from '../../../core/config/setting-ids'
 import type { UnitConfig } from '../../../core/config/unit-config'
 import type { At } from '../../../core/kit/page-places'
 import type { NetworkRows } from '../../../core/kit/pages-dialect'
 import { WireError } from '../../wire-error'
 import type { MayChange } from '../dialect'
-import { atsOf, fillIn, isOn, throwIfMissing, type Wanted } from './filling'
+import { atsOf, fillIn, isOn, placeInRow, throwIfMissing, wantedOf } from './filling'
 import type { Page } from './page'
 import type { PageSession } from './page-session'
 import type { ReadPage } from './reading'
@@ -136,14 +135,6 @@ export class NetworkTable {
 
   /** @throws WireError garbled where the row has nothing of the kind */
   #inRow(list: Page, index: number, at: At): At {
-    const place = this.#rowsOn(list)[index]?.placeOf(at)
-    if (place === undefined) throw new WireError('garbled', 'a row of its table cannot be opened')
-    return place
+    return placeInRow(this.#rowsOn(list)[index], at)
   }
 }
-
-const wantedOf = (fields: NetworkRows['fields'], values: object): Wanted[] =>
-  Object.entries(fields).flatMap(([key, place]): Wanted[] => {
-    const value = (values as Readonly<Record<string, unknown>>)[key]
-    return value === undefined ? [] : [{ id: key as SettingId, value, place }]
-  })

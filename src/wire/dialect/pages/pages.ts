@@ -11,6 +11,7 @@ import type { Lane } from '../../host/host'
 import type { PagePicture } from '../../page-elements/picture'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
+import { airAsSet } from '../air-as-set'
 import {
   always,
   type Changes,
@@ -20,7 +21,8 @@ import {
   type RadioOnAir,
   type Reading,
 } from '../dialect'
-import { airAsSet, airOn } from './air'
+import type { RowsController, UnitRows } from '../managed/controller'
+import { airOn } from './air'
 import type { Entry } from './engine'
 import { atsOf, fillIn, throwIfMissing, type Wanted } from './filling'
 import { NetworkTable } from './network-table'
@@ -28,12 +30,27 @@ import type { Page } from './page'
 import { PageSession, type Saves } from './page-session'
 import { observedOn, type ReadPage } from './reading'
 import { assign, type Slot } from './slots'
+import { UnitTable } from './unit-table'
 
 type PagesCard = DirectCard & { readonly dialect: PagesDialect }
 
 export function pages(lane: Lane, card: PagesCard, pin: PinCheck, desired: UnitConfig | undefined): Dialect {
   return new Pages(lane, card, pin, desired)
 }
+
+/** @throws WireError garbled where its card says nothing of units that it manages */
+export function controllerPages(
+  lane: Lane,
+  card: PagesCard,
+  pin: PinCheck,
+  desired: UnitConfig | undefined,
+): RowsController {
+  const session = new Pages(lane, card, pin, desired)
+  if (!managesUnits(session)) throw new WireError('garbled', 'its card says nothing of units that it manages')
+  return session
+}
+
+const managesUnits = (session: Pages): session is Pages & RowsController => session.units !== undefined
 
 class Pages implements Dialect {
   readonly #lane: Lane
@@ -42,6 +59,8 @@ class Pages implements Dialect {
   readonly #desired: UnitConfig | undefined
   /** Networks as rows, where the model has them so. */
   readonly #table: NetworkTable | undefined
+  /** Access points that are set through it, where it is a controller. */
+  readonly units: UnitRows | undefined
   /** As they were read last: where each network stands. */
   #slots: readonly Slot[] | undefined
 
@@ -50,8 +69,26 @@ class Pages implements Dialect {
     this.#card = card
     this.#desired = desired
     this.#session = new PageSession(lane, card, pin, desired)
-    const { rows } = card.dialect
+    const { rows, units } = card.dialect
     this.#table = rows && new NetworkTable(this.#session, rows, desired)
+    this.units = units && this.#unitsIn(new UnitTable(this.#session, units))
+  }
+
+  #unitsIn(table: UnitTable): UnitRows {
+    return {
+      standing: (unit) => table.standing(unit),
+      takeIn: (unit) => table.takeIn(unit),
+      read: (unit) => table.read(unit),
+      write: (unit, differences, desired) => table.write(unit, differences, desired),
+      networks: async () => (await this.#networksAlone()).networks,
+    }
+  }
+
+  /** Of all that it shows, the networks. */
+  async #networksAlone(): Promise<ObservedConfig> {
+    const ofNetworks = this.#dialect.pages.filter(({ per }) => per === 'network')
+    const read = [...(await this.#readPages(ofNetworks)), ...((await this.#table?.read()) ?? [])]
+    return observedOn(this.#card, this.#dialect, read, { reading: 'in-effect', desired: this.#desired }).observed
   }
 
   get #dialect(): PagesDialect {
@@ -83,14 +120,16 @@ class Pages implements Dialect {
   }
 
   async #readAll(): Promise<ReadPage[]> {
+    const read = [...(await this.#readPages(this.#dialect.pages)), ...((await this.#table?.read()) ?? [])]
+    const { state } = this.#dialect
+    if (!state) return read
+    const whole = { of: state, band: undefined, slot: undefined, radio: undefined }
+    return [...read, await looked(whole, () => this.#session.open(state.page, [], placesIn(state.fields)))]
+  }
+
+  async #readPages(pages: readonly SettingsPage[]): Promise<ReadPage[]> {
     const read: ReadPage[] = []
-    const look = async (where: Omit<ReadPage, 'page' | 'at'>, opened: () => Promise<Page>): Promise<void> => {
-      const before = Date.now()
-      const page = await opened()
-      // A clock is compared with ours as it was then: what is read after it takes time too.
-      read.push({ ...where, page, at: (before + Date.now()) / 2 })
-    }
-    for (const page of this.#dialect.pages)
+    for (const page of pages)
       for (const place of placesOf(page, this.#card)) {
         const way = { path: pathOf(page, place.radio, place.slot), reach: page.reach }
         const changesByItself = Object.keys(page.fields).some((id) => onlyReadIds.has(id))
@@ -99,16 +138,12 @@ class Pages implements Dialect {
           changesByItself
             ? this.#session.open(way, page.ready, fields)
             : this.#session.settings(way, page.ready, fields)
-        await look({ ...place, of: page }, opened)
-        const [last] = read.slice(-1)
+        const whole = await looked({ ...place, of: page }, opened)
+        read.push(whole)
         // Radios that stand on the same page are read as if each had one.
         for (const [band, own] of Object.entries(page.radios))
-          if (last) read.push({ ...last, of: { ...page, fields: own }, band })
+          read.push({ ...whole, of: { ...page, fields: own }, band })
       }
-    for (const row of (await this.#table?.read()) ?? []) read.push(row)
-    const { state } = this.#dialect
-    const whole = { band: undefined, slot: undefined, radio: undefined }
-    if (state) await look({ of: state, ...whole }, () => this.#session.open(state.page, [], placesIn(state.fields)))
     return read
   }
 
@@ -264,6 +299,13 @@ class Pages implements Dialect {
   close(): void {
     this.#session.close()
   }
+}
+
+/** A clock is compared with ours as it was then: what is read after it takes time too. */
+async function looked(where: Omit<ReadPage, 'page' | 'at'>, opened: () => Promise<Page>): Promise<ReadPage> {
+  const before = Date.now()
+  const page = await opened()
+  return { ...where, page, at: (before + Date.now()) / 2 }
 }
 
 /** Fields of a page that hold the values of one scope. */

@@ -70,7 +70,12 @@ const alwaysOf = ({ networksAre }: PagesDialect): SeenValues =>
     Object.entries(networksAre).map(([id, value]): [string, Observed<unknown>] => [id, { kind: 'value', value }]),
   )
 
-function valuesOn({ can }: DirectCard, fields: SettingsPage['fields'], page: Page, at: number): SeenValues {
+export function valuesOn(
+  { can }: Pick<DirectCard, 'can'>,
+  fields: SettingsPage['fields'],
+  page: Page,
+  at: number,
+): SeenValues {
   return Object.fromEntries(
     Object.entries(fields).flatMap(([id, place]): [string, Observed<unknown>][] => {
       // Dots stand where a secret is: they are not its value.

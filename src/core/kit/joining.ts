@@ -1,0 +1,38 @@
+/**
+ * How far an access point has come with its controller (RFC 5415, 2.3), and why it is turned away: what a controller's
+ * own words for it mean is said by its card.
+ */
+import { z } from 'zod'
+
+export const joinStates = ['absent', 'discovered', 'joining', 'image', 'configuring', 'run'] as const
+export const turnedAwayFor = [
+  'not-listed',
+  'licence-full',
+  'clock',
+  'country',
+  'certificate',
+  'login',
+  'image-failed',
+] as const
+
+export const joiningSchema = z.object({
+  name: z.string().max(64).optional(),
+  join: z.enum([...joinStates, 'turned-away']).default('absent'),
+  reason: z.enum(turnedAwayFor).optional(),
+  'current-address': z.string().max(40).optional(),
+})
+export type Joining = z.infer<typeof joiningSchema>
+
+/** What a state that a controller shows stands for: how far it is, or why it is turned away. */
+export const shownStateSchema = z.enum([...joinStates, ...turnedAwayFor])
+
+/** @param means  of the words that are shown @returns undefined where the card does not know them */
+export function joiningShown(
+  words: string,
+  means: Readonly<Record<string, z.infer<typeof shownStateSchema>>>,
+): Pick<Joining, 'join' | 'reason'> | undefined {
+  const state = Object.hasOwn(means, words) ? means[words] : undefined
+  if (state === undefined) return undefined
+  const reason = turnedAwayFor.find((each) => each === state)
+  return reason === undefined ? { join: state as Joining['join'] } : { join: 'turned-away', reason }
+}

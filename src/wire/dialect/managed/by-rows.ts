@@ -1,0 +1,129 @@
+/**
+ * The managed dialect with a controller that shows its access points as rows: on its pages, or at its prompt. Networks
+ * are the controller's own, and all of its access points carry them.
+ */
+import type { Difference } from '../../../core/config/compare'
+import { settingOf } from '../../../core/config/settings/settings'
+import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { Joining } from '../../../core/kit/joining'
+import type { Evidence } from '../../../core/kit/recognise'
+import { WireError } from '../../wire-error'
+import { airAsSet } from '../air-as-set'
+import { always, type Changes, type RadioOnAir } from '../dialect'
+import type { ManagedUnit, RowsController, UseController } from './controller'
+import type { ManagedDialect } from './managed-dialect'
+
+export class ByRows implements ManagedDialect {
+  readonly #unit: ManagedUnit
+  readonly #controller: <T>(work: (controller: RowsController) => Promise<T>) => Promise<T>
+
+  constructor(unit: ManagedUnit, controller: UseController) {
+    this.#unit = unit
+    this.#controller = (work) =>
+      controller((session) => {
+        if (!session.units) throw new WireError('garbled', 'its controller shows no rows of units')
+        return work(session)
+      })
+  }
+
+  async identify(): Promise<Evidence> {
+    return {}
+  }
+
+  async signIn(): Promise<void> {
+    // Whoever asks its controller has signed in there.
+  }
+
+  read(): Promise<ObservedConfig> {
+    return this.#controller(async ({ units }) => {
+      const own = await units.read(this.#unit)
+      return { ...own, networks: this.#onItsBands(await units.networks()) }
+    })
+  }
+
+  /** Its controller may carry them on bands that this model has not. */
+  #onItsBands(networks: ObservedConfig['networks']): ObservedConfig['networks'] {
+    const bands = this.#unit.card.radios.map(({ band }) => band)
+    return Object.fromEntries(
+      Object.entries(networks).map(([id, network]) => {
+        const on = network['network.bands']
+        if (on?.kind !== 'value') return [id, network]
+        const own = on.value.filter((band) => bands.includes(band))
+        return [id, { ...network, 'network.bands': { ...on, value: own } }]
+      }),
+    )
+  }
+
+  async backup(): Promise<string> {
+    return JSON.stringify(await this.read(), null, 2)
+  }
+
+  write(differences: readonly Difference[], desired: UnitConfig, mayChange = always): Promise<void> {
+    return this.#controller(async ({ units }) => {
+      const own = differences.filter((each) => !isOfNetwork(each))
+      // A secret that nobody shows is as its controller was given it, which has proven itself before.
+      if (differences.some((each) => isOfNetwork(each) && !this.#isHidden(each)))
+        throw new WireError('rejected', 'its controller carries other networks: muster the controller first')
+      if (own.length === 0) return
+      await mayChange()
+      await units.write(this.#unit, own, desired)
+    })
+  }
+
+  #isHidden(each: Difference): boolean {
+    return each.kind === 'value' && this.#unit.card.can[each.id]?.readable === 'no'
+  }
+
+  async changePassword(): Promise<void> {
+    throw new WireError('rejected', 'it has no login of its own')
+  }
+
+  changes(): Promise<Changes> {
+    return this.#controller((controller) => controller.changes())
+  }
+
+  async revision(): Promise<undefined> {
+    return undefined
+  }
+
+  async apply(): Promise<void> {
+    // Its controller tells it at once.
+  }
+
+  async confirm(): Promise<void> {
+    // It takes nothing back by itself.
+  }
+
+  save(): Promise<Changes['saved']> {
+    return this.#controller((controller) => controller.save())
+  }
+
+  async restart(): Promise<void> {
+    throw new WireError('rejected', 'it is restarted by its power')
+  }
+
+  async air(): Promise<readonly RadioOnAir[]> {
+    const joined = await this.joining()
+    return joined?.join === 'run' ? airAsSet(await this.read()) : []
+  }
+
+  joining(): Promise<Joining | undefined> {
+    return this.#controller(async ({ units }) => {
+      const standing = await units.standing(this.#unit)
+      if (standing?.join !== 'run' || standing.name !== undefined) return standing
+      const name = (await units.read(this.#unit)).unit['unit.name']
+      return name?.kind === 'value' ? { ...standing, name: name.value } : standing
+    })
+  }
+
+  takeIn(): Promise<void> {
+    return this.#controller(({ units }) => units.takeIn(this.#unit))
+  }
+
+  close(): void {
+    // The session is the controller's, and others use it.
+  }
+}
+
+const isOfNetwork = (each: Difference): boolean =>
+  (each.kind === 'value' ? settingOf(each.id).scope : each.scope) === 'network'

@@ -1,0 +1,115 @@
+/** Access points of a controller that stand as rows of one of its pages: each is taken in, opened, read and set. */
+import { type Difference, stepOf } from '../../../core/config/compare'
+import { settingOf } from '../../../core/config/settings/settings'
+import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import { type Joining, joiningShown } from '../../../core/kit/joining'
+import { parseMac } from '../../../core/kit/mac'
+import type { At } from '../../../core/kit/page-places'
+import type { UnitsInRows } from '../../../core/kit/units-in-rows'
+import { WireError } from '../../wire-error'
+import type { ManagedUnit } from '../managed/controller'
+import { neverShown, type SeenValues } from '../seen-values'
+import { atsOf, fillIn, placeInRow, throwIfMissing, type Wanted, wantedOf } from './filling'
+import type { Page } from './page'
+import type { PageSession } from './page-session'
+import { valuesOn } from './reading'
+
+/** Units of a controller at the most: whatever shows more is no list of them. */
+const mostRows = 1000
+
+export class UnitTable {
+  readonly #session: PageSession
+  readonly #units: UnitsInRows
+
+  constructor(session: PageSession, units: UnitsInRows) {
+    this.#session = session
+    this.#units = units
+  }
+
+  async standing(unit: ManagedUnit): Promise<Joining | undefined> {
+    const row = this.#rowOf(await this.#list(), unit)
+    if (!row) return undefined
+    const { state, states, name, address } = this.#units
+    const words = row.text(state)?.trim() ?? ''
+    const standing = joiningShown(words, states)
+    if (!standing) throw new WireError('garbled', `its card does not know what "${words.slice(0, 60)}" means of a unit`)
+    const [named, at] = [name && row.text(name), address && row.text(address)]
+    return { ...standing, ...(named ? { name: named } : {}), ...(at ? { 'current-address': at } : {}) }
+  }
+
+  async takeIn(unit: ManagedUnit): Promise<void> {
+    const { takeIn } = this.#units
+    const row = this.#mustStand(await this.#list(), unit)
+    if (!takeIn || !row.has(takeIn.press)) return
+    await this.#session.save([], { ...takeIn, press: placeInRow(row, takeIn.press) })
+  }
+
+  async read(unit: ManagedUnit): Promise<Pick<ObservedConfig, 'unit' | 'radios'>> {
+    const { close, fields, radios } = this.#units
+    const row = this.#rowOf(await this.#list(), unit)
+    if (!row?.has(this.#units.open)) return { unit: {}, radios: {} }
+    const before = Date.now()
+    const page = await this.#opened(row)
+    const at = (before + Date.now()) / 2
+    const bands = Object.entries(radios).filter(([band]) => unit.card.radios.some((each) => each.band === band))
+    const seen = (own: UnitsInRows['fields'], scope: 'unit' | 'radio'): SeenValues => ({
+      ...neverShown(unit.card, scope),
+      ...valuesOn(unit.card, own, page, at),
+    })
+    const observed = {
+      unit: seen(fields, 'unit'),
+      radios: Object.fromEntries(bands.map(([band, own]) => [band, seen(own, 'radio')])),
+    }
+    if (close !== undefined) await this.#session.turn(close, (one) => one.has(this.#units.row))
+    return observed
+  }
+
+  async write(unit: ManagedUnit, differences: readonly Difference[], desired: UnitConfig): Promise<void> {
+    const steps = new Set(differences.map(stepOf))
+    const now = ({ id }: Wanted): boolean => steps.has(settingOf(id).step)
+    const { fields, radios } = this.#units
+    const wanted = [
+      ...wantedOf(fields, desired.unit),
+      ...Object.entries(radios).flatMap(([band, own]) => wantedOf(own, desired.radios[band] ?? {})),
+    ].filter(now)
+    const page = await this.#opened(this.#mustStand(await this.#list(), unit))
+    const { entries, missing } = await fillIn(this.#session, page, wanted)
+    throwIfMissing(missing)
+    await this.#session.save(entries, this.#units)
+  }
+
+  #list(): Promise<Page> {
+    const { ready } = this.#units
+    return this.#session.open(this.#units, ready)
+  }
+
+  #rowOf(list: Page, unit: ManagedUnit): Page | undefined {
+    const rows = list.parts(this.#units.row)
+    if (rows.length > mostRows) throw new WireError('garbled', `its page has ${rows.length} rows of units`)
+    const found = rows.filter((row) => this.#isOf(row, unit))
+    if (found.length > 1) throw new WireError('garbled', `its page has ${found.length} rows of the same unit`)
+    return found[0]
+  }
+
+  #isOf(row: Page, { mac, serial }: ManagedUnit): boolean {
+    const { mac: macAt, serial: serialAt } = this.#units
+    if (macAt) return parseMac(row.text(macAt) ?? '') === mac
+    return serialAt !== undefined && serial !== '' && row.text(serialAt)?.trim() === serial
+  }
+
+  #mustStand(list: Page, unit: ManagedUnit): Page {
+    const row = this.#rowOf(list, unit)
+    if (!row) throw new WireError('rejected', 'its controller does not show it any more')
+    return row
+  }
+
+  /** What is there once a row is open. */
+  get #fields(): At[] {
+    const { fields, radios } = this.#units
+    return [fields, ...Object.values(radios)].flatMap((own) => Object.values(own).flatMap(atsOf)).slice(0, 1)
+  }
+
+  #opened(row: Page): Promise<Page> {
+    return this.#session.turn(placeInRow(row, this.#units.open), (page) => this.#fields.every((at) => page.has(at)))
+  }
+}
