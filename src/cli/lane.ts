@@ -1,12 +1,11 @@
 /** `muster lane`: a local port that leads to one unit, for a person's own browser or ssh. */
 
 import { once } from 'node:events'
-import type { AddressInfo } from 'node:net'
-import { createServer, type Socket } from 'node:net'
 import { ipv4Schema } from '../core/addressing/ipv4'
 import { macSchema } from '../core/kit/mac'
 import { type UnitPlace, unitPlace } from '../jobs/find-unit'
-import type { Host, Lane } from '../wire/host/host'
+import type { Host } from '../wire/host/host'
+import { leadTo } from '../wire/host/lead-to'
 import { linuxHost } from '../wire/host/linux'
 import { plainHost } from '../wire/host/plain'
 import { CommandError } from './command-error'
@@ -24,8 +23,8 @@ export async function lane(unit: string, options: { ports?: string[] }, print: (
   const ports = (options.ports ?? [String(place.port ?? 443)]).map(portOf)
   const host: Host = helperSocket ? linuxHost(helperSocket) : plainHost(interfaceName)
   const open = await host.openLane(place)
-  const servers = await Promise.all(ports.map((port) => leadTo(open, port)))
-  for (const [index, { local }] of servers.entries())
+  const servers = await Promise.all(ports.map((port) => leadTo(open, port, '127.0.0.1')))
+  for (const [index, { port: local }] of servers.entries())
     print(`127.0.0.1:${local} leads to ${place.name} (${place.mac}) at ${place.address} port ${ports[index]}`)
   print('Ctrl+C closes it.')
   await Promise.race([once(process, 'SIGINT'), once(process, 'SIGTERM')])
@@ -57,30 +56,4 @@ function portOf(text: string): number {
   const port = Number(text)
   if (!Number.isInteger(port) || port < 1 || port > 65535) throw new CommandError(2, `"${text}" is not a port.`)
   return port
-}
-
-/** Each connection to the local port becomes one to the unit's. */
-async function leadTo(open: Lane, port: number): Promise<{ local: number; close: () => void }> {
-  const sockets = new Set<Socket>()
-  const server = createServer((here) => {
-    sockets.add(here)
-    here.on('error', () => here.destroy()).on('close', () => sockets.delete(here))
-    open.connect(port).then(
-      (there) => {
-        sockets.add(there)
-        there.on('error', () => here.destroy()).on('close', () => sockets.delete(there))
-        here.pipe(there).pipe(here)
-      },
-      () => here.destroy(),
-    )
-  })
-  await new Promise<void>((resolve, reject) => {
-    server.once('error', reject)
-    server.listen(0, '127.0.0.1', resolve)
-  })
-  const close = (): void => {
-    for (const socket of sockets) socket.destroy()
-    server.close()
-  }
-  return { local: (server.address() as AddressInfo).port, close }
 }

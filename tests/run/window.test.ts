@@ -107,6 +107,12 @@ it('shows the pages of a unit at its factory address, keeps a muster waiting, an
   const second = await stream()
   await expect.poll(() => second.pictures).toBeGreaterThan(0)
 
+  // A browser on this machine finds the same pages, as long as the window is open.
+  expect(await send('POST', [{ kind: 'own-lane' }])).toBe(204)
+  const lane = () => first.told.flatMap((each) => (each.kind === 'own-lane' ? [each.address] : []))[0]
+  await expect.poll(lane).toMatch(/^http:\/\/127\.\d+\.\d+\.\d+:\d+\/$/)
+  expect(await (await fetch(lane() ?? '')).text()).toContain('Pellworth')
+
   await bench.order()
   await expect.poll(async () => (await row())?.steps.reach).toMatchObject({ kind: 'waiting' })
   expect((await row())?.steps.reach).toMatchObject({ waitingFor: 'the window that Kea has open on it' })
@@ -121,6 +127,7 @@ it('shows the pages of a unit at its factory address, keeps a muster waiting, an
       { kind: 'closed', why: 'by-hand' },
     ])
   expect(await send('POST', [hand])).toBe(410)
+  await expect(fetch(lane() ?? '')).rejects.toThrow()
   await bench.settled()
   expect(answers(await row()), JSON.stringify(await row())).toBe(true)
   expect(await log()).toContain('its window was closed')

@@ -51,6 +51,8 @@ export const handSchema = z.discriminatedUnion('kind', [
   /** The password on its label is typed into the field that has the focus. */
   z.object({ kind: z.literal('put-in-label') }),
   z.object({ kind: z.literal('go'), address: z.string().max(2000) }),
+  /** A port of the machine that works the bench is to lead to the unit, for a browser that runs there. */
+  z.object({ kind: z.literal('own-lane') }),
   z.object({ kind: z.literal('back') }),
   z.object({ kind: z.literal('reload') }),
   /** Of alert, confirm, prompt, and of a page that asks whether it may be left. */
@@ -125,6 +127,8 @@ export const toldSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('failed'), code: z.enum(['unreachable', 'untrusted', 'elsewhere']), reason: words }),
   /** What the page wants and could not have: a file that is not there any more, or to keep one that is too large. */
   z.object({ kind: z.literal('cannot'), what: z.enum(['give-file', 'keep-download']), name: z.string().max(300) }),
+  /** Where a browser on the machine that works the bench finds the unit, as long as the window is open. */
+  z.object({ kind: z.literal('own-lane'), address: z.string().max(60) }),
   /** Hands have moved it: it answers at its planned address now, and no longer where the window is. */
   z.object({ kind: z.literal('moved'), address: z.string().max(60) }),
   /** What hands have shown so far. */

@@ -1,28 +1,23 @@
 /** The windows that are open: one at the most on each unit, closed when no hand has touched it for long. */
-import { secretName } from '../../core/brief/brief'
-import { askingWithMarks } from '../../core/config/asked'
 import { desiredOf, loginOf } from '../../core/config/compile'
-import { spokenOf } from '../../core/config/outcomes'
-import { jsonIn } from '../../core/input/json'
 import { isDirect } from '../../core/kit/kit-card'
 import type { MusterEvent } from '../../core/muster/events'
-import { type FileFromPages, fileFromPagesSchema } from '../../core/showing/file-from-pages'
-import { typedText } from '../../core/showing/put-in'
 import { type Hand, type WindowClosed, windowIdle } from '../../core/showing/window-talk'
 import type { Host, Lane } from '../../wire/host/host'
 import type { Sessions } from '../../wire/sessions'
 import type { PinCheck } from '../../wire/trust/pin'
-import type { PageFile } from '../../wire/window/page-files'
 import type { UnitWindow, WindowDoor } from '../../wire/window/unit-window'
 import { WireError } from '../../wire/wire-error'
 import type { AwakeClock } from '../awake-clock'
 import type { Records } from '../ports/records'
 import { UnitTurns } from '../unit-turns'
 import { NoWindow } from './no-window'
+import { OwnLane } from './own-lane'
 import { rehearse } from './rehearsal'
 import { ShownRecords } from './shown-records'
 import { UnitShowing } from './unit-showing'
 import { laneToPages } from './window-lane'
+import { fileOf, keep, onLabel, spokenOfUnit, typedValueOf, type WindowOn } from './window-values'
 
 export interface WindowDeskParts {
   readonly records: Records
@@ -35,11 +30,6 @@ export interface WindowDeskParts {
   readonly idle?: { readonly afterSeconds: number; readonly saidBeforeSeconds: number }
 }
 
-export interface WindowOn {
-  readonly jobId: number
-  readonly unit: string
-}
-
 const idleLookMs = 1000
 /** Of the modifiers of a hand. */
 const controlKey = 2
@@ -47,8 +37,6 @@ const controlKey = 2
 const showingKinds = ['show', 'means', 'make-card', 'rehearse'] as const
 type ShowingHand = Extract<Hand, { kind: (typeof showingKinds)[number] }>
 const isOfShowing = (hand: Hand): hand is ShowingHand => showingKinds.some((kind) => kind === hand.kind)
-
-type GivenFile = Extract<Hand, { kind: 'give' }>['file']
 
 interface OpenWindow {
   readonly window: UnitWindow
@@ -63,6 +51,7 @@ interface OpenWindow {
   readonly pin: PinCheck
   /** While hands show how the model is set. */
   showing: UnitShowing | undefined
+  readonly ownLane: OwnLane
   /** Done when all hands so far have reached the page. */
   acting: Promise<void>
   close(why: WindowClosed): Promise<void>
@@ -101,8 +90,7 @@ export class WindowDesk {
   async act(on: WindowOn, hands: readonly Hand[]): Promise<boolean> {
     const open = await this.#open.get(UnitTurns.key(on.jobId, on.unit))?.catch(() => undefined)
     if (!open) return false
-    open.touchedAt = this.#parts.clock.monotonic()
-    open.isSaidToClose = false
+    this.#touched(open)
     const acted = open.acting.then(async () => {
       for (const hand of hands) await this.#actOne(on, open, hand)
     })
@@ -114,9 +102,12 @@ export class WindowDesk {
   async #actOne(on: WindowOn, open: OpenWindow, hand: Hand): Promise<void> {
     const { window, mac } = open
     if (isOfShowing(hand)) return this.#show(on, open, hand)
-    if (hand.kind === 'give') return window.give(hand.question, await this.#fileOf(on, hand.file))
+    if (hand.kind === 'own-lane') return this.#ownLane(open)
+    if (hand.kind === 'give') return window.give(hand.question, await fileOf(this.#parts, on, hand.file))
     if (hand.kind !== 'put-in' && hand.kind !== 'put-in-label') return window.act(hand)
-    const text = await (hand.kind === 'put-in' ? this.#valueOf(on, hand) : this.#onLabel(on.jobId, mac))
+    const text = await (hand.kind === 'put-in'
+      ? typedValueOf(this.#parts, on, hand)
+      : onLabel(this.#parts, on.jobId, mac))
     if (hand.kind === 'put-in') open.showing?.putIn(hand)
     if (text === undefined) return
     // It takes the place of what stands in the field.
@@ -124,6 +115,16 @@ export class WindowDesk {
       window.act({ kind: 'key', phase, key: 'a', code: 'KeyA', modifiers: controlKey })
     if (text === '') window.act({ kind: 'key', phase: 'down', key: 'Delete', code: 'Delete', modifiers: 0 })
     else window.act({ kind: 'text', text })
+  }
+
+  async #ownLane(open: OpenWindow): Promise<void> {
+    const address = await open.ownLane.open(() => this.#touched(open))
+    open.window.tell({ kind: 'own-lane', address })
+  }
+
+  #touched(open: OpenWindow): void {
+    open.touchedAt = this.#parts.clock.monotonic()
+    open.isSaidToClose = false
   }
 
   async close({ jobId, unit }: WindowOn): Promise<void> {
@@ -180,7 +181,7 @@ export class WindowDesk {
     }
     if (hand.anew) open.showing = undefined
     if (open.showing) return
-    const of = await this.#spokenOf(on)
+    const of = await spokenOfUnit(this.#parts, on)
     if (!of) return
     const { login } = of.card.factory
     const { mac, lane, door } = open
@@ -198,63 +199,13 @@ export class WindowDesk {
 
   /** Reads the unit by its card, where it has one that turns pages; nothing is written. */
   async #rehearse(on: WindowOn, { window, lane, pin }: OpenWindow): Promise<void> {
-    const of = await this.#spokenOf(on)
+    const of = await spokenOfUnit(this.#parts, on)
     if (!of) return
     const { asking, card } = of
     if (!isDirect(card)) return
     const { user, password = '' } = loginOf(asking)
     const login = { user, password }
     window.tell(await rehearse(this.#parts.sessions, { lane, pin, card, desired: desiredOf(asking), login }))
-  }
-
-  /** What a setting of this unit is to be, as hands would type it. */
-  async #valueOf(on: WindowOn, { id, of }: { id: string; of: string }): Promise<string | undefined> {
-    const found = (await this.#spokenOf(on))?.spoken.find((each) => each.id === id && each.of === of)
-    return found && typedText(found)
-  }
-
-  /** What this unit is to be, secrets included. */
-  async #spokenOf({ jobId, unit: id }: WindowOn) {
-    const { records, clock } = this.#parts
-    const [job, { secrets, times }] = await Promise.all([records.job(jobId), records.secrets(jobId)])
-    const unit = job?.units.find((each) => each.id === id)
-    if (!job || !unit) return undefined
-    const { brief, units, plans, cards } = job
-    const marked = askingWithMarks({ brief, units, plans, cards, secretTimes: times, today: clock.date() }, unit)
-    const asking = marked && { ...marked, secrets }
-    return asking && { unit, card: asking.card, asking, spoken: spokenOf(asking) }
-  }
-
-  async #onLabel(jobId: number, mac: string): Promise<string | undefined> {
-    const { secrets } = await this.#parts.records.secrets(jobId)
-    return secrets.get(secretName.labelPassword(mac))
-  }
-
-  /** What its pages offered is sealed as a copy of it; another takes the place of the one before. */
-  async #kept({ jobId, unit }: WindowOn, mac: string, { name, bytes }: PageFile): Promise<void> {
-    const { records, clock, tell } = this.#parts
-    const text = JSON.stringify({ name, base64: Buffer.from(bytes).toString('base64') } satisfies FileFromPages)
-    await records.keepBackup(jobId, mac, 'from-pages', text, clock.date())
-    await tell(jobId, { kind: 'kept', unit, copy: 'from-pages' })
-  }
-
-  /** A file of the job's that a page may be given; undefined where there is none. */
-  async #fileOf({ jobId, unit: id }: WindowOn, file: GivenFile): Promise<PageFile | undefined> {
-    const { records } = this.#parts
-    const bench = await records.bench(jobId)
-    const unit = bench?.units.find((each) => each.id === id)
-    if (!file || !bench || !unit) return undefined
-    if (file.of === 'from-pages') {
-      const kept = fileFromPagesSchema.safeParse(
-        jsonIn((await records.backup(jobId, unit.mac, 'from-pages')) ?? ''),
-      ).data
-      return kept && { name: kept.name, bytes: Buffer.from(kept.base64, 'base64') }
-    }
-    const image = bench.brief.aftercare.images.find(({ sha256 }) => sha256 === file.sha256)
-    if (!image) return undefined
-    const parts: Uint8Array[] = []
-    for await (const part of records.fileParts(image.sha256)) parts.push(part)
-    return { name: image.file, bytes: Buffer.concat(parts) }
   }
 
   async #opened(on: WindowOn, key: string, by: string, at: string | undefined): Promise<OpenWindow> {
@@ -267,16 +218,20 @@ export class WindowDesk {
       lane = found.lane
       // Loaded when the first is opened: what drives a browser is large.
       const { UnitWindow } = await import('../../wire/window/unit-window')
-      const window = await UnitWindow.open(lane, found.pin, found.door, (file) => this.#kept(on, found.mac, file))
+      const window = await UnitWindow.open(lane, found.pin, found.door, (file) =>
+        keep(this.#parts, on, found.mac, file),
+      )
       await tell(on.jobId, { kind: 'window', unit: on.unit, state: 'opened', by })
-      const ownLane = lane
+      const wayThere = lane
+      const ownLane = new OwnLane(lane, found.door)
       let closing: Promise<void> | undefined
       const close = (why: WindowClosed): Promise<void> => {
         closing ??= (async () => {
           this.#open.delete(key)
           this.#keepShown(key, open)
           await window.close(why)
-          await ownLane.close()
+          ownLane.close()
+          await wayThere.close()
           giveBack()
           await tell(on.jobId, { kind: 'window', unit: on.unit, state: 'closed', by, why })
         })()
@@ -290,6 +245,7 @@ export class WindowDesk {
         window,
         touchedAt: clock.monotonic(),
         isSaidToClose: false,
+        ownLane,
         showing: undefined,
         acting: Promise.resolve(),
         close,

@@ -9,7 +9,8 @@ import { ipv4Schema } from '../../core/addressing/ipv4'
 import { jsonIn } from '../../core/input/json'
 import { handSchema, streamHeadBytes, streamKind, type Told, type WindowRefusal } from '../../core/showing/window-talk'
 import { NoWindow } from './no-window'
-import type { WindowDesk, WindowOn } from './window-desk'
+import type { WindowDesk } from './window-desk'
+import type { WindowOn } from './window-values'
 
 const mostHandsBytes = 256 * 1024
 const handsSchema = z.array(handSchema).max(500)

@@ -15,6 +15,7 @@ export interface WindowState {
   readonly failed?: Extract<Told, { kind: 'failed' }>
   readonly cannot?: Extract<Told, { kind: 'cannot' }>
   readonly kept?: Extract<Told, { kind: 'kept' }>
+  readonly ownLane?: Extract<Told, { kind: 'own-lane' }>
   readonly moved?: Extract<Told, { kind: 'moved' }>
   /** What hands have shown so far; undefined while they show nothing. */
   readonly shown?: Extract<Told, { kind: 'shown' }>['acts']
@@ -42,6 +43,8 @@ function next(state: WindowState, told: Told): WindowState {
       return { ...state, cannot: told }
     case 'kept':
       return { ...state, kept: told }
+    case 'own-lane':
+      return { ...state, ownLane: told }
     case 'moved':
       return { ...state, moved: told }
     case 'shown':

@@ -1,6 +1,6 @@
 'use client'
 import { Button } from '@mantine/core'
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { keyText } from '../../core/config/unit-config'
 import type { Unit } from '../../core/kit/unit'
 import type { Hand } from '../../core/showing/window-talk'
@@ -11,6 +11,7 @@ import {
   followIt,
   keptWords,
   movedWords,
+  ownLaneWords,
   refusalWords,
   saidAddress,
 } from '../../words/en/window'
@@ -63,6 +64,31 @@ function SaidAddress({ open }: { open: (address: string) => void }) {
   )
 }
 
+const onLoopback = (): boolean => /^(localhost|127\.\d+\.\d+\.\d+|\[::1\])$/.test(globalThis.location?.hostname ?? '')
+
+/** The same pages in a tab of this browser, where it runs on the machine that works the bench. */
+function OwnLane({ address, ask }: { address: string | undefined; ask: ((hand: Hand) => void) | undefined }) {
+  const [isHere, setHere] = useState(false)
+  useEffect(() => setHere(onLoopback()), [])
+  if (!isHere) return null
+  if (address !== undefined)
+    return (
+      <a href={address} target="_blank" rel="noreferrer" title={ownLaneWords.untilClosed}>
+        {ownLaneWords.there}
+      </a>
+    )
+  return (
+    <button
+      type="button"
+      disabled={ask === undefined}
+      title={ownLaneWords.why}
+      onClick={() => ask?.({ kind: 'own-lane' })}
+    >
+      {ownLaneWords.ask}
+    </button>
+  )
+}
+
 const shownKeys = (acts: NonNullable<WindowState['shown']>): ReadonlySet<string> =>
   new Set(acts.flatMap(({ value }) => (value?.id === undefined ? [] : [keyText({ id: value.id, of: value.of ?? '' })])))
 
@@ -71,7 +97,7 @@ function OpenWindow({ unit }: { unit: Unit }) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const [side, setSide] = useState<'to-be' | 'showing'>('to-be')
   const { state, act, close, openAgain, follow } = useWindow(`/api/window/${job.slug}/${unit.id}`, canvas)
-  const { phase, at, failed, cannot, asked, latencyMs, kept, moved, closingInSeconds } = state
+  const { phase, at, failed, cannot, asked, latencyMs, kept, moved, ownLane, closingInSeconds } = state
   const [first] = asked
   const isOpen = phase === 'open'
   // Whoever has put a value in goes on by keys in the page.
@@ -117,6 +143,7 @@ function OpenWindow({ unit }: { unit: Unit }) {
             />
           </form>
           <span className="mono">{unit.mac}</span>
+          <OwnLane address={isOpen ? ownLane?.address : undefined} ask={isOpen ? act : undefined} />
           <span className="soft" role="status">
             {isOpen && latencyMs !== undefined ? `${latencyMs} ms` : phase === 'opening' ? 'opening …' : ''}
           </span>

@@ -62,3 +62,11 @@ export const followIt = 'Open its pages there'
 
 /** For a unit that was seen nowhere. */
 export const saidAddress = { label: 'Its label or its maker says that it answers at', open: 'Open it there' } as const
+
+/** For a browser on the machine that works the bench. */
+export const ownLaneWords = {
+  ask: 'Lane for this browser',
+  why: 'Opens a port of this laptop that leads to this unit alone. What is done there is not noted in a showing.',
+  there: 'Open its pages in a tab',
+  untilClosed: 'The lane stays as long as this window is open. Your browser asks about its certificate.',
+} as const
