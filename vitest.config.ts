@@ -13,6 +13,7 @@ const long = [
   'src/wire/codec/codecs.test.ts',
   'src/wire/dialect/cli/reading.test.ts',
   'tests/real/access-points.test.ts',
+  'tests/real/hearth.test.ts',
   'tests/real/tagged-vlan.test.ts',
   ...[
     'again',
@@ -37,6 +38,7 @@ const long = [
   'tests/simulation/simulation.test.ts',
   'tests/store/mutated.test.ts',
   'tests/store/whole.test.ts',
+  'tests/wire/hearth-files.test.ts',
   'tests/wire/helper.test.ts',
   'tests/wire/hosts.test.ts',
   'tests/wire/network-rows.test.ts',

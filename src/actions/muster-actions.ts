@@ -9,12 +9,14 @@ import { fromPages, type Store } from '../jobs/installation'
 import {
   lendAddresses,
   lendingSchema,
+  oldNamesSchema,
   orderLaptopBack,
   orderMuster,
   orderSweep,
   pauseMuster as pause,
   type SeenToByHand,
   seeToByHand as seeTo,
+  speakOld as speak,
   trustNewCertificate as trust,
 } from '../jobs/order'
 import { action } from './action'
@@ -42,6 +44,11 @@ export const musterUnits = action(z.tuple([text, z.custom<Selection>()]), (slug,
 
 export const trustNewCertificate = action(z.tuple([text, text, z.enum(['muster', 'nothing'])]), (slug, unit, then) =>
   withJob(slug, (store, job) => trust(store, job, unit, then, fromPages)),
+)
+
+const thenSchema = z.enum(['muster', 'nothing'])
+export const speakOldAction = action(z.tuple([text, text, oldNamesSchema, thenSchema]), (slug, unit, old, then) =>
+  withJob(slug, (store, job) => speak(store, job, unit, old, then, fromPages)),
 )
 
 export const seeToByHand = action(z.tuple([text, z.custom<SeenToByHand>()]), (slug, given) =>

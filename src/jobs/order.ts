@@ -3,6 +3,7 @@ import { z } from 'zod'
 import { settingIdSchema } from '../core/config/unit-config'
 import { lineSchema } from '../core/input/line'
 import { done, failed, type Outcome } from '../core/job/outcome'
+import { oldCryptoSchema } from '../core/kit/old-crypto'
 import { unitIdSchema } from '../core/kit/unit'
 import { allUnits, type Selection, selectionSchema, theseUnits } from '../core/muster/selection'
 import { appendEvents } from '../store/events'
@@ -66,6 +67,30 @@ export function trustNewCertificate(
     const text = `${name}: it was reset, its next certificate is pinned`
     await appendEvents(inner, job.id, [{ at: new Date(), event: { kind: 'log', unit: found.id, text } }])
     await forgetPin(inner, job.id, found.mac)
+    if (then === 'muster') await placeOrder(inner, { jobId: job.id, kind: 'muster', units: theseUnits(found.id) })
+    return done
+  })
+}
+
+export const oldNamesSchema = z.array(oldCryptoSchema).max(20)
+
+/**
+ * Lets what is no longer safe be spoken with one unit, by name; with no name no more.
+ * @param then  `muster` it, or leave it to the hands that have its window open
+ */
+export function speakOld(
+  store: Store,
+  job: Job,
+  unit: string,
+  old: z.infer<typeof oldNamesSchema>,
+  then: 'muster' | 'nothing',
+  { name }: Actor,
+): Promise<Outcome> {
+  return inTransaction(store, async (inner) => {
+    const found = (await listUnits(inner, job.id)).find((each) => each.id === unit)
+    if (!found) return failed('This unit is no longer on the kit list.')
+    const event = { kind: 'speaks-old', unit: found.id, old, by: name } as const
+    await appendEvents(inner, job.id, [{ at: new Date(), event }])
     if (then === 'muster') await placeOrder(inner, { jobId: job.id, kind: 'muster', units: theseUnits(found.id) })
     return done
   })

@@ -2,6 +2,7 @@
  * The lab's air: what all stand-ins transmit, sampled at every tick, with a lasting record of anything open.
  */
 import type { Device } from './device/device'
+import { shippedNetwork } from './device/factory'
 
 export interface OpenNetwork {
   readonly mac: string
@@ -23,7 +24,8 @@ export class LabAir {
         this.#heard.add(network.name)
         if (network.mode !== 'open') continue
         const { mac, ships } = unit.identity
-        const isShipped = ships === 'open' && network.name === unit.sheet.factory.network
+        const isAsBoxed = network.id === shippedNetwork || network.name === unit.sheet.factory.network
+        const isShipped = ships === 'open' && isAsBoxed
         const said = network.meantOpen ? 'twice' : isShipped ? 'by-its-maker' : 'never'
         this.#open.set(`${mac} ${network.name} ${said}`, { mac, ssid: network.name, said })
       }

@@ -135,6 +135,7 @@ export class BenchWatch {
       lent: before.heard.lending.leases,
       provenAt: provenPlaces(before),
       before: before.sightings,
+      old: new Map([...before.rows].map(([unit, { old }]) => [unit, old])),
       introductions: this.#introductions,
       now: clock.wall(),
     })

@@ -136,7 +136,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
           ...parts,
           controller,
           unit,
-          card: ofOneBox(card, labelPassword),
+          card: ofOneBox(card, { labelPassword, old: job.roll.rows.get(unit.id)?.old }),
           plan,
           compiled: compilation.compiled,
           asked,

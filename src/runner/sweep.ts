@@ -5,7 +5,8 @@
 import pLimit from 'p-limit'
 import { lentPrefix } from '../core/addressing/bench-subnet'
 import { parseCidr } from '../core/addressing/ipv4'
-import { type DirectCard, isDirect, isMustered, type KitCard, servicePorts } from '../core/kit/kit-card'
+import { type DirectCard, isDirect, isMustered, type KitCard, ofOneBox, servicePorts } from '../core/kit/kit-card'
+import type { OldCrypto } from '../core/kit/old-crypto'
 import { type Evidence, isKnown, perhapsByMac, recognise } from '../core/kit/recognise'
 import type { Unit } from '../core/kit/unit'
 import type { Sighting } from '../core/muster/events'
@@ -34,6 +35,8 @@ export interface SweepInput {
   readonly provenAt: ReadonlyMap<string, { readonly address: string; readonly prefix: number }>
   /** What the sweep before saw: who said who it is does not have to say it again. */
   readonly before: readonly Sighting[]
+  /** What is no longer safe, and somebody lets be spoken with a unit, by its id. */
+  readonly old: ReadonlyMap<string, readonly OldCrypto[]>
   /** What units have said of themselves by LLDP, by MAC. */
   readonly introductions: ReadonlyMap<string, string>
   /** ms since 1970. */
@@ -142,7 +145,9 @@ async function identity(input: SweepInput, { mac, address, prefix, card }: Answe
   // It says nothing to anybody but its controller, or nobody knows how it is asked: that it is there is all there is.
   if (!isDirect(card)) return { model: null, by: [], answers: 'service' }
   const known = input.before.find((each) => each.mac === mac && each.address === address && each.answers === 'service')
-  const lane = await input.host.openLane({ mac, address, prefix, by: card.does.reachedBy, old: card.does.old })
+  const listed = input.units.find((each) => each.mac === mac)
+  const { reachedBy: by, old } = ofOneBox(card, { old: input.old.get(listed?.id ?? '') }).does
+  const lane = await input.host.openLane({ mac, address, prefix, by, old })
   try {
     return known?.model ? await stillThere(lane, card, known) : await introduced(input, mac, lane, card)
   } finally {

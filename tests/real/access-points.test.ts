@@ -8,8 +8,8 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { parse, stringify } from 'yaml'
 import { type Installation, startInstallation } from '../support/installation'
+import { killer, reachedStep } from '../support/kills'
 import { isLong, longIt } from '../support/long'
-import { patienceMs } from '../support/patience'
 import { type RealBench, realBench } from '../support/real-access-points'
 
 /** Each is a virtual machine: one is enough to meet what nobody here wrote, three are at one address. */
@@ -103,8 +103,9 @@ describe('real access points at one address', () => {
   it(`are set and proven side by side${kills}`, async () => {
     await installation.muster('load', job('listens'))
     const mustering = installation.muster('run', 'port-ellery', '--wait')
+    const kill = killer(installation)
     for (const step of isLong ? killedAt : []) {
-      await reached(step)
+      await reachedStep(installation, step)
       await kill('runner')
       await kill('wire helper')
     }
@@ -286,34 +287,4 @@ async function troubles(): Promise<string[]> {
   return unit === undefined
     ? []
     : lines.filter((line) => line.includes(`"${unit}"`) && !line.includes('"sweep"')).slice(-40)
-}
-
-/** Kills a process, as soon as the one that was killed before has been started again. */
-async function kill(part: 'runner' | 'wire helper'): Promise<void> {
-  await expect.poll(() => installation.pidOf(part), { interval: 100 }).not.toBe(killedLast.get(part))
-  const pid = installation.pidOf(part)
-  killedLast.set(part, pid)
-  process.kill(pid, 'SIGKILL')
-}
-const killedLast = new Map<string, number>()
-
-/** Waits until a unit works on a step: one process that reads what is new, since the machines need all else. */
-async function reached(step: string): Promise<void> {
-  const came = await installation.script<boolean>(
-    `import { openStore, storeOptionsFromEnvironment } from './src/store/open.ts'
-    import { eventsAfter } from './src/store/events.ts'
-    const store = openStore(storeOptionsFromEnvironment())
-    const end = Date.now() + ${patienceMs}
-    const tell = (came) => { console.log(came); process.exit(0) }
-    for (let last = 0; Date.now() < end; await new Promise((resolve) => setTimeout(resolve, 100))) {
-      const events = await eventsAfter(store, 1, last)
-      last = events.at(-1)?.seq ?? last
-      const works = ({ event }) =>
-        event.kind === 'step' && event.step === ${JSON.stringify(step)} && event.state.kind === 'working'
-      if (events.some(works)) tell(true)
-    }
-    tell(false)`,
-    'sources',
-  )
-  if (!came) throw new Error(`no unit came to ${step}`)
 }

@@ -6,9 +6,12 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest'
 import type { OldCrypto } from '../../src/core/kit/old-crypto'
+import type { Told } from '../../src/core/showing/window-talk'
+import { endBrowser } from '../../src/wire/chromium'
 import type { Lane } from '../../src/wire/host/host'
 import { pinnedTls } from '../../src/wire/http/http-session'
 import { connectSsh } from '../../src/wire/ssh/ssh-client'
+import { UnitWindow } from '../../src/wire/window/unit-window'
 import { OutdatedError, WireError } from '../../src/wire/wire-error'
 import { freePort } from '../support/free-port'
 import { loopbackLane } from '../support/loopback-lane'
@@ -94,6 +97,28 @@ describe('a unit over TLS', () => {
     // One name brings no other along.
     const [, ...others] = old
     if (others.length > 0) expect(await tells(port, others)).toEqual(old.slice(0, 1))
+  })
+
+  it('shows its pages in a window only where all of it is named', async () => {
+    const port = await served(rsa, '-www', '-tls1', '-cipher', 'ECDHE-RSA-AES128-SHA:@SECLEVEL=0')
+    const shown = async (old: readonly OldCrypto[]): Promise<Told | undefined> => {
+      const told: Told[] = []
+      const door = { scheme: 'https', port } as const
+      const window = await UnitWindow.open(
+        laneWith(old),
+        async () => {},
+        door,
+        async () => {},
+      )
+      window.watch({ told: (each) => told.push(each), picture: () => undefined })
+      const isOver = (each: Told): boolean => each.kind === 'failed' || each.kind === 'at'
+      await expect.poll(() => told.some(isOver), patience).toBe(true)
+      await window.close('by-hand')
+      return told.find(isOver)
+    }
+    expect(await shown([])).toMatchObject({ kind: 'failed', code: 'outdated', old: ['tls-1.0'] })
+    expect(await shown(['tls-1.0'])).toMatchObject({ kind: 'at' })
+    await endBrowser()
   })
 
   it.each([['-tls1_2'], ['-tls1_3']])('that offers what is safe is spoken to without a name: %s', async (version) => {

@@ -52,6 +52,7 @@ const sweepOf = async (opened: Bench) => {
     provenAt: new Map(),
     before: [],
     lent: [],
+    old: new Map(),
     introductions: new Map(introductions.map(({ mac, words }) => [mac, words])),
     now: 1_000,
   })

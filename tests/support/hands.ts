@@ -37,6 +37,7 @@ export function hands({ act, placeOf }: HandsOn) {
   return {
     press: (by: Description) => click('press', by),
     tick: (by: Description) => click('tick', by),
+    give: (by: Description) => click('give', by),
     /** Until it is no more to be seen. */
     gone: async (use: ElementUse, by: Description): Promise<void> => {
       await expect.poll(() => placeOf({ use, by: [by] })).toBeUndefined()

@@ -122,7 +122,7 @@ export function asBuilt({ brief, units, cards, plans, roll, expected }: AsBuiltI
               bad.join(', '),
               ...remarks.map(remarkWords),
               openWords(shippedOpen),
-              oldWords(cards.get(unit.model)),
+              oldWords(cards.get(unit.model), row),
               ...(row?.changes ?? []),
             ]
               .filter(Boolean)
@@ -145,8 +145,10 @@ const openWords = (open: AsBuiltRow['shippedOpen']): string =>
   open ? `It came with "${open.ssid}" open on air, silenced ${open.seconds} s after it was first seen.` : ''
 
 /** A unit was set over what is no longer safe: whoever reads the sheet knows. */
-const oldWords = (card: Pick<KitCard, 'does'> | undefined): string =>
-  card && card.does.old.length > 0 ? `It ${offersWords(card.does.old)}.` : ''
+function oldWords(card: Pick<KitCard, 'does'> | undefined, row: Pick<RollRow, 'old'> | undefined): string {
+  const old = [...new Set([...(card?.does.old ?? []), ...(row?.old ?? [])])]
+  return old.length === 0 ? '' : `It ${offersWords(old)}.`
+}
 
 /** `SSH is open, and was not asked for.` */
 const remarkWords = (check: Check): string =>

@@ -11,6 +11,7 @@ import { patternSchema } from '../input/pattern'
 import { type Can, canSchema, cardRadioSchema, dialectSchema, doesSchema, poeTypes } from './card-parts'
 import { uncovered } from './cli-dialect'
 import { modernCard } from './former-card'
+import type { OldCrypto } from './old-crypto'
 import { entrancesOf, withoutField } from './pages-dialect'
 
 const seconds = z.number().min(0).max(3600)
@@ -182,11 +183,22 @@ export function hasPrefixOf({ recognise }: Pick<KitCard, 'recognise'>, mac: stri
   return recognise.macPrefixes.some((prefix) => mac.startsWith(prefix))
 }
 
-/** The card as it is true of one box: with the password on its label, where somebody has told it. */
-export function ofOneBox<C extends KitCard>(card: C, labelPassword: string | undefined): C {
-  if (labelPassword === undefined) return card
-  const { factory } = card
-  return { ...card, factory: { ...factory, login: { ...factory.login, password: labelPassword } } }
+export interface OfOneBox {
+  /** The password on its label, where somebody has told it. */
+  readonly labelPassword?: string | undefined
+  /** What is no longer safe, and somebody lets be spoken with it. */
+  readonly old?: readonly OldCrypto[] | undefined
+}
+
+/** The card as it is true of one box. */
+export function ofOneBox<C extends KitCard>(card: C, { labelPassword, old = [] }: OfOneBox): C {
+  const { factory, does } = card
+  const { login } = factory
+  return {
+    ...card,
+    factory: { ...factory, login: { ...login, password: labelPassword ?? login.password } },
+    does: { ...does, old: [...new Set([...does.old, ...old])] },
+  }
 }
 
 /** Ports of its management service, the safer first: it answers on one of them. */

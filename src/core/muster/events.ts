@@ -5,6 +5,7 @@ import { z } from 'zod'
 import { askedSchema } from '../config/asked'
 import { settingOutcomeSchema } from '../config/outcomes'
 import { settingIdSchema } from '../config/unit-config'
+import { oldCryptoSchema } from '../kit/old-crypto'
 import { evidenceKinds } from '../kit/recognise'
 import { checkSchema } from './check'
 import { heldSchema } from './held'
@@ -199,6 +200,8 @@ export const musterEventSchema = z.discriminatedUnion('kind', [
     by: z.string(),
     why: z.enum(['by-hand', 'idle', 'ended', 'lost']).optional(),
   }),
+  /** Somebody lets what is no longer safe be spoken with one unit, by name; with no name no more. */
+  z.object({ kind: z.literal('speaks-old'), unit, old: z.array(oldCryptoSchema).max(20), by: z.string() }),
   /** Somebody has this laptop lend addresses to boxes that wait for one, or no more. */
   z.object({ kind: z.literal('lending'), state: z.enum(['on', 'off']), by: z.string() }),
   /** Somebody asked to see a secret: the name of it, never its value. */

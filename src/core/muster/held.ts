@@ -137,7 +137,7 @@ const reasons = {
     why: `It ${says}: whoever is on its wire may read along, or stand between.`,
     hands: [
       'Look whether its maker has a newer firmware.',
-      `Where you accept it, say so on the kit card of ${model}: old: [${names.join(', ')}] under does.`,
+      `Where you accept it for the model, say so on the kit card of ${model}: old: [${names.join(', ')}] under does.`,
       again,
     ],
   }),

@@ -4,6 +4,7 @@ import type { Brief } from '../brief/brief'
 import type { Asked } from '../config/asked'
 import type { SettingOutcome } from '../config/outcomes'
 import { asBuilt, asBuiltCsv, missing } from '../handover/as-built'
+import { ofOneBox } from '../kit/kit-card'
 import type { OldCrypto } from '../kit/old-crypto'
 import type { Unit } from '../kit/unit'
 import { secondsLeft } from './estimate'
@@ -396,6 +397,19 @@ describe('stages and handover', () => {
       })[0]
     expect(rowWith(['tls-1.0'])?.remark).toContain('TLS 1.0')
     expect(rowWith([])?.remark).toBe('')
+  })
+
+  it('says so where somebody has accepted that for one unit alone, until nobody does any more', () => {
+    const accepts = (old: OldCrypto[]): MusterEvent => ({ kind: 'speaks-old', unit: 'a', old, by: 'Kea' })
+    const remarkAfter = (...events: MusterEvent[]): string | undefined => {
+      const roll = foldRoll(placed(...events))
+      const cards = new Map([[unit.model, cardOf('Ostrel O-40')]])
+      return asBuilt({ brief, units: [unit], plans: new Map(), roll, expected: new Map(), cards })[0]?.remark
+    }
+    expect(remarkAfter(accepts(['tls-1.1']))).toContain('TLS 1.1')
+    expect(remarkAfter(accepts(['tls-1.1']), accepts([]))).toBe('')
+    const box = ofOneBox(cardOf('Ostrel O-40'), { old: ['tls-1.1'] })
+    expect(box.does.old).toEqual(['tls-1.1'])
   })
 
   it('writes CSV that no spreadsheet takes for a formula', () => {

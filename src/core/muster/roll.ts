@@ -4,6 +4,7 @@
 import { type Asked, changesSince } from '../config/asked'
 import type { SettingOutcome } from '../config/outcomes'
 import { keyText } from '../config/unit-config'
+import { type OldCrypto, offersWords } from '../kit/old-crypto'
 import {
   type Cell,
   type Check,
@@ -66,6 +67,8 @@ export interface RollRow {
     | undefined
   /** Where it heard radar last, by band. */
   readonly radar: readonly HeardRadar[]
+  /** What is no longer safe, and somebody lets be spoken with this unit, by name. */
+  readonly old: readonly OldCrypto[]
   /** What is asked now and was not asked then, a sentence each. No event tells it: see `withChanges`. */
   readonly changes: readonly string[]
 }
@@ -104,6 +107,7 @@ export const emptyRow: RollRow = {
   byHand: {},
   shippedOpen: undefined,
   radar: [],
+  old: [],
   changes: [],
 }
 export const emptyRoll: Roll = {
@@ -172,6 +176,7 @@ type UnitEvent = Extract<
       | 'radar'
       | 'proven'
       | 'window'
+      | 'speaks-old'
   }
 >
 
@@ -199,6 +204,10 @@ function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
       return { ...row, log: [...row.log, { at, text: event.text }].slice(-longestLog) }
     case 'window':
       return { ...row, log: [...row.log, { at, text: windowWords(event) }].slice(-longestLog) }
+    case 'speaks-old': {
+      const text = `${event.by}: ${event.old.length === 0 ? 'nothing old is spoken with it any more' : `it ${offersWords(event.old)}, and that is spoken with it`}`
+      return { ...row, old: event.old, log: [...row.log, { at, text }].slice(-longestLog) }
+    }
     case 'check':
       return { ...row, checks: [...row.checks.filter((check) => check.code !== event.check.code), event.check] }
     case 'door':

@@ -4,6 +4,7 @@
  */
 import { z } from 'zod'
 import { settingIdSchema } from '../config/unit-config'
+import { oldCryptoSchema } from '../kit/old-crypto'
 import { pressRoles } from './act'
 import { missingPartSchema } from './missing-part'
 import { readBackSchema } from './rehearsal'
@@ -124,7 +125,13 @@ export const toldSchema = z.discriminatedUnion('kind', [
   /** A question was answered, or the page has left it. */
   z.object({ kind: z.literal('settled'), question }),
   /** A page that could not be had; `untrusted` where it shows another certificate than before. */
-  z.object({ kind: z.literal('failed'), code: z.enum(['unreachable', 'untrusted', 'elsewhere']), reason: words }),
+  z.object({
+    kind: z.literal('failed'),
+    code: z.enum(['unreachable', 'untrusted', 'outdated', 'elsewhere']),
+    reason: words,
+    /** What it offers that is no longer safe, by name. */
+    old: z.array(oldCryptoSchema).optional(),
+  }),
   /** What the page wants and could not have: a file that is not there any more, or to keep one that is too large. */
   z.object({ kind: z.literal('cannot'), what: z.enum(['give-file', 'keep-download']), name: z.string().max(300) }),
   /** Where a browser on the machine that works the bench finds the unit, as long as the window is open. */

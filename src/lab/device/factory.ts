@@ -43,21 +43,25 @@ export function factorySettings(sheet: StandInSheet, identity: Identity): Device
   }
 }
 
+/** Id of the network that it comes with, where networks are kept by the unit. */
+export const shippedNetwork = 'factory'
+
 /**
  * One network that is there, switched off or on air for whoever sets it up; in the first place of each radio, where
  * radios have places.
  */
-function factoryNetworks({ factory, slots }: StandInSheet, { serial, ships }: Identity): DeviceNetwork[] {
+function factoryNetworks(sheet: StandInSheet, { mac, serial, ships }: Identity): DeviceNetwork[] {
+  const { factory, slots } = sheet
   const bands = factory.radios.map(({ band }) => band)
   const network = (id: string, on: typeof bands): DeviceNetwork => ({
     ...plainNetwork,
     id,
-    name: factory.network,
+    name: sheet.namesNetworkByMac ? `${factory.network}-${mac.slice(-5).replace(':', '')}` : factory.network,
     bands: on,
     ...(ships === 'open'
       ? { on: true, mode: 'open', passphrase: null }
       : { mode: 'wpa2-personal', passphrase: serial.padEnd(8, '0') }),
   })
   if (bands.length === 0) return []
-  return slots === null ? [network('factory', bands)] : bands.map((band) => network(`${band}-1`, [band]))
+  return slots === null ? [network(shippedNetwork, bands)] : bands.map((band) => network(`${band}-1`, [band]))
 }

@@ -190,6 +190,7 @@ export const hearthH1: StandInSheet = {
   },
   timing: { start: 75, apply: 30, restart: 60, resetHold: 10 },
   front: 'hearth',
+  namesNetworkByMac: true,
   mostPoints: 8,
   pointsCarryAll: true,
   slots: null,

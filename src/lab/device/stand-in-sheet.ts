@@ -18,6 +18,8 @@ export interface StandInSheet {
     /** SSID of the network that is there and switched off. */
     readonly network: string
   }
+  /** That network ends in the last signs of its MAC. */
+  readonly namesNetworkByMac?: true
   /** Seconds. */
   readonly timing: {
     readonly start: number

@@ -1,6 +1,6 @@
 /** The way to a unit's pages: where it answers now, and the first port there that takes a connection. */
 import { lentPrefix } from '../../core/addressing/bench-subnet'
-import { isManaged } from '../../core/kit/kit-card'
+import { isManaged, ofOneBox } from '../../core/kit/kit-card'
 import type { Host, Lane } from '../../wire/host/host'
 import { pinCheck } from '../../wire/trust/pin'
 import type { WindowDoor } from '../../wire/window/unit-window'
@@ -33,7 +33,8 @@ export async function laneToPages(
   const pin = pinCheck((fingerprint) => records.pinOnFirstSight(jobId, unit.mac, fingerprint, clock.date()))
   const prefix = direct?.factory.prefix ?? usualPrefix
   const addresses = [...new Set(places.flatMap((address) => address ?? []))]
-  const { reachedBy, old } = direct?.does ?? { reachedBy: 'both' as const, old: [] }
+  const named = roll.rows.get(id)?.old ?? []
+  const { reachedBy, old } = direct ? ofOneBox(direct, { old: named }).does : { reachedBy: 'both' as const, old: named }
   const doorAt = async (address: string, by: typeof reachedBy) => {
     const lane = await host.openLane({ mac: unit.mac, address, prefix: lentPrefix(address) ?? prefix, by, old })
     const door = await doorOf(lane, direct?.factory.port)

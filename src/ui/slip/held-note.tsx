@@ -6,6 +6,7 @@ import { heldStep } from '../../core/muster/roll'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
+import { OldNote, oldNamesIn } from './old-note'
 import { PageWhenHeld } from './page-when-held'
 import classes from './slip.module.css'
 
@@ -34,6 +35,7 @@ export function HeldNote({ unit }: { unit: string }) {
         </ol>
       </div>
       {held && row?.copies.pageWhenHeld !== undefined && <PageWhenHeld key={held.id} unit={held} />}
+      {state.code === 'outdated' && <OldNote unit={unit} offered={oldNamesIn(state.params)} />}
       {press === 'trust-new-certificate' && (
         <div>
           <Button

@@ -5,6 +5,7 @@ import { whyNotMustered } from '../../core/kit/kit-card'
 import { evidenceText } from '../../core/kit/recognise'
 import { checkWords } from '../../core/muster/check'
 import { nextMove } from '../../core/muster/next-move'
+import { heldStep } from '../../core/muster/roll'
 import { theseUnits } from '../../core/muster/selection'
 import { whereaboutsOf, whereSentences } from '../../core/muster/whereabouts'
 import { listenWords } from '../../core/regulatory/radar-listening'
@@ -18,6 +19,7 @@ import { ByHandNote } from './by-hand-note'
 import { ChangedNote } from './changed-note'
 import { Copies } from './copies'
 import { HeldNote } from './held-note'
+import { OldNote } from './old-note'
 import { Outcomes } from './outcomes'
 import { RadarNote } from './radar-note'
 import classes from './slip.module.css'
@@ -57,6 +59,7 @@ export function Slip() {
       </div>
       <PageLink href={`/jobs/${job.slug}/bench/${unit.id}`}>{openItsPages}</PageLink>
       <HeldNote unit={unit.id} />
+      {heldStep(row) === undefined && <OldNote unit={unit.id} />}
       <ChangedNote unit={unit.id} />
       {(row?.radar.length ?? 0) > 0 && <RadarNote unit={unit.id} />}
       {byHand !== undefined && <ByHandNote model={unit.model} why={byHand} isBare={card?.isBare === true} />}

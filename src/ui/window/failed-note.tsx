@@ -1,7 +1,7 @@
-import { trustNewCertificate } from '../../actions/muster-actions'
+import { speakOldAction, trustNewCertificate } from '../../actions/muster-actions'
 import type { Unit } from '../../core/kit/unit'
 import type { Hand, Told } from '../../core/showing/window-talk'
-import { failedWords, trustIt } from '../../words/en/window'
+import { acceptOld, failedWords, trustIt } from '../../words/en/window'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
@@ -11,11 +11,13 @@ interface FailedNoteProps {
   readonly unit: Unit
   readonly failed: Extract<Told, { kind: 'failed' }>
   readonly act: (hand: Hand) => void
+  /** Opens the window by another lane. */
+  readonly openAnew: () => void
 }
 
 /** Why a page could not be had; where its certificate is another, the way to trust that on somebody's word. */
-export function FailedNote({ unit, failed, act }: FailedNoteProps) {
-  const { job } = useJob()
+export function FailedNote({ unit, failed, act, openAnew }: FailedNoteProps) {
+  const { job, roll } = useJob()
   const { order, pending, fault } = useOrder()
   const trust = () =>
     order(async () => {
@@ -24,12 +26,24 @@ export function FailedNote({ unit, failed, act }: FailedNoteProps) {
       if (outcome.ok) act({ kind: 'go', address: '/' })
       return outcome
     })
+  const speakOld = (offered: NonNullable<typeof failed.old>) =>
+    order(async () => {
+      const names = [...new Set([...(roll.rows.get(unit.id)?.old ?? []), ...offered])]
+      const outcome = await speakOldAction(job.slug, unit.id, names, 'nothing')
+      if (outcome.ok) openAnew()
+      return outcome
+    })
   return (
     <p className={classes.note} role="alert">
       {failedWords(failed)}{' '}
       {failed.code === 'untrusted' && (
         <button type="button" disabled={pending} onClick={trust}>
           {trustIt}
+        </button>
+      )}
+      {failed.code === 'outdated' && failed.old && (
+        <button type="button" disabled={pending} onClick={() => speakOld(failed.old ?? [])}>
+          {acceptOld}
         </button>
       )}
       {fault && <span className={sheet.fault}> {fault.sentence}</span>}

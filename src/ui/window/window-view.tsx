@@ -167,7 +167,7 @@ function OpenWindow({ unit }: { unit: Unit }) {
             </p>
           )}
           {kept && !moved && isOpen && <p className={classes.note}>{keptWords(kept)}</p>}
-          {failed && !moved && isOpen && <FailedNote unit={unit} failed={failed} act={act} />}
+          {failed && !moved && isOpen && <FailedNote unit={unit} failed={failed} act={act} openAnew={follow} />}
           {cannot && isOpen && <p className={classes.note}>{cannotWords(cannot)}</p>}
           {closingInSeconds !== undefined && isOpen && (
             <p className={classes.note} role="alert">

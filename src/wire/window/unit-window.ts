@@ -13,7 +13,7 @@ import { browserContext, closeContext } from '../chromium'
 import type { Lane } from '../host/host'
 import { LaneProxy } from '../http/lane-proxy'
 import type { PinCheck } from '../trust/pin'
-import { plainReason, WireError } from '../wire-error'
+import { OutdatedError, plainReason, WireError } from '../wire-error'
 import { type Box, beginNoting, placeOn } from './noting'
 import { choicesBinding, tellChoices } from './page-choices'
 import { type KeepFile, type PageFile, PageFiles } from './page-files'
@@ -213,7 +213,8 @@ export class UnitWindow {
     // Another address was gone to meanwhile, or what came is a file that is kept.
     if (!fault && /ERR_ABORTED|frame was detached|Target closed/i.test(text)) return
     const reason = plainReason(fault?.reason ?? text.split('\n')[0] ?? '').slice(0, longestTextChars)
-    this.tell({ kind: 'failed', code: fault?.kind === 'untrusted' ? 'untrusted' : 'unreachable', reason })
+    const code = fault?.kind === 'untrusted' || fault?.kind === 'outdated' ? fault.kind : 'unreachable'
+    this.tell({ kind: 'failed', code, reason, ...(fault instanceof OutdatedError ? { old: [...fault.old] } : {}) })
   }
 
   /** A page that the one before has opened is shown in its place, until it is closed. */

@@ -24,6 +24,7 @@ export function refusalWords(refusal: WindowRefusal | 'no-runner', { name }: Pic
   }
 }
 
+export const acceptOld = 'I accept it for this unit alone: open its pages'
 export const trustIt = 'It was reset: trust its new certificate'
 
 export const closedWords = (why: WindowClosed): string =>
@@ -38,6 +39,8 @@ export function failedWords({ code, reason }: Extract<Told, { kind: 'failed' }>)
   if (code === 'elsewhere') return 'A window shows this unit alone: an address of another host is not opened.'
   if (code === 'untrusted')
     return `It shows another certificate than before, so nothing was sent to it (${reason}). Compare the MAC on its label with the one above.`
+  if (code === 'outdated')
+    return `Its pages are not opened: ${reason}. Whoever is on its wire may read along, or stand between.`
   return `This page could not be had: ${reason}. Reload when the unit answers.`
 }
 

@@ -4,6 +4,7 @@
  *
  * Runs in a browser, from its own text: nothing outside the function is there.
  */
+import type { hearthMore } from './more-pages'
 import type { hearthUnits } from './units-page'
 import type { HearthRadio, HearthView, Net } from './view'
 import type { HearthWords } from './words'
@@ -11,6 +12,7 @@ import type { HearthWords } from './words'
 /**
  * @param isNew      nobody has made its admin yet
  * @param unitsPage  draws the units that have found it
+ * @param morePages  draws pages that no setting stands on
  */
 export function hearthPage(
   words: HearthWords,
@@ -18,6 +20,7 @@ export function hearthPage(
   title: string,
   lists: { lands: string[]; zones: string[] },
   unitsPage: typeof hearthUnits,
+  morePages: typeof hearthMore,
 ): void {
   let count = Math.floor(Math.random() * 900) + 100
   const tokenKey = 'hearth-token'
@@ -183,10 +186,12 @@ export function hearthPage(
       }),
     }
   }
-  const kit = { words, make, button, typed, picked, inOrder, dialog, radioPart, post, draw: () => draw() }
+  const kit = { words, make, button, typed, picked, inOrder, dialog, radioPart, post, ask, draw: () => draw() }
+  const { clients, files } = morePages(kit)
 
   const pages: Record<string, (view: HearthView) => Child[]> = {
     units: ({ units }) => unitsPage(units, kit),
+    clients,
     home: ({ state, air }) => [
       make('dl', {}, ...state.flatMap(([label, value]) => [make('dt', {}, label), make('dd', {}, value)])),
       ...air.map(({ band, words: does, channel, width, nets }) =>
@@ -309,6 +314,7 @@ export function hearthPage(
       ]
     },
     system: () => [
+      ...files(),
       button(words.restart, () => {
         if (confirm(`${words.restart}?`)) return post('restart', {}, () => undefined)
       }),
@@ -320,6 +326,7 @@ export function hearthPage(
     ['radios', words.radios],
     ['nets', words.nets],
     ['units', words.units],
+    ['clients', words.clients],
     ['cable', words.cable],
     ['admin', words.admin],
     ['system', words.system],

@@ -17,13 +17,15 @@ import { document, input } from '../pages/html'
 import { maskText } from '../pages/views'
 import { bodyOf } from '../request-body'
 import { selfSigned } from '../self-signed'
+import { copyOf, fileParts } from './files'
+import { hearthMore } from './more-pages'
 import { hearthPage } from './page'
 import { begin, lands, posts, viewOf, zones } from './settings'
 import { manageUnits, unitsOf } from './units'
 import { hearthUnits } from './units-page'
 import { wordsOf } from './words'
 
-const longestRequest = 64 * 1024
+const longestRequest = 256 * 1024
 const sessionSeconds = 180
 const style = `.dialog{position:fixed;top:20%;left:25%;background:#fff;border:1px solid;padding:1em}
 .btn,.pick{display:inline-block;border:1px solid #888;padding:2px 8px;cursor:pointer;min-width:3em;min-height:1.2em}
@@ -109,7 +111,7 @@ export class HearthServer implements Front {
     const title = `${maker} ${model}`
     const parts = [wordsOf(this.#unit.firmware), this.#isNew, title, { lands: Object.keys(lands), zones }]
     const given = JSON.stringify(parts).replaceAll('<', '\\u003c')
-    const script = `(${hearthPage.toString()})(...${given}, ${hearthUnits.toString()})`
+    const script = `(${hearthPage.toString()})(...${given}, ${hearthUnits.toString()}, ${hearthMore.toString()})`
     return document(title, `<style>${style}</style><script>${script}</script>`)
   }
 
@@ -121,6 +123,8 @@ export class HearthServer implements Front {
     }
     if (name === 'enter') return this.#enter(body as { user?: unknown; word?: unknown })
     const user = this.#holder(String(request.headers['x-token']))
+    if (name === 'clients') return { names: [] }
+    if (name === 'copy') return copyOf(this.#unit)
     if (name === 'all') return { ...viewOf(this.#unit), units: unitsOf(this.#unit) }
     if (name === 'word') {
       const { before, next } = body as { before: string; next: string }
@@ -128,6 +132,7 @@ export class HearthServer implements Front {
       if (next.length < 10 || next.length > 32) throw new Refusal('invalid-value', 'A password has 10 to 32 signs.')
       this.#unit.configure(this.#unit.configured, new Map([[user, next]]))
     } else if (name === 'effect') this.#unit.apply()
+    else if (name in fileParts) fileParts[name as keyof typeof fileParts](this.#unit, body)
     else if (name in manageUnits) manageUnits[name as keyof typeof manageUnits](this.#unit, body)
     else if (name === 'discard') this.#unit.configure(this.#unit.effective)
     else if (name === 'restart') setImmediate(() => this.#unit.restart())

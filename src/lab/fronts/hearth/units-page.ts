@@ -22,6 +22,7 @@ export interface HearthKit {
   readonly radioPart: (radio: HearthRadio) => { readonly part: HTMLElement; readonly value: () => unknown }
   readonly post: (path: string, body: unknown, then?: () => unknown) => Promise<void>
   readonly draw: () => Promise<void>
+  readonly ask: (path: string, body?: unknown) => Promise<{ status: number; data: unknown }>
 }
 
 export function hearthUnits(units: readonly HearthUnit[], kit: HearthKit): HTMLElement[] {

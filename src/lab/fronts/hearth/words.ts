@@ -51,6 +51,14 @@ export interface HearthWords {
   readonly nextWord: string
   readonly restart: string
   readonly units: string
+  readonly clients: string
+  readonly looking: string
+  readonly nobody: string
+  readonly copy: string
+  readonly load: string
+  readonly takeOver: string
+  readonly firmware: string
+  readonly install: string
   readonly hardware: string
   readonly standing: string
   readonly takeIn: string
@@ -115,6 +123,14 @@ const first: HearthWords = {
   nextWord: 'New password',
   restart: 'Start again',
   units: 'Units',
+  clients: 'Clients',
+  looking: 'Looking who is there …',
+  nobody: 'Nobody has joined.',
+  copy: 'Download a copy',
+  load: 'A copy of before',
+  takeOver: 'Take it over',
+  firmware: 'New firmware',
+  install: 'Install it',
   hardware: 'Hardware address',
   standing: 'State',
   takeIn: 'Take in',
