@@ -59,24 +59,39 @@ export async function drive(run: UnitRun, mayGoOn: MayGoOn): Promise<'answers' |
     for (let attempt = 1; ; ) {
       const { disturbances } = run.clock
       const interruptions = run.host.interruptions()
-      const outcome = await once(run, mayGoOn, attempt < attempts ? 'may-retry' : 'last')
+      // What was lost while the laptop slept, or had no wire, says nothing about the unit.
+      const wasDisturbed = async (): Promise<boolean> => {
+        const there = await reachesWire(run)
+        return !there || disturbances !== run.clock.disturbances || interruptions !== run.host.interruptions()
+      }
+      const mayRetry = async (): Promise<boolean> => attempt < attempts || (await wasDisturbed())
+      const outcome = await once(run, mayGoOn, mayRetry)
       if (outcome !== 'again' && outcome !== 'not-its-fault') return outcome
       run.access.dropSession()
       run.willChange()
       run.journal.forgetWritten()
-      // What was lost while the laptop slept, or had no wire, says nothing about the unit.
-      const undisturbed = disturbances === run.clock.disturbances && interruptions === run.host.interruptions()
-      if (outcome === 'again' && undisturbed) attempt += 1
+      if (outcome === 'again' && !(await wasDisturbed())) attempt += 1
     }
   } finally {
     await run.access.close()
   }
 }
 
+/** Whether the laptop reaches the wire now. Asked, it knows too whether what made its lanes was started anew. */
+async function reachesWire({ host }: UnitRun): Promise<boolean> {
+  try {
+    await host.laptop()
+    return true
+  } catch (error) {
+    if (error instanceof HostAwayError) return false
+    throw error
+  }
+}
+
 /** What is begun again through no fault of the unit is not counted. */
 type Outcome = 'answers' | 'held' | 'stopped' | 'again' | 'not-its-fault'
 
-async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last'): Promise<Outcome> {
+async function once(run: UnitRun, mayGoOn: MayGoOn, mayRetry: () => Promise<boolean>): Promise<Outcome> {
   const steps = stepsFor(run.target.card)
   const last = steps.at(-1)
   for (const step of steps) {
@@ -96,7 +111,7 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, retry: 'may-retry' | 'last')
       const isLost = error instanceof BrowserGoneError && run.browsersLost < mostBrowsersLost
       if (isLost) run.browsersLost += 1
       const isNoFault = isLost || error instanceof MayHaveRestarted
-      if (isNoFault || (retry === 'may-retry' && mayTryAgain(run, step, error))) {
+      if (isNoFault || (mayTryAgain(run, step, error) && (await mayRetry()))) {
         run.journal.say(
           `${procedure[step].title.toLowerCase()}: ${error instanceof Error ? error.message : ''}; looking for it again`,
         )

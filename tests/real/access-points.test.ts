@@ -8,7 +8,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { parse, stringify } from 'yaml'
 import { type Installation, startInstallation } from '../support/installation'
-import { killer, reachedStep } from '../support/kills'
+import { killer, reachedStep, troublesOf } from '../support/kills'
 import { isLong, longIt } from '../support/long'
 import { type RealBench, realBench } from '../support/real-access-points'
 
@@ -279,12 +279,4 @@ describe('a real access point that has no address out of its box', () => {
   })
 })
 
-/** Where a unit is held, everything of the log that says why. */
-async function troubles(): Promise<string[]> {
-  const lines = (await installation.muster('log', 'port-ellery')).text.split('\n')
-  const held = lines.filter((line) => line.includes('"held"') || line.includes('"bad"'))
-  const unit = /"unit":"([^"]+)"/.exec(held[0] ?? '')?.[1]
-  return unit === undefined
-    ? []
-    : lines.filter((line) => line.includes(`"${unit}"`) && !line.includes('"sweep"')).slice(-40)
-}
+const troubles = (): Promise<string[]> => troublesOf(installation)

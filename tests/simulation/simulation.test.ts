@@ -7,6 +7,7 @@ import { planted } from '../../scripts/lib/planted.mjs'
 // @ts-expect-error the same
 import { playAll, simulate } from '../../scripts/lib/simulation.mjs'
 import { often } from '../support/long'
+import type { Fault } from './faults'
 import { scenarioOf } from './scenario'
 import type { Scenario } from './scene'
 
@@ -73,6 +74,22 @@ it('a wall clock that is set, forwards or back, costs nobody a second muster', a
   const played = (await playAll(scenarios)) as Played[]
   expect(new Set(played.flatMap(({ ends }) => ends))).toEqual(new Set(['answers']))
   expect(played.flatMap(({ violations }) => violations)).toEqual([])
+})
+
+it("a wire that goes in the last of a unit's tries is no fault of the unit", async () => {
+  const fails = (nth: number): Fault => ({ when: { call: 'backup', nth }, what: { kind: 'fails' }, moment: 'before' })
+  // It is back before anybody asks by it: that the session broke is all that is seen.
+  const away: Fault = { when: { call: 'backup', nth: 3 }, moment: 'after', what: { kind: 'wire-away', seconds: 0 } }
+  const breaks = { session: 'connection', reachedBy: 'ipv4', restarts: 'never' } as const
+  const scenarios = Array.from({ length: 60 }, (_, seed) => scenarioOf(20 * seed + 19)).flatMap((each): Scenario[] => {
+    const [unit] = each.site.units
+    if (!unit || each.site.managed > 0) return []
+    const site = { ...each.site, units: [{ ...unit, ...breaks }] }
+    return [{ ...each, site, faults: [fails(1), fails(2), away], later: [] }]
+  })
+  const all = (await playAll(scenarios)) as Played[]
+  const held = all.flatMap(({ story }) => story.filter((line) => line.includes('"went-away"')))
+  expect(held).toEqual([])
 })
 
 it('every fault that the script plants still finds its place in the program', () => {

@@ -36,3 +36,13 @@ export async function reachedStep(installation: Installation, step: string): Pro
   )
   if (!came) throw new Error(`no unit came to ${step}`)
 }
+
+/** Where a unit of the demo's job is held, the end of its log, which says why. */
+export async function troublesOf(installation: Installation): Promise<string[]> {
+  const lines = (await installation.muster('log', 'port-ellery')).text.split('\n')
+  const held = lines.filter((line) => line.includes('"held"') || line.includes('"bad"'))
+  const unit = /"unit":"([^"]+)"/.exec(held[0] ?? '')?.[1]
+  return unit === undefined
+    ? []
+    : lines.filter((line) => line.includes(`"${unit}"`) && !line.includes('"sweep"')).slice(-40)
+}

@@ -73,7 +73,8 @@ describe('questions over one stream', () => {
     await expect(lost).rejects.toThrow(HostAwayError)
     expect(await ask('double', { of: 4 })).toEqual({ is: 8 })
     expect(sockets).toHaveLength(2)
-    expect(losses()).toBe(1)
+    // Lost once, and opened anew once: lanes of a helper go with either.
+    expect(losses()).toBe(2)
   })
 
   it('fail when the answer is garbage, or nobody is there', async () => {

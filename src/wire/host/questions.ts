@@ -18,7 +18,7 @@ export interface Asking<T extends Questions> {
    * @throws QuestionRefused  it says no
    */
   ask<Q extends keyof T & string>(question: Q, ask: Ask<T, Q>): Promise<AnswerTo<T, Q>>
-  /** How often the stream was lost so far. */
+  /** How often the stream was lost so far, and how often it was opened anew: what was there may go with either. */
   losses(): number
   close(): void
 }
@@ -38,6 +38,7 @@ export function askOver<T extends Questions>(table: T, open: () => Promise<Duple
   let stream: Promise<Duplex> | undefined
   let last = 0
   let losses = 0
+  let isLost = false
 
   const settle = (number: number): Waiting | undefined => {
     const one = waiting.get(number)
@@ -49,6 +50,7 @@ export function askOver<T extends Questions>(table: T, open: () => Promise<Duple
     if (stream !== lost) return
     stream = undefined
     losses += 1
+    isLost = true
     void lost?.then(
       (open) => open.destroy(),
       () => undefined,
@@ -63,6 +65,8 @@ export function askOver<T extends Questions>(table: T, open: () => Promise<Duple
   }
   const connected = (): Promise<Duplex> => {
     const opening: Promise<Duplex> = open().then((fresh) => {
+      if (isLost) losses += 1
+      isLost = false
       const take = linesOf(heard)
       fresh.on('data', (chunk: Buffer) => {
         try {

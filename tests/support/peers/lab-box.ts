@@ -27,16 +27,20 @@ const follow = (): void => {
 }
 setInterval(follow, 50)
 
-for (const port of [80, 443])
-  createServer((there) => {
-    const own = unit.serviceIsUp ? front.loopbackPort(port) : undefined
-    there.on('error', () => there.destroy())
-    if (own === undefined) return void there.resetAndDestroy()
-    const here = connect(own, '127.0.0.1')
+/** Listens while its service does: a box that starts refuses whoever comes too early. */
+for (const port of [80, 443]) {
+  const server = createServer((there) => {
+    const here = connect(front.loopbackPort(port) ?? 0, '127.0.0.1')
+    there.on('error', () => there.destroy()).on('close', () => here.destroy())
     here.on('error', () => there.destroy()).on('close', () => there.destroy())
-    there.on('close', () => here.destroy())
     there.pipe(here).pipe(there)
-  }).listen(port, '0.0.0.0')
+  })
+  setInterval(() => {
+    const isUp = unit.serviceIsUp && front.loopbackPort(port) !== undefined
+    if (isUp && !server.listening) server.listen(port, '0.0.0.0')
+    else if (!isUp && server.listening) server.close()
+  }, 20)
+}
 lab.plugInAll()
 process.stdout.write('ready\n')
 // Whoever started it holds its input open.
