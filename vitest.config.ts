@@ -44,6 +44,7 @@ const long = [
   'tests/wire/network-rows.test.ts',
   'tests/wire/showing.test.ts',
   'tests/wire/table-pages.test.ts',
+  'tests/wire/unit-rows.test.ts',
 ]
 
 /** Those that take longest, by the processor time that they took. */

@@ -2,7 +2,7 @@
  * Access points as rows of a controller's pages, in Chromium: one that has found it is taken in, set and read back, and
  * a state that nobody has described is never guessed.
  */
-import { afterAll, afterEach, beforeEach, expect, it } from 'vitest'
+import { afterAll, afterEach, beforeEach, expect } from 'vitest'
 import { compare } from '../../src/core/config/compare'
 import { desiredOf } from '../../src/core/config/compile'
 import { type DirectCard, type KitCard, readKitCard } from '../../src/core/kit/kit-card'
@@ -15,6 +15,7 @@ import { askingFor } from '../support/config'
 import { regulatory } from '../support/data'
 import { hearthCard, hearthTwoCard } from '../support/hearth'
 import { labLane } from '../support/lab-lane'
+import { shortIt as it, longIt } from '../support/long'
 
 const [controllerMac, mac] = ['02:48:31:00:00:01', '02:48:32:00:00:02']
 const cardIn = (yaml: string): KitCard => {
@@ -85,7 +86,7 @@ it('are taken in, told what they are to be, and show it', async () => {
   await expect(unit.write([network], desired)).rejects.toMatchObject({ kind: 'rejected' })
 })
 
-it('whose state is called otherwise than the card says are not guessed', async () => {
+longIt('whose state is called otherwise than the card says are not guessed', async () => {
   const session = await signedIn(hearthCard.replace('Waiting for you: not-listed', 'Waiting: not-listed'))
   const unit = managed(point, (work) => work(session), 'rows')
   await expect

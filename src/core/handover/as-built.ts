@@ -6,7 +6,7 @@ import type { Brief } from '../brief/brief'
 import { type SettingOutcome, standing } from '../config/outcomes'
 import { keyText, type UnitConfig } from '../config/unit-config'
 import type { KitCard } from '../kit/kit-card'
-import { offersWords } from '../kit/old-crypto'
+import { named, offersWords } from '../kit/old-crypto'
 import type { Unit } from '../kit/unit'
 import { type Check, checkWords } from '../muster/check'
 import { heldWords } from '../muster/held'
@@ -146,7 +146,7 @@ const openWords = (open: AsBuiltRow['shippedOpen']): string =>
 
 /** A unit was set over what is no longer safe: whoever reads the sheet knows. */
 function oldWords(card: Pick<KitCard, 'does'> | undefined, row: Pick<RollRow, 'old'> | undefined): string {
-  const old = [...new Set([...(card?.does.old ?? []), ...(row?.old ?? [])])]
+  const old = named(card?.does.old ?? [], row?.old ?? [])
   return old.length === 0 ? '' : `It ${offersWords(old)}.`
 }
 

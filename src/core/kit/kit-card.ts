@@ -11,7 +11,7 @@ import { patternSchema } from '../input/pattern'
 import { type Can, canSchema, cardRadioSchema, dialectSchema, doesSchema, poeTypes } from './card-parts'
 import { uncovered } from './cli-dialect'
 import { modernCard } from './former-card'
-import type { OldCrypto } from './old-crypto'
+import { named, type OldCrypto } from './old-crypto'
 import { entrancesOf, withoutField } from './pages-dialect'
 
 const seconds = z.number().min(0).max(3600)
@@ -197,7 +197,7 @@ export function ofOneBox<C extends KitCard>(card: C, { labelPassword, old = [] }
   return {
     ...card,
     factory: { ...factory, login: { ...login, password: labelPassword ?? login.password } },
-    does: { ...does, old: [...new Set([...does.old, ...old])] },
+    does: { ...does, old: named(does.old, old) },
   }
 }
 

@@ -27,3 +27,6 @@ export const unnamed = (found: readonly OldCrypto[], named: readonly OldCrypto[]
 /** What a unit offers that is old, as the end of a sentence that begins with the unit. */
 export const offersWords = (names: readonly OldCrypto[]): string =>
   `offers ${names.map((name) => offers[name]).join(', ')}`
+
+/** What is named here or there, each once. */
+export const named = (...lists: readonly (readonly OldCrypto[])[]): OldCrypto[] => [...new Set(lists.flat())]

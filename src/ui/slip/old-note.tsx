@@ -2,7 +2,7 @@
 import { Button } from '@mantine/core'
 import { z } from 'zod'
 import { speakOldAction } from '../../actions/muster-actions'
-import { type OldCrypto, offersWords, oldCryptoSchema } from '../../core/kit/old-crypto'
+import { named, type OldCrypto, offersWords, oldCryptoSchema } from '../../core/kit/old-crypto'
 import { oldWords } from '../../words/en/old'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
@@ -32,7 +32,7 @@ export function OldNote({ unit, offered = [] }: { unit: string; offered?: readon
         onClick={() =>
           order(() =>
             asked
-              ? speakOldAction(job.slug, unit, [...new Set([...spoken, ...offered])], 'muster')
+              ? speakOldAction(job.slug, unit, named(spoken, offered), 'muster')
               : speakOldAction(job.slug, unit, [], 'nothing'),
           )
         }

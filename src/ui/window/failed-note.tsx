@@ -1,4 +1,5 @@
 import { speakOldAction, trustNewCertificate } from '../../actions/muster-actions'
+import { named } from '../../core/kit/old-crypto'
 import type { Unit } from '../../core/kit/unit'
 import type { Hand, Told } from '../../core/showing/window-talk'
 import { acceptOld, failedWords, trustIt } from '../../words/en/window'
@@ -28,7 +29,7 @@ export function FailedNote({ unit, failed, act, openAnew }: FailedNoteProps) {
     })
   const speakOld = (offered: NonNullable<typeof failed.old>) =>
     order(async () => {
-      const names = [...new Set([...(roll.rows.get(unit.id)?.old ?? []), ...offered])]
+      const names = named(roll.rows.get(unit.id)?.old ?? [], offered)
       const outcome = await speakOldAction(job.slug, unit.id, names, 'nothing')
       if (outcome.ok) openAnew()
       return outcome

@@ -8,6 +8,8 @@ export const clientPort = 68
 export const fixedLength = 236
 /** Before the first option (RFC 2131, 3). */
 export const cookie = 0x63825363
+/** Of the flags: the client takes no unicast before it has an address (RFC 2131, 2). */
+export const broadcastFlag = 0x8000
 /** Options by their code (RFC 2132; 138: RFC 5417; 224: of private use, RFC 3942). */
 export const options = {
   mask: 1,

@@ -3,12 +3,10 @@
  * what a unit asks. Read strictly, and from the wire's bytes alone.
  */
 import { ipv4At, macAt, macBytes } from '../codec/ethernet'
-import { clientPort, cookie, dhcpFrame, fixedLength, options, serverPort, udp } from './frame'
+import { broadcastFlag, clientPort, cookie, dhcpFrame, fixedLength, options, serverPort, udp } from './frame'
 
 const kinds = ['discover', 'offer', 'request', 'decline', 'ack', 'nak', 'release', 'inform'] as const
 export type DhcpKind = (typeof kinds)[number]
-/** Of the flags: the client takes no unicast before it has an address (RFC 2131, 2). */
-const broadcastFlag = 0x8000
 
 export interface DhcpMessage {
   readonly kind: DhcpKind

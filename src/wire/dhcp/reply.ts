@@ -1,7 +1,7 @@
 /** What a server answers (RFC 2131, 4.3.1), as a whole frame. */
-import { formatIpv4 } from '../../core/addressing/ipv4'
+import { formatIpv4, maskOf } from '../../core/addressing/ipv4'
 import { ipv4Bytes, macBytes } from '../codec/ethernet'
-import { clientPort, dhcpFrame, fixedLength, options, serverPort } from './frame'
+import { broadcastFlag, clientPort, dhcpFrame, fixedLength, options, serverPort } from './frame'
 import type { DhcpMessage } from './message'
 
 const codes = { offer: 2, ack: 5 } as const
@@ -21,18 +21,17 @@ export function dhcpReply({ kind, to, from, given, prefix, seconds }: DhcpReply)
   const message = Buffer.alloc(fixedLength)
   message.set([2, 1, 6, 0])
   message.writeUInt32BE(to.transaction, 4)
-  message.writeUInt16BE(to.answeredBy === 'broadcast' ? 0x8000 : 0, 10)
+  message.writeUInt16BE(to.answeredBy === 'broadcast' ? broadcastFlag : 0, 10)
   message.set(ipv4Bytes(to.has), 12)
   message.set(ipv4Bytes(given), 16)
   macBytes(to.client).copy(message, 28)
   const leaseTime = Buffer.alloc(4)
   leaseTime.writeUInt32BE(seconds)
-  const mask = formatIpv4(prefix === 0 ? 0 : (0xffffffff << (32 - prefix)) >>> 0)
   const tail = [
     option(options.messageType, [codes[kind]]),
     option(options.server, ipv4Bytes(from.address)),
     option(options.leaseTime, leaseTime),
-    option(options.mask, ipv4Bytes(mask)),
+    option(options.mask, ipv4Bytes(formatIpv4(maskOf(prefix)))),
     // Who names itself is named in the answer (RFC 6842, 3).
     ...(to.clientId ? [option(options.clientId, to.clientId)] : []),
   ]

@@ -4,7 +4,7 @@ import { onlyReadIds, type SettingId } from '../../../core/config/setting-ids'
 import { settingOf } from '../../../core/config/settings/settings'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
-import type { At, PageFill, PageValue, Way } from '../../../core/kit/page-places'
+import type { At, PageFill, Way } from '../../../core/kit/page-places'
 import { type PagesDialect, pathOf, type SettingsPage } from '../../../core/kit/pages-dialect'
 import type { Evidence } from '../../../core/kit/recognise'
 import type { Lane } from '../../host/host'
@@ -24,9 +24,10 @@ import {
 import type { RowsController, UnitRows } from '../managed/controller'
 import { airOn } from './air'
 import type { Entry } from './engine'
-import { atsOf, fillIn, throwIfMissing, type Wanted } from './filling'
+import { fillIn, throwIfMissing, wantedOf } from './filling'
 import { NetworkTable } from './network-table'
 import type { Page } from './page'
+import { concerns, fieldsOn, looked, networksConcerned, type PartOfPage, placesIn, placesOf } from './page-parts'
 import { PageSession, type Saves } from './page-session'
 import { observedOn, type ReadPage } from './reading'
 import { assign, type Slot } from './slots'
@@ -215,12 +216,9 @@ class Pages implements Dialect {
     const way = { path, reach: page.reach }
     this.#session.forget(page.resetsOthers ? 'all' : way)
     const opened = await this.#session.open(way, page.ready, fieldsOn(page))
-    const wanted = parts.flatMap(({ fields, values }) =>
-      Object.entries(fields).flatMap(([key, place]): Wanted[] => {
-        const [id, value] = [key as SettingId, values[key]]
-        return value === undefined || !steps.has(settingOf(id).step) ? [] : [{ id, value, place }]
-      }),
-    )
+    const wanted = parts
+      .flatMap(({ fields, values }) => wantedOf(fields, values))
+      .filter(({ id }) => steps.has(settingOf(id).step))
     const always = this.#session.entries(opened, page.fills)
     const { entries, missing } = await fillIn(this.#session, opened, wanted, always)
     throwIfMissing(missing)
@@ -299,46 +297,4 @@ class Pages implements Dialect {
   close(): void {
     this.#session.close()
   }
-}
-
-/** A clock is compared with ours as it was then: what is read after it takes time too. */
-async function looked(where: Omit<ReadPage, 'page' | 'at'>, opened: () => Promise<Page>): Promise<ReadPage> {
-  const before = Date.now()
-  const page = await opened()
-  return { ...where, page, at: (before + Date.now()) / 2 }
-}
-
-/** Fields of a page that hold the values of one scope. */
-interface PartOfPage {
-  readonly fields: Readonly<Record<string, PageValue>>
-  readonly values: Readonly<Record<string, unknown>>
-}
-
-const placesIn = (fields: PartOfPage['fields']): At[] => Object.values(fields).flatMap(atsOf)
-const fieldsOn = (page: SettingsPage): At[] => [page.fields, ...Object.values(page.radios)].flatMap(placesIn)
-
-/** Ids of networks that are written, and of those that are taken away. */
-const networksConcerned = (differences: readonly Difference[]): Set<string> =>
-  new Set(differences.filter((each) => stepOf(each) === 'networks').map(({ of }) => of))
-
-interface PlaceOfPage {
-  readonly radio: string | undefined
-  readonly band: string | undefined
-  readonly slot: number | undefined
-}
-
-/** Once for the unit, or for each radio, or for each place for a network. */
-function placesOf({ per, slots = 0 }: SettingsPage, { radios }: Pick<DirectCard, 'radios'>): PlaceOfPage[] {
-  if (per === 'unit') return [{ radio: undefined, band: undefined, slot: undefined }]
-  const each = radios.map(({ name: radio, band }): PlaceOfPage => ({ radio, band, slot: undefined }))
-  if (per === 'radio') return each
-  return each.flatMap((place) => Array.from({ length: slots }, (_, index) => ({ ...place, slot: index + 1 })))
-}
-
-/** Does a difference call for this page of a radio or the unit? */
-function concerns({ fields, per, radios }: SettingsPage, band: string | undefined, difference: Difference): boolean {
-  const own = radios[difference.of]
-  if (own && (difference.kind === 'value' ? difference.id in own : difference.scope === 'radio')) return true
-  if (difference.kind !== 'value') return per === 'radio' && difference.scope === 'radio' && difference.of === band
-  return difference.id in fields && (band === undefined || difference.of === band)
 }
