@@ -6,36 +6,28 @@ import type { Difference } from '../../../core/config/compare'
 import { settingOf } from '../../../core/config/settings/settings'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import type { Joining } from '../../../core/kit/joining'
-import type { Evidence } from '../../../core/kit/recognise'
 import { WireError } from '../../wire-error'
 import { airAsSet } from '../air-as-set'
-import { always, type Changes, type RadioOnAir } from '../dialect'
+import { always, type RadioOnAir } from '../dialect'
 import type { ManagedUnit, RowsController, UseController } from './controller'
 import type { ManagedDialect } from './managed-dialect'
+import { OfController } from './of-controller'
 
-export class ByRows implements ManagedDialect {
+export class ByRows extends OfController<RowsController> implements ManagedDialect {
   readonly #unit: ManagedUnit
-  readonly #controller: <T>(work: (controller: RowsController) => Promise<T>) => Promise<T>
 
   constructor(unit: ManagedUnit, controller: UseController) {
-    this.#unit = unit
-    this.#controller = (work) =>
+    super((work) =>
       controller((session) => {
         if (!session.units) throw new WireError('garbled', 'its controller shows no rows of units')
         return work(session)
-      })
-  }
-
-  async identify(): Promise<Evidence> {
-    return {}
-  }
-
-  async signIn(): Promise<void> {
-    // Whoever asks its controller has signed in there.
+      }),
+    )
+    this.#unit = unit
   }
 
   read(): Promise<ObservedConfig> {
-    return this.#controller(async ({ units }) => {
+    return this.controller(async ({ units }) => {
       const own = await units.read(this.#unit)
       return { ...own, networks: this.#onItsBands(await units.networks()) }
     })
@@ -59,7 +51,7 @@ export class ByRows implements ManagedDialect {
   }
 
   write(differences: readonly Difference[], desired: UnitConfig, mayChange = always): Promise<void> {
-    return this.#controller(async ({ units }) => {
+    return this.controller(async ({ units }) => {
       const own = differences.filter((each) => !isOfNetwork(each))
       // A secret that nobody shows is as its controller was given it, which has proven itself before.
       if (differences.some((each) => isOfNetwork(each) && !this.#isHidden(each)))
@@ -74,41 +66,13 @@ export class ByRows implements ManagedDialect {
     return each.kind === 'value' && this.#unit.card.can[each.id]?.readable === 'no'
   }
 
-  async changePassword(): Promise<void> {
-    throw new WireError('rejected', 'it has no login of its own')
-  }
-
-  changes(): Promise<Changes> {
-    return this.#controller((controller) => controller.changes())
-  }
-
-  async revision(): Promise<undefined> {
-    return undefined
-  }
-
-  async apply(): Promise<void> {
-    // Its controller tells it at once.
-  }
-
-  async confirm(): Promise<void> {
-    // It takes nothing back by itself.
-  }
-
-  save(): Promise<Changes['saved']> {
-    return this.#controller((controller) => controller.save())
-  }
-
-  async restart(): Promise<void> {
-    throw new WireError('rejected', 'it is restarted by its power')
-  }
-
   async air(): Promise<readonly RadioOnAir[]> {
     const joined = await this.joining()
     return joined?.join === 'run' ? airAsSet(await this.read()) : []
   }
 
   joining(): Promise<Joining | undefined> {
-    return this.#controller(async ({ units }) => {
+    return this.controller(async ({ units }) => {
       const standing = await units.standing(this.#unit)
       if (standing?.join !== 'run' || standing.name !== undefined) return standing
       const name = (await units.read(this.#unit)).unit['unit.name']
@@ -117,11 +81,7 @@ export class ByRows implements ManagedDialect {
   }
 
   takeIn(): Promise<void> {
-    return this.#controller(({ units }) => units.takeIn(this.#unit))
-  }
-
-  close(): void {
-    // The session is the controller's, and others use it.
+    return this.controller(({ units }) => units.takeIn(this.#unit))
   }
 }
 

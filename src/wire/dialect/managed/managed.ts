@@ -6,10 +6,9 @@ import type { Difference } from '../../../core/config/compare'
 import { settingOf } from '../../../core/config/settings/settings'
 import type { Observed, ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import { type Joining, joiningSchema } from '../../../core/kit/joining'
-import type { Evidence } from '../../../core/kit/recognise'
 import { entry } from '../../codec/resource-path'
 import { WireError } from '../../wire-error'
-import { always, type Changes, type RadioOnAir, type Reading } from '../dialect'
+import { always, type RadioOnAir, type Reading } from '../dialect'
 import { radiosOnAir, wirelessState } from '../yang/air'
 import { type Edit, networkEdit, radioData } from '../yang/edits'
 import { dig, isData, networkFields, radioFields } from '../yang/fields'
@@ -17,6 +16,7 @@ import { entriesOf } from '../yang/read'
 import { ByRows } from './by-rows'
 import type { ManagedUnit, TreeController, UseController } from './controller'
 import type { ManagedDialect } from './managed-dialect'
+import { OfController } from './of-controller'
 
 const points = 'air-muster-controller:access-points'
 type Values = Record<string, Observed<unknown>>
@@ -26,31 +26,23 @@ export function managed(unit: ManagedUnit, controller: UseController, shows: 'da
   return shows === 'rows' ? new ByRows(unit, controller) : new Managed(unit, controller)
 }
 
-class Managed implements ManagedDialect {
+class Managed extends OfController<TreeController> implements ManagedDialect {
   readonly #mac: string
   readonly #bands: readonly string[]
-  readonly #controller: <T>(work: (controller: TreeController) => Promise<T>) => Promise<T>
 
   constructor({ mac, card }: ManagedUnit, controller: UseController) {
-    this.#mac = mac
-    this.#bands = card.radios.map(({ band }) => band)
-    this.#controller = (work) =>
+    super((work) =>
       controller((session) => {
         if (session.units) throw new WireError('garbled', 'its controller tells nothing as data')
         return work(session)
-      })
-  }
-
-  async identify(): Promise<Evidence> {
-    return {}
-  }
-
-  async signIn(): Promise<void> {
-    // Whoever asks its controller has signed in there.
+      }),
+    )
+    this.#mac = mac
+    this.#bands = card.radios.map(({ band }) => band)
   }
 
   async read(reading: Reading): Promise<ObservedConfig> {
-    const data = await this.#controller((controller) =>
+    const data = await this.controller((controller) =>
       reading === 'configured' ? controller.configured(this.#mac) : controller.state(this.#mac),
     )
     const wireless = dig(data, ['air-muster-wireless:wireless'])
@@ -98,7 +90,7 @@ class Managed implements ManagedDialect {
   }
 
   async backup(): Promise<string> {
-    return JSON.stringify((await this.#controller((it) => this.#point(it.configured(this.#mac)))) ?? null, null, 2)
+    return JSON.stringify((await this.controller((it) => this.#point(it.configured(this.#mac)))) ?? null, null, 2)
   }
 
   async #point(data: Promise<Record<string, unknown>>): Promise<unknown> {
@@ -107,7 +99,7 @@ class Managed implements ManagedDialect {
 
   /** Networks and radios that differ, and itself as it is to be, in one change. */
   write(differences: readonly Difference[], desired: UnitConfig, mayChange = always): Promise<void> {
-    return this.#controller(async (controller) => {
+    return this.controller(async (controller) => {
       const data = await controller.configured(this.#mac)
       const edits = [...this.#networkEdits(differences, desired, data), this.#pointEdit(differences, desired, data)]
       await mayChange()
@@ -164,52 +156,19 @@ class Managed implements ManagedDialect {
     }
   }
 
-  async changePassword(): Promise<void> {
-    throw new WireError('rejected', 'its login is pushed by its controller')
-  }
-
-  changes(): Promise<Changes> {
-    return this.#controller((controller) => controller.changes())
-  }
-
-  async revision(): Promise<undefined> {
-    return undefined
-  }
-
-  async apply(): Promise<void> {
-    // Its controller tells it at once.
-  }
-
-  async confirm(): Promise<void> {
-    // It takes nothing back by itself.
-  }
-
-  /** What it is told lasts when its controller keeps it. */
-  save(): Promise<Changes['saved']> {
-    return this.#controller((controller) => controller.save())
-  }
-
-  async restart(): Promise<void> {
-    throw new WireError('rejected', 'it is restarted by its power')
-  }
-
   async air(): Promise<readonly RadioOnAir[]> {
-    const point = await this.#controller((it) => this.#point(it.state(this.#mac)))
+    const point = await this.controller((it) => this.#point(it.state(this.#mac)))
     const parsed = wirelessState.safeParse({ radio: radiosThatTell(point) })
     if (!parsed.success) throw new WireError('garbled', 'its controller does not show its radios')
     return radiosOnAir(parsed.data)
   }
 
   async joining(): Promise<Joining | undefined> {
-    const point = await this.#controller((it) => this.#point(it.state(this.#mac)))
+    const point = await this.controller((it) => this.#point(it.state(this.#mac)))
     if (point === undefined) return undefined
     const parsed = joiningSchema.safeParse(point)
     if (!parsed.success) throw new WireError('garbled', 'its controller does not tell how far it has come')
     return parsed.data
-  }
-
-  close(): void {
-    // The session is the controller's, and others use it.
   }
 }
 
