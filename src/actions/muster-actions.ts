@@ -17,6 +17,7 @@ import {
   type SeenToByHand,
   seeToByHand as seeTo,
   speakOld as speak,
+  thenSchema,
   trustNewCertificate as trust,
 } from '../jobs/order'
 import { action } from './action'
@@ -42,11 +43,10 @@ export const musterUnits = action(z.tuple([text, z.custom<Selection>()]), (slug,
   withJob(slug, (store, job) => orderMuster(store, job, selection)),
 )
 
-export const trustNewCertificate = action(z.tuple([text, text, z.enum(['muster', 'nothing'])]), (slug, unit, then) =>
+export const trustNewCertificate = action(z.tuple([text, text, thenSchema]), (slug, unit, then) =>
   withJob(slug, (store, job) => trust(store, job, unit, then, fromPages)),
 )
 
-const thenSchema = z.enum(['muster', 'nothing'])
 export const speakOldAction = action(z.tuple([text, text, oldNamesSchema, thenSchema]), (slug, unit, old, then) =>
   withJob(slug, (store, job) => speak(store, job, unit, old, then, fromPages)),
 )

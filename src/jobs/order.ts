@@ -4,7 +4,7 @@ import { settingIdSchema } from '../core/config/unit-config'
 import { lineSchema } from '../core/input/line'
 import { done, failed, type Outcome } from '../core/job/outcome'
 import { oldCryptoSchema } from '../core/kit/old-crypto'
-import { unitIdSchema } from '../core/kit/unit'
+import { type Unit, unitIdSchema } from '../core/kit/unit'
 import { allUnits, type Selection, selectionSchema, theseUnits } from '../core/muster/selection'
 import { appendEvents } from '../store/events'
 import type { Job } from '../store/jobs'
@@ -50,49 +50,57 @@ export async function pauseMuster(store: Store, job: Job): Promise<void> {
   await askPause(store, job.id)
 }
 
+export const thenSchema = z.enum(['muster', 'nothing'])
+
 /**
- * Lets the certificate go that a unit showed first, on somebody's word that it was reset.
- * @param then  `muster` it, or leave it to the hands that have its window open
+ * What somebody's word changes about one unit of the list.
+ * @param then  `muster` it afterwards, or leave it to the hands that have its window open
  */
-export function trustNewCertificate(
+function onOneUnit(
   store: Store,
   job: Job,
   unit: string,
-  then: 'muster' | 'nothing',
-  { name }: Actor,
+  then: z.infer<typeof thenSchema>,
+  change: (inner: Store, found: Unit) => Promise<void>,
 ): Promise<Outcome> {
   return inTransaction(store, async (inner) => {
     const found = (await listUnits(inner, job.id)).find((each) => each.id === unit)
     if (!found) return failed('This unit is no longer on the kit list.')
-    const text = `${name}: it was reset, its next certificate is pinned`
-    await appendEvents(inner, job.id, [{ at: new Date(), event: { kind: 'log', unit: found.id, text } }])
-    await forgetPin(inner, job.id, found.mac)
+    await change(inner, found)
     if (then === 'muster') await placeOrder(inner, { jobId: job.id, kind: 'muster', units: theseUnits(found.id) })
     return done
   })
 }
 
+/** Lets the certificate go that a unit showed first, on somebody's word that it was reset. */
+export function trustNewCertificate(
+  store: Store,
+  job: Job,
+  unit: string,
+  then: z.infer<typeof thenSchema>,
+  { name }: Actor,
+): Promise<Outcome> {
+  return onOneUnit(store, job, unit, then, async (inner, found) => {
+    const text = `${name}: it was reset, its next certificate is pinned`
+    await appendEvents(inner, job.id, [{ at: new Date(), event: { kind: 'log', unit: found.id, text } }])
+    await forgetPin(inner, job.id, found.mac)
+  })
+}
+
 export const oldNamesSchema = z.array(oldCryptoSchema).max(20)
 
-/**
- * Lets what is no longer safe be spoken with one unit, by name; with no name no more.
- * @param then  `muster` it, or leave it to the hands that have its window open
- */
+/** Lets what is no longer safe be spoken with one unit, by name; with no name no more. */
 export function speakOld(
   store: Store,
   job: Job,
   unit: string,
   old: z.infer<typeof oldNamesSchema>,
-  then: 'muster' | 'nothing',
+  then: z.infer<typeof thenSchema>,
   { name }: Actor,
 ): Promise<Outcome> {
-  return inTransaction(store, async (inner) => {
-    const found = (await listUnits(inner, job.id)).find((each) => each.id === unit)
-    if (!found) return failed('This unit is no longer on the kit list.')
+  return onOneUnit(store, job, unit, then, async (inner, found) => {
     const event = { kind: 'speaks-old', unit: found.id, old, by: name } as const
     await appendEvents(inner, job.id, [{ at: new Date(), event }])
-    if (then === 'muster') await placeOrder(inner, { jobId: job.id, kind: 'muster', units: theseUnits(found.id) })
-    return done
   })
 }
 

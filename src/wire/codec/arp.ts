@@ -1,5 +1,5 @@
 /** ARP over Ethernet (RFC 826): probes (RFC 5227) and whoever answers them. */
-import { broadcastMac, etherTypes, ipv4At, ipv4Bytes, macAt, macBytes } from './ethernet'
+import { broadcastMac, etherTypes, frameHead, ipv4At, ipv4Bytes, macAt, macBytes } from './ethernet'
 
 const ethernet = 1
 const request = 1
@@ -20,10 +20,7 @@ export interface ArpMessage {
  * @param from  MAC of the interface that it leaves by
  */
 export function arpProbe(from: string, address: string): Buffer {
-  const head = Buffer.alloc(14)
-  macBytes(broadcastMac).copy(head, 0)
-  macBytes(from).copy(head, 6)
-  head.writeUInt16BE(etherTypes.arp, 12)
+  const head = frameHead(broadcastMac, from, etherTypes.arp)
   const body = Buffer.from([0, ethernet, 0x08, 0x00, 6, 4, 0, request])
   return Buffer.concat([head, body, macBytes(from), ipv4Bytes(noAddress), Buffer.alloc(6), ipv4Bytes(address)])
 }
@@ -35,10 +32,7 @@ interface Holder {
 
 /** Tells whoever asked that an address is here. */
 export function arpReply(here: Holder, to: Holder): Buffer {
-  const head = Buffer.alloc(14)
-  macBytes(to.mac).copy(head, 0)
-  macBytes(here.mac).copy(head, 6)
-  head.writeUInt16BE(etherTypes.arp, 12)
+  const head = frameHead(to.mac, here.mac, etherTypes.arp)
   const body = Buffer.from([0, ethernet, 0x08, 0x00, 6, 4, 0, reply])
   const both = [here, to].flatMap(({ mac, address }) => [macBytes(mac), ipv4Bytes(address)])
   return Buffer.concat([head, body, ...both])

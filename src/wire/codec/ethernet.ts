@@ -12,6 +12,15 @@ export function macAt(frame: Uint8Array, offset: number): string {
   return Array.from(frame.subarray(offset, offset + 6), (byte) => byte.toString(16).padStart(2, '0')).join(':')
 }
 
+/** What a frame begins with, without a tag. */
+export function frameHead(to: string, from: string, type: number): Buffer {
+  const head = Buffer.alloc(14)
+  macBytes(to).copy(head, 0)
+  macBytes(from).copy(head, 6)
+  head.writeUInt16BE(type, 12)
+  return head
+}
+
 export function ipv4Bytes(address: string): Buffer {
   return Buffer.from(address.split('.').map(Number))
 }

@@ -1,5 +1,5 @@
 /** What DHCP messages (RFC 2131) have in common on the wire: their ports and options, and the frame around them. */
-import { broadcastMac, etherTypes, ipv4Bytes, macBytes } from '../codec/ethernet'
+import { broadcastMac, etherTypes, frameHead, ipv4Bytes } from '../codec/ethernet'
 
 export const udp = 17
 export const serverPort = 67
@@ -27,6 +27,11 @@ export const options = {
   privateUse: 224,
   end: 255,
 } as const
+
+/** In the order of their codes, from 1 on (RFC 2132, 9.6). */
+export const kinds = ['discover', 'offer', 'request', 'decline', 'ack', 'nak', 'release', 'inform'] as const
+export type DhcpKind = (typeof kinds)[number]
+export const kindCode = (kind: DhcpKind): number => kinds.indexOf(kind) + 1
 
 export interface DhcpFrame {
   /** MAC of the interface that it leaves by. */
@@ -56,11 +61,7 @@ export function dhcpFrame({ from, to, source = '0.0.0.0', ports, message, tail }
   const header = Buffer.from([0x45, 0, 0, 0, 0, 0, 0, 0, 64, udp, 0, 0, ...addresses])
   header.writeUInt16BE(20 + 8 + body.length, 2)
   header.writeUInt16BE(checksum(header), 10)
-  const frame = Buffer.alloc(14)
-  macBytes(to?.mac ?? broadcastMac).copy(frame, 0)
-  macBytes(from).copy(frame, 6)
-  frame.writeUInt16BE(etherTypes.ipv4, 12)
-  return Buffer.concat([frame, header, datagram, body])
+  return Buffer.concat([frameHead(to?.mac ?? broadcastMac, from, etherTypes.ipv4), header, datagram, body])
 }
 
 /** Of an IPv4 header (RFC 791, 3.1), its own field being 0. */

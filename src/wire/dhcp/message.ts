@@ -3,10 +3,19 @@
  * what a unit asks. Read strictly, and from the wire's bytes alone.
  */
 import { ipv4At, macAt, macBytes } from '../codec/ethernet'
-import { broadcastFlag, clientPort, cookie, dhcpFrame, fixedLength, options, serverPort, udp } from './frame'
-
-const kinds = ['discover', 'offer', 'request', 'decline', 'ack', 'nak', 'release', 'inform'] as const
-export type DhcpKind = (typeof kinds)[number]
+import {
+  broadcastFlag,
+  clientPort,
+  cookie,
+  type DhcpKind,
+  dhcpFrame,
+  fixedLength,
+  kindCode,
+  kinds,
+  options,
+  serverPort,
+  udp,
+} from './frame'
 
 export interface DhcpMessage {
   readonly kind: DhcpKind
@@ -125,7 +134,7 @@ export function dhcpDiscover(from: string, transaction: number): Buffer {
   macBytes(from).copy(message, 28)
   const wanted = [options.mask, options.router, 6, options.vendor, options.vendorClass, options.controllers]
   const tail = [
-    ...[options.messageType, 1, kinds.indexOf('discover') + 1],
+    ...[options.messageType, 1, kindCode('discover')],
     ...[options.parameters, wanted.length + 1, ...wanted, options.privateUse],
   ]
   return dhcpFrame({ from, ports: [clientPort, serverPort], message, tail: Buffer.from(tail) })

@@ -1,13 +1,20 @@
 /** What a server answers (RFC 2131, 4.3.1), as a whole frame. */
 import { formatIpv4, maskOf } from '../../core/addressing/ipv4'
 import { ipv4Bytes, macBytes } from '../codec/ethernet'
-import { broadcastFlag, clientPort, dhcpFrame, fixedLength, options, serverPort } from './frame'
+import {
+  broadcastFlag,
+  clientPort,
+  type DhcpKind,
+  dhcpFrame,
+  fixedLength,
+  kindCode,
+  options,
+  serverPort,
+} from './frame'
 import type { DhcpMessage } from './message'
 
-const codes = { offer: 2, ack: 5 } as const
-
 export interface DhcpReply {
-  readonly kind: keyof typeof codes
+  readonly kind: Extract<DhcpKind, 'offer' | 'ack'>
   /** What is answered. */
   readonly to: DhcpMessage
   /** MAC and address of the server. */
@@ -28,7 +35,7 @@ export function dhcpReply({ kind, to, from, given, prefix, seconds }: DhcpReply)
   const leaseTime = Buffer.alloc(4)
   leaseTime.writeUInt32BE(seconds)
   const tail = [
-    option(options.messageType, [codes[kind]]),
+    option(options.messageType, [kindCode(kind)]),
     option(options.server, ipv4Bytes(from.address)),
     option(options.leaseTime, leaseTime),
     option(options.mask, ipv4Bytes(formatIpv4(maskOf(prefix)))),
