@@ -11,6 +11,10 @@ export const wireSessions: Sessions = {
       const { controllerPages } = await import('./dialect/pages/pages')
       return controllerPages(lane, card as Parameters<typeof controllerPages>[1], pin, desired)
     }
+    if (card.dialect.kind === 'cli') {
+      const { controllerPrompt } = await import('./dialect/cli/cli')
+      return controllerPrompt(lane, card as Parameters<typeof controllerPrompt>[1], pin)
+    }
     const { controllerOver } = await import('./dialect/netconf/netconf')
     return controllerOver(lane, card as Parameters<typeof controllerOver>[1], pin)
   },

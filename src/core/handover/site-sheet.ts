@@ -7,7 +7,7 @@ import { type Brief, managedWithTag } from '../brief/brief'
 import { timeServerAddresses } from '../brief/servers'
 import { managementId, type Subnet } from '../brief/subnet'
 import type { AskingJob } from '../config/asked'
-import { carriesNetworks, isManaged, type KitCard, modelName } from '../kit/kit-card'
+import { bandsOfNetworks, carriesNetworks, isManaged, type KitCard, modelName } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 
 export interface SubnetLine {
@@ -134,9 +134,7 @@ function cardsWhoseClientsPass({ units, cards }: SiteJob, card: KitCard): KitCar
 /** VLANs of the networks that a model has on air. */
 function vlansOf(brief: Brief, card: KitCard): number[] {
   if (!carriesNetworks(card)) return []
-  const onAir = brief.networks.filter(({ bands }) =>
-    bands.some((band) => card.radios.some((radio) => radio.band === band)),
-  )
+  const onAir = brief.networks.filter(({ bands }) => bands.some((band) => bandsOfNetworks(card).includes(band)))
   return onAir.flatMap(({ vlan }) => vlan ?? [])
 }
 

@@ -93,3 +93,40 @@ describe('the commands of a card', () => {
     )
   })
 })
+
+describe('the units of a controller, in its card', () => {
+  const own = readFileSync(join(import.meta.dirname, '../../../tests/support/cards/brackwater-b9.yaml'), 'utf8')
+  const faults = (from: string, to: string): string[] => {
+    expect(own).toContain(from)
+    return faultsOf(own.replace(from, to))
+  }
+
+  it('are named in the commands that are theirs, and in no others', () => {
+    expect(faultsOf(own)).toEqual([])
+    expect(faults('run: "regdom {{unit.country}}"', 'run: "point {{unit.mac}} {{unit.country}}"')).toEqual([
+      'dialect.write.0.commands.0.run: unit.mac and unit.serial are known in the part "units" alone',
+    ])
+    expect(faults('call {{unit.name}}" }] }', "call '{{unit.name}}'\" }] }")).toEqual([])
+    expect(faults('"point {{unit.mac}} in"', '"point \\"{{unit.mac}}\\" in"')[0]).toContain('within quotes')
+  })
+
+  it('are read by what is known of them before they are read', () => {
+    expect(faults('- run: tell point {{unit.mac}}', '- run: tell point {{unit.name}}')).toEqual([
+      'dialect.units.read.0.run: {{unit.name}} is not known while it is read',
+    ])
+    expect(faults('starts: "^point (?<of>[0-9a-f:]{17})$"', 'starts: "^point"')[0]).toContain('(?<of>')
+  })
+
+  it('have a state that says that they have joined, and carry no networks of their own', () => {
+    expect(faults('works: run', 'works: configuring')[0]).toContain('one of them says that it has joined')
+    const perNetwork = faults('per: radio\n        starts: ^air', 'per: network\n        starts: ^air')
+    expect(perNetwork.join()).toContain('carries the networks of its controller')
+  })
+
+  it('and what radios really do is told, where it has any', () => {
+    const b7 = readFileSync(join(import.meta.dirname, '../../../data/kit/brackwater-b7.yaml'), 'utf8')
+    expect(faultsOf(b7.slice(0, b7.indexOf('  air:\n    run: tell air now')))).toEqual([
+      'dialect.air: a command tells what its radios really do',
+    ])
+  })
+})

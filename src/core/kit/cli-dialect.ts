@@ -3,70 +3,12 @@
  * settings by their ids; what is read is an expression for each setting over what a command prints.
  */
 import { z } from 'zod'
-import { isSettingId, onlyReadIds, signInIds } from '../config/setting-ids'
+import { onlyReadIds, signInIds } from '../config/setting-ids'
 import { patternSchema as pattern } from '../input/pattern'
-import { templateFaults, unsafePlaces } from './cli-template'
+import { type CliCommand, type CliWrite, commandSchema, readingSchema, writeSchema } from './cli-parts'
+import { ofUnitsAlone, placesNamed, templateFaults, unsafePlaces } from './cli-template'
+import { unitsAtPromptSchema } from './units-at-prompt'
 import { valuePattern, valueWordsSchema } from './value-words'
-
-/** What a card calls each piece of a template: checked against the table of settings when the card is read. */
-const template = z
-  .string()
-  .min(1)
-  .superRefine((text, context) => {
-    for (const message of templateFaults(text)) context.addIssue({ code: 'custom', message })
-  })
-const scopes = z.enum(['unit', 'network', 'radio'])
-
-/** What one command prints, and where each setting stands in it. */
-const readingSchema = z
-  .strictObject({
-    run: z.string().min(1),
-    per: scopes.default('unit'),
-    /**
-     * First line of each network's or radio's part, with a group `of`: the network's id or the radio's name. A
-     * network's may have a group `radio`: the bands of a network are those of the radios that it was seen on.
-     */
-    starts: pattern.optional(),
-    /** Read by an expression with a group `value`, which may run over all lines of the part. */
-    tells: z.record(z.string(), valuePattern).default({}),
-    /** True of every part that is there. */
-    says: z.record(z.string(), z.json()).default({}),
-  })
-  .superRefine(({ per, starts, tells, says }, context) => {
-    if (per !== 'unit' && !starts?.includes('(?<of>'))
-      context.addIssue({ code: 'custom', path: ['starts'], message: `per ${per} takes "starts" with a group (?<of>…)` })
-    for (const id of [...Object.keys(tells), ...Object.keys(says)]) {
-      if (!isSettingId(id))
-        context.addIssue({ code: 'custom', path: ['tells', id], message: `"${id}" is not in the table of settings` })
-      else if ((per === 'unit') !== !(id.startsWith('network.') || id.startsWith('radio.')))
-        context.addIssue({ code: 'custom', path: ['tells', id], message: `"${id}" is not a setting of a ${per}` })
-    }
-  })
-export type CliReading = z.infer<typeof readingSchema>
-
-const commandSchema = z.strictObject({
-  run: template,
-  /** Goes to the command's input, a value a place: values that would be more than one line are refused. */
-  input: template.optional(),
-  /** Seconds that it may take. */
-  within: z.number().positive().max(300).default(20),
-})
-export type CliCommand = z.infer<typeof commandSchema>
-
-const writeSchema = z.strictObject({
-  /** Settings that it writes, whichever of them differs: ids, or a whole group such as `network.*`. */
-  sets: z
-    .array(
-      z.string().refine((id) => isSettingId(id) || /^(network|radio)\.\*$/.test(id), {
-        error: (issue) => `"${issue.input}" is not in the table of settings`,
-      }),
-    )
-    .min(1),
-  /** Once for the unit, or for each network or radio that it concerns. */
-  per: scopes.default('unit'),
-  commands: z.array(commandSchema).min(1),
-})
-export type CliWrite = z.infer<typeof writeSchema>
 
 /** What its radios really do. */
 const airSchema = z.strictObject({
@@ -86,6 +28,8 @@ const airSchema = z.strictObject({
   security: valuePattern,
   bssid: valuePattern.optional(),
 })
+
+export type CliAir = z.infer<typeof airSchema>
 
 /** A session in which commands are typed, one after the other. */
 const promptSchema = z.strictObject({
@@ -137,20 +81,33 @@ const fields = z.strictObject({
   unsaved: z.strictObject({ run: z.string().min(1), value: pattern }).optional(),
   save: z.array(commandSchema).default([]),
   restart: z.array(commandSchema).min(1),
-  air: airSchema,
+  /** What its radios really do; left out where it has none. */
+  air: airSchema.optional(),
+  /** Of a controller: the access points that are set through it. */
+  units: unitsAtPromptSchema.optional(),
 })
 
 export const cliDialectSchema = fields.superRefine((dialect, context) => {
-  const { over, prompt, write, remove, password, confirm, save, restart } = dialect
-  const commands: [path: PropertyKey[], command: CliCommand][] = [
-    ...write.flatMap(({ commands: each }, at) =>
-      each.map((one, index): [PropertyKey[], CliCommand] => [['write', at, 'commands', index], one]),
-    ),
-    ...Object.entries({ remove, password, confirm, save, restart }).flatMap(([name, each]) =>
-      each.map((one, index): [PropertyKey[], CliCommand] => [[name, index], one]),
-    ),
+  const { over, prompt, write, remove, password, confirm, save, restart, units } = dialect
+  const listed = (path: PropertyKey[], each: readonly CliCommand[]): [PropertyKey[], CliCommand][] =>
+    each.map((one, index) => [[...path, index], one])
+  const written = (path: PropertyKey[], writes: readonly CliWrite[]): [PropertyKey[], CliCommand][] =>
+    writes.flatMap(({ commands: each }, at) => listed([...path, at, 'commands'], each))
+  const own = [
+    ...written(['write'], write),
+    ...Object.entries({ remove, password, confirm, save, restart }).flatMap(([name, each]) => listed([name], each)),
   ]
-  for (const [path, { run, input }] of commands) {
+  const ofUnits = units
+    ? [...written(['units', 'write'], units.write), ...listed(['units', 'takeIn'], units.takeIn)]
+    : []
+  for (const [path, { run }] of own)
+    if (ofUnitsAlone.some((name) => placesNamed(run).has(name)))
+      context.addIssue({
+        code: 'custom',
+        path: [...path, 'run'],
+        message: `${ofUnitsAlone.join(' and ')} are known in the part "units" alone`,
+      })
+  for (const [path, { run, input }] of [...own, ...ofUnits]) {
     // What is no template is told of where it stands.
     for (const message of templateFaults(run).length === 0 ? unsafePlaces(run, dialect.escape) : [])
       context.addIssue({ code: 'custom', path: [...path, 'run'], message })

@@ -5,8 +5,12 @@
 import mustache from 'mustache'
 import { isSettingId } from '../config/setting-ids'
 
+/** What an access point of a controller is known by, in the commands that set it there. */
+export const ofUnitsAlone = ['unit.mac', 'unit.serial'] as const
+
 /** Names beside the settings. */
 const derived: ReadonlySet<string> = new Set([
+  ...ofUnitsAlone,
   'radios',
   'networks',
   'vlans',
@@ -46,6 +50,13 @@ export function templateFaults(text: string): string[] {
   }
   walk(tokens)
   return faults
+}
+
+/** Names of the places in a template that has no faults. */
+export function placesNamed(text: string): ReadonlySet<string> {
+  const named = (each: readonly Token[]): string[] =>
+    each.flatMap(([kind, name, , , inner]) => (kind === 'text' ? [] : [name, ...named(inner ?? [])]))
+  return new Set(templateFaults(text).length > 0 ? [] : named(mustache.parse(text) as unknown as Token[]))
 }
 
 /** `is.network.security.wpa3-personal` asks whether a setting has a value. */

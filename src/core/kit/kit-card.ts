@@ -4,10 +4,11 @@
 import { LineCounter, type ParsedNode, parseDocument } from 'yaml'
 import { z } from 'zod'
 import { ipv4Schema } from '../addressing/ipv4'
-import { securityModeSchema } from '../brief/wireless-network'
+import { bandSchema, securityModeSchema } from '../brief/wireless-network'
 import { isSettingId, type SettingId } from '../config/setting-ids'
 import { cardBounds, yamlFault } from '../input/bounded-text'
 import { patternSchema } from '../input/pattern'
+import type { Band } from '../regulatory/blocks'
 import { type Can, canSchema, cardRadioSchema, dialectSchema, doesSchema, poeTypes } from './card-parts'
 import { uncovered } from './cli-dialect'
 import { modernCard } from './former-card'
@@ -108,6 +109,8 @@ const cardFields = z.strictObject({
   lights: z.record(z.string(), z.string()),
   reset: z.strictObject({ steps: z.array(z.string()).min(1), seconds }),
   radios: z.array(cardRadioSchema),
+  /** Bands on which a controller without radios gives networks to its access points; none where it holds no networks. */
+  networkBands: z.array(bandSchema).default([]),
   limits: z.strictObject(limitFields),
   /** Settings that the model takes, by their id in the table of settings. What is not listed is set by hand. */
   can: z.record(z.string(), canSchema.nullable()).transform(knownSettings),
@@ -128,7 +131,7 @@ const cardFields = z.strictObject({
   dialect: dialectSchema,
 })
 
-export const kitCardSchema = cardFields.superRefine(({ can, dialect, timing }, context) => {
+export const kitCardSchema = cardFields.superRefine(({ can, dialect, timing, radios }, context) => {
   if (timing.image !== undefined && dialect.kind !== 'netconf' && dialect.kind !== 'restconf')
     context.addIssue({
       code: 'custom',
@@ -139,6 +142,8 @@ export const kitCardSchema = cardFields.superRefine(({ can, dialect, timing }, c
     for (const { id, message } of withoutField(can, dialect))
       context.addIssue({ code: 'custom', path: ['can', id], message })
   if (dialect.kind !== 'cli') return
+  if (radios.length > 0 && !dialect.air)
+    context.addIssue({ code: 'custom', path: ['dialect', 'air'], message: 'a command tells what its radios really do' })
   for (const { id, message } of uncovered(can, dialect))
     context.addIssue({ code: 'custom', path: ['can', id], message })
   // Whoever turns off what the unit is spoken to over is locked out in the middle.
@@ -246,9 +251,14 @@ export type CardReading =
   | { readonly ok: true; readonly card: KitCard }
   | { readonly ok: false; readonly faults: readonly CardFault[] }
 
-/** Does it carry wireless networks for clients? A controller has no radio, and a link has no clients. */
-export function carriesNetworks(card: Pick<KitCard, 'radios' | 'role'>): boolean {
-  return card.radios.length > 0 && card.role !== 'link-end'
+/** Bands of the networks that are written to it: those of its radios, or of the access points that it manages. */
+export function bandsOfNetworks({ radios, networkBands }: Pick<KitCard, 'radios' | 'networkBands'>): readonly Band[] {
+  return radios.length > 0 ? radios.map(({ band }) => band) : networkBands
+}
+
+/** Are wireless networks for clients written to it? A link has no clients; some controllers hold no networks. */
+export function carriesNetworks(card: Pick<KitCard, 'radios' | 'networkBands' | 'role'>): boolean {
+  return bandsOfNetworks(card).length > 0 && card.role !== 'link-end'
 }
 
 /** Cards of the models on a kit list, each once, in the order in which they first stand there. */

@@ -294,6 +294,37 @@ export const hearthH2: StandInSheet = {
   applies: 'at-once',
 }
 
+/** A controller with a command line: it has no radio of its own, and whoever joins it carries all of its networks. */
+export const brackwaterB9: StandInSheet = {
+  ...brackwaterB7,
+  model: 'B9',
+  objectId: '1.3.6.1.4.1.32473.7.9',
+  lldp: null,
+  factory: { ...brackwaterB7.factory, address: '172.31.9.9', radios: [], network: '' },
+  powers: {},
+  widths: {},
+  ignoresPing: false,
+  mostPoints: 12,
+  pointsCarryAll: true,
+}
+
+/** Joins a Brackwater B9, and has no prompt of its own. */
+export const brackwaterB3: StandInSheet = {
+  ...brackwaterB7,
+  model: 'B3',
+  objectId: '1.3.6.1.4.1.32473.7.3',
+  lldp: null,
+  factory: {
+    ...tarnhelmT2.factory,
+    login: brackwaterB7.factory.login,
+    radios: tarnhelmT2.factory.radios.slice(0, 2),
+  },
+  timing: { start: 70, apply: 5, restart: 70, resetHold: 10 },
+  front: 'managed',
+  ignoresPing: false,
+  saves: 'itself',
+}
+
 /** Its sister for outdoors. */
 export const tarnhelmT3: StandInSheet = {
   ...tarnhelmT2,
@@ -309,6 +340,8 @@ export const sheets: ReadonlyMap<string, StandInSheet> = new Map(
     ostrelO20,
     ostrelO20Us,
     brackwaterB7,
+    brackwaterB9,
+    brackwaterB3,
     pellworthP6,
     hearthH1,
     hearthH2,

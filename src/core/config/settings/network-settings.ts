@@ -15,7 +15,7 @@ import {
   takesPassphrase,
   type WirelessNetwork,
 } from '../../brief/wireless-network'
-import { type KitCard, modelName } from '../../kit/kit-card'
+import { bandsOfNetworks, type KitCard, modelName } from '../../kit/kit-card'
 import type { Band } from '../../regulatory/blocks'
 import { mobilityDomain } from '../mobility-domain'
 import { type Asking, ofNetwork, sameSet } from './setting'
@@ -33,14 +33,13 @@ const isEnterprise = ({ security }: WirelessNetwork): boolean => asksRadius(secu
 const serverWords = (servers: readonly RadiusServer[]): string =>
   servers.map(({ address, port }) => `${address}:${port}`).join(', ') || 'none'
 
-/** Bands of a network that this model has a radio for, and that the site uses. */
+/** Bands of a network that this model has a radio for, or gives its access points, and that the site uses. */
 export function bandsOn(
   network: Pick<WirelessNetwork, 'bands'>,
   { card, brief }: Pick<Asking, 'card' | 'brief'>,
 ): Band[] {
-  return network.bands.filter(
-    (band) => card.radios.some((radio) => radio.band === band) && brief.radio.bands.some((each) => each.band === band),
-  )
+  const own = bandsOfNetworks(card)
+  return network.bands.filter((band) => own.includes(band) && brief.radio.bands.some((each) => each.band === band))
 }
 
 /** A rate as this model can set it: whole steps, one at the least, never above what is asked unless that is less. */

@@ -11,6 +11,8 @@ import {
   plainNetwork,
 } from '../../device/device-settings'
 import { Refusal } from '../../device/refusal'
+import { either, list, misunderstood, need, numberOr, whole } from './arguments'
+import { changePoint, tellPoint, tellPoints } from './points'
 import { radioNames, tellers } from './tell'
 
 /** What is to happen with the line, beside what is printed. */
@@ -26,6 +28,10 @@ const done: Outcome = { kind: 'printed', lines: [] }
 /** @throws Refusal */
 export function carryOut(device: Device, words: Words): Outcome {
   const [first = '', ...rest] = words
+  const isController = device.sheet.mostPoints !== null
+  if (isController && first === 'tell' && rest[0] === 'points') return { kind: 'printed', lines: tellPoints(device) }
+  if (isController && first === 'tell' && rest[0] === 'point')
+    return { kind: 'printed', lines: tellPoint(device, need(rest[1])) }
   if (first === 'tell') {
     const teller = Object.hasOwn(tellers, rest.join(' ')) ? tellers[rest.join(' ')] : undefined
     if (!teller) throw new Refusal('unknown-element', 'not understood')
@@ -33,6 +39,10 @@ export function carryOut(device: Device, words: Words): Outcome {
   }
   if (first === 'restart' && rest[0] === 'now')
     return { kind: 'asks', question: 'what is not kept is lost, sure? [yes/no] ', onYes: () => device.restart() }
+  if (isController && first === 'point') {
+    changePoint(device, rest)
+    return done
+  }
   const command = Object.hasOwn(commands, first) ? commands[first] : undefined
   if (!command) throw new Refusal('unknown-element', 'not understood')
   command(device, rest)
@@ -140,21 +150,4 @@ function change(device: Device, part: Partial<DeviceSettings>): void {
   const next = deviceSettingsSchema.safeParse({ ...device.configured, ...part })
   if (!next.success) throw new Refusal('invalid-value', next.error.issues[0]?.message ?? 'not valid')
   device.configure(next.data)
-}
-
-function misunderstood(): never {
-  throw new Refusal('malformed-message', 'not understood')
-}
-
-const need = (word: string | undefined): string => word ?? misunderstood()
-const list = (text: string): string[] => text.split(' ').filter(Boolean)
-const numberOr = (word: string | undefined, none: string): number | null => (word === none ? null : whole(word))
-
-function whole(word: string | undefined): number {
-  return /^\d{1,6}$/.test(need(word)) ? Number(word) : misunderstood()
-}
-
-function either(word: string | undefined, yes: string, no: string): boolean {
-  if (word !== yes && word !== no) misunderstood()
-  return word === yes
 }

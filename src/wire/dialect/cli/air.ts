@@ -1,13 +1,18 @@
 /** What a unit's radios really do, read from what a command prints. */
 import { findFirst } from '../../../core/input/pattern'
-import type { CliDialect } from '../../../core/kit/cli-dialect'
+import type { CliAir, CliDialect } from '../../../core/kit/cli-dialect'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import { parseMac } from '../../../core/kit/mac'
 import type { RadioOnAir } from '../dialect'
 import { fromWords, securityWord } from '../words'
 import { bandOf, partsOf } from './reading'
 
-export function airIn(card: DirectCard, { air, values }: CliDialect, text: string): RadioOnAir[] {
+export function airIn(
+  card: DirectCard,
+  { values }: Pick<CliDialect, 'values'>,
+  air: CliAir,
+  text: string,
+): RadioOnAir[] {
   return partsOf(air.starts, text).flatMap(({ of: name, part }): RadioOnAir[] => {
     const band = bandOf(card, name)
     if (band === undefined) return []

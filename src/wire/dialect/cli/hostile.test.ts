@@ -8,9 +8,9 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { often } from '../../../../tests/support/long'
 import type { Lane } from '../../host/host'
 import { bannerOf, connectSsh } from '../../ssh/ssh-client'
+import { TelnetDecoder, telnetEncoded } from '../../telnet/telnet'
 import { WireError } from '../../wire-error'
 import { shownOn } from './shown'
-import { TelnetDecoder, telnetEncoded } from './telnet'
 
 const runs = { numRuns: often(500, 10_000) }
 

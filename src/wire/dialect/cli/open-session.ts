@@ -5,6 +5,7 @@ import type { CliDialect } from '../../../core/kit/cli-dialect'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { Lane } from '../../host/host'
 import { bannerOf, connectSsh } from '../../ssh/ssh-client'
+import { overTelnet } from '../../telnet/telnet'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
@@ -12,7 +13,6 @@ import { PromptSession } from './prompt-session'
 import type { CliSession } from './session'
 import { shownOn } from './shown'
 import { SshCommands } from './ssh-commands'
-import { overTelnet } from './telnet'
 
 type Spoken = Pick<DirectCard, 'factory'> & { readonly dialect: Pick<CliDialect, 'over' | 'prompt'> }
 

@@ -16,6 +16,8 @@ function cliCard(name: string): DirectCard & { dialect: CliDialect } {
 }
 const card = cliCard('Debian hostapd')
 const { dialect } = card
+const { air } = dialect
+if (!air) throw new Error('the card does not say what its radios do')
 const [unit, networks, radios] = dialect.read
 if (!unit || !networks || !radios) throw new Error('the card has other readings')
 const now = Date.parse('2026-11-25T12:00:00Z')
@@ -69,18 +71,19 @@ describe('what a unit prints', () => {
   })
 
   it('tells what is on air: open where no security is told, and something else where it cannot be told', () => {
-    const air = (security: string) =>
+    const seen = (security: string) =>
       airIn(
         card,
         dialect,
+        air,
         `radio=wlan1\nwidth: 40\nstate=ENABLED\nchannel=36\nbss=crew\nhex=${hex('Crew')}\nbssid=06:AA:00:00:00:01\n${security}`,
       )
-    expect(air('key_mgmt=WPA-PSK\n')[0]).toMatchObject({
+    expect(seen('key_mgmt=WPA-PSK\n')[0]).toMatchObject({
       ...{ band: '5', condition: 'on-air', channel: 36, width: 40 },
       networks: [{ id: 'crew', ssid: 'Crew', security: 'wpa2-personal', bssid: '06:aa:00:00:00:01' }],
     })
-    expect(air('')[0]?.networks[0]?.security).toBe('open')
-    expect(air('key_mgmt=unknown\n')[0]?.networks[0]?.security).toBe('unknown')
+    expect(seen('')[0]?.networks[0]?.security).toBe('open')
+    expect(seen('key_mgmt=unknown\n')[0]?.networks[0]?.security).toBe('unknown')
   })
 
   it('does no harm, whatever it is', () => {
@@ -99,7 +102,7 @@ describe('what a unit prints', () => {
       fc.property(text, (each) => {
         const observed = read({ unit: each, networks: each, radios: each })
         expect(Object.keys(observed.radios).every((band) => ['2.4', '5'].includes(band))).toBe(true)
-        expect(Array.isArray(airIn(card, dialect, each))).toBe(true)
+        expect(Array.isArray(airIn(card, dialect, air, each))).toBe(true)
       }),
       { numRuns: often(1000, 10_000) },
     )

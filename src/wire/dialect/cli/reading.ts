@@ -2,12 +2,14 @@
 import type { SettingId } from '../../../core/config/setting-ids'
 import type { ObservedConfig } from '../../../core/config/unit-config'
 import { findAll, findFirst } from '../../../core/input/pattern'
-import type { CliReading } from '../../../core/kit/cli-dialect'
+import type { CliDialect } from '../../../core/kit/cli-dialect'
+import type { CliReading } from '../../../core/kit/cli-parts'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import { mergedNetwork, neverShown, type SeenValues } from '../seen-values'
 import { fromWords } from '../words'
 
-type Dialect = Extract<DirectCard['dialect'], { kind: 'cli' }>
+type Words = Pick<CliDialect, 'values'>
+type Card = Pick<DirectCard, 'radios' | 'can'>
 
 export interface Printed {
   readonly reading: CliReading
@@ -16,7 +18,7 @@ export interface Printed {
   readonly at: number
 }
 
-export function observedIn(card: DirectCard, dialect: Dialect, printed: readonly Printed[]): ObservedConfig {
+export function observedIn(card: Card, dialect: Words, printed: readonly Printed[]): ObservedConfig {
   const unit: SeenValues = neverShown(card, 'unit')
   const networks: Record<string, SeenValues> = {}
   const radios: Record<string, SeenValues> = {}
@@ -58,7 +60,7 @@ export function partsOf(starts: string, text: string): Part[] {
 export const bandOf = (card: Pick<DirectCard, 'radios'>, name: string): string | undefined =>
   card.radios.find((radio) => radio.name === name)?.band
 
-function valuesIn({ values }: Dialect, { tells, says }: CliReading, part: string, at: number): SeenValues {
+function valuesIn({ values }: Words, { tells, says }: CliReading, part: string, at: number): SeenValues {
   const seen: SeenValues = {}
   for (const [id, value] of Object.entries(says)) seen[id] = { kind: 'value', value }
   for (const [id, pattern] of Object.entries(tells)) {
@@ -70,7 +72,7 @@ function valuesIn({ values }: Dialect, { tells, says }: CliReading, part: string
   return seen
 }
 
-function onBand(card: DirectCard, radio: string | undefined): SeenValues {
+function onBand(card: Card, radio: string | undefined): SeenValues {
   const band = radio === undefined ? undefined : bandOf(card, radio)
   return band === undefined ? {} : { 'network.bands': { kind: 'value', value: [band] } }
 }

@@ -9,8 +9,12 @@ const [dont, doIt, wont, will, sb, se] = [254, 253, 252, 251, 250, 240] as const
 const [echo, suppressGoAhead, windowSize] = [1, 3, 31] as const
 const theirs: ReadonlySet<number> = new Set([echo, suppressGoAhead])
 const ours: ReadonlySet<number> = new Set([suppressGoAhead, windowSize])
-/** 512 columns and rows: the longest line that a unit breaks by itself, and the longest page. */
-const size = [2, 0, 2, 0]
+export interface TerminalSize {
+  readonly columns: number
+  readonly rows: number
+}
+/** The longest line that a unit breaks by itself, and the longest page. */
+const largest: TerminalSize = { columns: 512, rows: 512 }
 
 type State = 'text' | 'command' | 'option' | 'within' | 'within-command'
 
@@ -21,7 +25,15 @@ export class TelnetDecoder {
   #wasCr = false
   readonly #agreed = new Set<string>()
 
-  constructor(private readonly reply: (bytes: Buffer) => void) {}
+  readonly #size: TerminalSize
+
+  /** @param size  what the unit is told that our terminal has */
+  constructor(
+    private readonly reply: (bytes: Buffer) => void,
+    size: TerminalSize = largest,
+  ) {
+    this.#size = size
+  }
 
   take(chunk: Uint8Array): Buffer {
     const text: number[] = []
@@ -55,9 +67,13 @@ export class TelnetDecoder {
     this.#agreed.delete(`${asksUs} ${option} ${!agrees}`)
     this.#agreed.add(key)
     this.reply(Buffer.from([iac, asksUs ? (agrees ? will : wont) : agrees ? doIt : dont, option]))
-    if (agrees && asksUs && option === windowSize) this.reply(Buffer.from([iac, sb, windowSize, ...size, iac, se]))
+    if (agrees && asksUs && option === windowSize)
+      this.reply(Buffer.from([iac, sb, windowSize, ...inTwoBytes(this.#size), iac, se]))
   }
 }
+
+/** Columns and rows, two bytes each (RFC 1073). */
+const inTwoBytes = ({ columns, rows }: TerminalSize): number[] => [columns >> 8, columns & 255, rows >> 8, rows & 255]
 
 /** Text as it goes out: a byte of Telnet's own is doubled, and a carriage return alone gets its null. */
 export function telnetEncoded(text: Buffer): Buffer {
@@ -71,8 +87,8 @@ export function telnetEncoded(text: Buffer): Buffer {
 }
 
 /** A channel of plain signs over a connection that speaks Telnet. */
-export function overTelnet(socket: Duplex): Duplex {
-  const decoder = new TelnetDecoder((bytes) => socket.write(bytes))
+export function overTelnet(socket: Duplex, size?: TerminalSize): Duplex {
+  const decoder = new TelnetDecoder((bytes) => socket.write(bytes), size)
   const channel = new Duplex({
     read: () => socket.resume(),
     write: (chunk: Buffer, _encoding, done) => {

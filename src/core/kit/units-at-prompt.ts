@@ -1,0 +1,44 @@
+/**
+ * Access points as a controller's commands show them. How one is found in what is printed, taken in, read and set, and
+ * what its states are called.
+ */
+import { z } from 'zod'
+import { patternSchema as pattern } from '../input/pattern'
+import { commandSchema, readingSchema, writeSchema } from './cli-parts'
+import { ofUnitsAlone, placesNamed, templateFaults } from './cli-template'
+import { shownStateSchema } from './joining'
+import { valuePattern } from './value-words'
+
+export const unitsAtPromptSchema = z
+  .strictObject({
+    /** Prints all of them. */
+    run: z.string().min(1),
+    /** First line of each unit's part, with a group `of`: its MAC or its serial number. */
+    starts: pattern.refine((text) => text.includes('(?<of>'), 'the expression names a group: (?<of>…)'),
+    knownBy: z.enum(['mac', 'serial']).default('mac'),
+    name: valuePattern.optional(),
+    /** Where it answers; left out where no line says, and the wire is asked. */
+    address: valuePattern.optional(),
+    state: valuePattern,
+    /** What each state that is shown stands for. */
+    states: z.record(z.string(), shownStateSchema),
+    /** Lets in one that waits to be; none where whoever finds it is let in. */
+    takeIn: z.array(commandSchema).default([]),
+    /** Of the unit and of its radios: the networks are the controller's. */
+    read: z.array(readingSchema).min(1),
+    write: z.array(writeSchema).min(1),
+  })
+  .superRefine(({ states, read, write }, context) => {
+    const fault = (path: PropertyKey[], message: string): void => context.addIssue({ code: 'custom', path, message })
+    if (!Object.values(states).includes('run')) fault(['states'], 'one of them says that it has joined: "run"')
+    const isOfNetworks = 'a unit carries the networks of its controller: they stand in the controller’s own part'
+    const known = new Set<string>(ofUnitsAlone)
+    for (const [at, { run, per }] of read.entries()) {
+      if (per === 'network') fault(['read', at, 'per'], isOfNetworks)
+      for (const message of templateFaults(run)) fault(['read', at, 'run'], message)
+      for (const name of placesNamed(run))
+        if (!known.has(name)) fault(['read', at, 'run'], `{{${name}}} is not known while it is read`)
+    }
+    for (const [at, { per }] of write.entries()) if (per === 'network') fault(['write', at, 'per'], isOfNetworks)
+  })
+export type UnitsAtPrompt = z.infer<typeof unitsAtPromptSchema>

@@ -1,0 +1,99 @@
+/** Access points of a controller as its commands print them: each is taken in, read and set. */
+import type { Difference } from '../../../core/config/compare'
+import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import { findFirst } from '../../../core/input/pattern'
+import type { CliDialect } from '../../../core/kit/cli-dialect'
+import { type Joining, joiningShown } from '../../../core/kit/joining'
+import { parseMac } from '../../../core/kit/mac'
+import type { UnitsAtPrompt } from '../../../core/kit/units-at-prompt'
+import { WireError } from '../../wire-error'
+import type { ManagedUnit, UnitRows } from '../managed/controller'
+import { fromWords } from '../words'
+import type { Commands } from './commands'
+import type { Places } from './places'
+import { observedIn, type Part, type Printed, partsOf } from './reading'
+import { writingsFor } from './writing'
+
+/** Units of a controller at the most: whatever prints more is no list of them. */
+const mostUnits = 1000
+
+export class UnitsPrinted implements UnitRows {
+  readonly #commands: Commands
+  readonly #dialect: CliDialect
+  readonly #units: UnitsAtPrompt
+  readonly #readNetworks: () => Promise<ObservedConfig['networks']>
+
+  /** @param networks  those that its controller holds */
+  constructor(
+    commands: Commands,
+    dialect: CliDialect,
+    units: UnitsAtPrompt,
+    networks: () => Promise<ObservedConfig['networks']>,
+  ) {
+    this.#commands = commands
+    this.#dialect = dialect
+    this.#units = units
+    this.#readNetworks = networks
+  }
+
+  async standing(unit: ManagedUnit): Promise<Joining | undefined> {
+    const found = await this.#find(unit)
+    if (!found) return undefined
+    const { state, states, name, address } = this.#units
+    const words = findFirst(state, found.part)?.groups.value?.trim() ?? ''
+    const standing = joiningShown(words, states)
+    if (!standing) throw new WireError('garbled', `its card does not know what "${words.slice(0, 60)}" means of a unit`)
+    const told = (pattern: string | undefined): string =>
+      (pattern !== undefined && findFirst(pattern, found.part)?.groups.value) || ''
+    const named = fromWords('unit.name', told(name), this.#dialect.values['unit.name'], 0)
+    return {
+      ...standing,
+      ...(typeof named === 'string' && named !== '' ? { name: named } : {}),
+      ...(told(address) === '' ? {} : { 'current-address': told(address) }),
+    }
+  }
+
+  async takeIn(unit: ManagedUnit): Promise<void> {
+    for (const command of this.#units.takeIn) await this.#commands.carryOut(command, { unit: known(unit) })
+  }
+
+  async read(unit: ManagedUnit): Promise<Pick<ObservedConfig, 'unit' | 'radios'>> {
+    const standing = await this.standing(unit)
+    // What was not taken in was told nothing, and some controllers answer no question about it.
+    if (!standing || standing.reason === 'not-listed') return { unit: {}, radios: {} }
+    const printed: Printed[] = []
+    for (const reading of this.#units.read) {
+      const before = Date.now()
+      const text = await this.#commands.print(reading.run, { unit: known(unit) })
+      printed.push({ reading, text, at: (before + Date.now()) / 2 })
+    }
+    return observedIn(unit.card, this.#dialect, printed)
+  }
+
+  networks(): Promise<ObservedConfig['networks']> {
+    return this.#readNetworks()
+  }
+
+  async write(unit: ManagedUnit, differences: readonly Difference[], desired: UnitConfig): Promise<void> {
+    const situation = { card: unit.card, dialect: this.#dialect, desired, current: { address: '', prefix: 0 } }
+    for (const { write, places } of writingsFor(this.#units.write, differences, situation))
+      for (const command of write.commands) await this.#commands.carryOut(command, withUnit(places, unit))
+  }
+
+  async #find(unit: ManagedUnit): Promise<Part | undefined> {
+    const { run, starts, knownBy } = this.#units
+    const parts = partsOf(starts, await this.#commands.print(run))
+    if (parts.length > mostUnits) throw new WireError('garbled', `it prints ${parts.length} units`)
+    const found = parts.filter(({ of }) =>
+      knownBy === 'mac' ? parseMac(of) === unit.mac : unit.serial !== '' && of.trim() === unit.serial,
+    )
+    if (found.length > 1) throw new WireError('garbled', `it prints the same unit ${found.length} times`)
+    return found[0]
+  }
+}
+
+const known = ({ mac, serial }: ManagedUnit): Places => ({ mac, serial })
+const withUnit = (places: Places, unit: ManagedUnit): Places => ({
+  ...places,
+  unit: { ...(places.unit as object), ...known(unit) },
+})
