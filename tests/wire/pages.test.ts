@@ -350,6 +350,7 @@ it('takes no page that is shown while it starts again for its settings', async (
         pages: [
           {
             ...{ path: '/', per: 'unit', reach: [], ready: [], fills: [], confirms: [], press: 'button', radios: {} },
+            resetsOthers: false,
             fields: { 'unit.name': { at: 'input[name=jobs]' } },
           },
         ],

@@ -45,8 +45,10 @@ const pageSchema = z
     ...pressFields,
     press: atSchema.optional(),
     ...saidFields,
-    /** Saving it changes what stands on other pages, as a country does with channels. */
-    resetsOthers: z.boolean().default(false),
+    /** Saving it changes what stands on other pages: always, or where one of these settings is changed, as a country. */
+    resetsOthers: z
+      .union([z.boolean(), z.array(z.string().refine(isSettingId, 'this is no setting')).min(1)])
+      .default(false),
   })
   .superRefine(({ per, slots, path: text, fields, radios, clears }, context) => {
     const fault = (at: PropertyKey[], message: string): void => {

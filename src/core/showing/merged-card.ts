@@ -44,7 +44,7 @@ const mergedTree = (before: Tree, more: Tree): Tree =>
 function mergedLists(before: readonly unknown[], more: readonly unknown[]): unknown[] {
   const left = [...more]
   const same = before.map((part, index) => {
-    const at = left.findIndex((each) => isSamePart(part, each) || isAlike(part, each, index, more))
+    const at = left.findIndex((each) => each === part || isSamePart(part, each) || isAlike(part, each, index, more))
     return at < 0 ? part : merged(part, left.splice(at, 1)[0])
   })
   return [...same, ...left]

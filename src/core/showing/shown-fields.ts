@@ -81,7 +81,7 @@ export function pagesOf(turns: readonly Turn[], saved: Described | undefined): R
       bands.map((band) => [band, fieldsOf([ofRadios.filter((act) => scopeOf(act) === band)])]),
     )
     if (!turn || (Object.keys(fields).length === 0 && bands.length === 0)) return []
-    const resetsOthers = 'unit.country' in fields
+    const resetsOthers = 'unit.country' in fields ? ['unit.country'] : undefined
     return [
       {
         path: turn.path,

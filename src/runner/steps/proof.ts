@@ -27,6 +27,8 @@ export async function proof(run: UnitRun): Promise<string> {
   const { target, access, journal } = run
   const bad: Check[] = []
   const observed = await readWithClock(run)
+  // In the session in which it was read: the looks at its logins open others, and change nothing.
+  const asLeft = await access.dialect.backup()
   const boxed = target.card.factory.address
   const canAsk = boxed === null || (await run.host.canAsk(boxed))
   // Nobody was asked there, so nothing is said of it.
@@ -55,7 +57,7 @@ export async function proof(run: UnitRun): Promise<string> {
   const wanted = target.compiled.config.unit['licence.units']
   if (licensed?.kind === 'value' && wanted !== undefined && licensed.value < wanted)
     journal.say(`its licence lets ${licensed.value} access points join; ${wanted} are on the kit list`)
-  await run.records.keepBackup(run.jobId, target.unit.mac, 'as-left', await access.dialect.backup(), run.clock.date())
+  await run.records.keepBackup(run.jobId, target.unit.mac, 'as-left', asLeft, run.clock.date())
   await journal.kept('as-left')
   const outcomes = settled(target.expected, (key) => valueIn(run, key), observed, journal.marks)
   await journal.proven(withRadarMoves(outcomes, run.radarMoves), { firmware: runs, cells: cellsOf(run) })
@@ -248,6 +250,8 @@ function factoryAddress({ target, host }: UnitRun): Look[] {
 
 async function loginOpens({ target, access }: UnitRun, which: 'new' | 'factory'): Promise<boolean> {
   const login = which === 'new' ? target.login : target.card.factory.login
+  // Where it takes one session at a time, the one that is opened anew is the one to go on with.
+  if (which === 'new' && target.card.does.sessions === 'one') return access.opensAnew(login, target.plan.address)
   return access.beside(target.plan.address, (session) => opens(session, login))
 }
 

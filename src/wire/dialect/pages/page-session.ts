@@ -23,6 +23,12 @@ type PagesCard = DirectCard & { readonly dialect: PagesDialect }
 /** A reply is waited for as long as on any unit; a slow one three times as long. */
 const patienceMs = { usual: 8000, slow: 24_000 } as const
 
+/**
+ * A page that was opened so short a time ago, and on which nothing was done since, is not opened again: what a unit is,
+ * what it does and what waits in it often stand on one page.
+ */
+const sameMomentMs = 100
+
 /** Sessions that are being left, by lane: where a unit takes one at a time, the next waits for it. */
 const leaving = new WeakMap<Lane, Promise<void>>()
 
@@ -37,6 +43,8 @@ export class PageSession {
   #fresh: Seen | undefined
   /** Pages of settings as they were read: where nobody else can be signed in, they stay so until one is saved. */
   readonly #read = new Map<string, Page>()
+  /** What the unit shows now, as long as nothing is done on it; until when, ms since 1970. */
+  #shown: { readonly key: string; readonly page: Page; readonly until: number } | undefined
   #credentials: Credentials | undefined
   #made: Credentials | undefined
 
@@ -74,6 +82,7 @@ export class PageSession {
    */
   async signIn(login: Credentials, toBe?: Credentials): Promise<void> {
     await leaving.get(this.#lane)
+    this.#shown = undefined
     const front = await this.#enter()
     // Whatever is not printed on its label goes over no wire in the clear, where the unit can do better.
     const { factory } = this.#card
@@ -118,6 +127,16 @@ export class PageSession {
   async open(way: Way | string, ready: readonly At[] = [], fields: readonly At[] = []): Promise<Page> {
     await leaving.get(this.#lane)
     const { path, reach } = typeof way === 'string' ? { path: way, reach: [] } : way
+    const key = wayKey({ path, reach })
+    const shown = this.#shown
+    this.#shown = undefined
+    const isShown = shown?.key === key && Date.now() < shown.until && ready.every((each) => shown.page.has(each))
+    const page = isShown ? shown.page : await this.#opened({ path, reach }, ready, fields)
+    this.#shown = isShown ? shown : { key, page, until: Date.now() + sameMomentMs }
+    return page
+  }
+
+  async #opened({ path, reach }: Way, ready: readonly At[], fields: readonly At[]): Promise<Page> {
     const page = await this.#arrival.at(path, reach, ready, fields)
     if (!this.#arrival.isLost(page)) return page
     this.forget('all')
@@ -145,11 +164,13 @@ export class PageSession {
 
   /** Presses something of the page that stands, and says how the page is then. */
   async turn(at: At, isThere: (page: Page) => boolean): Promise<Page> {
+    this.#shown = undefined
     return this.#arrival.until(await Page.of(await this.#engine.submit([], at)), isThere)
   }
 
   /** @throws WireError rejected with its words, where it was not saved */
   async save(entries: readonly Entry[], { press, confirms, saved, savedWhenGone }: Saves): Promise<void> {
+    this.#shown = undefined
     const { says } = this.#dialect
     const said = saved ?? (savedWhenGone === undefined ? says.saved : undefined)
     const isQuiet = said === undefined && savedWhenGone === undefined
@@ -183,10 +204,12 @@ export class PageSession {
 
   /** Fills in a part of the page that stands. @returns the page once it is as it is waited for, or as it is then */
   put(entries: readonly Entry[], isThere: (page: Page) => boolean): Promise<Page> {
+    this.#shown = undefined
     return this.#arrival.put(entries, isThere)
   }
 
   async press(entries: readonly Entry[], { press, confirms }: Pressing): Promise<void> {
+    this.#shown = undefined
     let page = await Page.of(await this.#engine.submit(entries, press))
     for (const confirm of confirms) {
       await this.#arrival.until(page, (one) => one.has(confirm))
@@ -237,6 +260,8 @@ export class PageSession {
     for (const entrance of entrancesOf(this.#dialect, this.#card.factory.port)) {
       this.#engine.enter(entrance)
       try {
+        // A door that is shut is found by a connection: a browser draws a page of its own that says so.
+        ;(await this.#lane.connect(entrance.port)).destroy()
         this.#entered = this.#fresh = await this.#engine.go(signIn.page)
         return this.#entered
       } catch (error) {

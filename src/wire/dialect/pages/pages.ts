@@ -214,7 +214,7 @@ class Pages implements Dialect {
     steps: ReadonlySet<string>,
   ): Promise<void> {
     const way = { path, reach: page.reach }
-    this.#session.forget(page.resetsOthers ? 'all' : way)
+    this.#session.forget(resetsOthers(page, steps) ? 'all' : way)
     const opened = await this.#session.open(way, page.ready, fieldsOn(page))
     const wanted = parts
       .flatMap(({ fields, values }) => wantedOf(fields, values))
@@ -297,4 +297,9 @@ class Pages implements Dialect {
   close(): void {
     this.#session.close()
   }
+}
+
+/** Does what is written change what stands on other pages? @param steps  of the settings that are written */
+function resetsOthers({ resetsOthers: what }: SettingsPage, steps: ReadonlySet<string>): boolean {
+  return typeof what === 'boolean' ? what : what.some((id) => steps.has(settingOf(id as SettingId).step))
 }
