@@ -6,9 +6,11 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { type CliDialect, cliDialectSchema } from '../../src/core/kit/cli-dialect'
+import { type Told, terminalSize } from '../../src/core/showing/window-talk'
 import { escapes, typedAt } from '../../src/wire/dialect/cli/escape'
 import { greetingOf, openSession } from '../../src/wire/dialect/cli/open-session'
 import type { Lane } from '../../src/wire/host/host'
+import { UnitTerminal } from '../../src/wire/window/unit-terminal'
 import { unpacked } from '../support/debian-image'
 import { freePort } from '../support/free-port'
 import { patience } from '../support/patience'
@@ -95,6 +97,34 @@ describe.each(['telnet', 'tcp'] as const)('a shell over %s', (over) => {
     )
     expect((await session.run('true', undefined, 10)).text).toBe('')
     session.close()
+  })
+
+  it('is shown in a window as a terminal of its size, where hands type and values are put in', async () => {
+    const terminal = await UnitTerminal.open(lane, async () => {}, { over, port: ports[over] })
+    const told: Told[] = []
+    const printed = () => told.map((each) => (each.kind === 'prints' ? each.text : '')).join('')
+    terminal.watch({ told: (each) => told.push(each), picture: () => {} })
+    await expect.poll(printed).toContain('name:')
+    terminal.act({ kind: 'text', text: `${login.user}\r` })
+    await expect.poll(printed).toContain('secret:')
+    terminal.putIn(login.password)
+    terminal.act({ kind: 'text', text: '\r' })
+    await expect.poll(printed).toContain('unit$')
+    if (over === 'telnet') {
+      terminal.act({ kind: 'text', text: 'stty size\r' })
+      await expect.poll(printed).toContain(`${terminalSize.rows} ${terminalSize.columns}`)
+    }
+    // Whoever comes later is told what was printed before; the secret was echoed by nobody.
+    const late: Told[] = []
+    terminal.watch({ told: (each) => late.push(each), picture: () => {} })
+    expect(JSON.stringify(late)).toContain('unit$')
+    expect(JSON.stringify(late)).not.toContain(login.password)
+    terminal.act({ kind: 'text', text: 'exit\r' })
+    await expect.poll(() => told).toContainEqual(expect.objectContaining({ kind: 'failed', code: 'unreachable' }))
+    terminal.act({ kind: 'reload' })
+    await expect.poll(() => printed().split('name:').length).toBe(3)
+    await terminal.close('by-hand')
+    expect(told.at(-1)).toEqual({ kind: 'closed', why: 'by-hand' })
   })
 
   it('refuses a wrong password, and says so', async () => {

@@ -13,6 +13,7 @@ import type { Runner } from '../../src/runner/runner'
 import type { WindowDesk } from '../../src/runner/window/window-desk'
 import { openSecret } from '../../src/store/secrets'
 import { endBrowser } from '../../src/wire/chromium'
+import { UnitWindow } from '../../src/wire/window/unit-window'
 import { type Bench, demoJob, openBench } from '../support/bench'
 import { hands } from '../support/hands'
 import { hearths } from '../support/hearth'
@@ -45,6 +46,7 @@ async function shown(desk: WindowDesk, index: number, firmware: string) {
   window.watch({ told: (each) => void told.push(each), picture: () => undefined })
   await desk.act(on, [{ kind: 'show', on: true }])
   const act = (hand: Hand): void => void desk.act(on, [hand])
+  if (!(window instanceof UnitWindow)) throw new Error('it shows no pages')
   const h = hands({ act, placeOf: (at) => window.placeOf(at) })
   const plan = (await storedRecords(bench.store).job(bench.jobId))?.plans.get(unit.id)
   const value = (id: SettingId, of = ''): string => {

@@ -1,13 +1,12 @@
 /** A unit by hand, through its window: never while it is mustered, and no muster while hands work on it. */
 import { mkdtempSync, rmSync } from 'node:fs'
-import { request } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, afterEach, beforeEach, expect, it } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
 import type { MusterEvent } from '../../src/core/muster/events'
 import { answers } from '../../src/core/muster/roll'
-import { type Hand, type Told, toldSchema } from '../../src/core/showing/window-talk'
+import type { Hand, Told } from '../../src/core/showing/window-talk'
 import { fromPages } from '../../src/jobs/installation'
 import { trustNewCertificate } from '../../src/jobs/order'
 import { AwakeClock } from '../../src/runner/awake-clock'
@@ -24,6 +23,7 @@ import { wireSessions } from '../../src/wire/wire-sessions'
 import { type Bench, openBench } from '../support/bench'
 import { plainP6 } from '../support/plain-p6'
 import { wholeBrief } from '../support/whole-brief'
+import { windowOver } from '../support/window-stream'
 
 const mac = '02:50:36:10:6a:2c'
 const folder = mkdtempSync(join(tmpdir(), 'air-muster-window-'))
@@ -60,40 +60,7 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true })
 })
 
-interface Stream {
-  readonly status: number
-  readonly told: Told[]
-  pictures: number
-  end(): void
-}
-const path = () => `/${bench.jobId}/hall-01?by=Kea`
-/** Opens the stream of the window, and takes it apart as its format says. */
-const stream = (): Promise<Stream> =>
-  new Promise((resolve, reject) => {
-    const asked = request({ socketPath, path: path(), agent: false }, (reply) => {
-      const found: Stream = { status: reply.statusCode ?? 0, told: [], pictures: 0, end: () => reply.destroy() }
-      let kept = Buffer.alloc(0)
-      reply.on('data', (chunk: Buffer) => {
-        kept = Buffer.concat([kept, chunk])
-        while (reply.statusCode === 200 && kept.length >= 5 && kept.length >= 5 + kept.readUInt32BE()) {
-          const end = 5 + kept.readUInt32BE()
-          if (kept[4] === 0) found.told.push(toldSchema.parse(JSON.parse(kept.subarray(5, end).toString())))
-          else found.pictures += 1
-          kept = kept.subarray(end)
-        }
-      })
-      reply.on('error', () => undefined)
-      resolve(found)
-    })
-    asked.once('error', reject).end()
-  })
-const send = (method: 'POST' | 'DELETE', body?: unknown): Promise<number> =>
-  new Promise((resolve, reject) => {
-    const asked = request({ socketPath, path: path(), method, agent: false }, (reply) => {
-      reply.resume().once('end', () => resolve(reply.statusCode ?? 0))
-    })
-    asked.once('error', reject).end(body === undefined ? undefined : JSON.stringify(body))
-  })
+const { stream, send } = windowOver(socketPath, () => `/${bench.jobId}/hall-01?by=Kea`)
 const row = async () => (await bench.roll()).rows.get('hall-01')
 const log = async () => (await row())?.log.map(({ text }) => text) ?? []
 

@@ -2,7 +2,8 @@
  * A label that was scanned or typed: which row it belongs to.
  *
  * In: the text of the scan, the rows, and the row that the scan before landed on. Out: where it lands. A scanner
- * reads MAC and serial one after the other, or both in one code; both orders work.
+ * reads MAC and serial one after the other, or both in one code; both orders work. A code may hold the password of the
+ * box beside them, under its name.
  */
 import type { KitCard } from './kit-card'
 import { parseMac } from './mac'
@@ -11,12 +12,17 @@ import type { Column, SheetRow } from './sheet-row'
 
 export type Landing =
   /** It is on the list already. */
-  | { readonly kind: 'found'; readonly row: string; readonly by: 'mac' | 'serial' }
-  /** Cells that it fills on one row. */
-  | { readonly kind: 'fills'; readonly row: string; readonly cells: Partial<Record<Column, string>> }
-  /** No row waits for it: a new one. */
-  | { readonly kind: 'new'; readonly cells: Partial<Record<Column, string>> }
-  | { readonly kind: 'nothing'; readonly sentence: string }
+  (
+    | { readonly kind: 'found'; readonly row: string; readonly by: 'mac' | 'serial' }
+    /** Cells that it fills on one row. */
+    | { readonly kind: 'fills'; readonly row: string; readonly cells: Partial<Record<Column, string>> }
+    /** No row waits for it: a new one. */
+    | { readonly kind: 'new'; readonly cells: Partial<Record<Column, string>> }
+    | { readonly kind: 'nothing'; readonly sentence: string }
+  ) & {
+    /** The password on the label, and of which box: it goes to the vault, and into no row. */
+    readonly password?: { readonly mac: string; readonly clear: string }
+  }
 
 export interface ScanInput {
   readonly text: string
@@ -26,7 +32,34 @@ export interface ScanInput {
   readonly cards: ReadonlyMap<string, KitCard>
 }
 
-export function landScan({ text, rows, last, cards }: ScanInput): Landing {
+export function landScan(input: ScanInput): Landing {
+  const { rest, password } = withoutPassword(input.text)
+  const rowMac = ({ cells }: SheetRow): string | undefined => parseMac(cells.mac)
+  const before = input.rows.find(({ id }) => id === input.last)
+  // A code of its own: it belongs to the box that was scanned just now.
+  if (password !== undefined && rest.trim() === '') {
+    const mac = before && rowMac(before)
+    return before && mac
+      ? { kind: 'found', row: before.id, by: 'mac', password: { mac, clear: password } }
+      : { kind: 'nothing', sentence: 'This is a password: scan the MAC of its box first.' }
+  }
+  const landing = landWithout({ ...input, text: rest })
+  if (password === undefined || landing.kind === 'nothing') return landing
+  const row = landing.kind === 'new' ? undefined : input.rows.find(({ id }) => id === landing.row)
+  const mac = parseMac(('cells' in landing ? landing.cells.mac : undefined) ?? row?.cells.mac ?? '')
+  return mac ? { ...landing, password: { mac, clear: password } } : landing
+}
+
+/** Named on labels in these ways; what follows up to a space or a semicolon is the password. */
+const passwordOnLabel =
+  /(?:^|[\s;,|])(?:(?:admin|login|web|default)[ _-]?)?(?:password|passwd|pass|pwd|pw)\s*[:=]\s*([^\s;|]+)/i
+
+function withoutPassword(text: string): { rest: string; password: string | undefined } {
+  const found = passwordOnLabel.exec(text)
+  return found ? { rest: text.replace(found[0], ' '), password: found[1] } : { rest: text, password: undefined }
+}
+
+function landWithout({ text, rows, last, cards }: ScanInput): Landing {
   const { mac, serial } = readLabel(text)
   if (!mac && !serial) return { kind: 'nothing', sentence: `"${text.trim()}" is neither a MAC nor a serial number.` }
   const rowMac = (row: SheetRow): string | undefined => parseMac(row.cells.mac)

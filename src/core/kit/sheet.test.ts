@@ -164,6 +164,28 @@ describe('a label that is scanned', () => {
     })
   })
 
+  it.each([
+    ['MAC:02-B7-1C-00-00-01;PW:x9,K2', 'x9,K2'],
+    ['S/N B7-12 02b71c000001 Default password = hunter-7!', 'hunter-7!'],
+    ['admin_pwd:1234 | 02:b7:1c:00:00:01', '1234'],
+  ])('takes the password of the box out of it: %s', (text, clear) => {
+    const landing = scan(text)
+    expect(landing).toMatchObject({ kind: 'fills', row: 'a', password: { mac: '02:b7:1c:00:00:01', clear } })
+    expect(JSON.stringify('cells' in landing && landing.cells)).not.toContain(clear)
+  })
+
+  it('takes a password that has a code of its own for the box that was scanned just now', () => {
+    expect(scan('Password: q7', 'hall-01')).toMatchObject({
+      kind: 'found',
+      row: 'hall-01',
+      password: { mac: '02:4f:52:00:00:01', clear: 'q7' },
+    })
+    // Nobody knows whose it is: it is not repeated either.
+    const nobodys = scan('Password: q7')
+    expect(nobodys.kind).toBe('nothing')
+    expect(JSON.stringify(nobodys)).not.toContain('q7')
+  })
+
   it('finds the row that has it already', () => {
     expect(scan('02:4f:52:00:00:01')).toEqual({ kind: 'found', row: 'hall-01', by: 'mac' })
     expect(scan('s-1')).toEqual({ kind: 'found', row: 'hall-01', by: 'serial' })

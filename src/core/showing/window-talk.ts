@@ -11,6 +11,8 @@ import { readBackSchema } from './rehearsal'
 
 /** Width and height of every picture, CSS pixels: one pixel of a picture is one of the page. */
 export const windowSize = { width: 1024, height: 720 } as const
+/** Of a terminal in the place of the picture. */
+export const terminalSize = { columns: 100, rows: 32 } as const
 /** Of what a page offers as a file, so much is kept at the most. */
 export const mostDownloadBytes = 8 * 1024 * 1024
 /** A window that no hand touches is closed after this, seconds; said so many seconds before. */
@@ -76,8 +78,10 @@ export const handSchema = z.discriminatedUnion('kind', [
       ])
       .nullable(),
   }),
-  /** For HTTP Basic or Digest. */
+  /** For HTTP Basic or Digest, and for SSH. */
   z.object({ kind: z.literal('login'), question, user: z.string().max(200), password: z.string().max(200) }),
+  /** The same, with a login that the job knows: that from the factory, or the one that it is to have. */
+  z.object({ kind: z.literal('login-as'), question, as: z.enum(['factory', 'to-be']) }),
   /** From now on what hands do is noted, to become a card; or no more. `anew`: what was noted before is forgotten. */
   z.object({ kind: z.literal('show'), on: z.boolean(), anew: z.boolean().optional() }),
   /** What an act of a showing is: a press by what it is for, a value by its setting; `always`: what was typed is always so. */
@@ -102,6 +106,16 @@ export const optionSchema = z.object({ label: z.string().max(300), chosen: z.boo
 export const toldSchema = z.discriminatedUnion('kind', [
   /** Where it is. */
   z.object({ kind: z.literal('at'), address: z.string().max(4000), title: z.string().max(300) }),
+  /** It has no pages: its prompt is shown. */
+  z.object({
+    kind: z.literal('terminal'),
+    over: z.enum(['ssh', 'telnet', 'tcp']),
+    port: z.int(),
+    columns: z.int(),
+    rows: z.int(),
+  }),
+  /** What it prints there. */
+  z.object({ kind: z.literal('prints'), text: z.string().max(10_000) }),
   z.object({
     kind: z.literal('asks'),
     question,
@@ -127,7 +141,7 @@ export const toldSchema = z.discriminatedUnion('kind', [
   /** A page that could not be had; `untrusted` where it shows another certificate than before. */
   z.object({
     kind: z.literal('failed'),
-    code: z.enum(['unreachable', 'untrusted', 'outdated', 'elsewhere']),
+    code: z.enum(['unreachable', 'untrusted', 'outdated', 'elsewhere', 'refused']),
     reason: words,
     /** What it offers that is no longer safe, by name. */
     old: z.array(oldCryptoSchema).optional(),
@@ -183,7 +197,7 @@ export const windowRefusalSchema = z.discriminatedUnion('code', [
   /** It answers at none of the addresses that it could have. */
   z.object({ code: z.literal('not-seen'), addresses: z.array(z.string()) }),
   z.object({ code: z.literal('being-mustered') }),
-  /** It is there, and shows no pages at any of these ports. */
+  /** It is there, and nothing that a window could show takes a connection at any of these ports. */
   z.object({ code: z.literal('no-pages'), address: z.string(), ports: z.array(z.int()) }),
   z.object({ code: z.literal('wire'), kind: z.string(), reason: z.string() }),
 ])

@@ -1,15 +1,19 @@
 'use client'
 import { TextInput } from '@mantine/core'
 import { useEffect, useRef, useState } from 'react'
+import { keepLabelPasswordsAction } from '../../actions/kit-actions'
 import { landScan } from '../../core/kit/scan'
+import { scanWords } from '../../words/en/kit'
 import { useJob } from '../live/job-provider'
+import { useOrder } from '../live/use-order'
 import classes from './kit.module.css'
 import { rowWith } from './sheet-grid'
 import type { KitSheet } from './use-kit-sheet'
 
 /** A label, scanned or typed: it lands on the row that waits for it. */
 export function ScanField({ sheet }: { sheet: KitSheet }) {
-  const { cards, select } = useJob()
+  const { job, cards, select } = useJob()
+  const { order, fault } = useOrder()
   const field = useRef<HTMLInputElement>(null)
   const [text, setText] = useState('')
   const [last, setLast] = useState<string>()
@@ -29,6 +33,10 @@ export function ScanField({ sheet }: { sheet: KitSheet }) {
       sheet.change((rows) =>
         rows.map((row) => (row.id === id ? { ...row, cells: { ...row.cells, ...landing.cells } } : row)),
       )
+    if (landing.password) {
+      const { mac, clear } = landing.password
+      order(() => keepLabelPasswordsAction(job.slug, [{ mac, password: clear }]))
+    }
     const name = fresh?.cells.name ?? sheet.rows.find((row) => row.id === id)?.cells.name ?? id
     const what =
       landing.kind === 'found'
@@ -36,13 +44,14 @@ export function ScanField({ sheet }: { sheet: KitSheet }) {
         : Object.keys(landing.cells)
             .map((column) => (column === 'mac' ? 'MAC' : column))
             .join(' and ')
+    const passwordWords = landing.password ? ` ${scanWords.passwordKept}` : ''
     setSaid({
       words:
-        landing.kind === 'found'
+        (landing.kind === 'found'
           ? `${name} has this ${landing.by === 'mac' ? 'MAC' : 'serial'} already.`
           : landing.kind === 'fills'
             ? `${what} landed on ${name}.`
-            : `A new row, ${name}, took the ${what}.`,
+            : `A new row, ${name}, took the ${what}.`) + passwordWords,
       kind: 'good',
     })
     setLast(id)
@@ -71,13 +80,13 @@ export function ScanField({ sheet }: { sheet: KitSheet }) {
         ref={field}
         classNames={{ input: 'mono' }}
         aria-label="Scan or type a label"
-        placeholder="Scan or type a MAC or serial"
+        placeholder={scanWords.hint}
         autoComplete="off"
         value={text}
         onChange={(event) => setText(event.currentTarget.value)}
       />
-      <span role="status" data-kind={said?.kind} className={classes.said}>
-        {said?.words ?? ''}
+      <span role="status" data-kind={fault ? 'bad' : said?.kind} className={classes.said}>
+        {fault?.sentence ?? said?.words ?? ''}
       </span>
     </form>
   )

@@ -2,6 +2,7 @@
 import { Button, PasswordInput, TextInput } from '@mantine/core'
 import { type ReactNode, useState } from 'react'
 import { type Hand, type Told, windowSize } from '../../core/showing/window-talk'
+import { loginWords } from '../../words/en/window'
 import classes from './window.module.css'
 
 interface AskedProps<K extends Told['kind']> {
@@ -112,7 +113,7 @@ export function AskedChoices({ asked, act }: AskedProps<'choices'>) {
   )
 }
 
-/** A login that HTTP itself asks for (RFC 7617, RFC 7616). */
+/** A login that HTTP itself asks for (RFC 7617, RFC 7616), or SSH. */
 export function AskedLogin({ asked, act }: AskedProps<'wants-login'>) {
   const { question, realm } = asked
   return (
@@ -127,6 +128,13 @@ export function AskedLogin({ asked, act }: AskedProps<'wants-login'>) {
       <p>The unit wants a login{realm && <span className="soft"> for {realm}</span>}</p>
       <TextInput name="user" label="User" autoComplete="off" data-autofocus />
       <PasswordInput name="password" label="Password" autoComplete="off" />
+      <div className={classes.acts}>
+        {(['factory', 'to-be'] as const).map((as) => (
+          <Button key={as} variant="default" onClick={() => act({ kind: 'login-as', question, as })}>
+            {loginWords[as]}
+          </Button>
+        ))}
+      </div>
       <div className={classes.acts}>
         <Button variant="default" onClick={() => act({ kind: 'answer', question, says: 'no' })}>
           Go without

@@ -3,6 +3,7 @@ import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
 import { type Hand, type Told, type WindowRefusal, windowRefusalSchema } from '../../core/showing/window-talk'
 import { HandQueue } from './hand-queue'
 import { newestInTurn } from './in-turn'
+import { Prints } from './prints'
 import { readStream } from './stream'
 
 type Asked = Extract<Told, { question: number }>
@@ -12,6 +13,8 @@ export interface WindowState {
   readonly refusal?: WindowRefusal | 'no-runner'
   readonly why?: Extract<Told, { kind: 'closed' }>['why']
   readonly at?: Extract<Told, { kind: 'at' }>
+  /** It shows a prompt, and no pages. */
+  readonly terminal?: Extract<Told, { kind: 'terminal' }>
   readonly failed?: Extract<Told, { kind: 'failed' }>
   readonly cannot?: Extract<Told, { kind: 'cannot' }>
   readonly kept?: Extract<Told, { kind: 'kept' }>
@@ -37,6 +40,10 @@ function next(state: WindowState, told: Told): WindowState {
       const { failed: _failed, cannot: _cannot, kept: _kept, ...rest } = state
       return { ...rest, phase: 'open', at: told }
     }
+    case 'terminal':
+      return { ...state, phase: 'open', terminal: told }
+    case 'prints':
+      return withoutFailed(state)
     case 'failed':
       return { ...state, phase: 'open', failed: told }
     case 'cannot':
@@ -69,6 +76,13 @@ function next(state: WindowState, told: Told): WindowState {
   }
 }
 
+/** It goes on after all. */
+function withoutFailed(state: WindowState): WindowState {
+  if (!state.failed) return state
+  const { failed: _failed, ...rest } = state
+  return rest
+}
+
 /** Hands came to nothing: of a window that was never opened, why it was not stays to be read. */
 const lost = (state: WindowState): WindowState =>
   state.phase === 'open' ? { ...state, phase: 'closed', why: 'lost', asked: [] } : state
@@ -79,11 +93,14 @@ export function useWindow(url: string, canvas: RefObject<HTMLCanvasElement | nul
   const [{ turn, at }, setTurn] = useState({ turn: 0, at: '' })
   const queue = useRef<HandQueue>(undefined)
   const pressedAt = useRef<number>(undefined)
+  const [prints, setPrints] = useState(() => new Prints())
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: another turn opens it anew
   useEffect(() => {
     const ending = new AbortController()
     setState(opening)
+    const printed = new Prints()
+    setPrints(printed)
     queue.current = new HandQueue(url, () => setState(lost))
     // Each takes its time to be read: an older one must not be drawn over a newer one.
     const picture = newestInTurn(async (jpeg: Blob) => {
@@ -104,7 +121,10 @@ export function useWindow(url: string, canvas: RefObject<HTMLCanvasElement | nul
       if (reply.ok && reply.body) {
         await readStream(reply.body, {
           picture,
-          told: (told) => setState((before) => next(before, told)),
+          told: (told) => {
+            if (told.kind === 'prints') printed.push(told.text)
+            setState((before) => next(before, told))
+          },
         })
         setState(lost)
         return
@@ -136,5 +156,5 @@ export function useWindow(url: string, canvas: RefObject<HTMLCanvasElement | nul
       .catch(() => undefined)
       .then(() => openAgain())
   }, [url, openAgain])
-  return { state, act, close, openAgain, follow }
+  return { state, prints, act, close, openAgain, follow }
 }

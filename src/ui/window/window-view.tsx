@@ -12,8 +12,10 @@ import {
   keptWords,
   movedWords,
   ownLaneWords,
+  promptWords,
   refusalWords,
   saidAddress,
+  terminalWords,
 } from '../../words/en/window'
 import { Message } from '../frame/message'
 import { PageLink } from '../frame/page-link'
@@ -24,6 +26,7 @@ import { AskedFile } from './asked-file'
 import { FailedNote } from './failed-note'
 import { Picture } from './picture'
 import { ShowingPanel } from './showing-panel'
+import { Terminal } from './terminal'
 import { ToBe } from './to-be'
 import { useWindow, type WindowState } from './use-window'
 import classes from './window.module.css'
@@ -95,15 +98,17 @@ const shownKeys = (acts: NonNullable<WindowState['shown']>): ReadonlySet<string>
 function OpenWindow({ unit }: { unit: Unit }) {
   const { job } = useJob()
   const canvas = useRef<HTMLCanvasElement>(null)
+  const frame = useRef<HTMLDivElement>(null)
   const [side, setSide] = useState<'to-be' | 'showing'>('to-be')
-  const { state, act, close, openAgain, follow } = useWindow(`/api/window/${job.slug}/${unit.id}`, canvas)
-  const { phase, at, failed, cannot, asked, latencyMs, kept, moved, ownLane, closingInSeconds } = state
+  const { state, prints, act, close, openAgain, follow } = useWindow(`/api/window/${job.slug}/${unit.id}`, canvas)
+  const { phase, at, terminal, failed, cannot, asked, latencyMs, kept, moved, ownLane, closingInSeconds } = state
   const [first] = asked
   const isOpen = phase === 'open'
   // Whoever has put a value in goes on by keys in the page.
   const putIn = (hand: Hand): void => {
     act(hand)
-    canvas.current?.parentElement?.focus()
+    const inTerminal = frame.current?.querySelector('textarea')
+    ;(inTerminal ?? canvas.current?.parentElement)?.focus()
   }
   return (
     <div className={classes.view}>
@@ -119,41 +124,54 @@ function OpenWindow({ unit }: { unit: Unit }) {
           phase !== 'opening' && <Button onClick={() => openAgain()}>Open the window</Button>
         )}
       </header>
-      <section className={`${sheet.sheet} ${classes.window}`} aria-label="Its own pages">
+      <section
+        className={`${sheet.sheet} ${classes.window}`}
+        aria-label={terminal ? terminalWords.its : terminalWords.pages}
+      >
         <div className={classes.bar}>
-          <button type="button" disabled={!isOpen} onClick={() => act({ kind: 'back' })}>
-            Back
-          </button>
+          {!terminal && (
+            <button type="button" disabled={!isOpen} onClick={() => act({ kind: 'back' })}>
+              Back
+            </button>
+          )}
           <button type="button" disabled={!isOpen} onClick={() => act({ kind: 'reload' })}>
-            Reload
+            {terminal ? terminalWords.again : 'Reload'}
           </button>
-          <form
-            onSubmit={(event) => {
-              event.preventDefault()
-              act({ kind: 'go', address: String(new FormData(event.currentTarget).get('address')) })
-            }}
-          >
-            <input
-              key={at?.address}
-              name="address"
-              className="mono"
-              aria-label="Address within the unit"
-              defaultValue={at?.address ?? ''}
-              disabled={!isOpen}
-            />
-          </form>
+          {terminal ? (
+            <span className={classes.prompt}>{promptWords(terminal)}</span>
+          ) : (
+            <form
+              onSubmit={(event) => {
+                event.preventDefault()
+                act({ kind: 'go', address: String(new FormData(event.currentTarget).get('address')) })
+              }}
+            >
+              <input
+                key={at?.address}
+                name="address"
+                className="mono"
+                aria-label="Address within the unit"
+                defaultValue={at?.address ?? ''}
+                disabled={!isOpen}
+              />
+            </form>
+          )}
           <span className="mono">{unit.mac}</span>
-          <OwnLane address={isOpen ? ownLane?.address : undefined} ask={isOpen ? act : undefined} />
+          {!terminal && <OwnLane address={isOpen ? ownLane?.address : undefined} ask={isOpen ? act : undefined} />}
           <span className="soft" role="status">
             {isOpen && latencyMs !== undefined ? `${latencyMs} ms` : phase === 'opening' ? 'opening …' : ''}
           </span>
         </div>
-        <div className={classes.frame} data-phase={phase}>
-          <Picture
-            canvas={canvas}
-            label={`The pages of ${unit.name}: keys go to the unit, Shift and Escape leave`}
-            act={act}
-          />
+        <div ref={frame} className={classes.frame} data-phase={phase}>
+          {terminal ? (
+            <Terminal terminal={terminal} prints={prints} label={terminalWords.label(unit.name)} act={act} />
+          ) : (
+            <Picture
+              canvas={canvas}
+              label={`The pages of ${unit.name}: keys go to the unit, Shift and Escape leave`}
+              act={act}
+            />
+          )}
           {first?.kind === 'asks' && <AskedDialog key={first.question} asked={first} act={act} />}
           {first?.kind === 'choices' && <AskedChoices key={first.question} asked={first} act={act} />}
           {first?.kind === 'wants-file' && <AskedFile key={first.question} unit={unit} asked={first} act={act} />}
@@ -185,13 +203,13 @@ function OpenWindow({ unit }: { unit: Unit }) {
       </section>
       <div className={classes.side}>
         <div className={classes.sides}>
-          {(['to-be', 'showing'] as const).map((each) => (
+          {(terminal ? (['to-be'] as const) : (['to-be', 'showing'] as const)).map((each) => (
             <button key={each} type="button" aria-pressed={side === each} onClick={() => setSide(each)}>
               {each === 'to-be' ? showing.other : `${showing.title}${state.shown ? ` ${state.shown.length}` : ''}`}
             </button>
           ))}
         </div>
-        {side === 'to-be' ? (
+        {side === 'to-be' || terminal ? (
           <ToBe
             unit={unit}
             shownSoFar={state.shown && shownKeys(state.shown)}

@@ -15,6 +15,8 @@ import { LaneProxy } from '../http/lane-proxy'
 import type { PinCheck } from '../trust/pin'
 import { OutdatedError, plainReason, WireError } from '../wire-error'
 import { type Box, beginNoting, placeOn } from './noting'
+import { type Onlooker, Onlookers } from './onlookers'
+import type { UnitHand, WindowOnUnit } from './open-window'
 import { choicesBinding, tellChoices } from './page-choices'
 import { type KeepFile, type PageFile, PageFiles } from './page-files'
 import { handsBinding } from './page-hands'
@@ -31,42 +33,30 @@ export interface WindowDoor {
   readonly port: number
 }
 
-export interface Onlooker {
-  /** @returns once it can take another: pictures come as fast as the slowest takes them */
-  picture(jpeg: Buffer): Promise<void> | void
-  told(told: Told): void
-}
-
-type PageHand = Exclude<
-  Hand,
-  { kind: 'put-in' | 'put-in-label' | 'give' | 'show' | 'means' | 'make-card' | 'rehearse' }
->
 /** Hands that a page may wait for. */
 const answers: ReadonlySet<Hand['kind']> = new Set(['answer', 'choose', 'login', 'go', 'back', 'reload'])
 const mostHeld = 500
-/** What somebody who begins to look has to be told. */
-const stays: ReadonlySet<Told['kind']> = new Set(['at', 'failed', 'moved', 'shown'])
 const pictureQuality = 80
-export class UnitWindow {
+/** Of the modifiers of a hand. */
+const controlKey = 2
+
+export class UnitWindow implements WindowOnUnit {
   readonly #lane: Lane
   readonly #proxy: LaneProxy
   readonly #context: BrowserContext
   readonly #door: WindowDoor
-  readonly #onlookers = new Set<Onlooker>()
+  readonly #onlookers = new Onlookers()
   readonly #questions = new PageQuestions((told) => this.tell(told))
   #files: PageFiles | undefined
   #page: Page | undefined
   #session: CDPSession | undefined
-  #lastPicture: Buffer | undefined
-  /** What somebody who begins to look has to be told. */
-  #standing = new Map<string, Told>()
   #isClosed = false
   /** Told what hands do, while they show how the model is set. */
   #note: ((noted: Noted | ProtocolLogin) => void) | undefined
   /** How the protocol itself has asked who is there. */
   #login: ProtocolLogin | undefined
   /** Hands that wait until a choice is made. */
-  #held: PageHand[] | undefined
+  #held: UnitHand[] | undefined
 
   private constructor(lane: Lane, proxy: LaneProxy, context: BrowserContext, door: WindowDoor) {
     this.#lane = lane
@@ -104,10 +94,7 @@ export class UnitWindow {
 
   /** Pictures and words from now on, and how it stands. @returns the way to look no more */
   watch(onlooker: Onlooker): () => void {
-    this.#onlookers.add(onlooker)
-    for (const told of this.#standing.values()) onlooker.told(told)
-    if (this.#lastPicture) void onlooker.picture(this.#lastPicture)
-    return () => this.#onlookers.delete(onlooker)
+    return this.#onlookers.add(onlooker)
   }
 
   /** From now on what hands do is told as acts on elements. @param note  undefined for no more */
@@ -123,20 +110,14 @@ export class UnitWindow {
   }
 
   tell(told: Told): void {
-    if (told.kind === 'at') this.#standing.delete('failed')
-    if (stays.has(told.kind)) this.#standing.set(told.kind, told)
-    if ('question' in told) {
-      if (told.kind === 'settled') this.#standing.delete(`${told.question}`)
-      else this.#standing.set(`${told.question}`, told)
-    }
-    for (const onlooker of this.#onlookers) onlooker.told(told)
+    this.#onlookers.tell(told)
   }
 
   /**
    * In the order in which they come. None waits for the one before, since a press may open a dialog that has to be
    * answered; but what is chosen from a list is chosen before anything is pressed.
    */
-  act(hand: PageHand): void {
+  act(hand: UnitHand): void {
     if (this.#isClosed) return
     if (this.#held && !answers.has(hand.kind)) {
       if (this.#held.length < mostHeld) this.#held.push(hand)
@@ -161,6 +142,14 @@ export class UnitWindow {
       case 'login':
         return quietly(this.#questions.answer(hand))
     }
+  }
+
+  /** It takes the place of what stands in the field that is entered. */
+  putIn(text: string): void {
+    for (const phase of ['down', 'up'] as const)
+      this.act({ kind: 'key', phase, key: 'a', code: 'KeyA', modifiers: controlKey })
+    if (text === '') this.act({ kind: 'key', phase: 'down', key: 'Delete', code: 'Delete', modifiers: 0 })
+    else this.act({ kind: 'text', text })
   }
 
   /** A page that wants a file is given one, or none. */
@@ -281,8 +270,7 @@ export class UnitWindow {
 
   async #picture(session: CDPSession, data: string, sessionId: number): Promise<void> {
     const jpeg = Buffer.from(data, 'base64')
-    this.#lastPicture = jpeg
-    await Promise.all([...this.#onlookers].map((onlooker) => onlooker.picture(jpeg)))
+    await this.#onlookers.show(jpeg)
     await session.send('Page.screencastFrameAck', { sessionId }).catch(() => undefined)
   }
 
@@ -297,6 +285,6 @@ export class UnitWindow {
     // The browser's own page for what could not be had.
     if (/^(chrome-error:|about:)/.test(address) || page !== this.#page) return
     const at: Told = { kind: 'at', address, title: title.slice(0, 300) }
-    if (JSON.stringify(at) !== JSON.stringify(this.#standing.get('at'))) this.tell(at)
+    if (!this.#onlookers.isStanding(at)) this.tell(at)
   }
 }

@@ -2,7 +2,8 @@
 import type { Unit } from '../../core/kit/unit'
 import type { Told, WindowClosed, WindowRefusal } from '../../core/showing/window-talk'
 
-const doorsInWords = (ports: readonly number[]): string => ports.join(' or ')
+const doorsInWords = (ports: readonly number[]): string =>
+  [ports.slice(0, -1).join(', '), ports.at(-1)].filter((each) => each !== '').join(' or ')
 
 /** Why no window is opened, and what the hands do. */
 export function refusalWords(refusal: WindowRefusal | 'no-runner', { name }: Pick<Unit, 'name'>): string {
@@ -18,11 +19,29 @@ export function refusalWords(refusal: WindowRefusal | 'no-runner', { name }: Pic
     case 'being-mustered':
       return `${name} is being mustered. Pause the muster, or wait until it is done with this unit.`
     case 'no-pages':
-      return `${name} shows no pages at ${refusal.address}: nothing listens at port ${doorsInWords(refusal.ports)}.`
+      return `${name} shows nothing at ${refusal.address}: neither pages nor a prompt listen at port ${doorsInWords(refusal.ports)}.`
     case 'wire':
       return `${name} cannot be shown: ${refusal.reason}.`
   }
 }
+
+/** In the place of a picture, for what has a prompt and no pages. */
+export const terminalWords = {
+  pages: 'Its own pages',
+  its: 'Its prompt',
+  again: 'Connect again',
+  label: (name: string): string => `The prompt of ${name}: keys go to the unit, Shift and Tab leave`,
+} as const
+
+/** Logins that the job knows; no password is told to the browser. */
+export const loginWords = { factory: 'Its factory login', 'to-be': 'Its new login' } as const
+
+export const promptWords = ({ over, port }: Extract<Told, { kind: 'terminal' }>): string =>
+  over === 'ssh'
+    ? `SSH at port ${port}`
+    : over === 'telnet'
+      ? `Telnet at port ${port}: what is typed goes over the wire in clear`
+      : `Console at port ${port}: what is typed goes over the wire in clear`
 
 export const acceptOld = 'I accept it for this unit alone: open its pages'
 export const trustIt = 'It was reset: trust its new certificate'
@@ -39,6 +58,7 @@ export function failedWords({ code, reason }: Extract<Told, { kind: 'failed' }>)
   if (code === 'elsewhere') return 'A window shows this unit alone: an address of another host is not opened.'
   if (code === 'untrusted')
     return `It shows another certificate than before, so nothing was sent to it (${reason}). Compare the MAC on its label with the one above.`
+  if (code === 'refused') return `It refuses this login (${reason}).`
   if (code === 'outdated')
     return `Its pages are not opened: ${reason}. Whoever is on its wire may read along, or stand between.`
   return `This page could not be had: ${reason}. Reload when the unit answers.`
