@@ -10,7 +10,7 @@ import { type Copy, openBackup } from '../store/secrets'
 import type { Actor } from './installation'
 
 /** Copies that may hold secrets. */
-type SecretCopy = Exclude<Copy, 'page-when-held'>
+type SecretCopy = Exclude<Copy, 'page-when-held' | 'showing'>
 export const copySchema: z.ZodType<SecretCopy> = z.enum(['as-found', 'as-left', 'from-pages'])
 
 /** A copy as a file: what it is called by the unit, and which kind of text it is; or what its pages gave, in base 64. */

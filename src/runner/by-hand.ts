@@ -13,9 +13,12 @@ import { type Check, type CheckCode, failedWords } from '../core/muster/check'
 import type { StepState } from '../core/muster/events'
 import { type Held, heldFor } from '../core/muster/held'
 import type { Step } from '../core/muster/procedure'
-import { type Host, HostAwayError } from '../wire/host/host'
+import { type Host, HostAwayError, type Lane } from '../wire/host/host'
+import type { Sessions } from '../wire/sessions'
+import type { PinCheck } from '../wire/trust/pin'
 import { WireError } from '../wire/wire-error'
 import type { AwakeClock } from './awake-clock'
+import { type HandLogins, triedLogin } from './by-hand-logins'
 import type { EventLog } from './event-log'
 import { plainServices } from './plain-services'
 import { takes } from './takes'
@@ -33,6 +36,10 @@ export interface ByHandInput {
   readonly prefix: number
   readonly asked: Asked
   readonly expected: readonly SettingOutcome[]
+  readonly sessions: Pick<Sessions, 'unit'>
+  readonly pin: PinCheck
+  /** How one signs in to it, where somebody has shown that. */
+  readonly logins: HandLogins | undefined
   /** Names of all units of the kit list, by MAC. */
   readonly names: ReadonlyMap<string, string>
   /** Aborted when the lease is lost or the runner ends. */
@@ -137,7 +144,8 @@ function whyNotThere({ unit, card, address, names }: ByHandInput, macs: readonly
   return macs.length === 0 ? heldFor('set-by-hand', { why, address }) : undefined
 }
 
-async function looksAt({ host, brief, unit, card, address, prefix }: ByHandInput): Promise<Look[]> {
+async function looksAt(input: ByHandInput): Promise<Look[]> {
+  const { host, brief, unit, card, address, prefix } = input
   const lane = await host.openLane({ mac: unit.mac, address, prefix })
   try {
     const isOpen = new Map<number, boolean>()
@@ -183,8 +191,31 @@ async function looksAt({ host, brief, unit, card, address, prefix }: ByHandInput
             proves: setting,
           }),
         ),
+      ...(await loginLooks(input, lane)),
     ]
   } finally {
     await lane.close()
   }
+}
+
+/** The new login opens it, and that of the factory does not: where somebody has shown how one signs in. */
+async function loginLooks({ sessions, pin, logins }: ByHandInput, lane: Lane): Promise<Look[]> {
+  if (!logins) return []
+  const { card, toBe, factory } = logins
+  const tried = [
+    { code: 'new-login', expected: 'accepted', login: toBe },
+    { code: 'factory-login', expected: 'refused', login: factory },
+  ] as const
+  const looks: Look[] = []
+  for (const { code, expected, login } of tried) {
+    if (!login) continue
+    const found = await triedLogin(sessions, lane, pin, card, login)
+    const isKnown = typeof found === 'string'
+    looks.push({
+      ...{ code, expected, observed: isKnown ? found : `not tried: ${found.notTried}` },
+      otherwise: isKnown ? 'bad' : 'remark',
+      ...(code === 'new-login' ? { proves: 'admin.password' as const } : {}),
+    })
+  }
+  return looks
 }

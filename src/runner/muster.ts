@@ -21,8 +21,10 @@ import type { Order } from '../store/orders'
 import type { FormerPassword } from '../store/secrets'
 import type { Host } from '../wire/host/host'
 import type { Sessions } from '../wire/sessions'
+import { pinCheck } from '../wire/trust/pin'
 import type { AwakeClock } from './awake-clock'
 import { callByHand } from './by-hand'
+import { handLogins } from './by-hand-logins'
 import { drive } from './drive'
 import type { EventLog } from './event-log'
 import { ControllerLink } from './managed/controller-link'
@@ -85,6 +87,17 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   const turns = pLimit(1)
   const ends = new Map<string, Promise<Outcome>>()
   const links = controllerLinks({ records, host, sessions, clock, mayAct, jobId: order.jobId, job, secrets })
+  /** As somebody has shown on this unit, or on another of its model. */
+  const loginsShown = async (unit: Unit, address: string) => {
+    const marked = askingWithMarks(askingJob, unit)
+    if (!marked) return undefined
+    const alike = job.units.filter(({ mac, model }) => model === unit.model && mac !== unit.mac)
+    return handLogins({
+      ...{ records, jobId: order.jobId, asking: { ...marked, secrets }, address },
+      macs: [unit.mac, ...alike.map(({ mac }) => mac)],
+      labelPassword: secrets.get(secretName.labelPassword(unit.mac)),
+    })
+  }
   const one = async (unit: Unit): Promise<Outcome> => {
     const card = cards.get(unit.model)
     const plan = plans.get(unit.id)
@@ -93,7 +106,11 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       const { address } = plan
       const prefix = parseCidr(brief.management.cidr)?.prefix ?? usualPrefix
       const wanted = { unit, card, address, prefix, asked, expected: expected.get(unit.id) ?? [], names }
-      return safely(input, unit, () => callByHand({ ...input, mayAct, brief, ...wanted }))
+      const pin = pinCheck((fingerprint) => records.pinOnFirstSight(order.jobId, unit.mac, fingerprint, clock.date()))
+      return safely(input, unit, async () => {
+        const logins = await loginsShown(unit, address)
+        return callByHand({ ...input, mayAct, brief, ...wanted, pin, logins })
+      })
     }
     const marked = askingWithMarks(askingJob, unit)
     const compilation: Compilation =

@@ -214,7 +214,7 @@ export const backups = mysqlTable(
   {
     jobId: jobId(),
     mac: varchar('mac', { length: 17 }).notNull(),
-    copy: mysqlEnum('copy', ['as-found', 'as-left', 'from-pages', 'page-when-held']).notNull(),
+    copy: mysqlEnum('copy', ['as-found', 'as-left', 'from-pages', 'page-when-held', 'showing']).notNull(),
     sealed: longBlob('sealed').notNull(),
     at: time('at').notNull(),
   },

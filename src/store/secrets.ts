@@ -109,7 +109,7 @@ export async function openSecret(store: Store, jobId: number, name: string): Pro
 }
 
 /** What its own pages offered to hands, and a picture of them, are JSON with their bytes in base 64. */
-export type Copy = 'as-found' | 'as-left' | 'from-pages' | 'page-when-held'
+export type Copy = 'as-found' | 'as-left' | 'from-pages' | 'page-when-held' | 'showing'
 
 /** Keeps a box's configuration. The first copy as found stays: a later run finds what an earlier one wrote. */
 export async function keepBackup(

@@ -1,13 +1,20 @@
 /** Units that hands set: found, looked at from outside, and on the roll like all others. Nothing is written to them. */
-import { afterEach, expect, it } from 'vitest'
+import { afterAll, afterEach, expect, it } from 'vitest'
+import { secretName } from '../../src/core/brief/brief'
 import type { JobDocument } from '../../src/core/job/job-document'
 import { answers, isChanged, waitsForHands } from '../../src/core/muster/roll'
+import type { Act } from '../../src/core/showing/act'
+import { keptRecord } from '../../src/core/showing/kept-record'
+import { nothingShown, type ShownRecord } from '../../src/core/showing/record'
 import { sheetOf, viewJob } from '../../src/jobs/job-view'
 import { changeKit } from '../../src/store/kit'
+import { keepBackup, openSecret, sealSecret } from '../../src/store/secrets'
+import { endBrowser } from '../../src/wire/chromium'
 import { type Bench, heldAt, openBench } from '../support/bench'
 
 let bench: Bench
 afterEach(() => bench.close())
+afterAll(() => endBrowser())
 
 /** Two boxes of a model that nobody has described, and one that a muster sets. */
 const undescribed = (job: JobDocument): void => {
@@ -91,4 +98,69 @@ it('is held until hands have set it, is called by itself at its address, and say
     order: undefined,
   })
   expect(isChanged(await row('odd-01'))).toBe(true)
+})
+
+type Puts = Extract<Act['does'], { kind: 'puts' }>['value']
+/** What somebody has shown on a Pellworth P6: how one signs in, and where its name is put in. */
+const signInShown = (): ShownRecord => {
+  const common = { after: 0, appeared: [] }
+  const field = (number: number, path: string, name: string, value: Puts): Act => ({
+    ...{ ...common, number, path, label: name },
+    at: { use: 'type', by: [{ name }] },
+    does: { kind: 'puts', value, stood: false, offered: [] },
+  })
+  const press = (number: number, path: string, text: string): Act => ({
+    ...{ ...common, number, path, label: text },
+    at: { use: 'press', by: [{ text }] },
+    does: { kind: 'press', role: 'saves', row: undefined },
+  })
+  const acts = [
+    field(1, '/', 'who', { kind: 'factory', part: 'user' }),
+    field(2, '/', 'word', { kind: 'factory', part: 'password' }),
+    press(3, '/', 'Enter'),
+    field(4, '/box', 'title', { kind: 'setting', id: 'unit.name', of: '', how: {} }),
+    press(5, '/box', 'Save'),
+  ]
+  return { ...nothingShown, acts }
+}
+
+it('is signed in to as somebody has shown on another of its model, and held where the login on its label still opens it', async () => {
+  bench = await openBench({
+    shelf: 'Pellworth P6',
+    change: (job) => {
+      undescribed(job)
+      job.units = job.units.slice(0, 2)
+      job.brief.admin = { ...job.brief.admin, user: 'owner', passwords: 'one-per-job' }
+    },
+  })
+  const { store, jobId } = bench
+  const [one = '', two = ''] = bench.job.units.map(({ mac }) => mac)
+  await keepBackup(store, jobId, two, 'showing', keptRecord(signInShown()), new Date())
+  await sealSecret(store, jobId, secretName.labelPassword(one), 'owner', new Date())
+  const { unit } = bench.lab.plugged(one)
+  const set = async (passwords: ReadonlyMap<string, string>): Promise<void> => {
+    const wired = {
+      ...unit.configured.wired,
+      method: 'static',
+      address: await addressOf('odd-01'),
+      prefix: 24,
+    } as const
+    unit.configure({ ...unit.configured, country: 'NZ', httpsOnly: true, wired }, passwords)
+    unit.apply()
+    await expect.poll(() => unit.phase).toBe('applying')
+    await expect.poll(() => unit.phase).toBe('up')
+  }
+  await expect.poll(() => unit.serviceIsUp).toBe(true)
+  await set(new Map())
+  bench.startRunner()
+  await bench.order(['odd-01'])
+  const verdicts = async () =>
+    Object.fromEntries((await row('odd-01'))?.checks.map(({ code, verdict }) => [code, verdict]) ?? [])
+  expect(heldAt((await bench.settled()).rows.get('odd-01'), 'proof')?.code).toBe('check-failed')
+  expect(await verdicts()).toMatchObject({ 'factory-login': 'bad', 'new-login': 'bad' })
+
+  await set(new Map([['owner', (await openSecret(store, jobId, secretName.jobPassword)) ?? '']]))
+  await bench.order(['odd-01'])
+  expect(answers((await bench.settled()).rows.get('odd-01')), JSON.stringify(await row('odd-01'))).toBe(true)
+  expect(await verdicts()).toMatchObject({ 'factory-login': 'good', 'new-login': 'good' })
 })

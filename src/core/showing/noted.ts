@@ -10,13 +10,13 @@ export const elementFactsSchema = z.object({
 })
 
 /** Where something was pressed in one of several rows that are alike. */
-const rowSchema = z.object({
+export const notedRowSchema = z.object({
   /** Selector of all of them. */
   each: z.string().max(300),
   /** Selector of what the row is called by, within it. */
   name: z.string().max(300),
 })
-export type NotedRow = z.infer<typeof rowSchema>
+export type NotedRow = z.infer<typeof notedRowSchema>
 
 const puts = [
   z.object({ kind: z.literal('typed'), seen: z.int(), text: z.string().max(2000) }),
@@ -32,7 +32,7 @@ const handsSchema = z.discriminatedUnion('kind', [
   ...puts,
   /** `isButton`: what is made to be pressed; a link or a tab leads on. */
   z.object({
-    ...{ kind: z.literal('pressed'), seen: z.int(), row: rowSchema.nullable(), isButton: z.boolean() },
+    ...{ kind: z.literal('pressed'), seen: z.int(), row: notedRowSchema.nullable(), isButton: z.boolean() },
     /** Of the row that it is in, what else is in it. */
     within: z.array(z.int()).max(200).default([]),
     /** What stands in the fields that are sent by it, passwords left out. */
@@ -51,7 +51,7 @@ export const notedSchema = z.object({
   entered: z.object({ seen: z.int(), isPassword: z.boolean() }).optional(),
   /** What rows of its tables may be called by, and where in them that stands; `isFirst`: what stands in one first. */
   rows: z
-    .array(rowSchema.extend({ text: words, isFirst: z.boolean().default(true) }))
+    .array(notedRowSchema.extend({ text: words, isFirst: z.boolean().default(true) }))
     .max(600)
     .default([]),
 })

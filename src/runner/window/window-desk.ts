@@ -2,11 +2,13 @@
 import { desiredOf, loginOf } from '../../core/config/compile'
 import { isDirect } from '../../core/kit/kit-card'
 import type { MusterEvent } from '../../core/muster/events'
+import type { ShownRecord } from '../../core/showing/record'
 import { type Hand, type WindowClosed, windowIdle } from '../../core/showing/window-talk'
 import type { Host, Lane } from '../../wire/host/host'
 import type { Sessions } from '../../wire/sessions'
 import type { PinCheck } from '../../wire/trust/pin'
-import type { UnitWindow, WindowDoor } from '../../wire/window/unit-window'
+import type { WindowOnUnit } from '../../wire/window/open-window'
+import type { WindowDoor } from '../../wire/window/unit-window'
 import { WireError } from '../../wire/wire-error'
 import type { AwakeClock } from '../awake-clock'
 import type { Records } from '../ports/records'
@@ -14,10 +16,19 @@ import { UnitTurns } from '../unit-turns'
 import { NoWindow } from './no-window'
 import { OwnLane } from './own-lane'
 import { rehearse } from './rehearsal'
-import { ShownRecords } from './shown-records'
 import { UnitShowing } from './unit-showing'
-import { laneToPages } from './window-lane'
-import { fileOf, keep, onLabel, spokenOfUnit, typedValueOf, type WindowOn } from './window-values'
+import { type FoundWay, laneToUnit } from './window-lane'
+import {
+  fileOf,
+  keep,
+  keepShowing,
+  knownLogin,
+  onLabel,
+  shownBefore,
+  spokenOfUnit,
+  typedValueOf,
+  type WindowOn,
+} from './window-values'
 
 export interface WindowDeskParts {
   readonly records: Records
@@ -31,27 +42,29 @@ export interface WindowDeskParts {
 }
 
 const idleLookMs = 1000
-/** Of the modifiers of a hand. */
-const controlKey = 2
 
 const showingKinds = ['show', 'means', 'make-card', 'rehearse'] as const
 type ShowingHand = Extract<Hand, { kind: (typeof showingKinds)[number] }>
 const isOfShowing = (hand: Hand): hand is ShowingHand => showingKinds.some((kind) => kind === hand.kind)
 
 interface OpenWindow {
-  readonly window: UnitWindow
+  readonly on: WindowOn
+  readonly window: WindowOnUnit
   /** By the monotonic clock, ms. */
   touchedAt: number
   isSaidToClose: boolean
   /** Where it is to answer in the end, while it does not. */
   goal: string | undefined
   readonly mac: string
-  readonly door: WindowDoor
+  /** Of its pages; undefined where a terminal shows its prompt. */
+  readonly door: WindowDoor | undefined
   readonly lane: Lane
   readonly pin: PinCheck
   /** While hands show how the model is set. */
   showing: UnitShowing | undefined
-  readonly ownLane: OwnLane
+  /** What of it is kept with the job. */
+  keptRecord: ShownRecord | undefined
+  readonly ownLane: OwnLane | undefined
   /** Done when all hands so far have reached the page. */
   acting: Promise<void>
   close(why: WindowClosed): Promise<void>
@@ -60,7 +73,6 @@ interface OpenWindow {
 export class WindowDesk {
   readonly #parts: WindowDeskParts
   readonly #open = new Map<string, Promise<OpenWindow>>()
-  readonly #shown = new ShownRecords()
 
   constructor(parts: WindowDeskParts) {
     this.#parts = parts
@@ -72,7 +84,7 @@ export class WindowDesk {
    * @param at  where somebody says that it answers, where nobody has seen it
    * @throws NoWindow
    */
-  async window(on: WindowOn, by: string, at?: string): Promise<UnitWindow> {
+  async window(on: WindowOn, by: string, at?: string): Promise<WindowOnUnit> {
     const key = UnitTurns.key(on.jobId, on.unit)
     const known = this.#open.get(key)
     if (known) return (await known).window
@@ -103,6 +115,7 @@ export class WindowDesk {
     const { window, mac } = open
     if (isOfShowing(hand)) return this.#show(on, open, hand)
     if (hand.kind === 'own-lane') return this.#ownLane(open)
+    if (hand.kind === 'login-as') return this.#loginAs(on, open, hand)
     if (hand.kind === 'give') return window.give(hand.question, await fileOf(this.#parts, on, hand.file))
     if (hand.kind !== 'put-in' && hand.kind !== 'put-in-label') return window.act(hand)
     const text = await (hand.kind === 'put-in'
@@ -110,16 +123,17 @@ export class WindowDesk {
       : onLabel(this.#parts, on.jobId, mac))
     if (hand.kind === 'put-in') open.showing?.putIn(hand)
     if (text === undefined) return
-    // It takes the place of what stands in the field.
-    for (const phase of ['down', 'up'] as const)
-      window.act({ kind: 'key', phase, key: 'a', code: 'KeyA', modifiers: controlKey })
-    if (text === '') window.act({ kind: 'key', phase: 'down', key: 'Delete', code: 'Delete', modifiers: 0 })
-    else window.act({ kind: 'text', text })
+    window.putIn(text)
+  }
+
+  async #loginAs(on: WindowOn, { window }: OpenWindow, hand: Extract<Hand, { kind: 'login-as' }>): Promise<void> {
+    const login = await knownLogin(this.#parts, on, hand.as)
+    if (login) window.act({ kind: 'login', question: hand.question, ...login })
   }
 
   async #ownLane(open: OpenWindow): Promise<void> {
-    const address = await open.ownLane.open(() => this.#touched(open))
-    open.window.tell({ kind: 'own-lane', address })
+    const address = await open.ownLane?.open(() => this.#touched(open))
+    if (address !== undefined) open.window.tell({ kind: 'own-lane', address })
   }
 
   #touched(open: OpenWindow): void {
@@ -145,6 +159,7 @@ export class WindowDesk {
         const open = await opening.catch(() => undefined)
         if (!open) continue
         await this.#hasMoved(open)
+        await this.#keepShown(open)
         const left = idle.afterSeconds - (clock.monotonic() - open.touchedAt) / 1000
         if (left <= 0) await open.close('idle')
         else if (left <= idle.saidBeforeSeconds && !open.isSaidToClose) {
@@ -174,9 +189,9 @@ export class WindowDesk {
     if (hand.kind === 'make-card') return open.showing?.makeCard()
     // It takes a while, and hands go on meanwhile: what comes of it is told.
     if (hand.kind === 'rehearse') return void this.#rehearse(on, open).catch(() => undefined)
-    const key = UnitTurns.key(on.jobId, on.unit)
     if (!hand.on) {
-      this.#keepShown(key, open)
+      await this.#keepShown(open)
+      open.showing = undefined
       return window.noteHands(undefined)
     }
     if (hand.anew) open.showing = undefined
@@ -185,16 +200,19 @@ export class WindowDesk {
     if (!of) return
     const { login } = of.card.factory
     const { mac, lane, door } = open
+    if (!door) return
     const subject = { model: of.unit.model, mac, address: lane.address, ...door, factory: login, spoken: of.spoken }
-    const before = hand.anew ? undefined : this.#shown.of(key)
+    const before = hand.anew ? undefined : await shownBefore(this.#parts, on, mac)
     open.showing = new UnitShowing(subject, (told) => window.tell(told), before)
     await window.noteHands(open.showing.note)
   }
 
-  /** A window that is closed by itself loses nothing of what was shown in it. */
-  #keepShown(key: string, open: OpenWindow): void {
-    if (open.showing) this.#shown.keep(key, open.showing.record)
-    open.showing = undefined
+  /** Nothing of what was shown is lost with the window, or with this runner. */
+  async #keepShown(open: OpenWindow): Promise<void> {
+    const record = open.showing?.record
+    if (!record || record === open.keptRecord) return
+    open.keptRecord = record
+    await keepShowing(this.#parts, open.on, open.mac, record)
   }
 
   /** Reads the unit by its card, where it has one that turns pages; nothing is written. */
@@ -214,23 +232,20 @@ export class WindowDesk {
     if (!giveBack) throw new NoWindow({ code: 'being-mustered' })
     let lane: Lane | undefined
     try {
-      const found = await laneToPages(this.#parts, on, at)
+      const found = await laneToUnit(this.#parts, on, at)
       lane = found.lane
-      // Loaded when the first is opened: what drives a browser is large.
-      const { UnitWindow } = await import('../../wire/window/unit-window')
-      const window = await UnitWindow.open(lane, found.pin, found.door, (file) =>
-        keep(this.#parts, on, found.mac, file),
-      )
+      const window = await this.#windowOn(found, on)
       await tell(on.jobId, { kind: 'window', unit: on.unit, state: 'opened', by })
       const wayThere = lane
-      const ownLane = new OwnLane(lane, found.door)
+      const door = 'scheme' in found.door ? found.door : undefined
+      const ownLane = door && new OwnLane(lane, door)
       let closing: Promise<void> | undefined
       const close = (why: WindowClosed): Promise<void> => {
         closing ??= (async () => {
           this.#open.delete(key)
-          this.#keepShown(key, open)
+          await this.#keepShown(open)
           await window.close(why)
-          ownLane.close()
+          ownLane?.close()
           await wayThere.close()
           giveBack()
           await tell(on.jobId, { kind: 'window', unit: on.unit, state: 'closed', by, why })
@@ -238,8 +253,8 @@ export class WindowDesk {
         return closing
       }
       const goal = found.planned === lane.address ? undefined : found.planned
-      const { door, pin } = found
-      const how = { mac: lane.mac, door, lane, pin, goal }
+      const { pin } = found
+      const how = { on, mac: lane.mac, door, lane, pin, goal }
       const open: OpenWindow = {
         ...how,
         window,
@@ -247,6 +262,7 @@ export class WindowDesk {
         isSaidToClose: false,
         ownLane,
         showing: undefined,
+        keptRecord: undefined,
         acting: Promise.resolve(),
         close,
       }
@@ -258,5 +274,15 @@ export class WindowDesk {
         throw new NoWindow({ code: 'wire', kind: error.kind, reason: error.reason.slice(0, 500) })
       throw error
     }
+  }
+
+  /** Loaded when the first of its kind is opened: what drives a browser is large. */
+  async #windowOn({ lane, pin, door, mac }: FoundWay, on: WindowOn): Promise<WindowOnUnit> {
+    if ('over' in door) {
+      const { UnitTerminal } = await import('../../wire/window/unit-terminal')
+      return UnitTerminal.open(lane, pin, door)
+    }
+    const { UnitWindow } = await import('../../wire/window/unit-window')
+    return UnitWindow.open(lane, pin, door, (file) => keep(this.#parts, on, mac, file))
   }
 }

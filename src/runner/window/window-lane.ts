@@ -1,25 +1,39 @@
-/** The way to a unit's pages: where it answers now, and the first port there that takes a connection. */
+/** The way to a unit: where it answers now, and the first port there at which its pages or its prompt can be shown. */
 import { lentPrefix } from '../../core/addressing/bench-subnet'
-import { isManaged, ofOneBox } from '../../core/kit/kit-card'
+import { isManaged, type KitCard, ofOneBox } from '../../core/kit/kit-card'
 import type { Host, Lane } from '../../wire/host/host'
-import { pinCheck } from '../../wire/trust/pin'
+import { type PinCheck, pinCheck } from '../../wire/trust/pin'
+import type { TerminalDoor } from '../../wire/window/unit-terminal'
 import type { WindowDoor } from '../../wire/window/unit-window'
 import type { AwakeClock } from '../awake-clock'
 import type { Records } from '../ports/records'
 import { NoWindow } from './no-window'
 
-/** Ports at which pages usually are, and how they are spoken to. */
-const usualDoors: readonly WindowDoor[] = [
+/** Ports at which pages usually are, and how they are spoken to; then those of a prompt. */
+const usualPages: readonly WindowDoor[] = [
   { scheme: 'https', port: 443 },
   { scheme: 'http', port: 80 },
 ]
+const usualPrompts: readonly TerminalDoor[] = [
+  { over: 'ssh', port: 22 },
+  { over: 'telnet', port: 23 },
+]
+
+export interface FoundWay {
+  readonly lane: Lane
+  readonly pin: PinCheck
+  readonly door: WindowDoor | TerminalDoor
+  readonly mac: string
+  /** Where it is to answer in the end. */
+  readonly planned: string | undefined
+}
 
 /** @param at  where somebody says that it answers @throws NoWindow */
-export async function laneToPages(
+export async function laneToUnit(
   { records, host, clock }: { readonly records: Records; readonly host: Host; readonly clock: AwakeClock },
   { jobId, unit: id }: { readonly jobId: number; readonly unit: string },
   at: string | undefined,
-) {
+): Promise<FoundWay> {
   const [bench, roll] = await Promise.all([records.bench(jobId), records.rollOf(jobId)])
   const unit = bench?.units.find((each) => each.id === id)
   if (!bench || !unit) throw new NoWindow({ code: 'no-such-unit' })
@@ -35,9 +49,10 @@ export async function laneToPages(
   const addresses = [...new Set(places.flatMap((address) => address ?? []))]
   const named = roll.rows.get(id)?.old ?? []
   const { reachedBy, old } = direct ? ofOneBox(direct, { old: named }).does : { reachedBy: 'both' as const, old: named }
-  const doorAt = async (address: string, by: typeof reachedBy) => {
+  const doors = doorsOf(direct)
+  const doorAt = async (address: string, by: typeof reachedBy): Promise<FoundWay | undefined> => {
     const lane = await host.openLane({ mac: unit.mac, address, prefix: lentPrefix(address) ?? prefix, by, old })
-    const door = await doorOf(lane, direct?.factory.port)
+    const door = await firstOpen(lane, doors)
     if (door) return { lane, pin, door, mac: unit.mac, planned: plan?.address }
     await lane.close()
     return undefined
@@ -46,7 +61,7 @@ export async function laneToPages(
     if (!(await host.arp(address)).includes(unit.mac)) continue
     const found = await doorAt(address, reachedBy)
     if (found) return found
-    throw new NoWindow({ code: 'no-pages', address, ports: usualDoors.map(({ port }) => port) })
+    throw new NoWindow({ code: 'no-pages', address, ports: doors.map(({ port }) => port) })
   }
   // It may have no IPv4 address at all, and show its pages by its link-local one.
   const isOnLink = roll.heard.onLink.some(({ mac, address }) => mac === unit.mac && address === null)
@@ -59,11 +74,18 @@ export async function laneToPages(
 
 const usualPrefix = 24
 
-/** The first port that takes a connection. @param known  of the card */
-async function doorOf(lane: Lane, known: number | undefined): Promise<WindowDoor | undefined> {
-  const own: WindowDoor[] =
-    known === undefined || usualDoors.some(({ port }) => port === known) ? [] : [{ scheme: 'https', port: known }]
-  for (const door of [...usualDoors, ...own]) {
+/** Where a card says that it has a prompt, that comes first. */
+function doorsOf(card: KitCard | undefined): readonly (WindowDoor | TerminalDoor)[] {
+  const { dialect, factory } = card ?? {}
+  if (factory && dialect?.kind === 'cli') return [{ over: dialect.over, port: factory.port }, ...usualPages]
+  const usual = [...usualPages, ...usualPrompts]
+  const isKnown = factory === undefined || usual.some(({ port }) => port === factory.port)
+  return isKnown ? usual : [...usualPages, { scheme: 'https', port: factory.port }, ...usualPrompts]
+}
+
+/** The first that takes a connection. */
+async function firstOpen<D extends { readonly port: number }>(lane: Lane, doors: readonly D[]): Promise<D | undefined> {
+  for (const door of doors) {
     const socket = await lane.connect(door.port).catch(() => undefined)
     if (!socket) continue
     socket.destroy()

@@ -1,11 +1,14 @@
 /** What the window on a unit takes from its job, and what it leaves there: values, the label, files. */
 import { secretName } from '../../core/brief/brief'
 import { askingWithMarks } from '../../core/config/asked'
+import { loginOf } from '../../core/config/compile'
 import { spokenOf } from '../../core/config/outcomes'
 import { jsonIn } from '../../core/input/json'
 import type { MusterEvent } from '../../core/muster/events'
 import { type FileFromPages, fileFromPagesSchema } from '../../core/showing/file-from-pages'
+import { keptRecord, recordIn } from '../../core/showing/kept-record'
 import { typedText } from '../../core/showing/put-in'
+import type { ShownRecord } from '../../core/showing/record'
 import type { Hand } from '../../core/showing/window-talk'
 import type { PageFile } from '../../wire/window/page-files'
 import type { AwakeClock } from '../awake-clock'
@@ -46,6 +49,22 @@ export async function onLabel({ records }: Parts, jobId: number, mac: string): P
   return (await records.secrets(jobId)).secrets.get(secretName.labelPassword(mac))
 }
 
+/** A login that the job knows: of a unit as it comes, or as it is to be. */
+export async function knownLogin(
+  parts: Parts,
+  on: WindowOn,
+  as: 'factory' | 'to-be',
+): Promise<{ user: string; password: string } | undefined> {
+  const of = await spokenOfUnit(parts, on)
+  if (!of) return undefined
+  if (as === 'factory') {
+    const { login } = of.card.factory
+    return { user: login.user, password: (await onLabel(parts, on.jobId, of.unit.mac)) ?? login.password }
+  }
+  const { user, password } = loginOf(of.asking)
+  return password === undefined ? undefined : { user, password }
+}
+
 interface KeepParts extends Parts {
   readonly tell: (jobId: number, event: MusterEvent) => Promise<void>
 }
@@ -60,6 +79,24 @@ export async function keep(
   const text = JSON.stringify({ name, base64: Buffer.from(bytes).toString('base64') } satisfies FileFromPages)
   await records.keepBackup(jobId, mac, 'from-pages', text, clock.date())
   await tell(jobId, { kind: 'kept', unit, copy: 'from-pages' })
+}
+
+/** What hands have shown is sealed with the job: the next window on this unit goes on from it. */
+export async function keepShowing(
+  { records, clock }: Parts,
+  { jobId }: WindowOn,
+  mac: string,
+  record: ShownRecord,
+): Promise<void> {
+  await records.keepBackup(jobId, mac, 'showing', keptRecord(record), clock.date())
+}
+
+export async function shownBefore(
+  { records }: Pick<Parts, 'records'>,
+  { jobId }: Pick<WindowOn, 'jobId'>,
+  mac: string,
+): Promise<ShownRecord | undefined> {
+  return recordIn(await records.backup(jobId, mac, 'showing'))
 }
 
 /** A file of the job's that a page may be given; undefined where there is none. */

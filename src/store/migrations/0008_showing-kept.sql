@@ -1,0 +1,1 @@
+ALTER TABLE `backups` MODIFY COLUMN `copy` enum('as-found','as-left','from-pages','page-when-held','showing') NOT NULL;
