@@ -46,10 +46,10 @@ const quiet = [
   '--force-webrtc-ip-handling-policy=disable_non_proxied_udp',
 ]
 
-/** `unseen` leaves pictures out, and draws in one thread: nobody looks at them. */
+/** `unseen` leaves pictures out: nobody looks at them. */
 export type Purpose = 'unseen' | 'seen'
 const more: Readonly<Record<Purpose, readonly string[]>> = {
-  unseen: ['--blink-settings=imagesEnabled=false', '--disable-threaded-compositing'],
+  unseen: ['--blink-settings=imagesEnabled=false'],
   seen: [],
 }
 
