@@ -19,6 +19,7 @@ const long = [
     'again',
     'controller',
     'controller-pages',
+    'controller-prompt',
     'crash',
     'demo',
     'families',

@@ -1,5 +1,6 @@
 /** Checks of wireless networks: names, VLANs, bands, how many a model carries, and what their options do to clients. */
-import { carriesNetworks, type KitCard, modelName } from '../kit/kit-card'
+import { type KitCard, modelName } from '../kit/kit-card'
+import { carriesNetworks } from '../kit/networks-carried'
 import type { Brief } from './brief'
 import type { BriefFault } from './fault'
 import { ssidBytes } from './ssid'

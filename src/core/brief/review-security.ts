@@ -1,5 +1,6 @@
 /** Checks of security: what is open, what cannot be at 6 GHz, what shuts old clients out, what can be guessed. */
-import { carriesNetworks, type KitCard, modelName } from '../kit/kit-card'
+import { type KitCard, modelName } from '../kit/kit-card'
+import { carriesNetworks } from '../kit/networks-carried'
 import { type Weakness, weaknessSentence } from '../secrets/weakness'
 import { type Brief, secretName } from './brief'
 import type { BriefFault } from './fault'

@@ -5,7 +5,8 @@
  * plan speaks of.
  */
 import { z } from 'zod'
-import { carriesNetworks, isManaged, modelName, whyNotMustered } from '../kit/kit-card'
+import { isManaged, modelName, whyNotMustered } from '../kit/kit-card'
+import { carriesNetworks } from '../kit/networks-carried'
 import type { Band } from '../regulatory/blocks'
 import { isSame, valueWords } from './compare'
 import type { SettingId } from './setting-ids'

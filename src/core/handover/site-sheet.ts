@@ -7,7 +7,8 @@ import { type Brief, managedWithTag } from '../brief/brief'
 import { timeServerAddresses } from '../brief/servers'
 import { managementId, type Subnet } from '../brief/subnet'
 import type { AskingJob } from '../config/asked'
-import { bandsOfNetworks, carriesNetworks, isManaged, type KitCard, modelName } from '../kit/kit-card'
+import { isManaged, type KitCard, modelName } from '../kit/kit-card'
+import { bandsOfNetworks, carriesNetworks } from '../kit/networks-carried'
 import type { Unit } from '../kit/unit'
 
 export interface SubnetLine {

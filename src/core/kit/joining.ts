@@ -26,11 +26,10 @@ export type Joining = z.infer<typeof joiningSchema>
 /** What a state that a controller shows stands for: how far it is, or why it is turned away. */
 export const shownStateSchema = z.enum([...joinStates, ...turnedAwayFor])
 
+export type StatesShown = Readonly<Record<string, z.infer<typeof shownStateSchema>>>
+
 /** @param means  of the words that are shown @returns undefined where the card does not know them */
-export function joiningShown(
-  words: string,
-  means: Readonly<Record<string, z.infer<typeof shownStateSchema>>>,
-): Pick<Joining, 'join' | 'reason'> | undefined {
+export function joiningShown(words: string, means: StatesShown): Pick<Joining, 'join' | 'reason'> | undefined {
   const state = Object.hasOwn(means, words) ? means[words] : undefined
   if (state === undefined) return undefined
   const reason = turnedAwayFor.find((each) => each === state)

@@ -8,7 +8,6 @@ import { bandSchema, securityModeSchema } from '../brief/wireless-network'
 import { isSettingId, type SettingId } from '../config/setting-ids'
 import { cardBounds, yamlFault } from '../input/bounded-text'
 import { patternSchema } from '../input/pattern'
-import type { Band } from '../regulatory/blocks'
 import { type Can, canSchema, cardRadioSchema, dialectSchema, doesSchema, poeTypes } from './card-parts'
 import { uncovered } from './cli-dialect'
 import { modernCard } from './former-card'
@@ -250,16 +249,6 @@ export interface CardFault {
 export type CardReading =
   | { readonly ok: true; readonly card: KitCard }
   | { readonly ok: false; readonly faults: readonly CardFault[] }
-
-/** Bands of the networks that are written to it: those of its radios, or of the access points that it manages. */
-export function bandsOfNetworks({ radios, networkBands }: Pick<KitCard, 'radios' | 'networkBands'>): readonly Band[] {
-  return radios.length > 0 ? radios.map(({ band }) => band) : networkBands
-}
-
-/** Are wireless networks for clients written to it? A link has no clients; some controllers hold no networks. */
-export function carriesNetworks(card: Pick<KitCard, 'radios' | 'networkBands' | 'role'>): boolean {
-  return bandsOfNetworks(card).length > 0 && card.role !== 'link-end'
-}
 
 /** Cards of the models on a kit list, each once, in the order in which they first stand there. */
 export function modelsOf(units: readonly { readonly model: string }[], cards: ReadonlyMap<string, KitCard>): KitCard[] {

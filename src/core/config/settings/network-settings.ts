@@ -15,7 +15,8 @@ import {
   takesPassphrase,
   type WirelessNetwork,
 } from '../../brief/wireless-network'
-import { bandsOfNetworks, type KitCard, modelName } from '../../kit/kit-card'
+import { type KitCard, modelName } from '../../kit/kit-card'
+import { bandsOfNetworks } from '../../kit/networks-carried'
 import type { Band } from '../../regulatory/blocks'
 import { mobilityDomain } from '../mobility-domain'
 import { type Asking, ofNetwork, sameSet } from './setting'

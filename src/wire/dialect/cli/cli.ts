@@ -10,6 +10,7 @@ import type { PinCheck } from '../../trust/pin'
 import { WireError } from '../../wire-error'
 import { always, type Changes, type Credentials, type Dialect, type RadioOnAir } from '../dialect'
 import type { RowsController, UnitRows } from '../managed/controller'
+import { asController } from '../managed/rows'
 import { airIn } from './air'
 import { type CliCard, Commands } from './commands'
 import { greetingOf } from './open-session'
@@ -24,12 +25,8 @@ export function cli(lane: Lane, card: CliCard, pin: PinCheck): Dialect {
 
 /** @throws WireError garbled where its card says nothing of units that it manages */
 export function controllerPrompt(lane: Lane, card: CliCard, pin: PinCheck): RowsController {
-  const session = new Cli(lane, card, pin)
-  if (!managesUnits(session)) throw new WireError('garbled', 'its card says nothing of units that it manages')
-  return session
+  return asController(new Cli(lane, card, pin))
 }
-
-const managesUnits = (session: Cli): session is Cli & RowsController => session.units !== undefined
 
 class Cli implements Dialect {
   readonly #lane: Lane

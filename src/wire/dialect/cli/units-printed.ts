@@ -3,19 +3,17 @@ import type { Difference } from '../../../core/config/compare'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import { findFirst } from '../../../core/input/pattern'
 import type { CliDialect } from '../../../core/kit/cli-dialect'
-import { type Joining, joiningShown } from '../../../core/kit/joining'
+import type { Joining } from '../../../core/kit/joining'
 import { parseMac } from '../../../core/kit/mac'
 import type { UnitsAtPrompt } from '../../../core/kit/units-at-prompt'
 import { WireError } from '../../wire-error'
 import type { ManagedUnit, UnitRows } from '../managed/controller'
+import { mostUnits, standingShown } from '../managed/rows'
 import { fromWords } from '../words'
 import type { Commands } from './commands'
 import type { Places } from './places'
 import { observedIn, type Part, type Printed, partsOf } from './reading'
 import { writingsFor } from './writing'
-
-/** Units of a controller at the most: whatever prints more is no list of them. */
-const mostUnits = 1000
 
 export class UnitsPrinted implements UnitRows {
   readonly #commands: Commands
@@ -41,16 +39,10 @@ export class UnitsPrinted implements UnitRows {
     if (!found) return undefined
     const { state, states, name, address } = this.#units
     const words = findFirst(state, found.part)?.groups.value?.trim() ?? ''
-    const standing = joiningShown(words, states)
-    if (!standing) throw new WireError('garbled', `its card does not know what "${words.slice(0, 60)}" means of a unit`)
-    const told = (pattern: string | undefined): string =>
-      (pattern !== undefined && findFirst(pattern, found.part)?.groups.value) || ''
-    const named = fromWords('unit.name', told(name), this.#dialect.values['unit.name'], 0)
-    return {
-      ...standing,
-      ...(typeof named === 'string' && named !== '' ? { name: named } : {}),
-      ...(told(address) === '' ? {} : { 'current-address': told(address) }),
-    }
+    const told = (pattern: string | undefined): string | undefined =>
+      pattern === undefined ? undefined : findFirst(pattern, found.part)?.groups.value
+    const named = fromWords('unit.name', told(name) ?? '', this.#dialect.values['unit.name'], 0)
+    return standingShown(words, states, { name: String(named ?? ''), address: told(address) })
   }
 
   async takeIn(unit: ManagedUnit): Promise<void> {

@@ -22,6 +22,7 @@ import {
   type Reading,
 } from '../dialect'
 import type { RowsController, UnitRows } from '../managed/controller'
+import { asController } from '../managed/rows'
 import { airOn } from './air'
 import type { Entry } from './engine'
 import { fillIn, throwIfMissing, wantedOf } from './filling'
@@ -46,12 +47,8 @@ export function controllerPages(
   pin: PinCheck,
   desired: UnitConfig | undefined,
 ): RowsController {
-  const session = new Pages(lane, card, pin, desired)
-  if (!managesUnits(session)) throw new WireError('garbled', 'its card says nothing of units that it manages')
-  return session
+  return asController(new Pages(lane, card, pin, desired))
 }
-
-const managesUnits = (session: Pages): session is Pages & RowsController => session.units !== undefined
 
 class Pages implements Dialect {
   readonly #lane: Lane

@@ -2,20 +2,18 @@
 import { type Difference, stepOf } from '../../../core/config/compare'
 import { settingOf } from '../../../core/config/settings/settings'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
-import { type Joining, joiningShown } from '../../../core/kit/joining'
+import type { Joining } from '../../../core/kit/joining'
 import { parseMac } from '../../../core/kit/mac'
 import type { At } from '../../../core/kit/page-places'
 import type { UnitsInRows } from '../../../core/kit/units-in-rows'
 import { WireError } from '../../wire-error'
 import type { ManagedUnit } from '../managed/controller'
+import { mostUnits, standingShown } from '../managed/rows'
 import { neverShown, type SeenValues } from '../seen-values'
 import { atsOf, fillIn, placeInRow, throwIfMissing, type Wanted, wantedOf } from './filling'
 import type { Page } from './page'
 import type { PageSession } from './page-session'
 import { valuesOn } from './reading'
-
-/** Units of a controller at the most: whatever shows more is no list of them. */
-const mostRows = 1000
 
 export class UnitTable {
   readonly #session: PageSession
@@ -30,11 +28,8 @@ export class UnitTable {
     const row = this.#rowOf(await this.#list(), unit)
     if (!row) return undefined
     const { state, states, name, address } = this.#units
-    const words = row.text(state)?.trim() ?? ''
-    const standing = joiningShown(words, states)
-    if (!standing) throw new WireError('garbled', `its card does not know what "${words.slice(0, 60)}" means of a unit`)
-    const [named, at] = [name && row.text(name), address && row.text(address)]
-    return { ...standing, ...(named ? { name: named } : {}), ...(at ? { 'current-address': at } : {}) }
+    const told = { name: name && row.text(name), address: address && row.text(address) }
+    return standingShown(row.text(state)?.trim() ?? '', states, told)
   }
 
   async takeIn(unit: ManagedUnit): Promise<void> {
@@ -85,7 +80,7 @@ export class UnitTable {
 
   #rowOf(list: Page, unit: ManagedUnit): Page | undefined {
     const rows = list.parts(this.#units.row)
-    if (rows.length > mostRows) throw new WireError('garbled', `its page has ${rows.length} rows of units`)
+    if (rows.length > mostUnits) throw new WireError('garbled', `its page has ${rows.length} rows of units`)
     const found = rows.filter((row) => this.#isOf(row, unit))
     if (found.length > 1) throw new WireError('garbled', `its page has ${found.length} rows of the same unit`)
     return found[0]
