@@ -12,7 +12,7 @@ import { readBackSchema } from './rehearsal'
 /** Width and height of every picture, CSS pixels: one pixel of a picture is one of the page. */
 export const windowSize = { width: 1024, height: 720 } as const
 /** Of a terminal in the place of the picture. */
-export const terminalSize = { columns: 100, rows: 32 } as const
+export const terminalSize = { columns: 100, rows: 30 } as const
 /** Of what a page offers as a file, so much is kept at the most. */
 export const mostDownloadBytes = 8 * 1024 * 1024
 /** A window that no hand touches is closed after this, seconds; said so many seconds before. */

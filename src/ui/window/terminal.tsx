@@ -1,6 +1,6 @@
 'use client'
 import '@xterm/xterm/css/xterm.css'
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import type { Hand, Told } from '../../core/showing/window-talk'
 import type { Prints } from './prints'
 import classes from './window.module.css'
@@ -10,14 +10,18 @@ export function Terminal({
   terminal: { columns, rows },
   prints,
   label,
+  isAsked,
   act,
 }: {
   terminal: Extract<Told, { kind: 'terminal' }>
   prints: Prints
   label: string
+  /** A question stands over it, and has the keys. */
+  isAsked: boolean
   act: (hand: Hand) => void
 }) {
   const place = useRef<HTMLDivElement>(null)
+  const [keys, setKeys] = useState<{ focus: () => void }>()
   useEffect(() => {
     let isGone = false
     let end = (): void => {
@@ -34,7 +38,7 @@ export function Terminal({
       screen.attachCustomKeyEventHandler((event) => !(event.key === 'Tab' && event.shiftKey))
       const typed = screen.onData((text) => act({ kind: 'text', text }))
       const show = prints.shownBy((text) => screen.write(text))
-      screen.focus()
+      setKeys(screen)
       end = () => {
         show()
         typed.dispose()
@@ -43,5 +47,8 @@ export function Terminal({
     })
     return () => end()
   }, [columns, rows, prints, label, act])
+  useEffect(() => {
+    if (!isAsked) keys?.focus()
+  }, [keys, isAsked])
   return <div ref={place} className={`${classes.terminal} mono`} />
 }

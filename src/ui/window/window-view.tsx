@@ -164,7 +164,13 @@ function OpenWindow({ unit }: { unit: Unit }) {
         </div>
         <div ref={frame} className={classes.frame} data-phase={phase}>
           {terminal ? (
-            <Terminal terminal={terminal} prints={prints} label={terminalWords.label(unit.name)} act={act} />
+            <Terminal
+              terminal={terminal}
+              prints={prints}
+              label={terminalWords.label(unit.name)}
+              isAsked={first !== undefined}
+              act={act}
+            />
           ) : (
             <Picture
               canvas={canvas}
@@ -202,13 +208,15 @@ function OpenWindow({ unit }: { unit: Unit }) {
         </div>
       </section>
       <div className={classes.side}>
-        <div className={classes.sides}>
-          {(terminal ? (['to-be'] as const) : (['to-be', 'showing'] as const)).map((each) => (
-            <button key={each} type="button" aria-pressed={side === each} onClick={() => setSide(each)}>
-              {each === 'to-be' ? showing.other : `${showing.title}${state.shown ? ` ${state.shown.length}` : ''}`}
-            </button>
-          ))}
-        </div>
+        {!terminal && (
+          <div className={classes.sides}>
+            {(['to-be', 'showing'] as const).map((each) => (
+              <button key={each} type="button" aria-pressed={side === each} onClick={() => setSide(each)}>
+                {each === 'to-be' ? showing.other : `${showing.title}${state.shown ? ` ${state.shown.length}` : ''}`}
+              </button>
+            ))}
+          </div>
+        )}
         {side === 'to-be' || terminal ? (
           <ToBe
             unit={unit}
