@@ -1,5 +1,7 @@
 /** Hands show on one unit how its model is set: what they do becomes a record, and the record a card. */
 import type { SettingKey } from '../../core/config/unit-config'
+import type { ActValue, PressRole } from '../../core/showing/act'
+import { howItIsWritten } from '../../core/showing/meaning'
 import type { Noted, ProtocolLogin } from '../../core/showing/noted'
 import { answered, likelyFor, nothingShown, type ShownRecord, withNoted } from '../../core/showing/record'
 import { type ShownUnit, shownCard } from '../../core/showing/shown-card'
@@ -45,8 +47,17 @@ export class UnitShowing {
   answer(hand: Extract<Hand, { kind: 'means' }>): void {
     const { act, value } = hand
     const text = this.#record.texts[act] ?? ''
-    this.#record = answered(this.#record, act, value === 'always' ? { kind: 'always', text } : value)
+    this.#record = answered(this.#record, act, this.#meant(value, text))
     this.#tellActs()
+  }
+
+  /** What is said of an act, with how its page writes it. */
+  #meant(value: Extract<Hand, { kind: 'means' }>['value'], text: string): ActValue | PressRole {
+    if (value === 'always') return { kind: 'always', text }
+    if (typeof value === 'string' || value.kind !== 'setting') return value
+    const { id, of } = value
+    const spoken = this.#subject.spoken.find((each) => each.id === id && each.of === of)
+    return { ...value, how: (spoken && howItIsWritten(spoken, text)) ?? {} }
   }
 
   makeCard(): void {

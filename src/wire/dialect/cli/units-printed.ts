@@ -46,6 +46,9 @@ export class UnitsPrinted implements UnitRows {
   }
 
   async takeIn(unit: ManagedUnit): Promise<void> {
+    // Some say no to whoever lets in what is in already.
+    const standing = await this.standing(unit)
+    if (standing?.reason !== 'not-listed' && standing?.join !== 'discovered') return
     for (const command of this.#units.takeIn) await this.#commands.carryOut(command, { unit: known(unit) })
   }
 
