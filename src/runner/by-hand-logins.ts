@@ -2,11 +2,10 @@
  * Logins of a unit that hands set, tried from outside: by the sign-in that somebody has shown on a unit of its model.
  * Where nobody has shown one, nobody knows how to sign in.
  */
-
 import { loginOf } from '../core/config/compile'
 import { spokenOf } from '../core/config/outcomes'
 import type { Asking } from '../core/config/settings/setting'
-import { type DirectCard, isDirect, makesItsAdmin, readKitCard } from '../core/kit/kit-card'
+import { type DirectCard, isDirect, makesItsAdmin, ofOneBox, readKitCard } from '../core/kit/kit-card'
 import { recordIn } from '../core/showing/kept-record'
 import { shownCard } from '../core/showing/shown-card'
 import type { Credentials } from '../wire/dialect/dialect'
@@ -41,10 +40,10 @@ export async function handLogins(shown: Shown): Promise<HandLogins | undefined> 
   for (const mac of macs) {
     const record = recordIn(await records.backup(jobId, mac, 'showing'))
     if (!record) continue
-    const { login, port } = asking.card.factory
+    const { login, port } = ofOneBox(asking.card, { labelPassword }).factory
     const { user, password } = loginOf(asking)
     // Of a model that nobody has described, the label tells the password; the name is mostly the same.
-    const factory = { user: login.user || user, password: labelPassword ?? login.password }
+    const factory = { user: login.user || user, password: login.password }
     const { model } = asking.unit
     const subject = { model, mac: asking.unit.mac, address, scheme: 'https', port, factory } as const
     const { yaml, missing } = shownCard(record, { ...subject, spoken: spokenOf(asking) })

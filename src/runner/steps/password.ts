@@ -28,7 +28,7 @@ export async function password(run: UnitRun): Promise<string> {
 }
 
 /** Does this login open a session? Anything but a yes or a refusal is thrown. */
-export async function opens(dialect: Dialect, login: Credentials): Promise<boolean> {
+export async function opens(dialect: Pick<Dialect, 'signIn'>, login: Credentials): Promise<boolean> {
   try {
     await dialect.signIn(login)
     return true

@@ -251,7 +251,8 @@ function factoryAddress({ target, host }: UnitRun): Look[] {
 async function loginOpens({ target, access }: UnitRun, which: 'new' | 'factory'): Promise<boolean> {
   const login = which === 'new' ? target.login : target.card.factory.login
   // Where it takes one session at a time, the one that is opened anew is the one to go on with.
-  if (which === 'new' && target.card.does.sessions === 'one') return access.opensAnew(login, target.plan.address)
+  if (which === 'new' && target.card.does.sessions === 'one')
+    return opens({ signIn: () => access.signIn(login, target.plan.address) }, login)
   return access.beside(target.plan.address, (session) => opens(session, login))
 }
 

@@ -109,17 +109,6 @@ export class Access {
     this.keep(dialect, login, address)
   }
 
-  /** Takes over a session that is opened with a login, where that opens one. Any other failure is thrown. */
-  async opensAnew(login: Credentials, address: string): Promise<boolean> {
-    try {
-      await this.signIn(login, address)
-      return true
-    } catch (error) {
-      if (error instanceof WireError && error.kind === 'refused') return false
-      throw error
-    }
-  }
-
   /**
    * Work with a session beside the one that is kept. Where the unit takes one at a time, that one is opened again
    * afterwards.

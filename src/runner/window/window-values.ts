@@ -4,6 +4,7 @@ import { askingWithMarks } from '../../core/config/asked'
 import { loginOf } from '../../core/config/compile'
 import { spokenOf } from '../../core/config/outcomes'
 import { jsonIn } from '../../core/input/json'
+import { ofOneBox } from '../../core/kit/kit-card'
 import type { MusterEvent } from '../../core/muster/events'
 import { type FileFromPages, fileFromPagesSchema } from '../../core/showing/file-from-pages'
 import { keptRecord, recordIn } from '../../core/showing/kept-record'
@@ -57,10 +58,8 @@ export async function knownLogin(
 ): Promise<{ user: string; password: string } | undefined> {
   const of = await spokenOfUnit(parts, on)
   if (!of) return undefined
-  if (as === 'factory') {
-    const { login } = of.card.factory
-    return { user: login.user, password: (await onLabel(parts, on.jobId, of.unit.mac)) ?? login.password }
-  }
+  if (as === 'factory')
+    return ofOneBox(of.card, { labelPassword: await onLabel(parts, on.jobId, of.unit.mac) }).factory.login
   const { user, password } = loginOf(of.asking)
   return password === undefined ? undefined : { user, password }
 }
