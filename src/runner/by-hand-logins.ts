@@ -14,7 +14,7 @@ import type { Sessions } from '../wire/sessions'
 import type { PinCheck } from '../wire/trust/pin'
 import { WireError } from '../wire/wire-error'
 import type { Records } from './ports/records'
-import { opens } from './steps/password'
+import { opens } from './steps/logins'
 
 export interface HandLogins {
   readonly card: DirectCard

@@ -17,6 +17,7 @@ export const plainP6: {
   card: cardText('pellworth-p6')
     .replace('model: P6', 'model: P6 plain')
     .replace('^Pellworth P6$', `^${twin}$`)
-    .replace('engine: browser', 'engine: forms'),
+    .replace('engine: browser', 'engine: forms')
+    .replace(/^ *scripted:.*\n/m, ''),
   variants: new Map([[twin, { ...pellworthP6, model: 'P6 plain' }]]),
 }

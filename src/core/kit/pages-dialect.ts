@@ -159,6 +159,11 @@ const fields = z.strictObject({
   kind: z.literal('pages'),
   /** `forms` reads HTML and sends forms; `browser` is for pages that are drawn by script. */
   engine: z.enum(['forms', 'browser']),
+  /**
+   * Paths of the pages that a script draws; left out, all of them are. Every other page is fetched where it is only
+   * read, which costs a browser far less than opening it.
+   */
+  scripted: z.array(pathSchema).optional(),
   /** `http-first`: out of its box it speaks plain HTTP, and HTTPS once it was set up. */
   scheme: z.enum(['http', 'https', 'http-first']),
   /** Port of HTTPS where it speaks both; the other is the factory's. */
@@ -220,6 +225,10 @@ export const pagesDialectSchema = fields.superRefine((dialect, context) => {
   if (forNetworks > 1) fault(['pages'], 'networks stand on pages of one kind, or in rows')
   if (dialect.engine === 'forms')
     for (const at of beyondForms(dialect)) fault(at, 'only the engine "browser" does that')
+  if (dialect.engine === 'forms' && dialect.scripted) fault(['scripted'], 'the engine "forms" runs no script')
+  const known = new Set([...pages.map(({ path }) => path), state?.page, dialect.changes?.page, dialect.air?.page])
+  for (const [index, path] of (dialect.scripted ?? []).entries())
+    if (!known.has(path)) fault(['scripted', index], `no page of this card is read at "${path}"`)
   for (const id of Object.keys(state?.fields ?? {}))
     if (!isSettingId(id) || scopeOf(id) !== 'unit') fault(['state', 'fields', id], `"${id}" is no setting of a unit`)
   for (const id of Object.keys(networksAre))
@@ -244,6 +253,16 @@ function beyondForms(dialect: z.infer<typeof fields>): PropertyKey[][] {
 
 /** Whether anything of it needs what only a browser can tell: how elements look to a person. */
 export const describesElements = (dialect: PagesDialect): boolean => beyondForms(dialect).length > 0
+
+/** Whether a script may draw what stands at a path. @param path  as `pathOf` gives it */
+export function isScripted({ scripted }: Pick<PagesDialect, 'scripted'>, path: string): boolean {
+  if (!scripted) return true
+  const partsOf = (one: string): string[] => one.split('/')
+  return scripted.some((template) => {
+    const [wanted, there] = [partsOf(template), partsOf(path)]
+    return wanted.length === there.length && wanted.every((part, at) => part.includes('{{') || part === there[at])
+  })
+}
 
 /**
  * What a card says that its model can, and has no field for.

@@ -16,8 +16,8 @@ import { throughController } from '../managed/through-controller'
 import { plainServices } from '../plain-services'
 import type { UnitRun } from '../unit-run'
 import { freeAddress } from './free-address'
+import { type LoginsTried, opens, tryLogins } from './logins'
 import { unmeantOpen } from './on-air'
-import { opens } from './password'
 import { snmpLooks } from './snmp'
 
 /** Seconds that a clock may take to be set after a start. */
@@ -167,11 +167,17 @@ function plainServiceLooks({ target, access }: UnitRun): Look[] {
 
 /** The new login opens it, and the factory's does not. */
 function logins(run: UnitRun): Look[] {
-  const says = async (which: 'new' | 'factory'): Promise<string> =>
-    (await loginOpens(run, which)) ? 'accepted' : 'refused'
+  const { access, target } = run
+  const { address } = target.plan
+  const words = (isOpen: boolean): string => (isOpen ? 'accepted' : 'refused')
+  let tried: LoginsTried | undefined
+  const says = async (which: keyof LoginsTried): Promise<string> => {
+    tried ??= await tryLogins(access, { address, login: target.login, card: target.card })
+    return words(tried[which])
+  }
   return [
-    { code: 'new-login', expected: 'accepted', look: () => says('new') },
-    { code: 'factory-login', expected: 'refused', look: () => says('factory') },
+    { code: 'new-login', expected: 'accepted', look: () => says('isNewOpen') },
+    { code: 'factory-login', expected: 'refused', look: () => says('isFactoryOpen') },
     ...furtherLogins(run),
   ]
 }
@@ -246,14 +252,6 @@ function factoryAddress({ target, host }: UnitRun): Look[] {
   const look = async (): Promise<string> =>
     (await host.arp(address)).includes(target.unit.mac) ? 'still answers' : 'left'
   return [{ code: 'factory-address', expected: 'left', look }]
-}
-
-async function loginOpens({ target, access }: UnitRun, which: 'new' | 'factory'): Promise<boolean> {
-  const login = which === 'new' ? target.login : target.card.factory.login
-  // Where it takes one session at a time, the one that is opened anew is the one to go on with.
-  if (which === 'new' && target.card.does.sessions === 'one')
-    return opens({ signIn: () => access.signIn(login, target.plan.address) }, login)
-  return access.beside(target.plan.address, (session) => opens(session, login))
 }
 
 function valueIn({ target }: UnitRun, key: SettingKey): unknown {

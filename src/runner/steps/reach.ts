@@ -3,7 +3,7 @@ import { switchPortSeconds } from '../../core/muster/whereabouts'
 import { WireError } from '../../wire/wire-error'
 import { heardOnly, notFound, serviceShut } from '../explain'
 import type { UnitRun } from '../unit-run'
-import { opens } from './password'
+import { opens } from './logins'
 
 const wholeSubnetEvery = 4
 

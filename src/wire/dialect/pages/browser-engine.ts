@@ -79,6 +79,24 @@ export class BrowserEngine implements PageEngine {
     return seen
   }
 
+  async fetched(path: string): Promise<Seen | undefined> {
+    const { tab, proxy } = await this.#open()
+    const { longestReplyMs } = this.#settings
+    if (!/^https?:/.test(tab.url())) return undefined
+    proxy.fault = undefined
+    try {
+      const reply = await inPage(tab, fetchedHtml, path, largestPage, longestReplyMs)
+      if (reply === 'late') throw new WireError('timeout', `no page in ${longestReplyMs / 1000} s`)
+      if (reply === 'failed' && proxy.fault) throw proxy.fault
+      if (reply === 'failed' || reply.status >= 400) return undefined
+      const { status, html, at } = reply
+      return { status, html, scheme: at.startsWith('https:') ? 'https' : 'http' }
+    } catch (error) {
+      if (isBetweenPages(error)) return undefined
+      throw this.#explained(error, proxy)
+    }
+  }
+
   async submit(entries: readonly Entry[], press: At | undefined): Promise<Seen> {
     const { tab, proxy } = await this.#open()
     proxy.fault = undefined
@@ -224,6 +242,23 @@ type ActInPage = (elements: PageElements, at: string | number, value: string | b
 
 const lookAround = (elements: PageElements): ElementFacts[] => elements.look()
 const shownHtml = (elements: PageElements, most: number): string | undefined | 'not-yet' => elements.html(most)
+
+/** @param patience  ms */
+async function fetchedHtml(
+  _elements: PageElements,
+  path: string,
+  most: number,
+  patience: number,
+): Promise<{ status: number; html: string; at: string } | 'late' | 'failed'> {
+  try {
+    const reply = await fetch(path, { cache: 'no-store', signal: AbortSignal.timeout(patience) })
+    const html = await reply.text()
+    if (html.length > most || new URL(reply.url).origin !== location.origin) return 'failed'
+    return { status: reply.status, html, at: reply.url }
+  } catch (error) {
+    return error instanceof Error && error.name === 'TimeoutError' ? 'late' : 'failed'
+  }
+}
 
 function pressed(elements: PageElements, at: string | number): boolean {
   const button = typeof at === 'string' ? elements.all(at)[0] : elements.element(at)

@@ -40,6 +40,11 @@ export interface PageEngine {
   /** For units that ask by the protocol itself, from now on. */
   authorize(credentials: Credentials): Promise<void>
   go(path: string): Promise<Seen>
+  /**
+   * A page as its unit sends it, without opening it. Undefined where it has to be opened, as where the page that stands
+   * may not ask for it. Left out where opening costs no more.
+   */
+  fetched?(path: string): Promise<Seen | undefined>
   /** Fills in the fields of the page that stands, and presses, where anything is to be pressed: what answers is the next page, or the same for a while. */
   submit(entries: readonly Entry[], press: At | undefined): Promise<Seen>
   /** Whether the next page was asked for, and has not come yet. */

@@ -5,7 +5,7 @@
 import type { UnitConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { At, PageFill, Way } from '../../../core/kit/page-places'
-import { entrancesOf, type PagesDialect } from '../../../core/kit/pages-dialect'
+import { entrancesOf, isScripted, type PagesDialect } from '../../../core/kit/pages-dialect'
 import type { Lane } from '../../host/host'
 import type { PagePicture } from '../../page-elements/picture'
 import type { PinCheck } from '../../trust/pin'
@@ -44,7 +44,7 @@ export class PageSession {
   /** Pages of settings as they were read: where nobody else can be signed in, they stay so until one is saved. */
   readonly #read = new Map<string, Page>()
   /** What the unit shows now, as long as nothing is done on it; until when, ms since 1970. */
-  #shown: { readonly key: string; readonly page: Page; readonly until: number } | undefined
+  #shown: Shown | undefined
   #credentials: Credentials | undefined
   #made: Credentials | undefined
 
@@ -121,19 +121,49 @@ export class PageSession {
   }
 
   /**
-   * A page, once all is there that is to be; where the session has ended, after signing in again.
+   * A page to act on, once all is there that is to be; where the session has ended, after signing in again.
    * @param fields  one of them is on the page that is meant
    */
-  async open(way: Way | string, ready: readonly At[] = [], fields: readonly At[] = []): Promise<Page> {
+  async open(way: Way, ready: readonly At[] = [], fields: readonly At[] = []): Promise<Page> {
+    return this.#once(way, ready, true, () => this.#opened(way, ready, fields))
+  }
+
+  /** The same, to be read and no more: it may not be the page that stands. */
+  async look(to: Way | string, ready: readonly At[] = [], fields: readonly At[] = []): Promise<Page> {
+    const way = typeof to === 'string' ? { path: to, reach: [] } : to
+    const fetched = this.#fetches(way)
+    return this.#once(way, ready, !fetched, async () => {
+      const page = fetched && (await this.#fetched(way.path, ready, fields))
+      return page || this.#opened(way, ready, fields)
+    })
+  }
+
+  async #once(way: Way, ready: readonly At[], stands: boolean, seen: () => Promise<Page>): Promise<Page> {
     await leaving.get(this.#lane)
-    const { path, reach } = typeof way === 'string' ? { path: way, reach: [] } : way
-    const key = wayKey({ path, reach })
+    const key = wayKey(way)
     const shown = this.#shown
+    const isShown =
+      shown?.key === key &&
+      Date.now() < shown.until &&
+      (shown.stands || !stands) &&
+      ready.every((each) => shown.page.has(each))
+    if (isShown) return shown.page
     this.#shown = undefined
-    const isShown = shown?.key === key && Date.now() < shown.until && ready.every((each) => shown.page.has(each))
-    const page = isShown ? shown.page : await this.#opened({ path, reach }, ready, fields)
-    this.#shown = isShown ? shown : { key, page, until: Date.now() + sameMomentMs }
+    const page = await seen()
+    this.#shown = { key, page, stands, until: Date.now() + sameMomentMs }
     return page
+  }
+
+  #fetches({ path, reach }: Way): boolean {
+    return reach.length === 0 && this.#engine.fetched !== undefined && !isScripted(this.#dialect, path)
+  }
+
+  /** Undefined where it is not as it is meant: opened, it may be. */
+  async #fetched(path: string, ready: readonly At[], fields: readonly At[]): Promise<Page | undefined> {
+    const seen = await this.#engine.fetched?.(path)
+    const page = seen && (await Page.of(seen))
+    if (!page || this.#arrival.isLost(page) || !ready.every((each) => page.has(each))) return undefined
+    return fields.length === 0 || fields.some((each) => page.has(each)) ? page : undefined
   }
 
   async #opened({ path, reach }: Way, ready: readonly At[], fields: readonly At[]): Promise<Page> {
@@ -151,7 +181,7 @@ export class PageSession {
     const key = wayKey(way)
     const known = this.#read.get(key)
     if (known) return known
-    const page = await this.open(way, ready, fields)
+    const page = await this.look(way, ready, fields)
     if (this.#card.does.sessions === 'one') this.#read.set(key, page)
     return page
   }
@@ -242,14 +272,17 @@ export class PageSession {
     const { signOut } = this.#dialect
     if (!this.#credentials || signOut === undefined) return this.#engine.close()
     this.#credentials = undefined
-    const left = this.#engine
-      .go(signOut)
-      .then(
-        () => undefined,
-        () => undefined,
-      )
-      .finally(() => this.#engine.close())
+    const left = this.#leave(signOut).finally(() => this.#engine.close())
     leaving.set(this.#lane, left)
+  }
+
+  async #leave(signOut: string): Promise<void> {
+    try {
+      const fetches = this.#fetches({ path: signOut, reach: [] })
+      if (!fetches || !(await this.#engine.fetched?.(signOut))) await this.#engine.go(signOut)
+    } catch {
+      // It is gone, and so is its session.
+    }
   }
 
   /** By the first door that opens. */
@@ -271,6 +304,14 @@ export class PageSession {
     }
     throw last
   }
+}
+
+interface Shown {
+  readonly key: string
+  readonly page: Page
+  /** Whether it is the page that stands, on which something can be done. */
+  readonly stands: boolean
+  readonly until: number
 }
 
 /** How something is saved: what is pressed, what may ask back, and how it is known to have been taken. */
