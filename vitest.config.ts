@@ -32,6 +32,7 @@ const long = [
     'radar',
     'settings',
     'showing',
+    'shown-units',
   ].map((name) => `tests/run/${name}.test.ts`),
   'tests/e2e/bench-site.test.ts',
   'tests/e2e/desk-site.test.ts',

@@ -13,7 +13,12 @@ const card = readFileSync(join(root, 'data/kit/pellworth-p6.yaml'), 'utf8')
 const engines = {
   forms: {
     kind: { model: 'Pellworth P6 plain', shelfModel: 'Pellworth P6', macPrefix: '02:50:36' },
-    cards: [card.replace('model: P6', 'model: P6 plain').replace('engine: browser', 'engine: forms')],
+    cards: [
+      card
+        .replace('model: P6', 'model: P6 plain')
+        .replace('engine: browser', 'engine: forms')
+        .replace(/^ *scripted:.*\n/m, ''),
+    ],
   },
   browser: { kind: { model: 'Pellworth P6', macPrefix: '02:50:36' }, cards: [] },
 }

@@ -103,14 +103,14 @@ it('is held until hands have set it, is called by itself at its address, and say
 type Puts = Extract<Act['does'], { kind: 'puts' }>['value']
 /** What somebody has shown on a Pellworth P6: how one signs in, and where its name is put in. */
 const signInShown = (): ShownRecord => {
-  const common = { after: 0, appeared: [] }
+  const common = { for: 'itself', after: 0 } as const
   const field = (number: number, path: string, name: string, value: Puts): Act => ({
-    ...{ ...common, number, path, label: name },
+    ...{ ...common, appeared: [], number, path, label: name },
     at: { use: 'type', by: [{ name }] },
     does: { kind: 'puts', value, stood: false, offered: [] },
   })
   const press = (number: number, path: string, text: string): Act => ({
-    ...{ ...common, number, path, label: text },
+    ...{ ...common, appeared: [], number, path, label: text },
     at: { use: 'press', by: [{ text }] },
     does: { kind: 'press', role: 'saves', row: undefined },
   })

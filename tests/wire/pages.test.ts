@@ -1,5 +1,5 @@
 /** The pages dialect against a stand-in that renders and takes its pages with code of its own, over real sockets. */
-import { createServer, type Server } from 'node:http'
+import { createServer, type IncomingMessage, type Server } from 'node:http'
 import { type AddressInfo, connect } from 'node:net'
 import fc from 'fast-check'
 import { afterAll, afterEach, beforeEach, describe, expect, it } from 'vitest'
@@ -244,9 +244,20 @@ it('applies what was saved, and restarts when it is told to', async () => {
   await expect.poll(() => phases).toContain('starting')
 })
 
-/** A unit that serves one page at its plain port, and a lane to it. */
-async function serving(page: string): Promise<{ lane: Lane; close: () => Promise<unknown> }> {
-  const unit = createServer((_request, response) => response.writeHead(200, { 'content-type': 'text/html' }).end(page))
+/** A unit that answers at its plain port, and a lane to it. */
+async function serving(
+  page: string | ((request: IncomingMessage, body: string) => string),
+): Promise<{ lane: Lane; close: () => Promise<unknown> }> {
+  const unit = createServer((request, response) => {
+    let body = ''
+    request.on('data', (part) => {
+      body += part
+    })
+    request.on('end', () => {
+      const text = typeof page === 'string' ? page : page(request, body)
+      response.writeHead(200, { 'content-type': 'text/html' }).end(text)
+    })
+  })
   await new Promise<void>((resolve) => unit.listen(0, '127.0.0.1', resolve))
   return {
     lane: {
@@ -262,6 +273,49 @@ async function serving(page: string): Promise<{ lane: Lane; close: () => Promise
     },
   }
 }
+
+it('fetches what no script draws, sends its form, and opens what is not as it is meant', async () => {
+  const asked: string[] = []
+  let kept = 'box'
+  const field = (value: string) => `<input name="n" value="${value}">`
+  const pages: Readonly<Record<string, () => string>> = {
+    '/': () => 'here',
+    '/plain': () => `<form method="post">${field(kept)}<button>Keep</button></form>`,
+    // Its card is wrong about this one.
+    '/late': () => `<script>setTimeout(() => document.body.innerHTML = '${field('by script')}', 300)</script>`,
+  }
+  const unit = await serving((request, body) => {
+    asked.push(`${request.method} ${request.url} ${request.headers['sec-fetch-dest']}`)
+    if (request.method === 'POST') kept = new URLSearchParams(body).get('n') ?? ''
+    const said = request.method === 'POST' ? '<b class="saved">Saved</b>' : ''
+    return `<title>Pellworth P6</title><body>${said}${pages[request.url ?? '']?.() ?? ''}`
+  })
+  const page = (path: string, id: string) => ({
+    ...{ path, per: 'unit', reach: [], ready: [], fills: [], confirms: [], press: 'button', radios: {} },
+    ...{ clears: [], resetsOthers: false, fields: { [id]: { at: 'input[name=n]' } } },
+  })
+  const plain = {
+    ...card,
+    dialect: {
+      ...{ ...card.dialect, scheme: 'http', engine: 'browser', scripted: [], mac: undefined, state: undefined },
+      ...{ signIn: { by: 'basic', page: '/' }, says: { saved: '.saved' }, signOut: undefined },
+      pages: [page('/plain', 'unit.name'), { ...page('/late', 'unit.location'), ready: ['input[name=n]'] }],
+    } as unknown as (typeof card)['dialect'],
+  }
+  const dialect = openPages(unit.lane, plain, async () => {}, desired)
+  opened.push(dialect)
+  await dialect.signIn(factory)
+  const { 'unit.name': name, 'unit.location': location } = valuesIn(await dialect.read('configured')).unit
+  expect({ name, location }).toEqual({ name: 'box', location: 'by script' })
+  expect(asked).toContain('GET /plain empty')
+  expect(asked).not.toContain('GET /plain document')
+  expect(asked).toContain('GET /late document')
+  const difference = { kind: 'value', id: 'unit.name', of: '', sentence: '' } as const
+  await dialect.write([difference], desired)
+  expect(kept).toBe(desired.unit['unit.name'])
+  expect(asked).toContain('POST /plain empty')
+  await unit.close()
+})
 
 describe('a browser on a lane', () => {
   let elsewhere: Server

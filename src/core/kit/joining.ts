@@ -17,8 +17,11 @@ export const turnedAwayFor = [
 
 export const joiningSchema = z.object({
   name: z.string().max(64).optional(),
-  join: z.enum([...joinStates, 'turned-away']).default('absent'),
+  /** `unknown`: its controller says something that its card does not know, which is never guessed at. */
+  join: z.enum([...joinStates, 'turned-away', 'unknown']).default('absent'),
   reason: z.enum(turnedAwayFor).optional(),
+  /** What it says, where that is unknown. */
+  said: z.string().max(60).optional(),
   'current-address': z.string().max(40).optional(),
 })
 export type Joining = z.infer<typeof joiningSchema>
@@ -28,10 +31,10 @@ export const shownStateSchema = z.enum([...joinStates, ...turnedAwayFor])
 
 export type StatesShown = Readonly<Record<string, z.infer<typeof shownStateSchema>>>
 
-/** @param means  of the words that are shown @returns undefined where the card does not know them */
-export function joiningShown(words: string, means: StatesShown): Pick<Joining, 'join' | 'reason'> | undefined {
+/** @param means  of the words that are shown */
+export function joiningShown(words: string, means: StatesShown): Pick<Joining, 'join' | 'reason' | 'said'> {
   const state = Object.hasOwn(means, words) ? means[words] : undefined
-  if (state === undefined) return undefined
+  if (state === undefined) return { join: 'unknown', said: words.slice(0, 60) }
   const reason = turnedAwayFor.find((each) => each === state)
   return reason === undefined ? { join: state as Joining['join'] } : { join: 'turned-away', reason }
 }

@@ -160,8 +160,8 @@ const fields = z.strictObject({
   /** `forms` reads HTML and sends forms; `browser` is for pages that are drawn by script. */
   engine: z.enum(['forms', 'browser']),
   /**
-   * Paths of the pages that a script draws; left out, all of them are. Every other page is fetched where it is only
-   * read, which costs a browser far less than opening it.
+   * Paths of the pages that a script draws or sends; left out, all of them are. Every other page is fetched once
+   * somebody is signed in, and its form is sent as it stands: that costs a browser far less than opening it.
    */
   scripted: z.array(pathSchema).optional(),
   /** `http-first`: out of its box it speaks plain HTTP, and HTTPS once it was set up. */

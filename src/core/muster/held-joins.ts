@@ -63,6 +63,13 @@ export const joinHolds = {
     why: `${name} turns it away: ${joinReasons[reason].why}.`,
     hands: [...joinReasons[reason].hands, again],
   }),
+  'state-unknown': ({ name, said }: { name: string; said: string }): HeldWords => ({
+    why: `${name} says "${said}" of it, and the card of ${name} does not know what that means.`,
+    hands: [
+      `Look at it in the window on ${name}: has it joined?`,
+      `Add "${said}" to the states on the card of ${name}, and muster it again.`,
+    ],
+  }),
   'join-hangs': ({ standing, seconds }: { standing: string; seconds: number }): HeldWords => ({
     why: `It is still ${standing} after ${seconds} s.`,
     hands: ['Leave it powered for two minutes more, and muster it again.', 'If it stays, reset it.'],

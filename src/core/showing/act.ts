@@ -5,7 +5,17 @@ import type { Meaning } from './meaning'
 import type { NotedRow } from './noted'
 
 /** What a press is for, beside leading on. */
-export const pressRoles = ['way', 'saves', 'effect', 'restart', 'sign-out', 'remove', 'close', 'left-out'] as const
+export const pressRoles = [
+  'way',
+  'saves',
+  'effect',
+  'restart',
+  'sign-out',
+  'remove',
+  'take-in',
+  'close',
+  'left-out',
+] as const
 export type PressRole = (typeof pressRoles)[number]
 
 /** What the value of an act is. */
@@ -21,8 +31,12 @@ export type ActValue =
   /** Nobody knows yet: it is asked about. */
   | { readonly kind: 'unknown' }
 
+/** Whom hands act for: the unit whose pages these are, or an access point that is set through it. */
+export const actsFor = ['itself', 'joined'] as const
+
 export interface Act {
   readonly number: number
+  readonly for: (typeof actsFor)[number]
   readonly path: string
   readonly at: Described
   /** What the element is called, for people. */

@@ -5,7 +5,15 @@ import { nothingShown, type ShownRecord } from './record'
 
 const at = { use: 'type', by: [{ label: 'Channel', heading: '5 GHz' }] } as const
 const act = (number: number, does: Act['does']): Act => ({
-  ...{ number, path: '/#/radios', at: { ...at, by: [...at.by] }, label: 'Channel, 5 GHz', after: 0, appeared: [] },
+  ...{
+    number,
+    for: 'itself',
+    path: '/#/radios',
+    at: { ...at, by: [...at.by] },
+    label: 'Channel, 5 GHz',
+    after: 0,
+    appeared: [],
+  },
   does,
 })
 const record: ShownRecord = {

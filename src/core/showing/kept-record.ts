@@ -2,9 +2,11 @@
 import { z } from 'zod'
 import { settingIdSchema } from '../config/unit-config'
 import { jsonIn } from '../input/json'
+import { shownStateSchema } from '../kit/joining'
 import { describedSchema } from '../kit/page-element'
 import { valueWordsFields } from '../kit/value-words'
-import { pressRoles } from './act'
+import { actsFor, pressRoles } from './act'
+import { joinedRowSchema } from './joined-row'
 import { elementFactsSchema, notedRowSchema, protocolLogins } from './noted'
 import { nothingShown, type ShownRecord } from './record'
 
@@ -25,6 +27,7 @@ const valueSchema = z.discriminatedUnion('kind', [
 
 const actSchema = z.object({
   number,
+  for: z.enum(actsFor).default('itself'),
   path: words,
   at: describedSchema,
   label: words,
@@ -37,6 +40,7 @@ const actSchema = z.object({
 })
 
 const recordSchema = z.object({
+  from: z.object({ address: words, scheme: z.enum(['http', 'https']), port: number }).optional(),
   login: z.enum(protocolLogins).optional(),
   acts: z.array(actSchema),
   mac: z.object({ path: words, at: describedSchema }).optional(),
@@ -45,6 +49,8 @@ const recordSchema = z.object({
   came: z.object({ path: words, since: number, by: z.record(z.string(), number) }),
   named: z.record(z.string(), words),
   texts: z.record(z.string(), words),
+  joined: joinedRowSchema.optional(),
+  states: z.record(z.string(), z.union([shownStateSchema, z.literal('none')])).default({}),
 })
 
 export const keptRecord = (record: ShownRecord): string => JSON.stringify(record)

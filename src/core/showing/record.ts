@@ -6,6 +6,8 @@ import type { Spoken } from '../config/outcomes'
 import type { SettingKey } from '../config/unit-config'
 import type { Described, ElementFacts } from '../kit/page-element'
 import type { Act, ActValue, PressRole } from './act'
+import type { JoinState } from './join-states'
+import { type JoinedRow, type JoinedUnit, joinedRowOn } from './joined-row'
 import { likelySetting, meaningOfChoice, meaningOfText } from './meaning'
 import type { Noted, NotedRow, ProtocolLogin, Puts } from './noted'
 import { describe } from './seek'
@@ -14,7 +16,16 @@ import { standingIn } from './standing'
 import { tickOf } from './ticks'
 import { broughtBy, type Came, cameWith, nothingCame } from './ways'
 
+/** Where a unit's pages answer. */
+export interface Door {
+  readonly address: string
+  readonly scheme: 'http' | 'https'
+  readonly port: number
+}
+
 export interface ShownRecord {
+  /** Where it answered when the showing began: out of its box. */
+  readonly from: Door | undefined
   /** How the protocol itself asked who is there, where it did. */
   readonly login: ProtocolLogin | undefined
   readonly acts: readonly Act[]
@@ -30,8 +41,13 @@ export interface ShownRecord {
   readonly named: Readonly<Record<string, string>>
   /** What was typed and means nothing, by the number of its act: it goes into no card unless somebody says so. */
   readonly texts: Readonly<Record<number, string>>
+  /** Where an access point that is set through this unit stands, once hands have acted for it. */
+  readonly joined: JoinedRow | undefined
+  /** What somebody says of words that stood in its row: the state that they mean, or none. */
+  readonly states: Readonly<Record<string, JoinState | 'none'>>
 }
 export const nothingShown: ShownRecord = {
+  from: undefined,
   login: undefined,
   acts: [],
   mac: undefined,
@@ -40,12 +56,19 @@ export const nothingShown: ShownRecord = {
   came: nothingCame,
   named: {},
   texts: {},
+  joined: undefined,
+  states: {},
 }
 
 /** What is known of the unit that is shown. */
 export interface Showing {
   readonly mac: string
+  /** Whom hands act for, where that is not the unit itself. */
+  readonly joined?: JoinedUnit | undefined
+  /** What the one that they act for is to be. */
   readonly spoken: readonly Spoken[]
+  /** Others that hands have acted for, and the unit itself: nothing of theirs stands in a card either. */
+  readonly beside?: readonly { readonly mac: string; readonly spoken: readonly Spoken[] }[]
   readonly factory: { readonly user: string; readonly password: string }
   /** What was put in from the list beside the window, the last at the end. */
   readonly putIn: readonly SettingKey[]
@@ -56,12 +79,14 @@ const mostNamed = 500
 /** Adds what a page told, or how a login was asked for. */
 export function withNoted(record: ShownRecord, told: Noted | ProtocolLogin, showing: Showing): ShownRecord {
   if (typeof told === 'string') return { ...record, login: told }
-  const noted = { ...told, path: pathWithoutSecrets(told.path, showing.spoken) }
+  const { mac, spoken, beside = [] } = showing
+  const allSpoken = [...spoken, ...beside.flatMap((each) => each.spoken)]
+  const noted = { ...told, path: pathWithoutSecrets(told.path, allSpoken) }
   const { facts, path, hands, rows } = noted
   const named = namedWith(record.named, noted)
   const isOnOnePage = ([, page]: [string, string]): boolean => page !== ''
   const ofSite = siteWords(
-    showing,
+    { spoken: allSpoken, macs: [mac, ...beside.map((each) => each.mac)] },
     Object.entries(named)
       .filter(isOnOnePage)
       .map(([words]) => words),
@@ -71,6 +96,7 @@ export function withNoted(record: ShownRecord, told: Noted | ProtocolLogin, show
     ...record,
     mac: record.mac ?? macOn(noted, showing),
     rows: { ...rowsOn(path, rows, showing), ...record.rows },
+    joined: joinedRowOn(noted, showing.joined, record.joined),
     named,
     came,
   }
@@ -87,7 +113,7 @@ export function withNoted(record: ShownRecord, told: Noted | ProtocolLogin, show
   const label = labelOf(own, ofSite)
   const does: Act['does'] =
     hands.kind === 'pressed'
-      ? { kind: 'press', role: roleOf(record, noted.path, hands, own), row }
+      ? { kind: 'press', role: roleOf(record, noted.path, hands, own, showing), row }
       : {
           kind: 'puts',
           value: actValue(record, hands, own, { ...showing, ofSite }),
@@ -97,11 +123,13 @@ export function withNoted(record: ShownRecord, told: Noted | ProtocolLogin, show
   const stood = does.kind === 'press' && does.role === 'saves' ? standingActs(record, noted, showing, ofSite, came) : []
   const acts = [...record.acts, ...stood]
   const number = (acts.at(-1)?.number ?? 0) + 1
-  const act: Act = { number, path, at, label, does, after: broughtBy(came, own), appeared: [] }
+  const act: Act = { number, for: whom(showing), path, at, label, does, after: broughtBy(came, own), appeared: [] }
   const isUnknown = does.kind === 'puts' && does.value.kind === 'unknown' && hands.kind === 'typed'
   const texts = isUnknown ? { ...record.texts, [number]: hands.text } : record.texts
   return { ...seen, acts: joined(acts, act), before: facts, texts }
 }
+
+const whom = ({ joined }: Showing): Act['for'] => (joined ? 'joined' : 'itself')
 
 const labelOf = ({ label, text, hint, name, heading }: ElementFacts, ofSite: SiteWords): string =>
   [label || text || hint || name, heading].filter((each) => each && !ofSite.has(each)).join(', ')
@@ -110,7 +138,7 @@ const labelOf = ({ label, text, hint, name, heading }: ElementFacts, ofSite: Sit
 function standingActs(
   record: ShownRecord,
   { path, facts, hands }: Noted,
-  { spoken }: Showing,
+  showing: Showing,
   ofSite: SiteWords,
   came: Came,
 ): Act[] {
@@ -118,7 +146,7 @@ function standingActs(
   const since = record.acts.slice(record.acts.findLastIndex(({ does }) => does.kind === 'press') + 1)
   const known = new Set(since.map(({ at }) => JSON.stringify(at)))
   const last = record.acts.at(-1)?.number ?? 0
-  const hints = { spoken, network: networkAt(record), acts: record.acts }
+  const hints = { spoken: showing.spoken, network: networkAt(record), acts: record.acts }
   const stood = hands.standing.flatMap((field): Omit<Act, 'number'>[] => {
     const own = facts.find(({ seen }) => seen === field.seen)
     const standing = own && standingIn(field, own, hints)
@@ -130,7 +158,8 @@ function standingActs(
     const at = describe(facts, own, ofSite)
     if (!at || known.has(JSON.stringify(at))) return []
     const does = { kind: 'puts', stood: true, ...standing } as const
-    return [{ path, at, label: labelOf(own, ofSite), does, after: broughtBy(came, own), appeared: [] }]
+    const label = labelOf(own, ofSite)
+    return [{ for: whom(showing), path, at, label, does, after: broughtBy(came, own), appeared: [] }]
   })
   return stood.map((act, index) => ({ ...act, number: last + 1 + index }))
 }
@@ -208,15 +237,19 @@ function withAppeared(
 /** Links and tabs lead on, unless their words say that they do more. */
 const doesMore =
   /\b(save|apply|submit|ok|update|next|continue|finish|done|log ?in|sign ?in|add|create|install|confirm|change)\b/i
-const flushes: ReadonlySet<PressRole> = new Set(['saves', 'close', 'remove', 'effect', 'restart'])
+/** What lets an access point in that waits for it. */
+const takesIn = /\b(take in|adopt|accept|approve|allow|admit|add|authori[sz]e|claim|join|register|trust)\b/i
+const flushes: ReadonlySet<PressRole> = new Set(['saves', 'close', 'remove', 'take-in', 'effect', 'restart'])
 
 function roleOf(
   { acts }: ShownRecord,
   path: string,
   { row, isButton }: Extract<NonNullable<Noted['hands']>, { kind: 'pressed' }>,
   { text, label }: ElementFacts,
+  { joined }: Showing,
 ): PressRole {
   const words = text || label
+  if (joined && row !== null && takesIn.test(words)) return 'take-in'
   const flushed = acts.findLastIndex(({ does }) => does.kind === 'press' && flushes.has(does.role))
   const since = acts.slice(flushed + 1)
   const isInRow = row !== null || since.some(({ does }) => does.kind === 'press' && does.row !== undefined)

@@ -2,33 +2,34 @@
 import { parse, stringify } from 'yaml'
 import type { Spoken } from '../config/outcomes'
 import type { SettingId } from '../config/setting-ids'
-import { settingOf } from '../config/settings/settings'
-import { findAll } from '../input/pattern'
 import { firstCard } from '../kit/bare-card'
 import type { Act } from './act'
+import { type CardRadio, withOffered } from './card-radios'
 import type { MissingPart } from './missing-part'
-import type { ShownRecord } from './record'
+import type { Door, ShownRecord } from './record'
 import { pressesOf, savedWords } from './saved-words'
-import { alwaysOf, ats, confirmsOf, idOf, pagesOf } from './shown-fields'
+import { alwaysOf, ats, canOf, confirmsOf, idOf, pagesOf } from './shown-fields'
 import { rowsOf } from './shown-rows'
+import { joinedCard, unitsOf } from './shown-units'
 import { type Single, type Turn, turnsOf } from './turns'
 
-export interface ShownUnit {
+/** Where it answers now, and what opens it out of its box. */
+export interface ShownUnit extends Door {
   /** `maker model`. */
   readonly model: string
   readonly mac: string
-  /** Where it answered out of its box, and what opened it. */
-  readonly address: string
-  readonly scheme: 'http' | 'https'
-  readonly port: number
   readonly factory: { readonly user: string; readonly password: string }
   /** What it is to be, with its secrets. */
   readonly spoken: readonly Spoken[]
+  /** The access point that hands have acted for, where nobody has described its model. */
+  readonly undescribed?: { readonly model: string; readonly mac: string } | undefined
 }
 
 export interface ShownCard {
   readonly yaml: string
   readonly missing: MissingPart[]
+  /** A card for the model of the access points that are set through it, where they have none. */
+  readonly joined: string | undefined
 }
 
 const isOf = (act: Act, id: SettingId): boolean =>
@@ -37,7 +38,9 @@ const isLogin = (act: Act): boolean =>
   isOf(act, 'admin.password') || (act.does.kind === 'puts' && act.does.value.kind === 'factory')
 
 export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
-  const { turns, singles } = turnsOf(record.acts)
+  const { address, scheme, port } = record.from ?? unit
+  const own = record.acts.filter((act) => act.for === 'itself')
+  const { turns, singles } = turnsOf(own, record.acts)
   const card = parse(firstCard(unit.model)) as Record<string, unknown>
   const missing: MissingPart[] = record.acts.flatMap((act) =>
     act.does.kind === 'puts' && act.does.value.kind === 'unknown'
@@ -75,17 +78,18 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
   const isOnAll = rows !== undefined && !('network.bands' in rows.fields)
   const effect = singles.find(({ press }) => press.does.kind === 'press' && press.does.role === 'effect')
   const restart = singles.find(({ press }) => press.does.kind === 'press' && press.does.role === 'restart')
+  const units = unitsOf(record, missing)
   const can = { ...canOf([...first, ...later]), ...(isOnAll ? { 'network.bands': null } : {}) }
   Object.assign(card, {
-    radios: withOffered(card.radios as CardRadio[], record.acts),
+    radios: withOffered(card.radios as CardRadio[], own),
     recognise: { macPrefixes: [unit.mac.slice(0, 8)] },
-    factory: { address: unit.address, prefix: 24, addressing: 'static', login: unit.factory, port: unit.port },
+    factory: { address, prefix: 24, addressing: 'static', login: unit.factory, port },
     can,
     does: { applies: effect ? 'staged' : 'at-once', saves: 'itself', countryResetsChannels: true },
     dialect: {
       kind: 'pages',
       engine: 'browser',
-      scheme: unit.scheme,
+      scheme,
       signIn: record.login && !signIn ? { by: record.login, page: '/' } : formOf(signIn, first, turns),
       says: {
         ...(saved ? { saved } : {}),
@@ -94,6 +98,7 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
       ...(record.mac ? { mac: { page: record.mac.path, at: record.mac.at } } : {}),
       pages,
       ...(rows ? { rows } : {}),
+      ...(units ? { units } : {}),
       ...(isOnAll ? { networksAre: { 'network.bands': bands } } : {}),
       ...(passwordTurn ? { password: passwordPage(passwordTurn) } : {}),
       ...(effect ? effectParts(effect) : {}),
@@ -105,6 +110,7 @@ export function shownCard(record: ShownRecord, unit: ShownUnit): ShownCard {
   return {
     yaml: `# Made by showing. Read it over: what a page says, a card believes.\n${stringify(card, { lineWidth: 118 })}`,
     missing,
+    joined: unit.undescribed && units && joinedCard(record, unit.undescribed, unit.model, can),
   }
 }
 
@@ -117,37 +123,6 @@ function missingAtBands(pages: readonly Record<string, unknown>[]): MissingPart[
   return ids.flatMap((id) =>
     bands.filter((band) => !has(id, band)).map((band) => ({ code: 'not-at-band', id: id as SettingId, band }) as const),
   )
-}
-
-interface CardRadio {
-  readonly band: string
-  readonly widths: readonly number[]
-  readonly steps: readonly number[]
-}
-const knownWidths = new Set([20, 40, 80, 160, 320])
-
-/** Widths and powers that its lists offer. */
-function withOffered(radios: readonly CardRadio[], acts: readonly Act[]): CardRadio[] {
-  const offered = (id: SettingId, band: string): number[] =>
-    acts.flatMap(({ does }) => {
-      if (does.kind !== 'puts' || does.value.kind !== 'setting') return []
-      if (does.value.id !== id || does.value.of !== band) return []
-      const { shows } = does.value.how
-      return does.offered.flatMap((text) => {
-        const number = Number(shows === undefined ? text : findAll(shows, text)[0]?.groups.value)
-        return Number.isFinite(number) && text !== '' ? [number] : []
-      })
-    })
-  const sorted = (numbers: readonly number[]): number[] => [...new Set(numbers)].toSorted((a, b) => a - b)
-  return radios.map((radio) => {
-    const widths = sorted(offered('radio.width', radio.band).filter((each) => knownWidths.has(each)))
-    const steps = sorted(offered('radio.power', radio.band))
-    return {
-      ...radio,
-      ...(widths.length > 0 ? { widths } : {}),
-      ...(steps.length > 0 ? { steps } : {}),
-    }
-  })
 }
 
 const isUser = (act: Act): boolean =>
@@ -221,12 +196,4 @@ function effectParts({ press, confirms }: Single) {
     changes: { page: press.path, waiting: press.at, applying: applying ?? '.applying' },
     apply: { page: press.path, press: press.at, ...(confirms.length > 0 ? { confirms: ats(confirms) } : {}) },
   }
-}
-
-/** Settings that its pages take. */
-function canOf(turns: readonly Turn[]): Record<string, unknown> {
-  const ids = new Set(turns.flatMap(({ fills }) => fills.flatMap((act) => idOf(act) ?? [])))
-  return Object.fromEntries(
-    [...ids].map((id) => [id, settingOf(id).secret && !settingOf(id).bySigningIn ? { readable: 'no' } : null]),
-  )
 }

@@ -63,6 +63,19 @@ export function fieldsOf(together: readonly (readonly Act[])[]): Fields {
   return fields
 }
 
+/** The same, with the fields of radios apart, by band; none of them where no radio has any. */
+export function fieldsAndRadios(together: readonly (readonly Act[])[]): {
+  fields: Fields
+  radios?: Record<string, Fields>
+} {
+  const isOfRadio = (act: Act): boolean => idOf(act)?.startsWith('radio.') === true
+  const ofRadios = together.flatMap((acts) => acts.filter(isOfRadio))
+  const fields = fieldsOf(together.map((acts) => acts.filter((act) => !isOfRadio(act))))
+  const bands = [...new Set(ofRadios.flatMap((act) => scopeOf(act) ?? []))]
+  const own = bands.map((band) => [band, fieldsOf([ofRadios.filter((act) => scopeOf(act) === band)])] as const)
+  return bands.length === 0 ? { fields } : { fields, radios: Object.fromEntries(own) }
+}
+
 export function pagesOf(turns: readonly Turn[], saved: Described | undefined): Record<string, unknown>[] {
   const byWay = new Map<string, Turn[]>()
   for (const turn of turns) {
@@ -74,13 +87,8 @@ export function pagesOf(turns: readonly Turn[], saved: Described | undefined): R
     // What was pressed in between may have been for something else.
     const last = same.findLast(({ press }) => press !== undefined)
     const fills = same.flatMap((each) => each.fills)
-    const ofRadios = fills.filter((act) => idOf(act)?.startsWith('radio.'))
-    const fields = fieldsOf(same.map((each) => each.fills.filter((act) => !ofRadios.includes(act))))
-    const bands = [...new Set(ofRadios.flatMap((act) => scopeOf(act) ?? []))]
-    const radios = Object.fromEntries(
-      bands.map((band) => [band, fieldsOf([ofRadios.filter((act) => scopeOf(act) === band)])]),
-    )
-    if (!turn || (Object.keys(fields).length === 0 && bands.length === 0)) return []
+    const { fields, radios } = fieldsAndRadios(same.map((each) => each.fills))
+    if (!turn || (Object.keys(fields).length === 0 && !radios)) return []
     const resetsOthers = 'unit.country' in fields ? ['unit.country'] : undefined
     return [
       {
@@ -88,7 +96,7 @@ export function pagesOf(turns: readonly Turn[], saved: Described | undefined): R
         ...(turn.reach.length > 0 ? { reach: ats(turn.reach) } : {}),
         fields,
         ...fillsOf(fills),
-        ...(bands.length > 0 ? { radios } : {}),
+        ...(radios ? { radios } : {}),
         ...(last?.press
           ? { press: last.press.at, ...confirmsOf(last), ...saidBy(same.flatMap(pressesOf), saved) }
           : {}),
@@ -108,4 +116,12 @@ export function alwaysOf({ at, does }: Act): Record<string, unknown>[] {
 function fillsOf(fills: readonly Act[]) {
   const always = fills.flatMap(alwaysOf)
   return always.length > 0 ? { fills: always } : {}
+}
+
+/** Settings that its pages take. */
+export function canOf(turns: readonly Turn[]): Record<string, unknown> {
+  const ids = new Set(turns.flatMap(({ fills }) => fills.flatMap((act) => idOf(act) ?? [])))
+  return Object.fromEntries(
+    [...ids].map((id) => [id, settingOf(id).secret && !settingOf(id).bySigningIn ? { readable: 'no' } : null]),
+  )
 }

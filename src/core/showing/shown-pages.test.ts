@@ -1,108 +1,26 @@
 /** What becomes of a record: how a page is come to, what saves it, and what its rows are, whatever its pages are like. */
 import { describe, expect, it } from 'vitest'
 import { parse } from 'yaml'
-import { askingFor } from '../../../tests/support/config'
-import { spokenOf } from '../config/outcomes'
-import type { ElementFacts } from '../kit/page-element'
-import type { Noted, Puts } from './noted'
-import { nothingShown, type Showing, type ShownRecord, withNoted } from './record'
-import { type ShownUnit, shownCard } from './shown-card'
-
-const spoken = spokenOf(askingFor('Ostrel O-40'))
-const value = (id: string): string => String(spoken.find((each) => each.id === id)?.value)
-const showing: Showing = { mac: '02:48:31:00:00:01', spoken, factory: { user: '', password: 'box' }, putIn: [] }
-const unit = {
-  ...({ model: 'Some Box', mac: showing.mac, address: '192.168.1.1', scheme: 'http', port: 80 } as const),
-  factory: showing.factory,
-  spoken: [],
-}
-
-type Given = Partial<ElementFacts> & {
-  readonly within?: boolean
-  /** What stands in it. */
-  readonly holds?: string | boolean
-}
-const nothing = { name: '', id: '', label: '', text: '', hint: '', role: '', heading: '', row: '' }
-const factsOf = (elements: readonly Given[]): ElementFacts[] =>
-  elements.map(({ within: _within, holds: _holds, ...each }, seen) => ({ ...nothing, use: 'press', ...each, seen }))
-const standing = (elements: readonly Given[]): Puts[] =>
-  elements.flatMap(({ use, holds }, seen): Puts[] => {
-    if (typeof holds === 'boolean') return [{ kind: 'ticked', seen, ticked: holds, isOneOfSeveral: false }]
-    if (holds === undefined) return []
-    return [
-      use === 'choose' ? { kind: 'chosen', seen, value: holds, offered: [] } : { kind: 'typed', seen, text: holds },
-    ]
-  })
-
-/** A page as it stands, and what hands do on the element whose words are given. */
-class Page {
-  #record: ShownRecord = nothingShown
-  path = '/'
-  elements: Given[] = []
-
-  #tell(hands?: Noted['hands'], rows: Noted['rows'] = []): void {
-    const noted = { path: this.path, facts: factsOf(this.elements), rows, ...(hands ? { hands } : {}) }
-    this.#record = withNoted(this.#record, noted, showing)
-  }
-
-  /** Another page, or the same with other things on it. */
-  stands(path: string, ...elements: Given[]): void {
-    this.path = path
-    this.elements = elements
-    this.#tell()
-  }
-
-  hasRow(text: string): void {
-    this.#tell(undefined, [{ each: 'tbody tr', name: 'td:nth-child(1)', text, isFirst: true }])
-  }
-
-  #seen(words: string): number {
-    return this.elements.findIndex(({ label, text }) => label === words || text === words)
-  }
-
-  type(label: string, text: string): void {
-    this.#tell({ kind: 'typed', seen: this.#seen(label), text })
-  }
-
-  press(words: string, { isButton = true, inRow = false } = {}): void {
-    const row = inRow ? { each: 'tbody tr', name: 'td:nth-child(1)' } : null
-    const within = inRow ? [this.#seen(words)] : []
-    const hands = { row, isButton, within, standing: standing(this.elements) }
-    this.#tell({ kind: 'pressed', seen: this.#seen(words), ...hands })
-  }
-
-  signIn(): void {
-    this.stands('/login', field('Password'), button('Log in'))
-    this.type('Password', 'box')
-    this.press('Log in')
-  }
-
-  choose(label: string, chosen: string): void {
-    this.#tell({ kind: 'chosen', seen: this.#seen(label), value: chosen, offered: [chosen] })
-  }
-
-  get card() {
-    return this.cardFor(unit)
-  }
-
-  cardFor(of: ShownUnit) {
-    const { yaml, missing } = shownCard(this.#record, of)
-    const { dialect } = parse(yaml) as { dialect: Record<string, unknown> & { pages: Record<string, unknown>[] } }
-    return { dialect, missing: missing.map(({ code }) => code) }
-  }
-}
-
-const field = (label: string): Given => ({ use: 'type', label })
-const button = (text: string): Given => ({ text })
-const words = (text: string): Given => ({ use: 'show', text })
-const textsOf = (ats: unknown): unknown[] =>
-  (ats as { by: { text?: string; label?: string }[] }[]).map(({ by: [first] }) => first?.text ?? first?.label)
+import {
+  button,
+  field,
+  type Given,
+  ShownPage,
+  showing,
+  spoken,
+  textsOf,
+  unit,
+  value,
+  words,
+} from '../../../tests/support/shown-page'
+import { nothingShown, withNoted } from './record'
+import { shownCard } from './shown-card'
 
 describe('a page without an address of its own', () => {
   const [gear, speed, names] = [button('Settings'), button('Speed'), button('Names')]
 
   it('is come to by the presses that brought its fields, and by no others', () => {
-    const page = new Page()
+    const page = new ShownPage()
     page.signIn()
     page.stands('/app', gear, button('Help'))
     page.press('Help', { isButton: false })
@@ -122,7 +40,7 @@ describe('a page without an address of its own', () => {
   })
 
   it('is saved field by field where nothing that saves it was pressed', () => {
-    const page = new Page()
+    const page = new ShownPage()
     page.signIn()
     page.stands('/app', gear)
     page.press('Settings', { isButton: false })
@@ -142,7 +60,7 @@ describe('a page without an address of its own', () => {
 
 describe('what tells that a page was saved', () => {
   const saved = (answer?: string) => {
-    const page = new Page()
+    const page = new ShownPage()
     page.signIn()
     page.stands('/name', field('Device name'), button('Save'))
     page.type('Device name', value('unit.name'))
@@ -166,7 +84,7 @@ describe('what tells that a page was saved', () => {
 describe('rows', () => {
   const list = [button('Add'), button('Crew'), button('Take away')]
   const [name, key, again] = [field('Network name'), field('Key'), field('Key again')]
-  const fill = (page: Page): void => {
+  const fill = (page: ShownPage): void => {
     page.type('Network name', value('network.ssid'))
     page.type('Key', value('network.passphrase'))
     page.type('Key again', value('network.passphrase'))
@@ -174,7 +92,7 @@ describe('rows', () => {
   }
 
   it('are added on a page of their own, a key typed twice, and taken away once they are open', () => {
-    const page = new Page()
+    const page = new ShownPage()
     page.signIn()
     page.stands('/nets', ...list)
     page.press('Add', { isButton: false })
@@ -198,7 +116,7 @@ describe('rows', () => {
   })
 
   it('have the fields of one more beside them, and another button where one is changed', () => {
-    const page = new Page()
+    const page = new ShownPage()
     page.signIn()
     page.stands('/nets', name, key, again, button('Save'), ...list)
     fill(page)
@@ -216,7 +134,7 @@ describe('rows', () => {
 
 describe('what stands in a field that is saved, and is right already', () => {
   const saved = (...elements: Given[]) => {
-    const page = new Page()
+    const page = new ShownPage()
     page.signIn()
     page.stands('/box', field('Device name'), button('Save'), ...elements)
     page.type('Device name', value('unit.name'))
@@ -243,7 +161,7 @@ describe('what stands in a field that is saved, and is right already', () => {
 
   it('is known by the same field of another radio, whatever number stands in it; else it is missing there', () => {
     const radios = (label: string) => {
-      const page = new Page()
+      const page = new ShownPage()
       page.signIn()
       page.stands(
         '/radios',
@@ -281,7 +199,7 @@ describe('what stands in a field that is saved, and is right already', () => {
     const [network] = spoken.filter(({ id, value: of }) => id === 'network.security' && of === 'wpa2-personal')
     const ssid = String(spoken.find(({ id, of }) => id === 'network.ssid' && of === network?.of)?.value)
     const withSecurity = (holds: string) => {
-      const page = new Page()
+      const page = new ShownPage()
       page.signIn()
       page.stands('/nets', button('Edit'), button('Remove'), button('Add'))
       page.hasRow(ssid)
@@ -304,7 +222,7 @@ describe('what stands in a field that is saved, and is right already', () => {
 
   it('is known by words that were chosen for it before; a setting that was asked for at first alone is missing', () => {
     const begun = () => {
-      const page = new Page()
+      const page = new ShownPage()
       page.stands('/first', list('Country', ''), button('Next'))
       page.choose('Country', 'The Land')
       page.press('Next')

@@ -17,7 +17,7 @@ const fewestLetters = 8
 
 /** @param named  what rows of its tables are called */
 export function siteWords(
-  { spoken, mac }: { readonly spoken: readonly Spoken[]; readonly mac: string },
+  { spoken, macs }: { readonly spoken: readonly Spoken[]; readonly macs: readonly string[] },
   named: readonly string[],
 ): SiteWords {
   const values = spoken.flatMap(({ id, value }) => {
@@ -29,10 +29,11 @@ export function siteWords(
   const own = [...new Set([...values, ...named].map((each) => each.toLowerCase()))]
     .filter((each) => each.length >= 3 && !/^[\d.]+$/.test(each))
     .toSorted((a, b) => b.length - a.length)
-  const bare = mac.replaceAll(':', '')
+  const bare = macs.map((mac) => mac.replaceAll(':', ''))
   const has = (words: string): boolean => {
     const plain = words.toLowerCase()
-    const isUnits = plain.replace(/[:.-]/g, '').includes(bare) || /\d+\.\d+\.\d+\.\d+/.test(plain)
+    const packed = plain.replace(/[:.-]/g, '')
+    const isUnits = bare.some((mac) => packed.includes(mac)) || /\d+\.\d+\.\d+\.\d+/.test(plain)
     return isUnits || own.some((each) => wholeIn(plain, each) >= 0)
   }
   const rest = (words: string): string => {

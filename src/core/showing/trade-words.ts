@@ -20,7 +20,7 @@ const entries: readonly Entry[] = [
   [/\b(netmask|subnet mask|mask|prefix)\b/i, 'management.prefix'],
   [/\b(gateway|router)\b/i, 'management.gateway'],
   [/\b(dns|name ?servers?|resolvers?)\b/i, 'management.dns-servers'],
-  [/\b(dhcp|static|fixed address|address from)\b/i, 'management.method'],
+  [/\b(dhcp|static|fixed address|address from|addressing)\b/i, 'management.method'],
   [/\b(ip )?address\b/i, 'management.address'],
   [/\b(syslog|log server)\b/i, 'services.syslog'],
   [/\b(light|led)s?\b/i, 'services.lights'],

@@ -19,7 +19,8 @@ export interface Single {
   readonly confirms: readonly Act[]
 }
 
-export function turnsOf(acts: readonly Act[]): { turns: Turn[]; singles: Single[] } {
+/** @param all  acts that may have led to these, where they are not all of a record */
+export function turnsOf(acts: readonly Act[], all = acts): { turns: Turn[]; singles: Single[] } {
   const turns: Turn[] = []
   const singles: Single[] = []
   let fills: Act[] = []
@@ -27,7 +28,7 @@ export function turnsOf(acts: readonly Act[]): { turns: Turn[]; singles: Single[
     // Parts of one page that are come to by presses of their own, such as the tabs of a dialog.
     const parts = new Map<string, { reach: Act[]; own: Act[] }>()
     for (const fill of fills) {
-      const reach = wayTo(acts, fill)
+      const reach = wayTo(all, fill)
       const key = [fill.path, ...reach.map(({ number }) => number)].join(' ')
       const part = parts.get(key) ?? { reach, own: [] }
       part.own.push(fill)

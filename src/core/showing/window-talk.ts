@@ -4,8 +4,9 @@
  */
 import { z } from 'zod'
 import { settingIdSchema } from '../config/unit-config'
+import { shownStateSchema } from '../kit/joining'
 import { oldCryptoSchema } from '../kit/old-crypto'
-import { pressRoles } from './act'
+import { actsFor, pressRoles } from './act'
 import { missingPartSchema } from './missing-part'
 import { readBackSchema } from './rehearsal'
 
@@ -82,6 +83,8 @@ export const handSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('login'), question, user: z.string().max(200), password: z.string().max(200) }),
   /** The same, with a login that the job knows: that from the factory, or the one that it is to have. */
   z.object({ kind: z.literal('login-as'), question, as: z.enum(['factory', 'to-be']) }),
+  /** From now on values are those of an access point that is set through the unit; null: of the unit itself again. */
+  z.object({ kind: z.literal('act-for'), unit: z.string().max(64).nullable() }),
   /** From now on what hands do is noted, to become a card; or no more. `anew`: what was noted before is forgotten. */
   z.object({ kind: z.literal('show'), on: z.boolean(), anew: z.boolean().optional() }),
   /** What an act of a showing is: a press by what it is for, a value by its setting; `always`: what was typed is always so. */
@@ -94,6 +97,12 @@ export const handSchema = z.discriminatedUnion('kind', [
       z.object({ kind: z.literal('setting'), id: settingIdSchema, of: z.string().max(64), how: z.strictObject({}) }),
       z.object({ kind: z.literal('left-out') }),
     ]),
+  }),
+  /** What words in the row of an access point mean that joins the unit. */
+  z.object({
+    kind: z.literal('state-means'),
+    words: z.string().max(200),
+    state: z.union([shownStateSchema, z.literal('none')]),
   }),
   z.object({ kind: z.literal('make-card') }),
   /** The unit is read by its card, and nothing is written. */
@@ -158,6 +167,7 @@ export const toldSchema = z.discriminatedUnion('kind', [
     acts: z.array(
       z.object({
         number: z.int(),
+        for: z.enum(actsFor),
         path: z.string(),
         label: words,
         does: z.enum(['press', 'puts']),
@@ -173,11 +183,21 @@ export const toldSchema = z.discriminatedUnion('kind', [
         stood: z.boolean().optional(),
       }),
     ),
+    /** What stood in the row of an access point, and what it may mean. */
+    states: z.array(z.object({ words: z.string(), state: z.union([shownStateSchema, z.literal('none')]).optional() })),
   }),
+  /** Whose values are put in: of an access point that is set through the unit, or of the unit itself. */
+  z.object({ kind: z.literal('acting-for'), unit: z.string().nullable() }),
   /** Which setting a field is likely to be of, while hands show and have entered it. */
   z.object({ kind: z.literal('likely'), id: settingIdSchema, of: z.string() }),
   /** The card that comes of it, and what it cannot do without and lacks. */
-  z.object({ kind: z.literal('card'), yaml: z.string(), missing: z.array(missingPartSchema) }),
+  z.object({
+    kind: z.literal('card'),
+    yaml: z.string(),
+    missing: z.array(missingPartSchema),
+    /** A card for the access points that are set through it. */
+    joined: z.string().optional(),
+  }),
   /** What the unit's card reads of it, or why it could not be read. */
   z.object({
     kind: z.literal('rehearsed'),

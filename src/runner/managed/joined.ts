@@ -16,6 +16,7 @@ const patience: Readonly<Record<Joining['join'], number>> = {
   configuring: 120,
   run: 60,
   'turned-away': 30,
+  unknown: 300,
 }
 
 const words: Readonly<Record<Joining['join'], string>> = {
@@ -26,6 +27,7 @@ const words: Readonly<Record<Joining['join'], string>> = {
   configuring: 'being told what it is to be',
   run: 'moving to its address',
   'turned-away': 'turned away',
+  unknown: 'in a state that the card of its controller does not know',
 }
 
 export async function joined(run: UnitRun): Promise<string> {
@@ -79,6 +81,7 @@ async function hangs(
   if (last === undefined) return held('turned-away', { name, reason: 'not-listed' })
   if (standing === 'absent') return findsNobody(run, controller)
   if (standing === 'turned-away') return held('turned-away', { name, reason: last.reason ?? 'not-listed' })
+  if (standing === 'unknown') return held('state-unknown', { name, said: last.said ?? '' })
   return held('join-hangs', { standing: words[standing], seconds: patience[standing] })
 }
 

@@ -43,7 +43,7 @@ export interface WindowDeskParts {
 
 const idleLookMs = 1000
 
-const showingKinds = ['show', 'means', 'make-card', 'rehearse'] as const
+const showingKinds = ['show', 'means', 'state-means', 'make-card', 'rehearse'] as const
 type ShowingHand = Extract<Hand, { kind: (typeof showingKinds)[number] }>
 const isOfShowing = (hand: Hand): hand is ShowingHand => showingKinds.some((kind) => kind === hand.kind)
 
@@ -60,6 +60,8 @@ interface OpenWindow {
   readonly door: WindowDoor | undefined
   readonly lane: Lane
   readonly pin: PinCheck
+  /** Whose values are put in: the unit's own, or those of an access point that is set through it. */
+  valuesOf: WindowOn
   /** While hands show how the model is set. */
   showing: UnitShowing | undefined
   /** What of it is kept with the job. */
@@ -114,16 +116,29 @@ export class WindowDesk {
   async #actOne(on: WindowOn, open: OpenWindow, hand: Hand): Promise<void> {
     const { window, mac } = open
     if (isOfShowing(hand)) return this.#show(on, open, hand)
+    if (hand.kind === 'act-for') return this.#actFor(on, open, hand.unit)
     if (hand.kind === 'own-lane') return this.#ownLane(open)
     if (hand.kind === 'login-as') return this.#loginAs(on, open, hand)
     if (hand.kind === 'give') return window.give(hand.question, await fileOf(this.#parts, on, hand.file))
     if (hand.kind !== 'put-in' && hand.kind !== 'put-in-label') return window.act(hand)
     const text = await (hand.kind === 'put-in'
-      ? typedValueOf(this.#parts, on, hand)
+      ? typedValueOf(this.#parts, open.valuesOf, hand)
       : onLabel(this.#parts, on.jobId, mac))
     if (hand.kind === 'put-in') open.showing?.putIn(hand)
     if (text === undefined) return
     window.putIn(text)
+  }
+
+  async #actFor(on: WindowOn, open: OpenWindow, unit: string | null): Promise<void> {
+    open.valuesOf = { ...on, unit: unit ?? on.unit }
+    open.window.tell({ kind: 'acting-for', unit })
+    await this.#showFor(on, open)
+  }
+
+  /** What hands show from now on is noted for whoever they act for. */
+  async #showFor(on: WindowOn, { showing, valuesOf }: OpenWindow): Promise<void> {
+    const of = valuesOf.unit === on.unit ? undefined : await spokenOfUnit(this.#parts, valuesOf)
+    showing?.actFor(of && { ...of.unit, spoken: of.spoken, isDescribed: of.card.isBare !== true })
   }
 
   async #loginAs(on: WindowOn, { window }: OpenWindow, hand: Extract<Hand, { kind: 'login-as' }>): Promise<void> {
@@ -186,6 +201,7 @@ export class WindowDesk {
   async #show(on: WindowOn, open: OpenWindow, hand: ShowingHand): Promise<void> {
     const { window } = open
     if (hand.kind === 'means') return open.showing?.answer(hand)
+    if (hand.kind === 'state-means') return open.showing?.sayState(hand)
     if (hand.kind === 'make-card') return open.showing?.makeCard()
     // It takes a while, and hands go on meanwhile: what comes of it is told.
     if (hand.kind === 'rehearse') return void this.#rehearse(on, open).catch(() => undefined)
@@ -204,6 +220,7 @@ export class WindowDesk {
     const subject = { model: of.unit.model, mac, address: lane.address, ...door, factory: login, spoken: of.spoken }
     const before = hand.anew ? undefined : await shownBefore(this.#parts, on, mac)
     open.showing = new UnitShowing(subject, (told) => window.tell(told), before)
+    await this.#showFor(on, open)
     await window.noteHands(open.showing.note)
   }
 
@@ -261,6 +278,7 @@ export class WindowDesk {
         touchedAt: clock.monotonic(),
         isSaidToClose: false,
         ownLane,
+        valuesOf: on,
         showing: undefined,
         keptRecord: undefined,
         acting: Promise.resolve(),

@@ -8,27 +8,39 @@ import { keyText } from '../../core/config/unit-config'
 import type { Unit } from '../../core/kit/unit'
 import { type PressRole, pressRoles } from '../../core/showing/act'
 import type { Hand, Told } from '../../core/showing/window-talk'
-import { meaningWords, missingWords, roleWords, settingName, showing } from '../../words/en/showing'
+import {
+  meaningWords,
+  missingWords,
+  roleWords,
+  settingName,
+  showing,
+  stateAsks,
+  statesTitle,
+  stateWords,
+} from '../../words/en/showing'
 import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import { Rehearsal } from './rehearsal'
 import classes from './window.module.css'
 
-type ShownAct = Extract<Told, { kind: 'shown' }>['acts'][number]
+type Shown = Extract<Told, { kind: 'shown' }>
+type ShownAct = Shown['acts'][number]
 
 interface ShowingPanelProps {
   readonly unit: Unit
+  /** The access point whose values are put in, where they are not the unit's own. */
+  readonly joined: Unit | undefined
   /** Undefined while nothing is shown. */
-  readonly acts: readonly ShownAct[] | undefined
+  readonly shown: Shown | undefined
   readonly card: Extract<Told, { kind: 'card' }> | undefined
   readonly rehearsed: Extract<Told, { kind: 'rehearsed' }> | undefined
   readonly act: ((hand: Hand) => void) | undefined
 }
 
 /** What hands have shown, what each act means, and the card that comes of it. */
-export function ShowingPanel({ unit, acts, card, rehearsed, act }: ShowingPanelProps) {
-  if (!acts)
+export function ShowingPanel({ unit, joined, shown, card, rehearsed, act }: ShowingPanelProps) {
+  if (!shown)
     return (
       <section className={`${sheet.sheet} ${classes.showing}`} aria-label={showing.title}>
         <p>{showing.why}</p>
@@ -41,6 +53,8 @@ export function ShowingPanel({ unit, acts, card, rehearsed, act }: ShowingPanelP
         <Rehearsal unit={unit} rehearsed={rehearsed} act={act} />
       </section>
     )
+  const { acts, states } = shown
+  const of = (each: ShownAct): Unit => (each.for === 'joined' && joined ? joined : unit)
   // What is asked of hands stands first, then what they did last.
   const asked = acts.filter(({ value }) => value?.kind === 'unknown')
   const known = acts.filter((each) => !asked.includes(each))
@@ -58,10 +72,11 @@ export function ShowingPanel({ unit, acts, card, rehearsed, act }: ShowingPanelP
       {asked.length > 0 && (
         <ol>
           {asked.map((each) => (
-            <ActLine key={each.number} unit={unit} each={each} act={act} />
+            <ActLine key={each.number} unit={of(each)} each={each} act={act} />
           ))}
         </ol>
       )}
+      {states.length > 0 && <States states={states} act={act} />}
       <div className={classes.acts}>
         <Button disabled={!act || acts.length === 0} onClick={() => act?.({ kind: 'make-card' })}>
           {showing.make}
@@ -75,7 +90,7 @@ export function ShowingPanel({ unit, acts, card, rehearsed, act }: ShowingPanelP
       {card && <MadeCard unit={unit} card={card} />}
       <ol reversed>
         {known.toReversed().map((each) => (
-          <ActLine key={each.number} unit={unit} each={each} act={act} />
+          <ActLine key={each.number} unit={of(each)} each={each} act={act} />
         ))}
       </ol>
     </section>
@@ -141,6 +156,40 @@ function ActLine({ unit, each, act }: { unit: Unit; each: ShownAct; act: Showing
   )
 }
 
+/** What stood in the row of an access point, and what each of it means. */
+function States({ states, act }: { states: Shown['states']; act: ShowingPanelProps['act'] }) {
+  return (
+    <>
+      <h3>{statesTitle}</h3>
+      <ol>
+        {states.map(({ words, state }) => (
+          <li key={words} data-kind={state ?? 'unknown'}>
+            <span>
+              <b>{words}</b>
+            </span>
+            <select
+              aria-label={stateAsks(words)}
+              value={state ?? ''}
+              disabled={!act}
+              onChange={(event) => {
+                const said = event.currentTarget.value
+                if (said in stateWords) act?.({ kind: 'state-means', words, state: said as keyof typeof stateWords })
+              }}
+            >
+              {state === undefined && <option value="">{meaningWords.unknown}</option>}
+              {Object.entries(stateWords).map(([one, said]) => (
+                <option key={one} value={one}>
+                  {said}
+                </option>
+              ))}
+            </select>
+          </li>
+        ))}
+      </ol>
+    </>
+  )
+}
+
 interface LineProps {
   readonly words: string
   readonly label: string
@@ -172,7 +221,7 @@ function Line({ words, label, kind, asks, value, disabled, choose, children }: L
   )
 }
 
-function MadeCard({ unit, card: { yaml, missing } }: { unit: Unit; card: Extract<Told, { kind: 'card' }> }) {
+function MadeCard({ unit, card: { yaml, missing, joined } }: { unit: Unit; card: Extract<Told, { kind: 'card' }> }) {
   const { job, cards } = useJob()
   const isAdded = cards.get(unit.model)?.dialect.kind === 'pages'
   const [pending, begin] = useTransition()
@@ -201,7 +250,8 @@ function MadeCard({ unit, card: { yaml, missing } }: { unit: Unit; card: Extract
           loading={pending}
           onClick={() =>
             begin(async () => {
-              const kept = await keepShownCardAction(yaml)
+              const own = await keepShownCardAction(yaml)
+              const kept = own.ok && joined !== undefined ? await keepShownCardAction(joined) : own
               setKept(kept.ok)
               setOutcome(kept.ok ? undefined : kept.sentence)
             })
@@ -213,6 +263,7 @@ function MadeCard({ unit, card: { yaml, missing } }: { unit: Unit; card: Extract
       <details>
         <summary>YAML</summary>
         <pre className="mono">{yaml}</pre>
+        {joined !== undefined && <pre className="mono">{joined}</pre>}
       </details>
     </div>
   )

@@ -21,7 +21,9 @@ export interface WindowState {
   readonly ownLane?: Extract<Told, { kind: 'own-lane' }>
   readonly moved?: Extract<Told, { kind: 'moved' }>
   /** What hands have shown so far; undefined while they show nothing. */
-  readonly shown?: Extract<Told, { kind: 'shown' }>['acts']
+  readonly shown?: Extract<Told, { kind: 'shown' }>
+  /** Id of the access point whose values are put in; undefined where they are the unit's own. */
+  readonly actingFor?: string | undefined
   readonly likely?: Extract<Told, { kind: 'likely' }>
   readonly card?: Extract<Told, { kind: 'card' }>
   readonly rehearsed?: Extract<Told, { kind: 'rehearsed' }>
@@ -55,7 +57,9 @@ function next(state: WindowState, told: Told): WindowState {
     case 'moved':
       return { ...state, moved: told }
     case 'shown':
-      return { ...state, phase: 'open', shown: told.acts }
+      return { ...state, phase: 'open', shown: told }
+    case 'acting-for':
+      return { ...state, actingFor: told.unit ?? undefined }
     case 'likely':
       return { ...state, likely: told }
     case 'card':

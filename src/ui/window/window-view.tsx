@@ -29,6 +29,7 @@ import { ShowingPanel } from './showing-panel'
 import { Terminal } from './terminal'
 import { ToBe } from './to-be'
 import { useWindow, type WindowState } from './use-window'
+import { WhoseValues } from './whose-values'
 import classes from './window.module.css'
 
 /** A unit by hand: its own pages as a live picture, and beside them what it is to be. */
@@ -92,17 +93,23 @@ function OwnLane({ address, ask }: { address: string | undefined; ask: ((hand: H
   )
 }
 
-const shownKeys = (acts: NonNullable<WindowState['shown']>): ReadonlySet<string> =>
-  new Set(acts.flatMap(({ value }) => (value?.id === undefined ? [] : [keyText({ id: value.id, of: value.of ?? '' })])))
+/** Settings that were shown, of the unit itself or of what is set through it. */
+const shownKeys = ({ acts }: NonNullable<WindowState['shown']>, of: 'itself' | 'joined'): ReadonlySet<string> =>
+  new Set(
+    acts.flatMap(({ for: whom, value }) =>
+      whom !== of || value?.id === undefined ? [] : [keyText({ id: value.id, of: value.of ?? '' })],
+    ),
+  )
 
 function OpenWindow({ unit }: { unit: Unit }) {
-  const { job } = useJob()
+  const { job, units } = useJob()
   const canvas = useRef<HTMLCanvasElement>(null)
   const frame = useRef<HTMLDivElement>(null)
   const [side, setSide] = useState<'to-be' | 'showing'>('to-be')
   const { state, prints, act, close, openAgain, follow } = useWindow(`/api/window/${job.slug}/${unit.id}`, canvas)
   const { phase, at, terminal, failed, cannot, asked, latencyMs, kept, moved, ownLane, closingInSeconds } = state
   const [first] = asked
+  const joined = units.find((each) => each.id === state.actingFor)
   const isOpen = phase === 'open'
   // Whoever has put a value in goes on by keys in the page.
   const putIn = (hand: Hand): void => {
@@ -212,22 +219,32 @@ function OpenWindow({ unit }: { unit: Unit }) {
           <div className={classes.sides}>
             {(['to-be', 'showing'] as const).map((each) => (
               <button key={each} type="button" aria-pressed={side === each} onClick={() => setSide(each)}>
-                {each === 'to-be' ? showing.other : `${showing.title}${state.shown ? ` ${state.shown.length}` : ''}`}
+                {each === 'to-be'
+                  ? showing.other
+                  : `${showing.title}${state.shown ? ` ${state.shown.acts.length}` : ''}`}
               </button>
             ))}
           </div>
         )}
+        {!terminal && (
+          <WhoseValues
+            unit={unit}
+            joined={joined}
+            choose={isOpen ? (id) => act({ kind: 'act-for', unit: id }) : undefined}
+          />
+        )}
         {side === 'to-be' || terminal ? (
           <ToBe
-            unit={unit}
-            shownSoFar={state.shown && shownKeys(state.shown)}
+            unit={joined ?? unit}
+            shownSoFar={state.shown && shownKeys(state.shown, joined ? 'joined' : 'itself')}
             likely={state.likely}
             act={isOpen ? putIn : undefined}
           />
         ) : (
           <ShowingPanel
             unit={unit}
-            acts={state.shown}
+            joined={joined}
+            shown={state.shown}
             card={state.card}
             rehearsed={state.rehearsed}
             act={isOpen ? act : undefined}

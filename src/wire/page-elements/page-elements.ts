@@ -20,6 +20,8 @@ export interface PageElements {
    * was seen last as `data-seen`. `not-yet` between two pages; undefined where it is longer than so many signs.
    */
   html(most: number): string | undefined | 'not-yet'
+  /** Once anything on the page has changed, or when so much time has passed, ms. */
+  changes(withinMs: number): Promise<void>
   /** While a list of the page's own making is open: what was seen before, and what it offers. */
   seenBefore: ReadonlySet<Element | undefined>
   offered: readonly (Element | undefined)[]
@@ -278,6 +280,18 @@ export function installElements(name: string): void {
           (element as HTMLElement).style.setProperty('visibility', 'hidden', 'important')
       }
     },
+    changes: (withinMs) =>
+      new Promise((resolve) => {
+        const done = (): void => {
+          watching.disconnect()
+          clearTimeout(late)
+          resolve()
+        }
+        const watching = new MutationObserver(done)
+        const late = setTimeout(done, withinMs)
+        for (const page of documents(document))
+          watching.observe(page, { subtree: true, childList: true, attributes: true, characterData: true })
+      }),
     html(most) {
       if (!document.documentElement) return 'not-yet'
       const copied = (from: Element): Element => {

@@ -8,7 +8,7 @@ export interface Onlooker {
 }
 
 /** What somebody who begins to look has to be told. */
-const stays: ReadonlySet<Told['kind']> = new Set(['at', 'terminal', 'failed', 'moved', 'shown'])
+const stays: ReadonlySet<Told['kind']> = new Set(['at', 'terminal', 'failed', 'moved', 'shown', 'acting-for'])
 
 export class Onlookers {
   readonly #all = new Set<Onlooker>()

@@ -3,6 +3,7 @@
 import type { SettingId } from '../../core/config/setting-ids'
 import { settingOf } from '../../core/config/settings/settings'
 import type { PressRole } from '../../core/showing/act'
+import type { JoinState } from '../../core/showing/join-states'
 import type { MissingPart } from '../../core/showing/missing-part'
 
 export const showing = {
@@ -43,9 +44,33 @@ export const roleWords: Readonly<Record<PressRole, string>> = {
   restart: 'restarts it',
   'sign-out': 'signs out',
   remove: 'takes the row away',
+  'take-in': 'lets it in',
   close: 'leaves it as it is',
   'left-out': 'leave it out',
 }
+
+/** Above the words that stood in the row of an access point. */
+export const statesTitle = 'What its row has said'
+export const stateAsks = (words: string): string => `What ${words} means`
+export const stateWords: Readonly<Record<JoinState | 'none', string>> = {
+  run: 'it has joined',
+  'not-listed': 'it waits to be let in',
+  absent: 'it is not there',
+  discovered: 'it was seen',
+  joining: 'it is joining',
+  image: 'it takes its firmware',
+  configuring: 'it is being set',
+  'licence-full': 'turned away: no room for more',
+  clock: 'turned away: wrong time',
+  country: 'turned away: another country',
+  certificate: 'turned away: its certificate',
+  login: 'turned away: its login',
+  'image-failed': 'turned away: its firmware failed',
+  none: 'no state of it',
+}
+export const whoseValues = 'Whose values'
+export const itself = (name: string): string => `${name} itself`
+export const throughIt = (name: string): string => `${name}, set through it`
 
 export const meaningWords = {
   always: 'always so',
@@ -84,6 +109,16 @@ export function missingWords(part: MissingPart): string {
       return 'It was not shown how a network is taken away: take the one away that it came with.'
     case 'no-security':
       return 'No security of a network was shown: choose it while you add one, also where it stands right already.'
+    case 'no-unit-row':
+      return 'No row was seen that shows the MAC or serial number of the access point: open the page that lists them.'
+    case 'no-unit-open':
+      return 'It was not shown how the row of an access point is opened.'
+    case 'no-unit-settings':
+      return 'It was not shown how the settings of an access point are saved.'
+    case 'no-joined-state':
+      return 'No words in its row are known to say that the access point has joined: wait until it has, open the list again, and say which they are.'
+    case 'unknown-state':
+      return `"${part.words}": say what it means of an access point, or that it is no state.`
     case 'only-at-first':
       return `${settingName(part.id)} was asked for at first alone: open the page on which it stands now, and save it there.`
     case 'not-at-band':

@@ -22,14 +22,15 @@ const managesUnits = <D extends { readonly units: UnitRows | undefined }>(
 /**
  * How a unit stands, by the words of its row.
  * @param told  its name and where it answers; empty where the row does not say
- * @throws WireError garbled where its card does not know the words
  */
 export function standingShown(
   words: string,
   states: StatesShown,
   { name, address }: { readonly name: string | undefined; readonly address: string | undefined },
 ): Joining {
-  const standing = joiningShown(words, states)
-  if (!standing) throw new WireError('garbled', `its card does not know what "${words.slice(0, 60)}" means of a unit`)
-  return { ...standing, ...(name ? { name } : {}), ...(address ? { 'current-address': address } : {}) }
+  return {
+    ...joiningShown(words, states),
+    ...(name ? { name } : {}),
+    ...(address ? { 'current-address': address } : {}),
+  }
 }

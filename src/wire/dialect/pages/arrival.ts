@@ -7,6 +7,8 @@ import { Page } from './page'
 
 const firstPauseMs = 20
 const longestPauseMs = 250
+/** A page that tells when it changes is looked at so seldom while it does not. */
+const quietMs = 500
 /** A page stands when so many looks after the first have seen the same. */
 const looksAlike = 2
 /** So long a field may take to appear once another is filled in. */
@@ -105,11 +107,13 @@ export class Arrival {
       // What was pressed may take its time: the next page is on its way then.
       const isLate = Date.now() > (this.#engine.isTurning ? end + turnsWithinMs : end)
       if (isLate) throw new WireError('timeout', `its page "${plainReason(page.title)}" did not fill in`)
-      await new Promise((resolve) => setTimeout(resolve, pause))
+      await Promise.all([rest(pause), this.#engine.changes?.(quietMs)])
       page = await Page.of(await this.#engine.look())
     }
     return page
   }
 }
+
+const rest = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))
 
 const isSelector = (at: At): at is string => typeof at === 'string'

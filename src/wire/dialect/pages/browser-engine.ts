@@ -1,15 +1,26 @@
 /** Turns pages in Chromium: for those that are drawn by script. Everything goes through the unit's lane. */
 import { TimeoutError } from 'puppeteer-core'
-import type { ElementFacts } from '../../../core/kit/page-element'
 import type { At } from '../../../core/kit/page-places'
 import { seek } from '../../../core/showing/seek'
 import type { LaneProxy } from '../../http/lane-proxy'
 import { inPage } from '../../page-elements/in-page'
-import type { PageElements } from '../../page-elements/page-elements'
 import { type PagePicture, pictureOf } from '../../page-elements/picture'
 import { BrowserGoneError, plainReason, WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
+import {
+  type ActInPage,
+  changed,
+  fillIn,
+  lookAround,
+  offeredWords,
+  opened,
+  pressed,
+  shownHtml,
+  takeOffered,
+  tick,
+} from './acts-in-page'
 import { type Entrance, type Entry, largestPage, type PageEngine, placeWords, type Seen } from './engine'
+import { canSend, FetchedPages, fetchedHtml } from './fetched-pages'
 import type { EngineSettings } from './forms-engine'
 import { closeTab, letGo, type OpenTab, openTab } from './tabs'
 import type { Traffic } from './traffic'
@@ -34,6 +45,19 @@ export class BrowserEngine implements PageEngine {
   #status = 200
   #traffic: Traffic | undefined
   #closed = false
+  /** The page that stands, where it was fetched. */
+  readonly #fetched = new FetchedPages(async (request) => {
+    const { tab, proxy } = await this.#open()
+    proxy.fault = undefined
+    try {
+      const reply = await inPage(tab, fetchedHtml, { ...request, most: largestPage, patience: this.#patience })
+      if (reply === 'late') throw new WireError('timeout', `no page in ${this.#patience / 1000} s`)
+      if (reply === 'failed' && proxy.fault) throw proxy.fault
+      return reply === 'failed' ? undefined : reply
+    } catch (error) {
+      throw this.#explained(error, proxy)
+    }
+  })
 
   constructor(settings: EngineSettings) {
     this.#settings = settings
@@ -41,6 +65,10 @@ export class BrowserEngine implements PageEngine {
 
   get isTurning(): boolean {
     return this.#traffic?.isTurning === true
+  }
+
+  get #patience(): number {
+    return this.#settings.longestReplyMs
   }
 
   get #scheme(): 'http' | 'https' {
@@ -59,6 +87,7 @@ export class BrowserEngine implements PageEngine {
 
   async go(path: string): Promise<Seen> {
     const { tab, proxy } = await this.#open()
+    this.#fetched.leave()
     proxy.fault = undefined
     try {
       const next = new URL(path, this.#base)
@@ -79,26 +108,19 @@ export class BrowserEngine implements PageEngine {
     return seen
   }
 
-  async fetched(path: string): Promise<Seen | undefined> {
-    const { tab, proxy } = await this.#open()
-    const { longestReplyMs } = this.#settings
-    if (!/^https?:/.test(tab.url())) return undefined
-    proxy.fault = undefined
-    try {
-      const reply = await inPage(tab, fetchedHtml, path, largestPage, longestReplyMs)
-      if (reply === 'late') throw new WireError('timeout', `no page in ${longestReplyMs / 1000} s`)
-      if (reply === 'failed' && proxy.fault) throw proxy.fault
-      if (reply === 'failed' || reply.status >= 400) return undefined
-      const { status, html, at } = reply
-      return { status, html, scheme: at.startsWith('https:') ? 'https' : 'http' }
-    } catch (error) {
-      if (isBetweenPages(error)) return undefined
-      throw this.#explained(error, proxy)
-    }
+  async fetch(path: string): Promise<Seen | undefined> {
+    const { tab } = await this.#open()
+    return FetchedPages.reach(tab) ? this.#fetched.go(path) : undefined
   }
 
   async submit(entries: readonly Entry[], press: At | undefined): Promise<Seen> {
     const { tab, proxy } = await this.#open()
+    const fetched = this.#fetched.url
+    if (fetched !== undefined) {
+      if (canSend(entries, press)) return this.#fetched.submit(entries, press)
+      // What only a browser does is done on the page itself.
+      await this.go(fetched)
+    }
     proxy.fault = undefined
     this.#status = 200
     try {
@@ -113,6 +135,7 @@ export class BrowserEngine implements PageEngine {
 
   async settled(): Promise<Seen> {
     const { traffic } = await this.#open()
+    if (this.#fetched.seen) return this.#fetched.seen
     const end = Date.now() + settlesWithinMs
     do await pause()
     while (!traffic.isQuiet && Date.now() < end)
@@ -154,6 +177,7 @@ export class BrowserEngine implements PageEngine {
 
   async look(): Promise<Seen> {
     const { tab, proxy } = await this.#open()
+    if (this.#fetched.url !== undefined) return this.#fetched.again()
     let end = Date.now() + this.#settings.longestReplyMs
     for (;;) {
       const began = Date.now()
@@ -176,10 +200,21 @@ export class BrowserEngine implements PageEngine {
     }
   }
 
+  async changes(withinMs: number): Promise<void> {
+    const { tab } = await this.#open()
+    if (this.#fetched.seen) return
+    // A page that is being left has changed.
+    await inPage(tab, changed, withinMs).catch(() => undefined)
+  }
+
   async picture(secrets: readonly string[]): Promise<PagePicture | undefined> {
     const opened = await this.#opening
     // Of a page that is not there any more, or not yet, there is none.
-    return opened && pictureOf(opened.tab, secrets).catch(() => undefined)
+    if (!opened) return undefined
+    return this.#fetched.shownIn(opened.tab).then(
+      () => pictureOf(opened.tab, secrets),
+      () => undefined,
+    )
   }
 
   close(): void {
@@ -234,105 +269,4 @@ function isBetweenPages(error: unknown): boolean {
 const isSamePage = (now: string, { origin, pathname, search }: URL): boolean => {
   const at = URL.canParse(now) ? new URL(now) : undefined
   return at?.origin === origin && at.pathname === pathname && at.search === search
-}
-
-type ActInPage = (elements: PageElements, at: string | number, value: string | boolean) => boolean
-
-// What follows runs in the page itself. An element is given by a selector, or by its number among those that are seen.
-
-const lookAround = (elements: PageElements): ElementFacts[] => elements.look()
-const shownHtml = (elements: PageElements, most: number): string | undefined | 'not-yet' => elements.html(most)
-
-/** @param patience  ms */
-async function fetchedHtml(
-  _elements: PageElements,
-  path: string,
-  most: number,
-  patience: number,
-): Promise<{ status: number; html: string; at: string } | 'late' | 'failed'> {
-  try {
-    const reply = await fetch(path, { cache: 'no-store', signal: AbortSignal.timeout(patience) })
-    const html = await reply.text()
-    if (html.length > most || new URL(reply.url).origin !== location.origin) return 'failed'
-    return { status: reply.status, html, at: reply.url }
-  } catch (error) {
-    return error instanceof Error && error.name === 'TimeoutError' ? 'late' : 'failed'
-  }
-}
-
-function pressed(elements: PageElements, at: string | number): boolean {
-  const button = typeof at === 'string' ? elements.all(at)[0] : elements.element(at)
-  if (!button) return false
-  elements.press(button)
-  return true
-}
-
-function tick(elements: PageElements, at: string | number, ticked: string | boolean): boolean {
-  const field = typeof at === 'string' ? elements.all(at)[0] : elements.element(at)
-  if (!field) return false
-  const isTicked = 'checked' in field ? field.checked === true : field.getAttribute('aria-checked') === 'true'
-  if (isTicked !== ticked) elements.press(field)
-  return true
-}
-
-/** Puts text into a field, or chooses by it, and tells the page of it. */
-function fillIn(elements: PageElements, at: string | number, value: string | boolean): boolean {
-  const text = String(value)
-  const found = typeof at === 'string' ? elements.all(at) : [elements.element(at)]
-  const [field] = found
-  if (!field) return false
-  // It is waited for: what was ticked before it lets one fill it in.
-  if (typeof at === 'number' && 'disabled' in field && field.disabled === true) return false
-  // A field of a frame is of a class of that frame.
-  const view = field.ownerDocument.defaultView as (Window & typeof globalThis) | null
-  if (!view) return false
-  if (field instanceof view.HTMLInputElement && field.type === 'radio') {
-    const chosen = found.find((each) => each instanceof view.HTMLInputElement && each.value === text)
-    if (chosen instanceof view.HTMLInputElement && !chosen.checked) chosen.click()
-    return true
-  }
-  // Some take a value when a field is left, and compare it with what stood there when it was entered.
-  if (field instanceof view.HTMLElement) field.focus()
-  if (field instanceof view.HTMLElement && field.isContentEditable) field.textContent = text
-  else {
-    // A page that keeps its own copy of a value listens to the element's own setter.
-    const kind =
-      field instanceof view.HTMLSelectElement
-        ? view.HTMLSelectElement
-        : field instanceof view.HTMLTextAreaElement
-          ? view.HTMLTextAreaElement
-          : view.HTMLInputElement
-    Object.getOwnPropertyDescriptor(kind.prototype, 'value')?.set?.call(field, text)
-  }
-  field.dispatchEvent(new Event('input', { bubbles: true }))
-  field.dispatchEvent(new view.KeyboardEvent('keyup', { bubbles: true }))
-  field.dispatchEvent(new Event('change', { bubbles: true }))
-  if (field instanceof view.HTMLElement) field.blur()
-  return true
-}
-
-/** Opens a list of the page's own making, and keeps in mind what was seen before. */
-function opened(elements: PageElements, at: string | number): boolean {
-  const list = typeof at === 'string' ? elements.all(at)[0] : elements.element(at)
-  if (!list) return false
-  elements.seenBefore = new Set(elements.look().map(({ seen }) => elements.element(seen)))
-  elements.press(list)
-  return true
-}
-
-/** Words that an open list offers: of its options, or else of whatever was not there before. */
-function offeredWords(elements: PageElements): string[] {
-  const seen = elements.look()
-  const options = seen.filter(({ role }) => role === 'option')
-  const offered =
-    options.length > 0 ? options : seen.filter((each) => !elements.seenBefore.has(elements.element(each.seen)))
-  elements.offered = offered.map((each) => elements.element(each.seen))
-  return offered.map(({ text }) => text)
-}
-
-function takeOffered(elements: PageElements, which: number): boolean {
-  const option = elements.offered[which]
-  if (!option?.isConnected) return false
-  elements.press(option)
-  return true
 }

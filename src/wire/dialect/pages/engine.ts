@@ -41,10 +41,10 @@ export interface PageEngine {
   authorize(credentials: Credentials): Promise<void>
   go(path: string): Promise<Seen>
   /**
-   * A page as its unit sends it, without opening it. Undefined where it has to be opened, as where the page that stands
-   * may not ask for it. Left out where opening costs no more.
+   * A page as its unit sends it, which is the page that stands from then on. Undefined where it has to be opened, as
+   * where the page that stands may not ask for it. Left out where opening costs no more.
    */
-  fetched?(path: string): Promise<Seen | undefined>
+  fetch?(path: string): Promise<Seen | undefined>
   /** Fills in the fields of the page that stands, and presses, where anything is to be pressed: what answers is the next page, or the same for a while. */
   submit(entries: readonly Entry[], press: At | undefined): Promise<Seen>
   /** Whether the next page was asked for, and has not come yet. */
@@ -53,6 +53,11 @@ export interface PageEngine {
   settled(): Promise<Seen>
   /** The page that stands, again: it may have filled in more. */
   look(): Promise<Seen>
+  /**
+   * Once anything of the page that stands has changed, or so much time has passed, ms: whoever waits for it need not
+   * look meanwhile. Left out where a page never changes by itself.
+   */
+  changes?(withinMs: number): Promise<void>
   /** A picture of the page that stands, without these secrets. Left out where nothing draws it. */
   picture?(secrets: readonly string[]): Promise<PagePicture | undefined>
   close(): void

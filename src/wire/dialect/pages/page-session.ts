@@ -44,7 +44,7 @@ export class PageSession {
   /** Pages of settings as they were read: where nobody else can be signed in, they stay so until one is saved. */
   readonly #read = new Map<string, Page>()
   /** What the unit shows now, as long as nothing is done on it; until when, ms since 1970. */
-  #shown: Shown | undefined
+  #shown: { readonly key: string; readonly page: Page; readonly until: number } | undefined
   #credentials: Credentials | undefined
   #made: Credentials | undefined
 
@@ -121,46 +121,26 @@ export class PageSession {
   }
 
   /**
-   * A page to act on, once all is there that is to be; where the session has ended, after signing in again.
+   * A page, once all is there that is to be; where the session has ended, after signing in again.
    * @param fields  one of them is on the page that is meant
    */
-  async open(way: Way, ready: readonly At[] = [], fields: readonly At[] = []): Promise<Page> {
-    return this.#once(way, ready, true, () => this.#opened(way, ready, fields))
-  }
-
-  /** The same, to be read and no more: it may not be the page that stands. */
-  async look(to: Way | string, ready: readonly At[] = [], fields: readonly At[] = []): Promise<Page> {
-    const way = typeof to === 'string' ? { path: to, reach: [] } : to
-    const fetched = this.#fetches(way)
-    return this.#once(way, ready, !fetched, async () => {
-      const page = fetched && (await this.#fetched(way.path, ready, fields))
-      return page || this.#opened(way, ready, fields)
-    })
-  }
-
-  async #once(way: Way, ready: readonly At[], stands: boolean, seen: () => Promise<Page>): Promise<Page> {
+  async open(to: Way | string, ready: readonly At[] = [], fields: readonly At[] = []): Promise<Page> {
     await leaving.get(this.#lane)
+    const way = typeof to === 'string' ? { path: to, reach: [] } : to
     const key = wayKey(way)
     const shown = this.#shown
-    const isShown =
-      shown?.key === key &&
-      Date.now() < shown.until &&
-      (shown.stands || !stands) &&
-      ready.every((each) => shown.page.has(each))
-    if (isShown) return shown.page
     this.#shown = undefined
-    const page = await seen()
-    this.#shown = { key, page, stands, until: Date.now() + sameMomentMs }
+    const isShown = shown?.key === key && Date.now() < shown.until && ready.every((each) => shown.page.has(each))
+    const fetched = isShown ? undefined : await this.#fetched(way, ready, fields)
+    const page = isShown ? shown.page : (fetched ?? (await this.#opened(way, ready, fields)))
+    this.#shown = isShown ? shown : { key, page, until: Date.now() + sameMomentMs }
     return page
   }
 
-  #fetches({ path, reach }: Way): boolean {
-    return reach.length === 0 && this.#engine.fetched !== undefined && !isScripted(this.#dialect, path)
-  }
-
-  /** Undefined where it is not as it is meant: opened, it may be. */
-  async #fetched(path: string, ready: readonly At[], fields: readonly At[]): Promise<Page | undefined> {
-    const seen = await this.#engine.fetched?.(path)
+  /** Undefined where it is drawn by a script, or is not as it is meant: opened, it may be. */
+  async #fetched({ path, reach }: Way, ready: readonly At[], fields: readonly At[]): Promise<Page | undefined> {
+    if (reach.length > 0 || isScripted(this.#dialect, path)) return undefined
+    const seen = await this.#engine.fetch?.(path)
     const page = seen && (await Page.of(seen))
     if (!page || this.#arrival.isLost(page) || !ready.every((each) => page.has(each))) return undefined
     return fields.length === 0 || fields.some((each) => page.has(each)) ? page : undefined
@@ -181,7 +161,7 @@ export class PageSession {
     const key = wayKey(way)
     const known = this.#read.get(key)
     if (known) return known
-    const page = await this.look(way, ready, fields)
+    const page = await this.open(way, ready, fields)
     if (this.#card.does.sessions === 'one') this.#read.set(key, page)
     return page
   }
@@ -278,8 +258,8 @@ export class PageSession {
 
   async #leave(signOut: string): Promise<void> {
     try {
-      const fetches = this.#fetches({ path: signOut, reach: [] })
-      if (!fetches || !(await this.#engine.fetched?.(signOut))) await this.#engine.go(signOut)
+      const isPlain = !isScripted(this.#dialect, signOut)
+      if (!isPlain || !(await this.#engine.fetch?.(signOut))) await this.#engine.go(signOut)
     } catch {
       // It is gone, and so is its session.
     }
@@ -304,14 +284,6 @@ export class PageSession {
     }
     throw last
   }
-}
-
-interface Shown {
-  readonly key: string
-  readonly page: Page
-  /** Whether it is the page that stands, on which something can be done. */
-  readonly stands: boolean
-  readonly until: number
 }
 
 /** How something is saved: what is pressed, what may ask back, and how it is known to have been taken. */

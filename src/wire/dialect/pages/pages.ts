@@ -101,7 +101,7 @@ class Pages implements Dialect {
     await this.#session.signIn(login, toBe)
     if (!this.#dialect.mac) return
     const { page, ...place } = this.#dialect.mac
-    const mac = (await this.#session.look(page, [], [place.at])).text(place)?.toLowerCase().replaceAll('-', ':')
+    const mac = (await this.#session.open(page, [], [place.at])).text(place)?.toLowerCase().replaceAll('-', ':')
     if (mac === undefined) throw new WireError('garbled', 'it does not tell its MAC')
     if (mac !== this.#lane.mac) throw new WireError('wrong-unit', `${mac} answers where ${this.#lane.mac} should`)
   }
@@ -122,7 +122,7 @@ class Pages implements Dialect {
     const { state } = this.#dialect
     if (!state) return read
     const whole = { of: state, band: undefined, slot: undefined, radio: undefined }
-    return [...read, await looked(whole, () => this.#session.look(state.page, [], placesIn(state.fields)))]
+    return [...read, await looked(whole, () => this.#session.open(state.page, [], placesIn(state.fields)))]
   }
 
   async #readPages(pages: readonly SettingsPage[]): Promise<ReadPage[]> {
@@ -134,7 +134,7 @@ class Pages implements Dialect {
         const fields = fieldsOn(page)
         const opened = (): Promise<Page> =>
           changesByItself
-            ? this.#session.look(way, page.ready, fields)
+            ? this.#session.open(way, page.ready, fields)
             : this.#session.settings(way, page.ready, fields)
         const whole = await looked({ ...place, of: page }, opened)
         read.push(whole)
@@ -241,14 +241,14 @@ class Pages implements Dialect {
   async changes(): Promise<Changes> {
     const { changes } = this.#dialect
     if (!changes) return { standing: 'none', saved: 'saved' }
-    const page = await this.#session.look(changes.page)
+    const page = await this.#session.open(changes.page)
     const standing = page.has(changes.applying) ? 'applying' : page.has(changes.waiting) ? 'waiting' : 'none'
     return { standing, saved: 'saved' }
   }
 
   async revision(): Promise<string | undefined> {
     const { changes } = this.#dialect
-    return changes?.mark && (await this.#session.look(changes.page)).text(changes.mark)
+    return changes?.mark && (await this.#session.open(changes.page)).text(changes.mark)
   }
 
   async apply(): Promise<void> {
@@ -283,7 +283,7 @@ class Pages implements Dialect {
   async air(): Promise<readonly RadioOnAir[]> {
     const { air } = this.#dialect
     if (!air) return airAsSet(await this.read('in-effect'))
-    const page = await this.#session.look(air.page, [air.each])
+    const page = await this.#session.open(air.page, [air.each])
     return airOn(this.#card, this.#dialect, air, page, this.#desired)
   }
 
