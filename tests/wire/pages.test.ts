@@ -285,7 +285,9 @@ it('fetches what no script draws, sends its form, and opens what is not as it is
     '/late': () => `<script>setTimeout(() => document.body.innerHTML = '${field('by script')}', 300)</script>`,
   }
   const unit = await serving((request, body) => {
-    asked.push(`${request.method} ${request.url} ${request.headers['sec-fetch-dest']}`)
+    // Sent with what a browser opens, and with nothing else.
+    const how = 'upgrade-insecure-requests' in request.headers ? 'opened' : 'fetched'
+    asked.push(`${request.method} ${request.url} ${how}`)
     if (request.method === 'POST') kept = new URLSearchParams(body).get('n') ?? ''
     const said = request.method === 'POST' ? '<b class="saved">Saved</b>' : ''
     return `<title>Pellworth P6</title><body>${said}${pages[request.url ?? '']?.() ?? ''}`
@@ -307,13 +309,13 @@ it('fetches what no script draws, sends its form, and opens what is not as it is
   await dialect.signIn(factory)
   const { 'unit.name': name, 'unit.location': location } = valuesIn(await dialect.read('configured')).unit
   expect({ name, location }).toEqual({ name: 'box', location: 'by script' })
-  expect(asked).toContain('GET /plain empty')
-  expect(asked).not.toContain('GET /plain document')
-  expect(asked).toContain('GET /late document')
+  expect(asked).toContain('GET /plain fetched')
+  expect(asked).not.toContain('GET /plain opened')
+  expect(asked).toContain('GET /late opened')
   const difference = { kind: 'value', id: 'unit.name', of: '', sentence: '' } as const
   await dialect.write([difference], desired)
   expect(kept).toBe(desired.unit['unit.name'])
-  expect(asked).toContain('POST /plain empty')
+  expect(asked).toContain('POST /plain fetched')
   await unit.close()
 })
 
