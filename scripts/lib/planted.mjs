@@ -168,9 +168,9 @@ export const planted = [
   ],
   [
     'A session that did not come about stays open',
-    runner('steps/password.ts'),
-    '    if (!opened) session.close()\n',
-    '',
+    runner('steps/logins.ts'),
+    'factory(session).finally(() => session.close())',
+    'factory(session)',
   ],
   [
     'A session with a controller that did not come about stays open',
