@@ -14,7 +14,7 @@ import { nextMove } from './next-move'
 import { type Step, steps, stepsFor } from './procedure'
 import { answers, emptyRoll, foldRoll, withChanges } from './roll'
 import { rollText } from './roll-text'
-import { standings } from './stages'
+import { type Standings, standings } from './stages'
 
 const unit: Unit = {
   id: 'a',
@@ -248,7 +248,7 @@ it('is printed for a terminal with a sign for each step', () => {
 
 describe('stages and handover', () => {
   const brief = { networks: [{ ssid: '=Crew' }] } as unknown as Brief
-  const stand = (events: MusterEvent[], incomplete = () => false) =>
+  const stand = (events: MusterEvent[], incomplete = () => false, more: Partial<Standings> = {}) =>
     standings({
       incomplete,
       brief,
@@ -257,6 +257,7 @@ describe('stages and handover', () => {
       planned: 1,
       faults: { brief: 0, kit: 2, plan: 0 },
       roll: foldRoll(placed(...events)),
+      ...more,
     })
 
   it('says in a few words where each stage stands', () => {
@@ -267,6 +268,9 @@ describe('stages and handover', () => {
       muster: { words: '0 of 1 answer' },
       handover: { mark: 'none' },
     })
+    const onLink = [{ mac: unit.mac, address: '192.168.18.1' }]
+    const heard = { ...foldRoll([]), heard: { ...foldRoll([]).heard, onLink } }
+    expect(stand([], undefined, { roll: heard, called: [] }).bench.words).toBe('1 on the wire, for hands')
     expect(stand(allDone).handover).toEqual({ words: 'ready to print', mark: 'done' })
     // All answer, and the papers say that something is left: the tab says no more than they do.
     expect(stand(allDone, () => true).handover).toEqual({ words: 'not complete yet', mark: 'attention' })

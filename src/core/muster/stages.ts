@@ -46,6 +46,9 @@ export function standings({
   const held = rows.filter((row) => heldStep(row) && !waitsForHands(row)).length
   const changed = rows.filter(isChanged).length
   const set = new Set(called)
+  const isHeard = ({ mac }: Unit): boolean =>
+    roll.heard.onLink.some((each) => each.mac === mac && each.address !== null)
+  const forHands = units.filter((unit) => !set.has(unit) && !present.has(unit.mac) && isHeard(unit)).length
   const byHand = units.filter((unit, index) => !set.has(unit) && !answers(rows[index])).length
   // The papers open for what hands have set too: they say what is missing.
   const all = units.length > 0 && called.every((unit) => answers(roll.rows.get(unit.id)))
@@ -67,7 +70,9 @@ export function standings({
     bench: {
       words:
         present.size === 0
-          ? 'nothing on the wire yet'
+          ? forHands > 0
+            ? `${forHands} on the wire, for hands`
+            : 'nothing on the wire yet'
           : `${matched} on the wire${strays > 0 ? `, ${counted(strays, 'stray')}` : ''}`,
       mark: strays > 0 ? 'attention' : matched === units.length && matched > 0 ? 'done' : 'none',
     },

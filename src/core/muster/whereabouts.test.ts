@@ -122,6 +122,9 @@ describe('where a unit is', () => {
 
   it('needs a router, not a reset, where the model asks DHCP first', () => {
     const dhcpFirst = { unit, card: cardOf('Ostrel O-20') }
-    expect(whereWords({ kind: 'no-address' }, dhcpFirst).move).toMatch(/^Plug in the router/)
+    expect(whereWords({ kind: 'no-address', lends: true }, dhcpFirst).move).toMatch(/^Plug in the router/)
+    // What this laptop cannot do is not advised.
+    const more = (lends: boolean) => whereWords({ kind: 'no-address', lends }, dhcpFirst).more
+    expect([more(true)?.length, more(false)?.length]).toEqual([1, 0])
   })
 })

@@ -20,13 +20,14 @@ export type Whereabouts =
   | { readonly kind: 'set-up-before'; readonly address: string }
   /** Two boxes say that they are this one, or it has two addresses. */
   | { readonly kind: 'twice'; readonly addresses: readonly string[] }
-  | { readonly kind: 'asks-dhcp'; readonly server: 'one' | 'none' }
+  /** `lends`: whether this laptop could give it an address. */
+  | { readonly kind: 'asks-dhcp'; readonly server: 'one' | 'none'; readonly lends: boolean }
   | { readonly kind: 'other-subnet'; readonly address: string }
   /** No muster sets its model: where it is out of its box, hands go. */
   | { readonly kind: 'for-hands'; readonly address: string }
   /** It talks on the wire, and nobody answers at the address that it has. */
   | { readonly kind: 'layer-2-only'; readonly address: string }
-  | { readonly kind: 'no-address' }
+  | { readonly kind: 'no-address'; readonly lends: boolean }
   /** It has no IPv4 address yet, and is set by its link-local one. */
   | { readonly kind: 'by-link' }
   /** One of its model is on the wire that is not on the list. */
@@ -51,8 +52,9 @@ export function whereaboutsOf({ unit, card, roll, now }: WhereInput): Whereabout
   // On its way from one address to the other it may be seen at both.
   if (mine.length > 1 && roll.muster === 'idle') return { kind: 'twice', addresses: mine.map(({ address }) => address) }
   if (sighting) return seen(sighting, { unit, card, roll, now })
+  const lends = heard.lending.state !== 'cannot'
   if (heard.asking.some(({ mac }) => mac === unit.mac))
-    return { kind: 'asks-dhcp', server: heard.servers.length > 0 ? 'one' : 'none' }
+    return { kind: 'asks-dhcp', server: heard.servers.length > 0 ? 'one' : 'none', lends }
   const talking = heard.onLink.filter(({ mac }) => mac === unit.mac)
   const at = talking.flatMap(({ address }) => address ?? [])[0]
   if (at !== undefined && card && whyNotMustered(card) !== undefined) return { kind: 'for-hands', address: at }
@@ -60,7 +62,7 @@ export function whereaboutsOf({ unit, card, roll, now }: WhereInput): Whereabout
   if (heard.lending.leases.some(({ mac }) => mac === unit.mac)) return { kind: 'starting', until: undefined }
   if (at !== undefined)
     return { kind: isWorked(at, roll.laptop?.addresses ?? []) ? 'layer-2-only' : 'other-subnet', address: at }
-  if (talking.length > 0) return { kind: isMetByLink(card) ? 'by-link' : 'no-address' }
+  if (talking.length > 0) return isMetByLink(card) ? { kind: 'by-link' } : { kind: 'no-address', lends }
   const stray = sightings.find(
     ({ mac, unit: listed }) => listed === null && card !== undefined && hasPrefixOf(card, mac),
   )
@@ -111,7 +113,7 @@ const reset = ({ card }: Of): readonly string[] => card?.reset.steps ?? ['Its ma
 const power = ({ card }: Of): string =>
   card === undefined || card.power.poe === 'mains' ? 'power' : `${card.power.poe} power`
 
-const lendOne = 'Or have this laptop lend it one: Bench, Lend addresses.'
+const lendOne = (lends: boolean): string[] => (lends ? ['Or have this laptop lend it one: Bench, Lend addresses.'] : [])
 
 const ways: Ways = {
   ready: () => ({ is: '', move: 'ready to muster', tone: 'quiet' }),
@@ -139,13 +141,13 @@ const ways: Ways = {
     more: ['Two boxes say that they are this one.'],
     tone: 'hands',
   }),
-  'asks-dhcp': ({ server }) => ({
+  'asks-dhcp': ({ server, lends }) => ({
     is:
       server === 'none'
         ? 'asks DHCP for an address, and nobody gives addresses on this wire'
         : 'asks DHCP for an address, and answers nowhere yet',
     move: server === 'none' ? 'Plug in the router that gives addresses' : 'asking for an address',
-    ...(server === 'none' ? { more: [lendOne] } : {}),
+    ...(server === 'none' ? { more: lendOne(lends) } : {}),
     tone: server === 'none' ? 'hands' : 'waiting',
   }),
   'other-subnet': ({ address }, of) => ({
@@ -168,11 +170,11 @@ const ways: Ways = {
     more: ['If it stays silent, take its cable out for ten seconds.'],
     tone: 'waiting',
   }),
-  'no-address': (_where, of) => ({
+  'no-address': ({ lends }, of) => ({
     is: 'is on the wire, and has no address',
     ...(of.card?.factory.addressing === 'static'
       ? { move: 'Give it a minute', more: ['If it still has no address, reset it.', ...reset(of)] }
-      : { move: 'Plug in the router that gives addresses', more: [lendOne] }),
+      : { move: 'Plug in the router that gives addresses', more: lendOne(lends) }),
     tone: 'hands',
   }),
   'by-link': () => ({ is: 'is on the wire, and has no address yet', move: 'ready to muster', tone: 'quiet' }),

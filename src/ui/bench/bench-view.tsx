@@ -14,6 +14,7 @@ import { duration } from '../muster/duration'
 import { Slip } from '../slip/slip'
 import sheet from '../theme/sheet.module.css'
 import { AddressGroup } from './address-group'
+import classes from './bench.module.css'
 import { BenchSide } from './bench-side'
 
 /** Who is on the wire: units by the address that they answer at, who is awaited, who does not belong here. */
@@ -76,7 +77,7 @@ export function BenchView() {
       </div>
       {fault && <p className={sheet.fault}>{fault.sentence}</p>}
       <div className={sheet.columns}>
-        <div className={sheet.sheet}>
+        <div className={`${sheet.sheet} ${groups.length === 0 ? classes.short : ''}`}>
           {groups.length === 0 && forHands > 0 && <p className={sheet.pad}>{benchForHands}</p>}
           {groups.length === 0 && forHands === 0 && (
             <p className={sheet.pad}>

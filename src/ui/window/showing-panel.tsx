@@ -44,7 +44,7 @@ export function ShowingPanel({ unit, joined, shown, card, rehearsed, act }: Show
     return (
       <section className={`${sheet.sheet} ${classes.showing}`} aria-label={showing.title}>
         <p>{showing.why}</p>
-        <Steps />
+        <Steps of="itself" />
         <div className={classes.acts}>
           <Button disabled={!act} onClick={() => act?.({ kind: 'show', on: true })}>
             {showing.begin}
@@ -63,12 +63,8 @@ export function ShowingPanel({ unit, joined, shown, card, rehearsed, act }: Show
       <h2>
         {showing.title} <span className="soft">{acts.length}</span>
       </h2>
-      {acts.length === 0 && (
-        <>
-          <p>{showing.nothing}</p>
-          <Steps />
-        </>
-      )}
+      {acts.length === 0 && <p>{showing.nothing}</p>}
+      {!acts.some((each) => each.for === (joined ? 'joined' : 'itself')) && <Steps of={joined ? 'joined' : 'itself'} />}
       {asked.length > 0 && (
         <ol>
           {asked.map((each) => (
@@ -98,10 +94,10 @@ export function ShowingPanel({ unit, joined, shown, card, rehearsed, act }: Show
 }
 
 /** What a showing goes through, in the order that makes a whole card. */
-function Steps() {
+function Steps({ of }: { of: ShownAct['for'] }) {
   return (
     <ul className="soft">
-      {showing.steps.map((step) => (
+      {showing[of === 'joined' ? 'stepsJoined' : 'steps'].map((step) => (
         <li key={step}>{step}</li>
       ))}
     </ul>

@@ -31,6 +31,12 @@ export const showing = {
     'Open, and leave again, one row of its table of networks, and take away the one it came with; then add yours.',
     'Save each page, and end with what puts all into effect.',
   ],
+  /** For an access point that is set through the unit. */
+  stepsJoined: [
+    'Open the page that lists it, and let it in where it waits for that.',
+    'Reload that page until its row says that it has joined.',
+    'Open its row, set it as it is to be, and save it.',
+  ],
 } as const
 
 /** Beside a setting that hands have put in, or found right, while they show. */
