@@ -19,6 +19,7 @@ import { rehearse } from './rehearsal'
 import { UnitShowing } from './unit-showing'
 import { type FoundWay, laneToUnit } from './window-lane'
 import {
+  actedFor,
   fileOf,
   keep,
   keepShowing,
@@ -132,13 +133,7 @@ export class WindowDesk {
   async #actFor(on: WindowOn, open: OpenWindow, unit: string | null): Promise<void> {
     open.valuesOf = { ...on, unit: unit ?? on.unit }
     open.window.tell({ kind: 'acting-for', unit })
-    await this.#showFor(on, open)
-  }
-
-  /** What hands show from now on is noted for whoever they act for. */
-  async #showFor(on: WindowOn, { showing, valuesOf }: OpenWindow): Promise<void> {
-    const of = valuesOf.unit === on.unit ? undefined : await spokenOfUnit(this.#parts, valuesOf)
-    showing?.actFor(of && { ...of.unit, spoken: of.spoken, isDescribed: of.card.isBare !== true })
+    open.showing?.actFor(await actedFor(this.#parts, on, open.valuesOf))
   }
 
   async #loginAs(on: WindowOn, { window }: OpenWindow, hand: Extract<Hand, { kind: 'login-as' }>): Promise<void> {
@@ -220,7 +215,7 @@ export class WindowDesk {
     const subject = { model: of.unit.model, mac, address: lane.address, ...door, factory: login, spoken: of.spoken }
     const before = hand.anew ? undefined : await shownBefore(this.#parts, on, mac)
     open.showing = new UnitShowing(subject, (told) => window.tell(told), before)
-    await this.#showFor(on, open)
+    open.showing.actFor(await actedFor(this.#parts, on, open.valuesOf))
     await window.noteHands(open.showing.note)
   }
 

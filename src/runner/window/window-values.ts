@@ -14,6 +14,7 @@ import type { Hand } from '../../core/showing/window-talk'
 import type { PageFile } from '../../wire/window/page-files'
 import type { AwakeClock } from '../awake-clock'
 import type { Records } from '../ports/records'
+import type { ActedFor } from './unit-showing'
 
 export interface WindowOn {
   readonly jobId: number
@@ -44,6 +45,12 @@ export async function spokenOfUnit({ records, clock }: Parts, { jobId, unit: id 
   const marked = askingWithMarks({ brief, units, plans, cards, secretTimes: times, today: clock.date() }, unit)
   const asking = marked && { ...marked, secrets }
   return asking && { unit, card: asking.card, asking, spoken: spokenOf(asking) }
+}
+
+/** An access point that is set through a unit, for which hands act; undefined where they act for the unit itself. */
+export async function actedFor(parts: Parts, on: WindowOn, valuesOf: WindowOn): Promise<ActedFor | undefined> {
+  const of = valuesOf.unit === on.unit ? undefined : await spokenOfUnit(parts, valuesOf)
+  return of && { ...of.unit, spoken: of.spoken, isDescribed: of.card.isBare !== true }
 }
 
 export async function onLabel({ records }: Parts, jobId: number, mac: string): Promise<string | undefined> {
