@@ -39,6 +39,7 @@ const long = [
   'tests/e2e/joins.test.ts',
   'tests/simulation/simulation.test.ts',
   'tests/store/mutated.test.ts',
+  'tests/store/ssh-key.test.ts',
   'tests/store/whole.test.ts',
   'tests/wire/hearth-files.test.ts',
   'tests/wire/helper.test.ts',

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { afterEach, beforeEach, expect } from 'vitest'
 import { type HostBench, hostBench, hostJob } from '../support/hosts'
 import { type Installation, startInstallation } from '../support/installation'
-import { longIt, shortIt } from '../support/long'
+import { longIt } from '../support/long'
 import { passingFolder } from '../support/passing-folder'
 
 const count = 3
@@ -60,7 +60,7 @@ longIt('goes on where it was, once its runner was killed as a unit came to its a
   expect(hosts.wire.standing()).toBe(standing)
 })
 
-shortIt(
+longIt(
   'signs in with the job’s SSH key where somebody set a unit up before, and proves the job’s password there',
   async () => {
     const file = hosts.setUpByKey(1)
