@@ -22,7 +22,7 @@ import { anyBrief } from '../support/any-brief'
 import { type Bench, type BenchOptions, heldAt, openBench } from '../support/bench'
 import { cardOf } from '../support/data'
 import { familiesTable } from '../support/families'
-import { shortIt as it, longIt, often } from '../support/long'
+import { shortIt as it, longIt, often, someOf } from '../support/long'
 import { plainP6 } from '../support/plain-p6'
 import { wholeBrief } from '../support/whole-brief'
 
@@ -342,10 +342,12 @@ describe('networks', () => {
 })
 
 describe('a unit that ships with an open network on air', () => {
-  it.each([
-    ['Ostrel O-20', 'Ostrel'],
-    [plainP6.twin, 'Pellworth'],
-  ])(
+  eachTime.each(
+    someOf([
+      ['Ostrel O-20', 'Ostrel'],
+      [plainP6.twin, 'Pellworth'],
+    ]),
+  )(
     'is silenced before anything else is changed, and the sheet says for how long it stood: %s',
     async (model, ssid) => {
       await mustered({

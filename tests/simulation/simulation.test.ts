@@ -12,7 +12,7 @@ import { scenarioOf } from './scenario'
 import type { Scenario } from './scene'
 
 /** Seeds that are played; each is a site with two or three musters. */
-const runs = Number(process.env.AIR_MUSTER_SIMULATIONS ?? often(3140, 330_000))
+const runs = Number(process.env.AIR_MUSTER_SIMULATIONS ?? often(2000, 330_000))
 /** Seconds after which it ends early. */
 const seconds = Number(process.env.AIR_MUSTER_SIMULATED_SECONDS ?? Number.POSITIVE_INFINITY)
 /** Of musters, at the least, for each seed: 10,000 in `npm test`, a million in `npm run test:long`. A few have fewer. */
