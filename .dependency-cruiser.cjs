@@ -17,7 +17,7 @@ module.exports = {
     only('store-on-core', 'store', ['store', 'core']),
     only('jobs-on-store', 'jobs', ['jobs', 'store', 'core']),
     only('runner', 'runner', ['runner', 'wire', 'jobs', 'store', 'core']),
-    only('cli', 'cli', ['cli', 'jobs', 'wire', 'words', 'core']),
+    only('prompt', 'prompt', ['prompt', 'jobs', 'wire', 'words', 'core']),
     only('actions', 'actions', ['actions', 'jobs', 'core']),
     only('app', 'app', ['app', 'ui', 'actions', 'jobs', 'words', 'core']),
     only('ui-talks-through-actions', 'ui', ['ui', 'actions', 'words', 'core']),

@@ -11,7 +11,7 @@ const long = [
   'src/**/hostile.test.ts',
   'src/core/radio/plan-again.test.ts',
   'src/wire/codec/codecs.test.ts',
-  'src/wire/dialect/cli/reading.test.ts',
+  'src/wire/dialect/prompt/reading.test.ts',
   'tests/real/access-points.test.ts',
   'tests/real/hearth.test.ts',
   'tests/real/tagged-vlan.test.ts',

@@ -11,8 +11,8 @@ export const wireSessions: Sessions = {
       const { controllerPages } = await import('./dialect/pages/pages')
       return controllerPages(lane, card as Parameters<typeof controllerPages>[1], pin, desired)
     }
-    if (card.dialect.kind === 'cli') {
-      const { controllerPrompt } = await import('./dialect/cli/cli')
+    if (card.dialect.kind === 'prompt') {
+      const { controllerPrompt } = await import('./dialect/prompt/prompt')
       return controllerPrompt(lane, card as Parameters<typeof controllerPrompt>[1], pin)
     }
     const { controllerOver } = await import('./dialect/netconf/netconf')

@@ -5,10 +5,10 @@ import { connect } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
-import { type CliDialect, cliDialectSchema } from '../../src/core/kit/cli-dialect'
+import { type PromptDialect, promptDialectSchema } from '../../src/core/kit/prompt-dialect'
 import { type Told, terminalSize } from '../../src/core/showing/window-talk'
-import { escapes, typedAt } from '../../src/wire/dialect/cli/escape'
-import { greetingOf, openSession } from '../../src/wire/dialect/cli/open-session'
+import { escapes, typedAt } from '../../src/wire/dialect/prompt/escape'
+import { greetingOf, openSession } from '../../src/wire/dialect/prompt/open-session'
 import type { Lane } from '../../src/wire/host/host'
 import { UnitTerminal } from '../../src/wire/window/unit-terminal'
 import { unpacked } from '../support/debian-image'
@@ -25,7 +25,7 @@ for try in 1 2 3; do
   echo 'not let in'
 done
 `
-const promptShape = cliDialectSchema.shape.prompt.unwrap()
+const promptShape = promptDialectSchema.shape.prompt.unwrap()
 
 let folder: string
 const children: ChildProcess[] = []
@@ -83,7 +83,7 @@ describe.each(['telnet', 'tcp'] as const)('a shell over %s', (over) => {
         asks: [{ sees: 'sure\\? $', types: 'yes\r' }],
         typed,
         signIn: { user: 'name: $', password: 'secret: $', refused: 'not let in' },
-      }) as NonNullable<CliDialect['prompt']>,
+      }) as NonNullable<PromptDialect['prompt']>,
     },
   })
   const open = (password = login.password, typed?: 'sign-by-sign') =>

@@ -33,7 +33,7 @@ can:
   { unit.name, management.method, management.address, management.prefix, management.vlan, admin.user, admin.password, clock.time }
 does: { applies: at-once, saves: itself, reachedBy: ipv4 }
 dialect:
-  kind: cli
+  kind: prompt
   over: ssh
   escape: shell
   mac: { run: cat /sys/class/net/eth0/address, value: "^(?<value>[0-9a-f:]{17})$" }

@@ -16,14 +16,14 @@ import { mixedBrief } from '../support/whole-brief'
 const mac = '02:b7:1c:00:00:01'
 const model = 'Brackwater B7'
 const factory = { user: 'field', password: 'field' }
-const openCli = await dialectOf('cli')
+const openPrompt = await dialectOf('prompt')
 const kindOf = (work: Promise<unknown>): Promise<string> =>
   work.then(
     () => 'no error',
     (error: unknown) => (error instanceof WireError ? error.kind : String(error)),
   )
 
-describe('the cli dialect at the prompt of a Brackwater B7', () => {
+describe('the prompt dialect at the prompt of a Brackwater B7', () => {
   let lab: Lab
   let unit: Dialect
   const card = cardOf(model) as DirectCard
@@ -35,7 +35,7 @@ describe('the cli dialect at the prompt of a Brackwater B7', () => {
     ping: async () => true,
     close: async () => {},
   }
-  const open = (): Dialect => openCli(lane, card, async () => {})
+  const open = (): Dialect => openPrompt(lane, card, async () => {})
   /** As a muster does it: country first, then whatever differs after it. */
   const writeTo = async (desired: UnitConfig): Promise<void> => {
     await unit.write(countryOf(desired, await unit.read('configured')), desired)

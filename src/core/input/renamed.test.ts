@@ -33,6 +33,13 @@ describe('what a former release wrote', () => {
     expect(readKitCard(former(text))).toEqual(readKitCard(text))
   })
 
+  it('as a card that runs commands is the same card', () => {
+    const text = data('kit/brackwater-b7.yaml')
+    const written = text.replace(/^ {2}kind: prompt$/m, '  kind: cli')
+    expect(written).not.toBe(text)
+    expect(readKitCard(written)).toEqual(readKitCard(text))
+  })
+
   it('as a plan keeps where its radios are', () => {
     const power = { limit: 20, gain: 3, most: 20, target: 17, set: 17 }
     const radio = { band: '5', channel: 36, width: 20, lowMhz: 5170, radar: false, power, locked: false }

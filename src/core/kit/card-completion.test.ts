@@ -42,11 +42,11 @@ describe('what can be typed next in a card', () => {
   })
 
   it('heeds which kind of a thing it is', () => {
-    expect(at('dialect:\n  kind: |')).toEqual(expect.arrayContaining(['cli', 'netconf', 'pages', 'restconf']))
+    expect(at('dialect:\n  kind: |')).toEqual(expect.arrayContaining(['prompt', 'netconf', 'pages', 'restconf']))
     expect(at('dialect:\n  kind: netconf\n  |')).toEqual(['joinsBy', 'managementInterface', 'showsMac'])
-    expect(at('dialect:\n  kind: cli\n  |')).toContain('prompt')
-    expect(at('dialect:\n  kind: cli\n  |')).not.toContain('showsMac')
-    expect(at('dialect:\n  kind: cli\n  over: |')).toEqual(['ssh', 'tcp', 'telnet'])
+    expect(at('dialect:\n  kind: prompt\n  |')).toContain('prompt')
+    expect(at('dialect:\n  kind: prompt\n  |')).not.toContain('showsMac')
+    expect(at('dialect:\n  kind: prompt\n  over: |')).toEqual(['ssh', 'tcp', 'telnet'])
   })
 
   it('is nothing where a text of one’s own belongs', () => {

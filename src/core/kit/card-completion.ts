@@ -122,7 +122,7 @@ function shapesAt(around: readonly (Node | Pair)[]): { readonly keys: readonly s
   return { keys, shapes }
 }
 
-/** Of several forms those whose constant fields are as the mapping has them: `kind: cli` rules out all but one. */
+/** Of several forms those whose constant fields are as the mapping has them: `kind: prompt` rules out all but one. */
 function fitting(shapes: readonly Shape[], map: { get: (key: string) => unknown }): Shape[] {
   const fit = shapes.filter(({ properties = {} }) =>
     Object.entries(properties).every(([key, shape]) => {

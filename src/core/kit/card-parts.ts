@@ -1,8 +1,8 @@
 /** Parts of a kit card that are shared by several fields. */
 import { z } from 'zod'
-import { cliDialectSchema } from './cli-dialect'
 import { oldCryptoSchema } from './old-crypto'
 import { pagesDialectSchema } from './pages-dialect'
+import { promptDialectSchema } from './prompt-dialect'
 
 const widths = [20, 40, 80, 160, 320] as const
 export const poeTypes = ['802.3af', '802.3at', '802.3bt'] as const
@@ -86,7 +86,7 @@ export const dialectSchema = z.discriminatedUnion('kind', [
     /** Of a controller: what tells how far an access point has joined; `snmp` by CAPWAP-BASE-MIB (RFC 5833) as well. */
     joinsBy: z.enum(['module', 'snmp']).default('module'),
   }),
-  cliDialectSchema,
+  promptDialectSchema,
   pagesDialectSchema,
   /** A command line in the words of a former release, which spoke none. */
   z.strictObject({ kind: z.literal('unspoken') }),

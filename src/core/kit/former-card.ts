@@ -39,9 +39,12 @@ function withPrompt({ session, prompt, asks, ...dialect }: Fields): Fields {
 /** The card in today's form; itself, where it is that already or no card at all. */
 export function modernCard(written: unknown): unknown {
   const card = renamed(written, 'place', 'environment')
-  if (isFields(card) && isFields(card.dialect) && card.dialect.kind === 'cli' && 'dialogues' in card.dialect)
+  // So the dialect of commands was called.
+  if (isFields(card) && isFields(card.dialect) && card.dialect.kind === 'cli')
+    return modernCard({ ...card, dialect: { ...card.dialect, kind: 'prompt' } })
+  if (isFields(card) && isFields(card.dialect) && card.dialect.kind === 'prompt' && 'dialogues' in card.dialect)
     return modernCard({ ...card, dialect: { kind: 'unspoken' } })
-  if (isFields(card) && isFields(card.dialect) && card.dialect.kind === 'cli' && 'session' in card.dialect)
+  if (isFields(card) && isFields(card.dialect) && card.dialect.kind === 'prompt' && 'session' in card.dialect)
     return modernCard({ ...card, dialect: withPrompt(card.dialect) })
   if (!isFields(card) || !isFields(card.quirks) || 'does' in card) return card
   const { quirks, ...rest } = card

@@ -53,7 +53,7 @@ describe('the cards that come with the program', () => {
       'Windrow W5',
     ])
     expect(new Set([...cards.values()].map((card) => card.dialect.kind))).toEqual(
-      new Set(['restconf', 'cli', 'netconf', 'pages', 'managed', 'snmp']),
+      new Set(['restconf', 'prompt', 'netconf', 'pages', 'managed', 'snmp']),
     )
     expect(new Set([...cards.values()].map((card) => card.factory.addressing))).toEqual(
       new Set(['static', 'dhcp-first', 'dhcp-only']),

@@ -9,10 +9,10 @@ import { isSettingId, type SettingId } from '../config/setting-ids'
 import { cardBounds, yamlFault } from '../input/bounded-text'
 import { patternSchema } from '../input/pattern'
 import { type Can, canSchema, cardRadioSchema, dialectSchema, doesSchema, poeTypes } from './card-parts'
-import { uncovered } from './cli-dialect'
 import { modernCard } from './former-card'
 import { named, type OldCrypto } from './old-crypto'
 import { entrancesOf, withoutField } from './pages-dialect'
+import { uncovered } from './prompt-dialect'
 
 const seconds = z.number().min(0).max(3600)
 const factoryFields = {
@@ -140,7 +140,7 @@ export const kitCardSchema = cardFields.superRefine(({ can, dialect, timing, rad
   if (dialect.kind === 'pages')
     for (const { id, message } of withoutField(can, dialect))
       context.addIssue({ code: 'custom', path: ['can', id], message })
-  if (dialect.kind !== 'cli') return
+  if (dialect.kind !== 'prompt') return
   if (radios.length > 0 && !dialect.air)
     context.addIssue({ code: 'custom', path: ['dialect', 'air'], message: 'a command tells what its radios really do' })
   for (const { id, message } of uncovered(can, dialect))
@@ -155,7 +155,7 @@ export type KitCard = z.infer<typeof kitCardSchema> & {
   readonly isBare?: true
 }
 
-const directKinds = ['restconf', 'netconf', 'cli', 'pages'] as const
+const directKinds = ['restconf', 'netconf', 'prompt', 'pages'] as const
 type DirectKind = (typeof directKinds)[number]
 const isDirectKind = (kind: string): kind is DirectKind => directKinds.some((each) => each === kind)
 

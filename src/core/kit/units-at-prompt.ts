@@ -4,9 +4,9 @@
  */
 import { z } from 'zod'
 import { patternSchema as pattern } from '../input/pattern'
-import { commandSchema, readingSchema, writeSchema } from './cli-parts'
-import { ofUnitsAlone, placesNamed, templateFaults } from './cli-template'
 import { shownStateSchema } from './joining'
+import { commandSchema, readingSchema, writeSchema } from './prompt-parts'
+import { ofUnitsAlone, placesNamed, templateFaults } from './prompt-template'
 import { valuePattern } from './value-words'
 
 export const unitsAtPromptSchema = z

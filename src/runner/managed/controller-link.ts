@@ -21,7 +21,7 @@ const discoveryMs = 2000
 /** How a controller has its access points; undefined where its card does not say, or nobody speaks to it. */
 export function showsUnitsAs({ dialect }: Pick<DirectCard, 'dialect'>): 'data' | 'rows' | undefined {
   if (dialect.kind === 'netconf') return 'data'
-  return (dialect.kind === 'pages' || dialect.kind === 'cli') && dialect.units ? 'rows' : undefined
+  return (dialect.kind === 'pages' || dialect.kind === 'prompt') && dialect.units ? 'rows' : undefined
 }
 
 export interface ControllerLinkInput {

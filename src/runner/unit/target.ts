@@ -153,7 +153,7 @@ export class Target {
   get keyLogins(): Credentials[] {
     const privateKey = this.#sshKey
     const { dialect, factory } = this.card
-    const overSsh = dialect.kind === 'netconf' || (dialect.kind === 'cli' && dialect.over === 'ssh')
+    const overSsh = dialect.kind === 'netconf' || (dialect.kind === 'prompt' && dialect.over === 'ssh')
     if (privateKey === undefined || !overSsh) return []
     return [...new Set([this.login.user, factory.login.user])].map((user) => ({ user, password: '', privateKey }))
   }

@@ -77,7 +77,7 @@ const usualPrefix = 24
 /** Where a card says that it has a prompt, that comes first. */
 function doorsOf(card: KitCard | undefined): readonly (WindowDoor | TerminalDoor)[] {
   const { dialect, factory } = card ?? {}
-  if (factory && dialect?.kind === 'cli') return [{ over: dialect.over, port: factory.port }, ...usualPages]
+  if (factory && dialect?.kind === 'prompt') return [{ over: dialect.over, port: factory.port }, ...usualPages]
   const usual = [...usualPages, ...usualPrompts]
   const isKnown = factory === undefined || usual.some(({ port }) => port === factory.port)
   return isKnown ? usual : [...usualPages, { scheme: 'https', port: factory.port }, ...usualPrompts]

@@ -22,7 +22,7 @@ type OpenOf<K extends Kind> = (
 ) => Dialect
 
 const dialects: { readonly [K in Kind]: () => Promise<OpenOf<K>> } = {
-  cli: async () => (await import('./cli/cli')).cli,
+  prompt: async () => (await import('./prompt/prompt')).prompt,
   netconf: async () => (await import('./netconf/netconf')).netconf,
   pages: async () => (await import('./pages/pages')).pages,
   restconf: async () => {

@@ -2,17 +2,17 @@
 import type { SettingId } from '../../../core/config/setting-ids'
 import type { ObservedConfig } from '../../../core/config/unit-config'
 import { findAll, findFirst } from '../../../core/input/pattern'
-import type { CliDialect } from '../../../core/kit/cli-dialect'
-import type { CliReading } from '../../../core/kit/cli-parts'
 import type { DirectCard } from '../../../core/kit/kit-card'
+import type { PromptDialect } from '../../../core/kit/prompt-dialect'
+import type { PromptReading } from '../../../core/kit/prompt-parts'
 import { mergedNetwork, neverShown, type SeenValues } from '../seen-values'
 import { fromWords } from '../words'
 
-type Words = Pick<CliDialect, 'values'>
+type Words = Pick<PromptDialect, 'values'>
 type Card = Pick<DirectCard, 'radios' | 'can'>
 
 export interface Printed {
-  readonly reading: CliReading
+  readonly reading: PromptReading
   readonly text: string
   /** When, ms since 1970: a clock is read as how far it is off. */
   readonly at: number
@@ -60,7 +60,7 @@ export function partsOf(starts: string, text: string): Part[] {
 export const bandOf = (card: Pick<DirectCard, 'radios'>, name: string): string | undefined =>
   card.radios.find((radio) => radio.name === name)?.band
 
-function valuesIn({ values }: Words, { tells, says }: CliReading, part: string, at: number): SeenValues {
+function valuesIn({ values }: Words, { tells, says }: PromptReading, part: string, at: number): SeenValues {
   const seen: SeenValues = {}
   for (const [id, value] of Object.entries(says)) seen[id] = { kind: 'value', value }
   for (const [id, pattern] of Object.entries(tells)) {

@@ -1,16 +1,16 @@
 /** Which writes of a card some differences call for, and what the places of their commands stand for each time. */
 import { type Difference, stepOf } from '../../../core/config/compare'
-import type { CliWrite } from '../../../core/kit/cli-parts'
+import type { PromptWrite } from '../../../core/kit/prompt-parts'
 import { networkPlaces, type Places, placesOf, radioPlaces, type Situation } from './places'
 
 export interface Writing {
-  readonly write: CliWrite
+  readonly write: PromptWrite
   readonly places: Places
 }
 
 /** In the order of the card. */
 export function writingsFor(
-  writes: readonly CliWrite[],
+  writes: readonly PromptWrite[],
   differences: readonly Difference[],
   situation: Situation,
 ): Writing[] {
@@ -23,14 +23,14 @@ export function writingsFor(
 }
 
 /** Does a difference call for this write? */
-function concerns({ sets }: CliWrite, difference: Difference): boolean {
+function concerns({ sets }: PromptWrite, difference: Difference): boolean {
   if (difference.kind === 'value')
     return sets.some((id) => id === difference.id || id === `${difference.id.split('.')[0]}.*`)
   return sets.some((id) => id.startsWith(`${difference.scope}.`))
 }
 
 /** The places for each time that a write is carried out. */
-function eachOf({ per }: CliWrite, concerned: readonly Difference[], situation: Situation): Places[] {
+function eachOf({ per }: PromptWrite, concerned: readonly Difference[], situation: Situation): Places[] {
   const { desired, card } = situation
   if (per === 'unit') return [{}]
   if (per === 'network') {

@@ -1,10 +1,10 @@
 /** One SSH connection for many commands, each in a channel of its own (RFC 4254, 6.5), which tells how it ended. */
 import type { Client, ClientChannel } from 'ssh2'
 import { plainReason, WireError } from '../../wire-error'
-import { type CliSession, longestOutput, type Ran } from './session'
+import { type CommandSession, longestOutput, type Ran } from './session'
 
 /** Runs each command by itself. */
-export class SshCommands implements CliSession {
+export class SshCommands implements CommandSession {
   readonly #client: Client
   #over: WireError | undefined
 

@@ -3,18 +3,18 @@ import { describe, expect, it } from 'vitest'
 import { cards } from '../../../../tests/support/data'
 import { often } from '../../../../tests/support/long'
 import { unitConfigSchema } from '../../../core/config/unit-config'
-import type { CliDialect } from '../../../core/kit/cli-dialect'
 import { type DirectCard, isDirect } from '../../../core/kit/kit-card'
+import type { PromptDialect } from '../../../core/kit/prompt-dialect'
 import { airIn } from './air'
 import { radioPlaces } from './places'
 import { observedIn } from './reading'
 
-function cliCard(name: string): DirectCard & { dialect: CliDialect } {
+function promptCard(name: string): DirectCard & { dialect: PromptDialect } {
   const card = cards.get(name)
-  if (!card || !isDirect(card) || card.dialect.kind !== 'cli') throw new Error(`${name} speaks by no commands`)
+  if (!card || !isDirect(card) || card.dialect.kind !== 'prompt') throw new Error(`${name} speaks by no commands`)
   return { ...card, dialect: card.dialect }
 }
-const card = cliCard('Debian hostapd')
+const card = promptCard('Debian hostapd')
 const { dialect } = card
 const { air } = dialect
 if (!air) throw new Error('the card does not say what its radios do')

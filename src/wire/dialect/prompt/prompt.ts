@@ -1,9 +1,9 @@
-/** The cli dialect: commands over SSH, Telnet or a console, as the unit's kit card has them. */
+/** The prompt dialect: commands over SSH, Telnet or a console, as the unit's kit card has them. */
 import type { Difference } from '../../../core/config/compare'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import { findFirst } from '../../../core/input/pattern'
-import type { CliDialect } from '../../../core/kit/cli-dialect'
-import type { CliCommand, CliReading } from '../../../core/kit/cli-parts'
+import type { PromptDialect } from '../../../core/kit/prompt-dialect'
+import type { PromptCommand, PromptReading } from '../../../core/kit/prompt-parts'
 import type { Evidence } from '../../../core/kit/recognise'
 import type { Lane } from '../../host/host'
 import type { PinCheck } from '../../trust/pin'
@@ -12,32 +12,32 @@ import { always, type Changes, type Credentials, type Dialect, type RadioOnAir }
 import type { RowsController, UnitRows } from '../managed/controller'
 import { asController } from '../managed/rows'
 import { airIn } from './air'
-import { type CliCard, Commands } from './commands'
+import { Commands, type PromptCard } from './commands'
 import { greetingOf } from './open-session'
 import { type Places, placesOf, type Situation } from './places'
 import { observedIn, type Printed } from './reading'
 import { UnitsPrinted } from './units-printed'
 import { writingsFor } from './writing'
 
-export function cli(lane: Lane, card: CliCard, pin: PinCheck): Dialect {
-  return new Cli(lane, card, pin)
+export function prompt(lane: Lane, card: PromptCard, pin: PinCheck): Dialect {
+  return new Prompt(lane, card, pin)
 }
 
 /** @throws WireError garbled where its card says nothing of units that it manages */
-export function controllerPrompt(lane: Lane, card: CliCard, pin: PinCheck): RowsController {
-  return asController(new Cli(lane, card, pin))
+export function controllerPrompt(lane: Lane, card: PromptCard, pin: PinCheck): RowsController {
+  return asController(new Prompt(lane, card, pin))
 }
 
-class Cli implements Dialect {
+class Prompt implements Dialect {
   readonly #lane: Lane
-  readonly #card: CliCard
+  readonly #card: PromptCard
   readonly #commands: Commands
   /** Access points that are set through it, where it is a controller. */
   readonly units: UnitRows | undefined
   /** What this session read last: an address is changed from what it is, never from what it was thought to be. */
   #current: { address: string; prefix: number } | undefined
 
-  constructor(lane: Lane, card: CliCard, pin: PinCheck) {
+  constructor(lane: Lane, card: PromptCard, pin: PinCheck) {
     this.#lane = lane
     this.#card = card
     this.#commands = new Commands(lane, card, pin)
@@ -46,7 +46,7 @@ class Cli implements Dialect {
     this.units = units && new UnitsPrinted(this.#commands, card.dialect, units, networks)
   }
 
-  get #dialect(): CliDialect {
+  get #dialect(): PromptDialect {
     return this.#card.dialect
   }
 
@@ -70,7 +70,7 @@ class Cli implements Dialect {
     return observed
   }
 
-  async #readBy(isMeant: (reading: CliReading) => boolean): Promise<ObservedConfig> {
+  async #readBy(isMeant: (reading: PromptReading) => boolean): Promise<ObservedConfig> {
     const printed: Printed[] = []
     for (const reading of this.#dialect.read.filter(isMeant)) {
       const before = Date.now()
@@ -87,7 +87,7 @@ class Cli implements Dialect {
 
   async write(differences: readonly Difference[], desired: UnitConfig, mayChange = always): Promise<void> {
     this.#commands.keepSecretsOf(desired)
-    const part = async (command: CliCommand, places: Places): Promise<void> => {
+    const part = async (command: PromptCommand, places: Places): Promise<void> => {
       await mayChange()
       await this.#commands.carryOut(command, places)
     }

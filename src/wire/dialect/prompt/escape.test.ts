@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { fillIn, templateFaults, unsafePlaces } from '../../../core/kit/cli-template'
+import { fillIn, templateFaults, unsafePlaces } from '../../../core/kit/prompt-template'
 import { escapes, inInput } from './escape'
 
 const hostile = [

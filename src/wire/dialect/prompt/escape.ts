@@ -2,8 +2,8 @@
  * How a value stands in a command, so that nothing that a brief holds can end the command early. What a unit cannot
  * be told this way is refused before it is sent.
  */
-import type { CliDialect } from '../../../core/kit/cli-dialect'
-import type { Escape } from '../../../core/kit/cli-template'
+import type { PromptDialect } from '../../../core/kit/prompt-dialect'
+import type { Escape } from '../../../core/kit/prompt-template'
 import { WireError } from '../../wire-error'
 
 /** C0 and C1 controls, line and paragraph separators: each may end a line somewhere. */
@@ -15,7 +15,7 @@ function oneLine(value: string): string {
   return value
 }
 
-export const escapes: Readonly<Record<CliDialect['escape'], Escape>> = {
+export const escapes: Readonly<Record<PromptDialect['escape'], Escape>> = {
   /** One word of a POSIX shell (IEEE Std 1003.1-2017, 2.2.2): within single quotes nothing has a meaning. */
   shell: (value) => `'${oneLine(value).replaceAll("'", `'\\''`)}'`,
   /** Between double quotes, with backslashes before what would end them. */
@@ -29,7 +29,7 @@ export const escapes: Readonly<Record<CliDialect['escape'], Escape>> = {
 }
 
 /** Signs that act as soon as they are typed are typed so that they stand for themselves. @throws WireError rejected */
-export function typedAt({ over, prompt }: Pick<CliDialect, 'over' | 'prompt'>, written: Escape): Escape {
+export function typedAt({ over, prompt }: Pick<PromptDialect, 'over' | 'prompt'>, written: Escape): Escape {
   const { acts = '', literal } = prompt ?? {}
   return (value) => {
     // Its terminal has seven bits (RFC 854): the eighth would be lost on the way, without a word.

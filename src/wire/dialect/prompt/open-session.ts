@@ -1,8 +1,8 @@
 /** How a session with a unit is opened, over what its card says. */
 import type { Duplex } from 'node:stream'
 import type { Client, ClientChannel } from 'ssh2'
-import type { CliDialect } from '../../../core/kit/cli-dialect'
 import type { DirectCard } from '../../../core/kit/kit-card'
+import type { PromptDialect } from '../../../core/kit/prompt-dialect'
 import type { Lane } from '../../host/host'
 import { bannerOf, connectSsh } from '../../ssh/ssh-client'
 import { overTelnet } from '../../telnet/telnet'
@@ -10,17 +10,22 @@ import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
 import { PromptSession } from './prompt-session'
-import type { CliSession } from './session'
+import type { CommandSession } from './session'
 import { shownOn } from './shown'
 import { SshCommands } from './ssh-commands'
 
-type Spoken = Pick<DirectCard, 'factory'> & { readonly dialect: Pick<CliDialect, 'over' | 'prompt'> }
+type Spoken = Pick<DirectCard, 'factory'> & { readonly dialect: Pick<PromptDialect, 'over' | 'prompt'> }
 
 /** A terminal as wide as can be: units break longer lines, and what is read would be cut. */
 const terminal = { term: 'dumb', cols: 512, rows: 512 }
 
 /** @throws WireError refused, untrusted, unreachable, timeout or garbled */
-export async function openSession(lane: Lane, card: Spoken, login: Credentials, pin: PinCheck): Promise<CliSession> {
+export async function openSession(
+  lane: Lane,
+  card: Spoken,
+  login: Credentials,
+  pin: PinCheck,
+): Promise<CommandSession> {
   const { over, prompt } = card.dialect
   if (over === 'ssh') {
     const client = await connectSsh(lane, card.factory.port, login, pin)

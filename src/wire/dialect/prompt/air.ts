@@ -1,16 +1,16 @@
 /** What a unit's radios really do, read from what a command prints. */
 import { findFirst } from '../../../core/input/pattern'
-import type { CliAir, CliDialect } from '../../../core/kit/cli-dialect'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import { parseMac } from '../../../core/kit/mac'
+import type { PromptAir, PromptDialect } from '../../../core/kit/prompt-dialect'
 import type { RadioOnAir } from '../dialect'
 import { fromWords, securityWord } from '../words'
 import { bandOf, partsOf } from './reading'
 
 export function airIn(
   card: DirectCard,
-  { values }: Pick<CliDialect, 'values'>,
-  air: CliAir,
+  { values }: Pick<PromptDialect, 'values'>,
+  air: PromptAir,
   text: string,
 ): RadioOnAir[] {
   return partsOf(air.starts, text).flatMap(({ of: name, part }): RadioOnAir[] => {

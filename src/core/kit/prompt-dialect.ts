@@ -5,8 +5,8 @@
 import { z } from 'zod'
 import { onlyReadIds, signInIds } from '../config/setting-ids'
 import { patternSchema as pattern } from '../input/pattern'
-import { type CliCommand, type CliWrite, commandSchema, readingSchema, writeSchema } from './cli-parts'
-import { ofUnitsAlone, placesNamed, templateFaults, unsafePlaces } from './cli-template'
+import { commandSchema, type PromptCommand, type PromptWrite, readingSchema, writeSchema } from './prompt-parts'
+import { ofUnitsAlone, placesNamed, templateFaults, unsafePlaces } from './prompt-template'
 import { unitsAtPromptSchema } from './units-at-prompt'
 import { valuePattern, valueWordsSchema } from './value-words'
 
@@ -29,7 +29,7 @@ const airSchema = z.strictObject({
   bssid: valuePattern.optional(),
 })
 
-export type CliAir = z.infer<typeof airSchema>
+export type PromptAir = z.infer<typeof airSchema>
 
 /** A session in which commands are typed, one after the other. */
 const promptSchema = z.strictObject({
@@ -56,10 +56,10 @@ const promptSchema = z.strictObject({
     })
     .optional(),
 })
-export type CliPrompt = z.infer<typeof promptSchema>
+export type AtPrompt = z.infer<typeof promptSchema>
 
 const fields = z.strictObject({
-  kind: z.literal('cli'),
+  kind: z.literal('prompt'),
   over: z.enum(['ssh', 'telnet', 'tcp']),
   /** How commands are typed; absent where each runs by itself and tells how it ended. */
   prompt: promptSchema.optional(),
@@ -87,11 +87,11 @@ const fields = z.strictObject({
   units: unitsAtPromptSchema.optional(),
 })
 
-export const cliDialectSchema = fields.superRefine((dialect, context) => {
+export const promptDialectSchema = fields.superRefine((dialect, context) => {
   const { over, prompt, write, remove, password, confirm, save, restart, units } = dialect
-  const listed = (path: PropertyKey[], each: readonly CliCommand[]): [PropertyKey[], CliCommand][] =>
+  const listed = (path: PropertyKey[], each: readonly PromptCommand[]): [PropertyKey[], PromptCommand][] =>
     each.map((one, index) => [[...path, index], one])
-  const written = (path: PropertyKey[], writes: readonly CliWrite[]): [PropertyKey[], CliCommand][] =>
+  const written = (path: PropertyKey[], writes: readonly PromptWrite[]): [PropertyKey[], PromptCommand][] =>
     writes.flatMap(({ commands: each }, at) => listed([...path, at, 'commands'], each))
   const own = [
     ...written(['write'], write),
@@ -119,13 +119,16 @@ export const cliDialectSchema = fields.superRefine((dialect, context) => {
   if (over !== 'ssh' && !prompt?.signIn)
     context.addIssue({ code: 'custom', path: ['prompt'], message: `over ${over} it takes "prompt" with its "signIn"` })
 })
-export type CliDialect = z.infer<typeof cliDialectSchema>
+export type PromptDialect = z.infer<typeof promptDialectSchema>
 
 /**
  * What a card says that its model can, and has no command for.
  * @param can  ids of the settings that it takes, and whether it shows them
  */
-export function uncovered(can: Readonly<Record<string, { readable: 'yes' | 'no' } | undefined>>, dialect: CliDialect) {
+export function uncovered(
+  can: Readonly<Record<string, { readable: 'yes' | 'no' } | undefined>>,
+  dialect: PromptDialect,
+) {
   const bandsByRadio = dialect.read.some(({ starts }) => starts?.includes('(?<radio>'))
   const told = new Set(dialect.read.flatMap(({ tells, says }) => [...Object.keys(tells), ...Object.keys(says)]))
   if (bandsByRadio) told.add('network.bands')

@@ -3,10 +3,10 @@ import type { SettingId } from '../../../core/config/setting-ids'
 import { settingOf } from '../../../core/config/settings/settings'
 import type { UnitConfig } from '../../../core/config/unit-config'
 import { findFirst } from '../../../core/input/pattern'
-import type { CliDialect } from '../../../core/kit/cli-dialect'
-import type { CliCommand } from '../../../core/kit/cli-parts'
-import { fillIn } from '../../../core/kit/cli-template'
 import type { DirectCard } from '../../../core/kit/kit-card'
+import type { PromptDialect } from '../../../core/kit/prompt-dialect'
+import type { PromptCommand } from '../../../core/kit/prompt-parts'
+import { fillIn } from '../../../core/kit/prompt-template'
 import type { Lane } from '../../host/host'
 import type { PinCheck } from '../../trust/pin'
 import { plainReason, WireError } from '../../wire-error'
@@ -14,21 +14,21 @@ import type { Credentials } from '../dialect'
 import { escapes, inInput, typedAt } from './escape'
 import { openSession } from './open-session'
 import type { Places } from './places'
-import type { CliSession } from './session'
+import type { CommandSession } from './session'
 
-export type CliCard = DirectCard & { readonly dialect: CliDialect }
+export type PromptCard = DirectCard & { readonly dialect: PromptDialect }
 
 const readingSeconds = 60
 
 export class Commands {
   readonly #lane: Lane
-  readonly #card: CliCard
+  readonly #card: PromptCard
   readonly #pin: PinCheck
-  #session: CliSession | undefined
+  #session: CommandSession | undefined
   /** Secrets that went to the unit: they are taken out of whatever it says. */
   readonly #secrets = new Set<string>()
 
-  constructor(lane: Lane, card: CliCard, pin: PinCheck) {
+  constructor(lane: Lane, card: PromptCard, pin: PinCheck) {
     this.#lane = lane
     this.#card = card
     this.#pin = pin
@@ -59,7 +59,7 @@ export class Commands {
   }
 
   /** @throws WireError rejected where the unit says no, or a value cannot be written to it */
-  async carryOut({ run, input, within }: CliCommand, places: Places): Promise<void> {
+  async carryOut({ run, input, within }: PromptCommand, places: Places): Promise<void> {
     const command = this.#filled(run, places)
     if (command.trim() === '') return
     const sent = input === undefined ? undefined : fillIn(input, places, inInput)
@@ -73,11 +73,11 @@ export class Commands {
     this.#session = undefined
   }
 
-  get #dialect(): CliDialect {
+  get #dialect(): PromptDialect {
     return this.#card.dialect
   }
 
-  get #open(): CliSession {
+  get #open(): CommandSession {
     if (!this.#session) throw new WireError('unreachable', 'no session is open')
     return this.#session
   }

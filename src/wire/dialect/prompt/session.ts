@@ -6,7 +6,7 @@ export interface Ran {
   readonly status: number | undefined
 }
 
-export interface CliSession {
+export interface CommandSession {
   /** @throws WireError unreachable, timeout, or garbled where it prints without end */
   run(command: string, input: string | undefined, withinSeconds: number): Promise<Ran>
   close(): void

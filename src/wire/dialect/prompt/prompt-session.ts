@@ -5,10 +5,10 @@
 import type { Duplex } from 'node:stream'
 import { StringDecoder } from 'node:string_decoder'
 import { findAll, findFirst } from '../../../core/input/pattern'
-import type { CliPrompt } from '../../../core/kit/cli-dialect'
+import type { AtPrompt } from '../../../core/kit/prompt-dialect'
 import { plainReason, WireError } from '../../wire-error'
 import type { Credentials } from '../dialect'
-import { type CliSession, longestOutput, type Ran } from './session'
+import { type CommandSession, longestOutput, type Ran } from './session'
 import { shownOn } from './shown'
 
 /** Silence after which what stands at the end is looked at: a prompt is followed by nothing. */
@@ -24,9 +24,9 @@ const enters = { cr: '\r', lf: '\n', crlf: '\r\n' } as const
 
 type Expected<T> = readonly { readonly sees: string; readonly is: T }[]
 
-export class PromptSession implements CliSession {
+export class PromptSession implements CommandSession {
   readonly #channel: Duplex
-  readonly #talk: CliPrompt
+  readonly #talk: AtPrompt
   readonly #end: () => void
   readonly #decoder = new StringDecoder('utf8')
   #raw = ''
@@ -36,7 +36,7 @@ export class PromptSession implements CliSession {
   #news = false
   #wake: () => void = () => undefined
 
-  private constructor(channel: Duplex, talk: CliPrompt, end: () => void) {
+  private constructor(channel: Duplex, talk: AtPrompt, end: () => void) {
     this.#channel = channel
     this.#talk = talk
     this.#end = end
@@ -51,7 +51,7 @@ export class PromptSession implements CliSession {
    * @param login  typed where the unit asks for it; undefined where it was asked before, as in SSH
    * @throws WireError refused, timeout, unreachable or garbled
    */
-  static async open(channel: Duplex, talk: CliPrompt, end: () => void, login?: Credentials): Promise<PromptSession> {
+  static async open(channel: Duplex, talk: AtPrompt, end: () => void, login?: Credentials): Promise<PromptSession> {
     const session = new PromptSession(channel, talk, end)
     try {
       if (login) await session.#signIn(login)

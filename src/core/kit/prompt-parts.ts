@@ -2,7 +2,7 @@
 import { z } from 'zod'
 import { isSettingId } from '../config/setting-ids'
 import { patternSchema as pattern } from '../input/pattern'
-import { templateFaults } from './cli-template'
+import { templateFaults } from './prompt-template'
 import { valuePattern } from './value-words'
 
 /** Its places name settings: they are checked against the table of settings when the card is read. */
@@ -39,7 +39,7 @@ export const readingSchema = z
         context.addIssue({ code: 'custom', path: ['tells', id], message: `"${id}" is not a setting of a ${per}` })
     }
   })
-export type CliReading = z.infer<typeof readingSchema>
+export type PromptReading = z.infer<typeof readingSchema>
 
 export const commandSchema = z.strictObject({
   run: template,
@@ -48,7 +48,7 @@ export const commandSchema = z.strictObject({
   /** Seconds that it may take. */
   within: z.number().positive().max(300).default(20),
 })
-export type CliCommand = z.infer<typeof commandSchema>
+export type PromptCommand = z.infer<typeof commandSchema>
 
 export const writeSchema = z.strictObject({
   /** Settings that it writes, whichever of them differs: ids, or a whole group such as `network.*`. */
@@ -63,4 +63,4 @@ export const writeSchema = z.strictObject({
   per: scopes.default('unit'),
   commands: z.array(commandSchema).min(1),
 })
-export type CliWrite = z.infer<typeof writeSchema>
+export type PromptWrite = z.infer<typeof writeSchema>

@@ -3,8 +3,8 @@
  * and radios as lists, and a few things that follow from them.
  */
 import type { UnitConfig } from '../../../core/config/unit-config'
-import type { CliDialect } from '../../../core/kit/cli-dialect'
 import type { DirectCard } from '../../../core/kit/kit-card'
+import type { PromptDialect } from '../../../core/kit/prompt-dialect'
 import {
   allBlocks,
   type Band,
@@ -21,7 +21,7 @@ export type Places = Record<string, Record<string, unknown> | readonly Places[] 
 
 export interface Situation {
   readonly card: Pick<DirectCard, 'radios'>
-  readonly dialect: Pick<CliDialect, 'values'>
+  readonly dialect: Pick<PromptDialect, 'values'>
   readonly desired: UnitConfig
   /** Address and prefix length that it has now. */
   readonly current: { readonly address: string; readonly prefix: number }

@@ -2,9 +2,9 @@
 import type { Difference } from '../../../core/config/compare'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import { findFirst } from '../../../core/input/pattern'
-import type { CliDialect } from '../../../core/kit/cli-dialect'
 import type { Joining } from '../../../core/kit/joining'
 import { parseMac } from '../../../core/kit/mac'
+import type { PromptDialect } from '../../../core/kit/prompt-dialect'
 import type { UnitsAtPrompt } from '../../../core/kit/units-at-prompt'
 import { WireError } from '../../wire-error'
 import type { ManagedUnit, UnitRows } from '../managed/controller'
@@ -17,14 +17,14 @@ import { writingsFor } from './writing'
 
 export class UnitsPrinted implements UnitRows {
   readonly #commands: Commands
-  readonly #dialect: CliDialect
+  readonly #dialect: PromptDialect
   readonly #units: UnitsAtPrompt
   readonly #readNetworks: () => Promise<ObservedConfig['networks']>
 
   /** @param networks  those that its controller holds */
   constructor(
     commands: Commands,
-    dialect: CliDialect,
+    dialect: PromptDialect,
     units: UnitsAtPrompt,
     networks: () => Promise<ObservedConfig['networks']>,
   ) {

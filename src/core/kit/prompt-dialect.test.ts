@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { unsafePlaces } from './cli-template'
 import { readKitCard } from './kit-card'
+import { unsafePlaces } from './prompt-template'
 
 const text = readFileSync(join(import.meta.dirname, '../../../data/kit/debian-hostapd.yaml'), 'utf8')
 const faultsOf = (card: string) => {
