@@ -18,3 +18,17 @@ it('every file of ours that a page names is there', () => {
   )
   expect(missing).toEqual([])
 })
+
+it('a line of prose ends at 120 columns', () => {
+  const long = pages.flatMap((page) => {
+    let isCode = false
+    return readFileSync(join(root, page), 'utf8')
+      .split('\n')
+      .flatMap((line, at) => {
+        if (line.trimStart().startsWith('```')) isCode = !isCode
+        const isRow = line.trimStart().startsWith('|')
+        return isCode || isRow || [...line].length <= 120 ? [] : [`${page}:${at + 1}`]
+      })
+  })
+  expect(long).toEqual([])
+})

@@ -31,9 +31,9 @@ Written by \`npm run settings\` from \`src/core/config/settings/\` and the kit c
 A setting stands in the table once: what it is called, which step of a muster writes it, how brief and plan ask for it,
 and when two values are the same. What a muster writes, compares, proves, and says to be done by hand follows from it.
 
-*yes*: set and read back. *hidden*: set, and never shown by the unit; the mark of what was written is kept. *by n*: in whole
-steps of n kbit/s. *some*: not every value. *POSIX*: as a rule of POSIX, not by name. *·*: by hand, and said so before a
-muster, on the slip and on the sheet. Models that no muster speaks to yet stand here with what their cards say.
+*yes*: set and read back. *hidden*: set, and never shown by the unit; the mark of what was written is kept. *by n*: in
+whole steps of n kbit/s. *some*: not every value. *POSIX*: as a rule of POSIX, not by name. *·*: by hand, and said so
+before a muster, on the slip and on the sheet. Models that no muster speaks to yet stand here with what their cards say.
 
 | id | setting | of each | step | ${models.join(' | ')} |
 |---|---|---|---|${models.map(() => '---').join('|')}|
