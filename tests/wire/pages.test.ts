@@ -276,7 +276,7 @@ async function serving(
 
 it('fetches what no script draws, sends its form, and opens what is not as it is meant', async () => {
   const asked: string[] = []
-  let kept = 'box'
+  let [kept, ledBy] = ['box', '']
   const field = (value: string) => `<input name="n" value="${value}">`
   const pages: Readonly<Record<string, () => string>> = {
     '/': () => 'here',
@@ -288,6 +288,7 @@ it('fetches what no script draws, sends its form, and opens what is not as it is
     // Sent with what a browser opens, and with nothing else.
     const how = 'upgrade-insecure-requests' in request.headers ? 'opened' : 'fetched'
     asked.push(`${request.method} ${request.url} ${how}`)
+    if (request.method === 'POST') ledBy = request.headers.referer ?? ''
     if (request.method === 'POST') kept = new URLSearchParams(body).get('n') ?? ''
     const said = request.method === 'POST' ? '<b class="saved">Saved</b>' : ''
     return `<title>Pellworth P6</title><body>${said}${pages[request.url ?? '']?.() ?? ''}`
@@ -316,6 +317,7 @@ it('fetches what no script draws, sends its form, and opens what is not as it is
   await dialect.write([difference], desired)
   expect(kept).toBe(desired.unit['unit.name'])
   expect(asked).toContain('POST /plain fetched')
+  expect(ledBy).toMatch(/\/plain$/)
   await unit.close()
 })
 

@@ -110,7 +110,7 @@ export class BrowserEngine implements PageEngine {
 
   async fetch(path: string): Promise<Seen | undefined> {
     const { tab } = await this.#open()
-    return FetchedPages.reach(tab) ? this.#fetched.go(path) : undefined
+    return FetchedPages.mayAsk(tab) ? this.#fetched.go(path) : undefined
   }
 
   async submit(entries: readonly Entry[], press: At | undefined): Promise<Seen> {

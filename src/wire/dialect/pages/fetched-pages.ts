@@ -13,6 +13,8 @@ interface Request {
   readonly url: string
   readonly method: 'GET' | 'POST'
   readonly body: Submission['body'] | null
+  /** The page that leads there, where that is not the one that stands: some units heed it. */
+  readonly from: string | null
 }
 
 interface Reply {
@@ -36,7 +38,7 @@ export class FetchedPages {
   }
 
   /** Whether the page in a tab is one of a unit's, which may ask for others. */
-  static reach(tab: Tab): boolean {
+  static mayAsk(tab: Tab): boolean {
     return /^https?:/.test(tab.url())
   }
 
@@ -56,7 +58,7 @@ export class FetchedPages {
   /** @returns undefined where the page has to be opened: it may lead elsewhere, or tell by a status what is wrong */
   async go(path: string): Promise<Seen | undefined> {
     this.leave()
-    const reply = await this.#ask({ url: path, method: 'GET', body: null }).catch((error: unknown) => {
+    const reply = await this.#ask({ url: path, method: 'GET', body: null, from: null }).catch((error: unknown) => {
       // Whoever opens it waits where a unit is away for a moment.
       if (error instanceof WireError && error.kind === 'unreachable') return undefined
       throw error
@@ -66,7 +68,7 @@ export class FetchedPages {
 
   /** The page that stands, as it is now. @throws WireError unreachable where it is not there any more */
   again(): Promise<Seen> {
-    return this.#mustAsk({ url: this.url ?? '', method: 'GET', body: null })
+    return this.#mustAsk({ url: this.url ?? '', method: 'GET', body: null, from: null })
   }
 
   async submit(entries: readonly Entry[], press: string): Promise<Seen> {
@@ -74,7 +76,7 @@ export class FetchedPages {
     const url = new URL(action, this.url)
     url.hash = ''
     if (query !== undefined) url.search = query
-    return this.#mustAsk({ url: url.href, method, body })
+    return this.#mustAsk({ url: url.href, method, body, from: this.url ?? null })
   }
 
   /** Draws it in the tab that fetched it, for whoever wants to see it. */
@@ -100,11 +102,18 @@ export class FetchedPages {
 /** Runs in the page: nothing outside it is there. @param asked  with the most signs of a page, and a patience in ms */
 export async function fetchedHtml(
   _elements: PageElements,
-  { url, method, body, most, patience }: Request & { readonly most: number; readonly patience: number },
+  { url, method, body, from, most, patience }: Request & { readonly most: number; readonly patience: number },
 ): Promise<Reply | 'late' | 'failed'> {
   try {
     const sent = body ? { body: body.text, headers: { 'content-type': body.type } } : {}
-    const reply = await fetch(url, { method, ...sent, cache: 'no-store', signal: AbortSignal.timeout(patience) })
+    const led = from === null ? {} : { referrer: from }
+    const reply = await fetch(url, {
+      method,
+      ...sent,
+      ...led,
+      cache: 'no-store',
+      signal: AbortSignal.timeout(patience),
+    })
     const html = await reply.text()
     if (html.length > most || new URL(reply.url).origin !== location.origin) return 'failed'
     return { status: reply.status, html, url: reply.url }
