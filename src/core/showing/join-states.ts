@@ -1,8 +1,11 @@
 /** What the words in the row of an access point mean: how far it has come with its controller, or why it is turned away. */
-import type { z } from 'zod'
-import type { shownStateSchema } from '../kit/joining'
+import { z } from 'zod'
+import { shownStateSchema } from '../kit/joining'
 
 export type JoinState = z.infer<typeof shownStateSchema>
+/** What somebody says that words mean: a state, or none. */
+export const saidStateSchema = z.union([shownStateSchema, z.literal('none')])
+export type SaidState = z.infer<typeof saidStateSchema>
 
 /** In the order in which they are tried: why it is turned away before how far it is. */
 const entries: readonly (readonly [words: RegExp, state: JoinState])[] = [
@@ -12,12 +15,12 @@ const entries: readonly (readonly [words: RegExp, state: JoinState])[] = [
   [/\bcertificate\b/i, 'certificate'],
   [/\b(image|firmware|up(grad|dat)\w*) (failed|error)\b|\bfailed to up(grade|date)\b/i, 'image-failed'],
   [/\b(password|credentials?|login)\b/i, 'login'],
-  [/\b(wait(s|ing)?|pending|unapproved|not (listed|approved|adopted|managed)|unmanaged|new)\b/i, 'not-listed'],
+  [/\b(wait(s|ing)?|pending|unapproved|not (listed|approved|managed)|unmanaged|new)\b/i, 'not-listed'],
   [/\b(offline|gone|lost|away|absent|unreachable|dis?connected|down|missing)\b/i, 'absent'],
   [/\b(seen|discover(ed|ing)|found)\b/i, 'discovered'],
   [/\b(image|firmware|download\w*|upgrad\w*|updat\w*)\b/i, 'image'],
   [/\b(configur\w*|provision\w*|settings|setting up)\b/i, 'configuring'],
-  [/\b(joining|connecting|adopting)\b/i, 'joining'],
+  [/\b(joining|connecting)\b/i, 'joining'],
   [/\b(run(s|ning)?|work(s|ing)?|online|connected|up|active|ready|joined|managed|operational)\b/i, 'run'],
 ]
 

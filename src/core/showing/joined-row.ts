@@ -3,7 +3,7 @@
  * one that hands act for.
  */
 import { z } from 'zod'
-import { type JoinState, stateByWords } from './join-states'
+import { type SaidState, stateByWords } from './join-states'
 import type { Noted } from './noted'
 
 /** An access point that is set through the unit that is shown. */
@@ -75,7 +75,7 @@ function rowsOf(parts: readonly RowPart[]): RowPart[][] {
 export interface StateWords {
   readonly words: string
   /** What somebody has said that they mean, or what they are likely to mean. */
-  readonly state: JoinState | 'none' | undefined
+  readonly state: SaidState | undefined
 }
 
 /**
@@ -88,7 +88,7 @@ export function statesIn({
   states,
 }: {
   readonly joined: JoinedRow | undefined
-  readonly states: Readonly<Record<string, JoinState | 'none'>>
+  readonly states: Readonly<Record<string, SaidState>>
 }): {
   readonly at: string | undefined
   readonly words: readonly StateWords[]

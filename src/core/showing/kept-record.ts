@@ -2,10 +2,10 @@
 import { z } from 'zod'
 import { settingIdSchema } from '../config/unit-config'
 import { jsonIn } from '../input/json'
-import { shownStateSchema } from '../kit/joining'
 import { describedSchema } from '../kit/page-element'
 import { valueWordsFields } from '../kit/value-words'
 import { actsFor, pressRoles } from './act'
+import { saidStateSchema } from './join-states'
 import { joinedRowSchema } from './joined-row'
 import { elementFactsSchema, notedRowSchema, protocolLogins } from './noted'
 import { nothingShown, type ShownRecord } from './record'
@@ -50,7 +50,7 @@ const recordSchema = z.object({
   named: z.record(z.string(), words),
   texts: z.record(z.string(), words),
   joined: joinedRowSchema.optional(),
-  states: z.record(z.string(), z.union([shownStateSchema, z.literal('none')])).default({}),
+  states: z.record(z.string(), saidStateSchema).default({}),
 })
 
 export const keptRecord = (record: ShownRecord): string => JSON.stringify(record)

@@ -6,7 +6,7 @@ import type { Spoken } from '../config/outcomes'
 import type { SettingKey } from '../config/unit-config'
 import type { Described, ElementFacts } from '../kit/page-element'
 import type { Act, ActValue, PressRole } from './act'
-import type { JoinState } from './join-states'
+import type { SaidState } from './join-states'
 import { type JoinedRow, type JoinedUnit, joinedRowOn } from './joined-row'
 import { likelySetting, meaningOfChoice, meaningOfText } from './meaning'
 import type { Noted, NotedRow, ProtocolLogin, Puts } from './noted'
@@ -44,7 +44,7 @@ export interface ShownRecord {
   /** Where an access point that is set through this unit stands, once hands have acted for it. */
   readonly joined: JoinedRow | undefined
   /** What somebody says of words that stood in its row: the state that they mean, or none. */
-  readonly states: Readonly<Record<string, JoinState | 'none'>>
+  readonly states: Readonly<Record<string, SaidState>>
 }
 export const nothingShown: ShownRecord = {
   from: undefined,
@@ -238,7 +238,7 @@ function withAppeared(
 const doesMore =
   /\b(save|apply|submit|ok|update|next|continue|finish|done|log ?in|sign ?in|add|create|install|confirm|change)\b/i
 /** What lets an access point in that waits for it. */
-const takesIn = /\b(take in|adopt|accept|approve|allow|admit|add|authori[sz]e|claim|join|register|trust)\b/i
+const takesIn = /\b(take in|accept|approve|allow|admit|add|authori[sz]e|claim|join|register|trust)\b/i
 const flushes: ReadonlySet<PressRole> = new Set(['saves', 'close', 'remove', 'take-in', 'effect', 'restart'])
 
 function roleOf(

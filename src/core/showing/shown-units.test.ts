@@ -19,9 +19,9 @@ function shownOne({ lastState = 'Working' } = {}): ShownPage {
   const page = new ShownPage()
   page.signIn()
   page.actFor(joined, toBe)
-  page.stands('/points', button('Adopt'))
+  page.stands('/points', button('Approve'))
   page.hasRow('02-48-32-00-00-07', 'Some Point', 'Waiting')
-  page.press('Adopt', { inRow: true })
+  page.press('Approve', { inRow: true })
   page.stands('/points', button('Edit'))
   page.hasRow('02-48-32-00-00-07', 'Some Point', lastState)
   page.press('Edit', { inRow: true })
@@ -40,7 +40,7 @@ describe('an access point that is set through a unit', () => {
     expect(dialect.units).toMatchObject({
       ...{ path: '/points', row: 'tbody tr', mac: { at: 'td:nth-child(1)' }, state: { at: 'td:nth-child(3)' } },
       states: { Waiting: 'not-listed', Working: 'run' },
-      takeIn: { press: { use: 'press', by: [{ text: 'Adopt' }] } },
+      takeIn: { press: { use: 'press', by: [{ text: 'Approve' }] } },
       open: { use: 'press', by: [{ text: 'Edit' }] },
       fields: { 'unit.name': { at: { use: 'type', by: [{ label: 'Device name' }] } } },
       radios: { '5': { 'radio.channel': { at: { by: [{ label: 'Channel at 5 GHz' }] } } } },

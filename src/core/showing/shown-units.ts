@@ -1,6 +1,5 @@
 /** Access points that are set through a unit: how one is let in, opened and set, as it was shown for one of them. */
 import { parse, stringify } from 'yaml'
-import type { SettingId } from '../config/setting-ids'
 import { firstCard } from '../kit/bare-card'
 import type { Act } from './act'
 import { type CardRadio, withOffered } from './card-radios'
@@ -8,18 +7,19 @@ import { statesIn } from './joined-row'
 import type { MissingPart } from './missing-part'
 import type { ShownRecord } from './record'
 import { anyOf, ats, canOf, confirmsOf, fieldsAndRadios, idOf } from './shown-fields'
-import { type Turn, turnsOf } from './turns'
+import { type Single, type Turn, turnsOf } from './turns'
 import { wayTo } from './ways'
 
 const isPress = (act: Act, role: string): boolean => act.does.kind === 'press' && act.does.role === role
 const isInRow = ({ does }: Act): boolean => does.kind === 'press' && does.row !== undefined
 
-/** Turns in which a setting of an access point, or of its radios, was put in. */
-const turnsForJoined = (record: ShownRecord): Turn[] =>
-  turnsOf(
-    record.acts.filter((act) => act.for === 'joined'),
-    record.acts,
-  ).turns.filter(({ fills }) => fills.some((act) => idOf(act) !== undefined && !idOf(act)?.startsWith('network.')))
+/** What was done for an access point; of its turns those in which a setting of its own, or of its radios, was put in. */
+function doneForJoined({ acts: all }: ShownRecord): { acts: Act[]; turns: Turn[]; singles: Single[] } {
+  const acts = all.filter((act) => act.for === 'joined')
+  const { turns, singles } = turnsOf(acts, all)
+  const isOwn = (act: Act): boolean => !(idOf(act) ?? 'network.').startsWith('network.')
+  return { acts, turns: turns.filter(({ fills }) => fills.some(isOwn)), singles }
+}
 
 /**
  * The part `units` of a card.
@@ -27,11 +27,9 @@ const turnsForJoined = (record: ShownRecord): Turn[] =>
  * @param missing  told what was not shown @returns undefined where nothing was, or something is missing
  */
 export function unitsOf(record: ShownRecord, missing: MissingPart[]): Record<string, unknown> | undefined {
-  const acts = record.acts.filter((act) => act.for === 'joined')
+  const { acts, turns, singles } = doneForJoined(record)
   if (acts.length === 0) return undefined
   const { joined } = record
-  const turns = turnsForJoined(record)
-  const { singles } = turnsOf(acts, record.acts)
   const single = (role: string) =>
     singles.find(({ press }) => isPress(press, role) && (role === 'close' || isInRow(press)))
   const [takeIn, close] = [single('take-in'), single('close')]
@@ -85,15 +83,14 @@ export function joinedCard(
   can: Readonly<Record<string, unknown>>,
 ): string {
   const card = parse(firstCard(model)) as Record<string, unknown>
-  const turns = turnsForJoined(record)
+  const { acts, turns } = doneForJoined(record)
   const ofNetworks = Object.entries(can).filter(([id]) => id.startsWith('network.'))
-  const acts = record.acts.filter((act) => act.for === 'joined')
   Object.assign(card, {
     role: 'managed-access-point',
     recognise: { macPrefixes: [mac.slice(0, 8)] },
     factory: { address: null, addressing: 'dhcp-only', login: { user: '', password: '' }, port: 443 },
     radios: withOffered(card.radios as CardRadio[], acts),
-    can: { ...canOf(turns), ...(Object.fromEntries(ofNetworks) as Partial<Record<SettingId, unknown>>) },
+    can: { ...canOf(turns), ...Object.fromEntries(ofNetworks) },
     dialect: { kind: 'managed', by: [by] },
   })
   return `# Made by showing, through ${by}. Read it over.\n${stringify(card, { lineWidth: 118 })}`

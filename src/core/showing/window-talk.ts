@@ -4,9 +4,9 @@
  */
 import { z } from 'zod'
 import { settingIdSchema } from '../config/unit-config'
-import { shownStateSchema } from '../kit/joining'
 import { oldCryptoSchema } from '../kit/old-crypto'
 import { actsFor, pressRoles } from './act'
+import { saidStateSchema } from './join-states'
 import { missingPartSchema } from './missing-part'
 import { readBackSchema } from './rehearsal'
 
@@ -102,7 +102,7 @@ export const handSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('state-means'),
     words: z.string().max(200),
-    state: z.union([shownStateSchema, z.literal('none')]),
+    state: saidStateSchema,
   }),
   z.object({ kind: z.literal('make-card') }),
   /** The unit is read by its card, and nothing is written. */
@@ -184,7 +184,7 @@ export const toldSchema = z.discriminatedUnion('kind', [
       }),
     ),
     /** What stood in the row of an access point, and what it may mean. */
-    states: z.array(z.object({ words: z.string(), state: z.union([shownStateSchema, z.literal('none')]).optional() })),
+    states: z.array(z.object({ words: z.string(), state: saidStateSchema.optional() })),
   }),
   /** Whose values are put in: of an access point that is set through the unit, or of the unit itself. */
   z.object({ kind: z.literal('acting-for'), unit: z.string().nullable() }),

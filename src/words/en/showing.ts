@@ -3,7 +3,7 @@
 import type { SettingId } from '../../core/config/setting-ids'
 import { settingOf } from '../../core/config/settings/settings'
 import type { PressRole } from '../../core/showing/act'
-import type { JoinState } from '../../core/showing/join-states'
+import type { SaidState } from '../../core/showing/join-states'
 import type { MissingPart } from '../../core/showing/missing-part'
 
 export const showing = {
@@ -58,7 +58,7 @@ export const roleWords: Readonly<Record<PressRole, string>> = {
 /** Above the words that stood in the row of an access point. */
 export const statesTitle = 'What its row has said'
 export const stateAsks = (words: string): string => `What ${words} means`
-export const stateWords: Readonly<Record<JoinState | 'none', string>> = {
+export const stateWords: Readonly<Record<SaidState, string>> = {
   run: 'it has joined',
   'not-listed': 'it waits to be let in',
   absent: 'it is not there',

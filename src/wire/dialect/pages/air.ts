@@ -6,6 +6,7 @@ import { parseMac } from '../../../core/kit/mac'
 import type { PagePlace } from '../../../core/kit/page-places'
 import { networkFields, type PagesDialect } from '../../../core/kit/pages-dialect'
 import type { RadioOnAir } from '../dialect'
+import { radioOnAir } from '../radio-on-air'
 import { securityWord } from '../words'
 import type { Page } from './page'
 import { idOfNetwork } from './slots'
@@ -28,23 +29,13 @@ export function airOn(
       const text = place && part.text(place)
       return text === undefined || !matches('^[0-9]{1,5}$', text) ? undefined : Number(text)
     }
-    const condition = shows(air.listening) ? 'listening' : shows(air.onAir) ? 'on-air' : 'off'
     const networks = part.parts(air.networks.each).map((each) => {
       const ssid = each.text(air.networks.ssid) ?? ''
       const guard = securityWord(each.text(air.networks.security) ?? '', words)
       const bssid = air.networks.bssid && parseMac(each.text(air.networks.bssid) ?? '')
       return { id: idOfNetwork(desired, band, ssid) ?? ssid, ssid, security: guard, bssid }
     })
-    return [
-      {
-        band,
-        condition,
-        listensFor: number(air.listensFor) ?? 0,
-        channel: number(air.channel),
-        width: number(air.width),
-        leftForRadar: number(air.leftForRadar),
-        networks: condition === 'on-air' ? networks : [],
-      },
-    ]
+    const [isListening, isOnAir] = [shows(air.listening), shows(air.onAir)]
+    return [radioOnAir({ band, isListening, isOnAir, figure: (of) => number(air[of]), networks })]
   })
 }

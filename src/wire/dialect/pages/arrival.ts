@@ -58,7 +58,7 @@ export class Arrival {
       const now = JSON.stringify(seen.facts?.map(({ use, label, text }) => [use, label, text]))
       same = now === before && (seen.facts?.length ?? 0) > 0 ? same + 1 : 0
       before = now
-      await new Promise((resolve) => setTimeout(resolve, longestPauseMs / 2))
+      await rest(longestPauseMs / 2)
     }
     if (!page) throw new WireError('timeout', 'its page did not fill in')
     return page
@@ -79,7 +79,7 @@ export class Arrival {
       } catch (error) {
         if (!(error instanceof WireError && error.kind === 'unreachable' && maybeBack)) throw error
       }
-      await new Promise((resolve) => setTimeout(resolve, longestPauseMs))
+      await rest(longestPauseMs)
     }
   }
 
@@ -88,7 +88,7 @@ export class Arrival {
     const end = Date.now() + appearsWithinMs
     let page = await Page.of(await this.#engine.submit(entries, undefined))
     while (!isThere(page) && Date.now() < end) {
-      await new Promise((resolve) => setTimeout(resolve, firstPauseMs * 4))
+      await rest(firstPauseMs * 4)
       page = await Page.of(await this.#engine.look())
     }
     return page

@@ -4,6 +4,7 @@ import type { DirectCard } from '../../../core/kit/kit-card'
 import { parseMac } from '../../../core/kit/mac'
 import type { PromptAir, PromptDialect } from '../../../core/kit/prompt-dialect'
 import type { RadioOnAir } from '../dialect'
+import { radioOnAir } from '../radio-on-air'
 import { fromWords, securityWord } from '../words'
 import { bandOf, partsOf } from './reading'
 
@@ -20,25 +21,15 @@ export function airIn(
       const found = pattern === undefined ? undefined : valueIn(pattern, part)
       return found === undefined ? undefined : Number(found)
     }
-    const listening = air.listening !== undefined && findFirst(air.listening, part) !== undefined
-    const condition = listening ? 'listening' : findFirst(air.onAir, part) !== undefined ? 'on-air' : 'off'
+    const isListening = air.listening !== undefined && findFirst(air.listening, part) !== undefined
     const networks = partsOf(air.networkStarts, part).map(({ of: id, part: one }) => ({
       id,
       ssid: String(fromWords('network.ssid', valueIn(air.ssid, one) ?? '', values['network.ssid'], 0) ?? ''),
       security: securityWord(valueIn(air.security, one)?.trim() ?? '', values['network.security']?.words),
       bssid: air.bssid === undefined ? undefined : parseMac(valueIn(air.bssid, one) ?? ''),
     }))
-    return [
-      {
-        band,
-        condition,
-        listensFor: number(air.listensFor) ?? 0,
-        channel: number(air.channel),
-        width: number(air.width),
-        leftForRadar: number(air.leftForRadar),
-        networks: condition === 'on-air' ? networks : [],
-      },
-    ]
+    const isOnAir = findFirst(air.onAir, part) !== undefined
+    return [radioOnAir({ band, isListening, isOnAir, figure: (of) => number(air[of]), networks })]
   })
 }
 
