@@ -6,7 +6,7 @@ export const openItsPages = 'Open its pages here'
 export const onWireForHands = (count: number): string =>
   `${count} ${count === 1 ? 'unit' : 'units'} on the wire for hands`
 export const benchForHands =
-  'No muster sets these units yet: nobody has described their model. Open the pages of the first at the right, and show how it is set. What you do becomes a card, and the others are set by it.'
+  'No muster sets these units yet: nobody has described their model. Open the pages of the first, and show how it is set. What you do becomes a card, and the others are set by it.'
 
 export const beginCard = 'Begin a card for this model'
 export const callAgain = 'Look at it again'
