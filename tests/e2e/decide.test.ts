@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { ElementHandle, HTTPRequest, Page } from 'puppeteer-core'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { clickOn } from '../support/click-on'
 import { openBrowser, openSite, type PageSource, type Site } from '../support/site'
 
 const files = mkdtempSync(join(tmpdir(), 'air-muster-files-'))
@@ -128,7 +129,7 @@ describe("a job of one's own", () => {
     await type('Name of the network (SSID)', 'Thornby Crew')
     await type('VLAN of the network', '30')
     await saved()
-    await page.locator('article[aria-label="Network Thornby Crew"] button').click()
+    await clickOn(page, 'article[aria-label="Network Thornby Crew"] button')
     await sees('No wireless network yet')
     await press('Undo')
     await sees('"Thornby Crew": WPA2-Personal, AES-CCMP, 2.4 and 5 GHz')
@@ -211,7 +212,7 @@ describe("a job of one's own", () => {
   })
 
   it('gets its kit from a messy file, seen before it is taken', async () => {
-    await page.locator('a[data-stage="kit"]').click()
+    await clickOn(page, 'a[data-stage="kit"]')
     await sees('0 units on the list')
     await drop('kit.pdf', 'application/pdf', messy)
     await sees('kit.pdf is not a list as CSV: nothing was taken from it.')
@@ -234,7 +235,7 @@ describe("a job of one's own", () => {
   it('is edited as a sheet: keys, fill, paste, sort, undo; a fault keeps only its own row from being saved', async () => {
     const cell = (row: string, column: string) =>
       page.$eval(`[data-row="${row}"] [data-column="${column}"]`, (found) => found.textContent)
-    await page.locator('[data-row="mill-02"] [data-column="place"]').click()
+    await clickOn(page, '[data-row="mill-02"] [data-column="place"]')
     await page.keyboard.type('sack hoist')
     await page.keyboard.press('Enter')
     await page.keyboard.press('Enter')
@@ -243,10 +244,10 @@ describe("a job of one's own", () => {
     expect([await cell('mill-02', 'place'), await cell('mill-03', 'place')]).toEqual(['sack hoist', 'bagging, rear'])
     await saved()
 
-    await page.locator('[data-row="mill-01"] [data-column="port"]').click()
+    await clickOn(page, '[data-row="mill-01"] [data-column="port"]')
     await page.keyboard.type('11')
     await page.keyboard.press('Enter')
-    await page.locator('[data-row="mill-01"] [data-column="port"]').click()
+    await clickOn(page, '[data-row="mill-01"] [data-column="port"]')
     await page.keyboard.down('Shift')
     await page.keyboard.press('ArrowDown')
     await page.keyboard.press('ArrowDown')
@@ -260,7 +261,7 @@ describe("a job of one's own", () => {
       '13',
     ])
 
-    await page.locator('[data-row="new"] [data-column="name"]').click()
+    await clickOn(page, '[data-row="new"] [data-column="name"]')
     await page.evaluate(() => {
       const clipboardData = new DataTransfer()
       clipboardData.setData(
@@ -273,16 +274,16 @@ describe("a job of one's own", () => {
     })
     await sees('6 units on the list')
     await sees('Saved, but for 1 row to mend')
-    await page.locator('[data-row="mill-07"] [data-column="mac"]').click()
+    await clickOn(page, '[data-row="mill-07"] [data-column="mac"]')
     await sees('mill-07 has the same MAC as mill-01: 02:4f:52:77:00:01. This row is not saved until then.')
     await page.reload()
     await sees('6 units on the list')
-    await page.locator('[data-row="mill-07"] [data-column="mac"]').click()
+    await clickOn(page, '[data-row="mill-07"] [data-column="mac"]')
     await press('Take it off the list')
     await saved()
 
-    await page.locator('[role="columnheader"] button').click()
-    await page.locator('[role="columnheader"] button').click()
+    await clickOn(page, '[role="columnheader"] button')
+    await clickOn(page, '[role="columnheader"] button')
     const rows = () =>
       page.$$eval('[role="row"][data-row]', (all) => all.map((row) => (row as HTMLElement).dataset.row))
     await expect.poll(rows).toEqual(['yard-01', 'mill-06', 'mill-03', 'mill-02', 'mill-01', 'new'])
@@ -292,7 +293,7 @@ describe("a job of one's own", () => {
   })
 
   it('takes a label that is scanned, in the field or while nothing has the focus', async () => {
-    await page.locator('[data-row="new"] [data-column="name"]').click()
+    await clickOn(page, '[data-row="new"] [data-column="name"]')
     await page.keyboard.type('mill-08')
     await page.keyboard.press('Tab')
     await page.keyboard.press('Tab')
@@ -314,7 +315,7 @@ describe("a job of one's own", () => {
   })
 
   it('shows the PoE load against the switch, and the faults of the list', async () => {
-    await page.locator('[data-row="new"] [data-column="name"]').click()
+    await clickOn(page, '[data-row="new"] [data-column="name"]')
     await page.evaluate(() => {
       const clipboardData = new DataTransfer()
       clipboardData.setData('text/plain', 'bench-1\tbench\tLowbeam L24\t02:10:24:77:00:01')
@@ -370,7 +371,7 @@ describe("a job of one's own", () => {
   })
 
   it('is planned: addresses with locks, and files that DHCP servers take', async () => {
-    await page.locator('a[data-stage="plan"]').click()
+    await clickOn(page, 'a[data-stage="plan"]')
     await press('Addresses')
     await sees('Addresses are given in the order of the list')
     await type('Address of mill-03', '10.20.0.77')
@@ -388,7 +389,7 @@ describe("a job of one's own", () => {
       'dhcp-host=02:4f:52:77:00:01,10.20.0.20,mill-01',
     )
     expect(await get('/api/jobs/thornby-mill/addresses/hosts')).toMatch(/^10\.20\.0\.20 {2}mill-01$/m)
-    await page.locator('::-p-xpath(//tr[@data-unit="mill-02"]//button[contains(., "let it go")])').click()
+    await clickOn(page, '::-p-xpath(//tr[@data-unit="mill-02"]//button[contains(., "let it go")])')
     await page.waitForFunction(() => !document.body.innerText.includes('mill-02 is locked to'))
   })
 
@@ -407,7 +408,7 @@ describe("a job of one's own", () => {
       ['yard-01', 0.8, 0.8],
     ]
     for (const [unit, x, y] of places) {
-      await page.locator(`::-p-xpath(//aside//li/button[normalize-space(.)="${unit}"])`).click()
+      await clickOn(page, `::-p-xpath(//aside//li/button[normalize-space(.)="${unit}"])`)
       await sees(`click where ${unit} hangs`)
       await clickMap(x, y)
       await page.waitForSelector(`g[data-unit="${unit}"]`)
@@ -439,7 +440,7 @@ describe("a job of one's own", () => {
     await sees('GHz: channel')
     await sees('Limit in United Kingdom')
 
-    await page.locator('label ::-p-text(received level)').click()
+    await clickOn(page, 'label ::-p-text(received level)')
     await page.mouse.move(...(await onMap(0.6, 0.55)))
     await page.waitForFunction(() => /-\d+ dBm from (mill|yard)-0\d/.test(document.body.innerText))
 
@@ -454,7 +455,7 @@ describe("a job of one's own", () => {
         await clickMap(0, 0.5)
         await clickMap(0.5, 0.5)
         await type('Metres between the two points', '30')
-        await page.locator('form ::-p-xpath(//button[contains(., "Set the scale")][@type="submit"])').click()
+        await clickOn(page, 'form ::-p-xpath(//button[contains(., "Set the scale")][@type="submit"])')
         await page.waitForFunction(() => !document.querySelector('[aria-label="Metres between the two points"]'))
         await page.keyboard.press('Escape')
         return isSixtyMetres()
@@ -526,7 +527,7 @@ describe("a job of one's own", () => {
     await click(0.2, 0.9)
     await sees('These are the same two points.')
     const align = () =>
-      page.locator('::-p-xpath(//div[contains(., "These are the same")]/button[contains(., "Align")])').click()
+      clickOn(page, '::-p-xpath(//div[contains(., "These are the same")]/button[contains(., "Align")])')
     await align()
     await sees('m there: set the scale of one of the drawings first.')
     await press('Click them again')
@@ -588,7 +589,7 @@ describe("a job of one's own", () => {
   })
 
   it('has the pictures of its floors on the sheet that is handed over', async () => {
-    await page.locator('a[data-stage="handover"]').click()
+    await clickOn(page, 'a[data-stage="handover"]')
     await page.waitForSelector('[data-picture$=" 5"] image[href^="data:image/png"]')
     await sees('What a phone hears of the loudest unit, worked out from the plan, not measured.')
     // Paper is light: what is printed from the dark scheme must be read too.
@@ -605,7 +606,7 @@ describe("a job of one's own", () => {
   })
 
   it('is handed over as a file with its secrets sealed, and taken in again', async () => {
-    await page.locator('a[data-stage="brief"]').click()
+    await clickOn(page, 'a[data-stage="brief"]')
     await press('Job as a file')
     await (await page.waitForSelector('input[name="passphrase"]'))?.type('short')
     await sees('10 characters at least: 5 more.')
@@ -630,7 +631,7 @@ describe("a job of one's own", () => {
     await passphrase.fill('a long enough one')
     await press('Take it in')
     await page.waitForFunction(() => location.pathname === '/jobs/thornby-mill-2/brief')
-    await page.locator('a[data-stage="plan"]').click()
+    await clickOn(page, 'a[data-stage="plan"]')
     await page.waitForSelector('g[data-unit="mill-01"]')
     await open('/')
     await press('Take one in from a file')
@@ -654,7 +655,7 @@ describe("a job of one's own", () => {
     )
     expect(taken).toEqual({ ok: true, value: 'to-be-deleted' })
     await open('/')
-    await page.locator('button[aria-label="Delete To be deleted"]').click()
+    await clickOn(page, 'button[aria-label="Delete To be deleted"]')
     await sees('Type its name: To be deleted')
     const input = await page.waitForSelector('[role="dialog"] input')
     await input?.type('To be')
@@ -695,7 +696,7 @@ describe("a job of one's own", () => {
     // How long a step takes is in the benchmarks; here, that it never draws everything.
     expect(drawn).toBeLessThan(60)
     await page.waitForSelector('[data-row="bin-170"]')
-    await page.locator('[data-row="bin-170"] [data-column="place"]').click()
+    await clickOn(page, '[data-row="bin-170"] [data-column="place"]')
     await page.keyboard.type('top')
     await page.keyboard.press('Enter')
     await page.waitForFunction(

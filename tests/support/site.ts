@@ -10,6 +10,7 @@ import { loadDemoJob } from '../../scripts/lib/demo-job.mjs'
 import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
 // @ts-expect-error the same
 import { startStack } from '../../scripts/lib/stack.mjs'
+import { clickOn } from './click-on'
 import { passingFolder } from './passing-folder'
 import { patienceMs } from './patience'
 
@@ -160,12 +161,11 @@ async function siteOn(browser: PageSource, { stack, folder }: Standing): Promise
     go: (stage) => page.goto(`${stack.url}/jobs/port-ellery/${stage}`, { waitUntil: 'load' }),
     text: () => page.evaluate(() => document.body.innerText),
     sees: (words) => page.waitForFunction((wanted) => document.body.innerText.includes(wanted), {}, words),
-    // A locator waits until what it found stands still: a page that has just learnt something may still move.
     press: (words) =>
-      page
-        .locator(`::-p-xpath(//*[self::button or self::a][contains(normalize-space(.), "${words}")][not(@disabled)])`)
-        .setTimeout(patienceMs)
-        .click(),
+      clickOn(
+        page,
+        `::-p-xpath(//*[self::button or self::a][contains(normalize-space(.), "${words}")][not(@disabled)])`,
+      ),
     type: async (label, text) => {
       const input = await page.waitForSelector(`[aria-label="${label}"]`)
       // By focus and keys, not by the pointer: wherever it stands, it is this one.

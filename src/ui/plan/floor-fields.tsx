@@ -105,11 +105,6 @@ export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: 
           </>
         )}
       </div>
-      <p className="soft">
-        {wallWords(floor)}
-        {site.floors.length > 1 && ` ${lyingWords(floor)}`}
-        {live && ` ${airWords(live)}`}
-      </p>
       {loose.length > 0 && (
         <div>
           <b>Not placed yet</b>
@@ -141,6 +136,12 @@ export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: 
       >
         Take this floor away
       </button>
+      {/* Last, since it grows by itself: nothing that is clicked may move. */}
+      <p className="soft">
+        {wallWords(floor)}
+        {site.floors.length > 1 && ` ${lyingWords(floor)}`}
+        {live && ` ${airWords(live)}`}
+      </p>
     </aside>
   )
 }
