@@ -5,8 +5,5 @@ import { importSource } from './lib/bundle-source.mjs'
 import { root } from './lib/root.mjs'
 
 process.env.AIR_MUSTER_ROOT ??= root
-const { settingsPage, loadKitCards } = await importSource(
-  'src/core/config/settings/table-text',
-  'src/store/kit-card-files',
-)
+const { settingsPage, loadKitCards } = await importSource('src/core/config/settings-page', 'src/store/kit-card-files')
 writeFileSync(join(root, 'docs/settings.md'), settingsPage(loadKitCards()))

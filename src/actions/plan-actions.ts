@@ -2,7 +2,7 @@
 /** What the Plan page does: plan again, lock, place units on floors, take drawings and newer radio rules. */
 import { revalidatePath } from 'next/cache'
 import { z } from 'zod'
-import { bandSchema } from '../core/brief/wireless-network'
+import { bandSchema } from '../core/catalogue/values'
 import { failed, type Outcome } from '../core/job/outcome'
 import { unitIdSchema } from '../core/kit/unit'
 import type { RulesOffer } from '../core/regulatory/rules-offer'

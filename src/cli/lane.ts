@@ -1,8 +1,8 @@
 /** `muster lane`: a local port that leads to one unit, for a person's own browser or ssh. */
 
 import { once } from 'node:events'
-import { ipv4Schema } from '../core/addressing/ipv4'
-import { macSchema } from '../core/kit/mac'
+import { ipv4Schema } from '../core/address/ipv4'
+import { macSchema } from '../core/address/mac'
 import { type UnitPlace, unitPlace } from '../jobs/find-unit'
 import type { Host } from '../wire/host/host'
 import { leadTo } from '../wire/host/lead-to'

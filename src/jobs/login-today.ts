@@ -1,7 +1,8 @@
 /** Logins that a client uses today: kept sealed, tried by a muster, and never shown again. */
+
+import { macSchema } from '../core/address/mac'
 import { secretName } from '../core/brief/brief'
 import { done, failedBy, type Outcome } from '../core/job/outcome'
-import { macSchema } from '../core/kit/mac'
 import { loginTodaySchema } from '../core/secrets/login-today'
 import type { Job } from '../store/jobs'
 import type { Store } from '../store/open'

@@ -1,5 +1,5 @@
 /** The plan of a job: made again, locked at single places, and following the floors. */
-import { parseIpv4 } from '../core/addressing/ipv4'
+import { parseIpv4 } from '../core/address/ipv4'
 import { done, failed, failedBy, type Outcome } from '../core/job/outcome'
 import { newSiteSchema } from '../core/radio/floor'
 import type { Band } from '../core/regulatory/blocks'

@@ -1,8 +1,8 @@
 /** Secrets of a job: set, made anew, and shown, which is recorded first. */
 import { z } from 'zod'
+import { macSchema } from '../core/address/mac'
 import { neededSecrets, secretName } from '../core/brief/brief'
 import { done, failed, failedBy, type Outcome } from '../core/job/outcome'
-import { macSchema } from '../core/kit/mac'
 import { passphraseFault } from '../core/secrets/passphrase'
 import { passphraseWeakness } from '../core/secrets/strength'
 import { appendEvents } from '../store/events'

@@ -2,7 +2,7 @@
  * How access points come to their controller, as on a wire: each looks for one in its subnet, is let in or turned away
  * with a reason, loads an image, is told what it is to be, and works.
  */
-import { sameSubnet } from '../core/addressing/ipv4'
+import { sameSubnet } from '../core/address/ipv4'
 import type { LabClock } from './clock'
 import type { Device } from './device/device'
 import type { DeviceSettings, ManagedPoint } from './device/device-settings'

@@ -2,7 +2,7 @@
  * The lab's wire: one switch, the laptop and the stand-ins that are plugged in. It keeps the rules of a real one:
  * a reply needs a laptop address in the same subnet, and an address that several units have is answered by all.
  */
-import { formatIpv4, parseCidr, parseIpv4, sameSubnet } from '../core/addressing/ipv4'
+import { formatIpv4, parseCidr, parseIpv4, sameSubnet } from '../core/address/ipv4'
 import type { Heard, Laptop } from '../core/muster/events'
 import type { LabAsk } from '../core/rehearsal/lab-wire'
 import type { Device } from './device/device'

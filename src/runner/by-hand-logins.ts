@@ -2,9 +2,10 @@
  * Logins of a unit that hands set, tried from outside: by the sign-in that somebody has shown on a unit of its model.
  * Where nobody has shown one, nobody knows how to sign in.
  */
+
+import type { Asking } from '../core/config/asking'
 import { loginOf } from '../core/config/compile'
 import { spokenOf } from '../core/config/outcomes'
-import type { Asking } from '../core/config/settings/setting'
 import { type DirectCard, isDirect, makesItsAdmin, ofOneBox, readKitCard } from '../core/kit/kit-card'
 import { recordIn } from '../core/showing/kept-record'
 import { shownCard } from '../core/showing/shown-card'

@@ -4,9 +4,9 @@
  */
 import { hostname } from 'node:os'
 import type { Brief } from '../core/brief/brief'
+import type { SettingId } from '../core/catalogue/catalogue'
 import type { Asked } from '../core/config/asked'
 import type { SettingOutcome } from '../core/config/outcomes'
-import type { SettingId } from '../core/config/setting-ids'
 import { type KitCard, modelName, whyNotMustered } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
 import { type Check, type CheckCode, failedWords } from '../core/muster/check'

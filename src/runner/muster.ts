@@ -2,7 +2,7 @@
  * A muster: all units of an order side by side, each in its own lane. One unit's failure never stops the others.
  */
 import pLimit from 'p-limit'
-import { parseCidr } from '../core/addressing/ipv4'
+import { parseCidr } from '../core/address/ipv4'
 import { keptOff } from '../core/addressing/kept-off'
 import { adminSecretName, managedWithTag, secretName } from '../core/brief/brief'
 import { type AdminPolicy, imageFor } from '../core/brief/policies'

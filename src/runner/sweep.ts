@@ -3,8 +3,8 @@
  */
 
 import pLimit from 'p-limit'
+import { parseCidr } from '../core/address/ipv4'
 import { lentPrefix } from '../core/addressing/bench-subnet'
-import { parseCidr } from '../core/addressing/ipv4'
 import { type DirectCard, isDirect, isMustered, type KitCard, ofOneBox, servicePorts } from '../core/kit/kit-card'
 import type { OldCrypto } from '../core/kit/old-crypto'
 import { type Evidence, isKnown, perhapsByMac, recognise } from '../core/kit/recognise'

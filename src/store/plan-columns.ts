@@ -1,6 +1,6 @@
 /** How a unit's planned radios are kept. */
 import { z } from 'zod'
-import { bandSchema } from '../core/brief/wireless-network'
+import { bandSchema } from '../core/catalogue/values'
 import { withEnvironment } from '../core/input/renamed'
 import { planFaultCodes } from '../core/radio/plan-fault'
 import type { RadioPlan } from '../core/radio/radio-plan'

@@ -1,6 +1,7 @@
 /** What a simulated unit keeps as its configuration: values that are never changed in place. */
+
+import { settingOf } from '../../src/core/catalogue/catalogue'
 import type { Difference } from '../../src/core/config/compare'
-import { settingOf } from '../../src/core/config/settings/settings'
 import type { Observed, ObservedConfig, UnitConfig } from '../../src/core/config/unit-config'
 import type { KitCard } from '../../src/core/kit/kit-card'
 import type { UnitTraits } from './traits'

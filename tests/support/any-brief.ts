@@ -1,7 +1,8 @@
 /** Briefs at random, over every setting there is. */
 import fc from 'fast-check'
 import { type Brief, briefSchema } from '../../src/core/brief/brief'
-import { days, securityModes, steerings } from '../../src/core/brief/wireless-network'
+import { securityModes } from '../../src/core/catalogue/security-mode'
+import { days, steerings } from '../../src/core/catalogue/values'
 import { demoBrief } from './data'
 
 /** Values of every option, at random; what no brief may have is left to the review of briefs. */

@@ -2,8 +2,8 @@
 
 import type { Brief } from '../../src/core/brief/brief'
 import { neededSecrets } from '../../src/core/brief/brief'
+import type { Asking } from '../../src/core/config/asking'
 import { desiredOf } from '../../src/core/config/compile'
-import type { Asking } from '../../src/core/config/settings/setting'
 import type { ObservedConfig, UnitConfig } from '../../src/core/config/unit-config'
 import type { Unit } from '../../src/core/kit/unit'
 import { makePlan } from '../../src/core/plan/plan'

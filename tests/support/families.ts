@@ -1,6 +1,6 @@
 /** The table of families by settings in docs/families.md, made of what a muster of the whole demo has shown. */
 
-import { settingIds } from '../../src/core/config/setting-ids'
+import { settingIds } from '../../src/core/catalogue/catalogue'
 import type { AsBuiltRow } from '../../src/core/handover/as-built'
 
 const words = {

@@ -1,5 +1,5 @@
 /** A Hearth set by hand from its box on, as somebody would who shows how it is done. */
-import type { SettingId } from '../../src/core/config/setting-ids'
+import type { SettingId } from '../../src/core/catalogue/catalogue'
 import type { Description } from '../../src/core/kit/page-element'
 import type { HearthWords } from '../../src/lab/fronts/hearth/words'
 import type { hands } from './hands'

@@ -1,6 +1,6 @@
 /** A Hearth that nobody has described is set by hand in its window, and what hands show becomes a card. */
 import { expect } from 'vitest'
-import type { SettingId } from '../../src/core/config/setting-ids'
+import type { SettingId } from '../../src/core/catalogue/catalogue'
 import type { JobDocument } from '../../src/core/job/job-document'
 import { answers } from '../../src/core/muster/roll'
 import type { Hand, Told } from '../../src/core/showing/window-talk'

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { parseCidr, parseIpv4, sameSubnet } from '../address/ipv4'
 import type { Subnet } from '../brief/subnet'
 import { allocate } from './allocate'
-import { parseCidr, parseIpv4, sameSubnet } from './ipv4'
 
 const subnet: Subnet = {
   name: 'Management',

@@ -5,8 +5,9 @@
  * for each unit. A unit keeps the address that it has for as long as that is still allowed, so that sorting,
  * inserting or removing rows moves nobody.
  */
+
+import { type Cidr, formatIpv4, isHostOf, parseCidr, parseIpv4 } from '../address/ipv4'
 import type { Subnet } from '../brief/subnet'
-import { type Cidr, formatIpv4, isHostOf, parseCidr, parseIpv4 } from './ipv4'
 
 export interface AddressRequest {
   readonly unit: string

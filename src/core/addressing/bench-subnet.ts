@@ -1,11 +1,12 @@
 /**
  * Addresses that the laptop lends on the bench to boxes that wait for one: to whom, and out of which subnet.
  */
+
+import { isHostOf, parseCidr, parseIpv4 } from '../address/ipv4'
 import type { Brief } from '../brief/brief'
 import { overlap } from '../brief/subnet'
 import { isManaged, type KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
-import { isHostOf, parseCidr, parseIpv4 } from './ipv4'
 
 export interface Lending {
   readonly macs: readonly string[]

@@ -3,10 +3,11 @@
  *
  * In: the management subnet and the units with their planned addresses. Out: text in the form of each program.
  */
+
+import { formatIpv4, maskOf, parseCidr } from '../address/ipv4'
 import type { Brief } from '../brief/brief'
 import { timeServerAddresses } from '../brief/servers'
 import { hostNames } from './host-names'
-import { formatIpv4, maskOf, parseCidr } from './ipv4'
 import { type AddressedController, type AddressedUnit, vendorOptions } from './vendor-option'
 
 export interface ExportInput {

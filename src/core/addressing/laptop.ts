@@ -4,9 +4,10 @@
  *
  * In: the brief's subnets, the models' factory addresses, and addresses that somebody has. Out: one line a subnet.
  */
+
+import { formatIpv4, maskOf, parseCidr, parseIpv4, sameSubnet } from '../address/ipv4'
 import type { Brief } from '../brief/brief'
 import { type KitCard, modelName } from '../kit/kit-card'
-import { formatIpv4, maskOf, parseCidr, parseIpv4, sameSubnet } from './ipv4'
 
 export interface LaptopAddress {
   /** What the subnet is for: `Management`, or the models that come out of their boxes there. */

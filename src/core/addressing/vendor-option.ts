@@ -1,6 +1,7 @@
 /** How access points are told by DHCP where their controller is, maker by maker: option 43 for those of option 60. */
+
+import { parseIpv4 } from '../address/ipv4'
 import type { KitCard } from '../kit/kit-card'
-import { parseIpv4 } from './ipv4'
 
 export interface AddressedUnit {
   readonly name: string

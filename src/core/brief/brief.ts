@@ -3,10 +3,11 @@
  * keeps them.
  */
 import { z } from 'zod'
+import { asksRadius, takesPassphrase } from '../catalogue/security-mode'
 import { lineSchema } from '../input/line'
 import { type AdminPolicy, adminPolicySchema, aftercareSchema, radioPolicySchema } from './policies'
 import { siteSubnetSchema, subnetSchema } from './subnet'
-import { asksRadius, takesPassphrase, type WirelessNetwork, wirelessNetworkSchema } from './wireless-network'
+import { type WirelessNetwork, wirelessNetworkSchema } from './wireless-network'
 
 /** One direction in which clients may open connections; the ids are those of subnets. */
 export const talkSchema = z.object({ from: z.string(), to: z.string() })

@@ -1,5 +1,6 @@
 /** What a brief means on this site, in sentences that stand beside it, by the section that they belong to. */
-import { isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
+import { isHostOf, parseCidr, parseIpv4 } from '../address/ipv4'
+import { securityWords } from '../catalogue/security-mode'
 import type { Band } from '../regulatory/blocks'
 import { countryName } from '../regulatory/country'
 import type { CountryRules } from '../regulatory/database'
@@ -8,7 +9,6 @@ import { listenWords, usualListenSeconds } from '../regulatory/radar-listening'
 import type { Brief } from './brief'
 import { targetDbm } from './policies'
 import { managementId } from './subnet'
-import { securityWords } from './wireless-network'
 
 export const briefSections = ['site', 'management', 'networks', 'subnets', 'radio', 'admin', 'aftercare'] as const
 export type BriefSection = (typeof briefSections)[number]

@@ -1,11 +1,13 @@
 /** Policies of a site: its radios, how its units are signed in to, and what keeps watch when the installer has left. */
 import { z } from 'zod'
-import { ipv4Schema } from '../addressing/ipv4'
+import { ipv4Schema } from '../address/ipv4'
+import { fieldsOf } from '../catalogue/plain'
+import { radioSettings } from '../catalogue/radio'
+import { servicesSettings } from '../catalogue/services'
+import { bandSchema, days, radioModes, timeOfDaySchema, userRoles } from '../catalogue/values'
 import { lineSchema } from '../input/line'
 import { withEnvironment } from '../input/renamed'
-import { radioModes } from '../kit/card-parts'
 import type { Band } from '../regulatory/blocks'
-import { bandSchema, days } from './wireless-network'
 
 export const policyWidths = [20, 40, 80, 160] as const
 
@@ -36,15 +38,7 @@ const radioPolicyFields = z.object({
   scanning6: z.enum(['preferred', 'any']).default('preferred'),
   /** Whether channels for short-range devices are planned: 25 mW above 5725 MHz, in most of Europe. */
   shortRange: z.enum(['left-out', 'used']).default('left-out'),
-  /** Low data rates reach farther and eat airtime. */
-  lowRates: z.enum(['kept', 'dropped']).default('dropped'),
-  /** Time between beacons, units of 1024 microseconds; null for what each model comes with, 100 as a rule. */
-  beaconIntervalTu: z
-    .int('a beacon interval is a whole number of time units')
-    .min(50, 'beacons come 50 time units apart at the least')
-    .max(1000, 'beacons come 1000 time units apart at the most')
-    .nullable()
-    .default(null),
+  ...fieldsOf(radioSettings, 'radio'),
   power: z
     .object({
       /** What the weakest client device transmits, dBm: louder units hear no answer. */
@@ -62,8 +56,6 @@ export function targetDbm(policy: RadioPolicy, band: Band): number {
   return band === '2.4' ? policy.power.clientDbm - policy.power.lowerAt24Db : policy.power.clientDbm
 }
 
-/** What a user may do: all of it, or look. */
-export const userRoles = ['administers', 'reads'] as const
 /** How a user may be called, on whatever model. */
 const userPattern = /^[a-z][a-z0-9-]{0,30}$/
 const furtherUserSchema = z.object({
@@ -139,12 +131,12 @@ export const aftercareSchema = z.object({
     .object({ server: hostSchema, to: z.email('an alert goes to an address such as site@client.example') })
     .nullable()
     .default(null),
-  httpsOnly: z.boolean().default(true),
+  ...fieldsOf(servicesSettings, 'aftercare'),
   ssh: z.enum(['on', 'off']).default('off'),
   telnet: z.literal('off', { error: 'Telnet stays off: it sends the admin password for all to read' }).default('off'),
   /** Weekly restart, site time. */
   restart: z
-    .object({ day: z.enum(days), at: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time of day is written 03:30') })
+    .object({ day: z.enum(days), at: timeOfDaySchema })
     .nullable()
     .default(null),
   /** Firmware that every unit is to have at least; empty for whatever it brings. */

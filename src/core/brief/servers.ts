@@ -1,5 +1,5 @@
 /** The servers that a brief names: units ask them, and no unit is given an address of theirs. */
-import { parseIpv4 } from '../addressing/ipv4'
+import { parseIpv4 } from '../address/ipv4'
 import type { Brief } from './brief'
 
 const isAddress = (server: string): boolean => parseIpv4(server) !== undefined

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demoBrief } from '../../../tests/support/data'
-import { formatIpv4, parseCidr } from '../addressing/ipv4'
+import { formatIpv4, parseCidr } from '../address/ipv4'
+import { applyMend } from '../review/fault'
 import { briefSchema, neededSecrets } from './brief'
-import { applyMend } from './fault'
 import { moveSubnet, nextFreeCidr, overlap, subnetSchema } from './subnet'
 import { newNetwork } from './wireless-network'
 

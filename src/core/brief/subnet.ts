@@ -3,13 +3,11 @@
  * addresses that are left for units.
  */
 import { z } from 'zod'
-import { type Cidr, cidrSchema, formatIpv4, ipv4Schema, isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
+import { type Cidr, cidrSchema, formatIpv4, ipv4Schema, isHostOf, parseCidr, parseIpv4 } from '../address/ipv4'
 import { lineSchema } from '../input/line'
 
 export const vlanRule = 'a VLAN is a whole number from 1 to 4094 (IEEE 802.1Q)'
 export const vlanSchema = z.int(vlanRule).min(1, vlanRule).max(4094, vlanRule)
-/** A VLAN for people; null for untagged. */
-export const vlanWords = (vlan: number | null): string => (vlan === null ? 'untagged' : String(vlan))
 export const rangeSchema = z.object({ first: ipv4Schema, last: ipv4Schema })
 export type AddressRange = z.infer<typeof rangeSchema>
 

@@ -9,11 +9,11 @@ import { isMustered, type KitCard } from '../kit/kit-card'
 import { controllerOf, managedBy } from '../kit/managed-by'
 import type { Unit } from '../kit/unit'
 import type { UnitPlan } from '../plan/plan'
+import type { Asking } from './asking'
 import { compare } from './compare'
 import { configOf, desiredOf } from './compile'
 import { type FormerAsked, formerAskedSchema, fromFormer } from './former-asked'
 import { expectedOf, type SettingOutcome, spokenOf } from './outcomes'
-import type { Asking } from './settings/setting'
 import { asObserved, type UnitConfig, unitConfigSchema } from './unit-config'
 
 const todaysSchema = z.object({

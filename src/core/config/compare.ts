@@ -4,8 +4,9 @@
  * In: a configuration and what was read. Out: differences, each with its setting and a sentence. A sentence never
  * holds a secret, and neither may anything that is logged.
  */
-import { plainWords, type Scope, type Setting, type SettlingStep, sameValue, withinSentence } from './settings/setting'
-import { rowsOf, settingOf } from './settings/settings'
+import { dequal } from 'dequal/lite'
+import { rowsOf, settingOf } from '../catalogue/catalogue'
+import { plainWords, type Scope, type Setting, type SettlingStep, withinSentence } from '../catalogue/setting'
 import type { Observed, ObservedConfig, SettingKey, UnitConfig } from './unit-config'
 
 export type Difference =
@@ -108,7 +109,7 @@ function isAsDesired(key: SettingKey, value: unknown, found: Observed<unknown>, 
 
 /** Are two values of a setting the same, by the rule of its row? */
 export function isSame(id: SettingKey['id'], desired: unknown, observed: unknown): boolean {
-  return (settingOf(id).same ?? sameValue)(desired, observed)
+  return (settingOf(id).same ?? dequal)(desired, observed)
 }
 
 /** A value for people; a secret stays one. */

@@ -4,9 +4,11 @@
  * In: the brief, the unit with its plan and card, and the secrets by name. Out: a configuration, or the reasons why
  * this unit cannot be set: an open network and an illegal channel stop here, before any unit hears of them.
  */
-import { isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
+import { isHostOf, parseCidr, parseIpv4 } from '../address/ipv4'
 import { adminSecretName, secretName } from '../brief/brief'
-import { asksRadius, takesPassphrase, type WirelessNetwork } from '../brief/wireless-network'
+import type { WirelessNetwork } from '../brief/wireless-network'
+import { settingOf } from '../catalogue/catalogue'
+import { asksRadius, takesPassphrase } from '../catalogue/security-mode'
 import { matches } from '../input/pattern'
 import { adminUser, type KitCard, modelName, whyNotMustered } from '../kit/kit-card'
 import { carriesNetworks } from '../kit/networks-carried'
@@ -16,10 +18,9 @@ import type { CountryRules } from '../regulatory/database'
 import { judgeChannel } from '../regulatory/legal'
 import { passphraseFault } from '../secrets/passphrase'
 import { passwordFaults } from '../secrets/password'
+import type { Asking } from './asking'
+import { bandsOn, securityUnfit } from './desired-network'
 import { type Spoken, spokenOf } from './outcomes'
-import { bandsOn, securityUnfit } from './settings/network-settings'
-import type { Asking } from './settings/setting'
-import { settingOf } from './settings/settings'
 import type { UnitConfig } from './unit-config'
 
 export interface Compiled {

@@ -1,6 +1,7 @@
 /** What a unit was asked to be, as it was kept before there was a table of settings: read as what was asked then. */
 import { z } from 'zod'
-import { bandSchema, securityModeSchema } from '../brief/wireless-network'
+import { securityModeSchema } from '../catalogue/security-mode'
+import { bandSchema } from '../catalogue/values'
 import type { UnitConfig } from './unit-config'
 
 export const formerAskedSchema = z.object({

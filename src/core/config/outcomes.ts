@@ -4,16 +4,19 @@
  * In: what is asked of a unit, and what its proof has read. Out: one outcome for each setting that the brief or the
  * plan speaks of.
  */
+import { dequal } from 'dequal/lite'
 import { z } from 'zod'
+import type { SettingId } from '../catalogue/catalogue'
+import { type Row, rowsOf, settingOf } from '../catalogue/catalogue'
+import type { Scope } from '../catalogue/setting'
+import { plainWords, withinSentence } from '../catalogue/setting'
 import { isManaged, modelName, whyNotMustered } from '../kit/kit-card'
 import { carriesNetworks } from '../kit/networks-carried'
 import type { Band } from '../regulatory/blocks'
+import type { Asking, Subjects } from './asking'
 import { isSame, valueWords } from './compare'
-import type { SettingId } from './setting-ids'
-import { bandsOn } from './settings/network-settings'
-import type { Asking, Scope, Subjects } from './settings/setting'
-import { plainWords, sameValue, withinSentence } from './settings/setting'
-import { type Row, rowsOf, settingOf } from './settings/settings'
+import { desiredValue, whyNotTaken } from './desired'
+import { bandsOn } from './desired-network'
 import {
   keyText,
   type Observed,
@@ -106,7 +109,7 @@ function speak<S extends Scope>(
   why: string | undefined,
 ): void {
   for (const row of rowsOf(scope)) {
-    const value = row.setting.ask(asking, subject)
+    const value = desiredValue(row.id, asking, subject)
     if (value === undefined) continue
     const outcome: Outcome =
       why === undefined ? foretell(row, value, asking, subject, silent) : { kind: 'not-for-it', why }
@@ -161,17 +164,17 @@ function foretell(
 
 /** Why a model that knows a setting cannot take this value of it; undefined where it can. */
 function whyUnfit(id: SettingId, value: unknown, asking: Asking, subject: Subjects[Scope]): string | undefined {
-  const { unfit, show = plainWords } = settingOf(id)
-  const why = unfit?.(value, asking, subject)
+  const { show = plainWords } = settingOf(id)
+  const why = whyNotTaken(id, value, asking, subject)
   if (why !== undefined) return why
   const { values } = asking.card.can[id] ?? {}
-  if (!values || values.some((each) => sameValue(each, value))) return undefined
+  if (!values || values.some((each) => dequal(each, value))) return undefined
   return `${modelName(asking.card)} takes only ${values.map((each) => show(each)).join(', ')}`
 }
 
 /** Does the model take a setting as it is asked? */
 function isTaken(id: SettingId, asking: Asking, subject: Subjects[Scope]): boolean {
-  const value = settingOf(id).ask(asking, subject)
+  const value = desiredValue(id, asking, subject)
   if (value === undefined) return true
   return asking.card.can[id] !== undefined && whyUnfit(id, value, asking, subject) === undefined
 }

@@ -3,9 +3,8 @@
  * by their band.
  */
 import { z } from 'zod'
-import { settingIds } from './setting-ids'
-import type { Scope } from './settings/setting'
-import { type IdOf, idsOf, settingOf, type ValueOf, type ValuesOf } from './settings/settings'
+import { type IdOf, idsOf, settingIds, settingOf, type ValueOf, type ValuesOf } from '../catalogue/catalogue'
+import type { Scope } from '../catalogue/setting'
 
 /** Values as far as they are spoken of: what is left out is neither asked nor written. */
 export interface UnitConfig {

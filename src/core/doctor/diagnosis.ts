@@ -3,7 +3,7 @@
  *
  * In: facts. Out: findings, the gravest first. A finding has a code that never changes its meaning.
  */
-import { sameSubnet } from '../addressing/ipv4'
+import { sameSubnet } from '../address/ipv4'
 import { rivalServers } from '../muster/rival-servers'
 import type { InterfaceFacts, LaptopFacts } from './laptop-facts'
 

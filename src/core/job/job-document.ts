@@ -4,9 +4,9 @@
  * The form is published as a JSON Schema, made from the schemas here.
  */
 import { z } from 'zod'
-import { ipv4Schema } from '../addressing/ipv4'
+import { ipv4Schema } from '../address/ipv4'
 import { briefSchema } from '../brief/brief'
-import { bandSchema } from '../brief/wireless-network'
+import { bandSchema } from '../catalogue/values'
 import { lineSchema } from '../input/line'
 import { unitIdSchema, unitSchema } from '../kit/unit'
 import { emptySite, siteSchema } from '../radio/floor'

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { settingIds } from '../config/setting-ids'
+import { settingIds } from '../catalogue/catalogue'
 import { completeCard } from './card-completion'
 
 const card = (file: string): string => readFileSync(join(import.meta.dirname, '../../../data/kit', file), 'utf8')

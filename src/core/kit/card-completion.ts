@@ -6,7 +6,7 @@
  */
 import { isMap, isPair, isScalar, isSeq, type Node, type Pair, parseDocument, visit } from 'yaml'
 import { z } from 'zod'
-import { settingIds } from '../config/setting-ids'
+import { settingIds } from '../catalogue/catalogue'
 import { kitCardSchema } from './kit-card'
 
 export interface CardWord {

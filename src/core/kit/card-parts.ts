@@ -1,14 +1,12 @@
 /** Parts of a kit card that are shared by several fields. */
 import { z } from 'zod'
+import { radioModes } from '../catalogue/values'
 import { oldCryptoSchema } from './old-crypto'
 import { pagesDialectSchema } from './pages-dialect'
 import { promptDialectSchema } from './prompt-dialect'
 
 const widths = [20, 40, 80, 160, 320] as const
 export const poeTypes = ['802.3af', '802.3at', '802.3bt'] as const
-
-/** Generations of IEEE 802.11, the older first. */
-export const radioModes = ['n', 'ac', 'ax', 'be'] as const
 
 /** What a model does to the value of a setting that it takes; nothing where it is plain. */
 export const canSchema = z.strictObject({

@@ -6,8 +6,8 @@
  * changed by it.
  */
 import Papa from 'papaparse'
+import { parseMac } from '../address/mac'
 import type { KitCard } from './kit-card'
-import { parseMac } from './mac'
 import { matchModel, modelOfMac } from './model-match'
 import { type Cells, type Column, cellsOf, columns, columnTitles, emptyCells, readCells, rowId } from './sheet-row'
 import type { Unit } from './unit'

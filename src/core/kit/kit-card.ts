@@ -3,9 +3,10 @@
  */
 import { LineCounter, type ParsedNode, parseDocument } from 'yaml'
 import { z } from 'zod'
-import { ipv4Schema } from '../addressing/ipv4'
-import { bandSchema, securityModeSchema } from '../brief/wireless-network'
-import { isSettingId, type SettingId } from '../config/setting-ids'
+import { ipv4Schema } from '../address/ipv4'
+import { isSettingId, type SettingId } from '../catalogue/catalogue'
+import { securityModeSchema } from '../catalogue/security-mode'
+import { bandSchema } from '../catalogue/values'
 import { cardBounds, yamlFault } from '../input/bounded-text'
 import { patternSchema } from '../input/pattern'
 import { type Can, canSchema, cardRadioSchema, dialectSchema, doesSchema, poeTypes } from './card-parts'

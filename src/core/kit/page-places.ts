@@ -1,7 +1,7 @@
 /** Places on a unit's pages, as a kit card names them, and what is put there. */
 import { parse as parseSelector } from 'css-what'
 import { z } from 'zod'
-import { isSettingId, type SettingId } from '../config/setting-ids'
+import { isSettingId, type SettingId } from '../catalogue/catalogue'
 import { describedSchema } from './page-element'
 import { valuePattern, valueWordsFields } from './value-words'
 

@@ -3,7 +3,7 @@
  * saved, and what is said when it was. One card serves both engines: plain HTTP and forms, or a browser.
  */
 import { z } from 'zod'
-import { isSettingId, onlyReadIds, signInIds } from '../config/setting-ids'
+import { isSettingId, onlyReadIds, signInIds } from '../catalogue/catalogue'
 import {
   atSchema,
   fillSchema,

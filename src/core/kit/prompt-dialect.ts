@@ -3,7 +3,7 @@
  * settings by their ids; what is read is an expression for each setting over what a command prints.
  */
 import { z } from 'zod'
-import { onlyReadIds, signInIds } from '../config/setting-ids'
+import { onlyReadIds, signInIds } from '../catalogue/catalogue'
 import { patternSchema as pattern } from '../input/pattern'
 import { commandSchema, type PromptCommand, type PromptWrite, readingSchema, writeSchema } from './prompt-parts'
 import { ofUnitsAlone, placesNamed, templateFaults, unsafePlaces } from './prompt-template'

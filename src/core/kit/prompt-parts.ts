@@ -1,6 +1,6 @@
 /** What the command-line part of a kit card is made of: what is printed and read, what is run, what is written. */
 import { z } from 'zod'
-import { isSettingId } from '../config/setting-ids'
+import { isSettingId } from '../catalogue/catalogue'
 import { patternSchema as pattern } from '../input/pattern'
 import { templateFaults } from './prompt-template'
 import { valuePattern } from './value-words'

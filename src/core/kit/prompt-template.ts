@@ -3,7 +3,7 @@
  * would let a value in without its escape, or bring in another file, is refused when the card is read.
  */
 import mustache from 'mustache'
-import { isSettingId } from '../config/setting-ids'
+import { isSettingId } from '../catalogue/catalogue'
 
 /** What an access point of a controller is known by, in the commands that set it there. */
 export const ofUnitsAlone = ['unit.mac', 'unit.serial'] as const

@@ -5,8 +5,9 @@
  * reads MAC and serial one after the other, or both in one code; both orders work. A code may hold the password of the
  * box beside them, under its name.
  */
+
+import { parseMac } from '../address/mac'
 import type { KitCard } from './kit-card'
-import { parseMac } from './mac'
 import { modelOfMac } from './model-match'
 import type { Column, SheetRow } from './sheet-row'
 

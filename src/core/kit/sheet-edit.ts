@@ -1,8 +1,9 @@
 /**
  * Edits of the kit list as a sheet: what a paste, a fill or a sort makes of the rows. Values in, values out.
  */
+
+import { parseMac } from '../address/mac'
 import type { KitCard } from './kit-card'
-import { parseMac } from './mac'
 import { matchModel } from './model-match'
 import { type Cells, type Column, columns, emptyCells, isEmptyRow, rowId, type SheetRow } from './sheet-row'
 import type { Unit } from './unit'

@@ -1,7 +1,7 @@
 /** A unit on the kit list: what is in one box, and where it is to go. */
 import { z } from 'zod'
+import { macSchema } from '../address/mac'
 import { lineSchema } from '../input/line'
-import { macSchema } from './mac'
 
 /** Names a unit or a floor within a job. */
 export const unitIdSchema = z.string().regex(/^[a-z0-9-]{1,40}$/)

@@ -3,7 +3,7 @@
  * what its states are called.
  */
 import { z } from 'zod'
-import { isSettingId } from '../config/setting-ids'
+import { isSettingId } from '../catalogue/catalogue'
 import { shownStateSchema } from './joining'
 import {
   atSchema,

@@ -4,7 +4,7 @@
  *
  * In: what the last sweep saw and heard. Out: one of the ways, with what its sentence needs.
  */
-import { sameSubnet } from '../addressing/ipv4'
+import { sameSubnet } from '../address/ipv4'
 import { hasPrefixOf, isDirect, type KitCard, modelName, whyNotMustered } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 import type { Sighting } from './events'

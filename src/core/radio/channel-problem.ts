@@ -8,7 +8,7 @@
  * the two.
  */
 import { z } from 'zod'
-import { bandSchema } from '../brief/wireless-network'
+import { bandSchema } from '../catalogue/values'
 import { usualListenSeconds } from '../regulatory/radar-listening'
 import { overlapOf, type Span } from './span'
 import { lossBetweenDb } from './spectral-mask'

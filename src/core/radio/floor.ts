@@ -4,7 +4,7 @@
  * Lengths are metres; x runs right and y down from the corner of the drawing.
  */
 import { z } from 'zod'
-import { bandSchema } from '../brief/wireless-network'
+import { bandSchema } from '../catalogue/values'
 import { lineSchema } from '../input/line'
 import { withEnvironment } from '../input/renamed'
 import { unitIdSchema as idSchema } from '../kit/unit'

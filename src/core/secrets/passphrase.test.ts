@@ -1,6 +1,6 @@
 import { randomInt } from 'node:crypto'
 import { expect, it } from 'vitest'
-import { macSchema, parseMac } from '../kit/mac'
+import { macSchema, parseMac } from '../address/mac'
 import { generatedBits, generatePassword, passphraseFault } from './passphrase'
 
 it('makes passwords without look-alike characters, that are passphrases too', () => {

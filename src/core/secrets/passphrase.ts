@@ -4,7 +4,7 @@
  * The source of randomness is handed in, so that this stays pure.
  */
 
-import type { SecurityMode } from '../brief/wireless-network'
+import type { SecurityMode } from '../catalogue/security-mode'
 
 /** No 0 O o, 1 l I i, and nothing that changes place between keyboards: read aloud and typed without a mistake. */
 const clearLetters = 'abcdefghjkmnpqrstuvwxyz'

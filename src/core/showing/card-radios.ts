@@ -1,5 +1,5 @@
 /** Radios of a card, with what the lists of its pages have offered. */
-import type { SettingId } from '../config/setting-ids'
+import type { SettingId } from '../catalogue/catalogue'
 import { findAll } from '../input/pattern'
 import type { Act } from './act'
 

@@ -1,7 +1,7 @@
 /** What a value that hands have put into a page means: one of the unit's own settings, or words that are always so. */
-import { formatIpv4, maskOf } from '../addressing/ipv4'
+import { formatIpv4, maskOf } from '../address/ipv4'
+import type { SettingId } from '../catalogue/catalogue'
 import type { Spoken } from '../config/outcomes'
-import type { SettingId } from '../config/setting-ids'
 import type { SettingKey } from '../config/unit-config'
 import type { ElementFacts } from '../kit/page-element'
 import type { ValueWords } from '../kit/value-words'

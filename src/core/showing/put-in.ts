@@ -1,7 +1,7 @@
 /** Settings as hands go through them: what is typed, and in which order. */
 import { z } from 'zod'
+import { settingOf } from '../catalogue/catalogue'
 import type { Spoken } from '../config/outcomes'
-import { settingOf } from '../config/settings/settings'
 import { steps } from '../muster/procedure'
 
 /** @returns undefined for what is chosen or ticked, not typed */

@@ -3,8 +3,8 @@
  * tried on the unit that hands have set, before it may write to another.
  */
 import { z } from 'zod'
+import type { SettingId } from '../catalogue/catalogue'
 import { isSame, valueWords } from '../config/compare'
-import type { SettingId } from '../config/setting-ids'
 import { type Observed, type ObservedConfig, settingIdSchema, type UnitConfig } from '../config/unit-config'
 
 export const readBackSchema = z.object({

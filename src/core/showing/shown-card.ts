@@ -1,7 +1,7 @@
 /** A kit card of what was shown: a record, cut into the parts of a card by what was done. */
 import { parse, stringify } from 'yaml'
+import type { SettingId } from '../catalogue/catalogue'
 import type { Spoken } from '../config/outcomes'
-import type { SettingId } from '../config/setting-ids'
 import { firstCard } from '../kit/bare-card'
 import type { Act } from './act'
 import { type CardRadio, withOffered } from './card-radios'

@@ -1,6 +1,6 @@
 /** Fields of a card, and its pages of settings, as they were filled in. */
-import type { SettingId } from '../config/setting-ids'
-import { settingOf } from '../config/settings/settings'
+import type { SettingId } from '../catalogue/catalogue'
+import { settingOf } from '../catalogue/catalogue'
 import type { SettingKey } from '../config/unit-config'
 import { type Described, mostDescriptions } from '../kit/page-element'
 import type { Act } from './act'

@@ -1,7 +1,7 @@
 /** Words of the site or of one unit: what its settings are to be, its MAC, addresses, what stands in its tables. */
 import { z } from 'zod'
+import { settingOf } from '../catalogue/catalogue'
 import type { Spoken } from '../config/outcomes'
-import { settingOf } from '../config/settings/settings'
 
 export interface SiteWords {
   /** Whether words hold any of them. */

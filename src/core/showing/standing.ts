@@ -2,8 +2,9 @@
  * What stands in the fields of a page while it is saved, and is right already: nobody puts it in, and it is as good as
  * put in. It counts only where label and value leave no doubt which setting it is.
  */
+
+import type { SettingId } from '../catalogue/catalogue'
 import type { Spoken } from '../config/outcomes'
-import type { SettingId } from '../config/setting-ids'
 import { findFirst } from '../input/pattern'
 import type { ElementFacts } from '../kit/page-element'
 import type { Act, ActValue } from './act'

@@ -1,5 +1,5 @@
 /** Words of the trade, as pages use them for settings: the first that stands in a label says which it is. */
-import type { SettingId } from '../config/setting-ids'
+import type { SettingId } from '../catalogue/catalogue'
 
 type Entry = readonly [words: RegExp, id: SettingId]
 

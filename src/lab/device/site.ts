@@ -1,6 +1,6 @@
 /** What a stand-in finds on the wire beside itself: a DHCP server, time servers that answer, units that join it. */
 
-import { formatIpv4, parseIpv4 } from '../../core/addressing/ipv4'
+import { formatIpv4, parseIpv4 } from '../../core/address/ipv4'
 import type { Joins } from './join'
 
 export interface DhcpOptions {

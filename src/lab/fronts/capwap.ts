@@ -1,7 +1,7 @@
 /** What a controller answers to whoever asks who manages access points here (RFC 5415, 5.2): code of its own. */
 import { createSocket, type Socket } from 'node:dgram'
 import type { AddressInfo } from 'node:net'
-import { parseIpv4 } from '../../core/addressing/ipv4'
+import { parseIpv4 } from '../../core/address/ipv4'
 import type { Device } from '../device/device'
 
 export class CapwapAnswerer {

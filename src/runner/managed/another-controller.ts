@@ -1,5 +1,5 @@
 /** Another controller beside the one that is meant: an access point may have joined that. */
-import { parseCidr } from '../../core/addressing/ipv4'
+import { parseCidr } from '../../core/address/ipv4'
 import type { Lane, Neighbour } from '../../wire/host/host'
 import { WireError } from '../../wire/wire-error'
 import type { UnitRun } from '../unit-run'

@@ -1,5 +1,5 @@
 /** Links to the controllers of a job: each is opened once, when the first of its units asks for it. */
-import { parseCidr } from '../../core/addressing/ipv4'
+import { parseCidr } from '../../core/address/ipv4'
 import { adminSecretName, type Brief, secretName } from '../../core/brief/brief'
 import type { UnitConfig } from '../../core/config/unit-config'
 import { adminUser, isDirect } from '../../core/kit/kit-card'

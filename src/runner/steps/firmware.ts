@@ -4,7 +4,7 @@
  */
 import { createHash } from 'node:crypto'
 import type { FirmwareImage } from '../../core/brief/policies'
-import { isAtLeast } from '../../core/kit/version'
+import { isAtLeast } from '../../core/input/version'
 import { WireError } from '../../wire/wire-error'
 import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'

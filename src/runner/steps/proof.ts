@@ -1,8 +1,8 @@
 /** Proof: each point of it is a check with what was expected and what was seen; one bad one holds the unit. */
 import type { FurtherUser } from '../../core/brief/policies'
+import { settingOf } from '../../core/catalogue/catalogue'
 import { compare, type Difference } from '../../core/config/compare'
 import { find, settled, valueAt } from '../../core/config/outcomes'
-import { settingOf } from '../../core/config/settings/settings'
 import type { ObservedConfig, SettingKey, UnitConfig } from '../../core/config/unit-config'
 import { isManaged } from '../../core/kit/kit-card'
 import { type Check, type CheckCode, failedWords } from '../../core/muster/check'

@@ -2,10 +2,11 @@
  * The steps that write settings: read, compare, write only what differs, read back. What is right already costs one
  * read.
  */
+
+import { settingOf } from '../../core/catalogue/catalogue'
+import type { SettlingStep } from '../../core/catalogue/setting'
 import { type Difference, stepOf } from '../../core/config/compare'
 import { find } from '../../core/config/outcomes'
-import type { SettlingStep } from '../../core/config/settings/setting'
-import { settingOf } from '../../core/config/settings/settings'
 import { keyText, type SettingKey } from '../../core/config/unit-config'
 import { held } from '../held-error'
 import type { UnitRun } from '../unit-run'

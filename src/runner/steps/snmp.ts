@@ -1,5 +1,5 @@
 /** What a unit's SNMP agent says to its user, and to somebody who is none. */
-import type { SettingId } from '../../core/config/setting-ids'
+import type { SettingId } from '../../core/catalogue/catalogue'
 import type { Check } from '../../core/muster/check'
 import type { Lane } from '../../wire/host/host'
 import { notToldWords, type SnmpAnswer, type SnmpUser, systemGroup } from '../../wire/snmp/answer'

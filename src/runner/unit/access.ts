@@ -1,6 +1,7 @@
 /** How a unit is reached: where it was found, the lanes to it, and the session that is open. */
+
+import { parseCidr, parseIpv4 } from '../../core/address/ipv4'
 import { lentPrefix } from '../../core/addressing/bench-subnet'
-import { parseCidr, parseIpv4 } from '../../core/addressing/ipv4'
 import { isDirect, servicePorts } from '../../core/kit/kit-card'
 import type { Credentials, Dialect, MayChange } from '../../wire/dialect/dialect'
 import type { Host, Lane } from '../../wire/host/host'

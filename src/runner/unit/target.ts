@@ -1,10 +1,10 @@
 /** What a unit is to be, and what is known of it from before: fixed for the length of a muster. */
 import type { Aftercare, FirmwareImage } from '../../core/brief/policies'
+import type { SettingId } from '../../core/catalogue/catalogue'
+import { settingOf } from '../../core/catalogue/catalogue'
 import { type Asked, secretMark } from '../../core/config/asked'
 import type { Compiled } from '../../core/config/compile'
 import { markOf, type SettingOutcome } from '../../core/config/outcomes'
-import type { SettingId } from '../../core/config/setting-ids'
-import { settingOf } from '../../core/config/settings/settings'
 import { keyText, type SettingKey } from '../../core/config/unit-config'
 import type { MusteredCard } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'

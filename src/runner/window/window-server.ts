@@ -5,7 +5,7 @@
 import { chmodSync, rmSync } from 'node:fs'
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import { z } from 'zod'
-import { ipv4Schema } from '../../core/addressing/ipv4'
+import { ipv4Schema } from '../../core/address/ipv4'
 import { jsonIn } from '../../core/input/json'
 import { handSchema, streamHeadBytes, streamKind, type Told, type WindowRefusal } from '../../core/showing/window-talk'
 import { NoWindow } from './no-window'

@@ -1,9 +1,12 @@
 'use client'
 import { useBrief } from './brief-draft'
 import { Faults } from './faults'
-import { Choice, dayOptions, TextField, YesNo } from './fields'
+import { Choice, dayOptions, TextField } from './fields'
 import { FirmwareImages } from './firmware-images'
+import { PlainFields, plainPaths } from './plain-fields'
 import { SecretField } from './secret-field'
+
+const flags = { section: 'aftercare', kinds: ['flag'] } as const
 
 /** What keeps watch when the installer has left. */
 export function AftercareText() {
@@ -12,8 +15,8 @@ export function AftercareText() {
   return (
     <>
       <p>
-        Units are managed over{' '}
-        <YesNo path="aftercare.httpsOnly" label="HTTPS only" yes="HTTPS only" no="HTTPS and plain HTTP" />, SSH is{' '}
+        <PlainFields {...flags} path="aftercare" />
+        SSH is{' '}
         <Choice
           path="aftercare.ssh"
           label="SSH"
@@ -45,7 +48,13 @@ export function AftercareText() {
         <TextField path="aftercare.syslog" label="Syslog server" kind="optional" face="mono" placeholder="nobody" />.
       </p>
       <Faults
-        under={['aftercare.httpsOnly', 'aftercare.ssh', 'aftercare.snmp', 'aftercare.syslog', 'aftercare.telnet']}
+        under={[
+          ...plainPaths({ ...flags, path: 'aftercare' }),
+          'aftercare.ssh',
+          'aftercare.snmp',
+          'aftercare.syslog',
+          'aftercare.telnet',
+        ]}
       />
       <p>
         Alerts are{' '}

@@ -2,7 +2,7 @@
 import type { z } from 'zod'
 
 import { type Brief, briefSchema } from '../../core/brief/brief'
-import { applyMend } from '../../core/brief/fault'
+import { applyMend } from '../../core/review/fault'
 
 export function valueAt(brief: Brief, path: string): unknown {
   return path.split('.').reduce<unknown>((at, key) => (at as Record<string, unknown> | null | undefined)?.[key], brief)

@@ -1,7 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
 import { makeSecretAction } from '../../actions/brief-actions'
-import type { BriefFault } from '../../core/brief/fault'
+import type { BriefFault } from '../../core/review/fault'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import classes from './brief.module.css'

@@ -1,7 +1,7 @@
 'use client'
 /** Fields that stand in the text of the brief, each by the path of its value. */
 import { useState } from 'react'
-import { days } from '../../core/brief/wireless-network'
+import { days } from '../../core/catalogue/values'
 import { useBrief } from './brief-draft'
 import { valueAt } from './brief-path'
 import classes from './fields.module.css'

@@ -1,27 +1,23 @@
 'use client'
-import { steerings, type WirelessNetwork } from '../../core/brief/wireless-network'
+import type { WirelessNetwork } from '../../core/brief/wireless-network'
 import classes from './brief.module.css'
 import { useBrief } from './brief-draft'
 import { Faults } from './faults'
 import { Choice, dayOptions, Several, TextField, YesNo } from './fields'
+import { PlainFields, plainDefaults, plainPaths } from './plain-fields'
 
-const steeringWords: Readonly<Record<(typeof steerings)[number], string>> = {
-  'client-decides': 'is left to the client',
-  'lean-to-5': 'leans to 5 GHz',
-  'insist-on-5': 'insists on 5 GHz',
-  spread: 'spreads clients evenly',
-}
+const others = { section: 'network', kinds: ['choice', 'number'] } as const
 
 /** Limits, hours and roaming of a network: folded away until somebody wants them. */
 export function NetworkLimits({ path, network }: { path: string; network: WirelessNetwork }) {
   const { change, faults } = useBrief()
-  const fields = ['limits', 'hours', 'steering', 'steeringAboveDbm', 'leastDbm', 'fastRoaming', 'macList', 'pmf'].map(
-    (field) => `${path}.${field}`,
-  )
+  const plain = plainPaths({ ...others, path })
+  const fields = ['limits', 'hours', 'steeringAboveDbm', 'fastRoaming', 'macList', 'pmf']
+    .map((field) => `${path}.${field}`)
+    .concat(plain)
   const used =
     network.hours !== null ||
-    network.steering !== 'client-decides' ||
-    network.leastDbm !== null ||
+    Object.entries(plainDefaults(others)).some(([key, value]) => (network as Record<string, unknown>)[key] !== value) ||
     network.fastRoaming ||
     network.macList.rule !== 'none' ||
     network.pmf !== 'by-security' ||
@@ -84,15 +80,10 @@ export function NetworkLimits({ path, network }: { path: string; network: Wirele
       </p>
       <Faults under={[`${path}.hours`]} />
       <p>
-        The band{' '}
-        <Choice
-          path={`${path}.steering`}
-          label="Steering of clients"
-          options={steerings.map((value) => ({ value, words: steeringWords[value] }))}
-        />
+        <PlainFields {...others} path={path} />
         {network.steering !== 'client-decides' && (
           <>
-            , above{' '}
+            Clients are steered only above{' '}
             <TextField
               path={`${path}.steeringAboveDbm`}
               label="Steer only above, dBm"
@@ -100,21 +91,12 @@ export function NetworkLimits({ path, network }: { path: string; network: Wirele
               face="mono"
               placeholder="any"
             />{' '}
-            dBm
+            dBm.{' '}
           </>
         )}
-        . Clients below{' '}
-        <TextField
-          path={`${path}.leastDbm`}
-          label="Let go below, dBm"
-          kind="number"
-          face="mono"
-          placeholder="no level"
-        />
-        {network.leastDbm !== null && ' dBm'} are let go. Fast roaming (802.11r) is{' '}
-        <YesNo path={`${path}.fastRoaming`} label="Fast roaming" yes="on" no="off" />.
+        Fast roaming (802.11r) is <YesNo path={`${path}.fastRoaming`} label="Fast roaming" yes="on" no="off" />.
       </p>
-      <Faults under={[`${path}.steering`, `${path}.steeringAboveDbm`, `${path}.leastDbm`, `${path}.fastRoaming`]} />
+      <Faults under={[...plain, `${path}.steeringAboveDbm`, `${path}.fastRoaming`]} />
       <p>
         <Choice
           path={`${path}.macList.rule`}
@@ -148,9 +130,8 @@ export function NetworkLimits({ path, network }: { path: string; network: Wirele
                 ...network,
                 limits: { perClientKbps: null, sharedKbps: null, mostClients: null },
                 hours: null,
-                steering: 'client-decides',
+                ...plainDefaults(others),
                 steeringAboveDbm: null,
-                leastDbm: null,
                 fastRoaming: false,
                 macList: { rule: 'none', macs: [] },
                 pmf: 'by-security',

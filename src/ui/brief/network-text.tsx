@@ -1,12 +1,13 @@
 'use client'
 import { secretName } from '../../core/brief/brief'
 import { ssidBytes } from '../../core/brief/ssid'
-import { asksRadius, securityModes, securityNames, takesPassphrase } from '../../core/brief/wireless-network'
+import { asksRadius, securityModes, securityNames, takesPassphrase } from '../../core/catalogue/security-mode'
 import classes from './brief.module.css'
 import { useBrief } from './brief-draft'
 import { Faults } from './faults'
-import { Choice, Several, TextField, YesNo } from './fields'
+import { Choice, Several, TextField } from './fields'
 import { NetworkLimits } from './network-limits'
+import { PlainFields, plainPaths } from './plain-fields'
 import { RadiusServers } from './radius-servers'
 import { SecretField } from './secret-field'
 
@@ -21,6 +22,8 @@ const bandOptions = [
   { value: '5', words: '5 GHz' },
   { value: '6', words: '6 GHz' },
 ]
+
+const flags = { section: 'network', kinds: ['flag'] } as const
 
 /** One wireless network, in sentences. */
 export function NetworkText({ index }: { index: number }) {
@@ -86,16 +89,10 @@ export function NetworkText({ index }: { index: number }) {
       />
       <p>
         Clients land on VLAN{' '}
-        <TextField path={`${path}.vlan`} label="VLAN of the network" kind="number" face="mono" placeholder="none" /> and{' '}
-        <YesNo
-          path={`${path}.isolation`}
-          label="Client isolation"
-          yes="are kept from each other"
-          no="may reach each other"
-        />
-        . Its name is <YesNo path={`${path}.hidden`} label="Hidden or shown" yes="hidden" no="shown" />.
+        <TextField path={`${path}.vlan`} label="VLAN of the network" kind="number" face="mono" placeholder="none" />.{' '}
+        <PlainFields {...flags} path={path} />
       </p>
-      <Faults under={[`${path}.vlan`, `${path}.isolation`, `${path}.hidden`]} />
+      <Faults under={[`${path}.vlan`, ...plainPaths({ ...flags, path })]} />
       <NetworkLimits path={path} network={network} />
     </article>
   )

@@ -1,13 +1,16 @@
 'use client'
 import { useMemo } from 'react'
 import { policyWidths } from '../../core/brief/policies'
-import { radioModes } from '../../core/kit/card-parts'
+import { radioModes } from '../../core/catalogue/values'
 import { bands } from '../../core/regulatory/blocks'
 import { isShortRange, legalBlocks } from '../../core/regulatory/legal'
 import classes from './brief.module.css'
 import { useBrief } from './brief-draft'
 import { Faults } from './faults'
 import { Choice, TextField } from './fields'
+import { PlainFields } from './plain-fields'
+
+const plain = { section: 'radio', kinds: ['flag', 'choice', 'number'] } as const
 
 /** The radio policy. */
 export function RadioText() {
@@ -106,24 +109,7 @@ export function RadioText() {
             { value: 'never', words: 'keeps its width' },
           ]}
         />
-        . Low data rates are{' '}
-        <Choice
-          path="radio.lowRates"
-          label="Low data rates"
-          options={[
-            { value: 'kept', words: 'kept for reach' },
-            { value: 'dropped', words: 'dropped for airtime' },
-          ]}
-        />
-        , and beacons go out every{' '}
-        <TextField
-          path="radio.beaconIntervalTu"
-          label="Beacon interval, time units"
-          kind="number"
-          face="mono"
-          placeholder="as shipped"
-        />{' '}
-        time units.{' '}
+        . <PlainFields {...plain} path="radio" />
         {used.includes('2.4') && (
           <>
             Radios at 2.4 GHz that hear three others loudly on their channel{' '}

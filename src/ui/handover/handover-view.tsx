@@ -1,7 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
 import { useMemo } from 'react'
-import { securityWords } from '../../core/brief/wireless-network'
+import { securityWords } from '../../core/catalogue/security-mode'
 import { expectedOfAll } from '../../core/config/asked'
 import { asBuilt, missing } from '../../core/handover/as-built'
 import { siteSheet } from '../../core/handover/site-sheet'

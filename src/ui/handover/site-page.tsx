@@ -1,4 +1,4 @@
-import { vlanWords } from '../../core/brief/subnet'
+import { vlanWords } from '../../core/catalogue/values'
 import type { PortLine, SiteSheet } from '../../core/handover/site-sheet'
 import { Scrollable } from '../frame/scrollable'
 import sheet from '../theme/sheet.module.css'

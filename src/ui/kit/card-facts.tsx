@@ -1,6 +1,5 @@
-import { settingIds } from '../../core/config/setting-ids'
-import { withinSentence } from '../../core/config/settings/setting'
-import { settingOf } from '../../core/config/settings/settings'
+import { settingIds, settingOf } from '../../core/catalogue/catalogue'
+import { withinSentence } from '../../core/catalogue/setting'
 import { isMustered, type KitCard, modelName } from '../../core/kit/kit-card'
 import { offersWords } from '../../core/kit/old-crypto'
 import { classOf } from '../../core/kit/poe'

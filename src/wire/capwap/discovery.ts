@@ -3,7 +3,7 @@
  * controller answers. What comes is hostile: every length is checked.
  */
 import { createSocket } from 'node:dgram'
-import { formatIpv4 } from '../../core/addressing/ipv4'
+import { formatIpv4 } from '../../core/address/ipv4'
 import type { DatagramPath } from '../host/host'
 
 /** RFC 5415, 3.1. */

@@ -1,5 +1,5 @@
 /** What a server answers (RFC 2131, 4.3.1), as a whole frame. */
-import { formatIpv4, maskOf } from '../../core/addressing/ipv4'
+import { formatIpv4, maskOf } from '../../core/address/ipv4'
 import { ipv4Bytes, macBytes } from '../codec/ethernet'
 import {
   broadcastFlag,

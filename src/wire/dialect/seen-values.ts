@@ -1,6 +1,6 @@
 /** Networks of units that keep them by radio: one of ours may stand on several. */
-import type { SettingId } from '../../core/config/setting-ids'
-import { settingOf } from '../../core/config/settings/settings'
+import type { SettingId } from '../../core/catalogue/catalogue'
+import { settingOf } from '../../core/catalogue/catalogue'
 import type { Observed } from '../../core/config/unit-config'
 import type { DirectCard } from '../../core/kit/kit-card'
 

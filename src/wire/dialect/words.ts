@@ -1,7 +1,7 @@
 /** Values in a unit's own words, and back. */
-import { formatIpv4, maskOf, prefixOfMask } from '../../core/addressing/ipv4'
-import type { SettingId } from '../../core/config/setting-ids'
-import { settingOf } from '../../core/config/settings/settings'
+import { formatIpv4, maskOf, prefixOfMask } from '../../core/address/ipv4'
+import type { SettingId } from '../../core/catalogue/catalogue'
+import { settingOf } from '../../core/catalogue/catalogue'
 import { matches } from '../../core/input/pattern'
 import type { ValueWords } from '../../core/kit/value-words'
 

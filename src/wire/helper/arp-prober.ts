@@ -3,7 +3,7 @@
  * Bounded in probes a second, however many ask at once; whoever asks for the same address meanwhile has one answer.
  */
 import { setTimeout as pause } from 'node:timers/promises'
-import { hostsOf, parseCidr } from '../../core/addressing/ipv4'
+import { hostsOf, parseCidr } from '../../core/address/ipv4'
 import { arpProbe, readArp } from '../codec/arp'
 import { etherTypes, readFrame, withTag } from '../codec/ethernet'
 import type { FramePort } from './frame-port'

@@ -3,7 +3,7 @@
  * be reached and told what they are to be. To no other MAC than those that it was told, without a tag alone, and never
  * while another server is heard. An address is lent for minutes and ends by itself.
  */
-import { formatIpv4, parseCidr } from '../../core/addressing/ipv4'
+import { formatIpv4, parseCidr } from '../../core/address/ipv4'
 import { arpReply, readArp } from '../codec/arp'
 import { etherTypes, type Frame, readFrame } from '../codec/ethernet'
 import { type DhcpMessage, readDhcp } from '../dhcp/message'

@@ -5,7 +5,7 @@
  * unit's address goes by a made-up next hop, and a permanent neighbour entry gives that next hop the unit's MAC.
  * Whoever connects from the source address reaches this unit and no other. Nothing else on the laptop is touched.
  */
-import { formatIpv4, parseCidr, parseIpv4 } from '../../core/addressing/ipv4'
+import { formatIpv4, parseCidr, parseIpv4 } from '../../core/address/ipv4'
 import type { AddressRange } from '../../core/brief/subnet'
 import { interfaces, ipBatch, rules } from './ip-command'
 import type { Addition, Ledger } from './ledger'

@@ -4,7 +4,7 @@
  */
 import { closeSync, existsSync, fsyncSync, openSync, readFileSync, renameSync, writeSync } from 'node:fs'
 import { z } from 'zod'
-import { ipv4Schema } from '../../core/addressing/ipv4'
+import { ipv4Schema } from '../../core/address/ipv4'
 import { jsonIn } from '../../core/input/json'
 import { IpRefused, ipBatch } from './ip-command'
 

@@ -3,8 +3,8 @@
  * that only the installer's own user can open.
  */
 import { z } from 'zod'
-import { cidrSchema, ipv4Schema } from '../../core/addressing/ipv4'
-import { macSchema } from '../../core/kit/mac'
+import { cidrSchema, ipv4Schema } from '../../core/address/ipv4'
+import { macSchema } from '../../core/address/mac'
 
 const address = ipv4Schema
 /** A lane leads to one box: to no group of them (IEEE 802, 8.2), and to an address that a box can have (RFC 6890). */

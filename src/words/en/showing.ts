@@ -1,7 +1,7 @@
 /** Sentences of a showing: hands set one unit, and what they did becomes a card for the others. */
 
-import type { SettingId } from '../../core/config/setting-ids'
-import { settingOf } from '../../core/config/settings/settings'
+import type { SettingId } from '../../core/catalogue/catalogue'
+import { settingOf } from '../../core/catalogue/catalogue'
 import type { PressRole } from '../../core/showing/act'
 import type { SaidState } from '../../core/showing/join-states'
 import type { MissingPart } from '../../core/showing/missing-part'

@@ -1,6 +1,6 @@
 /** What a Hearth's page is told of its settings, and what becomes of what is put into it. */
 import { z } from 'zod'
-import { parseIpv4 } from '../../../core/addressing/ipv4'
+import { parseIpv4 } from '../../../core/address/ipv4'
 import { centreMhz } from '../../../core/regulatory/blocks'
 import type { Device } from '../../device/device'
 import { type DeviceNetwork, type DeviceRadio, type DeviceSettings, plainNetwork } from '../../device/device-settings'

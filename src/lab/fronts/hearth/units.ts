@@ -1,6 +1,6 @@
 /** Units that have found a Hearth, as its pages show them and are told of them. */
 import { z } from 'zod'
-import { parseIpv4 } from '../../../core/addressing/ipv4'
+import { parseIpv4 } from '../../../core/address/ipv4'
 import type { Device } from '../../device/device'
 import type { DeviceRadio, ManagedPoint } from '../../device/device-settings'
 import type { Join } from '../../device/join'

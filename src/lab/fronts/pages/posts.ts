@@ -1,5 +1,5 @@
 /** What is done with a saved page: its fields, checked, become what the unit is told to be. */
-import { parseIpv4 } from '../../../core/addressing/ipv4'
+import { parseIpv4 } from '../../../core/address/ipv4'
 import type { Device } from '../../device/device'
 import { type DeviceNetwork, type DeviceRadio, plainNetwork } from '../../device/device-settings'
 import { Refusal } from '../../device/refusal'

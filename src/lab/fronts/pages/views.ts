@@ -1,5 +1,5 @@
 /** The pages of a small unit that speaks nothing else. Each has one form; what is not saved on it is lost. */
-import { formatIpv4 } from '../../../core/addressing/ipv4'
+import { formatIpv4 } from '../../../core/address/ipv4'
 import { type ChannelBlock, centreMhz } from '../../../core/regulatory/blocks'
 import type { Device } from '../../device/device'
 import type { DeviceNetwork, DeviceRadio } from '../../device/device-settings'

@@ -2,8 +2,9 @@
  * The managed dialect with a controller that shows its access points as rows: on its pages, or at its prompt. Networks
  * are the controller's own, and all of its access points carry them.
  */
+
+import { settingOf } from '../../../core/catalogue/catalogue'
 import type { Difference } from '../../../core/config/compare'
-import { settingOf } from '../../../core/config/settings/settings'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import type { Joining } from '../../../core/kit/joining'
 import { WireError } from '../../wire-error'

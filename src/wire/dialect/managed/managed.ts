@@ -2,8 +2,9 @@
  * The managed dialect: an access point that is set through its controller. Its networks are the controller's, of which
  * it names those that it carries; its radios, its name and its address stand with its MAC, by which it may join.
  */
+
+import { settingOf } from '../../../core/catalogue/catalogue'
 import type { Difference } from '../../../core/config/compare'
-import { settingOf } from '../../../core/config/settings/settings'
 import type { Observed, ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import { type Joining, joiningSchema } from '../../../core/kit/joining'
 import { entry } from '../../codec/resource-path'

@@ -4,8 +4,8 @@
  */
 import { createHash } from 'node:crypto'
 import { z } from 'zod'
+import { settingOf } from '../../../core/catalogue/catalogue'
 import type { Difference } from '../../../core/config/compare'
-import { settingOf } from '../../../core/config/settings/settings'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { Evidence } from '../../../core/kit/recognise'

@@ -1,8 +1,9 @@
 /** What a unit's radios really do, as a page of its own shows it. */
+
+import { parseMac } from '../../../core/address/mac'
 import type { UnitConfig } from '../../../core/config/unit-config'
 import { matches } from '../../../core/input/pattern'
 import type { DirectCard } from '../../../core/kit/kit-card'
-import { parseMac } from '../../../core/kit/mac'
 import type { PagePlace } from '../../../core/kit/page-places'
 import { networkFields, type PagesDialect } from '../../../core/kit/pages-dialect'
 import type { RadioOnAir } from '../dialect'

@@ -1,8 +1,8 @@
 /** One page as it was seen: what its fields hold and its words say. What a unit sends is hostile: bounded, no scripts. */
 import type { CheerioAPI } from 'cheerio/slim'
 import type { AnyNode, Element } from 'domhandler'
+import type { SettingId } from '../../../core/catalogue/catalogue'
 import { isSame } from '../../../core/config/compare'
-import type { SettingId } from '../../../core/config/setting-ids'
 import { findFirst } from '../../../core/input/pattern'
 import type { ElementFacts } from '../../../core/kit/page-element'
 import type { At, PagePlace, PageValue, PageWords } from '../../../core/kit/page-places'

@@ -1,7 +1,7 @@
 /** The pages dialect: a unit that speaks nothing but web pages, as its kit card has them. */
+
+import { onlyReadIds, type SettingId, settingOf } from '../../../core/catalogue/catalogue'
 import { type Difference, stepOf } from '../../../core/config/compare'
-import { onlyReadIds, type SettingId } from '../../../core/config/setting-ids'
-import { settingOf } from '../../../core/config/settings/settings'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { At, PageFill, Way } from '../../../core/kit/page-places'

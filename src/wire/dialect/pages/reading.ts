@@ -1,5 +1,5 @@
 /** What a unit's pages hold, as settings: bounded, and nothing guessed. */
-import type { SettingId } from '../../../core/config/setting-ids'
+import type { SettingId } from '../../../core/catalogue/catalogue'
 import type { Observed, ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { NetworkRows, PagesDialect, SettingsPage } from '../../../core/kit/pages-dialect'

@@ -1,9 +1,10 @@
 /** Access points of a controller that stand as rows of one of its pages: each is taken in, opened, read and set. */
+
+import { parseMac } from '../../../core/address/mac'
+import { settingOf } from '../../../core/catalogue/catalogue'
 import { type Difference, stepOf } from '../../../core/config/compare'
-import { settingOf } from '../../../core/config/settings/settings'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import type { Joining } from '../../../core/kit/joining'
-import { parseMac } from '../../../core/kit/mac'
 import type { At } from '../../../core/kit/page-places'
 import type { UnitsInRows } from '../../../core/kit/units-in-rows'
 import { WireError } from '../../wire-error'

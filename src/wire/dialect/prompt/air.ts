@@ -1,7 +1,8 @@
 /** What a unit's radios really do, read from what a command prints. */
+
+import { parseMac } from '../../../core/address/mac'
 import { findFirst } from '../../../core/input/pattern'
 import type { DirectCard } from '../../../core/kit/kit-card'
-import { parseMac } from '../../../core/kit/mac'
 import type { PromptAir, PromptDialect } from '../../../core/kit/prompt-dialect'
 import type { RadioOnAir } from '../dialect'
 import { radioOnAir } from '../radio-on-air'

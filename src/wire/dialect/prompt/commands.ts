@@ -1,6 +1,6 @@
 /** A signed-in session of commands with one unit: what looks, what changes, and no secret in what it says of either. */
-import type { SettingId } from '../../../core/config/setting-ids'
-import { settingOf } from '../../../core/config/settings/settings'
+import type { SettingId } from '../../../core/catalogue/catalogue'
+import { settingOf } from '../../../core/catalogue/catalogue'
 import type { UnitConfig } from '../../../core/config/unit-config'
 import { findFirst } from '../../../core/input/pattern'
 import type { DirectCard } from '../../../core/kit/kit-card'

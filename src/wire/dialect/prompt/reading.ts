@@ -1,5 +1,5 @@
 /** What a unit's commands print, read by its card's expressions: bounded, and nothing guessed. */
-import type { SettingId } from '../../../core/config/setting-ids'
+import type { SettingId } from '../../../core/catalogue/catalogue'
 import type { ObservedConfig } from '../../../core/config/unit-config'
 import { findAll, findFirst } from '../../../core/input/pattern'
 import type { DirectCard } from '../../../core/kit/kit-card'

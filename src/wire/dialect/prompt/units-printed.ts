@@ -1,9 +1,10 @@
 /** Access points of a controller as its commands print them: each is taken in, read and set. */
+
+import { parseMac } from '../../../core/address/mac'
 import type { Difference } from '../../../core/config/compare'
 import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
 import { findFirst } from '../../../core/input/pattern'
 import type { Joining } from '../../../core/kit/joining'
-import { parseMac } from '../../../core/kit/mac'
 import type { PromptDialect } from '../../../core/kit/prompt-dialect'
 import type { UnitsAtPrompt } from '../../../core/kit/units-at-prompt'
 import { WireError } from '../../wire-error'

@@ -1,6 +1,6 @@
 /** What radios really do, as our module has it in the state of a unit. */
 import { z } from 'zod'
-import { parseMac } from '../../../core/kit/mac'
+import { parseMac } from '../../../core/address/mac'
 import type { RadioOnAir } from '../dialect'
 
 const ssid = z.base64().transform((text) => Buffer.from(text, 'base64').toString('utf8'))

@@ -4,8 +4,9 @@
  * In: differences and the whole that they lead to. Out: edits, one for each thing that is written whole: a network
  * with its security, a radio, the address with its gateway.
  */
+
+import type { SettingId } from '../../../core/catalogue/catalogue'
 import type { Difference } from '../../../core/config/compare'
-import type { SettingId } from '../../../core/config/setting-ids'
 import type { UnitConfig } from '../../../core/config/unit-config'
 import { entry } from '../../codec/resource-path'
 import type { YangEdit } from '../../codec/yang-patch'
@@ -123,8 +124,7 @@ const users: Write = (unit, { present, admin }) => userEdits(unit, present, admi
 
 /** What writes each setting of the unit itself; settings that are written together share one. */
 export const writes: Readonly<Partial<Record<SettingId, Write>>> = {
-  'unit.name': alone('unit.name'),
-  'unit.location': alone('unit.location'),
+  ...Object.fromEntries((Object.keys(unitFields) as SettingId[]).map((id) => [id, alone(id)])),
   'unit.country': country,
   'unit.environment': country,
   'clock.time-zone': timeZone,
@@ -139,13 +139,6 @@ export const writes: Readonly<Partial<Record<SettingId, Write>>> = {
   'admin.further-passwords': users,
   'pushed.user': pushedLogin,
   'pushed.password': pushedLogin,
-  'services.https-only': alone('services.https-only'),
-  'services.ssh': alone('services.ssh'),
-  'services.telnet': alone('services.telnet'),
-  'services.lights': alone('services.lights'),
-  'services.syslog': alone('services.syslog'),
-  'services.mail': alone('services.mail'),
-  'services.restart': alone('services.restart'),
   'services.snmp-user': snmp,
   'services.snmp-authentication': snmp,
   'services.snmp-privacy': snmp,

@@ -3,9 +3,9 @@
  * setting is. @throws WireError garbled, naming the place and never the value, which could be a secret
  */
 
-import type { SettingId } from '../../../core/config/setting-ids'
-import type { Scope } from '../../../core/config/settings/setting'
-import { type IdOf, idsOf, settingOf } from '../../../core/config/settings/settings'
+import type { SettingId } from '../../../core/catalogue/catalogue'
+import { type IdOf, idsOf, settingOf } from '../../../core/catalogue/catalogue'
+import type { Scope } from '../../../core/catalogue/setting'
 import type { Observed, ObservedConfig } from '../../../core/config/unit-config'
 import { WireError } from '../../wire-error'
 import { dig, type Field, networkFields, radioFields, unitFields } from './fields'

@@ -1,10 +1,10 @@
 /** Checks of subnets: what lies outside, what overlaps, who may reach what should be out of reach. */
-import { type Cidr, formatIpv4, isHostOf, parseCidr, parseIpv4 } from '../addressing/ipv4'
+import { type Cidr, formatIpv4, isHostOf, parseCidr, parseIpv4 } from '../address/ipv4'
+import type { Brief } from '../brief/brief'
+import { serverAddresses } from '../brief/servers'
+import { type AddressRange, managementId, moveSubnet, nextFreeCidr, overlap, type Subnet } from '../brief/subnet'
 import { type KitCard, modelName } from '../kit/kit-card'
-import type { Brief } from './brief'
 import type { BriefFault } from './fault'
-import { serverAddresses } from './servers'
-import { type AddressRange, managementId, moveSubnet, nextFreeCidr, overlap, type Subnet } from './subnet'
 
 interface Placed {
   readonly id: string

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { demoBrief } from '../../../tests/support/data'
-import { type Brief, briefSchema } from './brief'
-import { reviewReach } from './review-reach'
+import { type Brief, briefSchema } from '../brief/brief'
+import { reviewReach } from './reach'
 
 const { management, networks } = demoBrief
 const brief = (part: object): Brief => briefSchema.parse({ ...demoBrief, ...part })

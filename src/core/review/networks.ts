@@ -1,10 +1,12 @@
 /** Checks of wireless networks: names, VLANs, bands, how many a model carries, and what their options do to clients. */
+
+import type { Brief } from '../brief/brief'
+import { ssidBytes } from '../brief/ssid'
+import type { WirelessNetwork } from '../brief/wireless-network'
+import { canRoamFast } from '../catalogue/security-mode'
 import { type KitCard, modelName } from '../kit/kit-card'
 import { carriesNetworks } from '../kit/networks-carried'
-import type { Brief } from './brief'
 import type { BriefFault } from './fault'
-import { ssidBytes } from './ssid'
-import { canRoamFast, type WirelessNetwork } from './wireless-network'
 
 type Check = (network: WirelessNetwork, path: string, brief: Brief, index: number) => BriefFault | undefined
 

@@ -1,48 +1,49 @@
-/** Settings of a unit as a whole: who and where it is, its clock, its management address, its login. */
+/** Settings of a unit as a whole: who and where it is, its clock, its management address, its logins. */
 import { z } from 'zod'
-import { parseCidr } from '../../addressing/ipv4'
-import { adminSecretName, managedWithTag, pushedSecretName } from '../../brief/brief'
-import { imageFor } from '../../brief/policies'
-import { vlanWords } from '../../brief/subnet'
-import { adminUser, modelName } from '../../kit/kit-card'
-import { isAtLeast } from '../../kit/version'
-import { posixTimeZone, sameTimeZone } from '../posix-time-zone'
-import { furtherUsers } from './further-users'
-import { ofUnit } from './setting'
+import { isAtLeast } from '../input/version'
+import { sameTimeZone } from './posix-time-zone'
+import { ofUnit, sameSet } from './setting'
+import { userRoles, vlanWords } from './values'
 
 const text = z.string()
-const method = z.enum(['static', 'dhcp'])
-const isStatic = (brief: { addressing: 'static' | 'dhcp' }): boolean => brief.addressing === 'static'
+const system = 'ietf-system:system'
+const wireless = 'air-muster-wireless:wireless'
+const pushed = 'air-muster-controller:access-points/login'
+const user = z.object({ name: text, role: z.enum(userRoles) })
+const userWords = ({ name, role }: z.infer<typeof user>): string => `${name} (${role})`
 
 export const unitSettings = {
-  'unit.name': ofUnit<string>({ step: 'clock', words: 'Name', value: text, ask: ({ unit }) => unit.name }),
+  'unit.name': ofUnit<string>({
+    step: 'clock',
+    words: 'Name',
+    value: text,
+    leaf: { path: `${system}/hostname`, absent: { value: '' } },
+  }),
   'unit.location': ofUnit<string>({
     step: 'clock',
     words: 'Location',
     value: text,
     nothing: '',
-    ask: ({ unit }) => unit.place,
+    leaf: { path: `${system}/location` },
   }),
   'unit.country': ofUnit<string>({
     step: 'country',
     words: 'Country',
     value: text,
-    ask: ({ brief }) => brief.country,
+    leaf: { path: `${wireless}/country` },
   }),
   'unit.environment': ofUnit<'indoor' | 'outdoor'>({
     step: 'country',
     words: 'Environment',
     value: z.enum(['indoor', 'outdoor']),
     whereAsked: true,
-    ask: ({ brief, plan }) => plan.radios[0]?.environment ?? brief.radio.environment,
+    leaf: { path: `${wireless}/environment` },
   }),
   'unit.firmware': ofUnit<string>({
     step: 'proof',
     words: 'Firmware',
     value: text,
     onlyRead: true,
-    ask: ({ brief: { aftercare }, unit }) =>
-      imageFor(aftercare, unit.model)?.version ?? (aftercare.firmware || undefined),
     same: isAtLeast,
     show: (version) => version,
   }),
@@ -50,14 +51,7 @@ export const unitSettings = {
     step: 'clock',
     words: 'Time zone',
     value: text,
-    ask: ({ brief, card, today }) =>
-      card.can['clock.time-zone']?.as === 'posix'
-        ? (posixTimeZone(brief.timeZone, today) ?? brief.timeZone)
-        : brief.timeZone,
-    unfit: (zone, { card }) =>
-      card.can['clock.time-zone']?.as === 'posix' && zone.includes('/') && !zone.includes(',')
-        ? `${modelName(card)} takes a rule of POSIX, and ${zone} keeps to none`
-        : undefined,
+    asked: 'timeZone',
     same: sameTimeZone,
   }),
   'clock.ntp-servers': ofUnit<string[]>({
@@ -65,7 +59,8 @@ export const unitSettings = {
     words: 'Time servers',
     plural: true,
     value: z.array(text),
-    ask: ({ brief }) => brief.ntpServers,
+    asked: 'ntpServers',
+    leaf: { path: `${system}/ntp/server`, absent: { value: [] }, codec: 'time-servers' },
   }),
   /** Of the unit's clock: how far it is from the laptop's, seconds. Asked to be none. */
   'clock.time': ofUnit<number>({
@@ -73,36 +68,32 @@ export const unitSettings = {
     words: 'Clock',
     value: z.number(),
     onlyRead: true,
-    ask: () => 0,
     same: (_desired, seconds) => Math.abs(seconds) <= mostSecondsOff,
     show: (seconds) => offWords(seconds),
   }),
   'management.method': ofUnit<'static' | 'dhcp'>({
     step: 'address',
     words: 'Addressing',
-    value: method,
-    ask: ({ brief }) => brief.addressing,
+    value: z.enum(['static', 'dhcp']),
+    asked: 'addressing',
   }),
   'management.address': ofUnit<string>({
     step: 'address',
     partOf: 'management.method',
     words: 'Address',
     value: text,
-    ask: ({ plan }) => plan.address,
   }),
   'management.prefix': ofUnit<number>({
     step: 'address',
     partOf: 'management.method',
     words: 'Prefix length',
     value: z.number(),
-    ask: ({ brief }) => parseCidr(brief.management.cidr)?.prefix,
   }),
   'management.gateway': ofUnit<string | null>({
     step: 'address',
     partOf: 'management.method',
     words: 'Gateway',
     value: text.nullable(),
-    ask: ({ brief }) => (isStatic(brief) ? brief.management.gateway : undefined),
   }),
   'management.dns-servers': ofUnit<string[]>({
     step: 'address',
@@ -110,32 +101,45 @@ export const unitSettings = {
     words: 'DNS servers',
     plural: true,
     value: z.array(text),
-    ask: ({ brief }) => (isStatic(brief) ? brief.management.dnsServers : undefined),
+    leaf: { path: `${system}/dns-resolver/server`, absent: { value: [] }, codec: 'name-servers' },
   }),
   'management.vlan': ofUnit<number | null>({
     step: 'address',
     words: 'Management VLAN',
     value: z.number().nullable(),
     nothing: null,
-    ask: ({ brief }) => managedWithTag(brief)[0] ?? null,
+    asked: 'managementTagged',
     show: vlanWords,
   }),
-  'admin.user': ofUnit<string>({
-    step: 'password',
-    words: 'Admin',
-    value: text,
-    bySigningIn: true,
-    ask: ({ brief, card }) => adminUser(card, brief.admin.user),
-  }),
+  'admin.user': ofUnit<string>({ step: 'password', words: 'Admin', value: text, bySigningIn: true }),
   'admin.password': ofUnit<string>({
     step: 'password',
     words: 'Admin password',
     value: text,
     secret: true,
     bySigningIn: true,
-    ask: ({ brief, unit, secrets }) => secrets.get(adminSecretName(brief.admin, unit.id)),
   }),
-  ...furtherUsers,
+  'admin.further-users': ofUnit<z.infer<typeof user>[]>({
+    step: 'services',
+    words: 'Further users',
+    plural: true,
+    value: z.array(user),
+    nothing: [],
+    needs: ['admin.further-passwords'],
+    asked: 'admin.furtherUsers',
+    same: (desired, observed) => sameSet(desired.map(userWords), observed.map(userWords)),
+    show: (users) => users.map(userWords).join(', ') || 'none',
+  }),
+  /** By user. */
+  'admin.further-passwords': ofUnit<Record<string, string>>({
+    step: 'services',
+    words: 'Passwords of further users',
+    plural: true,
+    value: z.record(text, text),
+    secret: true,
+    byAsking: true,
+    needs: ['admin.further-users'],
+  }),
   /** Access points that a controller's licence lets join: at least as many as it is to manage. */
   'licence.units': ofUnit<number>({
     step: 'proof',
@@ -143,8 +147,7 @@ export const unitSettings = {
     plural: true,
     value: z.number(),
     onlyRead: true,
-    ask: ({ manages }) => manages || undefined,
-    same: (wanted, licensed) => licensed >= wanted,
+    same: (desired, licensed) => licensed >= desired,
   }),
   /** The login that a controller gives to the units that join it. */
   'pushed.user': ofUnit<string | null>({
@@ -153,7 +156,7 @@ export const unitSettings = {
     value: text.nullable(),
     nothing: null,
     needs: ['pushed.password'],
-    ask: ({ card }) => (card.role === 'controller' ? card.factory.login.user : undefined),
+    leaf: { path: `${pushed}/user` },
   }),
   'pushed.password': ofUnit<string>({
     step: 'services',
@@ -161,8 +164,7 @@ export const unitSettings = {
     value: text,
     secret: true,
     needs: ['pushed.user'],
-    ask: ({ brief, unit, card, secrets }) =>
-      card.role === 'controller' ? secrets.get(pushedSecretName(brief.admin, unit.id)) : undefined,
+    leaf: { path: `${pushed}/password` },
   }),
 } as const
 

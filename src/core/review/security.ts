@@ -1,10 +1,12 @@
 /** Checks of security: what is open, what cannot be at 6 GHz, what shuts old clients out, what can be guessed. */
+
+import { type Brief, secretName } from '../brief/brief'
+import type { WirelessNetwork } from '../brief/wireless-network'
+import { asksRadius, fits6Ghz, pmfOf, securityNames, takesPassphrase } from '../catalogue/security-mode'
 import { type KitCard, modelName } from '../kit/kit-card'
 import { carriesNetworks } from '../kit/networks-carried'
 import { type Weakness, weaknessSentence } from '../secrets/weakness'
-import { type Brief, secretName } from './brief'
 import type { BriefFault } from './fault'
-import { asksRadius, fits6Ghz, pmfOf, securityNames, takesPassphrase, type WirelessNetwork } from './wireless-network'
 
 export function reviewSecurity(
   brief: Brief,

@@ -1,31 +1,40 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { askingFor, today } from '../../../../tests/support/config'
-import { cardOf, cards, setUpOverTheAir } from '../../../../tests/support/data'
-import { wholeBrief } from '../../../../tests/support/whole-brief'
-import { modernCard } from '../../kit/former-card'
-import { readKitCard } from '../../kit/kit-card'
-import { mobilityDomain } from '../mobility-domain'
-import { expectedOf, spokenOf } from '../outcomes'
-import { posixTimeZone, sameTimeZone } from '../posix-time-zone'
-import { onlyReadIds, settingIds, signInIds } from '../setting-ids'
-import { settingOf, settings } from './settings'
-import { settingsPage } from './table-text'
+import { askingFor, today } from '../../../tests/support/config'
+import { cardOf, cards, setUpOverTheAir } from '../../../tests/support/data'
+import { wholeBrief } from '../../../tests/support/whole-brief'
+import { plainsOf, settingIds, settingOf } from '../catalogue/catalogue'
+import { posixTimeZone, sameTimeZone } from '../catalogue/posix-time-zone'
+import { modernCard } from '../kit/former-card'
+import { readKitCard } from '../kit/kit-card'
+import { mobilityDomain } from './mobility-domain'
+import { expectedOf, spokenOf } from './outcomes'
+import { settingsPage } from './settings-page'
 
 describe('the table of settings', () => {
-  it('has a row for each id, in their order, and every one has words and a schema', () => {
-    expect(Object.keys(settings)).toEqual([...settingIds])
-    for (const id of settingIds) expect(settingOf(id).words, id).toMatch(/^[A-Z]/)
+  it('has words for each, and names none that it does not have', () => {
+    for (const id of settingIds) {
+      const { words, needs = [], partOf } = settingOf(id)
+      expect(words, id).toMatch(/^[A-Z]/)
+      for (const other of [...needs, ...(partOf ? [partOf] : [])]) expect(settingIds, id).toContain(other)
+    }
   })
 
-  it('agrees with the lists of ids that cards are checked by', () => {
-    expect([...onlyReadIds].sort()).toEqual(settingIds.filter((id) => settingOf(id).onlyRead).sort())
-    expect([...signInIds].sort()).toEqual(settingIds.filter((id) => settingOf(id).bySigningIn).sort())
+  it('says where the brief asks for each plain setting, and with what it begins', () => {
+    for (const section of ['network', 'aftercare', 'radio'] as const)
+      for (const { id, setting } of plainsOf(section)) {
+        const { key, schema } = setting.field
+        const part = { network: wholeBrief.networks[0], aftercare: wholeBrief.aftercare, radio: wholeBrief.radio }[
+          section
+        ]
+        expect(Object.keys(part ?? {}), id).toContain(key)
+        expect(schema.safeParse(undefined).success, id).toBe(true)
+      }
   })
 
   it('is printed in the documentation as it is', () => {
-    expect(readFileSync(join(import.meta.dirname, '../../../../docs/settings.md'), 'utf8')).toBe(settingsPage(cards))
+    expect(readFileSync(join(import.meta.dirname, '../../../docs/settings.md'), 'utf8')).toBe(settingsPage(cards))
   })
 
   it('is asked for as a whole by a brief that has everything', () => {
@@ -76,7 +85,7 @@ it('makes one mobility domain for a network of a site, and another for the next'
 
 describe('a card of before', () => {
   it('is read as what was set on its model then', () => {
-    const today = readFileSync(join(import.meta.dirname, '../../../../data/kit/ostrel-o-40.yaml'), 'utf8')
+    const today = readFileSync(join(import.meta.dirname, '../../../data/kit/ostrel-o-40.yaml'), 'utf8')
     const from = today.indexOf('can:')
     const former = `${today.slice(0, from)}quirks:
   countryResetsChannels: true
@@ -99,7 +108,7 @@ ${today.slice(today.indexOf('dialect:'))}`
   })
 
   it('of today that names a setting that there is not is refused at its line', () => {
-    const today = readFileSync(join(import.meta.dirname, '../../../../data/kit/ostrel-o-40.yaml'), 'utf8')
+    const today = readFileSync(join(import.meta.dirname, '../../../data/kit/ostrel-o-40.yaml'), 'utf8')
     const reading = readKitCard(today.replace('services.syslog', 'services.coffee'))
     expect(reading.ok ? [] : reading.faults).toMatchObject([
       { field: 'can.services.coffee', reason: '"services.coffee" is not in the table of settings' },

@@ -1,8 +1,8 @@
 /** Checks of addresses: ones that no host can have, and servers that no unit would reach. */
-import { isHostOf, parseCidr, parseIpv4, whyNoHost } from '../addressing/ipv4'
-import type { Brief } from './brief'
+import { isHostOf, parseCidr, parseIpv4, whyNoHost } from '../address/ipv4'
+import type { Brief } from '../brief/brief'
+import type { AddressRange, Subnet } from '../brief/subnet'
 import type { BriefFault } from './fault'
-import type { AddressRange, Subnet } from './subnet'
 
 interface Named {
   readonly field: string

@@ -1,7 +1,7 @@
 /** The table of settings against kit cards, as a page of the documentation. */
-import type { KitCard } from '../../kit/kit-card'
-import { settingIds } from '../setting-ids'
-import { settingOf } from './settings'
+
+import { settingIds, settingOf } from '../catalogue/catalogue'
+import type { KitCard } from '../kit/kit-card'
 
 /** What a card says of a setting, in a cell: taken, taken and never shown, taken in part, or by hand. */
 function cell({ can }: KitCard, id: (typeof settingIds)[number]): string {
@@ -26,7 +26,7 @@ export function settingsPage(cards: ReadonlyMap<string, KitCard>): string {
   })
   return `# Settings
 
-Written by \`npm run settings\` from \`src/core/config/settings/\` and the kit cards; a test keeps it true.
+Written by \`npm run settings\` from \`src/core/catalogue/\` and the kit cards; a test keeps it true.
 
 A setting stands in the table once: what it is called, which step of a muster writes it, how brief and plan ask for it,
 and when two values are the same. What a muster writes, compares, proves, and says to be done by hand follows from it.

@@ -4,20 +4,21 @@
  * In: a brief, the country's rules, the models on the kit list and what is known of the secrets. Out: faults, each
  * with its field, a sentence and a way to mend it.
  */
+
+import type { Brief } from '../brief/brief'
+import { policyWidths } from '../brief/policies'
 import type { KitCard } from '../kit/kit-card'
 import { countryName } from '../regulatory/country'
 import type { CountryRules } from '../regulatory/database'
 import { legalBlocks } from '../regulatory/legal'
 import type { Weakness } from '../secrets/weakness'
-import type { Brief } from './brief'
+import { reviewAftercare } from './aftercare'
 import type { BriefFault } from './fault'
-import { policyWidths } from './policies'
-import { reviewAftercare } from './review-aftercare'
-import { reviewFeatures } from './review-features'
-import { reviewNetworks } from './review-networks'
-import { reviewReach } from './review-reach'
-import { reviewSecurity } from './review-security'
-import { reviewSubnets } from './review-subnets'
+import { reviewFeatures } from './features'
+import { reviewNetworks } from './networks'
+import { reviewReach } from './reach'
+import { reviewSecurity } from './security'
+import { reviewSubnets } from './subnets'
 
 export interface ReviewInput {
   readonly brief: Brief

@@ -1,8 +1,8 @@
 /** Settings of a unit's services: what it listens on, whom it tells, its lights and its planned restart. */
 import { z } from 'zod'
-import { secretName } from '../../brief/brief'
-import { days } from '../../brief/wireless-network'
+import { flag } from './plain'
 import { ofUnit } from './setting'
+import { days } from './values'
 
 const text = z.string()
 const mail = z.object({ server: text, to: text })
@@ -10,12 +10,15 @@ const restart = z.object({ day: z.enum(days), at: text })
 export type MailAlerts = z.infer<typeof mail>
 export type PlannedRestart = z.infer<typeof restart>
 
+const services = 'air-muster-wireless:services'
+/** A service that a unit tells nothing of is not one that is off. */
+const unsaid = { absent: 'unsupported' } as const
+
 export const servicesSettings = {
-  'services.https-only': ofUnit<boolean>({
-    step: 'services',
+  'services.https-only': flag('aftercare', 'httpsOnly', {
     words: 'HTTPS only',
-    value: z.boolean(),
-    ask: ({ brief }) => brief.aftercare.httpsOnly,
+    default: true,
+    leaf: { path: `${services}/https-only` },
   }),
   'services.ssh': ofUnit<boolean>({
     step: 'services',
@@ -23,7 +26,8 @@ export const servicesSettings = {
     value: z.boolean(),
     nothing: false,
     oftenOn: true,
-    ask: ({ brief }) => brief.aftercare.ssh === 'on',
+    asked: 'aftercare.ssh',
+    leaf: { path: `${services}/ssh`, ...unsaid },
   }),
   'services.telnet': ofUnit<boolean>({
     step: 'services',
@@ -31,7 +35,7 @@ export const servicesSettings = {
     value: z.boolean(),
     nothing: false,
     oftenOn: true,
-    ask: () => false,
+    leaf: { path: `${services}/telnet`, ...unsaid },
   }),
   'services.snmp-user': ofUnit<string | null>({
     step: 'services',
@@ -39,7 +43,8 @@ export const servicesSettings = {
     value: text.nullable(),
     nothing: null,
     needs: ['services.snmp-authentication', 'services.snmp-privacy'],
-    ask: ({ brief }) => brief.aftercare.snmp?.user ?? null,
+    asked: 'aftercare.snmp',
+    leaf: { path: `${services}/snmp/user` },
   }),
   'services.snmp-authentication': ofUnit<string>({
     step: 'services',
@@ -48,7 +53,7 @@ export const servicesSettings = {
     secret: true,
     byAsking: true,
     needs: ['services.snmp-user', 'services.snmp-privacy'],
-    ask: ({ brief, secrets }) => (brief.aftercare.snmp ? secrets.get(secretName.snmpAuthentication) : undefined),
+    leaf: { path: `${services}/snmp/authentication-key` },
   }),
   'services.snmp-privacy': ofUnit<string>({
     step: 'services',
@@ -57,14 +62,15 @@ export const servicesSettings = {
     secret: true,
     byAsking: true,
     needs: ['services.snmp-user', 'services.snmp-authentication'],
-    ask: ({ brief, secrets }) => (brief.aftercare.snmp ? secrets.get(secretName.snmpPrivacy) : undefined),
+    leaf: { path: `${services}/snmp/privacy-key` },
   }),
   'services.syslog': ofUnit<string | null>({
     step: 'services',
     words: 'Syslog server',
     value: text.nullable(),
     nothing: null,
-    ask: ({ brief }) => brief.aftercare.syslog,
+    asked: 'aftercare.syslog',
+    leaf: { path: `${services}/syslog` },
   }),
   'services.mail': ofUnit<MailAlerts | null>({
     step: 'services',
@@ -72,7 +78,8 @@ export const servicesSettings = {
     plural: true,
     value: mail.nullable(),
     nothing: null,
-    ask: ({ brief }) => brief.aftercare.mail,
+    asked: 'aftercare.mail',
+    leaf: { path: `${services}/mail` },
     show: (alerts) => (alerts ? `to ${alerts.to} through ${alerts.server}` : 'none'),
   }),
   'services.lights': ofUnit<boolean>({
@@ -81,14 +88,16 @@ export const servicesSettings = {
     plural: true,
     value: z.boolean(),
     nothing: true,
-    ask: ({ brief }) => brief.admin.lights === 'on',
+    asked: 'admin.lights',
+    leaf: { path: `${services}/lights`, ...unsaid },
   }),
   'services.restart': ofUnit<PlannedRestart | null>({
     step: 'services',
     words: 'Planned restart',
     value: restart.nullable(),
     nothing: null,
-    ask: ({ brief }) => brief.aftercare.restart,
+    asked: 'aftercare.restart',
+    leaf: { path: `${services}/restart` },
     show: (plan) => (plan ? `${plan.day} at ${plan.at}` : 'none'),
   }),
   /** Where it looks for its controller first, also after a power cut. */
@@ -98,6 +107,5 @@ export const servicesSettings = {
     plural: true,
     value: z.array(z.string()),
     whereAsked: true,
-    ask: ({ controller }) => (controller === undefined ? undefined : [controller]),
   }),
 } as const

@@ -1,7 +1,7 @@
 /**
  * A fault of a brief: the field that it belongs to, a sentence, and where there is one a way to mend it by one press.
  */
-import type { Brief } from './brief'
+import type { Brief } from '../brief/brief'
 
 /** What can be wrong with a brief: each code keeps its meaning; the sentence is made for people, and found by nobody. */
 export const briefFaultCodes = [

@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import { cardOf, countryOf, demoBrief } from '../../../tests/support/data'
+import { type Brief, briefSchema } from '../brief/brief'
+import { briefMeaning } from '../brief/meaning'
+import type { SiteSubnet } from '../brief/subnet'
+import type { WirelessNetwork } from '../brief/wireless-network'
 import type { KitCard } from '../kit/kit-card'
 import { passphraseWeakness } from '../secrets/strength'
 import type { Weakness } from '../secrets/weakness'
-import { type Brief, briefSchema } from './brief'
 import { applyMend, briefFaultCodes } from './fault'
-import { briefMeaning } from './meaning'
 import { reviewBrief } from './review'
-import type { SiteSubnet } from './subnet'
-import type { WirelessNetwork } from './wireless-network'
 
 const [crew] = demoBrief.networks
 if (!crew) throw new Error('the demo has a network')

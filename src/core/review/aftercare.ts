@@ -1,9 +1,9 @@
 /** Checks of what keeps watch when the installer has left. */
 
-import { isAtLeast } from '../kit/version'
-import type { Brief } from './brief'
+import type { Brief } from '../brief/brief'
+import { isAtLeast } from '../input/version'
 import type { BriefFault } from './fault'
-import { isInReach } from './review-reach'
+import { isInReach } from './reach'
 
 export function reviewAftercare({ aftercare, management, subnets }: Brief): BriefFault[] {
   const faults: BriefFault[] = []

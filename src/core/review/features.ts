@@ -1,0 +1,41 @@
+/** What the models on the kit list cannot be set to of what the brief asks: better said here than found out by a guest. */
+
+import type { Brief } from '../brief/brief'
+import { settingOf } from '../catalogue/catalogue'
+import { spokenOf } from '../config/outcomes'
+import { isDirect, type KitCard, modelName } from '../kit/kit-card'
+import type { BriefFault } from './fault'
+
+/** @param today  by which rules of time zones are looked up */
+export function reviewFeatures(brief: Brief, models: readonly KitCard[], today: Date): BriefFault[] {
+  const byHand = new Map<string, { field: string; sentence: string; models: string[] }>()
+  for (const card of models.filter(isDirect)) {
+    const unit = {
+      id: 'unit',
+      name: 'unit',
+      place: '',
+      model: modelName(card),
+      mac: '',
+      serial: '',
+      port: null,
+      siteSwitch: '',
+      sitePort: '',
+    }
+    const plan = { unit: 'unit', address: brief.management.cidr, radios: [] }
+    for (const { id, of, name, outcome } of spokenOf({ brief, unit, plan, card, secrets: new Map(), today })) {
+      const { scope, asked } = settingOf(id)
+      if (outcome.kind !== 'by-hand' || asked === undefined) continue
+      const index = brief.networks.findIndex((network) => network.id === of)
+      const field = scope === 'network' ? `networks.${index}.${asked}` : asked
+      const sentence = `${name === '' ? '' : `"${name}": `}${outcome.hands.replace(/^Set /, 'set ').replace(/\.$/, '')}`
+      const known = byHand.get(`${id} ${of}`) ?? { field, sentence, models: [] }
+      byHand.set(`${id} ${of}`, { ...known, models: [...known.models, modelName(card)] })
+    }
+  }
+  return [...byHand.values()].map(({ field, sentence, models: names }) => ({
+    field,
+    code: 'set-by-hand',
+    weight: 'know',
+    sentence: `${sentence.charAt(0).toUpperCase()}${sentence.slice(1)} by hand on ${names.join(', ')}: a muster cannot.`,
+  }))
+}
