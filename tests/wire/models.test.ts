@@ -1,9 +1,13 @@
 /** Our YANG module, and the data that goes over the wire, judged by yanglint and by a server that nobody here wrote. */
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
+// @ts-expect-error scripts are plain JavaScript
+import { compiledModels } from '../../scripts/lib/yang.mjs'
+// @ts-expect-error the same
+import { shapeOf, treeSchemaText } from '../../scripts/lib/yang-shape.mjs'
 import { compare } from '../../src/core/config/compare'
 import { LabClock } from '../../src/lab/clock'
 import { Device } from '../../src/lab/device/device'
@@ -199,6 +203,16 @@ describe('yanglint', () => {
     expect(judge('config', data)).toEqual({ good: true, words: '' })
     expect(() => decode(data, unit.sheet)).not.toThrow()
   })
+})
+
+it('gave the shape and the schema that stand-ins and the netconf dialect go by', () => {
+  const models = compiledModels()
+  const root = join(import.meta.dirname, '../..')
+  expect(JSON.parse(readFileSync(join(root, 'models/shape.json'), 'utf8'))).toEqual(shapeOf(models))
+  // As it stands there the formatter has been over it.
+  const plain = (text: string): string => text.replaceAll(/[\s,;()"'\\]/g, '')
+  const written = readFileSync(join(root, 'src/lab/fronts/yang/tree-schema.ts'), 'utf8')
+  expect(plain(written) === plain(treeSchemaText(models))).toBe(true)
 })
 
 /** A unit that shows all of its secrets, so that the rules on them can be judged. */

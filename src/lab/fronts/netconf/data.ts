@@ -1,45 +1,15 @@
 /** A stand-in's tree as XML, and XML of a client as edits on it: code of its own, no client's. */
 import { type ChildNode, type Element, isTag, isText } from 'domhandler'
+import shape from '../../../../models/shape.json'
 import { Refusal } from '../../device/refusal'
-import { listKeys, type Node, type TreeEdit } from '../yang/tree'
+import { keysOf, type Node, type TreeEdit } from '../yang/tree'
 
-const modules: Readonly<Record<string, string>> = {
-  'urn:ietf:params:xml:ns:yang:ietf-system': 'ietf-system',
-  'urn:ietf:params:xml:ns:yang:ietf-netconf-acm': 'ietf-netconf-acm',
-  'urn:ietf:params:xml:ns:yang:ietf-interfaces': 'ietf-interfaces',
-  'urn:ietf:params:xml:ns:yang:ietf-ip': 'ietf-ip',
-  'urn:ietf:params:xml:ns:yang:ietf-routing': 'ietf-routing',
-  'urn:ietf:params:xml:ns:yang:ietf-ipv4-unicast-routing': 'ietf-ipv4-unicast-routing',
-  'urn:ietf:params:xml:ns:yang:iana-if-type': 'iana-if-type',
-  'urn:uuid:6f0d6a2e-9d4b-4c55-8f0e-2b1c7a53e9d4': 'air-muster-wireless',
-  'urn:uuid:c4b1f0d2-7a35-4f0e-9d61-52a8e4907b3f': 'air-muster-controller',
-}
-const namespaceOf = (module: string): string =>
-  Object.entries(modules).find(([, name]) => name === module)?.[0] ?? `urn:unknown:${module}`
-
-/** Entries that have no keys, by the name of what they stand in. */
-const leafLists = new Set([
-  'group/user-name',
-  'rule-list/group',
-  'access-point/network',
-  'access-point/controller',
-  'network/band',
-  'hours/day',
-  'client-list/mac',
-])
-const integers =
-  /^(prefix-length|vlan|management-vlan|rate-.*|most-clients|steering-above|least-signal|mobility-domain|port|channel|width|beacon-interval)$/
-const truths = new Set([
-  'enabled',
-  'hidden',
-  'isolation',
-  'fast-roaming',
-  'open-confirmed',
-  'https-only',
-  'ssh',
-  'telnet',
-  'lights',
-])
+const namespaces: Readonly<Record<string, string>> = shape.namespaces
+const modules: Readonly<Record<string, string>> = Object.fromEntries(
+  Object.entries(namespaces).map(([module, namespace]) => [namespace, module]),
+)
+const namespaceOf = (module: string): string => namespaces[module] ?? `urn:unknown:${module}`
+const isList = (parent: string, local: string): boolean => Object.hasOwn(shape.lists, `${parent}/${local}`)
 
 export const tagsIn = (element: Element): Element[] => element.children.filter((child) => isTag(child))
 export const localName = (element: Element): string => element.name.split(':').at(-1) ?? ''
@@ -84,7 +54,7 @@ function walk(element: Element, path: string, parentModule: string, parent: stri
   const name = memberName(element, parentModule)
   const module = moduleOf(element) ?? ''
   const local = localName(element)
-  const keys = leafLists.has(`${parent}/${local}`) ? [] : (listKeys[local] ?? []).filter(() => isList(parent, local))
+  const keys = keysOf(`${parent}/${local}`)
   const keyText = keys.map((key) =>
     encodeURIComponent(String(leafValue(tagsIn(element).find((each) => localName(each) === key)))),
   )
@@ -101,15 +71,6 @@ function walk(element: Element, path: string, parentModule: string, parent: stri
     .flatMap((child) => walk(child, target, module, local))
 }
 
-/** Some names are lists in one place and leaves in others. */
-const onlyWithin: Readonly<Record<string, readonly string[]>> = {
-  server: ['ntp', 'dns-resolver'],
-  address: ['ipv4'],
-  user: ['authentication'],
-  network: ['wireless'],
-}
-const isList = (parent: string, local: string): boolean => onlyWithin[local]?.includes(parent) ?? true
-
 const holdsOperation = (element: Element): boolean =>
   tagsIn(element).some((child) => operationOf(child) !== undefined || holdsOperation(child))
 
@@ -122,9 +83,7 @@ function valueIn(element: Element): unknown {
   for (const child of children) {
     const name = memberName(child, module)
     const local = localName(child)
-    const repeats = leafLists.has(`${parent}/${local}`) || (parent === 'radius' && local !== 'secret')
-    const many = repeats || (listKeys[local] !== undefined && isList(parent, local))
-    if (!many) node[name] = valueIn(child)
+    if (!isList(parent, local)) node[name] = valueIn(child)
     else node[name] = [...((node[name] as unknown[] | undefined) ?? []), valueIn(child)]
   }
   return node
@@ -134,9 +93,9 @@ function leafValue(element: Element | undefined): unknown {
   if (!element) throw new Refusal('data-missing', 'a key is missing')
   const text = textIn(element)
   const name = localName(element)
-  if (integers.test(name)) return Number(text.trim())
-  if (truths.has(name)) return text.trim() === 'true'
-  if (name !== 'type') return text
+  if (shape.numbers.includes(name)) return Number(text.trim())
+  if (shape.flags.includes(name)) return text.trim() === 'true'
+  if (!shape.identities.includes(name)) return text
   const [prefix, local] = text.trim().includes(':') ? text.trim().split(':') : ['', text.trim()]
   const module = modules[bound(element, prefix ?? '') ?? '']
   return module === undefined ? text.trim() : `${module}:${local}`

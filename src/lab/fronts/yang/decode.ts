@@ -10,8 +10,14 @@ import {
 } from '../../device/device-settings'
 import { Refusal } from '../../device/refusal'
 import type { StandInSheet } from '../../device/stand-in-sheet'
+import { fieldOf } from './leaf-names'
+import { checkRules } from './rules'
 import { isNode, type Node } from './tree'
-import { type Tree, type TreeNetwork, type TreePoint, type TreeRadio, treeSchema } from './tree-schema'
+import { type Tree, treeSchema } from './tree-schema'
+
+type TreeNetwork = Tree['air-muster-wireless:wireless']['network'][number]
+type TreeRadio = Tree['air-muster-wireless:wireless']['radio'][number]
+type TreePoint = Tree['air-muster-controller:access-points']['access-point'][number]
 
 export interface Decoded {
   readonly settings: DeviceSettings
@@ -28,19 +34,13 @@ export function decode(tree: Node, sheet: StandInSheet): Decoded {
     throw new Refusal('invalid-value', issue?.message ?? 'not valid', `/${issue?.path.join('/') ?? ''}`)
   }
   const data = parsed.data
-  const networks = data['air-muster-wireless:wireless'].network
-  for (const each of networks) checkNetwork(each, networks, sheet)
-  for (const each of data['air-muster-wireless:wireless'].radio) checkRadio(each)
-  for (const each of data['air-muster-controller:access-points']?.['access-point'] ?? []) {
-    for (const { channel, width, power, ...radio } of each.radio) {
-      if (channel !== undefined && width !== undefined && power !== undefined)
-        checkRadio({ ...radio, channel, width, power })
-      else if (radio.enabled)
-        throw new Refusal('data-missing', 'a radio that transmits has a channel, a width and a power')
-    }
-    const missing = each.network.find((id) => !networks.some((network) => network.id === id))
+  // Careless firmware takes a network without a word of its security.
+  checkRules(data, (test) => sheet.careless && test === 'mode')
+  for (const { id, network, radio } of data['air-muster-controller:access-points']['access-point'].map(named)) {
+    for (const each of radio) if (each.enabled) whole(each, `access point ${id}`)
+    const missing = network.find((of) => !data['air-muster-wireless:wireless'].network.some((each) => each.id === of))
     if (missing !== undefined) throw new Refusal('data-missing', `there is no network ${missing}`)
-    if (each.network.length > mostOfPoint)
+    if (network.length > mostOfPoint)
       throw new Refusal('invalid-value', `an access point carries ${mostOfPoint} networks at the most`)
   }
   return { settings: settingsOf(data), passwords: passwordsOf(data) }
@@ -61,49 +61,14 @@ function refuseUnknown(node: unknown, { lacks }: StandInSheet, path = ''): void 
 /** Networks of one access point. */
 const mostOfPoint = 6
 
-const takesPassphrase = ['wpa2-personal', 'wpa3-personal', 'wpa3-wpa2-mixed']
-const requiresFrames = ['wpa3-personal', 'wpa3-enterprise', 'owe']
+const named = ({ mac, network, radio }: TreePoint) => ({ id: mac, network, radio })
 
-function checkNetwork(each: TreeNetwork, all: readonly TreeNetwork[], { careless }: StandInSheet): void {
-  const { id, security: is } = each
-  const refuse = (words: string): never => {
-    throw new Refusal('invalid-value', words, `/air-muster-wireless:wireless/network=${id}`)
-  }
-  const twin = all.find(
-    (other) => other !== each && other.ssid.equals(each.ssid) && other.band.some((one) => each.band.includes(one)),
-  )
-  if (twin) refuse('a name stands once on a band')
-  if (each['steering-above'] !== undefined && each.steering === 'client-decides') refuse('nothing is steered')
-  if (each['fast-roaming'] && each['mobility-domain'] === undefined) refuse('fast roaming takes a mobility domain')
-  if (careless && is.mode === undefined) return
-  const { mode } = is
-  if (mode === undefined) refuse('a network says how it is secured')
-  else if (takesPassphrase.includes(mode) !== (is.passphrase !== undefined))
-    refuse(is.passphrase === undefined ? 'it has no passphrase' : 'it takes no passphrase')
-  if (mode !== 'wpa2-personal' && (is.passphrase?.length ?? 0) > 63) refuse('SAE takes no key in hexadecimal digits')
-  const asksServer = mode === 'wpa2-enterprise' || mode === 'wpa3-enterprise'
-  if (asksServer && !(is.radius?.server.length && is.radius.secret))
-    refuse('enterprise security takes a RADIUS server and its secret')
-  if (!asksServer && is.radius) refuse('it asks no RADIUS server')
-  if (mode === 'open' && is['open-confirmed'] !== true) refuse('an open network is said twice')
-  if (mode !== 'open' && is['open-confirmed'] !== undefined) refuse('it is not open')
-  if (mode === 'open' && is.cipher !== undefined) refuse('an open network has no cipher')
-  if (mode !== undefined && requiresFrames.includes(mode) && is.pmf !== undefined && is.pmf !== 'required')
-    refuse(`${mode} requires protected management frames`)
-  if (mode === 'wpa3-wpa2-mixed' && is.pmf !== undefined && is.pmf !== 'optional')
-    refuse('beside a pre-shared key protected management frames are optional')
-  if (mode !== undefined && each.band.includes('6') && !requiresFrames.includes(mode)) refuse(`${mode} is not at 6 GHz`)
-  if (each['fast-roaming'] && (mode === 'open' || mode === 'owe')) refuse(`${mode} has no key to roam with`)
-}
-
-function checkRadio(each: TreeRadio): void {
-  const refuse = (words: string): never => {
-    throw new Refusal('invalid-value', words, `/air-muster-wireless:wireless/radio=${each.band}`)
-  }
-  if (each.band === '2.4' && each.channel > 14) refuse('at 2.4 GHz there are channels 1 to 14')
-  if (each.band === '5' && (each.channel < 32 || each.channel > 181)) refuse('at 5 GHz there are channels 32 to 181')
-  if (each.band === '2.4' && each.width > 40) refuse('at 2.4 GHz a channel is 20 or 40 MHz wide')
-  if (each.band === '5' && each.width > 160) refuse('at 5 GHz a channel is 160 MHz wide at the most')
+/** A radio that comes with the unit has all three. */
+function whole<R extends Pick<TreeRadio, 'channel' | 'width' | 'power'>>(radio: R, where: string) {
+  const { channel, width, power } = radio
+  if (channel === undefined || width === undefined || power === undefined)
+    throw new Refusal('data-missing', 'a radio that transmits has a channel, a width and a power', where)
+  return { ...radio, channel, width, power }
 }
 
 function settingsOf(data: Tree): DeviceSettings {
@@ -112,16 +77,16 @@ function settingsOf(data: Tree): DeviceSettings {
   const services = data['air-muster-wireless:services']
   const [ethernet] = data['ietf-interfaces:interfaces'].interface
   const ip = ethernet?.['ietf-ip:ipv4']
-  const [protocol] = data['ietf-routing:routing']?.['control-plane-protocols']['control-plane-protocol'] ?? []
+  const [protocol] = data['ietf-routing:routing']['control-plane-protocols']['control-plane-protocol']
   const [route] = protocol?.['static-routes']['ietf-ipv4-unicast-routing:ipv4'].route ?? []
   return {
-    name: system.hostname,
-    location: system.location,
+    name: system.hostname ?? '',
+    location: system.location ?? '',
     country: wireless.country ?? null,
     environment: wireless.environment ?? null,
-    zoneName: system.clock?.['timezone-name'] ?? null,
+    zoneName: system.clock['timezone-name'] ?? null,
     zoneRule: services['time-zone-rule'] ?? null,
-    timeServers: system.ntp.server.map(({ udp }) => udp.address),
+    timeServers: (system.ntp?.server ?? []).map(({ udp }) => udp.address),
     nameServers: system['dns-resolver'].server.map((server) => server['udp-and-tcp'].address),
     users: system.authentication.user.map(({ name }) => name),
     administrators:
@@ -142,11 +107,11 @@ function settingsOf(data: Tree): DeviceSettings {
     },
     gateway: route?.['next-hop']['next-hop-address'] ?? null,
     networks: wireless.network.map(networkOf),
-    radios: wireless.radio.map(radioOf),
-    httpsOnly: services['https-only'],
-    ssh: services.ssh,
-    telnet: services.telnet,
-    lights: services.lights,
+    radios: wireless.radio.map((each) => radioOf(whole(each, `radio ${each.band}`))),
+    httpsOnly: services['https-only'] ?? false,
+    ssh: services.ssh ?? false,
+    telnet: services.telnet ?? false,
+    lights: services.lights ?? true,
     syslog: services.syslog ?? null,
     mail: services.mail ?? null,
     restart: services.restart ?? null,
@@ -158,9 +123,15 @@ function settingsOf(data: Tree): DeviceSettings {
         }
       : null,
     controllers: [],
-    pushed: data['air-muster-controller:access-points']?.login ?? null,
-    points: (data['air-muster-controller:access-points']?.['access-point'] ?? []).map(pointOf),
+    pushed: pushedLogin(data),
+    points: data['air-muster-controller:access-points']['access-point'].map(pointOf),
   }
+}
+
+/** Its password is written, and not shown: a login without one is none. */
+function pushedLogin(data: Tree): DeviceSettings['pushed'] {
+  const { login } = data['air-muster-controller:access-points']
+  return login?.password === undefined ? null : { user: login.user, password: login.password }
 }
 
 function pointOf(each: TreePoint): ManagedPoint {
@@ -181,29 +152,26 @@ function pointOf(each: TreePoint): ManagedPoint {
   }
 }
 
-function networkOf(each: TreeNetwork): DeviceNetwork {
-  const { security: is, hours, radius } = { ...each, radius: each.security.radius }
+function networkOf({
+  id,
+  ssid,
+  band,
+  security: is,
+  hours,
+  'client-list': clients,
+  ...plain
+}: TreeNetwork): DeviceNetwork {
+  const { radius } = is
   const peers = (list: readonly { address: string; port: number }[]) =>
     list.map(({ address, port: number }) => ({ host: address, port: number }))
   return {
     ...plainNetwork,
-    id: each.id,
-    name: each.ssid.toString('utf8'),
-    on: each.enabled,
-    bands: each.band,
-    hidden: each.hidden,
-    vlan: each.vlan ?? null,
-    isolated: each.isolation,
-    clientRate: each['rate-per-client'] ?? null,
-    totalRate: each['rate-shared'] ?? null,
-    clientLimit: each['most-clients'] ?? null,
+    ...Object.fromEntries(Object.entries(plain).map(([leaf, value]) => [fieldOf(leaf), value])),
+    id,
+    name: ssid.toString('utf8'),
+    bands: band,
     hours: hours ? { days: hours.day, from: hours.from, to: hours.to } : null,
-    steer: each.steering,
-    steerAbove: each['steering-above'] ?? null,
-    letGoBelow: each['least-signal'] ?? null,
-    roaming: each['fast-roaming'],
-    roamingDomain: each['mobility-domain'] ?? null,
-    clients: each['client-list'] ? { rule: each['client-list'].rule, macs: each['client-list'].mac } : null,
+    clients: clients ? { rule: clients.rule, macs: clients.mac } : null,
     mode: is.mode ?? 'open',
     meantOpen: is['open-confirmed'] ?? false,
     cipher: is.cipher ?? 'ccmp',
@@ -231,7 +199,7 @@ function pointRadioOf(each: TreePoint['radio'][number]): ManagedPoint['radios'][
   }
 }
 
-function radioOf(each: TreeRadio): DeviceRadio {
+function radioOf(each: ReturnType<typeof whole<TreeRadio>>): DeviceRadio {
   return {
     band: each.band,
     on: each.enabled,

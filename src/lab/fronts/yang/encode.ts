@@ -3,6 +3,7 @@ import type { Device } from '../../device/device'
 import type { DeviceNetwork, DeviceRadio, DeviceSettings, ManagedPoint } from '../../device/device-settings'
 import type { RadioNow } from '../../device/radio-now'
 import type { StandInSheet } from '../../device/stand-in-sheet'
+import { leafOf } from './leaf-names'
 import type { Node } from './tree'
 
 const octets = (text: string): string => Buffer.from(text, 'utf8').toString('base64')
@@ -148,32 +149,19 @@ function routing(gateway: string): Node {
 }
 
 function encodeNetwork(network: DeviceNetwork, sheet: StandInSheet, secrets: 'with' | 'as-shown'): Node {
-  const { mode, radius } = network
+  const { name, hours, clients, mode, meantOpen, cipher, frames, passphrase, radius, ...plain } = network
   const shows = secrets === 'with' || sheet.showsPassphrases
   return present({
-    id: network.id,
-    ssid: octets(network.name),
-    enabled: network.on,
-    hidden: network.hidden,
-    vlan: network.vlan,
-    isolation: network.isolated,
-    band: network.bands,
-    'rate-per-client': network.clientRate,
-    'rate-shared': network.totalRate,
-    'most-clients': network.clientLimit,
-    hours: network.hours && { day: network.hours.days, from: network.hours.from, to: network.hours.to },
-    steering: network.steer,
-    'steering-above': network.steerAbove,
-    'least-signal': network.letGoBelow,
-    'fast-roaming': network.roaming,
-    'mobility-domain': network.roamingDomain,
-    'client-list': network.clients && { rule: network.clients.rule, mac: network.clients.macs },
+    ...Object.fromEntries(Object.entries(plain).map(([field, value]) => [leafOf(field), value])),
+    ssid: octets(name),
+    hours: hours && { day: hours.days, from: hours.from, to: hours.to },
+    'client-list': clients && { rule: clients.rule, mac: clients.macs },
     security: present({
       mode,
-      'open-confirmed': mode === 'open' && network.meantOpen ? true : null,
-      cipher: mode === 'open' ? null : network.cipher,
-      pmf: network.frames,
-      passphrase: shows ? network.passphrase : null,
+      'open-confirmed': mode === 'open' && meantOpen ? true : null,
+      cipher: mode === 'open' ? null : cipher,
+      pmf: frames,
+      passphrase: shows ? passphrase : null,
       radius:
         radius &&
         present({

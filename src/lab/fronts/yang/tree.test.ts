@@ -36,7 +36,11 @@ it.each<[string, TreeEdit[], string]>([
     'the key in the value',
   ],
   ['an unknown leaf', [network('A', { colour: 'red' })], 'colour'],
-  ['a secured network without a passphrase', [network('A', { security: { mode: 'wpa2-personal' } })], 'no passphrase'],
+  [
+    'a secured network without a passphrase',
+    [network('A', { security: { mode: 'wpa2-personal' } })],
+    'takes a passphrase',
+  ],
   ['a network that does not say how it is secured', [network('A', { security: {} })], 'says how it is secured'],
   ['an open network said once', [network('A', { security: { mode: 'open' } })], 'said twice'],
   ['a ninth network', Array.from({ length: 8 }, (_, index) => network(`N${index}`)), 'at most 8 networks'],
@@ -110,9 +114,9 @@ it('is as in its box after ten seconds on the button, and not after five', () =>
 
 it('reads paths with keys that need encoding, each step in its module', () => {
   expect(parsePath(`/a:b/c=${encodeURIComponent('x, y/z=%')}/a:d/e:f=1,2`)).toEqual([
-    { name: 'a:b', keys: [] },
-    { name: 'c', keys: ['x, y/z=%'] },
-    { name: 'd', keys: [] },
-    { name: 'e:f', keys: ['1', '2'] },
+    { name: 'a:b', list: '/b', keys: [] },
+    { name: 'c', list: 'b/c', keys: ['x, y/z=%'] },
+    { name: 'd', list: 'c/d', keys: [] },
+    { name: 'e:f', list: 'd/f', keys: ['1', '2'] },
   ])
 })
