@@ -3,7 +3,7 @@ const bare = (name) => name.split(':').at(-1)
 const numeric = /^u?int(8|16|32)$/
 
 /** Tables by which XML becomes JSON: lists with their keys, types of leaves by name, and the rules of the modules. */
-export function shapeOf({ namespaces, tops }) {
+export function shapeOf({ namespaces, revisions, tops }) {
   const lists = {}
   const named = { numbers: new Set(), flags: new Set(), identities: new Set() }
   const rules = []
@@ -19,10 +19,7 @@ export function shapeOf({ namespaces, tops }) {
   }
   for (const top of tops) walk(top, '', '')
   const sorted = Object.fromEntries(Object.entries(named).map(([kind, names]) => [kind, [...names].sort()]))
-  const known = Object.fromEntries(
-    Object.entries(namespaces).filter(([module]) => module !== 'ietf-inet-types' && module !== 'ietf-yang-types'),
-  )
-  return { namespaces: known, lists, ...sorted, rules }
+  return { namespaces, revisions, lists, ...sorted, rules }
 }
 
 const bounds = {

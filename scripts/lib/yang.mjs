@@ -158,5 +158,6 @@ export function compiledModels() {
       return isOurs || served[name] ? [nodeOf(each, name, isOurs ? undefined : served[name])] : []
     }),
   )
-  return { namespaces: Object.fromEntries(found.map((each) => [each.argument, first(each, 'namespace')])), tops }
+  const ofEach = (keyword) => Object.fromEntries(found.map((each) => [each.argument, first(each, keyword)]))
+  return { namespaces: ofEach('namespace'), revisions: ofEach('revision'), tops }
 }

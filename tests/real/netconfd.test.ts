@@ -7,6 +7,7 @@ import { existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it, vi } from 'vitest'
+import shape from '../../models/shape.json'
 import { spawnNetconfd } from '../support/netconfd'
 import { patience } from '../support/patience'
 
@@ -77,7 +78,9 @@ const secured = '<mode>wpa2-personal</mode><passphrase>eight or more</passphrase
 
 it('loads the module, with its features', async () => {
   const hello = await message()
-  expect(hello).toContain(`${namespace}?module=air-muster-wireless&amp;revision=2026-11-25`)
+  expect(hello).toContain(
+    `${namespace}?module=air-muster-wireless&amp;revision=${shape.revisions['air-muster-wireless']}`,
+  )
   expect(hello).toContain('features=staged,saving,time-zone-rule')
   send(
     `<hello xmlns="${base}"><capabilities><capability>urn:ietf:params:netconf:base:1.0</capability></capabilities></hello>`,

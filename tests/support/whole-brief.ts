@@ -29,6 +29,7 @@ export const mixedBrief: Brief = briefSchema.parse({
       vlan: 46,
       hidden: true,
       isolation: true,
+      multicastToUnicast: true,
       limits: { perClientKbps: 2048, sharedKbps: 20480, mostClients: 40 },
       hours: { days: ['mon', 'tue'], from: '07:00', to: '22:30' },
       steering: 'lean-to-5',

@@ -216,6 +216,7 @@ function has(unit: Device, id: string, of: string): unknown {
     'network.vlan': crew?.vlan,
     'network.hidden': crew?.hidden,
     'network.isolation': crew?.isolated,
+    'network.multicast-to-unicast': crew?.multicastToUnicast,
     'network.rate-per-client': crew?.clientRate,
     'network.rate-shared': crew?.totalRate,
     'network.most-clients': crew?.clientLimit,

@@ -110,6 +110,12 @@ export const networkSettings = {
     nothing: false,
     leaf: { path: 'isolation' },
   }),
+  'network.multicast-to-unicast': flag('network', 'multicastToUnicast', {
+    words: 'Multicast to unicast',
+    default: false,
+    nothing: false,
+    leaf: { path: 'multicast-to-unicast' },
+  }),
   'network.rate-per-client': ofNetwork<number | null>({
     words: 'Rate for each client',
     value: count,

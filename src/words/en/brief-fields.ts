@@ -20,6 +20,11 @@ export const briefFields: Readonly<Record<PlainId, BriefField>> = {
     before: 'Its clients',
     choices: { yes: 'are kept from each other', no: 'may reach each other' },
   },
+  'network.multicast-to-unicast': {
+    label: 'Multicast to unicast',
+    before: 'Multicast goes out',
+    choices: { yes: 'to each client by itself', no: 'once for all' },
+  },
   'network.steering': {
     label: 'Steering of clients',
     before: 'The band',

@@ -1,6 +1,7 @@
 /** One session of a NETCONF server (RFC 6241): its framing, its hello, and what each operation does. */
 import { type Element, isTag } from 'domhandler'
 import { parseDocument } from 'htmlparser2'
+import shape from '../../../../models/shape.json'
 import type { Device } from '../../device/device'
 import { Refusal } from '../../device/refusal'
 import { encodeOperational } from '../yang/encode'
@@ -21,9 +22,9 @@ const capabilities = [
     'startup:1.0',
     'validate:1.1',
   ].map((name) => `urn:ietf:params:netconf:capability:${name}`),
-  'urn:uuid:6f0d6a2e-9d4b-4c55-8f0e-2b1c7a53e9d4?module=air-muster-wireless&amp;revision=2026-11-25',
-  'urn:uuid:c4b1f0d2-7a35-4f0e-9d61-52a8e4907b3f?module=air-muster-controller&amp;revision=2026-11-26',
-  'urn:uuid:2d8e5a70-9c14-4b3f-8a6e-71f0c35d9b42?module=air-muster-firmware&amp;revision=2026-11-26',
+  ...(['air-muster-wireless', 'air-muster-controller', 'air-muster-firmware'] as const).map(
+    (module) => `${shape.namespaces[module]}?module=${module}&amp;revision=${shape.revisions[module]}`,
+  ),
 ]
 const notifications = 'urn:ietf:params:xml:ns:netconf:notification:1.0'
 const changes = 'urn:ietf:params:xml:ns:yang:ietf-netconf-notifications'

@@ -80,6 +80,7 @@ export function saveNetwork(device: Device, band: DeviceRadio['band'], slot: num
     passphrase: mode === 'open' ? null : passphrase,
     vlan: numberOrNothing(form, 'lan'),
     isolated: form.has('apart'),
+    multicastToUnicast: form.has('singly'),
     // Nobody opens a network on these pages without choosing to.
     meantOpen: mode === 'open',
     frames: mode === 'wpa3-personal' ? 'required' : mode === 'wpa3-wpa2-mixed' ? 'optional' : 'off',

@@ -126,7 +126,8 @@ export function networkView(net: DeviceNetwork | undefined): string {
     ) +
     input({ name: 'key', label: 'Key', value: net?.passphrase ? dots : '', type: 'password', most: 64 }) +
     input({ name: 'lan', label: 'VLAN, or nothing', value: net?.vlan == null ? '' : `${net.vlan}` }) +
-    tick('apart', 'Keep its clients apart', net?.isolated ?? false)
+    tick('apart', 'Keep its clients apart', net?.isolated ?? false) +
+    tick('singly', 'Send multicast to each client singly', net?.multicastToUnicast ?? false)
   )
 }
 

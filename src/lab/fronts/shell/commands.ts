@@ -125,6 +125,7 @@ function networkChange(what: string, [first, second]: Words): Partial<DeviceNetw
   if (what === 'lan') return { vlan: numberOr(first, 'none') }
   if (what === 'on') return { bands: list(need(first)) as DeviceNetwork['bands'] }
   if (what === 'clients') return { isolated: either(first, 'apart', 'together') }
+  if (what === 'groups') return { multicastToUnicast: either(first, 'each', 'once') }
   if (what === 'most') return { clientLimit: numberOr(first, 'any') }
   return misunderstood()
 }

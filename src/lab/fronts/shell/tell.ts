@@ -60,6 +60,7 @@ function tellNetwork(net: DeviceNetwork): string[] {
     ...(net.vlan === null ? [] : [` lan ${net.vlan}`]),
     ` name-is ${net.hidden ? 'hidden' : 'shown'}`,
     ` clients ${net.isolated ? 'apart' : 'together'}`,
+    ` groups ${net.multicastToUnicast ? 'each' : 'once'}`,
     ...(net.clientLimit === null ? [] : [` most ${net.clientLimit}`]),
   ]
 }

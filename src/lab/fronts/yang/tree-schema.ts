@@ -230,6 +230,7 @@ export const treeSchema = z.strictObject({
             hidden: z.boolean().default(false),
             vlan: z.int().min(1).max(4094).optional(),
             isolation: z.boolean().default(false),
+            'multicast-to-unicast': z.boolean().default(false),
             band: z.array(z.enum(['2.4', '5', '6'])).min(1),
             'rate-per-client': z.int().min(1).max(4294967295).optional(),
             'rate-shared': z.int().min(1).max(4294967295).optional(),
