@@ -67,7 +67,8 @@ export function newestChange(path) {
 export async function bundleIfStale() {
   const files = Object.keys(entries).map((name) => join(root, 'dist', `${name}.mjs`))
   const oldest = Math.min(...files.map((file) => (existsSync(file) ? statSync(file).mtimeMs : 0)))
-  if (newestChange(join(root, 'src')) < oldest && statSync(join(root, 'package.json')).mtimeMs < oldest) return
+  const newest = Math.max(...['src', 'models', 'package.json'].map((name) => newestChange(join(root, name))))
+  if (newest < oldest) return
   const { build } = await import('esbuild')
   const { runner, ...others } = entries
   const built = { outdir: 'dist', outExtension: { '.js': '.mjs' }, splitting: true }

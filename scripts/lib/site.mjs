@@ -17,7 +17,7 @@ const asShipped = [
 
 export function buildSiteIfStale() {
   const built = existsSync(stamp) ? statSync(stamp).mtimeMs : 0
-  const sources = ['src', 'package.json', 'next.config.ts', 'tsconfig.json'].map((name) => join(root, name))
+  const sources = ['src', 'models', 'package.json', 'next.config.ts', 'tsconfig.json'].map((name) => join(root, name))
   if (Math.max(...sources.map(newestChange)) < built) return
   process.stderr.write('Building the web application, once …\n')
   const vendor = join(root, 'public/vendor')

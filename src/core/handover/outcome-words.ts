@@ -20,7 +20,7 @@ export const outcomeKinds = [
   'not-for-it',
 ] as const satisfies readonly Outcome['kind'][]
 
-/** `Ellery Crew: Client isolation`, or `Name`. */
+/** `Ellery Crew: Security`, or `Name`. */
 export function settingWords({ id, name }: Pick<SettingOutcome, 'id' | 'name'>): string {
   return name === '' ? settingOf(id).words : `${name}: ${settingOf(id).words}`
 }

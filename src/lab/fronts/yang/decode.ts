@@ -1,6 +1,8 @@
 /**
  * A tree as settings of a stand-in, with every rule of the modules (models/): what the module refuses is refused here.
  */
+
+import { type Tree, treeSchema } from '../../../../models/tree-schema'
 import {
   type DeviceNetwork,
   type DeviceRadio,
@@ -13,7 +15,6 @@ import type { StandInSheet } from '../../device/stand-in-sheet'
 import { fieldOf } from './leaf-names'
 import { checkRules } from './rules'
 import { isNode, type Node } from './tree'
-import { type Tree, treeSchema } from './tree-schema'
 
 type TreeNetwork = Tree['air-muster-wireless:wireless']['network'][number]
 type TreeRadio = Tree['air-muster-wireless:wireless']['radio'][number]
