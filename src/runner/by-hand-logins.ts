@@ -6,6 +6,7 @@
 import type { Asking } from '../core/config/asking'
 import { loginOf } from '../core/config/compile'
 import { spokenOf } from '../core/config/outcomes'
+import type { Clear } from '../core/config/unit-config'
 import { type DirectCard, isDirect, makesItsAdmin, ofOneBox, readKitCard } from '../core/kit/kit-card'
 import { recordIn } from '../core/showing/kept-record'
 import { shownCard } from '../core/showing/shown-card'
@@ -28,7 +29,7 @@ interface Shown {
   readonly records: Pick<Records, 'backup'>
   readonly jobId: number
   /** Of the unit, with its secrets. */
-  readonly asking: Asking
+  readonly asking: Asking<Clear>
   /** MACs of its model on the kit list, its own first. */
   readonly macs: readonly string[]
   readonly address: string

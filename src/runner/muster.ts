@@ -8,7 +8,7 @@ import { adminSecretName, managedWithTag, secretName } from '../core/brief/brief
 import { type AdminPolicy, imageFor } from '../core/brief/policies'
 import { type AskingJob, askingOf, askingWithMarks, expectedOfAll } from '../core/config/asked'
 import { type Compilation, compile } from '../core/config/compile'
-import type { UnitConfig } from '../core/config/unit-config'
+import type { Clear, Config } from '../core/config/unit-config'
 import { isManaged, isMustered, type KitCard, type ManagedCard, ofOneBox } from '../core/kit/kit-card'
 import { controllerOf } from '../core/kit/managed-by'
 import type { Unit } from '../core/kit/unit'
@@ -181,7 +181,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
   const readyController = async (
     unit: Unit,
     card: ManagedCard,
-    config: UnitConfig,
+    config: Config<Clear>,
   ): Promise<ControllerLink | Held | 'stopped'> => {
     const own = controllerOf(unit, job.units, cards)
     if (!own) return heldFor('no-controller', { by: card.dialect.by })
@@ -201,7 +201,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     const link = end === 'answers' || answersBefore ? links.to(own, config) : undefined
     return link ?? heldFor('controller-not-ready', { name: own.name })
   }
-  // Who has come to an end moves no more, and nobody waits for it.
+  // A unit that is done no longer changes its address, so no other unit waits for it.
   const controllers = new Set(chosen.flatMap((unit) => controllerOf(unit, job.units, cards) ?? []))
   const isController = (unit: Unit): boolean => controllers.has(unit)
   for (const unit of [...chosen.filter(isController), ...chosen.filter((each) => !isController(each))])

@@ -2,7 +2,7 @@
  * The session port: how units and controllers are spoken to once there is a lane to them. One implementation speaks
  * real protocols (`wire-sessions.ts`); the simulation has one that speaks none.
  */
-import type { UnitConfig } from '../core/config/unit-config'
+import type { Clear, Config } from '../core/config/unit-config'
 import type { DirectCard } from '../core/kit/kit-card'
 import type { Discovered } from './capwap/discovery'
 import type { Dialect } from './dialect/dialect'
@@ -19,12 +19,12 @@ export interface Sessions {
    * A session in the dialect that the card names; not signed in yet.
    * @param desired  what the unit is to be, where that is known: some units tell by it which network is which
    */
-  unit(lane: Lane, card: DirectCard, pin: PinCheck, desired?: UnitConfig): Promise<Dialect>
+  unit(lane: Lane, card: DirectCard, pin: PinCheck, desired?: Config<Clear>): Promise<Dialect>
   /**
    * A session with a controller; not signed in yet.
    * @param desired  what the first of its access points is to be: networks are known by it
    */
-  controller(lane: Lane, card: DirectCard, pin: PinCheck, desired: UnitConfig): Promise<Controller>
+  controller(lane: Lane, card: DirectCard, pin: PinCheck, desired: Config<Clear>): Promise<Controller>
   /** An access point as its controller has it: as data, or as rows of what it shows. */
   managed(unit: ManagedUnit, use: UseController, shows: 'data' | 'rows'): ManagedDialect
   /** CAPWAP discovery (RFC 5415). @throws WireError @returns undefined where nobody answers within so many ms */

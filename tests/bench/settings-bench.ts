@@ -58,7 +58,7 @@ const begun = performance.now()
 let settings = 0
 let differences = 0
 for (const unit of units) {
-  const asking: Asking = { brief, unit, plan, card, secrets, today }
+  const asking: Asking<never> = { brief, unit, plan, card, secrets, today }
   const desired = desiredOf(asking)
   differences += compare(desired, asObserved(desired)).length
   settings += expectedOf(asking).length

@@ -9,7 +9,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { compare } from '../../src/core/config/compare'
-import type { UnitConfig } from '../../src/core/config/unit-config'
+import type { Clear, Config } from '../../src/core/config/unit-config'
 import { type DirectCard, readKitCard } from '../../src/core/kit/kit-card'
 import { endBrowser } from '../../src/wire/chromium'
 import { dialectOf } from '../../src/wire/dialect/registry'
@@ -108,8 +108,8 @@ describe.each(['forms', 'browser'])('the administration of cups, turned by %s', 
     if (!reading.ok) throw new Error(JSON.stringify(reading.faults))
     return reading.card as DirectCard
   }
-  const open = (desired?: UnitConfig) => openPages(lane, cardOf(), async () => {}, desired)
-  let asked: UnitConfig
+  const open = (desired?: Config<Clear>) => openPages(lane, cardOf(), async () => {}, desired)
+  let asked: Config<Clear>
   beforeEach(() => {
     asked = {
       unit: {

@@ -6,7 +6,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import type { UnitConfig } from '../../src/core/config/unit-config'
+import type { Clear, Config } from '../../src/core/config/unit-config'
 import { endBrowser } from '../../src/wire/chromium'
 import { deluge, delugeLogin } from '../support/peers/deluge'
 import { type PeerBench, peerBench } from '../support/peers/peer-bench'
@@ -22,7 +22,7 @@ afterAll(async () => {
   bench?.close()
 })
 
-const desiredOf = (index: number): UnitConfig => ({
+const desiredOf = (index: number): Config<Clear> => ({
   unit: { 'admin.user': '', 'admin.password': 'Ours-since-today-7' },
   networks: {},
   radios: { '5': { 'radio.channel': 149 + 4 * index, 'radio.power': 60 + index } },

@@ -6,7 +6,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import type { UnitConfig } from '../../src/core/config/unit-config'
+import type { Clear, Config } from '../../src/core/config/unit-config'
 import { endBrowser } from '../../src/wire/chromium'
 import { django, djangoLogin, inDjango } from '../support/peers/django'
 import { type PeerBench, peerBench } from '../support/peers/peer-bench'
@@ -28,12 +28,12 @@ afterAll(async () => {
 const bands = ['2.4', '5']
 const network = (ssid: string) =>
   ({ 'network.ssid': ssid, 'network.passphrase': `${ssid}-keeps-7-out`, 'network.bands': bands }) as const
-const desiredOf = (index: number): UnitConfig =>
+const desiredOf = (index: number): Config<Clear> =>
   ({
     unit: { 'unit.name': `hall-0${index + 1}`, 'unit.location': `desk${index + 1}.hall` },
     networks: { crew: network('crew-of-hall'), guests: network('guests-of-hall') },
     radios: {},
-  }) as UnitConfig
+  }) as Config<Clear>
 const unit = (index: number): PeerUnit => ({
   ...{ lane: bench.lane(index), port: 8000, factory: djangoLogin, desired: desiredOf(index) },
 })

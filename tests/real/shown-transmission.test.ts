@@ -5,7 +5,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import type { UnitConfig } from '../../src/core/config/unit-config'
+import type { Clear, Config } from '../../src/core/config/unit-config'
 import { endBrowser } from '../../src/wire/chromium'
 import { type PeerBench, peerBench } from '../support/peers/peer-bench'
 import { follows, type Hands, type PeerUnit, shownOn } from '../support/peers/shown'
@@ -21,7 +21,7 @@ afterAll(async () => {
   bench?.close()
 })
 
-const desiredOf = (index: number): UnitConfig => ({
+const desiredOf = (index: number): Config<Clear> => ({
   unit: { 'unit.location': `/srv/hall-${index + 1}` },
   networks: {},
   radios: { '5': { 'radio.channel': 36 + 4 * index, 'radio.power': 11 + index } },

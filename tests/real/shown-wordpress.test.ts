@@ -5,7 +5,7 @@
 import { join } from 'node:path'
 import { createConnection, type RowDataPacket } from 'mysql2/promise'
 import { afterAll, beforeAll, expect, inject, it } from 'vitest'
-import type { UnitConfig } from '../../src/core/config/unit-config'
+import type { Clear, Config } from '../../src/core/config/unit-config'
 import { answered, type ShownRecord } from '../../src/core/showing/record'
 import { endBrowser } from '../../src/wire/chromium'
 import { type PeerBench, peerBench } from '../support/peers/peer-bench'
@@ -23,10 +23,10 @@ afterAll(async () => {
   bench?.close()
 })
 
-const network = (ssid: string): UnitConfig['networks'][string] => ({
+const network = (ssid: string): Config<Clear>['networks'][string] => ({
   ...{ 'network.ssid': ssid, 'network.passphrase': `${ssid}-keeps-7-out`, 'network.bands': ['2.4', '5'] },
 })
-const desiredOf = (index: number): UnitConfig => ({
+const desiredOf = (index: number): Config<Clear> => ({
   unit: {
     'unit.name': `hall-0${index + 1}`,
     'unit.location': `by the desk ${index + 1}`,

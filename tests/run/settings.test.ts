@@ -199,6 +199,7 @@ describe('every setting', () => {
     expect(byKind(all, 'by-hand')).toEqual([
       'services.mail',
       'services.restart',
+      'network.multicast-to-unicast crew',
       'network.rate-shared crew',
       'network.hours crew',
       'network.steering-above crew',

@@ -1,6 +1,6 @@
 /** A simulated access point as its controller has it: what the controller was told of it, and how far it has joined. */
 import type { Difference } from '../../src/core/config/compare'
-import type { UnitConfig } from '../../src/core/config/unit-config'
+import type { Clear, Config } from '../../src/core/config/unit-config'
 import type { Joining } from '../../src/core/kit/joining'
 import { always } from '../../src/wire/dialect/dialect'
 import type { UseController } from '../../src/wire/dialect/managed/controller'
@@ -38,7 +38,7 @@ export function managedDialect(scene: Scene, process: Process, mac: string, use:
         })
       }),
     backup: () => asked('backup', (controller) => JSON.stringify(controller.told.get(mac) ?? null)),
-    write: (differences: readonly Difference[], desired: UnitConfig, mayChange = always) =>
+    write: (differences: readonly Difference[], desired: Config<Clear>, mayChange = always) =>
       through(async (session) => {
         // It is read first, and another runner may have the order by then.
         await scene.call(process, 'read', () => session.signedIn(), mac.slice(-2))

@@ -1,7 +1,7 @@
 /** What must be true at every moment of a simulation, whatever goes wrong. */
 import type { Difference } from '../../src/core/config/compare'
 import { stepOf } from '../../src/core/config/compare'
-import type { UnitConfig } from '../../src/core/config/unit-config'
+import type { Clear, Config } from '../../src/core/config/unit-config'
 import { isManaged } from '../../src/core/kit/kit-card'
 import type { TimedEvent } from '../../src/store/events'
 import { jobId, type Scene } from './scene'
@@ -11,7 +11,7 @@ import { factoryPassword, movesBetween, shipped } from './values'
 import type { Process } from './world'
 
 export type Change =
-  | { readonly kind: 'write'; readonly differences: readonly Difference[]; readonly desired: UnitConfig }
+  | { readonly kind: 'write'; readonly differences: readonly Difference[]; readonly desired: Config<Clear> }
   /** `admin`: a password for the admin that whoever comes first makes. */
   | { readonly kind: 'password' | 'admin'; readonly password: string }
   | { readonly kind: 'apply' | 'save' | 'install' }

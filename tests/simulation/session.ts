@@ -1,6 +1,6 @@
 /** Sessions of one process with the units of a scene, each call of which takes time and may fail. */
 import type { Difference } from '../../src/core/config/compare'
-import type { ObservedConfig, UnitConfig } from '../../src/core/config/unit-config'
+import type { Clear, Config, ObservedConfig } from '../../src/core/config/unit-config'
 import { type DirectCard, makesItsAdmin } from '../../src/core/kit/kit-card'
 import { always, type Dialect } from '../../src/wire/dialect/dialect'
 import type { Lane } from '../../src/wire/host/host'
@@ -121,7 +121,7 @@ export class SimulatedSession implements Dialect {
     return this.#call('backup', () => JSON.stringify(this.signedIn().startup.values))
   }
 
-  async write(differences: readonly Difference[], desired: UnitConfig, mayChange = always): Promise<void> {
+  async write(differences: readonly Difference[], desired: Config<Clear>, mayChange = always): Promise<void> {
     const whole = this.#unit?.traits.writes !== 'piece-by-piece'
     for (const piece of whole ? [differences] : piecesOf(differences)) {
       if (!whole) await mayChange()

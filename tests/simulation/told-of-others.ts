@@ -1,6 +1,6 @@
 /** What a simulated controller was told of its access points, by MAC, and what of that a restart brings back. */
 import type { Difference } from '../../src/core/config/compare'
-import type { UnitConfig } from '../../src/core/config/unit-config'
+import type { Clear, Config } from '../../src/core/config/unit-config'
 import { changed, type Values } from './values'
 
 export class ToldOfOthers {
@@ -12,7 +12,7 @@ export class ToldOfOthers {
   }
 
   /** @param desired  the whole that the differences lead to. @returns all that it was told of this one */
-  tell(mac: string, differences: readonly Difference[], desired: UnitConfig): Values {
+  tell(mac: string, differences: readonly Difference[], desired: Config<Clear>): Values {
     const before = this.get(mac) ?? { unit: {}, networks: {}, radios: {} }
     const told = differences.reduce((values, difference) => changed(values, difference, desired), before)
     this.#now = new Map(this.#now).set(mac, told)

@@ -3,7 +3,7 @@
  * shares no code with a dialect or a stand-in; what differs it is told by the program's own types.
  */
 import type { Difference } from '../../src/core/config/compare'
-import type { ObservedConfig, UnitConfig } from '../../src/core/config/unit-config'
+import type { Clear, Config, ObservedConfig } from '../../src/core/config/unit-config'
 import type { KitCard } from '../../src/core/kit/kit-card'
 import type { Unit } from '../../src/core/kit/unit'
 import type { RadioOnAir } from '../../src/wire/dialect/dialect'
@@ -172,7 +172,7 @@ export class SimulatedUnit {
   joined = false
 
   /** A controller is told what one of its access points is to be. */
-  tellOf(mac: string, differences: readonly Difference[], desired: UnitConfig): void {
+  tellOf(mac: string, differences: readonly Difference[], desired: Config<Clear>): void {
     this.writes += 1
     const told = this.told.tell(mac, differences, desired)
     if (this.traits.saves === 'itself') this.told.keep()
@@ -202,7 +202,7 @@ export class SimulatedUnit {
   }
 
   /** @param desired  the whole that the differences lead to */
-  write(differences: readonly Difference[], desired: UnitConfig): void {
+  write(differences: readonly Difference[], desired: Config<Clear>): void {
     this.writes += 1
     const from = this.configured
     this.previous = from

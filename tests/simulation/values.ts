@@ -2,7 +2,7 @@
 
 import { settingOf } from '../../src/core/catalogue/catalogue'
 import type { Difference } from '../../src/core/config/compare'
-import type { Observed, ObservedConfig, UnitConfig } from '../../src/core/config/unit-config'
+import type { Clear, Config, Observed, ObservedConfig } from '../../src/core/config/unit-config'
 import type { KitCard } from '../../src/core/kit/kit-card'
 import type { UnitTraits } from './traits'
 
@@ -81,7 +81,7 @@ export function shown(values: Values, hides: boolean): ObservedConfig {
 }
 
 /** @param desired  the whole that the difference leads to */
-export function changed(values: Values, difference: Difference, desired: UnitConfig): Values {
+export function changed(values: Values, difference: Difference, desired: Config<Clear>): Values {
   const all = desired as unknown as Values
   if (difference.kind === 'value') {
     const { id, of } = difference

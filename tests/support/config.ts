@@ -4,7 +4,7 @@ import type { Brief } from '../../src/core/brief/brief'
 import { neededSecrets } from '../../src/core/brief/brief'
 import type { Asking } from '../../src/core/config/asking'
 import { desiredOf } from '../../src/core/config/compile'
-import type { ObservedConfig, UnitConfig } from '../../src/core/config/unit-config'
+import type { Clear, Config, ObservedConfig } from '../../src/core/config/unit-config'
 import type { Unit } from '../../src/core/kit/unit'
 import { makePlan } from '../../src/core/plan/plan'
 import { cardOf, countryOf, demoBrief } from './data'
@@ -12,7 +12,8 @@ import { cardOf, countryOf, demoBrief } from './data'
 export const testMac = '02:4f:52:00:00:01'
 export const today = new Date('2026-11-25T12:00:00Z')
 
-export function askingFor(model: string, brief: Brief = demoBrief, more: Partial<Unit> = {}): Asking {
+/** Its secrets are made up: it goes where clear ones belong, and where marks do. */
+export function askingFor(model: string, brief: Brief = demoBrief, more: Partial<Unit> = {}): Asking<never> {
   const unit: Unit = {
     id: 'u',
     name: 'hall-01',
@@ -41,10 +42,10 @@ export function askingFor(model: string, brief: Brief = demoBrief, more: Partial
   return { brief, unit, plan, card, secrets, today, manages, controller }
 }
 
-export const desiredFor = (model: string, brief?: Brief): UnitConfig => desiredOf(askingFor(model, brief))
+export const desiredFor = (model: string, brief?: Brief): Config<Clear> => desiredOf(askingFor(model, brief))
 
 /** The values that were told, as a configuration that can be asked for. */
-export function valuesIn(observed: ObservedConfig): UnitConfig {
+export function valuesIn(observed: ObservedConfig): Config<Clear> {
   const told = (values: object): object =>
     Object.fromEntries(
       Object.entries(values as Record<string, { kind: string; value?: unknown }>).flatMap(([id, each]) =>

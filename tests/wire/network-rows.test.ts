@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net'
 import { afterAll, afterEach, beforeEach, expect, it } from 'vitest'
 import { parse, stringify } from 'yaml'
 import { compare } from '../../src/core/config/compare'
-import type { UnitConfig } from '../../src/core/config/unit-config'
+import type { Clear, Config } from '../../src/core/config/unit-config'
 import { firstCard } from '../../src/core/kit/bare-card'
 import { type DirectCard, readKitCard } from '../../src/core/kit/kit-card'
 import { endBrowser } from '../../src/wire/chromium'
@@ -85,7 +85,7 @@ const cardOf = (port: number): DirectCard => {
   return reading.card as DirectCard
 }
 
-const asked: UnitConfig = {
+const asked: Config<Clear> = {
   unit: {},
   networks: { crew: { 'network.ssid': 'crew', 'network.passphrase': 'of-today-7', 'network.bands': ['2.4', '5'] } },
   radios: {},

@@ -5,7 +5,7 @@ import fc from 'fast-check'
 import { afterAll, afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { compare, stepOf } from '../../src/core/config/compare'
 import { desiredOf } from '../../src/core/config/compile'
-import { keyText, type UnitConfig } from '../../src/core/config/unit-config'
+import { type Clear, type Config, keyText } from '../../src/core/config/unit-config'
 import type { DirectCard } from '../../src/core/kit/kit-card'
 import { Lab } from '../../src/lab/lab'
 import { endBrowser } from '../../src/wire/chromium'
@@ -35,21 +35,21 @@ let lab: Lab
 const opened: Dialect[] = []
 const newLane = (): Lane => labLane(() => lab, mac, { address: '192.168.50.1', source: '192.168.50.254' })
 let lane: Lane
-const open = (desired: UnitConfig | undefined, engine: 'forms' | 'browser' = 'forms', over = lane): Dialect => {
+const open = (desired: Config<Clear> | undefined, engine: 'forms' | 'browser' = 'forms', over = lane): Dialect => {
   const dialect = openPages(over, turnedBy(engine), async () => {}, desired)
   opened.push(dialect)
   return dialect
 }
 const device = () => lab.plugged(mac).unit
 /** As a muster does it, step by step. */
-async function muster(unit: Dialect, desired: UnitConfig): Promise<void> {
+async function muster(unit: Dialect, desired: Config<Clear>): Promise<void> {
   for (const step of ['country', 'clock', 'networks', 'radios', 'services', 'address'] as const) {
     const differences = compare(desired, await unit.read('configured')).filter((each) => stepOf(each) === step)
     if (differences.length > 0) await unit.write(differences, desired)
   }
 }
 /** What it shows otherwise than asked; what it never shows is told by its own memory. */
-const left = async (unit: Dialect, desired: UnitConfig): Promise<string[]> => {
+const left = async (unit: Dialect, desired: Config<Clear>): Promise<string[]> => {
   const observed = await unit.read('configured')
   const hidden = new Set<string>(['network.passphrase', 'clock.time', 'unit.firmware'])
   return compare(desired, observed).flatMap((each) =>
@@ -416,7 +416,7 @@ it('takes no page that is shown while it starts again for its settings', async (
         signOut: undefined,
       } as unknown as (typeof card)['dialect'],
     }
-    const asked = { unit: { 'unit.name': '7' }, networks: {}, radios: {} } as UnitConfig
+    const asked = { unit: { 'unit.name': '7' }, networks: {}, radios: {} } as Config<Clear>
     const unit = openPages(loopbackLane(mac), plain, async () => {}, asked)
     opened.push(unit)
     await unit.signIn(factory)

@@ -1,7 +1,7 @@
 import { connect } from 'node:net'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { compare } from '../../src/core/config/compare'
-import { asObserved, type UnitConfig } from '../../src/core/config/unit-config'
+import { asObserved, type Clear, type Config } from '../../src/core/config/unit-config'
 import type { DirectCard } from '../../src/core/kit/kit-card'
 import { Lab } from '../../src/lab/lab'
 import { loadRegulatory } from '../../src/store/regulatory-file'
@@ -37,14 +37,14 @@ describe('the prompt dialect at the prompt of a Brackwater B7', () => {
   }
   const open = (): Dialect => openPrompt(lane, card, async () => {})
   /** As a muster does it: country first, then whatever differs after it. */
-  const writeTo = async (desired: UnitConfig): Promise<void> => {
+  const writeTo = async (desired: Config<Clear>): Promise<void> => {
     await unit.write(countryOf(desired, await unit.read('configured')), desired)
     await unit.write(compare(desired, await unit.read('configured')), desired)
   }
   const countryOf: typeof compare = (desired, observed) =>
     compare(desired, observed).filter((each) => each.kind === 'value' && each.id === 'unit.country')
   /** All but its way, which would end the session. */
-  const asMuch = (brief = demoBrief): UnitConfig => {
+  const asMuch = (brief = demoBrief): Config<Clear> => {
     const desired = desiredFor(model, brief)
     const unit = Object.entries(desired.unit).filter(([id]) => !id.startsWith('management.'))
     return { ...desired, unit: Object.fromEntries(unit) }

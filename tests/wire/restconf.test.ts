@@ -4,7 +4,7 @@ import { connect } from 'node:net'
 import { generate } from 'selfsigned'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { compare } from '../../src/core/config/compare'
-import { asObserved, type UnitConfig } from '../../src/core/config/unit-config'
+import { asObserved, type Clear, type Config } from '../../src/core/config/unit-config'
 import { Lab } from '../../src/lab/lab'
 import { loadRegulatory } from '../../src/store/regulatory-file'
 import type { Dialect } from '../../src/wire/dialect/dialect'
@@ -58,11 +58,11 @@ describe('the restconf dialect with an Ostrel O-40', () => {
     await lab.close()
   })
 
-  const signedIn = async (): Promise<UnitConfig> => {
+  const signedIn = async (): Promise<Config<Clear>> => {
     await unit.signIn({ user: 'setup', password: 'setup' })
     return valuesIn(await unit.read('configured'))
   }
-  const writeTo = async (wanted: UnitConfig): Promise<void> =>
+  const writeTo = async (wanted: Config<Clear>): Promise<void> =>
     unit.write(compare(wanted, await unit.read('configured')), wanted)
 
   it('learns who answers before it signs in, and sees its certificate', async () => {
@@ -103,7 +103,7 @@ describe('the restconf dialect with an Ostrel O-40', () => {
       pin: anyPin,
     })
     await other.signIn({ user: 'setup', password: 'setup' })
-    const named = (name: string): UnitConfig => ({ ...found, unit: { ...found.unit, 'unit.name': name } })
+    const named = (name: string): Config<Clear> => ({ ...found, unit: { ...found.unit, 'unit.name': name } })
     await other.write(compare(named('theirs'), await other.read('configured')), named('theirs'))
     other.close()
     const late = unit.write(compare(named('ours'), asObserved(found)), named('ours'))

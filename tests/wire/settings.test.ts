@@ -9,7 +9,7 @@ import type { Asking } from '../../src/core/config/asking'
 import { compare, stepOf } from '../../src/core/config/compare'
 import { desiredOf } from '../../src/core/config/compile'
 import { expectedOf, find, settled, spokenOf } from '../../src/core/config/outcomes'
-import { keyText, type ObservedConfig, type UnitConfig } from '../../src/core/config/unit-config'
+import { type Clear, type Config, keyText, type ObservedConfig } from '../../src/core/config/unit-config'
 import { type KitCard, modelName } from '../../src/core/kit/kit-card'
 import { LabClock } from '../../src/lab/clock'
 import { Device } from '../../src/lab/device/device'
@@ -45,7 +45,7 @@ const read = (unit: Device): ObservedConfig => {
 }
 
 /** Writes as a muster does, step by step, without a unit that restarts in between. */
-function muster(unit: Device, desired: UnitConfig): void {
+function muster(unit: Device, desired: Config<Clear>): void {
   for (const step of ['country', 'clock', 'networks', 'radios', 'services', 'address'] as const) {
     const differences = compare(desired, read(unit)).filter((each) => stepOf(each) === step)
     const place = {
@@ -58,7 +58,7 @@ function muster(unit: Device, desired: UnitConfig): void {
 }
 
 /** What is still not as asked, of what the unit shows. */
-const left = (unit: Device, desired: UnitConfig): string[] =>
+const left = (unit: Device, desired: Config<Clear>): string[] =>
   compare(desired, read(unit)).flatMap((each) => {
     if (each.kind !== 'value') return [each.sentence]
     return settingOf(each.id).onlyRead || find(read(unit), each).kind === 'unreadable' ? [] : [keyText(each)]
@@ -102,7 +102,7 @@ describe.each(models)('the restconf dialect with an %s', (model) => {
 })
 
 /** A card that can do less than the model, at random: what it does not list must not be touched. */
-const lesserCard = (asking: Asking, lacking: ReadonlySet<string>): Asking => {
+const lesserCard = (asking: Asking<never>, lacking: ReadonlySet<string>): Asking<never> => {
   const can = Object.fromEntries(Object.entries(asking.card.can).filter(([id]) => !lacking.has(id))) as KitCard['can']
   return { ...asking, card: { ...asking.card, can } }
 }

@@ -7,7 +7,7 @@ import { join } from 'node:path'
 import { afterAll, afterEach, beforeEach, expect } from 'vitest'
 import { compare, stepOf } from '../../src/core/config/compare'
 import { desiredOf } from '../../src/core/config/compile'
-import { keyText, type UnitConfig } from '../../src/core/config/unit-config'
+import { type Clear, type Config, keyText } from '../../src/core/config/unit-config'
 import { type DirectCard, readKitCard } from '../../src/core/kit/kit-card'
 import { Lab } from '../../src/lab/lab'
 import { endBrowser } from '../../src/wire/chromium'
@@ -31,7 +31,7 @@ let lab: Lab
 const opened: Dialect[] = []
 const device = () => lab.plugged(mac).unit
 const lane = labLane(() => lab, mac, { address: '192.168.18.1', source: '192.168.18.254' })
-const open = (desired: UnitConfig | undefined): Dialect => {
+const open = (desired: Config<Clear> | undefined): Dialect => {
   const dialect = openPages(lane, card, async () => {}, desired)
   opened.push(dialect)
   return dialect

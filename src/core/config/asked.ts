@@ -9,12 +9,12 @@ import { isMustered, type KitCard } from '../kit/kit-card'
 import { controllerOf, managedBy } from '../kit/managed-by'
 import type { Unit } from '../kit/unit'
 import type { UnitPlan } from '../plan/plan'
-import type { Asking } from './asking'
+import type { Asking, Secrets } from './asking'
 import { compare } from './compare'
 import { configOf, desiredOf } from './compile'
 import { type FormerAsked, formerAskedSchema, fromFormer } from './former-asked'
 import { expectedOf, type SettingOutcome, spokenOf } from './outcomes'
-import { asObserved, type UnitConfig, unitConfigSchema } from './unit-config'
+import { asObserved, type Config, type Mark, unitConfigSchema } from './unit-config'
 
 const todaysSchema = z.object({
   mac: z.string(),
@@ -45,17 +45,20 @@ export interface AskingJob {
   readonly today: Date
 }
 
-const askingBefore = new WeakMap<AskingJob, Map<Unit, Asking | undefined>>()
+const askingBefore = new WeakMap<AskingJob, Map<Unit, Asking<Mark> | undefined>>()
 
 /** What is asked of one unit, secrets as marks; undefined where it has no plan or no kit card. Worked out once. */
-export function askingWithMarks(job: AskingJob, unit: Unit): Asking | undefined {
-  const known = askingBefore.get(job) ?? new Map<Unit, Asking | undefined>()
+export function askingWithMarks(job: AskingJob, unit: Unit): Asking<Mark> | undefined {
+  const known = askingBefore.get(job) ?? new Map<Unit, Asking<Mark> | undefined>()
   askingBefore.set(job, known)
   if (!known.has(unit)) known.set(unit, askingFor(job, unit))
   return known.get(unit)
 }
 
-function askingFor({ brief, units, plans, cards, secretTimes, today }: AskingJob, unit: Unit): Asking | undefined {
+function askingFor(
+  { brief, units, plans, cards, secretTimes, today }: AskingJob,
+  unit: Unit,
+): Asking<Mark> | undefined {
   const plan = plans.get(unit.id)
   const card = cards.get(unit.model)
   if (!plan || !card) return undefined
@@ -88,8 +91,8 @@ export function expectedOfAll(job: AskingJob): ReadonlyMap<string, readonly Sett
   )
 }
 
-const marked = new WeakMap<ReadonlyMap<string, string>, ReadonlyMap<string, string>>()
-function marksOf(times: ReadonlyMap<string, string>): ReadonlyMap<string, string> {
+const marked = new WeakMap<ReadonlyMap<string, string>, Secrets<Mark>>()
+function marksOf(times: ReadonlyMap<string, string>): Secrets<Mark> {
   const known = marked.get(times)
   if (known) return known
   const marks = new Map([...times].map(([name, changedAt]) => [name, secretMark(name, changedAt)]))
@@ -110,7 +113,7 @@ export function changesSince(then: Asked, now: Asked): string[] {
 }
 
 /** Networks under the id that a network of the same name has now. */
-function knownByName(then: UnitConfig, now: UnitConfig): UnitConfig {
+function knownByName(then: Config<Mark>, now: Config<Mark>): Config<Mark> {
   const ids = new Map(Object.entries(now.networks).map(([id, values]) => [values['network.ssid'], id]))
   return {
     ...then,

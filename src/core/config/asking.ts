@@ -9,14 +9,18 @@ import type { KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
 import type { UnitPlan } from '../plan/plan'
 import type { Band } from '../regulatory/blocks'
+import type { Holding, Secrecy } from './unit-config'
 
-export interface Asking {
+/** Secrets by the name that the vault files them under. */
+export type Secrets<S extends Secrecy> = ReadonlyMap<string, string> & Holding<S>
+
+export interface Asking<S extends Secrecy = Secrecy> {
   readonly brief: Brief
   readonly unit: Unit
   readonly plan: UnitPlan
   readonly card: KitCard
-  /** By the name that the vault files it under: clear text for a muster, marks for what is kept. */
-  readonly secrets: ReadonlyMap<string, string>
+  /** Clear text for a muster, marks for what is kept. */
+  readonly secrets: Secrets<S>
   /** Day by which rules of time zones are looked up. */
   readonly today: Date
   /** Of a controller: how many units of the kit list are set through it. */

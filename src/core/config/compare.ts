@@ -7,7 +7,7 @@
 import { dequal } from 'dequal/lite'
 import { rowsOf, settingOf } from '../catalogue/catalogue'
 import { plainWords, type Scope, type Setting, type SettlingStep, withinSentence } from '../catalogue/setting'
-import type { Observed, ObservedConfig, SettingKey, UnitConfig } from './unit-config'
+import type { Config, Observed, ObservedConfig, Secrecy, SettingKey } from './unit-config'
 
 export type Difference =
   | (SettingKey & { readonly kind: 'value'; readonly sentence: string })
@@ -28,7 +28,7 @@ const neverWritten: AsWritten = () => false
 
 /** Everything that differs, in the order of the table; surplus networks go first. */
 export function compare(
-  desired: UnitConfig,
+  desired: Config<Secrecy>,
   observed: ObservedConfig,
   asWritten: AsWritten = neverWritten,
 ): Difference[] {
@@ -40,7 +40,7 @@ export function compare(
   ]
 }
 
-function surplusNetworks(desired: UnitConfig, observed: ObservedConfig): Difference[] {
+function surplusNetworks(desired: Config<Secrecy>, observed: ObservedConfig): Difference[] {
   return Object.entries(observed.networks)
     .filter(([of]) => desired.networks[of] === undefined)
     .map(([of]) => ({

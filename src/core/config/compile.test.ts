@@ -6,7 +6,7 @@ import type { Unit } from '../kit/unit'
 import { makePlan, plannedNothing } from '../plan/plan'
 import { compare } from './compare'
 import { compile } from './compile'
-import { asObserved, type ObservedConfig, type UnitConfig } from './unit-config'
+import { asObserved, type Clear, type Config, type ObservedConfig } from './unit-config'
 
 const today = new Date('2026-11-25')
 
@@ -194,7 +194,7 @@ describe('the plan', () => {
 })
 
 /** A configuration as it was read, changed at single places. */
-const read = (config: UnitConfig, change: (observed: Changeable) => void = () => {}): ObservedConfig => {
+const read = (config: Config<Clear>, change: (observed: Changeable) => void = () => {}): ObservedConfig => {
   const observed = structuredClone(asObserved(config)) as unknown as Changeable
   change(observed)
   return observed as unknown as ObservedConfig
@@ -262,12 +262,12 @@ describe('compare', () => {
 })
 
 describe('an address that DHCP gave', () => {
-  const desired = (method: 'static' | 'dhcp'): UnitConfig => ({
+  const desired = (method: 'static' | 'dhcp'): Config<Clear> => ({
     unit: { 'management.method': method, 'management.address': '10.44.8.20', 'management.prefix': 24 },
     networks: {},
     radios: {},
   })
-  const differing = (to: UnitConfig, from: UnitConfig): string[] =>
+  const differing = (to: Config<Clear>, from: Config<Clear>): string[] =>
     compare(to, asObserved(from)).flatMap((each) => (each.kind === 'value' ? [each.id] : []))
 
   it('is written with the method, though it looks the same: the unit would be left with one of its own', () => {

@@ -21,10 +21,10 @@ import { passwordFaults } from '../secrets/password'
 import type { Asking } from './asking'
 import { bandsOn, securityUnfit } from './desired-network'
 import { type Spoken, spokenOf } from './outcomes'
-import type { UnitConfig } from './unit-config'
+import type { Clear, Config, Secrecy } from './unit-config'
 
 export interface Compiled {
-  readonly config: UnitConfig
+  readonly config: Config<Clear>
   /** The login that it is to have; it is proven by signing in, never compared. */
   readonly login: { readonly user: string; readonly password: string }
 }
@@ -32,7 +32,7 @@ export type Compilation =
   | { readonly ok: true; readonly compiled: Compiled }
   | { readonly ok: false; readonly reasons: readonly string[] }
 
-export interface CompileInput extends Asking {
+export interface CompileInput extends Asking<Clear> {
   readonly country: CountryRules
 }
 
@@ -55,12 +55,12 @@ export function compile(input: CompileInput): Compilation {
 }
 
 /** The configuration by itself, nothing judged: all that this model can be set to of what is asked. */
-export function desiredOf(asking: Asking): UnitConfig {
+export function desiredOf<S extends Secrecy>(asking: Asking<S>): Config<S> {
   return configOf(spokenOf(asking).filter(({ outcome }) => outcome.kind === 'open'))
 }
 
 /** Settings by unit, network and radio. A login is proven by signing in, and is not among them. */
-export function configOf(settings: readonly Spoken[]): UnitConfig {
+export function configOf<S extends Secrecy>(settings: readonly Spoken<S>[]): Config<S> {
   const unit: Record<string, unknown> = {}
   const networks: Record<string, Record<string, unknown>> = {}
   const radios: Record<string, Record<string, unknown>> = {}
@@ -75,7 +75,7 @@ export function configOf(settings: readonly Spoken[]): UnitConfig {
       group[of] = values
     }
   }
-  return { unit, networks, radios } as UnitConfig
+  return { unit, networks, radios } as Config<S>
 }
 
 /** A card whose country is locked is refused before anything is written. */

@@ -2,7 +2,7 @@
 import { z } from 'zod'
 import { securityModeSchema } from '../catalogue/security-mode'
 import { bandSchema } from '../catalogue/values'
-import type { UnitConfig } from './unit-config'
+import type { Config, Mark } from './unit-config'
 
 export const formerAskedSchema = z.object({
   mac: z.string(),
@@ -46,7 +46,7 @@ export type FormerAsked = z.infer<typeof formerAskedSchema>
 /** Networks had no ids then: they stand under their names. */
 export interface NamedAsked {
   readonly mac: string
-  readonly config: UnitConfig
+  readonly config: Config<Mark>
   readonly password: string
   readonly networksBy: 'name'
 }

@@ -18,12 +18,15 @@ import { isSame, valueWords } from './compare'
 import { desiredValue, whyNotTaken } from './desired'
 import { bandsOn } from './desired-network'
 import {
+  type Config,
+  type Holding,
   keyText,
+  type Mark,
   type Observed,
   type ObservedConfig,
+  type Secrecy,
   type SettingKey,
   settingIdSchema,
-  type UnitConfig,
 } from './unit-config'
 
 export const outcomeSchema = z.discriminatedUnion('kind', [
@@ -53,7 +56,7 @@ export const settingOutcomeSchema = z.object({
 export type SettingOutcome = z.infer<typeof settingOutcomeSchema>
 
 /** One setting that is spoken of, with the value that is asked. */
-export interface Spoken extends SettingKey {
+export interface Spoken<S extends Secrecy = Secrecy> extends SettingKey, Holding<S> {
   readonly name: string
   readonly value: unknown
   readonly outcome: Outcome
@@ -63,10 +66,10 @@ export interface Spoken extends SettingKey {
 const spokenBefore = new WeakMap<Asking, readonly Spoken[]>()
 
 /** Every setting that brief and plan speak of, and what can be said of it before anything is tried. */
-export function spokenOf(asking: Asking): readonly Spoken[] {
+export function spokenOf<S extends Secrecy>(asking: Asking<S>): readonly Spoken<S>[] {
   const known = spokenBefore.get(asking) ?? allSpokenOf(asking)
   spokenBefore.set(asking, known)
-  return known
+  return known as readonly Spoken<S>[]
 }
 
 function allSpokenOf(asking: Asking): Spoken[] {
@@ -179,16 +182,17 @@ function isTaken(id: SettingId, asking: Asking, subject: Subjects[Scope]): boole
   return asking.card.can[id] !== undefined && whyUnfit(id, value, asking, subject) === undefined
 }
 
-/** The same as it may be kept and shown. @param asking  secrets stand as marks */
-export function expectedOf(asking: Asking): SettingOutcome[] {
-  return spokenOf(asking).map(({ id, of, name, value, outcome }) => ({
-    id,
-    of,
-    name,
-    asked: valueWords(id, value),
-    mark: markOf(value),
-    outcome,
-  }))
+const expectedBefore = new WeakMap<Asking<Mark>, readonly SettingOutcome[]>()
+
+/** The same as it may be kept and shown. */
+export function expectedOf(asking: Asking<Mark>): readonly SettingOutcome[] {
+  const known = expectedBefore.get(asking) ?? spokenOf(asking).map(asExpected)
+  expectedBefore.set(asking, known)
+  return known
+}
+
+function asExpected({ id, of, name, value, outcome }: Spoken<Mark>): SettingOutcome {
+  return { id, of, name, asked: valueWords(id, value), mark: markOf(value), outcome }
 }
 
 /** Mark of an asked value; of a secret, its value is a mark already. */
@@ -245,7 +249,7 @@ export function find(observed: ObservedConfig, key: SettingKey): Observed<unknow
 }
 
 /** What stands under a setting of the unit, of one network or of one radio; undefined where nothing does. */
-export function valueAt(config: UnitConfig | ObservedConfig, { id, of }: SettingKey): unknown {
+export function valueAt(config: Config<Secrecy> | ObservedConfig, { id, of }: SettingKey): unknown {
   const { scope } = settingOf(id)
   const values: Readonly<Partial<Record<string, unknown>>> | undefined =
     scope === 'unit' ? config.unit : scope === 'network' ? config.networks[of] : config.radios[of]

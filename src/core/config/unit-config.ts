@@ -6,8 +6,18 @@ import { z } from 'zod'
 import { type IdOf, idsOf, settingIds, settingOf, type ValueOf, type ValuesOf } from '../catalogue/catalogue'
 import type { Scope } from '../catalogue/setting'
 
+declare const secrecy: unique symbol
+/** What the secrets among some values are: clear text, for a unit alone; or marks, which may be kept and shown. */
+export type Clear = 'clear'
+export type Mark = 'mark'
+export type Secrecy = Clear | Mark
+/** Values that were made with one kind of secret are not taken where the other belongs: the compiler says so. */
+export interface Holding<S extends Secrecy> {
+  readonly [secrecy]?: S
+}
+
 /** Values as far as they are spoken of: what is left out is neither asked nor written. */
-export interface UnitConfig {
+export interface Config<S extends Secrecy> extends Holding<S> {
   readonly unit: ValuesOf<'unit'>
   readonly networks: Readonly<Record<string, ValuesOf<'network'>>>
   readonly radios: Readonly<Record<string, ValuesOf<'radio'>>>
@@ -31,7 +41,7 @@ export interface ObservedConfig {
 }
 
 /** Values as if a unit had told them all. */
-export function asObserved(config: UnitConfig): ObservedConfig {
+export function asObserved(config: Config<Secrecy>): ObservedConfig {
   const each = (values: object): object =>
     Object.fromEntries(Object.entries(values).map(([id, value]) => [id, { kind: 'value', value }]))
   const all = (groups: Readonly<Record<string, object>>): Record<string, object> =>
@@ -49,10 +59,10 @@ export const keyText = ({ id, of }: SettingKey): string => (of === '' ? id : `${
 const valuesSchema = (scope: Scope) =>
   z.object(Object.fromEntries(idsOf(scope).map((id) => [id, settingOf(id).value.optional()])))
 
-export const unitConfigSchema: z.ZodType<UnitConfig> = z.object({
+export const unitConfigSchema: z.ZodType<Config<Mark>> = z.object({
   unit: valuesSchema('unit'),
   networks: z.record(z.string(), valuesSchema('network')),
   radios: z.record(z.string(), valuesSchema('radio')),
-}) as unknown as z.ZodType<UnitConfig>
+}) as unknown as z.ZodType<Config<Mark>>
 
 export const settingIdSchema = z.enum(settingIds)

@@ -4,7 +4,7 @@
 import Papa from 'papaparse'
 import type { Brief } from '../brief/brief'
 import { type SettingOutcome, standing } from '../config/outcomes'
-import { keyText, type UnitConfig } from '../config/unit-config'
+import { type Config, keyText, type Mark } from '../config/unit-config'
 import type { KitCard } from '../kit/kit-card'
 import { named, offersWords } from '../kit/old-crypto'
 import type { Unit } from '../kit/unit'
@@ -203,7 +203,7 @@ function asItIs(
 
 const tenth = (dbm: number): number => Math.round(10 * dbm) / 10
 
-function radiosOf(config: UnitConfig): SetRadio[] {
+function radiosOf(config: Config<Mark>): SetRadio[] {
   const byBand = Object.entries(config.radios).sort(([a], [b]) => Number(a) - Number(b))
   return byBand.flatMap(([band, values]) => {
     const { 'radio.channel': channel, 'radio.width': width, 'radio.power': powerDbm } = values

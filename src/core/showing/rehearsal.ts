@@ -5,7 +5,7 @@
 import { z } from 'zod'
 import type { SettingId } from '../catalogue/catalogue'
 import { isSame, valueWords } from '../config/compare'
-import { type Observed, type ObservedConfig, settingIdSchema, type UnitConfig } from '../config/unit-config'
+import { type Config, type Observed, type ObservedConfig, type Secrecy, settingIdSchema } from '../config/unit-config'
 
 export const readBackSchema = z.object({
   id: settingIdSchema,
@@ -17,7 +17,7 @@ export const readBackSchema = z.object({
 export type ReadBack = z.infer<typeof readBackSchema>
 
 /** Each setting that the card sets, with what was read of it. */
-export function readBack(desired: UnitConfig, observed: ObservedConfig): ReadBack[] {
+export function readBack(desired: Config<Secrecy>, observed: ObservedConfig): ReadBack[] {
   const groups = [
     { of: '', values: desired.unit, seen: observed.unit },
     ...Object.entries(desired.networks).map(([of, values]) => ({ of, values, seen: observed.networks[of] })),

@@ -1,6 +1,6 @@
 /** The one session of a muster with a controller, for all the access points that it manages: one after the other. */
 import pLimit from 'p-limit'
-import type { UnitConfig } from '../../core/config/unit-config'
+import type { Clear, Config } from '../../core/config/unit-config'
 import type { DirectCard } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
 import type { Discovered } from '../../wire/capwap/discovery'
@@ -35,7 +35,7 @@ export interface ControllerLinkInput {
   readonly unit: Unit
   readonly card: DirectCard
   /** What the first of its access points is to be. */
-  readonly desired: UnitConfig
+  readonly desired: Config<Clear>
   /** Where it has proven itself. */
   readonly address: string
   readonly prefix: number

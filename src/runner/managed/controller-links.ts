@@ -1,7 +1,7 @@
 /** Links to the controllers of a job: each is opened once, when the first of its units asks for it. */
 import { parseCidr } from '../../core/address/ipv4'
 import { adminSecretName, type Brief, secretName } from '../../core/brief/brief'
-import type { UnitConfig } from '../../core/config/unit-config'
+import type { Clear, Config } from '../../core/config/unit-config'
 import { adminUser, isDirect } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
 import type { Host } from '../../wire/host/host'
@@ -16,7 +16,7 @@ export interface ControllerLinks {
    * Undefined where it cannot be spoken to: it has no plan, or no password.
    * @param desired  what the access point is to be that asks for it
    */
-  to(unit: Unit, desired: UnitConfig): ControllerLink | undefined
+  to(unit: Unit, desired: Config<Clear>): ControllerLink | undefined
   close(): Promise<void>
 }
 
@@ -33,7 +33,7 @@ interface Input {
 
 export function controllerLinks({ job, secrets, ...parts }: Input): ControllerLinks {
   const links = new Map<string, ControllerLink>()
-  const opened = (unit: Unit, desired: UnitConfig): ControllerLink | undefined => {
+  const opened = (unit: Unit, desired: Config<Clear>): ControllerLink | undefined => {
     const card = job.cards.get(unit.model)
     const address = job.plans.get(unit.id)?.address
     const password = secrets.get(adminSecretName(job.brief.admin, unit.id))

@@ -5,7 +5,10 @@
  * Each call is one transaction. What it throws: StoreError where the database did not do it, JobGoneError where the
  * job of an event was deleted. A call whose answer was lost may have been carried out.
  */
+
 import type { Brief } from '../../core/brief/brief'
+import type { Secrets } from '../../core/config/asking'
+import type { Clear } from '../../core/config/unit-config'
 import type { KitCard } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
 import type { Roll } from '../../core/muster/roll'
@@ -40,7 +43,7 @@ export interface JobRecord {
 /** The secrets of a job, opened. */
 export interface JobSecrets {
   /** Clear text by name. */
-  readonly secrets: ReadonlyMap<string, string>
+  readonly secrets: Secrets<Clear>
   /** When each was last changed, by name: an instant, ISO 8601. */
   readonly times: ReadonlyMap<string, string>
   /** Admin passwords that were replaced, the newest first. */

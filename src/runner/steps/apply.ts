@@ -5,7 +5,7 @@ import type { Journal } from '../unit/journal'
 import type { UnitRun } from '../unit-run'
 import { wentAway } from './address'
 
-/** It works hard meanwhile: most looks only see whether it is still there. */
+/** While changes take effect the unit is slow: most polls only check that it still answers. */
 const askedEvery = 5
 
 export async function apply(run: UnitRun): Promise<string> {

@@ -1,5 +1,5 @@
 /** On air: each network on its band and channel, encrypted. A radar channel listens first: say so, and wait. */
-import type { UnitConfig } from '../../core/config/unit-config'
+import type { Clear, Config } from '../../core/config/unit-config'
 import { type RadarMove, radarWords, shutUntil } from '../../core/muster/radar-move'
 import type { RadioOnAir } from '../../wire/dialect/dialect'
 import { held } from '../held-error'
@@ -66,7 +66,7 @@ async function told({ target, journal, waits, clock }: UnitRun, move: RadarMove)
 }
 
 /** Radios that have left the channel that they are to be on, since they heard radar there: the law makes them. */
-function radarMoves(config: UnitConfig, radios: readonly RadioOnAir[]): RadarMove[] {
+function radarMoves(config: Config<Clear>, radios: readonly RadioOnAir[]): RadarMove[] {
   return radios.flatMap(({ band, channel, leftForRadar: from }) =>
     from !== undefined && channel !== undefined && channel !== from && from === config.radios[band]?.['radio.channel']
       ? [{ band, from, to: channel }]
@@ -75,16 +75,16 @@ function radarMoves(config: UnitConfig, radios: readonly RadioOnAir[]): RadarMov
 }
 
 /** A network on air without security that was not said to be open. */
-export function unmeantOpen(config: UnitConfig, radios: readonly RadioOnAir[]): { ssid: string } | undefined {
+export function unmeantOpen(config: Config<Clear>, radios: readonly RadioOnAir[]): { ssid: string } | undefined {
   return radios
     .flatMap((radio) => radio.networks)
     .find(({ id, security }) => security === 'open' && config.networks[id]?.['network.security'] !== 'open')
 }
 
 function airFaults(
-  config: UnitConfig,
+  config: Config<Clear>,
   band: string,
-  desired: UnitConfig['radios'][string],
+  desired: Config<Clear>['radios'][string],
   seen: RadioOnAir | undefined,
 ): string[] {
   if (!desired['radio.enabled'])

@@ -3,7 +3,7 @@ import type { FurtherUser } from '../../core/brief/policies'
 import { settingOf } from '../../core/catalogue/catalogue'
 import { compare, type Difference } from '../../core/config/compare'
 import { find, settled, valueAt } from '../../core/config/outcomes'
-import type { ObservedConfig, SettingKey, UnitConfig } from '../../core/config/unit-config'
+import type { Clear, Config, ObservedConfig, SettingKey } from '../../core/config/unit-config'
 import { isManaged } from '../../core/kit/kit-card'
 import { type Check, type CheckCode, failedWords } from '../../core/muster/check'
 import type { Cell } from '../../core/muster/events'
@@ -209,7 +209,7 @@ function furtherLogins(run: UnitRun): Look[] {
 }
 
 /** May whoever is signed in change anything? It is told the name that it has. */
-async function changes(session: Dialect, config: UnitConfig): Promise<boolean> {
+async function changes(session: Dialect, config: Config<Clear>): Promise<boolean> {
   const same: Difference = { kind: 'value', id: 'unit.name', of: '', sentence: '' }
   try {
     await session.write([same], config)

@@ -1,5 +1,5 @@
 /** Reads a unit by its card and writes nothing: hands have set it, and the card is to be tried before it writes. */
-import type { UnitConfig } from '../../core/config/unit-config'
+import type { Clear, Config } from '../../core/config/unit-config'
 import type { DirectCard } from '../../core/kit/kit-card'
 import { readBack } from '../../core/showing/rehearsal'
 import type { Told } from '../../core/showing/window-talk'
@@ -13,7 +13,7 @@ export interface Rehearsal {
   readonly lane: Lane
   readonly pin: PinCheck
   readonly card: DirectCard
-  readonly desired: UnitConfig
+  readonly desired: Config<Clear>
   readonly login: Credentials
 }
 

@@ -2,7 +2,7 @@
  * How a unit is spoken to, whatever it speaks. Each method may throw a WireError, and nothing else on purpose.
  */
 import type { Difference } from '../../core/config/compare'
-import type { ObservedConfig, UnitConfig } from '../../core/config/unit-config'
+import type { Clear, Config, ObservedConfig } from '../../core/config/unit-config'
 import type { Evidence } from '../../core/kit/recognise'
 import type { PagePicture } from '../page-elements/picture'
 
@@ -74,7 +74,7 @@ export interface Dialect {
    * @param desired    the whole that the differences lead to, for what is only written whole
    * @param mayChange  asked before each part of what is written in parts: another runner may have the unit by then
    */
-  write(differences: readonly Difference[], desired: UnitConfig, mayChange?: MayChange): Promise<void>
+  write(differences: readonly Difference[], desired: Config<Clear>, mayChange?: MayChange): Promise<void>
   changePassword(user: string, password: string): Promise<void>
   changes(): Promise<Changes>
   /**
@@ -86,7 +86,7 @@ export interface Dialect {
   /** Puts written changes into effect. The unit may restart and answer at another address. */
   apply(): Promise<void>
   /** It is reached at its new address: what would have taken the change back by itself is called off. */
-  confirm(desired: UnitConfig): Promise<void>
+  confirm(desired: Config<Clear>): Promise<void>
   /** Makes what is in effect survive a restart, where that is a step of its own. @returns whether the unit says that it does */
   save(): Promise<Changes['saved']>
   restart(): Promise<void>

@@ -1,5 +1,5 @@
 /** All dialects by their kind. A dialect is loaded when the first unit that speaks it is met. */
-import type { UnitConfig } from '../../core/config/unit-config'
+import type { Clear, Config } from '../../core/config/unit-config'
 import type { DirectCard } from '../../core/kit/kit-card'
 import type { Lane } from '../host/host'
 import type { PinCheck } from '../trust/pin'
@@ -12,13 +12,13 @@ type Kind = DirectCard['dialect']['kind']
  *
  * @param desired  what the unit is to be, where that is known: some units tell by it which network is which
  */
-export type OpenDialect = (lane: Lane, card: DirectCard, pin: PinCheck, desired?: UnitConfig) => Dialect
+export type OpenDialect = (lane: Lane, card: DirectCard, pin: PinCheck, desired?: Config<Clear>) => Dialect
 
 type OpenOf<K extends Kind> = (
   lane: Lane,
   card: DirectCard & { dialect: { kind: K } },
   pin: PinCheck,
-  desired?: UnitConfig,
+  desired?: Config<Clear>,
 ) => Dialect
 
 const dialects: { readonly [K in Kind]: () => Promise<OpenOf<K>> } = {

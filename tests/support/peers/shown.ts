@@ -2,7 +2,7 @@
 import { expect } from 'vitest'
 import { compare, stepOf } from '../../../src/core/config/compare'
 import type { Spoken } from '../../../src/core/config/outcomes'
-import { keyText, type SettingKey, type UnitConfig } from '../../../src/core/config/unit-config'
+import { type Clear, type Config, keyText, type SettingKey } from '../../../src/core/config/unit-config'
 import { type DirectCard, readKitCard } from '../../../src/core/kit/kit-card'
 import type { Description } from '../../../src/core/kit/page-element'
 import type { MissingPart } from '../../../src/core/showing/missing-part'
@@ -38,10 +38,10 @@ export interface PeerUnit {
   readonly lane: Lane
   readonly port: number
   readonly factory: Login
-  readonly desired: UnitConfig
+  readonly desired: Config<Clear>
 }
 
-export const spokenIn = ({ unit, networks, radios }: UnitConfig): Spoken[] => {
+export const spokenIn = ({ unit, networks, radios }: Config<Clear>): Spoken[] => {
   const of = (scope: string, values: object): Spoken[] =>
     Object.entries(values).map(([id, value]) => ({ id, of: scope, value }) as unknown as Spoken)
   return [

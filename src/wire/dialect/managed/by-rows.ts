@@ -5,7 +5,7 @@
 
 import { settingOf } from '../../../core/catalogue/catalogue'
 import type { Difference } from '../../../core/config/compare'
-import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-config'
 import type { Joining } from '../../../core/kit/joining'
 import { WireError } from '../../wire-error'
 import { airAsSet } from '../air-as-set'
@@ -51,7 +51,7 @@ export class ByRows extends OfController<RowsController> implements ManagedDiale
     return JSON.stringify(await this.read(), null, 2)
   }
 
-  write(differences: readonly Difference[], desired: UnitConfig, mayChange = always): Promise<void> {
+  write(differences: readonly Difference[], desired: Config<Clear>, mayChange = always): Promise<void> {
     return this.controller(async ({ units }) => {
       const own = differences.filter((each) => !isOfNetwork(each))
       // A secret that nobody shows is as its controller was given it, which has proven itself before.

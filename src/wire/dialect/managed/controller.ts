@@ -1,6 +1,6 @@
 /** What is asked of a controller for the access points that it manages. */
 import type { Difference } from '../../../core/config/compare'
-import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-config'
 import type { Joining } from '../../../core/kit/joining'
 import type { KitCard } from '../../../core/kit/kit-card'
 import type { Unit } from '../../../core/kit/unit'
@@ -33,7 +33,7 @@ export interface UnitRows {
   read(unit: ManagedUnit): Promise<Pick<ObservedConfig, 'unit' | 'radios'>>
   /** Networks that all of its units carry, by their id. */
   networks(): Promise<ObservedConfig['networks']>
-  write(unit: ManagedUnit, differences: readonly Difference[], desired: UnitConfig): Promise<void>
+  write(unit: ManagedUnit, differences: readonly Difference[], desired: Config<Clear>): Promise<void>
 }
 
 /** One that shows its access points as rows. */

@@ -5,7 +5,7 @@
 
 import { settingOf } from '../../../core/catalogue/catalogue'
 import type { Difference } from '../../../core/config/compare'
-import type { Observed, ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config, Observed, ObservedConfig } from '../../../core/config/unit-config'
 import { type Joining, joiningSchema } from '../../../core/kit/joining'
 import { entry } from '../../codec/resource-path'
 import { WireError } from '../../wire-error'
@@ -99,7 +99,7 @@ class Managed extends OfController<TreeController> implements ManagedDialect {
   }
 
   /** Networks and radios that differ, and itself as it is to be, in one change. */
-  write(differences: readonly Difference[], desired: UnitConfig, mayChange = always): Promise<void> {
+  write(differences: readonly Difference[], desired: Config<Clear>, mayChange = always): Promise<void> {
     return this.controller(async (controller) => {
       const data = await controller.configured(this.#mac)
       const edits = [...this.#networkEdits(differences, desired, data), this.#pointEdit(differences, desired, data)]
@@ -108,7 +108,7 @@ class Managed extends OfController<TreeController> implements ManagedDialect {
     })
   }
 
-  #networkEdits(differences: readonly Difference[], desired: UnitConfig, data: unknown): Edit[] {
+  #networkEdits(differences: readonly Difference[], desired: Config<Clear>, data: unknown): Edit[] {
     const concerned = new Set(
       differences.filter((each) => each.kind !== 'surplus' && scopeOf(each) === 'network').map(({ of }) => of),
     )
@@ -125,7 +125,7 @@ class Managed extends OfController<TreeController> implements ManagedDialect {
   }
 
   /** What it carries, what its radios are, where it is: of the steps that are written now; the rest stays. */
-  #pointEdit(differences: readonly Difference[], desired: UnitConfig, data: unknown): Edit {
+  #pointEdit(differences: readonly Difference[], desired: Config<Clear>, data: unknown): Edit {
     const before = this.#pointIn(data)
     const kept = isData(before) ? before : {}
     const steps = new Set(differences.map((each) => (each.kind === 'value' ? settingOf(each.id).step : undefined)))

@@ -6,7 +6,7 @@ import { createHash } from 'node:crypto'
 import { z } from 'zod'
 import { settingOf } from '../../../core/catalogue/catalogue'
 import type { Difference } from '../../../core/config/compare'
-import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { Evidence } from '../../../core/kit/recognise'
 import { childOf, type Element, xmlText } from '../../codec/xml'
@@ -134,7 +134,7 @@ class Netconf implements TreeController {
     return JSON.stringify(await this.#config('running'), null, 2)
   }
 
-  async write(differences: readonly Difference[], desired: UnitConfig): Promise<void> {
+  async write(differences: readonly Difference[], desired: Config<Clear>): Promise<void> {
     const { managementInterface } = this.#card.dialect
     const present = concernUsers(differences) ? await this.#config('running') : undefined
     const edits = editsFor(differences, desired, { managementInterface, admin: this.#user, present })

@@ -1,7 +1,7 @@
 /** What a unit's radios really do, as a page of its own shows it. */
 
 import { parseMac } from '../../../core/address/mac'
-import type { UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config } from '../../../core/config/unit-config'
 import { matches } from '../../../core/input/pattern'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { PagePlace } from '../../../core/kit/page-places'
@@ -17,7 +17,7 @@ export function airOn(
   dialect: PagesDialect,
   air: NonNullable<PagesDialect['air']>,
   page: Page,
-  desired: UnitConfig | undefined,
+  desired: Config<Clear> | undefined,
 ): RadioOnAir[] {
   const security = networkFields(dialect)['network.security']
   const words = security && 'words' in security ? security.words : undefined

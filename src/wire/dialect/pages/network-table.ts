@@ -2,7 +2,7 @@
  * Networks that stand as rows of a table: each is opened, added or taken away. A row is known by the name of its
  * network alone, so ours are known again by theirs; whatever else stands there is known by its place.
  */
-import type { UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config } from '../../../core/config/unit-config'
 import type { At } from '../../../core/kit/page-places'
 import type { NetworkRows } from '../../../core/kit/pages-dialect'
 import { WireError } from '../../wire-error'
@@ -19,9 +19,9 @@ const mostRows = 64
 export class NetworkTable {
   readonly #session: PageSession
   readonly #rows: NetworkRows
-  readonly #desired: UnitConfig | undefined
+  readonly #desired: Config<Clear> | undefined
 
-  constructor(session: PageSession, rows: NetworkRows, desired: UnitConfig | undefined) {
+  constructor(session: PageSession, rows: NetworkRows, desired: Config<Clear> | undefined) {
     this.#session = session
     this.#rows = rows
     this.#desired = desired
@@ -48,7 +48,7 @@ export class NetworkTable {
    * Writes networks, those that go first.
    * @param concerned  ids of networks that are to be, and of rows that are not
    */
-  async write(concerned: ReadonlySet<string>, desired: UnitConfig, mayChange: MayChange): Promise<void> {
+  async write(concerned: ReadonlySet<string>, desired: Config<Clear>, mayChange: MayChange): Promise<void> {
     const list = await this.#list()
     const surplus = this.#idsOn(list).flatMap((id, index) =>
       concerned.has(id) && desired.networks[id] === undefined ? [index] : [],

@@ -2,7 +2,7 @@
  * One signed-in session with a unit's pages: it enters by the safer door, answers what is asked at the first time,
  * signs in again where the session ended, and leaves what it opened.
  */
-import type { UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { At, PageFill, Way } from '../../../core/kit/page-places'
 import { entrancesOf, isScripted, type PagesDialect } from '../../../core/kit/pages-dialect'
@@ -35,7 +35,7 @@ const leaving = new WeakMap<Lane, Promise<void>>()
 export class PageSession {
   readonly #lane: Lane
   readonly #card: PagesCard
-  readonly #desired: UnitConfig | undefined
+  readonly #desired: Config<Clear> | undefined
   readonly #engine: PageEngine
   readonly #arrival: Arrival
   #entered: Seen | undefined
@@ -48,7 +48,7 @@ export class PageSession {
   #credentials: Credentials | undefined
   #made: Credentials | undefined
 
-  constructor(lane: Lane, card: PagesCard, pin: PinCheck, desired: UnitConfig | undefined) {
+  constructor(lane: Lane, card: PagesCard, pin: PinCheck, desired: Config<Clear> | undefined) {
     this.#lane = lane
     this.#card = card
     this.#desired = desired

@@ -2,7 +2,7 @@
 
 import { onlyReadIds, type SettingId, settingOf } from '../../../core/catalogue/catalogue'
 import { type Difference, stepOf } from '../../../core/config/compare'
-import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { At, PageFill, Way } from '../../../core/kit/page-places'
 import { type PagesDialect, pathOf, type SettingsPage } from '../../../core/kit/pages-dialect'
@@ -36,7 +36,7 @@ import { UnitTable } from './unit-table'
 
 type PagesCard = DirectCard & { readonly dialect: PagesDialect }
 
-export function pages(lane: Lane, card: PagesCard, pin: PinCheck, desired: UnitConfig | undefined): Dialect {
+export function pages(lane: Lane, card: PagesCard, pin: PinCheck, desired: Config<Clear> | undefined): Dialect {
   return new Pages(lane, card, pin, desired)
 }
 
@@ -45,7 +45,7 @@ export function controllerPages(
   lane: Lane,
   card: PagesCard,
   pin: PinCheck,
-  desired: UnitConfig | undefined,
+  desired: Config<Clear> | undefined,
 ): RowsController {
   return asController(new Pages(lane, card, pin, desired))
 }
@@ -54,7 +54,7 @@ class Pages implements Dialect {
   readonly #lane: Lane
   readonly #card: PagesCard
   readonly #session: PageSession
-  readonly #desired: UnitConfig | undefined
+  readonly #desired: Config<Clear> | undefined
   /** Networks as rows, where the model has them so. */
   readonly #table: NetworkTable | undefined
   /** Access points that are set through it, where it is a controller. */
@@ -62,7 +62,7 @@ class Pages implements Dialect {
   /** As they were read last: where each network stands. */
   #slots: readonly Slot[] | undefined
 
-  constructor(lane: Lane, card: PagesCard, pin: PinCheck, desired: UnitConfig | undefined) {
+  constructor(lane: Lane, card: PagesCard, pin: PinCheck, desired: Config<Clear> | undefined) {
     this.#lane = lane
     this.#card = card
     this.#desired = desired
@@ -159,7 +159,7 @@ class Pages implements Dialect {
     return JSON.stringify(kept, null, 2)
   }
 
-  async write(differences: readonly Difference[], desired: UnitConfig, mayChange = always): Promise<void> {
+  async write(differences: readonly Difference[], desired: Config<Clear>, mayChange = always): Promise<void> {
     for (const page of this.#dialect.pages) {
       if (page.per === 'network') await this.#writeNetworks(page, differences, desired, mayChange)
       else
@@ -182,7 +182,7 @@ class Pages implements Dialect {
   async #writeNetworks(
     page: SettingsPage,
     differences: readonly Difference[],
-    desired: UnitConfig,
+    desired: Config<Clear>,
     mayChange: MayChange,
   ): Promise<void> {
     const concerned = networksConcerned(differences)

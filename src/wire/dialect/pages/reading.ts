@@ -1,6 +1,6 @@
 /** What a unit's pages hold, as settings: bounded, and nothing guessed. */
 import type { SettingId } from '../../../core/catalogue/catalogue'
-import type { Observed, ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config, Observed, ObservedConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { NetworkRows, PagesDialect, SettingsPage } from '../../../core/kit/pages-dialect'
 import type { Reading } from '../dialect'
@@ -24,7 +24,7 @@ export function observedOn(
   card: DirectCard,
   dialect: PagesDialect,
   read: readonly ReadPage[],
-  { reading, desired }: { readonly reading: Reading; readonly desired: UnitConfig | undefined },
+  { reading, desired }: { readonly reading: Reading; readonly desired: Config<Clear> | undefined },
 ): { observed: ObservedConfig; slots: Slot[] } {
   const unit: SeenValues = neverShown(card, 'unit')
   const state: SeenValues = {}
@@ -49,7 +49,7 @@ function networksIn(
   card: DirectCard,
   dialect: PagesDialect,
   slots: readonly (Slot & { readonly values: SeenValues })[],
-  desired: UnitConfig | undefined,
+  desired: Config<Clear> | undefined,
 ): Record<string, SeenValues> {
   const always = alwaysOf(dialect)
   const ids = idsOfSlots(desired, slots)

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import type { UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config } from '../../../core/config/unit-config'
 import { assign, idOfNetwork, idsOfSlots, type Slot } from './slots'
 
 const network = (ssid: string, bands: ('2.4' | '5' | '6')[]) => ({ 'network.ssid': ssid, 'network.bands': bands })
-const desired = (networks: UnitConfig['networks']): UnitConfig => ({ unit: {}, networks, radios: {} })
+const desired = (networks: Config<Clear>['networks']): Config<Clear> => ({ unit: {}, networks, radios: {} })
 const slots = (...named: [band: string, number: number, ssid: string][]): Slot[] =>
   named.map(([band, number, ssid]) => ({ band, number, ssid }))
 const places = (assigned: ReturnType<typeof assign>): unknown =>

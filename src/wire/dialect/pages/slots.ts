@@ -2,7 +2,7 @@
  * Networks of a unit whose radios have numbered places for them. A unit knows a network by its name alone, so ours are
  * known again by name and band; whatever else stands in a place is known by the place.
  */
-import type { UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config } from '../../../core/config/unit-config'
 
 export interface Slot {
   readonly band: string
@@ -15,25 +15,25 @@ export interface Slot {
 /** As a page shows a name between other words: spaces at its ends and rows of them are lost. */
 const asShown = (ssid: string | undefined): string | undefined => ssid?.replace(/\s+/g, ' ').trim()
 
-const ssidOf = (desired: UnitConfig | undefined, id: string): string | undefined =>
+const ssidOf = (desired: Config<Clear> | undefined, id: string): string | undefined =>
   desired?.networks[id]?.['network.ssid']
 
 /** Ids of all networks of this name, as a page shows it, in the order in which the unit is to have them. */
-export function idsOfNetworks(desired: UnitConfig | undefined, ssid: string): string[] {
+export function idsOfNetworks(desired: Config<Clear> | undefined, ssid: string): string[] {
   const ids = Object.keys(desired?.networks ?? {})
   const exactly = ids.filter((id) => ssidOf(desired, id) === ssid)
   return exactly.length > 0 ? exactly : ids.filter((id) => asShown(ssidOf(desired, id)) === asShown(ssid))
 }
 
 /** Id of the network of this name on a band; undefined where what the unit is to be has none. */
-export function idOfNetwork(desired: UnitConfig | undefined, band: string, ssid: string): string | undefined {
+export function idOfNetwork(desired: Config<Clear> | undefined, band: string, ssid: string): string | undefined {
   const named = idsOfNetworks(desired, ssid)
   const onBand = named.find((id) => desired?.networks[id]?.['network.bands']?.some((each) => each === band))
   return onBand ?? (named.length === 1 ? named[0] : undefined)
 }
 
 /** What stands in each slot, by the id of a network; a slot that nobody asked for has an id of its own. */
-export function idsOfSlots(desired: UnitConfig | undefined, slots: readonly Slot[]): Map<Slot, string> {
+export function idsOfSlots(desired: Config<Clear> | undefined, slots: readonly Slot[]): Map<Slot, string> {
   const ids = new Map<Slot, string>()
   const taken = new Set<string>()
   for (const slot of slots) {
@@ -61,7 +61,7 @@ export interface Assignment {
  * @returns          undefined for a band without a slot left
  */
 export function assign(
-  desired: UnitConfig,
+  desired: Config<Clear>,
   slots: readonly Slot[],
   concerned: ReadonlySet<string>,
 ): readonly Assignment[] | { readonly full: string } {

@@ -3,7 +3,7 @@
 import { parseMac } from '../../../core/address/mac'
 import { settingOf } from '../../../core/catalogue/catalogue'
 import { type Difference, stepOf } from '../../../core/config/compare'
-import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-config'
 import type { Joining } from '../../../core/kit/joining'
 import type { At } from '../../../core/kit/page-places'
 import type { UnitsInRows } from '../../../core/kit/units-in-rows'
@@ -60,7 +60,7 @@ export class UnitTable {
     return observed
   }
 
-  async write(unit: ManagedUnit, differences: readonly Difference[], desired: UnitConfig): Promise<void> {
+  async write(unit: ManagedUnit, differences: readonly Difference[], desired: Config<Clear>): Promise<void> {
     const steps = new Set(differences.map(stepOf))
     const now = ({ id }: Wanted): boolean => steps.has(settingOf(id).step)
     const { fields, radios } = this.#units

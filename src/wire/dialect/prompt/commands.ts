@@ -1,7 +1,7 @@
 /** A signed-in session of commands with one unit: what looks, what changes, and no secret in what it says of either. */
 import type { SettingId } from '../../../core/catalogue/catalogue'
 import { settingOf } from '../../../core/catalogue/catalogue'
-import type { UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config } from '../../../core/config/unit-config'
 import { findFirst } from '../../../core/input/pattern'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { PromptDialect } from '../../../core/kit/prompt-dialect'
@@ -44,7 +44,7 @@ export class Commands {
     this.#secrets.add(secret)
   }
 
-  keepSecretsOf({ unit, networks }: UnitConfig): void {
+  keepSecretsOf({ unit, networks }: Config<Clear>): void {
     for (const values of [unit, ...Object.values(networks)])
       for (const [id, value] of Object.entries(values))
         if (settingOf(id as SettingId).secret && typeof value === 'string') this.keepSecret(value)

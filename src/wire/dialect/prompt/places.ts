@@ -2,7 +2,7 @@
  * What the names in a card's templates stand for: the desired configuration in the unit's own words, with its networks
  * and radios as lists, and a few things that follow from them.
  */
-import type { UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { PromptDialect } from '../../../core/kit/prompt-dialect'
 import {
@@ -22,7 +22,7 @@ export type Places = Record<string, Record<string, unknown> | readonly Places[] 
 export interface Situation {
   readonly card: Pick<DirectCard, 'radios'>
   readonly dialect: Pick<PromptDialect, 'values'>
-  readonly desired: UnitConfig
+  readonly desired: Config<Clear>
   /** Address and prefix length that it has now. */
   readonly current: { readonly address: string; readonly prefix: number }
 }

@@ -1,6 +1,6 @@
 /** The prompt dialect: commands over SSH, Telnet or a console, as the unit's kit card has them. */
 import type { Difference } from '../../../core/config/compare'
-import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-config'
 import { findFirst } from '../../../core/input/pattern'
 import type { PromptDialect } from '../../../core/kit/prompt-dialect'
 import type { PromptCommand, PromptReading } from '../../../core/kit/prompt-parts'
@@ -85,7 +85,7 @@ class Prompt implements Dialect {
     return this.#commands.print(this.#dialect.backup)
   }
 
-  async write(differences: readonly Difference[], desired: UnitConfig, mayChange = always): Promise<void> {
+  async write(differences: readonly Difference[], desired: Config<Clear>, mayChange = always): Promise<void> {
     this.#commands.keepSecretsOf(desired)
     const part = async (command: PromptCommand, places: Places): Promise<void> => {
       await mayChange()
@@ -98,7 +98,7 @@ class Prompt implements Dialect {
       for (const command of write.commands) await part(command, places)
   }
 
-  async #situation(desired: UnitConfig): Promise<Situation> {
+  async #situation(desired: Config<Clear>): Promise<Situation> {
     if (!this.#current) await this.read()
     const current = this.#current ?? { address: this.#lane.address, prefix: this.#lane.prefix }
     return { card: this.#card, dialect: this.#dialect, desired, current }
@@ -124,7 +124,7 @@ class Prompt implements Dialect {
     // Everything takes effect at once.
   }
 
-  async confirm(desired: UnitConfig): Promise<void> {
+  async confirm(desired: Config<Clear>): Promise<void> {
     const places = placesOf(await this.#situation(desired))
     for (const command of this.#dialect.confirm) await this.#commands.carryOut(command, places)
   }

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { cards } from '../../../../tests/support/data'
 import { often } from '../../../../tests/support/long'
-import { unitConfigSchema } from '../../../core/config/unit-config'
+import type { Clear, Config } from '../../../core/config/unit-config'
 import { type DirectCard, isDirect } from '../../../core/kit/kit-card'
 import type { PromptDialect } from '../../../core/kit/prompt-dialect'
 import { airIn } from './air'
@@ -111,13 +111,18 @@ describe('what a unit prints', () => {
 
 it('names the centre of a block and the side of its second channel', () => {
   const at = (channel: number, width: number, band = '5', side?: 'above' | 'below') => {
-    const desired = unitConfigSchema.parse({
+    const desired: Config<Clear> = {
       unit: {},
       networks: {},
       radios: {
-        [band]: { 'radio.enabled': true, 'radio.channel': channel, 'radio.width': width, 'radio.secondary': side },
+        [band]: {
+          'radio.enabled': true,
+          'radio.channel': channel,
+          'radio.width': width,
+          ...(side ? { 'radio.secondary': side } : {}),
+        },
       },
-    })
+    }
     const situation = { card, dialect, desired, current: { address: '', prefix: 24 } }
     const { centre, pair } = radioPlaces(situation, { name: 'wlan1', band }).radio as Record<string, unknown>
     return [centre, pair]

@@ -2,7 +2,7 @@
 
 import { parseMac } from '../../../core/address/mac'
 import type { Difference } from '../../../core/config/compare'
-import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-config'
 import { findFirst } from '../../../core/input/pattern'
 import type { Joining } from '../../../core/kit/joining'
 import type { PromptDialect } from '../../../core/kit/prompt-dialect'
@@ -70,7 +70,7 @@ export class UnitsPrinted implements UnitRows {
     return this.#readNetworks()
   }
 
-  async write(unit: ManagedUnit, differences: readonly Difference[], desired: UnitConfig): Promise<void> {
+  async write(unit: ManagedUnit, differences: readonly Difference[], desired: Config<Clear>): Promise<void> {
     const situation = { card: unit.card, dialect: this.#dialect, desired, current: { address: '', prefix: 0 } }
     for (const { write, places } of writingsFor(this.#units.write, differences, situation))
       for (const command of write.commands) await this.#commands.carryOut(command, withUnit(places, unit))

@@ -3,7 +3,7 @@
  */
 import { z } from 'zod'
 import type { Difference } from '../../../core/config/compare'
-import type { ObservedConfig, UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-config'
 import type { Evidence } from '../../../core/kit/recognise'
 import { entry } from '../../codec/resource-path'
 import { parseXml } from '../../codec/xml'
@@ -113,7 +113,7 @@ class Restconf implements Dialect {
     return JSON.stringify(await this.#configured(), null, 2)
   }
 
-  async write(differences: readonly Difference[], desired: UnitConfig): Promise<void> {
+  async write(differences: readonly Difference[], desired: Config<Clear>): Promise<void> {
     const present = concernUsers(differences) ? await this.#configured() : undefined
     const { managementInterface } = this.#settings
     const edits = editsFor(differences, desired, { managementInterface, admin: this.#user, present })

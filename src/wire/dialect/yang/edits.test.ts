@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { compare } from '../../../core/config/compare'
-import { asObserved, type ObservedConfig, type UnitConfig } from '../../../core/config/unit-config'
+import { asObserved, type Clear, type Config, type ObservedConfig } from '../../../core/config/unit-config'
 import { errorsIn, yangPatch } from '../../codec/yang-patch'
 import { plainReason } from '../../wire-error'
 import { editsFor } from './edits'
 
-const desired: UnitConfig = {
+const desired: Config<Clear> = {
   unit: {
     'unit.country': 'NZ',
     'clock.time-zone': 'Pacific/Auckland',

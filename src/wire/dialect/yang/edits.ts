@@ -7,7 +7,7 @@
 
 import type { SettingId } from '../../../core/catalogue/catalogue'
 import type { Difference } from '../../../core/config/compare'
-import type { UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config } from '../../../core/config/unit-config'
 import { entry } from '../../codec/resource-path'
 import type { YangEdit } from '../../codec/yang-patch'
 import { type Field, networkFields, radioFields, unitFields } from './fields'
@@ -23,7 +23,7 @@ export interface Place {
   /** What it is configured to be now; left out where no user differs. */
   readonly present?: unknown
 }
-type Write = (unit: UnitConfig['unit'], place: Place) => Edit[]
+type Write = (unit: Config<Clear>['unit'], place: Place) => Edit[]
 
 const system = '/ietf-system:system'
 const wireless = '/air-muster-wireless:wireless'
@@ -145,7 +145,7 @@ export const writes: Readonly<Partial<Record<SettingId, Write>>> = {
 }
 
 /** Edits in the order in which the differences come, each thing once. */
-export function editsFor(differences: readonly Difference[], desired: UnitConfig, place: Place): Edit[] {
+export function editsFor(differences: readonly Difference[], desired: Config<Clear>, place: Place): Edit[] {
   const done = new Set<unknown>()
   const once = (thing: unknown, edits: () => Edit[]): Edit[] => {
     if (done.has(thing)) return []

@@ -5,7 +5,7 @@
  */
 import type { FurtherUser } from '../../../core/brief/policies'
 import type { Difference } from '../../../core/config/compare'
-import type { UnitConfig } from '../../../core/config/unit-config'
+import type { Clear, Config } from '../../../core/config/unit-config'
 import { entry } from '../../codec/resource-path'
 import type { YangEdit } from '../../codec/yang-patch'
 import { dig } from './fields'
@@ -59,7 +59,7 @@ export function concernUsers(differences: readonly Difference[]): boolean {
 }
 
 /** Those that are wanted with their passwords, and those away that are there and are not. */
-export function userEdits(unit: UnitConfig['unit'], present: unknown, admin: string): Omit<YangEdit, 'edit-id'>[] {
+export function userEdits(unit: Config<Clear>['unit'], present: unknown, admin: string): Omit<YangEdit, 'edit-id'>[] {
   const wanted = unit['admin.further-users'] ?? []
   const passwords = unit['admin.further-passwords'] ?? {}
   const surplus = furtherUsersIn(present, admin).filter(({ name }) => !wanted.some((each) => each.name === name))
