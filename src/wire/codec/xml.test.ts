@@ -39,8 +39,9 @@ describe('XML of a unit', () => {
     await expect(parseXml(text)).rejects.toThrow(WireError)
   })
 
-  it('keeps an entity that is not of XML as it stands', async () => {
-    expect((await parseXml('<a>&xxe;</a>')).text).toBe('&xxe;')
+  it('knows no entities but those of XML: another is refused, and nothing is fetched for it', async () => {
+    await expect(parseXml('<a>&xxe;</a>')).rejects.toMatchObject({ kind: 'garbled' })
+    expect((await parseXml('<a>&lt;&#65;</a>')).text).toBe('<A')
   })
 
   it('writes text so that it stays text', async () => {

@@ -2,7 +2,7 @@
  * XML as NETCONF has it (RFC 6241, 3), and host metadata (RFC 6415): elements with their namespaces. What comes is
  * hostile: no document type, no entities but XML's own, bounded in depth, in number and in size, and every element closed.
  */
-import { Parser } from 'htmlparser2'
+import { SaxesParser, type SaxesTagNS } from 'saxes'
 import { WireError } from '../wire-error'
 import { inSlices } from './in-slices'
 
@@ -19,7 +19,6 @@ export interface Element {
 interface Growing extends Element {
   readonly children: Growing[]
   text: string
-  readonly written: string
 }
 
 const deepest = 64
@@ -38,62 +37,53 @@ export async function parseXml(text: string): Promise<Element> {
   const fail = (reason: string): never => {
     throw new WireError('garbled', `no XML: ${reason}`)
   }
-  const parser = new Parser(
-    {
-      onattribute() {
-        attributesHere += 1
-        if (attributesHere > mostAttributes) fail('an element has attributes without end')
-      },
-      onopentag(written, attributes) {
-        count += 1
-        attributesHere = 0
-        if (count > mostElements) fail('it has elements without end')
-        if (path.length >= deepest) fail('it is nested without end')
-        if (path.length === 0 && root) fail('it has more than one root')
-        const element = opened(written, attributes, path.at(-1)?.prefixes ?? {})
-        if (!element) return fail('a prefix has no namespace')
-        if (Object.keys(element.prefixes).length > mostPrefixes) fail('it declares namespaces without end')
-        path.at(-1)?.children.push(element)
-        root ??= element
-        path.push(element)
-      },
-      ontext(chunk) {
-        const here = path.at(-1)
-        if (here) here.text += chunk
-        else if (chunk.trim() !== '') fail('there is text outside of it')
-      },
-      onclosetag(written, implied) {
-        const closed = path.pop()
-        // What was never closed, or closed in another order, is closed by the parser on its own.
-        if (implied && !selfClosed(text, parser.endIndex)) fail(`<${written}> is not closed`)
-        if (closed?.written !== written) fail(`</${written}> closes nothing`)
-      },
-      onprocessinginstruction(name) {
-        if (name.startsWith('!')) fail('a document type is not taken')
-      },
-    },
-    { xmlMode: true, decodeEntities: true },
-  )
-  await inSlices(text, parser)
+  const parser = new SaxesParser({ xmlns: true, position: false })
+  parser.on('error', ({ message }) => fail(message))
+  parser.on('doctype', () => fail('a document type is not taken'))
+  parser.on('attribute', () => {
+    attributesHere += 1
+    if (attributesHere > mostAttributes) fail('an element has attributes without end')
+  })
+  parser.on('opentag', ({ local, uri, ns, attributes }) => {
+    count += 1
+    attributesHere = 0
+    if (count > mostElements) fail('it has elements without end')
+    if (path.length >= deepest) fail('it is nested without end')
+    const parent = path.at(-1)
+    const element = opened({ local, uri, ns, attributes }, parent?.prefixes ?? noPrefixes)
+    if (element.prefixes !== parent?.prefixes && Object.keys(element.prefixes).length > mostPrefixes)
+      fail('it declares namespaces without end')
+    parent?.children.push(element)
+    root ??= element
+    path.push(element)
+  })
+  const add = (chunk: string): void => {
+    const here = path.at(-1)
+    if (here) here.text += chunk
+  }
+  parser.on('text', add)
+  parser.on('cdata', add)
+  parser.on('closetag', () => path.pop())
+  await inSlices(text, { write: (slice) => parser.write(slice), end: () => parser.close() })
   return root ?? fail('there is no element')
 }
 
-/** The parser calls the end of `<a/>` implied too. */
-const selfClosed = (text: string, end: number): boolean => text[end] === '>' && text[end - 1] === '/'
+const noPrefixes: Readonly<Record<string, string>> = {}
 
+/** An element as it is opened, without what stands in it. */
 function opened(
-  written: string,
-  attributes: Readonly<Record<string, string>>,
+  { local, uri, ns, attributes }: Pick<SaxesTagNS, 'local' | 'uri' | 'ns' | 'attributes'>,
   outer: Readonly<Record<string, string>>,
-): Growing | undefined {
-  const declared = Object.entries(attributes).flatMap(([name, value]): [string, string][] =>
-    name === 'xmlns' ? [['', value]] : name.startsWith('xmlns:') ? [[name.slice(6), value]] : [],
-  )
-  const prefixes = declared.length === 0 ? outer : { ...outer, ...Object.fromEntries(declared) }
-  const [prefix, local] = written.includes(':') ? written.split(':') : ['', written]
-  const namespace = Object.hasOwn(prefixes, prefix ?? '') ? prefixes[prefix ?? ''] : prefix === '' ? '' : undefined
-  if (namespace === undefined || !local) return undefined
-  return { name: local, namespace, attributes, children: [], text: '', prefixes, written }
+): Growing {
+  const declared = Object.keys(ns).length > 0
+  return {
+    name: local,
+    namespace: uri,
+    attributes: Object.fromEntries(Object.values(attributes).map(({ name, value }) => [name, value])),
+    children: [],
+    text: '',
+    prefixes: declared ? { ...outer, ...ns } : outer,
+  }
 }
 
 const signs: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' }
