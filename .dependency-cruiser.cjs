@@ -32,7 +32,7 @@ module.exports = {
       name: 'no-circles-of-folders',
       severity: 'error',
       scope: 'folder',
-      from: { path: '^src/core' },
+      from: { path: '^src/' },
       to: { circular: true },
     },
     { name: 'no-circles', severity: 'error', from: { path: '^src/' }, to: { circular: true } },

@@ -42,31 +42,31 @@ export const planted = [
   ],
   [
     'The lease is not renewed',
-    runner('lease.ts'),
+    runner('order/lease.ts'),
     '      await clock.rest(renewEveryMs, signal)\n      if (signal.aborted) return',
     '      await clock.rest(renewEveryMs * 3600, signal)\n      if (signal.aborted) return',
   ],
   [
     'A lease that may have run out is taken for one that holds',
-    runner('lease.ts'),
+    runner('order/lease.ts'),
     '    return passed > leaseSeconds * 1000',
     '    return false',
   ],
   [
     'A lease counts from when the answer came',
-    runner('lease.ts'),
+    runner('order/lease.ts'),
     '    this.#confirmed = options.askedAt',
     '    this.#confirmed = instantOf(options.clock)',
   ],
   [
     'A lease is measured by a clock that stands still while the laptop sleeps',
-    runner('lease.ts'),
+    runner('order/lease.ts'),
     'Math.max(now.monotonic - this.#confirmed.monotonic, now.wall - this.#confirmed.wall)',
     'now.monotonic - this.#confirmed.monotonic',
   ],
   [
     'Changes do not ask whether the order is still ours',
-    runner('unit-run.ts'),
+    runner('unit/unit-run.ts'),
     'pin, this.mayAct, contact)',
     'pin, async () => undefined, contact)',
   ],
@@ -174,7 +174,7 @@ export const planted = [
   ],
   [
     'A session with a controller that did not come about stays open',
-    runner('managed/controller-link.ts'),
+    runner('unit/controller-link.ts'),
     '      session.close()\n      throw error',
     '      throw error',
   ],
@@ -216,7 +216,7 @@ export const planted = [
   ],
   [
     'Who waits for a turn with the controller does not ask again when it has come',
-    runner('managed/controller-link.ts'),
+    runner('unit/controller-link.ts'),
     '      await this.#input.mayAct()\n',
     '',
   ],
@@ -246,7 +246,7 @@ export const planted = [
   ],
   [
     'An event is written twice where the answer was lost',
-    runner('event-log.ts'),
+    runner('order/event-log.ts'),
     "tries === 1 ? 'new' : 'perhaps-there'",
     "'new'",
   ],

@@ -3,7 +3,7 @@
  * with a reason, loads an image, is told what it is to be, and works.
  */
 import { sameSubnet } from '../core/address/ipv4'
-import type { LabClock } from './clock'
+import type { LabClock } from './device/clock'
 import type { Device } from './device/device'
 import type { DeviceSettings, ManagedPoint } from './device/device-settings'
 import type { Join, Joins } from './device/join'

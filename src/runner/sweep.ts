@@ -11,11 +11,11 @@ import { type Evidence, isKnown, perhapsByMac, recognise } from '../core/kit/rec
 import type { Unit } from '../core/kit/unit'
 import type { Sighting } from '../core/muster/events'
 import type { UnitPlan } from '../core/plan/plan'
+import { WireError } from '../wire/errors/wire-error'
 import type { Host, Lane } from '../wire/host/host'
 import type { Sessions } from '../wire/sessions'
 import { systemGroup, textOf } from '../wire/snmp/answer'
 import { type PinCheck, pinCheck } from '../wire/trust/pin'
-import { WireError } from '../wire/wire-error'
 import type { Records } from './ports/records'
 import { takes } from './takes'
 

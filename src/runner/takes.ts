@@ -1,5 +1,5 @@
+import { WireError } from '../wire/errors/wire-error'
 import type { Lane } from '../wire/host/host'
-import { WireError } from '../wire/wire-error'
 
 /** Does a port of whoever is at the end of the lane take a connection? What gets lost on the way counts as a no. */
 export async function takes(lane: Lane, port: number): Promise<boolean> {

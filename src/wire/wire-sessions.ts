@@ -1,6 +1,6 @@
 /** The session port over real protocols. A protocol is loaded when it is spoken for the first time. */
 import { managed } from './dialect/managed/managed'
-import { dialectOf } from './dialect/registry'
+import { dialectOf } from './registry'
 import type { Sessions } from './sessions'
 import { snmpPort } from './snmp/answer'
 

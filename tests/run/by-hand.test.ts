@@ -9,7 +9,7 @@ import { nothingShown, type ShownRecord } from '../../src/core/showing/record'
 import { sheetOf, viewJob } from '../../src/jobs/job-view'
 import { changeKit } from '../../src/store/kit'
 import { keepBackup, openSecret, sealSecret } from '../../src/store/secrets'
-import { endBrowser } from '../../src/wire/chromium'
+import { endBrowser } from '../../src/wire/browser/chromium'
 import { type Bench, heldAt, openBench } from '../support/bench'
 
 let bench: Bench

@@ -5,7 +5,7 @@
 import { afterAll, afterEach, expect } from 'vitest'
 import { keepShownCard } from '../../src/jobs/kit'
 import { wordsOf } from '../../src/lab/fronts/hearth/words'
-import { endBrowser } from '../../src/wire/chromium'
+import { endBrowser } from '../../src/wire/browser/chromium'
 import { type Bench, openBench } from '../support/bench'
 import { hearthWithUnits } from '../support/hearth'
 import { longIt as it } from '../support/long'

@@ -1,7 +1,7 @@
 /** What becomes of one call: its value, or what it throws. */
 import { StoreError } from '../../src/store/faults'
+import { WireError } from '../../src/wire/errors/wire-error'
 import { HostAwayError } from '../../src/wire/host/host'
-import { WireError } from '../../src/wire/wire-error'
 import { type CallName, type Fault, portOf } from './faults'
 import type { Scene } from './scene'
 

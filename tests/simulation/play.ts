@@ -4,7 +4,7 @@
  */
 import { answers, heldStep, type RollRow } from '../../src/core/muster/roll'
 import { allUnits, type Selection } from '../../src/core/muster/selection'
-import { AwakeClock } from '../../src/runner/awake-clock'
+import { AwakeClock } from '../../src/runner/ports/awake-clock'
 import { Runner } from '../../src/runner/runner'
 import { atTheEnd, eventsAreWhole } from './ending'
 import type { Happening } from './faults'

@@ -1,7 +1,7 @@
 /** A tab of a browser that reaches nobody: pages are put into it by a test. */
 import type { Page as Tab } from 'puppeteer-core'
 import { afterAll, beforeAll } from 'vitest'
-import { browserContext, closeContext, endBrowser } from '../../src/wire/chromium'
+import { browserContext, closeContext, endBrowser } from '../../src/wire/browser/chromium'
 
 /** @returns the tab, once the tests of a file run */
 export function blankTab(): () => Tab {

@@ -1,8 +1,8 @@
 /** A lane to one stand-in of a lab in this process: no wire between. */
 import { connect } from 'node:net'
 import type { Lab } from '../../src/lab/lab'
+import { WireError } from '../../src/wire/errors/wire-error'
 import type { Lane } from '../../src/wire/host/host'
-import { WireError } from '../../src/wire/wire-error'
 
 /** @param lab  the one that is open when somebody connects */
 export function labLane(lab: () => Lab, mac: string, { address, source }: Pick<Lane, 'address' | 'source'>): Lane {

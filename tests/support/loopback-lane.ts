@@ -1,6 +1,6 @@
 import { connect } from 'node:net'
+import { WireError } from '../../src/wire/errors/wire-error'
 import type { Lane } from '../../src/wire/host/host'
-import { WireError } from '../../src/wire/wire-error'
 
 /** A lane to services of this machine's own loopback, which pass for one unit. */
 export function loopbackLane(mac: string): Lane {

@@ -9,7 +9,7 @@ import { compiledModels } from '../../scripts/lib/yang.mjs'
 // @ts-expect-error the same
 import { shapeOf, treeSchemaText } from '../../scripts/lib/yang-shape.mjs'
 import { compare } from '../../src/core/config/compare'
-import { LabClock } from '../../src/lab/clock'
+import { LabClock } from '../../src/lab/device/clock'
 import { Device } from '../../src/lab/device/device'
 import { ostrelO20, ostrelO40 } from '../../src/lab/device/sheet'
 import type { StandInSheet } from '../../src/lab/device/stand-in-sheet'

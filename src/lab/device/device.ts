@@ -6,10 +6,10 @@
  */
 import type { ChannelBlock } from '../../core/regulatory/blocks'
 import type { RegulatoryDatabase } from '../../core/regulatory/database'
-import type { LabClock } from '../clock'
-import { Flash } from '../flash'
+import type { LabClock } from './clock'
 import type { DeviceSettings, ManagedPoint } from './device-settings'
 import { factorySettings, type Identity } from './factory'
+import { Flash } from './flash'
 import { ImageSlot } from './image-slot'
 import type { Joins } from './join'
 import type { RadioNow } from './radio-now'

@@ -3,7 +3,7 @@ import { generateKeyPairSync } from 'node:crypto'
 import { type AddressInfo, createServer, type Server, type Socket } from 'node:net'
 import ssh2, { type Connection, type Session, type Server as SshServer } from 'ssh2'
 import type { Device } from '../device/device'
-import type { Flash } from '../flash'
+import type { Flash } from '../device/flash'
 
 /** Told each session of whoever has signed in. */
 export type OnSession = (session: Session, connection: Connection, user: string) => void

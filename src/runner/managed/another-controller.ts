@@ -1,9 +1,9 @@
 /** Another controller beside the one that is meant: an access point may have joined that. */
 import { parseCidr } from '../../core/address/ipv4'
+import { WireError } from '../../wire/errors/wire-error'
 import type { Lane, Neighbour } from '../../wire/host/host'
-import { WireError } from '../../wire/wire-error'
-import type { UnitRun } from '../unit-run'
-import type { ControllerLink } from './controller-link'
+import type { ControllerLink } from '../unit/controller-link'
+import type { UnitRun } from '../unit/unit-run'
 
 /** Others of a subnet that are asked, at most; and ms that each is waited for. */
 const mostAsked = 64

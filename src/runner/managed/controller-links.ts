@@ -7,9 +7,9 @@ import type { Unit } from '../../core/kit/unit'
 import type { Host } from '../../wire/host/host'
 import type { Sessions } from '../../wire/sessions'
 import type { SnmpUser } from '../../wire/snmp/answer'
-import type { AwakeClock } from '../awake-clock'
+import type { AwakeClock } from '../ports/awake-clock'
 import type { JobRecord, Records } from '../ports/records'
-import { ControllerLink, showsUnitsAs } from './controller-link'
+import { ControllerLink, showsUnitsAs } from '../unit/controller-link'
 
 export interface ControllerLinks {
   /**

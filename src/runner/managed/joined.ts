@@ -1,9 +1,9 @@
 /** Joined: its controller has it in its run state, at its address, under its name. A join that hangs has a reason. */
 import type { Joining } from '../../core/kit/joining'
-import { held } from '../held-error'
-import type { UnitRun } from '../unit-run'
+import type { ControllerLink } from '../unit/controller-link'
+import { held } from '../unit/held-error'
+import type { UnitRun } from '../unit/unit-run'
 import { anotherController } from './another-controller'
-import type { ControllerLink } from './controller-link'
 import { type Seen, standingOf } from './standing'
 import { throughController } from './through-controller'
 

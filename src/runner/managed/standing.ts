@@ -5,7 +5,7 @@
 import type { Joining } from '../../core/kit/joining'
 import { notToldWords } from '../../wire/snmp/answer'
 import type { WtpState } from '../../wire/snmp/capwap-mib'
-import type { UnitRun } from '../unit-run'
+import type { UnitRun } from '../unit/unit-run'
 import { throughController } from './through-controller'
 
 const joins: Readonly<Record<WtpState, Joining['join']>> = {

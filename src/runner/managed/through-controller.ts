@@ -1,8 +1,8 @@
 /** A unit as its controller has it. */
 import type { ManagedDialect } from '../../wire/dialect/managed/managed-dialect'
-import { held } from '../held-error'
-import type { UnitRun } from '../unit-run'
-import type { ControllerLink } from './controller-link'
+import type { ControllerLink } from '../unit/controller-link'
+import { held } from '../unit/held-error'
+import type { UnitRun } from '../unit/unit-run'
 
 /** @throws HeldError where it was begun without its controller, which nobody does on purpose */
 export function throughController({ target, controller, sessions }: UnitRun): {

@@ -1,9 +1,9 @@
 /**
  * Address: the second one-way door. The session may die with the old address, so this comes last of the changes.
  */
-import { WireError } from '../../wire/wire-error'
-import { held } from '../held-error'
-import type { UnitRun } from '../unit-run'
+import { WireError } from '../../wire/errors/wire-error'
+import { held } from '../unit/held-error'
+import type { UnitRun } from '../unit/unit-run'
 import { freeAddress } from './free-address'
 import { differing } from './settle'
 

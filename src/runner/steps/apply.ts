@@ -1,8 +1,8 @@
 /** Apply: whatever waits takes effect together, with a countdown; meanwhile nobody takes the unit's power away. */
-import { WireError } from '../../wire/wire-error'
-import { held } from '../held-error'
+import { WireError } from '../../wire/errors/wire-error'
+import { held } from '../unit/held-error'
 import type { Journal } from '../unit/journal'
-import type { UnitRun } from '../unit-run'
+import type { UnitRun } from '../unit/unit-run'
 import { wentAway } from './address'
 
 /** While changes take effect the unit is slow: most polls only check that it still answers. */

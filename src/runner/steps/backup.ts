@@ -1,5 +1,5 @@
 /** Backup: what was found is kept, once, before the first change. Then the networks that it ships with go off air. */
-import type { UnitRun } from '../unit-run'
+import type { UnitRun } from '../unit/unit-run'
 import { silence } from './silence'
 
 export async function backup(run: UnitRun): Promise<string> {

@@ -1,6 +1,6 @@
 /** Return: found where it is to be, and signed in there with the new password. */
-import { held } from '../held-error'
-import type { UnitRun } from '../unit-run'
+import { held } from '../unit/held-error'
+import type { UnitRun } from '../unit/unit-run'
 import { type Located, locate } from './reach'
 
 /** It came back as it was before: power was cut, or the change did not take. The run begins again from reach. */

@@ -2,8 +2,8 @@
  * Waits until nobody else has a unit's new address: a unit of the same muster that is to leave it is waited for,
  * anybody else keeps the address from us. ICMP can be filtered, ARP cannot.
  */
-import { held } from '../held-error'
-import type { Mover, UnitRun } from '../unit-run'
+import { held } from '../unit/held-error'
+import type { Mover, UnitRun } from '../unit/unit-run'
 
 /** @param step  that waits; in proof the unit is there already, and somebody who was off may be there again */
 export async function freeAddress(run: UnitRun, step: 'address' | 'proof' = 'address'): Promise<void> {

@@ -1,7 +1,8 @@
 /** Which logins open a unit: the new one has to, and the factory's must not. */
 import type { KitCard } from '../../core/kit/kit-card'
-import type { Credentials, Dialect } from '../../wire/dialect/dialect'
-import { WireError } from '../../wire/wire-error'
+import type { Credentials } from '../../core/secrets/credentials'
+import type { Dialect } from '../../wire/dialect/dialect'
+import { WireError } from '../../wire/errors/wire-error'
 import type { Access } from '../unit/access'
 
 export interface LoginsTried {

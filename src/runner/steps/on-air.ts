@@ -2,8 +2,8 @@
 import type { Clear, Config } from '../../core/config/unit-config'
 import { type RadarMove, radarWords, shutUntil } from '../../core/muster/radar-move'
 import type { RadioOnAir } from '../../wire/dialect/dialect'
-import { held } from '../held-error'
-import type { UnitRun } from '../unit-run'
+import { held } from '../unit/held-error'
+import type { UnitRun } from '../unit/unit-run'
 
 /** Seconds that a radio may take beyond its listening. */
 const patience = 90

@@ -2,8 +2,8 @@
  * Password: the first one-way door. The new one lies in the vault before the unit hears of it, is proven in a second
  * session while the first is still open, and then the factory login must be refused.
  */
-import { held } from '../held-error'
-import type { UnitRun } from '../unit-run'
+import { held } from '../unit/held-error'
+import type { UnitRun } from '../unit/unit-run'
 import { tryLogins } from './logins'
 
 export async function password(run: UnitRun): Promise<string> {

@@ -1,8 +1,8 @@
 /** Reach: find the unit by its MAC at one of the addresses where it could be, and see its service answer. */
 import { switchPortSeconds } from '../../core/muster/whereabouts'
-import { WireError } from '../../wire/wire-error'
-import { heardOnly, notFound, serviceShut } from '../explain'
-import type { UnitRun } from '../unit-run'
+import { WireError } from '../../wire/errors/wire-error'
+import { heardOnly, notFound, serviceShut } from '../unit/explain'
+import type { UnitRun } from '../unit/unit-run'
 import { opens } from './logins'
 
 const wholeSubnetEvery = 4

@@ -1,6 +1,6 @@
 /** Save: what is in effect survives a restart from now on. People forget, on every page. */
-import { held } from '../held-error'
-import type { UnitRun } from '../unit-run'
+import { held } from '../unit/held-error'
+import type { UnitRun } from '../unit/unit-run'
 
 export async function save({ access, journal }: UnitRun): Promise<string> {
   const before = await access.dialect.changes()

@@ -8,8 +8,8 @@ import type { SettlingStep } from '../../core/catalogue/setting'
 import { type Difference, stepOf } from '../../core/config/compare'
 import { find } from '../../core/config/outcomes'
 import { keyText, type SettingKey } from '../../core/config/unit-config'
-import { held } from '../held-error'
-import type { UnitRun } from '../unit-run'
+import { held } from '../unit/held-error'
+import type { UnitRun } from '../unit/unit-run'
 
 /** Seconds that a unit gets to settle before it is read back, where its country resets its channels. */
 const afterCountry = 3

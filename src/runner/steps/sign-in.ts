@@ -1,11 +1,12 @@
 /** Sign in: with the factory login, or with the job's password where an earlier run got that far. */
 import { makesItsAdmin, modelName, sessionEndsAfter } from '../../core/kit/kit-card'
 import { fits, recognise } from '../../core/kit/recognise'
-import type { Credentials, Dialect } from '../../wire/dialect/dialect'
-import { WireError } from '../../wire/wire-error'
-import { refusesAllPasswords } from '../explain'
-import { held } from '../held-error'
-import type { UnitRun } from '../unit-run'
+import type { Credentials } from '../../core/secrets/credentials'
+import type { Dialect } from '../../wire/dialect/dialect'
+import { WireError } from '../../wire/errors/wire-error'
+import { refusesAllPasswords } from '../unit/explain'
+import { held } from '../unit/held-error'
+import type { UnitRun } from '../unit/unit-run'
 
 export async function signIn(run: UnitRun): Promise<string> {
   const { target, access, journal } = run

@@ -4,8 +4,8 @@
  */
 import { networkName } from '../../core/config/compare'
 import { isManaged } from '../../core/kit/kit-card'
-import { held } from '../held-error'
-import type { UnitRun } from '../unit-run'
+import { held } from '../unit/held-error'
+import type { UnitRun } from '../unit/unit-run'
 import { wentAway } from './address'
 
 /** @returns what was taken off air; undefined where there was nothing, or it waits for the rest */

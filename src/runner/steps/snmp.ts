@@ -1,10 +1,10 @@
 /** What a unit's SNMP agent says to its user, and to somebody who is none. */
 import type { SettingId } from '../../core/catalogue/catalogue'
 import type { Check } from '../../core/muster/check'
+import { WireError } from '../../wire/errors/wire-error'
 import type { Lane } from '../../wire/host/host'
 import { notToldWords, type SnmpAnswer, type SnmpUser, systemGroup } from '../../wire/snmp/answer'
-import { WireError } from '../../wire/wire-error'
-import type { UnitRun } from '../unit-run'
+import type { UnitRun } from '../unit/unit-run'
 
 /** What much equipment leaves its agent open to. */
 const wellKnown = 'public'

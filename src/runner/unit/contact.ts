@@ -3,8 +3,9 @@
  * was not saved: then it is read anew before anything else is written. A connection would break and tell; requests that
  * stand by themselves do not.
  */
-import type { AwakeClock } from '../awake-clock'
-import { instantOf } from '../lease'
+
+import { instantOf } from '../order/lease'
+import type { AwakeClock } from '../ports/awake-clock'
 
 /** Thrown inside where a unit may have restarted unseen; nothing is held by it. */
 export class MayHaveRestarted extends Error {

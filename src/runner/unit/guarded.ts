@@ -2,7 +2,8 @@
  * A session that changes nothing while another runner may have the order, and writes nothing to a unit that may have
  * restarted since it was read: each change asks first.
  */
-import type { Credentials, Dialect, MayChange } from '../../wire/dialect/dialect'
+import type { Credentials } from '../../core/secrets/credentials'
+import type { Dialect, MayChange } from '../../wire/dialect/dialect'
 import type { Contact } from './contact'
 
 export function guarded(dialect: Dialect, mayChange: MayChange, contact: Contact): Dialect {

@@ -10,9 +10,9 @@ import type { MusteredCard } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
 import { emptyRow, type Place, type RollRow } from '../../core/muster/roll'
 import type { UnitPlan } from '../../core/plan/plan'
+import type { Credentials } from '../../core/secrets/credentials'
 import type { LoginToday } from '../../core/secrets/login-today'
 import type { FormerPassword } from '../../store/secrets'
-import type { Credentials } from '../../wire/dialect/dialect'
 
 export interface TargetInput {
   readonly unit: Unit

@@ -1,5 +1,5 @@
 /** How a unit's muster waits: by the wire's pace, by the time in which this laptop is awake, until it is called off. */
-import type { AwakeClock, Deadline } from '../awake-clock'
+import type { AwakeClock, Deadline } from '../ports/awake-clock'
 
 /** Thrown inside when the muster is called off; nothing is held by it. */
 export class CalledOff extends Error {

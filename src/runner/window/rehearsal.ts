@@ -1,13 +1,13 @@
 /** Reads a unit by its card and writes nothing: hands have set it, and the card is to be tried before it writes. */
 import type { Clear, Config } from '../../core/config/unit-config'
 import type { DirectCard } from '../../core/kit/kit-card'
+import type { Credentials } from '../../core/secrets/credentials'
 import { readBack } from '../../core/showing/rehearsal'
 import type { Told } from '../../core/showing/window-talk'
-import type { Credentials } from '../../wire/dialect/dialect'
+import { WireError } from '../../wire/errors/wire-error'
 import type { Lane } from '../../wire/host/host'
 import type { Sessions } from '../../wire/sessions'
 import type { PinCheck } from '../../wire/trust/pin'
-import { WireError } from '../../wire/wire-error'
 
 export interface Rehearsal {
   readonly lane: Lane

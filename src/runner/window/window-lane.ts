@@ -5,7 +5,7 @@ import type { Host, Lane } from '../../wire/host/host'
 import { type PinCheck, pinCheck } from '../../wire/trust/pin'
 import type { TerminalDoor } from '../../wire/window/unit-terminal'
 import type { WindowDoor } from '../../wire/window/unit-window'
-import type { AwakeClock } from '../awake-clock'
+import type { AwakeClock } from '../ports/awake-clock'
 import type { Records } from '../ports/records'
 import { NoWindow } from './no-window'
 

@@ -12,7 +12,7 @@ import { typedText } from '../../core/showing/put-in'
 import type { ShownRecord } from '../../core/showing/record'
 import type { Hand } from '../../core/showing/window-talk'
 import type { PageFile } from '../../wire/window/page-files'
-import type { AwakeClock } from '../awake-clock'
+import type { AwakeClock } from '../ports/awake-clock'
 import type { Records } from '../ports/records'
 import type { ActedFor } from './unit-showing'
 

@@ -1,5 +1,5 @@
 import type { StepState } from '../../core/muster/events'
-import { duration, secondsUntil } from './duration'
+import { duration, secondsUntil } from '../../words/en/duration'
 import classes from './muster.module.css'
 
 /** One step of one unit: its state by shape and word, a wait as a countdown. */

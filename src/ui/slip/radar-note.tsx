@@ -1,8 +1,8 @@
 'use client'
 import { shutUntil } from '../../core/muster/radar-move'
+import { secondsUntil } from '../../words/en/duration'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
-import { secondsUntil } from '../muster/duration'
 import classes from './slip.module.css'
 
 /** Channels that a unit has left for radar, with the time until it may use them again. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { parsed } from '../dialect/pages/parsed'
-import { WireError } from '../wire-error'
+import { WireError } from '../errors/wire-error'
 import { inSlices } from './in-slices'
 import { parseXml } from './xml'
 

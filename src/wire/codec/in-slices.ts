@@ -2,7 +2,7 @@
  * A long text is given to its parser in pieces, so that the units which share this thread are served in between, and
  * the parsing ends after a bounded amount of work, whatever the text is.
  */
-import { WireError } from '../wire-error'
+import { WireError } from '../errors/wire-error'
 
 interface PieceParser {
   write(piece: string): void

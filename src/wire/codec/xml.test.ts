@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { WireError } from '../wire-error'
+import { WireError } from '../errors/wire-error'
 import { childOf, parseXml, xmlText } from './xml'
 
 const many = (times: number, part: (index: number) => string): string =>

@@ -3,7 +3,7 @@
  * hostile: no document type, no entities but XML's own, bounded in depth, in number and in size, and every element closed.
  */
 import { SaxesParser, type SaxesTagNS } from 'saxes'
-import { WireError } from '../wire-error'
+import { WireError } from '../errors/wire-error'
 import { inSlices } from './in-slices'
 
 export interface Element {

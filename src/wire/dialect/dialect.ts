@@ -4,14 +4,8 @@
 import type { Difference } from '../../core/config/compare'
 import type { Clear, Config, ObservedConfig } from '../../core/config/unit-config'
 import type { Evidence } from '../../core/kit/recognise'
+import type { Credentials } from '../../core/secrets/credentials'
 import type { PagePicture } from '../page-elements/picture'
-
-export interface Credentials {
-  readonly user: string
-  readonly password: string
-  /** Private key for SSH (RFC 4252, 7), in place of the password. */
-  readonly privateKey?: string
-}
 
 export interface NetworkOnAir {
   readonly id: string

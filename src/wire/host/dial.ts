@@ -1,6 +1,6 @@
 /** TCP connections of a lane. */
 import { connect, type Socket } from 'node:net'
-import { WireError } from '../wire-error'
+import { WireError } from '../errors/wire-error'
 
 const patienceMs = 5000
 /** Whoever listens on a link answers at once. */

@@ -1,5 +1,5 @@
 /** What a refused lane is to whoever asked for it. */
-import { WireError } from '../wire-error'
+import { WireError } from '../errors/wire-error'
 import { QuestionRefused } from './questions'
 
 /** The wire works, and has no way to this unit. */

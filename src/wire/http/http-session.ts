@@ -6,9 +6,9 @@ import type { Socket } from 'node:net'
 import { connect as connectTls, type PeerCertificate, type SecureContext, type TLSSocket } from 'node:tls'
 import { Client, type Dispatcher, errors } from 'undici'
 import { unnamed } from '../../core/kit/old-crypto'
+import { OutdatedError, plainReason, WireError } from '../errors/wire-error'
 import type { Lane } from '../host/host'
 import type { PinCheck } from '../trust/pin'
-import { OutdatedError, plainReason, WireError } from '../wire-error'
 import { contextFor, everyOldTls, isDisagreement, oldIn } from './old-tls'
 
 export interface HttpReply {

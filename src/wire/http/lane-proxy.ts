@@ -8,9 +8,9 @@ import type { Duplex } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { TLSSocket } from 'node:tls'
 import { generate } from 'selfsigned'
+import { WireError } from '../errors/wire-error'
 import type { Lane } from '../host/host'
 import type { PinCheck } from '../trust/pin'
-import { WireError } from '../wire-error'
 import { pinnedTls } from './http-session'
 
 /** Between the browser and this proxy alone, on loopback: it proves nothing and has to be there. */

@@ -1,5 +1,5 @@
 /** Framing of NETCONF over SSH (RFC 6242): the end-of-message mark of base:1.0, and the chunks of base:1.1. */
-import { WireError } from '../wire-error'
+import { WireError } from '../errors/wire-error'
 
 export type Framing = 'end-mark' | 'chunks'
 

@@ -5,7 +5,7 @@ import { often } from '../../../tests/support/long'
 import { parseXml } from '../codec/xml'
 import { dataOf } from '../dialect/netconf/data-xml'
 import { toObserved } from '../dialect/yang/read'
-import { WireError } from '../wire-error'
+import { WireError } from '../errors/wire-error'
 import { FrameReader, framed } from './framing'
 
 const runs = { numRuns: often(500, 10_000) }

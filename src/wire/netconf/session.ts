@@ -3,12 +3,12 @@
  * bounded in size and time, errors in the unit's own words.
  */
 import type { Client, ClientChannel } from 'ssh2'
+import type { Credentials } from '../../core/secrets/credentials'
 import { childOf, type Element, parseXml } from '../codec/xml'
-import type { Credentials } from '../dialect/dialect'
+import { plainReason, WireError } from '../errors/wire-error'
 import type { Lane } from '../host/host'
 import { connectSsh } from '../ssh/ssh-client'
 import type { PinCheck } from '../trust/pin'
-import { plainReason, WireError } from '../wire-error'
 import { FrameReader, framed } from './framing'
 
 export const base = 'urn:ietf:params:xml:ns:netconf:base:1.0'

@@ -3,10 +3,10 @@ import { createHash } from 'node:crypto'
 import type { Socket } from 'node:net'
 import { Client } from 'ssh2'
 import { unnamed } from '../../core/kit/old-crypto'
-import type { Credentials } from '../dialect/dialect'
+import type { Credentials } from '../../core/secrets/credentials'
+import { OutdatedError, plainReason, WireError } from '../errors/wire-error'
 import type { Lane } from '../host/host'
 import type { PinCheck } from '../trust/pin'
-import { OutdatedError, plainReason, WireError } from '../wire-error'
 import { type Agreed, algorithmsFor, everyOldSsh, isDisagreement, oldInSsh } from './old-ssh'
 
 /** A small unit takes its time over the first handshake, above all while it makes its key. */

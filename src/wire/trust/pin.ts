@@ -2,7 +2,7 @@
  * Trust at first sight: what a unit shows first is pinned, and what it shows later must be the same. Units sign their
  * own certificates and make their own host keys; nobody else vouches for them.
  */
-import { WireError } from '../wire-error'
+import { WireError } from '../errors/wire-error'
 
 /**
  * Asked once a fingerprint is seen and before anything is sent: throws to refuse it. A certificate tells whom it is for

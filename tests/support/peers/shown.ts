@@ -11,8 +11,8 @@ import { nothingShown, type ShownRecord, withNoted } from '../../../src/core/sho
 import { shownCard } from '../../../src/core/showing/shown-card'
 import type { Hand, Told } from '../../../src/core/showing/window-talk'
 import type { Dialect } from '../../../src/wire/dialect/dialect'
-import { dialectOf } from '../../../src/wire/dialect/registry'
 import type { Lane } from '../../../src/wire/host/host'
+import { dialectOf } from '../../../src/wire/registry'
 import { UnitWindow } from '../../../src/wire/window/unit-window'
 import { hands } from '../hands'
 

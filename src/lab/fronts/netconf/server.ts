@@ -1,7 +1,7 @@
 /** NETCONF over SSH (RFC 6242) in front of a unit. It listens on loopback; the wire says who reaches it. */
 import type { Connection, Session } from 'ssh2'
 import type { Device } from '../../device/device'
-import { Flash } from '../../flash'
+import { Flash } from '../../device/flash'
 import { CapwapAnswerer } from '../capwap'
 import type { Front } from '../front'
 import { SshService } from '../ssh-service'

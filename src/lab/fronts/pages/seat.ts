@@ -1,6 +1,6 @@
 /** The one seat of a unit that takes a session at a time: who has it, until it is left or idle for too long. */
 import { randomBytes } from 'node:crypto'
-import type { LabClock } from '../../clock'
+import type { LabClock } from '../../device/clock'
 
 const idleSeconds = 300
 const mostTickets = 60

@@ -4,7 +4,7 @@
  */
 import type { Connection, Session } from 'ssh2'
 import type { Device } from '../../device/device'
-import { Flash } from '../../flash'
+import { Flash } from '../../device/flash'
 import type { Front } from '../front'
 import { SshService } from '../ssh-service'
 import { Terminal } from './terminal'

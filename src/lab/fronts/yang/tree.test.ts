@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import { loadRegulatory } from '../../../store/regulatory-file'
-import { LabClock } from '../../clock'
+import { LabClock } from '../../device/clock'
 import { Device } from '../../device/device'
 import { ostrelO20, ostrelO40 } from '../../device/sheet'
 import type { StandInSheet } from '../../device/stand-in-sheet'

@@ -1,6 +1,6 @@
 /** What is the same for every access point that is set through its controller, however that one is spoken to. */
 import type { Evidence } from '../../../core/kit/recognise'
-import { WireError } from '../../wire-error'
+import { WireError } from '../../errors/wire-error'
 import type { Changes, Dialect } from '../dialect'
 
 export class OfController<C extends Dialect> {

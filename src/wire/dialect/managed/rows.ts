@@ -1,6 +1,6 @@
 /** What is the same of access points that a controller shows as rows, on its pages and at its prompt. */
 import { type Joining, joiningShown, type StatesShown } from '../../../core/kit/joining'
-import { WireError } from '../../wire-error'
+import { WireError } from '../../errors/wire-error'
 import type { Dialect } from '../dialect'
 import type { RowsController, UnitRows } from './controller'
 

@@ -1,8 +1,8 @@
 /** Data as JSON has it (RFC 7951), as XML and back; and edits of single places as one edit-config (RFC 6241, 7.2). */
 
 import { type Element, xmlText } from '../../codec/xml'
+import { WireError } from '../../errors/wire-error'
 import { base } from '../../netconf/session'
-import { WireError } from '../../wire-error'
 import type { Edit } from '../yang/edits'
 import { flags, identities, lists, modules, namespaces, numbers } from './schema'
 

@@ -1,7 +1,7 @@
 /** Waits until a page is as it is meant: some are drawn bit by bit, come back after a while, or say that a session ended. */
 import type { At } from '../../../core/kit/page-places'
 import { describesElements, type PagesDialect } from '../../../core/kit/pages-dialect'
-import { plainReason, WireError } from '../../wire-error'
+import { plainReason, WireError } from '../../errors/wire-error'
 import type { Entry, PageEngine } from './engine'
 import { Page } from './page'
 

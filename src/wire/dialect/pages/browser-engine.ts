@@ -1,12 +1,12 @@
 /** Turns pages in Chromium: for those that are drawn by script. Everything goes through the unit's lane. */
 import { TimeoutError } from 'puppeteer-core'
 import type { At } from '../../../core/kit/page-places'
+import type { Credentials } from '../../../core/secrets/credentials'
 import { seek } from '../../../core/showing/seek'
+import { BrowserGoneError, plainReason, WireError } from '../../errors/wire-error'
 import type { LaneProxy } from '../../http/lane-proxy'
 import { inPage } from '../../page-elements/in-page'
 import { type PagePicture, pictureOf } from '../../page-elements/picture'
-import { BrowserGoneError, plainReason, WireError } from '../../wire-error'
-import type { Credentials } from '../dialect'
 import {
   type ActInPage,
   changed,

@@ -1,6 +1,6 @@
 /** HTTP Digest access authentication (RFC 7616), with SHA-256 and MD5, for units that ask for it. */
 import { createHash, randomBytes } from 'node:crypto'
-import type { Credentials } from '../dialect'
+import type { Credentials } from '../../../core/secrets/credentials'
 
 export interface Challenge {
   readonly scheme: 'basic' | 'digest'

@@ -1,9 +1,9 @@
 /** What turns pages for a dialect: plain HTTP and forms, or a browser. Each is one session with one unit. */
 import type { ElementFacts } from '../../../core/kit/page-element'
 import type { At } from '../../../core/kit/page-places'
+import type { Credentials } from '../../../core/secrets/credentials'
+import { WireError } from '../../errors/wire-error'
 import type { PagePicture } from '../../page-elements/picture'
-import { WireError } from '../../wire-error'
-import type { Credentials } from '../dialect'
 
 /** Something put into a field: text, a tick, or what a list of the page's own making offers. */
 export type Entry =

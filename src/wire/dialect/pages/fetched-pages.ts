@@ -4,8 +4,8 @@
  */
 import type { Page as Tab } from 'puppeteer-core'
 import type { At } from '../../../core/kit/page-places'
+import { WireError } from '../../errors/wire-error'
 import type { PageElements } from '../../page-elements/page-elements'
-import { WireError } from '../../wire-error'
 import type { Entry, Seen } from './engine'
 import { type Submission, submissionOf } from './form-data'
 

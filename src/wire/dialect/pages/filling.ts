@@ -1,7 +1,7 @@
 /** Values and the fields of a page: what is there is filled in first, since some fields appear by it. */
 import type { SettingId } from '../../../core/catalogue/catalogue'
 import type { At, PageValue } from '../../../core/kit/page-places'
-import { WireError } from '../../wire-error'
+import { WireError } from '../../errors/wire-error'
 import { type Entry, placeWords } from './engine'
 import type { Page } from './page'
 import type { PageSession } from './page-session'

@@ -6,7 +6,7 @@ import { randomUUID } from 'node:crypto'
 import type { Cheerio, CheerioAPI } from 'cheerio/slim'
 import type { AnyNode, Element } from 'domhandler'
 import type { At } from '../../../core/kit/page-places'
-import { WireError } from '../../wire-error'
+import { WireError } from '../../errors/wire-error'
 import { type Entry, placeWords, selectorOf } from './engine'
 import { parsed } from './parsed'
 

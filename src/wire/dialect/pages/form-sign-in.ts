@@ -1,8 +1,8 @@
 /** Signing in by a form: what is asked before anybody can, the form itself, and what is asked at the first time. */
 import type { At, PageFill } from '../../../core/kit/page-places'
 import type { PagesDialect } from '../../../core/kit/pages-dialect'
-import { WireError } from '../../wire-error'
-import type { Credentials } from '../dialect'
+import type { Credentials } from '../../../core/secrets/credentials'
+import { WireError } from '../../errors/wire-error'
 import type { Entry } from './engine'
 import type { Page } from './page'
 import { type SignInForm, throwIfOccupied, throwIfRefused, throwIfRejected } from './refusals'

@@ -1,11 +1,11 @@
 /** Turns pages without a browser: plain HTTP, cookies, redirects within the unit, forms as they stand. */
 import { CookieJar } from 'tough-cookie'
 import type { At } from '../../../core/kit/page-places'
+import type { Credentials } from '../../../core/secrets/credentials'
+import { WireError } from '../../errors/wire-error'
 import type { Lane } from '../../host/host'
 import { type HttpReply, HttpSession } from '../../http/http-session'
 import type { PinCheck } from '../../trust/pin'
-import { WireError } from '../../wire-error'
-import type { Credentials } from '../dialect'
 import { bestDigest, type Challenge, challengesIn, digestAnswer } from './digest'
 import type { Entrance, Entry, PageEngine, Seen } from './engine'
 import { submissionOf } from './form-data'

@@ -5,7 +5,7 @@
 import type { Clear, Config } from '../../../core/config/unit-config'
 import type { At } from '../../../core/kit/page-places'
 import type { NetworkRows } from '../../../core/kit/pages-dialect'
-import { WireError } from '../../wire-error'
+import { WireError } from '../../errors/wire-error'
 import type { MayChange } from '../dialect'
 import { atsOf, fillIn, isOn, placeInRow, throwIfMissing, wantedOf } from './filling'
 import type { Page } from './page'

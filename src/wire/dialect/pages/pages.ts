@@ -7,20 +7,13 @@ import type { DirectCard } from '../../../core/kit/kit-card'
 import type { At, PageFill, Way } from '../../../core/kit/page-places'
 import { type PagesDialect, pathOf, type SettingsPage } from '../../../core/kit/pages-dialect'
 import type { Evidence } from '../../../core/kit/recognise'
+import type { Credentials } from '../../../core/secrets/credentials'
+import { plainReason, WireError } from '../../errors/wire-error'
 import type { Lane } from '../../host/host'
 import type { PagePicture } from '../../page-elements/picture'
 import type { PinCheck } from '../../trust/pin'
-import { plainReason, WireError } from '../../wire-error'
 import { airAsSet } from '../air-as-set'
-import {
-  always,
-  type Changes,
-  type Credentials,
-  type Dialect,
-  type MayChange,
-  type RadioOnAir,
-  type Reading,
-} from '../dialect'
+import { always, type Changes, type Dialect, type MayChange, type RadioOnAir, type Reading } from '../dialect'
 import type { RowsController, UnitRows } from '../managed/controller'
 import { asController } from '../managed/rows'
 import { airOn } from './air'

@@ -3,7 +3,7 @@ import { type CheerioAPI, load } from 'cheerio/slim'
 import { DomHandler } from 'domhandler'
 import { Parser } from 'htmlparser2'
 import { inSlices } from '../../codec/in-slices'
-import { WireError } from '../../wire-error'
+import { WireError } from '../../errors/wire-error'
 
 /** Elements within one another. */
 const deepest = 256

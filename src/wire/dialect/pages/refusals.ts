@@ -1,7 +1,7 @@
 /** How a page says no: it does not save, does not let in, or lets somebody else be there. */
 import type { At } from '../../../core/kit/page-places'
 import type { PagesDialect } from '../../../core/kit/pages-dialect'
-import { plainReason, WireError } from '../../wire-error'
+import { plainReason, WireError } from '../../errors/wire-error'
 import type { Page } from './page'
 
 export type SignInForm = Extract<PagesDialect['signIn'], { by: 'form' }>

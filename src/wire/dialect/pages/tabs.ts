@@ -3,11 +3,11 @@
  * a tab that was let go is taken up by the next session over the same lane, with nothing left in it of the one before.
  */
 import type { BrowserContext, Page as Tab } from 'puppeteer-core'
-import { browserContext, closeContext } from '../../chromium'
+import { browserContext, closeContext } from '../../browser/chromium'
+import { BrowserGoneError, plainReason, WireError } from '../../errors/wire-error'
 import type { Lane } from '../../host/host'
 import { LaneProxy } from '../../http/lane-proxy'
 import type { PinCheck } from '../../trust/pin'
-import { BrowserGoneError, plainReason, WireError } from '../../wire-error'
 import { Traffic } from './traffic'
 
 export interface OpenTab {

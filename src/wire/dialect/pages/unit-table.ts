@@ -7,7 +7,7 @@ import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-co
 import type { Joining } from '../../../core/kit/joining'
 import type { At } from '../../../core/kit/page-places'
 import type { UnitsInRows } from '../../../core/kit/units-in-rows'
-import { WireError } from '../../wire-error'
+import { WireError } from '../../errors/wire-error'
 import type { ManagedUnit } from '../managed/controller'
 import { mostUnits, standingShown } from '../managed/rows'
 import { neverShown, type SeenValues } from '../seen-values'

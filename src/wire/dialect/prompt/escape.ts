@@ -4,7 +4,7 @@
  */
 import type { PromptDialect } from '../../../core/kit/prompt-dialect'
 import type { Escape } from '../../../core/kit/prompt-template'
-import { WireError } from '../../wire-error'
+import { WireError } from '../../errors/wire-error'
 
 /** C0 and C1 controls, line and paragraph separators: each may end a line somewhere. */
 const endsALine = /[\p{Cc}\p{Zl}\p{Zp}]/u

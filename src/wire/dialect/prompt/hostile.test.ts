@@ -6,10 +6,10 @@ import fc from 'fast-check'
 import { Server } from 'ssh2'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { often } from '../../../../tests/support/long'
+import { WireError } from '../../errors/wire-error'
 import type { Lane } from '../../host/host'
 import { bannerOf, connectSsh } from '../../ssh/ssh-client'
 import { TelnetDecoder, telnetEncoded } from '../../telnet/telnet'
-import { WireError } from '../../wire-error'
 import { shownOn } from './shown'
 
 const runs = { numRuns: often(500, 10_000) }

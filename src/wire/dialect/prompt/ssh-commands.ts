@@ -1,6 +1,6 @@
 /** One SSH connection for many commands, each in a channel of its own (RFC 4254, 6.5), which tells how it ended. */
 import type { Client, ClientChannel } from 'ssh2'
-import { plainReason, WireError } from '../../wire-error'
+import { plainReason, WireError } from '../../errors/wire-error'
 import { type CommandSession, longestOutput, type Ran } from './session'
 
 /** Runs each command by itself. */

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { compare } from '../../../core/config/compare'
 import { asObserved, type Clear, type Config, type ObservedConfig } from '../../../core/config/unit-config'
 import { errorsIn, yangPatch } from '../../codec/yang-patch'
-import { plainReason } from '../../wire-error'
+import { plainReason } from '../../errors/wire-error'
 import { editsFor } from './edits'
 
 const desired: Config<Clear> = {

@@ -7,7 +7,7 @@ import type { SettingId } from '../../../core/catalogue/catalogue'
 import { type IdOf, idsOf, settingOf } from '../../../core/catalogue/catalogue'
 import type { Scope } from '../../../core/catalogue/setting'
 import type { Observed, ObservedConfig } from '../../../core/config/unit-config'
-import { WireError } from '../../wire-error'
+import { WireError } from '../../errors/wire-error'
 import { dig, type Field, networkFields, radioFields, unitFields } from './fields'
 import { furtherUsersIn } from './users'
 

@@ -1,8 +1,8 @@
 /** What failed on the wire, as a reason with its code. The device's own words go to the log line. */
-import { type KitCard, modelName } from '../core/kit/kit-card'
-import { offersWords } from '../core/kit/old-crypto'
-import type { Unit } from '../core/kit/unit'
-import { OutdatedError, type WireError, type WireErrorKind } from '../wire/wire-error'
+import { type KitCard, modelName } from '../../core/kit/kit-card'
+import { offersWords } from '../../core/kit/old-crypto'
+import type { Unit } from '../../core/kit/unit'
+import { OutdatedError, type WireError, type WireErrorKind } from '../../wire/errors/wire-error'
 import { type HeldError, held } from './held-error'
 
 export interface Subject {

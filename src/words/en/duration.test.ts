@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { cardOf } from '../../../tests/support/data'
+import { shownSteps } from '../../ui/muster/shown-steps'
 import { duration, secondsUntil } from './duration'
-import { shownSteps } from './shown-steps'
 
 it.each([
   [0, '0 s'],

@@ -1,9 +1,9 @@
 /** All dialects by their kind. A dialect is loaded when the first unit that speaks it is met. */
-import type { Clear, Config } from '../../core/config/unit-config'
-import type { DirectCard } from '../../core/kit/kit-card'
-import type { Lane } from '../host/host'
-import type { PinCheck } from '../trust/pin'
-import type { Dialect } from './dialect'
+import type { Clear, Config } from '../core/config/unit-config'
+import type { DirectCard } from '../core/kit/kit-card'
+import type { Dialect } from './dialect/dialect'
+import type { Lane } from './host/host'
+import type { PinCheck } from './trust/pin'
 
 type Kind = DirectCard['dialect']['kind']
 
@@ -22,11 +22,11 @@ type OpenOf<K extends Kind> = (
 ) => Dialect
 
 const dialects: { readonly [K in Kind]: () => Promise<OpenOf<K>> } = {
-  prompt: async () => (await import('./prompt/prompt')).prompt,
-  netconf: async () => (await import('./netconf/netconf')).netconf,
-  pages: async () => (await import('./pages/pages')).pages,
+  prompt: async () => (await import('./dialect/prompt/prompt')).prompt,
+  netconf: async () => (await import('./dialect/netconf/netconf')).netconf,
+  pages: async () => (await import('./dialect/pages/pages')).pages,
   restconf: async () => {
-    const { restconf } = await import('./restconf/restconf')
+    const { restconf } = await import('./dialect/restconf/restconf')
     return (lane, { factory, dialect, does }, pin) =>
       restconf(lane, { port: factory.port, managementInterface: dialect.managementInterface, pin, slow: does.slow })
   },

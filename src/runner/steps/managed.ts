@@ -1,11 +1,11 @@
 /** What is done otherwise with a unit that is set through its controller. */
 import type { Step } from '../../core/muster/procedure'
 import { switchPortSeconds } from '../../core/muster/whereabouts'
-import { heardOnly, notFound } from '../explain'
-import { heardFrom } from '../steps/reach'
-import type { UnitRun } from '../unit-run'
-import { findsNobody, joined } from './joined'
-import { throughController } from './through-controller'
+import { findsNobody, joined } from '../managed/joined'
+import { throughController } from '../managed/through-controller'
+import { heardOnly, notFound } from '../unit/explain'
+import type { UnitRun } from '../unit/unit-run'
+import { heardFrom } from './reach'
 
 export const managedWork: Readonly<Partial<Record<Step, (run: UnitRun) => Promise<string>>>> = {
   reach: onTheWire,

@@ -5,7 +5,7 @@
  */
 import { existsSync } from 'node:fs'
 import { type Browser, type BrowserContext, launch } from 'puppeteer-core'
-import { WireError } from './wire-error'
+import { WireError } from '../errors/wire-error'
 
 /** The one without windows first: it does a page with a third less of work. */
 const programs = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'] as const

@@ -5,7 +5,7 @@
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { z } from 'zod'
-import { type DeviceSettings, deviceSettingsSchema } from './device/device-settings'
+import { type DeviceSettings, deviceSettingsSchema } from './device-settings'
 
 const memorySchema = z.object({
   settings: deviceSettingsSchema.optional(),

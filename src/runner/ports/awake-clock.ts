@@ -4,7 +4,7 @@
  * A wall clock jumps when somebody sets it. A monotonic clock goes on while a lid is shut, or stands still, by system.
  * Either way a unit would be called late for time in which nobody has looked at it.
  */
-import { type Clock, systemClock } from './ports/clock'
+import { type Clock, systemClock } from './clock'
 
 /** A gap between two looks at the clock that is longer than this was sleep, ms. */
 const longestAwakeGapMs = 3000

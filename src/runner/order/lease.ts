@@ -2,8 +2,8 @@
  * The lease of an order, kept as long as somebody works on it. While it cannot be renewed nothing more is done under
  * it: another runner may have the order by then.
  */
-import type { Clock } from './ports/clock'
-import type { Records } from './ports/records'
+import type { Clock } from '../ports/clock'
+import type { Records } from '../ports/records'
 
 /** Seconds; a lease that is not renewed is another runner's after that. */
 export const leaseSeconds = 4

@@ -2,7 +2,7 @@
  * What can go wrong between the laptop and a unit: a closed set of kinds, each with the reason from the device.
  */
 
-import { type OldCrypto, offersWords } from '../core/kit/old-crypto'
+import { type OldCrypto, offersWords } from '../../core/kit/old-crypto'
 
 export const wireErrorKinds = [
   'unreachable',

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { AwakeClock } from './awake-clock'
-import { systemClock } from './ports/clock'
+import { systemClock } from './clock'
 
 /** Clocks that are turned by hand, ms. */
 function hands() {

@@ -2,11 +2,11 @@
  * A job's events on their way to the store: kept in order, written together where they come together. While the store
  * is away or full they wait here; what it refuses is a fault of those events alone.
  */
-import type { MusterEvent } from '../core/muster/events'
-import type { TimedEvent } from '../store/events'
-import { StoreError } from '../store/faults'
-import type { Clock } from './ports/clock'
-import type { Records } from './ports/records'
+import type { MusterEvent } from '../../core/muster/events'
+import type { TimedEvent } from '../../store/events'
+import { StoreError } from '../../store/faults'
+import type { Clock } from '../ports/clock'
+import type { Records } from '../ports/records'
 
 interface Waiting {
   readonly timed: TimedEvent

@@ -1,5 +1,5 @@
 /** Services that are tried from outside on every unit: by plain HTTP, SSH and Telnet. */
-import type { Aftercare } from '../core/brief/policies'
+import type { Aftercare } from '../../core/brief/policies'
 
 export const plainServices = [
   {
