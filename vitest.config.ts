@@ -9,7 +9,7 @@ const whole = ['django', 'transmission', 'deluge', 'wordpress'].map((name) => `t
 /** Files with long parts: what of them is which is said by tests/support/long.ts. */
 const long = [
   'src/**/hostile.test.ts',
-  'src/core/radio/plan-again.test.ts',
+  'src/core/plan/plan-again.test.ts',
   'src/wire/codec/codecs.test.ts',
   'src/wire/dialect/prompt/reading.test.ts',
   'tests/real/access-points.test.ts',

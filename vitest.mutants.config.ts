@@ -43,11 +43,17 @@ const apart: Readonly<Record<string, { include: string; without: readonly string
   },
 }
 const tests = apart[part]
+const wider: Readonly<Record<string, string>> = { radio: 'plan', addressing: 'address' }
 
 export default defineConfig({
   test: {
     isolate: false,
-    include: [tests ? `src/core/radio/${tests.include}.test.ts` : `src/core/${part}/**/*.test.ts`],
+    // A plan is the best test of what it is made of.
+    include: [
+      tests
+        ? `src/core/{radio/channels,plan}/${tests.include}.test.ts`
+        : `src/core/{${part},${wider[part] ?? part}}/**/*.test.ts`,
+    ],
     testNamePattern: new RegExp(`^(?!.*(${(tests?.without ?? long).join('|')}))`),
     testTimeout: 30_000,
     env: { AIR_MUSTER_ROOT: import.meta.dirname },

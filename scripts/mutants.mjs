@@ -10,18 +10,23 @@ import { root } from './lib/root.mjs'
 await ensureNodeModules()
 const chosen = process.argv.slice(2)
 /** The inner loops of the search for channels: measured apart, so that all else is searched at full speed. */
-const search = ['channel-field', 'channel-search'].map((name) => `src/core/radio/${name}.ts`)
+const search = ['channel-field', 'channel-search'].map((name) => `src/core/radio/channels/${name}.ts`)
 /** What is searched, and how much. */
 const problem = ['plan-channels', 'search-effort', 'channel-problem', 'spectral-mask', 'span'].map(
-  (name) => `src/core/radio/${name}.ts`,
+  (name) => `src/core/radio/channels/${name}.ts`,
 )
 const files = {
-  addressing: ['src/core/addressing/*.ts'],
-  config: ['src/core/config/**/*.ts'],
+  addressing: ['src/core/addressing/*.ts', 'src/core/address/*.ts'],
+  config: ['src/core/config/**/*.ts', 'src/core/catalogue/*.ts'],
   muster: ['src/core/muster/*.ts'],
   plan: ['src/core/plan/*.ts'],
   regulatory: ['src/core/regulatory/*.ts'],
-  radio: ['src/core/radio/*.ts', ...[...search, ...problem].map((path) => `!${path}`)],
+  radio: [
+    'src/core/radio/**/*.ts',
+    'src/core/plan/plan-radios.ts',
+    'src/core/plan/radio-hearings.ts',
+    ...[...search, ...problem].map((path) => `!${path}`),
+  ],
   'radio-problem': problem,
   'radio-search': search,
 }

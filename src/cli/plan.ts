@@ -1,6 +1,6 @@
 /** `muster plan`: solves a channel problem. */
-import { channelProblemSchema } from '../core/radio/channel-problem'
-import { planChannels } from '../core/radio/plan-channels'
+import { channelProblemSchema } from '../core/radio/channels/channel-problem'
+import { planChannels } from '../core/radio/channels/plan-channels'
 import { CommandError, readText } from './command-error'
 
 /** @throws CommandError naming the place and the fault of the file */

@@ -1,7 +1,7 @@
 /** The plan of a job: made again, locked at single places, and following the floors. */
 import { parseIpv4 } from '../core/address/ipv4'
 import { done, failed, failedBy, type Outcome } from '../core/job/outcome'
-import { newSiteSchema } from '../core/radio/floor'
+import { newSiteSchema } from '../core/radio/propagation/floor'
 import type { Band } from '../core/regulatory/blocks'
 import { type Job, listJobs } from '../store/jobs'
 import type { Store } from '../store/open'

@@ -3,7 +3,7 @@
 import { withBareCards } from '../core/kit/bare-card'
 import { shutChannels } from '../core/muster/shut-channels'
 import type { PlanInput, Planning } from '../core/plan/plan'
-import type { Effort } from '../core/radio/search-effort'
+import type { Effort } from '../core/radio/channels/search-effort'
 import { jobById, revisionOf } from '../store/jobs'
 import { listUnits } from '../store/kit'
 import { kitCardsOf } from '../store/kit-card-files'

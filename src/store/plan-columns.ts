@@ -2,8 +2,8 @@
 import { z } from 'zod'
 import { bandSchema } from '../core/catalogue/values'
 import { withEnvironment } from '../core/input/renamed'
-import { planFaultCodes } from '../core/radio/plan-fault'
-import type { RadioPlan } from '../core/radio/radio-plan'
+import { planFaultCodes } from '../core/radio/channels/plan-fault'
+import type { RadioPlan } from '../core/radio/channels/radio-plan'
 import { usualListenSeconds } from '../core/regulatory/radar-listening'
 
 const width = z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160), z.literal(320)])

@@ -1,6 +1,6 @@
 /** Floors of a job, where its units hang, and the drawings behind them. */
 import { and, eq } from 'drizzle-orm'
-import { emptySite, type Site, siteSchema } from '../core/radio/floor'
+import { emptySite, type Site, siteSchema } from '../core/radio/propagation/floor'
 import { outdatePlan, StaleVersionError } from './jobs'
 import { inTransaction, type Store } from './open'
 import { floorDrawings, sites } from './schema'

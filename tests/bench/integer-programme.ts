@@ -5,8 +5,8 @@
  * that meet. Cuts help the proof, and cut no plan off: of q radios that all hear each other, on k blocks, at least as
  * many pairs must share one as in the most even sharing out (P. Turán, 1941).
  */
-import { type ChannelProblem, pairsOf, weightOf } from '../../src/core/radio/channel-problem'
-import { overlapOf } from '../../src/core/radio/span'
+import { type ChannelProblem, pairsOf, weightOf } from '../../src/core/radio/channels/channel-problem'
+import { overlapOf } from '../../src/core/radio/channels/span'
 
 const mostCuts = 5000
 

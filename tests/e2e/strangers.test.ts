@@ -14,7 +14,7 @@ import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
 // @ts-expect-error the same
 import { startStack } from '../../scripts/lib/stack.mjs'
 import { pulseSchema } from '../../src/core/muster/pulse'
-import { emptySite, plainFloor } from '../../src/core/radio/floor'
+import { emptySite, plainFloor } from '../../src/core/radio/propagation/floor'
 import { deleteJob } from '../../src/jobs/delete-job'
 import { exportJob } from '../../src/jobs/export-job'
 import { loadJob } from '../../src/jobs/load-job'

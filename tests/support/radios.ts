@@ -1,6 +1,6 @@
 /** Radios of access points as they are asked for: a request, a policy, a level that was measured. */
 import { type RadioPolicy, radioPolicySchema } from '../../src/core/brief/policies'
-import type { RadioRequest } from '../../src/core/radio/radio-request'
+import type { RadioRequest } from '../../src/core/radio/channels/radio-request'
 import { cardOf } from './data'
 
 export const ask = (unit: string, part: Partial<RadioRequest> = {}): RadioRequest => ({

@@ -1,6 +1,6 @@
 /** What is desired of a radio, where the brief does not hold it as it is. A band that the brief leaves out is off. */
 import { modelName } from '../kit/kit-card'
-import type { RadioPlan } from '../radio/radio-plan'
+import type { RadioPlan } from '../radio/channels/radio-plan'
 import { secondaryOf } from '../regulatory/blocks'
 import type { AskedRadio, Asking, DesiresOf } from './asking'
 

@@ -13,7 +13,7 @@ import { heldWords } from '../muster/held'
 import { procedure } from '../muster/procedure'
 import { answers, heldStep, isChanged, type Roll, type RollRow } from '../muster/roll'
 import type { UnitPlan } from '../plan/plan'
-import { conductedOf, eirpOf } from '../radio/power'
+import { conductedOf, eirpOf } from '../radio/channels/power'
 
 export interface ByHand {
   readonly who: string

@@ -9,7 +9,7 @@ import { briefSchema } from '../brief/brief'
 import { bandSchema } from '../catalogue/values'
 import { lineSchema } from '../input/line'
 import { unitIdSchema, unitSchema } from '../kit/unit'
-import { emptySite, siteSchema } from '../radio/floor'
+import { emptySite, siteSchema } from '../radio/propagation/floor'
 import { drawingTypeSchema, looksLike } from './drawing-type'
 
 export const jobFormat = 'air-muster-job'

@@ -1,5 +1,5 @@
 /** Channels that a unit may not use for a while, since it heard radar there: what is planned meanwhile stays off them. */
-import type { ShutChannels, ShutSpan } from '../radio/shut-span'
+import type { ShutChannels, ShutSpan } from '../radio/channels/shut-span'
 import { bands, blockOf } from '../regulatory/blocks'
 import { type HeardRadar, shutUntil } from './radar-move'
 import type { Roll } from './roll'

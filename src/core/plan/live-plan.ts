@@ -4,20 +4,20 @@
  * In: what the plan was made of, and the plan. Out: reasons by radio, pairs that hear each other, the cost.
  */
 
-import { type ChannelOption, type ChannelProblem, costOf, type Hearing } from '../radio/channel-problem'
-import { coverage, wantedDbm } from '../radio/coverage'
-import { crowdedRadios } from '../radio/crowded'
-import { explainRadios, type RadioReason } from '../radio/explain'
-import type { Misfit } from '../radio/fit'
-import { emptySite, type Site } from '../radio/floor'
-import type { PlacedRadio } from '../radio/levels'
-import { channelProblemOf } from '../radio/plan-radios'
-import { conductedOf } from '../radio/power'
-import { fitInUse } from '../radio/radio-hearings'
-import { radioId } from '../radio/radio-request'
-import { situated } from '../radio/situation'
+import { type ChannelOption, type ChannelProblem, costOf, type Hearing } from '../radio/channels/channel-problem'
+import { crowdedRadios } from '../radio/channels/crowded'
+import { explainRadios, type RadioReason } from '../radio/channels/explain'
+import { conductedOf } from '../radio/channels/power'
+import { radioId } from '../radio/channels/radio-request'
+import { coverage, wantedDbm } from '../radio/coverage/coverage'
+import { emptySite, type Site } from '../radio/propagation/floor'
+import type { PlacedRadio } from '../radio/propagation/levels'
+import { situated } from '../radio/propagation/situation'
+import type { Misfit } from '../radio/survey/fit'
 import type { Band } from '../regulatory/blocks'
 import { makePlan, type PlanInput, type Planning, plannedNothing, type UnitPlan } from './plan'
+import { channelProblemOf } from './plan-radios'
+import { fitInUse } from './radio-hearings'
 
 export interface Crowded {
   readonly units: readonly string[]

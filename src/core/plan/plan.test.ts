@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { cards, countryOf, demoBrief } from '../../../tests/support/data'
 import type { Unit } from '../kit/unit'
-import { emptySite, type Site } from '../radio/floor'
+import { emptySite, type Site } from '../radio/propagation/floor'
 import { makePlan, type PlanInput, plannedNothing } from './plan'
 
 const unit = (id: string, model = 'Ostrel O-40'): Unit => ({

@@ -6,7 +6,7 @@ import type { RosterFault } from '../../core/kit/roster'
 import type { Unit } from '../../core/kit/unit'
 import type { Roll } from '../../core/muster/roll'
 import type { PlannedBefore, Planning, UnitPlan } from '../../core/plan/plan'
-import type { Site } from '../../core/radio/floor'
+import type { Site } from '../../core/radio/propagation/floor'
 import type { CountryRules } from '../../core/regulatory/database'
 import type { Weakness } from '../../core/secrets/weakness'
 
