@@ -4,7 +4,7 @@ import { z } from 'zod'
 import { done, type Outcome } from '../core/job/outcome'
 import type { Selection } from '../core/muster/selection'
 import { copySchema, pageWhenHeld, revealCopy } from '../jobs/copies'
-import type { Job } from '../jobs/find-job'
+import type { Job } from '../jobs/installation'
 import { fromPages, type Store } from '../jobs/installation'
 import {
   lendAddresses,

@@ -2,8 +2,7 @@
 import 'server-only'
 import { slugSchema } from '../core/job/job-document'
 import { failed, type Outcome } from '../core/job/outcome'
-import { findJob, type Job, StaleVersionError } from '../jobs/find-job'
-import { BrokenRowError, type Store, StoreError } from '../jobs/installation'
+import { BrokenRowError, findJob, type Job, StaleVersionError, type Store, StoreError } from '../jobs/installation'
 import { MusterOpenError } from '../jobs/order'
 import { getStore } from './store'
 

@@ -10,12 +10,11 @@ import { rollText } from '../core/muster/roll-text'
 import { allUnits, isSelected, type Selection, theseUnits } from '../core/muster/selection'
 import { deletedJobs, deleteJob, jobLog, NotDeletedError } from '../jobs/delete-job'
 import { exportJob } from '../jobs/export-job'
-import { namedJobs } from '../jobs/find-job'
-import { fromCommandLine, type Store } from '../jobs/installation'
+import { fromCommandLine, namedJobs, type Store } from '../jobs/installation'
 import { jobLines } from '../jobs/job-lines'
 import { type JobView, sheetOf, viewJob } from '../jobs/job-view'
 import { JobExistsError, loadJob } from '../jobs/load-job'
-import { newestReport } from '../jobs/news'
+import { runnerSilentMs } from '../jobs/news'
 import {
   lendAddresses,
   lendingSchema,
@@ -172,7 +171,7 @@ async function over(store: Store, jobId: number, order: number): Promise<void> {
     if (state?.status === 'failed')
       throw new CommandError(1, `The muster failed three times and is not begun again by itself: ${state.reason ?? ''}`)
     if (!(await musterIsOpen(store, jobId))) return
-    const silentMs = (await newestReport(store))?.silentMs ?? Number.POSITIVE_INFINITY
+    const silentMs = (await runnerSilentMs(store)) ?? Number.POSITIVE_INFINITY
     const patienceMs = silentMs === Number.POSITIVE_INFINITY ? noRunnerMs : silentRunnerMs
     if (silentMs > patienceMs && performance.now() - since > patienceMs)
       throw new CommandError(

@@ -1,6 +1,6 @@
 /** `muster key`: the SSH key of a job. */
 import { readFileSync } from 'node:fs'
-import { findJob } from '../jobs/find-job'
+import { findJob } from '../jobs/installation'
 import { removeSshKey, setSshKey } from '../jobs/ssh-key'
 import { CommandError } from './command-error'
 import { withStore } from './with-store'

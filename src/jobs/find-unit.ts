@@ -1,7 +1,7 @@
 /** Where a unit of any job is on the wire now, by its name. */
 import { isDirect, servicePorts } from '../core/kit/kit-card'
 import type { Store } from '../store/open'
-import { namedJobs } from './find-job'
+import { namedJobs } from './installation'
 import { viewJob } from './job-view'
 
 export interface UnitPlace {

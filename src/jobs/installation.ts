@@ -2,6 +2,7 @@
 import { migrateStore, openStore, type Store, type StoreOptions } from '../store/open'
 
 export { BrokenRowError, StoreError, storeErrorOf } from '../store/faults'
+export { findJob, type Job, jobSlugs, namedJobs, StaleVersionError } from '../store/jobs'
 export { loadKitCards } from '../store/kit-card-files'
 export { databaseAnswers, type Store, type StoreOptions, storeOptionsFromEnvironment } from '../store/open'
 export { inTime, rest } from '../store/rest'

@@ -14,7 +14,7 @@ import { askPause, placeOrder } from '../store/orders'
 import { forgetPin } from '../store/secrets'
 import type { Actor } from './installation'
 
-export { failedOrder, MusterOpenError, musterIsOpen, orderState } from '../store/orders'
+export { MusterOpenError, musterIsOpen, orderState } from '../store/orders'
 
 /** @throws MusterOpenError where one is under way for other units */
 export async function orderMuster(store: Store, job: Job, selection: Selection): Promise<Outcome<number>> {

@@ -2,6 +2,7 @@
 import 'server-only'
 import { NextResponse } from 'next/server'
 import type { Outcome } from '../../core/job/outcome'
+import type { GivenFile } from '../../jobs/kept-files'
 import { refusal } from './guard'
 
 /** Runs an upload for whoever may ask; what fails is a sentence, never a page of ours with a trace. */
@@ -40,4 +41,9 @@ export function textHeader(request: Request, name: string): string {
   } catch {
     return ''
   }
+}
+
+/** A file that a request brings, with the name by which its sender calls it. */
+export function givenFile(request: Request): GivenFile {
+  return { name: textHeader(request, 'x-file-name').slice(0, 120) || 'The file', parts: bodyParts(request) }
 }

@@ -8,7 +8,7 @@ import { allUnits, theseUnits } from '../../core/muster/selection'
 import { whereaboutsOf } from '../../core/muster/whereabouts'
 import { benchForHands, onWireForHands } from '../../words/en/by-hand'
 import { duration } from '../../words/en/duration'
-import { useJob } from '../live/job-provider'
+import { useJob, usePulse } from '../live/job-provider'
 import { useNow } from '../live/use-now'
 import { useOrder } from '../live/use-order'
 import { Slip } from '../slip/slip'
@@ -19,7 +19,8 @@ import { BenchSide } from './bench-side'
 
 /** Who is on the wire: units by the address that they answer at, who is awaited, who does not belong here. */
 export function BenchView() {
-  const { job, units, cards, roll, pulse, selected } = useJob()
+  const { job, units, cards, roll, selected } = useJob()
+  const pulse = usePulse()
   const { order, pending, fault } = useOrder()
   const now = useNow('counting')
   const groups = groupByAddress(roll.sightings)

@@ -1,6 +1,6 @@
 'use client'
 import { Button } from '@mantine/core'
-import { useEffect } from 'react'
+import { useHotkeys } from '@mantine/hooks'
 import { newNetwork } from '../../core/brief/wireless-network'
 import type { CountryRules } from '../../core/regulatory/database'
 import { StandingNote } from '../live/standing-note'
@@ -35,15 +35,8 @@ export function BriefView({ countries, rules }: Props) {
 function BriefPage({ countries }: { countries: readonly Option[] }) {
   const { brief, standing, undoable, undo, reload, change } = useBrief()
 
-  useEffect(() => {
-    const press = (event: KeyboardEvent): void => {
-      if (!(event.ctrlKey || event.metaKey) || event.key !== 'z' || event.shiftKey) return
-      event.preventDefault()
-      undo()
-    }
-    window.addEventListener('keydown', press)
-    return () => window.removeEventListener('keydown', press)
-  }, [undo])
+  // In a field too: what is undone is the brief, not the letters of one field.
+  useHotkeys([['mod+Z', undo]], [])
 
   return (
     <div className={classes.view}>

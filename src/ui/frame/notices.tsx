@@ -1,13 +1,14 @@
 'use client'
 import { pulseSentences } from '../../core/muster/pulse'
-import { useJob } from '../live/job-provider'
+import { useJob, usePulse } from '../live/job-provider'
 import classes from './laptop-strip.module.css'
 
 const orderWords = { sweep: 'The sweep', muster: 'The muster', 'restore-laptop': 'Putting the laptop back' } as const
 
 /** What keeps the work from going on, or kept it a moment ago; nothing where all is well. */
 export function Notices() {
-  const { job, pulse, connection } = useJob()
+  const { job, connection } = useJob()
+  const pulse = usePulse()
   const failed = pulse?.failed[job.slug]
   const sentences = [
     ...(connection === 'lost' ? ['No news from Air Muster: this page looks for it and goes on by itself.'] : []),

@@ -17,7 +17,6 @@ export interface HeardPulse extends Pulse {
 export interface LiveJob extends JobData {
   /** All that settings are asked from, secrets as marks. */
   readonly asking: AskingJob
-  readonly pulse: HeardPulse | undefined
   /** Whether news comes in; the page shows what it knows in the meantime. */
   readonly connection: 'live' | 'lost' | 'locked-out'
   readonly selected: string | undefined
@@ -25,6 +24,8 @@ export interface LiveJob extends JobData {
 }
 
 const JobContext = createContext<LiveJob | undefined>(undefined)
+/** Of its own: it changes every second, and the job does not. */
+const PulseContext = createContext<HeardPulse | undefined>(undefined)
 
 /** The server's pulse comes every second, ms. */
 const lostAfterMs = 3500
@@ -33,6 +34,11 @@ export function useJob(): LiveJob {
   const job = useContext(JobContext)
   if (!job) throw new Error('useJob outside of a JobProvider')
   return job
+}
+
+/** How everything stands, told anew every second. */
+export function usePulse(): HeardPulse | undefined {
+  return useContext(PulseContext)
 }
 
 export function JobProvider({ data, children }: { data: JobData; children: ReactNode }) {
@@ -60,10 +66,14 @@ export function JobProvider({ data, children }: { data: JobData; children: React
   const asked = useMemo(() => askingOf(asking), [asking])
   const roll = useMemo(() => withChanges(told, asked), [told, asked])
   const value = useMemo(
-    () => ({ ...data, asking, roll, pulse, connection, selected, select }),
-    [data, asking, roll, pulse, connection, selected],
+    () => ({ ...data, asking, roll, connection, selected, select }),
+    [data, asking, roll, connection, selected],
   )
-  return <JobContext value={value}>{children}</JobContext>
+  return (
+    <JobContext value={value}>
+      <PulseContext value={pulse}>{children}</PulseContext>
+    </JobContext>
+  )
 }
 
 /** @param seq  number of the newest event that is here */
@@ -71,7 +81,7 @@ function useNews(
   slug: string,
   seq: { current: number },
   add: (events: readonly PlacedEvent[]) => void,
-): Pick<LiveJob, 'pulse' | 'connection'> {
+): Pick<LiveJob, 'connection'> & { readonly pulse: HeardPulse | undefined } {
   const [pulse, setPulse] = useState<HeardPulse>()
   const [connection, setConnection] = useState<LiveJob['connection']>('live')
   const act = useRef(add)

@@ -1,7 +1,8 @@
 'use client'
 import { Button } from '@mantine/core'
+import { useHotkeys } from '@mantine/hooks'
 import { useSearchParams } from 'next/navigation'
-import { type ReactNode, useEffect } from 'react'
+import type { ReactNode } from 'react'
 import { planAgain } from '../../actions/plan-actions'
 import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
@@ -45,20 +46,7 @@ function PlanPage() {
   const asked = useSearchParams().get('view')
   const view = views.find((each) => each.id === asked) ?? views[0]
 
-  useEffect(() => {
-    const press = (event: KeyboardEvent): void => {
-      if (
-        !(event.ctrlKey || event.metaKey) ||
-        event.key !== 'z' ||
-        (event.target instanceof HTMLElement && event.target.closest('input, textarea'))
-      )
-        return
-      event.preventDefault()
-      undo()
-    }
-    window.addEventListener('keydown', press)
-    return () => window.removeEventListener('keydown', press)
-  }, [undo])
+  useHotkeys([['mod+Z', undo]], ['INPUT', 'TEXTAREA'])
 
   const sentences = [...planFaults.map((each) => each.sentence), ...(fault ? [fault.sentence] : [])]
   return (

@@ -1,5 +1,6 @@
 'use client'
-import { type PointerEvent, type RefObject, useEffect, useRef, useState } from 'react'
+import { useHotkeys } from '@mantine/hooks'
+import { type PointerEvent, type RefObject, useRef, useState } from 'react'
 import type { Floor, Material, Placement } from '../../../core/radio/propagation/floor'
 import { useJob } from '../../live/job-provider'
 import { usePlan } from '../state/plan-context'
@@ -33,15 +34,11 @@ export function useFloorPointer(
   const [measured, setMeasured] = useState<{ from: Point; to: Point }>()
   const drag = useRef<{ unit: string; dx: number; dy: number; moved: boolean }>(undefined)
 
-  useEffect(() => {
-    const press = (event: KeyboardEvent): void => {
-      if (event.key !== 'Escape') return
-      setBegun(undefined)
-      setMeasured(undefined)
-    }
-    window.addEventListener('keydown', press)
-    return () => window.removeEventListener('keydown', press)
-  }, [])
+  const letGo = (): void => {
+    setBegun(undefined)
+    setMeasured(undefined)
+  }
+  useHotkeys([['Escape', letGo, { preventDefault: false }]])
 
   const metresAt = (event: PointerEvent): Point => {
     const box = board.current?.getBoundingClientRect()

@@ -1,7 +1,7 @@
 /** The drawing of a floor. It is shown as a picture only: nothing in it may run. */
 import { Readable } from 'node:stream'
 import { jobOf } from '../../../../../../actions/with-job'
-import { findDrawing, readFileParts } from '../../../../../../jobs/drawings'
+import { floorDrawing } from '../../../../../../jobs/kept-files'
 
 export const dynamic = 'force-dynamic'
 
@@ -11,7 +11,7 @@ export async function GET(
 ): Promise<Response> {
   const { job: slug, floor } = await params
   const found = await jobOf(slug)
-  const drawing = found && (await findDrawing(found.store, found.job.id, floor))
+  const drawing = found && (await floorDrawing(found.store, found.job, floor))
   if (!drawing) return new Response('There is no such drawing.', { status: 404 })
   const headers = {
     'content-type': drawing.type,
@@ -21,7 +21,5 @@ export async function GET(
     'cache-control': 'private, no-cache',
   }
   if (request.headers.get('if-none-match') === headers.etag) return new Response(null, { status: 304, headers })
-  return new Response(Readable.toWeb(Readable.from(readFileParts(found.store, drawing.file))) as ReadableStream, {
-    headers,
-  })
+  return new Response(Readable.toWeb(Readable.from(drawing.parts())) as ReadableStream, { headers })
 }
