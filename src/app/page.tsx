@@ -3,13 +3,15 @@ import { countriesByName, countryName } from '../core/regulatory/country'
 import { jobLines } from '../jobs/job-lines'
 import { radioRules } from '../jobs/rules'
 import { JobsView } from '../ui/jobs/jobs-view'
+import { courseWords } from '../words/en/roll-text'
 
 export const dynamic = 'force-dynamic'
 
 export default async function JobsPage() {
   const store = await getStore()
-  const lines = (await jobLines(store)).map(({ brief, fault, ...line }) => ({
+  const lines = (await jobLines(store)).map(({ brief, fault, course, ...line }) => ({
     ...line,
+    course: course ? courseWords(course) : '',
     where: brief ? `${brief.site}, ${countryName(brief.country)}` : '',
     ...(fault === undefined ? {} : { fault }),
   }))

@@ -1,12 +1,9 @@
 /** The commands that work on jobs: they need the database, which the start scripts name. */
-import { asBuiltCsv } from '../core/handover/as-built'
-import { outcomesCsv } from '../core/handover/outcomes-csv'
+
 import { slugSchema } from '../core/job/job-document'
 import type { Unit } from '../core/kit/unit'
 import { called } from '../core/muster/called'
-import type { OfUnit } from '../core/muster/next-move'
 import { answers } from '../core/muster/roll'
-import { rollText } from '../core/muster/roll-text'
 import { allUnits, isSelected, type Selection, theseUnits } from '../core/muster/selection'
 import { deletedJobs, deleteJob, jobLog, NotDeletedError } from '../jobs/delete-job'
 import { exportJob } from '../jobs/export-job'
@@ -24,7 +21,11 @@ import {
   orderState,
   orderSweep,
 } from '../jobs/order'
+import { asBuiltCsv, forPrograms } from '../words/en/as-built'
 import { lendingSaid } from '../words/en/lending'
+import type { OfUnit } from '../words/en/next-move'
+import { outcomesCsv } from '../words/en/outcomes-csv'
+import { courseWords, rollText } from '../words/en/roll-text'
 import { CommandError } from './command-error'
 import { documentOf } from './job-file'
 import { withStore } from './with-store'
@@ -54,7 +55,7 @@ export function jobs({ deleted }: { deleted?: true } = {}): Promise<string> {
         : gone.map(({ id, name, deletedAt }) => `${id}  ${name}, deleted ${deletedAt.toISOString()}`).join('\n')
     }
     const lines = (await jobLines(store)).map(({ slug, name, course, fault }) =>
-      fault === undefined ? `${slug}  ${name}, ${course}` : `${slug}  ${name}: ${fault}`,
+      course ? `${slug}  ${name}, ${courseWords(course)}` : `${slug}  ${name}: ${fault}`,
     )
     return lines.length === 0 ? 'There are no jobs yet.' : lines.sort().join('\n')
   })
@@ -234,6 +235,6 @@ export function exportSheet(slug: string, { csv, settings, json, job: whole }: E
     const view = await mustView(store, slug)
     if (whole) return JSON.stringify(await exportJob(store, view.job, undefined), null, 2)
     if (csv) return asBuiltCsv(sheetOf(view)).trimEnd()
-    return settings ? outcomesCsv(sheetOf(view)).trimEnd() : JSON.stringify(sheetOf(view), null, 2)
+    return settings ? outcomesCsv(sheetOf(view)).trimEnd() : JSON.stringify(forPrograms(sheetOf(view)), null, 2)
   })
 }

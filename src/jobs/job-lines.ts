@@ -1,6 +1,6 @@
 /** All jobs, a line each: how far each is, or why it cannot be read. One that cannot be read leaves the others alone. */
 import type { Brief } from '../core/brief/brief'
-import { summary } from '../core/muster/roll-text'
+import { type Course, courseOf } from '../core/muster/called'
 import { BrokenRowError } from '../store/faults'
 import { type Job, listJobs } from '../store/jobs'
 import type { Store } from '../store/open'
@@ -11,8 +11,8 @@ export interface KeptJobLine {
   readonly slug: string
   readonly name: string
   readonly brief: Brief | undefined
-  /** `4 of 4 answer`; empty where it cannot be read. */
-  readonly course: string
+  /** Undefined where it cannot be read. */
+  readonly course: Course | undefined
   readonly fault: string | undefined
 }
 
@@ -21,7 +21,7 @@ export async function jobLines(store: Store): Promise<KeptJobLine[]> {
   const { jobs, broken } = await listJobs(store)
   const whole = await Promise.all(jobs.map((job) => lineOf(store, job)))
   const faulty = broken.map(
-    ({ reason, ...job }): KeptJobLine => ({ ...job, brief: undefined, course: '', fault: reason }),
+    ({ reason, ...job }): KeptJobLine => ({ ...job, brief: undefined, course: undefined, fault: reason }),
   )
   return [...whole, ...faulty].sort((a, b) => a.name.localeCompare(b.name))
 }
@@ -30,9 +30,9 @@ async function lineOf(store: Store, { id, slug, name, brief }: Job): Promise<Kep
   const line = { id, slug, name, brief }
   try {
     const view = await viewJob(store, slug)
-    return { ...line, course: view ? summary(view.units, view.roll, view.cards) : '', fault: undefined }
+    return { ...line, course: view && courseOf(view.units, view.roll, view.cards), fault: undefined }
   } catch (error) {
     if (!(error instanceof BrokenRowError)) throw error
-    return { ...line, course: '', fault: error.message }
+    return { ...line, course: undefined, fault: error.message }
   }
 }

@@ -9,7 +9,7 @@ import type { Asked } from '../core/config/asked'
 import type { SettingOutcome } from '../core/config/outcomes'
 import { type KitCard, modelName, whyNotMustered } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
-import { type Check, type CheckCode, failedWords } from '../core/muster/check'
+import type { Check, CheckCode } from '../core/muster/check'
 import type { StepState } from '../core/muster/events'
 import { type Held, heldFor } from '../core/muster/held'
 import type { Step } from '../core/muster/procedure'
@@ -114,9 +114,8 @@ async function lookFromOutside(input: ByHandInput): Promise<'answers' | 'held'> 
     if (verdict === 'bad') bad.push(check)
     else if (verdict === 'good' && proves) proven.add(proves)
   }
-  const [first, ...others] = bad
-  if (first) {
-    await tell('proof', heldFor('check-failed', failedWords([first, ...others])))
+  if (bad.length > 0) {
+    await tell('proof', heldFor('check-failed', { checks: bad }))
     return 'held'
   }
   const outcomes = input.expected.map((each) => (proven.has(each.id) ? seenAsAsked(each) : each))

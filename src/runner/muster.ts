@@ -12,7 +12,7 @@ import type { Clear, Config } from '../core/config/unit-config'
 import { isManaged, isMustered, type KitCard, type ManagedCard, ofOneBox } from '../core/kit/kit-card'
 import { controllerOf } from '../core/kit/managed-by'
 import type { Unit } from '../core/kit/unit'
-import { type Held, type HeldWords, heldFor, heldWords } from '../core/muster/held'
+import { type Held, heldFacts, heldFor, type ResumesWhen } from '../core/muster/held'
 import { answers, heldStep, type RollRow } from '../core/muster/roll'
 import { isSelected } from '../core/muster/selection'
 import type { Planning } from '../core/plan/plan'
@@ -284,14 +284,12 @@ async function safely(
 }
 
 /** Units that are held until hands have helped, with what will show that they have. */
-export function waitingForHands(
-  rows: ReadonlyMap<string, RollRow>,
-): Map<string, NonNullable<HeldWords['resumesWhen']>> {
-  const waiting = new Map<string, NonNullable<HeldWords['resumesWhen']>>()
+export function waitingForHands(rows: ReadonlyMap<string, RollRow>): Map<string, ResumesWhen> {
+  const waiting = new Map<string, ResumesWhen>()
   for (const [unit, row] of rows) {
     const step = heldStep(row)
     const state = step && row.steps[step]
-    const resumesWhen = state?.kind === 'held' ? heldWords(state).resumesWhen : undefined
+    const resumesWhen = state?.kind === 'held' ? heldFacts(state).resumesWhen : undefined
     if (resumesWhen) waiting.set(unit, resumesWhen)
   }
   return waiting

@@ -87,7 +87,7 @@ export function benchWalk(open: () => Promise<Site>): void {
       await page.locator('tr[data-unit="hall-03"]').click()
       await sees('Factory login: refused')
       await sees('Networks on air: secured as asked')
-      await sees('53 proven')
+      await sees('54 proven')
       await page.locator('a[data-stage="handover"]').click()
       await sees('Ready to hand over')
       expect(await text()).toContain('10.44.8.22')

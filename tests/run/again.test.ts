@@ -1,7 +1,7 @@
 /** Musters after something was changed in brief, kit list or plan: what was proven is kept, and nothing is stranded. */
 import { afterEach, beforeEach, describe, expect } from 'vitest'
 import type { Brief } from '../../src/core/brief/brief'
-import { missing } from '../../src/core/handover/as-built'
+import { gapsIn } from '../../src/core/handover/as-built'
 import type { Unit } from '../../src/core/kit/unit'
 import { answers, heldStep, type RollRow } from '../../src/core/muster/roll'
 import { sheetOf, viewJob } from '../../src/jobs/job-view'
@@ -12,6 +12,7 @@ import { jobById, saveBrief } from '../../src/store/jobs'
 import { changeKit, listUnits } from '../../src/store/kit'
 import { lockAddress } from '../../src/store/plans'
 import { forgetPin, openBackup, openSecrets, sealSecret } from '../../src/store/secrets'
+import { gapWords } from '../../src/words/en/as-built'
 import { type Bench, heldAt, openBench } from '../support/bench'
 import { shortIt as it, longIt } from '../support/long'
 
@@ -69,7 +70,7 @@ describe('a brief that is changed after a muster', () => {
     const view = await viewJob(bench.store, bench.job.slug)
     if (!view) throw new Error('the job is gone')
     const rows = sheetOf(view)
-    expect(missing(rows)[0]).toBe(
+    expect(gapsIn(rows).map(gapWords)[0]).toBe(
       'hall-01 was changed since it was mustered. Network "Ellery Crew": hidden is off, to be on. Muster it again.',
     )
     await again()

@@ -1,12 +1,12 @@
 /** Access points that are set through a controller, which comes first. */
 import { afterEach, describe, expect } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
-import { heldWords } from '../../src/core/muster/held'
 import type { Step } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
 import { tarnhelmC1, tarnhelmT2, tarnhelmT3 } from '../../src/lab/device/sheet'
 import type { StandInSheet } from '../../src/lab/device/stand-in-sheet'
 import { musterIsOpen } from '../../src/store/orders'
+import { heldWords } from '../../src/words/en/held'
 import { type Bench, demoJob, openBench } from '../support/bench'
 import { blankPoint } from '../support/blank-point'
 import { demoBrief } from '../support/data'

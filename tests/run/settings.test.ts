@@ -9,8 +9,8 @@ import { expectedOfAll } from '../../src/core/config/asked'
 import type { SettingOutcome } from '../../src/core/config/outcomes'
 import { keyText } from '../../src/core/config/unit-config'
 import { outcomesNow } from '../../src/core/handover/as-built'
-import { outcomesCsv } from '../../src/core/handover/outcomes-csv'
 import { type JobDocument, jobDocumentSchema } from '../../src/core/job/job-document'
+import type { CheckCode } from '../../src/core/muster/check'
 import { answers } from '../../src/core/muster/roll'
 import { sheetOf, viewJob } from '../../src/jobs/job-view'
 import { ostrelO40 } from '../../src/lab/device/sheet'
@@ -18,6 +18,8 @@ import type { StandInSheet } from '../../src/lab/device/stand-in-sheet'
 import { allEvents } from '../../src/store/events'
 import { findJob, saveBrief } from '../../src/store/jobs'
 import { openSecret, openSecrets, sealSecret } from '../../src/store/secrets'
+import { remarkWords } from '../../src/words/en/as-built'
+import { outcomesCsv } from '../../src/words/en/outcomes-csv'
 import { anyBrief } from '../support/any-brief'
 import { type Bench, type BenchOptions, heldAt, openBench } from '../support/bench'
 import { cardOf } from '../support/data'
@@ -261,7 +263,7 @@ longIt('of a whole site: the thirty-three answer, and the sheet tells what becam
   const answering = rows.filter(({ state }) => state === 'answers')
   expect(
     answering.map(({ model }) => model).sort(),
-    rows.map((row) => `${row.name} ${row.state} ${row.remark}`).join('\n'),
+    rows.map((row) => `${row.name} ${row.state} ${remarkWords(row)}`).join('\n'),
   ).toEqual([
     ...units('Brackwater B7', 4),
     ...units('Ostrel O-20', 4),
@@ -284,16 +286,22 @@ longIt('of a whole site: the thirty-three answer, and the sheet tells what becam
       row.outcomes.filter(({ outcome }) => outcome.kind === 'open'),
       row.name,
     ).toEqual([])
-    expect(row.remark, row.name).toContain('is set by hand')
+    expect(row.remarks, row.name).toMatchObject([{ kind: 'held', held: { code: 'set-by-hand' } }])
   }
   expect(bench.lab.air.everOpen).toEqual([])
   // What a model cannot be told to shut is told, and holds nothing: the one that is spoken to over SSH, and those that
   // are set on their pages or by their controller.
-  const open = new Set(answering.filter(({ remark }) => remark.includes('SSH is open')).map(({ model }) => model))
-  const telnet = new Set(answering.filter(({ remark }) => remark.includes('Telnet is open')).map(({ model }) => model))
+  const leftOpen = (code: CheckCode) =>
+    new Set(
+      answering
+        .filter(({ remarks }) => remarks.some((each) => each.kind === 'not-as-asked' && each.check.code === code))
+        .map(({ model }) => model),
+    )
+  const open = leftOpen('ssh')
+  const telnet = leftOpen('telnet')
   expect([...open]).toContain('Brackwater B7')
   expect([...telnet].sort()).toEqual([...open].filter((model) => model !== 'Brackwater B7').sort())
-  expect(answering.filter(({ model, remark }) => model.startsWith('Ostrel') && remark !== '')).toEqual([])
+  expect(answering.filter(({ model, remarks }) => model.startsWith('Ostrel') && remarks.length > 0)).toEqual([])
   // The page of families says what this muster has shown. AIR_MUSTER_WRITE_DOCS=1 writes it anew.
   const page = join(import.meta.dirname, '../../docs/families.md')
   const names = (model: string): string => (model === plainP6.twin ? plainP6.model : model)

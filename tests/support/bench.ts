@@ -8,7 +8,7 @@ import { inject } from 'vitest'
 import { parse } from 'yaml'
 import { type JobDocument, jobDocumentSchema } from '../../src/core/job/job-document'
 import type { PlacedEvent } from '../../src/core/muster/events'
-import { type HeldWords, heldWords } from '../../src/core/muster/held'
+import { heldFacts } from '../../src/core/muster/held'
 import type { Step } from '../../src/core/muster/procedure'
 import type { Roll, RollRow } from '../../src/core/muster/roll'
 import { allUnits, theseUnits } from '../../src/core/muster/selection'
@@ -28,6 +28,7 @@ import { loadRegulatory } from '../../src/store/regulatory-file'
 import type { Host } from '../../src/wire/host/host'
 import { labHost } from '../../src/wire/host/lab'
 import { wireSessions } from '../../src/wire/wire-sessions'
+import { type HeldWords, heldWords } from '../../src/words/en/held'
 import { patienceMs } from './patience'
 
 const root = join(import.meta.dirname, '../..')
@@ -211,7 +212,10 @@ export async function openBench({
 }
 
 /** Why a unit is held at a step, in words; undefined where it is not held there. */
-export function heldAt(row: RollRow | undefined, step: Step): (HeldWords & { readonly code: string }) | undefined {
+export function heldAt(
+  row: RollRow | undefined,
+  step: Step,
+): (HeldWords & ReturnType<typeof heldFacts> & { readonly code: string }) | undefined {
   const state = row?.steps[step]
-  return state?.kind === 'held' ? { ...heldWords(state), code: state.code } : undefined
+  return state?.kind === 'held' ? { ...heldWords(state), ...heldFacts(state), code: state.code } : undefined
 }

@@ -39,6 +39,8 @@ type Guarded = Element & { unguard?: () => boolean }
 function guard(element: Guarded, names: readonly string[]): void {
   let reached = false
   const keep = (event: Event): void => {
+    // What the page itself clicks in turn, such as the field of a file, is its own affair.
+    if (!event.isTrusted) return
     if (!element.contains(event.target as Node)) {
       event.stopImmediatePropagation()
       event.preventDefault()

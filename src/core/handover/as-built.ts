@@ -1,16 +1,15 @@
 /**
  * The as-built sheet: what each unit is and where, as it was proven. No secrets: credentials are sealed apart.
  */
-import Papa from 'papaparse'
 import type { Brief } from '../brief/brief'
 import { type SettingOutcome, standing } from '../config/outcomes'
 import { type Config, keyText, type Mark } from '../config/unit-config'
 import type { KitCard } from '../kit/kit-card'
-import { named, offersWords } from '../kit/old-crypto'
+import { named, type OldCrypto } from '../kit/old-crypto'
 import type { Unit } from '../kit/unit'
-import { type Check, checkWords } from '../muster/check'
-import { heldWords } from '../muster/held'
-import { procedure } from '../muster/procedure'
+import type { Check } from '../muster/check'
+import type { Held } from '../muster/held'
+import type { Step } from '../muster/procedure'
 import { answers, heldStep, isChanged, type Roll, type RollRow } from '../muster/roll'
 import type { UnitPlan } from '../plan/plan'
 import { conductedOf, eirpOf } from '../radio/channels/power'
@@ -46,6 +45,21 @@ export interface AsBuiltRadio {
   readonly gainDbi: number | undefined
 }
 
+export type Remark =
+  | { readonly kind: 'held'; readonly step: Step; readonly held: Held }
+  | { readonly kind: 'failed' | 'not-as-asked'; readonly check: Check }
+  /** The open network that it came with on air, and for how many seconds it stood. */
+  | { readonly kind: 'came-open'; readonly ssid: string; readonly seconds: number }
+  /** What it speaks that is no longer safe. */
+  | { readonly kind: 'old'; readonly old: readonly OldCrypto[] }
+  | { readonly kind: 'changed'; readonly sentence: string }
+
+/** What is still missing before the papers are complete. */
+export type Gap =
+  | { readonly kind: 'held' | 'changed'; readonly row: AsBuiltRow }
+  /** Units with the same gap share a line. */
+  | { readonly kind: 'not-mustered' | 'by-hand'; readonly rows: readonly [AsBuiltRow, ...AsBuiltRow[]] }
+
 export interface AsBuiltRow {
   readonly name: string
   readonly place: string
@@ -65,7 +79,8 @@ export interface AsBuiltRow {
   readonly shippedOpen: { readonly ssid: string; readonly seconds: number } | undefined
   /** `by hand`: no muster sets its model, and its papers are complete when somebody has seen to every setting. */
   readonly state: 'answers' | 'answers, set by hand' | 'changed since' | 'held' | 'not mustered' | 'by hand'
-  readonly remark: string
+  /** What whoever reads the sheet is to know. */
+  readonly remarks: readonly Remark[]
   /** What became of each setting that was asked of it. */
   readonly outcomes: readonly SettingOutcome[]
   /** Settings that no muster can set, and who has seen to each; undefined where nobody has. */
@@ -81,8 +96,6 @@ export function asBuilt({ brief, units, cards, plans, roll, expected }: AsBuiltI
     const plan = plans.get(unit.id)
     const held = heldStep(row)
     const heldState = held && row?.steps[held]
-    const bad = row?.checks.filter((check) => check.verdict === 'bad').map(checkWords) ?? []
-    const remarks = row?.checks.filter((check) => check.verdict === 'remark') ?? []
     const outcomes = outcomesNow(expected.get(unit.id) ?? [], row)
     const shippedOpen = openSeconds(row, roll.laptop?.pace ?? 1)
     // What was proven is printed; a unit that never was shows what is planned for it.
@@ -115,18 +128,10 @@ export function asBuilt({ brief, units, cards, plans, roll, expected }: AsBuiltI
         .filter(({ outcome }) => outcome.kind === 'by-hand')
         .map((setting) => ({ setting, done: doneByHand(setting, row) })),
       state: stateOf(row, outcomes),
-      remark:
-        heldState?.kind === 'held'
-          ? `${held ? procedure[held].title : ''}: ${heldWords(heldState).why}`
-          : [
-              bad.join(', '),
-              ...remarks.map(remarkWords),
-              openWords(shippedOpen),
-              oldWords(cards.get(unit.model), row),
-              ...(row?.changes ?? []),
-            ]
-              .filter(Boolean)
-              .join(' '),
+      remarks:
+        held && heldState?.kind === 'held'
+          ? [{ kind: 'held', step: held, held: heldState }]
+          : remarksOn(row, shippedOpen, cards.get(unit.model)),
       provenAt: row?.checks.length ? Math.max(...row.checks.map((check) => check.at)) : undefined,
       provenBy: row?.provenBy,
     }
@@ -141,20 +146,22 @@ function openSeconds(row: RollRow | undefined, pace: number): AsBuiltRow['shippe
     : { ssid, seconds: Math.round(((until - since) / 1000) * pace) }
 }
 
-const openWords = (open: AsBuiltRow['shippedOpen']): string =>
-  open ? `It came with "${open.ssid}" open on air, silenced ${open.seconds} s after it was first seen.` : ''
-
-/** A unit was set over what is no longer safe: whoever reads the sheet knows. */
-function oldWords(card: Pick<KitCard, 'does'> | undefined, row: Pick<RollRow, 'old'> | undefined): string {
+/** @param card  with what its units may speak that is no longer safe: whoever reads the sheet knows of it */
+function remarksOn(
+  row: RollRow | undefined,
+  open: AsBuiltRow['shippedOpen'],
+  card: Pick<KitCard, 'does'> | undefined,
+): Remark[] {
+  const checks = row?.checks ?? []
   const old = named(card?.does.old ?? [], row?.old ?? [])
-  return old.length === 0 ? '' : `It ${offersWords(old)}.`
+  return [
+    ...checks.flatMap((check): Remark[] => (check.verdict === 'bad' ? [{ kind: 'failed', check }] : [])),
+    ...checks.flatMap((check): Remark[] => (check.verdict === 'remark' ? [{ kind: 'not-as-asked', check }] : [])),
+    ...(open ? [{ kind: 'came-open', ...open } as const] : []),
+    ...(old.length > 0 ? [{ kind: 'old', old } as const] : []),
+    ...(row?.changes ?? []).map((sentence): Remark => ({ kind: 'changed', sentence })),
+  ]
 }
-
-/** `SSH is open, and was not asked for.` */
-const remarkWords = (check: Check): string =>
-  check.code === 'service'
-    ? `${checkWords(check)}: ${check.observed}.`
-    : `${checkWords(check)} is ${check.observed}, and was not asked for.`
 
 function stateOf(row: RollRow | undefined, outcomes: readonly SettingOutcome[]): AsBuiltRow['state'] {
   if (answers(row)) return row?.isByHand ? 'answers, set by hand' : 'answers'
@@ -213,77 +220,18 @@ function radiosOf(config: Config<Mark>): SetRadio[] {
   })
 }
 
-/** What is still missing before the papers are complete; empty when they are. Units with the same gap share a line. */
-export function missing(rows: readonly AsBuiltRow[]): string[] {
-  const held = rows.filter(({ state }) => state === 'held').map((row) => `${row.name} is held. ${row.remark}`)
-  const changed = rows
-    .filter(({ state }) => state === 'changed since')
-    .map((row) => `${row.name} was changed since it was mustered. ${row.remark} Muster it again.`)
-  const waiting = rows.filter(({ state }) => state === 'not mustered')
-  const byHand = rows.filter((row) => row.byHand.some(({ done }) => done === undefined))
+/** What is still missing; none where the papers are complete. */
+export function gapsIn(rows: readonly AsBuiltRow[]): Gap[] {
+  const alone = (kind: 'held' | 'changed', state: AsBuiltRow['state']): Gap[] =>
+    rows.filter((row) => row.state === state).map((row) => ({ kind, row }))
+  const together = (kind: 'not-mustered' | 'by-hand', has: (row: AsBuiltRow) => boolean): Gap[] => {
+    const [first, ...others] = rows.filter(has)
+    return first ? [{ kind, rows: [first, ...others] }] : []
+  }
   return [
-    ...held,
-    ...changed,
-    ...together(waiting, 'has not been mustered', 'have not been mustered'),
-    ...together(byHand, 'has settings to be seen to by hand', 'have settings to be seen to by hand'),
+    ...alone('held', 'held'),
+    ...alone('changed', 'changed since'),
+    ...together('not-mustered', ({ state }) => state === 'not mustered'),
+    ...together('by-hand', ({ byHand }) => byHand.some(({ done }) => done === undefined)),
   ]
 }
-
-function together(rows: readonly AsBuiltRow[], one: string, many: string): string[] {
-  const [first] = rows
-  if (!first) return []
-  const names = rows.map(({ name }) => name).join(', ')
-  return [rows.length === 1 ? `${first.name} ${one}.` : `${rows.length} units ${many}: ${names}.`]
-}
-
-/** The sheet as CSV (RFC 4180). Cells that a spreadsheet would take for a formula are quoted with an apostrophe. */
-export function asBuiltCsv(rows: readonly AsBuiltRow[]): string {
-  const bandsUsed = [...new Set(rows.flatMap((row) => row.radios.map((radio) => radio.band)))].sort()
-  const records = rows.map((row) => ({
-    name: row.name,
-    place: row.place,
-    model: row.model,
-    mac: row.mac,
-    serial: row.serial,
-    'site switch': row.siteSwitch,
-    'site port': row.sitePort,
-    address: row.address,
-    ...Object.fromEntries(
-      bandsUsed.flatMap((band) => {
-        const radio = row.radios.find((each) => each.band === band)
-        return [
-          [`channel ${band} GHz`, radio?.channel ?? ''],
-          [`planned channel ${band} GHz, before radar`, radio?.plannedChannel ?? ''],
-          [`width ${band} GHz (MHz)`, radio?.width ?? ''],
-          [`power ${band} GHz, as set (dBm)`, radio?.powerDbm ?? ''],
-          [`power ${band} GHz, conducted (dBm)`, radio?.conductedDbm ?? ''],
-          [`EIRP ${band} GHz (dBm)`, radio?.eirpDbm ?? ''],
-          [`antenna ${band} GHz (dBi)`, radio?.gainDbi ?? ''],
-          [`BSSID ${band} GHz`, bssidsOf(row, band)],
-        ]
-      }),
-    ),
-    networks: row.networks.join('; '),
-    firmware: row.firmware,
-    state: row.state,
-    'settings proven': count(row, 'proven'),
-    'settings written, not readable': count(row, 'written'),
-    'settings by hand': count(row, 'by-hand'),
-    'settings open': count(row, 'open'),
-    'proven at': row.provenAt === undefined ? '' : new Date(row.provenAt).toISOString(),
-    'proven by': row.provenBy ?? '',
-    'open as it came (s)': row.shippedOpen?.seconds ?? '',
-    remark: row.remark,
-  }))
-  return `${Papa.unparse(records, { escapeFormulae: true, newline: '\r\n' })}\r\n`
-}
-
-/** `02:00:00:00:00:01 Harbour Office; …` */
-const bssidsOf = ({ cells }: AsBuiltRow, band: string): string =>
-  cells
-    .filter((each) => each.band === band)
-    .map(({ bssid, ssid }) => `${bssid} ${ssid}`)
-    .join('; ')
-
-const count = (row: AsBuiltRow, kind: SettingOutcome['outcome']['kind']): number =>
-  row.outcomes.filter(({ outcome }) => outcome.kind === kind).length

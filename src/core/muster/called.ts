@@ -13,6 +13,18 @@ export function called<U extends Pick<Unit, 'model'>>(
   })
 }
 
+/** How far the units of a job are. */
+export interface Course {
+  readonly units: number
+  readonly answering: number
+  /** Left to hands. */
+  readonly byHand: number
+}
+export function courseOf(units: readonly Unit[], roll: Roll, cards: Parameters<typeof called>[1]): Course {
+  const answering = units.filter(({ id }) => answers(roll.rows.get(id))).length
+  return { units: units.length, answering, byHand: leftToHands(units, cards, roll) }
+}
+
 /** How many of the units hands have to set still. */
 export function leftToHands(
   units: readonly Pick<Unit, 'id' | 'model'>[],

@@ -1,19 +1,20 @@
 import { describe, expect, it } from 'vitest'
 import { cardOf } from '../../../tests/support/data'
+import { asBuiltCsv, gapWords } from '../../words/en/as-built'
+import { nextMove } from '../../words/en/next-move'
+import { rollText } from '../../words/en/roll-text'
 import type { Brief } from '../brief/brief'
 import type { Asked } from '../config/asked'
 import type { SettingOutcome } from '../config/outcomes'
-import { asBuilt, asBuiltCsv, missing } from '../handover/as-built'
+import { asBuilt, gapsIn } from '../handover/as-built'
 import { ofOneBox } from '../kit/kit-card'
 import type { OldCrypto } from '../kit/old-crypto'
 import type { Unit } from '../kit/unit'
 import { secondsLeft } from './estimate'
 import { type MusterEvent, musterEventSchema, nothingHeard, type PlacedEvent, type StepState } from './events'
 import { heldFor } from './held'
-import { nextMove } from './next-move'
 import { type Step, steps, stepsFor } from './procedure'
 import { answers, emptyRoll, foldRoll, withChanges } from './roll'
-import { rollText } from './roll-text'
 import { type Standings, standings } from './stages'
 
 const unit: Unit = {
@@ -315,7 +316,7 @@ describe('stages and handover', () => {
     const held = step('reach', heldFor('set-by-hand', { why: 'a switch is not set by this release' }))
     for (const events of [[], [held]]) {
       expect(sheet(events)[0]?.state).toBe('by hand')
-      expect(missing(sheet(events))).toEqual(['hall-01 has settings to be seen to by hand.'])
+      expect(gapsIn(sheet(events))).toMatchObject([{ kind: 'by-hand', rows: [{ name: 'hall-01' }] }])
     }
     const by: MusterEvent = {
       kind: 'by-hand',
@@ -326,7 +327,7 @@ describe('stages and handover', () => {
       who: 'Kea',
       done: 'yes',
     }
-    expect(missing(sheet([held, by]))).toEqual([])
+    expect(gapsIn(sheet([held, by]))).toEqual([])
   })
 
   it('prints a unit that is to be something else now as it was left', () => {
@@ -385,11 +386,11 @@ describe('stages and handover', () => {
         roll: foldRoll(placed(...events)),
         expected: new Map(),
       })
-    expect(missing(sheet([]))).toEqual(['hall-01 has not been mustered.'])
-    expect(missing(sheet([step('reach', isHeld)]))).toEqual([
-      'hall-01 is held. Reach: Air Muster itself went wrong here.',
-    ])
-    expect(missing(sheet(allDone))).toEqual([])
+    expect(gapsIn(sheet([]))).toMatchObject([{ kind: 'not-mustered', rows: [{ name: 'hall-01' }] }])
+    const [gap, ...more] = gapsIn(sheet([step('reach', isHeld)]))
+    expect(more).toEqual([])
+    expect(gap && gapWords(gap)).toBe('hall-01 is held. Reach: Air Muster itself went wrong here.')
+    expect(gapsIn(sheet(allDone))).toEqual([])
   })
 
   it('says of a unit that it was set over what is no longer safe', () => {
@@ -399,19 +400,19 @@ describe('stages and handover', () => {
         ...{ brief, units: [unit], plans: new Map(), roll: emptyRoll, expected: new Map() },
         cards: new Map([[unit.model, { ...card, does: { ...card.does, old } }]]),
       })[0]
-    expect(rowWith(['tls-1.0'])?.remark).toContain('TLS 1.0')
-    expect(rowWith([])?.remark).toBe('')
+    expect(rowWith(['tls-1.0'])?.remarks).toEqual([{ kind: 'old', old: ['tls-1.0'] }])
+    expect(rowWith([])?.remarks).toEqual([])
   })
 
   it('says so where somebody has accepted that for one unit alone, until nobody does any more', () => {
     const accepts = (old: OldCrypto[]): MusterEvent => ({ kind: 'speaks-old', unit: 'a', old, by: 'Kea' })
-    const remarkAfter = (...events: MusterEvent[]): string | undefined => {
+    const remarksAfter = (...events: MusterEvent[]) => {
       const roll = foldRoll(placed(...events))
       const cards = new Map([[unit.model, cardOf('Ostrel O-40')]])
-      return asBuilt({ brief, units: [unit], plans: new Map(), roll, expected: new Map(), cards })[0]?.remark
+      return asBuilt({ brief, units: [unit], plans: new Map(), roll, expected: new Map(), cards })[0]?.remarks
     }
-    expect(remarkAfter(accepts(['tls-1.1']))).toContain('TLS 1.1')
-    expect(remarkAfter(accepts(['tls-1.1']), accepts([]))).toBe('')
+    expect(remarksAfter(accepts(['tls-1.1']))).toEqual([{ kind: 'old', old: ['tls-1.1'] }])
+    expect(remarksAfter(accepts(['tls-1.1']), accepts([]))).toEqual([])
     const box = ofOneBox(cardOf('Ostrel O-40'), { old: ['tls-1.1'] })
     expect(box.does.old).toEqual(['tls-1.1'])
   })

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { cardOf } from '../../../tests/support/data'
+import { whereWords } from '../../words/en/whereabouts'
 import { bareCard } from '../kit/bare-card'
 import type { Unit } from '../kit/unit'
 import { type Heard, nothingHeard, type Sighting } from './events'
 import { emptyRoll, emptyRow, type Roll } from './roll'
-import { type Whereabouts, whereaboutsOf, whereWords } from './whereabouts'
+import { type Whereabouts, whereaboutsOf } from './whereabouts'
 
 const mac = '02:4f:52:00:00:01'
 const card = cardOf('Ostrel O-40')

@@ -5,7 +5,7 @@ import { compare, type Difference } from '../../core/config/compare'
 import { find, settled, valueAt } from '../../core/config/outcomes'
 import type { Clear, Config, ObservedConfig, SettingKey } from '../../core/config/unit-config'
 import { isManaged } from '../../core/kit/kit-card'
-import { type Check, type CheckCode, failedWords } from '../../core/muster/check'
+import type { Check, CheckCode } from '../../core/muster/check'
 import type { Cell } from '../../core/muster/events'
 import { isMovedByRadar, withRadarMoves } from '../../core/muster/radar-move'
 import type { Dialect } from '../../wire/dialect/dialect'
@@ -46,10 +46,10 @@ export async function proof(run: UnitRun): Promise<string> {
     journal.check(check)
     if (check.verdict === 'bad') bad.push(check)
   }
-  const [first, ...others] = bad
+  const [first] = bad
   if (first?.code === 'clock')
     throw held('clock-off', { off: first.observed, servers: target.compiled.config.unit['clock.ntp-servers'] ?? [] })
-  if (first) throw held('check-failed', failedWords([first, ...others]))
+  if (bad.length > 0) throw held('check-failed', { checks: bad })
   const firmware = observed.unit['unit.firmware']
   const runs = firmware?.kind === 'value' ? firmware.value : undefined
   if (runs !== undefined) journal.say(`runs firmware ${runs}`)

@@ -1,10 +1,10 @@
 /** A step that cannot go on: thrown by steps, shown as the held state. */
-import { type Held, type HeldCode, type HeldParams, heldFor, heldWords } from '../../core/muster/held'
+import { type Held, type HeldCode, type HeldParams, heldFor } from '../../core/muster/held'
 
 export class HeldError extends Error {
   override readonly name = 'HeldError'
   constructor(readonly held: Held) {
-    super(heldWords(held).why)
+    super(held.code)
   }
 }
 

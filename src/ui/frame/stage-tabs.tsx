@@ -2,7 +2,7 @@
 import { usePathname } from 'next/navigation'
 import { useMemo } from 'react'
 import { expectedOfAll } from '../../core/config/asked'
-import { asBuilt, missing } from '../../core/handover/as-built'
+import { asBuilt, gapsIn } from '../../core/handover/as-built'
 import { called } from '../../core/muster/called'
 import { type Standing, stages, standings } from '../../core/muster/stages'
 import { useJob } from '../live/job-provider'
@@ -32,7 +32,7 @@ export function StageTabs() {
     let known: boolean | undefined
     return (): boolean => {
       known ??=
-        missing(asBuilt({ brief: job.brief, units, cards, plans, roll, expected: expectedOfAll(asking) })).length > 0
+        gapsIn(asBuilt({ brief: job.brief, units, cards, plans, roll, expected: expectedOfAll(asking) })).length > 0
       return known
     }
   }, [job.brief, units, cards, plans, roll, asking])

@@ -3,8 +3,9 @@ import { Button } from '@mantine/core'
 import { useMemo } from 'react'
 import { securityWords } from '../../core/catalogue/security-mode'
 import { expectedOfAll } from '../../core/config/asked'
-import { asBuilt, missing } from '../../core/handover/as-built'
+import { asBuilt, gapsIn } from '../../core/handover/as-built'
 import { siteSheet } from '../../core/handover/site-sheet'
+import { gapWords, remarkWords } from '../../words/en/as-built'
 import { Scrollable } from '../frame/scrollable'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
@@ -18,7 +19,7 @@ export function HandoverView() {
   const { job, units, cards, plans, roll, countryName, asking } = useJob()
   const expected = useMemo(() => expectedOfAll(asking), [asking])
   const rows = asBuilt({ brief: job.brief, units, cards, plans, roll, expected })
-  const gaps = missing(rows)
+  const gaps = gapsIn(rows).map(gapWords)
   const newest = Math.max(0, ...rows.map((row) => row.provenAt ?? 0))
   const { management, networks } = job.brief
   return (
@@ -137,7 +138,9 @@ export function HandoverView() {
                     {row.state === 'answers' && row.provenBy !== undefined && (
                       <div className="soft">proven by {row.provenBy}</div>
                     )}
-                    {row.state === 'answers' && row.remark !== '' && <div className="soft">{row.remark}</div>}
+                    {row.state === 'answers' && row.remarks.length > 0 && (
+                      <div className="soft">{remarkWords(row)}</div>
+                    )}
                   </td>
                 </tr>
               ))}

@@ -1,6 +1,6 @@
 import { keyText } from '../../core/config/unit-config'
 import type { AsBuiltRow } from '../../core/handover/as-built'
-import { outcomeNames, outcomeSummary, settingWords } from '../../core/handover/outcome-words'
+import { outcomeNames, outcomeSummary, settingWords } from '../../words/en/outcomes'
 import { OutcomeMark } from '../slip/outcome-mark'
 import classes from './handover.module.css'
 

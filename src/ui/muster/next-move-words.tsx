@@ -1,5 +1,5 @@
-import type { NextMove } from '../../core/muster/next-move'
 import { duration, secondsUntil } from '../../words/en/duration'
+import type { NextMove } from '../../words/en/next-move'
 import classes from './muster.module.css'
 
 /** "Your next move" in words; a wait tells its seconds. */

@@ -1,7 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
-import { nextMove } from '../../core/muster/next-move'
 import { procedure, stepsFor } from '../../core/muster/procedure'
+import { nextMove } from '../../words/en/next-move'
 import { useJob } from '../live/job-provider'
 import { ChangedNote } from '../slip/changed-note'
 import { HeldNote } from '../slip/held-note'

@@ -1,7 +1,7 @@
 'use client'
 import { useEffect, useRef } from 'react'
-import { nextMove } from '../../core/muster/next-move'
 import { procedure, stepsFor } from '../../core/muster/procedure'
+import { nextMove } from '../../words/en/next-move'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import classes from './muster.module.css'

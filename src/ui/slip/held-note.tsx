@@ -1,8 +1,9 @@
 'use client'
 import { Button } from '@mantine/core'
 import { trustNewCertificate } from '../../actions/muster-actions'
-import { heldWords } from '../../core/muster/held'
+import { heldFacts } from '../../core/muster/held'
 import { heldStep } from '../../core/muster/roll'
+import { heldWords } from '../../words/en/held'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
@@ -18,7 +19,8 @@ export function HeldNote({ unit }: { unit: string }) {
   const step = heldStep(row)
   const state = step && row?.steps[step]
   if (state?.kind !== 'held') return null
-  const { why, more, hands, press } = heldWords(state)
+  const { why, more, hands } = heldWords(state)
+  const { press } = heldFacts(state)
   const held = units.find(({ id }) => id === unit)
   return (
     <>

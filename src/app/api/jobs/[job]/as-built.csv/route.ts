@@ -1,8 +1,8 @@
 /** The as-built sheet as CSV. */
 
 import { getStore } from '../../../../../actions/store'
-import { asBuiltCsv } from '../../../../../core/handover/as-built'
 import { sheetOf, viewJob } from '../../../../../jobs/job-view'
+import { asBuiltCsv } from '../../../../../words/en/as-built'
 
 export const dynamic = 'force-dynamic'
 

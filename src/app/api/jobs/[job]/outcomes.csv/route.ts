@@ -1,8 +1,8 @@
 /** What became of each setting of each unit, as CSV. */
 
 import { getStore } from '../../../../../actions/store'
-import { outcomesCsv } from '../../../../../core/handover/outcomes-csv'
 import { sheetOf, viewJob } from '../../../../../jobs/job-view'
+import { outcomesCsv } from '../../../../../words/en/outcomes-csv'
 
 export const dynamic = 'force-dynamic'
 

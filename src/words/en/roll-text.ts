@@ -1,10 +1,10 @@
 /** The roll as plain text, for a terminal. States are told by shape and word, not by colour. */
-import type { Unit } from '../kit/unit'
-import { type called, leftToHands } from './called'
-import type { StepState } from './events'
+import type { Unit } from '../../core/kit/unit'
+import { type Course, courseOf } from '../../core/muster/called'
+import type { StepState } from '../../core/muster/events'
+import { procedure, type Step, steps } from '../../core/muster/procedure'
+import type { Roll } from '../../core/muster/roll'
 import { nextMove, type OfUnit } from './next-move'
-import { procedure, type Step, steps } from './procedure'
-import { answers, type Roll } from './roll'
 
 const marks: Readonly<Record<StepState['kind'], string>> = {
   idle: '.',
@@ -35,14 +35,12 @@ export function rollText(
     `${'Unit'.padEnd(nameWidth)}  ${heads.join(' ')}  Next move`,
     ...lines,
     '',
-    summary(units, roll, new Map(units.map((unit) => [unit.model, of(unit).card]))),
+    courseWords(courseOf(units, roll, new Map(units.map((unit) => [unit.model, of(unit).card])))),
     '+ done   > working   ~ waiting   # held   . not yet',
   ].join('\n')
 }
 
 /** `4 of 6 answer, 2 by hand`: those by hand are not set yet. */
-export function summary(units: readonly Unit[], roll: Roll, cards: Parameters<typeof called>[1]): string {
-  const answering = units.filter((unit) => answers(roll.rows.get(unit.id))).length
-  const byHand = leftToHands(units, cards, roll)
-  return `${answering} of ${units.length} answer${byHand === 0 ? '' : `, ${byHand} by hand`}`
+export function courseWords({ units, answering, byHand }: Course): string {
+  return `${answering} of ${units} answer${byHand === 0 ? '' : `, ${byHand} by hand`}`
 }

@@ -1,7 +1,7 @@
 /** Outcomes in words: the same on the slip, the sheet, in CSV and in a terminal. */
 
-import { settingOf } from '../catalogue/catalogue'
-import type { Outcome, SettingOutcome } from '../config/outcomes'
+import { settingOf } from '../../core/catalogue/catalogue'
+import type { Outcome, SettingOutcome } from '../../core/config/outcomes'
 
 export const outcomeNames: Readonly<Record<Outcome['kind'], string>> = {
   proven: 'proven',

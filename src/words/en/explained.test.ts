@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
-import type { ChannelOption } from './channel-problem'
-import { reasonSentences } from './explain-words'
+import type { ChannelOption } from '../../core/radio/channels/channel-problem'
+import { reasonSentences } from './explained'
 
 const option = (channel: number): ChannelOption => ({
   channel,

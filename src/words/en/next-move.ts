@@ -1,13 +1,14 @@
 /**
  * "Your next move": for one unit, what the installer's hands should do, or what is being waited for.
  */
-import { type KitCard, whyNotMustered } from '../kit/kit-card'
-import type { Unit } from '../kit/unit'
-import type { StepState } from './events'
+import { type KitCard, whyNotMustered } from '../../core/kit/kit-card'
+import type { Unit } from '../../core/kit/unit'
+import type { StepState } from '../../core/muster/events'
+import { procedure, type Step, steps } from '../../core/muster/procedure'
+import { answers, isChanged, type Roll, type RollRow } from '../../core/muster/roll'
+import { whereaboutsOf } from '../../core/muster/whereabouts'
 import { heldWords } from './held'
-import { procedure, type Step, steps } from './procedure'
-import { answers, isChanged, type Roll, type RollRow } from './roll'
-import { whereaboutsOf, whereWords } from './whereabouts'
+import { whereWords } from './whereabouts'
 
 export interface NextMove {
   readonly words: string

@@ -1,8 +1,8 @@
 /** What became of each setting of each unit, a line each, as CSV (RFC 4180). */
 import Papa from 'papaparse'
-import { keyText } from '../config/unit-config'
-import type { AsBuiltRow } from './as-built'
-import { outcomeNames, settingWords } from './outcome-words'
+import { keyText } from '../../core/config/unit-config'
+import type { AsBuiltRow } from '../../core/handover/as-built'
+import { outcomeNames, settingWords } from './outcomes'
 
 export function outcomesCsv(rows: readonly AsBuiltRow[]): string {
   const records = rows.flatMap((row) =>

@@ -1,0 +1,114 @@
+/** The as-built sheet in words: its remarks, what is missing, and the sheet as CSV. */
+import Papa from 'papaparse'
+import type { SettingOutcome } from '../../core/config/outcomes'
+import type { AsBuiltRow, Gap, Remark } from '../../core/handover/as-built'
+import { offersWords } from '../../core/kit/old-crypto'
+import type { Check } from '../../core/muster/check'
+import { procedure } from '../../core/muster/procedure'
+import { checkWords } from './checks'
+import { heldWords } from './held'
+
+/** What a row's remarks say, in one line; empty where there are none. */
+export function remarkWords({ remarks }: Pick<AsBuiltRow, 'remarks'>): string {
+  const failed = remarks.flatMap((remark) => (remark.kind === 'failed' ? [checkWords(remark.check)] : []))
+  const others = remarks.filter(({ kind }) => kind !== 'failed').map(wordsOf)
+  return [failed.join(', '), ...others].filter(Boolean).join(' ')
+}
+
+function wordsOf(remark: Remark): string {
+  switch (remark.kind) {
+    case 'held':
+      return `${procedure[remark.step].title}: ${heldWords(remark.held).why}`
+    case 'failed':
+      return checkWords(remark.check)
+    case 'not-as-asked':
+      return notAsAsked(remark.check)
+    case 'came-open':
+      return `It came with "${remark.ssid}" open on air, silenced ${remark.seconds} s after it was first seen.`
+    case 'old':
+      return `It ${offersWords(remark.old)}.`
+    case 'changed':
+      return remark.sentence
+  }
+}
+
+/** `SSH is open, and was not asked for.` */
+const notAsAsked = (check: Check): string =>
+  check.code === 'service'
+    ? `${checkWords(check)}: ${check.observed}.`
+    : `${checkWords(check)} is ${check.observed}, and was not asked for.`
+
+/** What is missing before the papers are complete, as a sentence. */
+export function gapWords(gap: Gap): string {
+  switch (gap.kind) {
+    case 'held':
+      return `${gap.row.name} is held. ${remarkWords(gap.row)}`
+    case 'changed':
+      return `${gap.row.name} was changed since it was mustered. ${remarkWords(gap.row)} Muster it again.`
+    case 'not-mustered':
+      return together(gap.rows, 'has not been mustered', 'have not been mustered')
+    case 'by-hand':
+      return together(gap.rows, 'has settings to be seen to by hand', 'have settings to be seen to by hand')
+  }
+}
+
+function together(rows: readonly [AsBuiltRow, ...AsBuiltRow[]], one: string, many: string): string {
+  const names = rows.map(({ name }) => name).join(', ')
+  return rows.length === 1 ? `${names} ${one}.` : `${rows.length} units ${many}: ${names}.`
+}
+
+/** The sheet for other programs: as it is, with its remarks in words. */
+export const forPrograms = (rows: readonly AsBuiltRow[]) =>
+  rows.map(({ remarks, ...row }) => ({ ...row, remark: remarkWords({ remarks }) }))
+
+/** The sheet as CSV (RFC 4180). Cells that a spreadsheet would take for a formula are quoted with an apostrophe. */
+export function asBuiltCsv(rows: readonly AsBuiltRow[]): string {
+  const bandsUsed = [...new Set(rows.flatMap((row) => row.radios.map((radio) => radio.band)))].sort()
+  const records = rows.map((row) => ({
+    name: row.name,
+    place: row.place,
+    model: row.model,
+    mac: row.mac,
+    serial: row.serial,
+    'site switch': row.siteSwitch,
+    'site port': row.sitePort,
+    address: row.address,
+    ...Object.fromEntries(
+      bandsUsed.flatMap((band) => {
+        const radio = row.radios.find((each) => each.band === band)
+        return [
+          [`channel ${band} GHz`, radio?.channel ?? ''],
+          [`planned channel ${band} GHz, before radar`, radio?.plannedChannel ?? ''],
+          [`width ${band} GHz (MHz)`, radio?.width ?? ''],
+          [`power ${band} GHz, as set (dBm)`, radio?.powerDbm ?? ''],
+          [`power ${band} GHz, conducted (dBm)`, radio?.conductedDbm ?? ''],
+          [`EIRP ${band} GHz (dBm)`, radio?.eirpDbm ?? ''],
+          [`antenna ${band} GHz (dBi)`, radio?.gainDbi ?? ''],
+          [`BSSID ${band} GHz`, bssidsOf(row, band)],
+        ]
+      }),
+    ),
+    networks: row.networks.join('; '),
+    firmware: row.firmware,
+    state: row.state,
+    'settings proven': count(row, 'proven'),
+    'settings written, not readable': count(row, 'written'),
+    'settings by hand': count(row, 'by-hand'),
+    'settings open': count(row, 'open'),
+    'proven at': row.provenAt === undefined ? '' : new Date(row.provenAt).toISOString(),
+    'proven by': row.provenBy ?? '',
+    'open as it came (s)': row.shippedOpen?.seconds ?? '',
+    remark: remarkWords(row),
+  }))
+  return `${Papa.unparse(records, { escapeFormulae: true, newline: '\r\n' })}\r\n`
+}
+
+/** `02:00:00:00:00:01 Harbour Office; …` */
+const bssidsOf = ({ cells }: AsBuiltRow, band: string): string =>
+  cells
+    .filter((each) => each.band === band)
+    .map(({ bssid, ssid }) => `${bssid} ${ssid}`)
+    .join('; ')
+
+const count = (row: AsBuiltRow, kind: SettingOutcome['outcome']['kind']): number =>
+  row.outcomes.filter(({ outcome }) => outcome.kind === kind).length
