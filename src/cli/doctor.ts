@@ -5,6 +5,7 @@ import { modelName } from '../core/kit/kit-card'
 import { loadKitCards } from '../jobs/installation'
 import { gatherFacts } from '../wire/host/gather-facts'
 import { askHelper } from '../wire/host/linux'
+import { findingWords } from '../words/en/diagnosis'
 import { whatRuns } from './installation'
 
 /** @param endWith  told 1 where something stops a muster */
@@ -20,13 +21,16 @@ export async function doctor(
     factorySubnets: factorySubnets(),
   })
   if (findings.some(({ weight }) => weight === 'stops')) endWith(1)
-  return options.json ? JSON.stringify(findings, null, 2) : findings.map(lines).join('\n')
+  if (!options.json) return findings.map(lines).join('\n')
+  const told = findings.map((finding) => ({ code: finding.code, weight: finding.weight, ...findingWords(finding) }))
+  return JSON.stringify(told, null, 2)
 }
 
 const signs = { stops: '✗', hinders: '!', good: '✓' } as const
 
-function lines({ weight, sentence, cure }: Finding): string {
-  return `${signs[weight]} ${sentence}${cure ? `\n  ${cure}` : ''}`
+function lines(finding: Finding): string {
+  const { sentence, cure } = findingWords(finding)
+  return `${signs[finding.weight]} ${sentence}${cure ? `\n  ${cure}` : ''}`
 }
 
 async function dhcpServers(socket: string): Promise<DhcpServerFacts[] | undefined> {

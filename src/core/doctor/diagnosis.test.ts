@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { findingWords } from '../../words/en/diagnosis'
 import { diagnose } from './diagnosis'
 import type { LaptopFacts } from './laptop-facts'
 
@@ -21,8 +22,10 @@ const well: LaptopFacts = {
 }
 /** Codes of what is wrong; each comes with a cure. */
 const wrong = (facts: Partial<LaptopFacts>): string[] =>
-  diagnose({ ...well, ...facts }).flatMap(({ code, weight, cure, sentence }) => {
+  diagnose({ ...well, ...facts }).flatMap((finding) => {
+    const { code, weight } = finding
     if (weight === 'good') return []
+    const { cure, sentence } = findingWords(finding)
     expect(cure).toMatch(/\.$/)
     expect(sentence).toMatch(/\.$/)
     return [code]
