@@ -12,7 +12,7 @@ export interface KeptUnit extends Unit {
 const columns = {
   id: units.id,
   name: units.name,
-  place: units.place,
+  location: units.location,
   model: units.model,
   mac: units.mac,
   serial: units.serial,

@@ -66,7 +66,7 @@ export const units = mysqlTable(
     id: unitId('id').notNull(),
     position: int('position').notNull(),
     name: varchar('name', { length: 63 }).notNull(),
-    place: varchar('place', { length: 80 }).notNull(),
+    location: varchar('location', { length: 80 }).notNull(),
     model: varchar('model', { length: 80 }).notNull(),
     mac: varchar('mac', { length: 17 }).notNull(),
     serial: varchar('serial', { length: 40 }).notNull(),

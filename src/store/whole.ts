@@ -85,10 +85,12 @@ export async function writeWhole(store: Store, migrations: number, lines: AsyncI
     for await (const line of lines) {
       if (!Array.isArray(line)) {
         await filling?.flush()
-        for (const column of line.columns)
+        const now = (column: string): string => columnNow(line.table, column)
+        const head = { ...line, columns: line.columns.map(now), bytes: line.bytes.map(now) }
+        for (const column of head.columns)
           if (!here.get(line.table)?.includes(column))
-            throw new RestoreError(`this release has no place for ${line.table}.${column}`)
-        filling = new Filling(connection, line, bytes)
+            throw new RestoreError(`this release has no column ${line.table}.${column}`)
+        filling = new Filling(connection, head, bytes)
       } else if (filling) await filling.take(line)
       else throw new RestoreError('it has a row that belongs to no table')
     }
@@ -102,6 +104,10 @@ export async function writeWhole(store: Store, migrations: number, lines: AsyncI
     throw error
   }
 }
+
+/** Columns that had another name in the release that made the backup. */
+const renamedColumns: Readonly<Record<string, string>> = { 'units.place': 'location' }
+const columnNow = (table: string, column: string): string => renamedColumns[`${table}.${column}`] ?? column
 
 /** Rows of one table on their way in. */
 class Filling {

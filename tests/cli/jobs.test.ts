@@ -54,7 +54,7 @@ it('loads a job with a plan for each unit and secrets that nobody typed, and lis
   expect((await muster('jobs')).out).toBe('port-ellery  Port Ellery ferry terminal, 0 of 4 answer\n')
   expect((await muster('roll', 'port-ellery')).out).toContain('0 of 4 answer')
   const sheet = (await muster('export', 'port-ellery', '--csv')).out.split('\r\n')
-  expect(sheet[0]).toMatch(/^name,place,model,mac,serial,site switch,site port,address,/)
+  expect(sheet[0]).toMatch(/^name,location,model,mac,serial,site switch,site port,address,/)
   expect(sheet).toHaveLength(6 - 1)
   expect(sheet[3]).toContain(
     'hall-03,gate A,Ostrel O-40,02:4f:52:10:6a:2e,OS4-7731-2E,hall rack,3,10.44.8.22,6,,20,11,11,14,3,,60,,40,17,17,22,5,,Ellery Crew,,not mustered',

@@ -235,13 +235,16 @@ describe("a job of one's own", () => {
   it('is edited as a sheet: keys, fill, paste, sort, undo; a fault keeps only its own row from being saved', async () => {
     const cell = (row: string, column: string) =>
       page.$eval(`[data-row="${row}"] [data-column="${column}"]`, (found) => found.textContent)
-    await clickOn(page, '[data-row="mill-02"] [data-column="place"]')
+    await clickOn(page, '[data-row="mill-02"] [data-column="location"]')
     await page.keyboard.type('sack hoist')
     await page.keyboard.press('Enter')
     await page.keyboard.press('Enter')
     await page.keyboard.type(', rear')
     await page.keyboard.press('Tab')
-    expect([await cell('mill-02', 'place'), await cell('mill-03', 'place')]).toEqual(['sack hoist', 'bagging, rear'])
+    expect([await cell('mill-02', 'location'), await cell('mill-03', 'location')]).toEqual([
+      'sack hoist',
+      'bagging, rear',
+    ])
     await saved()
 
     await clickOn(page, '[data-row="mill-01"] [data-column="port"]')
@@ -696,11 +699,11 @@ describe("a job of one's own", () => {
     // How long a step takes is in the benchmarks; here, that it never draws everything.
     expect(drawn).toBeLessThan(60)
     await page.waitForSelector('[data-row="bin-170"]')
-    await clickOn(page, '[data-row="bin-170"] [data-column="place"]')
+    await clickOn(page, '[data-row="bin-170"] [data-column="location"]')
     await page.keyboard.type('top')
     await page.keyboard.press('Enter')
     await page.waitForFunction(
-      () => document.querySelector('[data-row="bin-170"] [data-column="place"]')?.textContent === 'top',
+      () => document.querySelector('[data-row="bin-170"] [data-column="location"]')?.textContent === 'top',
     )
     await page.waitForFunction(() => document.querySelector('[role="status"]')?.textContent === 'Saved')
   })

@@ -230,7 +230,7 @@ function radioPlans(radar: SiteTraits['radar']): readonly RadioPlan[][] {
 const unitOf = (index: number, model: string): Unit => ({
   id: `u${index}`,
   name: `ap-${index}`,
-  place: index % 2 === 0 ? 'hall' : '',
+  location: index % 2 === 0 ? 'hall' : '',
   model,
   mac: `02:00:00:00:00:0${index + 1}`,
   serial: `S${index}`,

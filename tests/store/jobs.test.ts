@@ -50,7 +50,7 @@ const floor: Floor = {
 const unit = (part: Partial<Unit>): Unit => ({
   id: 'shop-01',
   name: 'shop-01',
-  place: '',
+  location: '',
   model: 'Ostrel O-40',
   mac: '02:4f:52:00:00:99',
   serial: '',

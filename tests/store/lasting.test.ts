@@ -68,7 +68,7 @@ describe('a database that is away for three seconds', () => {
     await expect.poll(() => dead).toBe(true)
     const asked = Promise.all([
       findJob(store, 'port-ellery'),
-      store.db.update(units).set({ place: 'quay' }).where(eq(units.id, 'hall-01')),
+      store.db.update(units).set({ location: 'quay' }).where(eq(units.id, 'hall-01')),
       appendEvents(store, jobId, [
         { at: new Date(), event: { kind: 'log', unit: 'hall-01', text: 'said while it was away' } },
       ]),
@@ -133,14 +133,14 @@ describe('transactions that are in each other’s way', () => {
       const jobId = await loadJob(fresh.store, demoJob(), new Date())
       let first = 0
       let second = 0
-      const place = (id: string, text: string) =>
-        sql`update ${units} set place = ${text} where job_id = ${jobId} and id = ${id}`
+      const moved = (id: string, text: string) =>
+        sql`update ${units} set location = ${text} where job_id = ${jobId} and id = ${id}`
       const turn = async (count: () => void, a: string, b: string, text: string) =>
         fresh.store.db.transaction(async (transaction) => {
           count()
-          await transaction.execute(place(a, text))
+          await transaction.execute(moved(a, text))
           await rest(300)
-          await transaction.execute(place(b, text))
+          await transaction.execute(moved(b, text))
         })
       await Promise.all([
         turn(() => (first += 1), 'hall-01', 'hall-02', 'one'),
@@ -148,12 +148,12 @@ describe('transactions that are in each other’s way', () => {
       ])
       // One of them was taken back as the victim of a deadlock, and done again.
       expect(first + second).toBeGreaterThan(2)
-      const places = await fresh.store.db
-        .select({ id: units.id, place: units.place })
+      const locations = await fresh.store.db
+        .select({ id: units.id, location: units.location })
         .from(units)
         .where(eq(units.jobId, jobId))
       expect(
-        new Set(places.filter(({ id }) => ['hall-01', 'hall-02'].includes(id)).map(({ place: each }) => each)).size,
+        new Set(locations.filter(({ id }) => ['hall-01', 'hall-02'].includes(id)).map(({ location }) => location)).size,
       ).toBe(1)
     } finally {
       await fresh.drop()

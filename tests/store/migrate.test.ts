@@ -9,6 +9,7 @@ import { changesSince } from '../../src/core/config/asked'
 import { allUnits, theseUnits } from '../../src/core/muster/selection'
 import { replan } from '../../src/jobs/replan'
 import { readFileParts } from '../../src/store/files'
+import { listUnits } from '../../src/store/kit'
 import { migrateStore, openStore, type Store, standingOfTables } from '../../src/store/open'
 import { claimOrder } from '../../src/store/orders'
 import { planIsCurrent } from '../../src/store/plans'
@@ -69,7 +70,7 @@ it('reads what older programs told: reasons and checks in words, and what was as
   const [unit] = job.units
   if (!unit) throw new Error('no unit')
   await db.execute(
-    sql`insert into units (job_id, id, position, name, place, model, mac, serial, port) values (1, ${unit.id}, 0, ${unit.name}, ${unit.place}, ${unit.model}, ${unit.mac}, ${unit.serial}, ${unit.port})`,
+    sql`insert into units (job_id, id, position, name, place, model, mac, serial, port) values (1, ${unit.id}, 0, ${unit.name}, ${unit.location}, ${unit.model}, ${unit.mac}, ${unit.serial}, ${unit.port})`,
   )
   const held = { is: 'held', why: 'It was away.', hands: ['Plug it in.'], resumesWhen: 'it-answers' }
   const events = [
@@ -104,6 +105,8 @@ it('reads what older programs told: reasons and checks in words, and what was as
   if (!asked) throw new Error('nothing is kept')
   const now = { ...asked, config: { ...asked.config, networks: { crew: asked.config.networks['Ellery Crew'] ?? {} } } }
   expect(changesSince(asked, now)).toEqual([])
+  // The column had another name then.
+  expect(await listUnits(store, 1)).toMatchObject([{ id: unit.id, location: unit.location }])
 })
 
 /** As a release before the table of settings kept it. */

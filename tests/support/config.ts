@@ -17,7 +17,7 @@ export function askingFor(model: string, brief: Brief = demoBrief, more: Partial
   const unit: Unit = {
     id: 'u',
     name: 'hall-01',
-    place: 'desk',
+    location: 'desk',
     model,
     mac: testMac,
     serial: '',

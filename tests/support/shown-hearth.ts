@@ -81,7 +81,7 @@ export async function shownHearth(bench: Bench, desk: WindowDesk, index: number,
   const secret = (name: string) => openSecret(bench.store, bench.jobId, name)
   for (const name of ['admin/password', `network/${network.id}/passphrase`])
     expect(yaml).not.toContain(await secret(name))
-  for (const own of [network.ssid, unit.name, unit.place, plan?.address ?? '']) expect(yaml).not.toContain(own)
+  for (const own of [network.ssid, unit.name, unit.location, plan?.address ?? '']) expect(yaml).not.toContain(own)
   await desk.close(on)
   return { on, yaml, unit, network, address: plan?.address ?? '', secret }
 }

@@ -14,7 +14,7 @@ const card = cardOf('Ostrel O-40')
 const unit: Unit = {
   id: 'hall-01',
   name: 'hall-01',
-  place: '',
+  location: '',
   model: 'Ostrel O-40',
   mac: '02:4f:52:10:6a:2c',
   serial: '',

@@ -10,7 +10,7 @@ const isStatic = ({ addressing }: Brief): boolean => addressing === 'static'
 
 export const unitDesires: DesiresOf<'unit'> = {
   'unit.name': { desired: ({ unit }) => unit.name },
-  'unit.location': { desired: ({ unit }) => unit.place },
+  'unit.location': { desired: ({ unit }) => unit.location },
   'unit.country': { desired: ({ brief }) => brief.country },
   'unit.environment': { desired: ({ brief, plan }) => plan.radios[0]?.environment ?? brief.radio.environment },
   'unit.firmware': {

@@ -98,7 +98,7 @@ function ofRoutes({ defaultRoutes, factorySubnets, interfaces }: LaptopFacts): F
   const kindOf = (dev: string) => interfaces.find(({ name }) => name === dev)?.kind
   return defaultRoutes.flatMap(({ via, dev }): Finding[] => {
     const unit = factorySubnets.find(({ address }) => address === via)
-    if (unit) return [found('router-at-a-factory-address', 'hinders', { dev, via, model: unit.model })]
+    if (unit) return [found('router-at-a-factory-address', 'hinders', { dev, via: unit.address, model: unit.model })]
     return kindOf(dev) === 'wireless' ? [found('internet-by-wifi', 'good', { dev })] : []
   })
 }

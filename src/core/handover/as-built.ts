@@ -62,7 +62,7 @@ export type Gap =
 
 export interface AsBuiltRow {
   readonly name: string
-  readonly place: string
+  readonly location: string
   readonly model: string
   readonly mac: string
   readonly serial: string
@@ -105,7 +105,7 @@ export function asBuilt({ brief, units, cards, plans, roll, expected }: AsBuiltI
       : (plan?.radios ?? []).map(({ band, channel, width, power }) => ({ band, channel, width, powerDbm: power.set }))
     return {
       name: proven?.unit['unit.name'] ?? unit.name,
-      place: unit.place,
+      location: unit.location,
       model: unit.model,
       mac: row?.proven?.mac ?? unit.mac,
       serial: unit.serial,

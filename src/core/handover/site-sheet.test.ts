@@ -7,7 +7,7 @@ import { siteSheet } from './site-sheet'
 const unit = (id: string, model: string, sitePort: string): Unit => ({
   id,
   name: id,
-  place: '',
+  location: '',
   model,
   mac: '02:4f:52:00:00:01',
   serial: '',

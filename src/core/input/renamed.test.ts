@@ -9,7 +9,7 @@ import { renamed } from './renamed'
 
 const data = (file: string): string => readFileSync(join(import.meta.dirname, '../../../data', file), 'utf8')
 /** As a former release wrote it. */
-const former = (text: string): string => text.replace(/^(\s*)environment: /gm, '$1place: ')
+const former = (text: string): string => text.replace(/^(\s*)(environment|location): /gm, '$1place: ')
 
 describe('what a former release wrote', () => {
   it('is read under its name of today, and never over what stands there already', () => {

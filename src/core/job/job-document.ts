@@ -8,6 +8,7 @@ import { ipv4Schema } from '../address/ipv4'
 import { briefSchema } from '../brief/brief'
 import { bandSchema } from '../catalogue/values'
 import { lineSchema } from '../input/line'
+import { renamed } from '../input/renamed'
 import { unitIdSchema, unitSchema } from '../kit/unit'
 import { emptySite, siteSchema } from '../radio/propagation/floor'
 import { drawingTypeSchema, looksLike } from './drawing-type'
@@ -51,12 +52,16 @@ const documentSchema = z.object({
   brief: briefSchema,
   units: z
     .array(
-      unitSchema.extend({
-        locks: locksSchema.default({}),
-        /** What it was planned on; locked or not, it keeps it where it may. */
-        address: ipv4Schema.nullable().default(null),
-        addressLocked: z.boolean().default(false),
-      }),
+      z.preprocess(
+        // So it was called in files of before.
+        (unit) => renamed(unit, 'place', 'location'),
+        unitSchema.extend({
+          locks: locksSchema.default({}),
+          /** What it was planned on; locked or not, it keeps it where it may. */
+          address: ipv4Schema.nullable().default(null),
+          addressLocked: z.boolean().default(false),
+        }),
+      ),
     )
     .max(20_000)
     .default([]),

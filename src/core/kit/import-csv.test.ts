@@ -6,7 +6,7 @@ import type { Unit } from './unit'
 const there: Unit = {
   id: 'hall-01',
   name: 'hall-01',
-  place: 'desk',
+  location: 'desk',
   model: 'Ostrel O-40',
   mac: '02:4f:52:00:00:01',
   serial: 'S-1',
@@ -30,7 +30,7 @@ describe('importing a list', () => {
         'adds',
         {
           name: 'hall-03',
-          place: 'gate "A"; left',
+          location: 'gate "A"; left',
           model: 'Ostrel O-40',
           mac: '02:4f:52:00:00:03',
           serial: 'S-3',
@@ -40,17 +40,21 @@ describe('importing a list', () => {
       [
         4,
         'adds',
-        { name: 'hall-04', place: 'café', model: 'Ostrel O-40', mac: '02:4f:52:00:00:04', serial: 'S-4', port: '4' },
+        { name: 'hall-04', location: 'café', model: 'Ostrel O-40', mac: '02:4f:52:00:00:04', serial: 'S-4', port: '4' },
       ],
       // The model is told by the MAC where nobody wrote it.
-      [5, 'adds', { name: 'hall-05', place: '', model: 'Ostrel O-40', mac: '02:4f:52:00:00:05', serial: '', port: '' }],
+      [
+        5,
+        'adds',
+        { name: 'hall-05', location: '', model: 'Ostrel O-40', mac: '02:4f:52:00:00:05', serial: '', port: '' },
+      ],
     ])
   })
 
   it('tells by their content which columns a file without headings has', () => {
     const text =
       'hall-01\tdesk\t02:4f:52:00:00:01\tOstrel O-40\tOS4-7731-2C\t1\nhall-02\tcafé\t02:4f:52:00:00:02\tOstrel O-40\tOS4-7731-2D\t2\n'
-    expect(previewImport(text, [], cards).found).toEqual({ mac: 2, model: 3, port: 5, serial: 4, name: 0, place: 1 })
+    expect(previewImport(text, [], cards).found).toEqual({ mac: 2, model: 3, port: 5, serial: 4, name: 0, location: 1 })
     expect(told(text)).toEqual([
       [1, 'adds'],
       [2, 'adds'],
@@ -63,7 +67,7 @@ describe('importing a list', () => {
       kind: 'changes',
       id: 'hall-01',
       before: { port: '1' },
-      cells: { port: '7', place: 'desk', serial: 'S-1' },
+      cells: { port: '7', location: 'desk', serial: 'S-1' },
     })
     expect(told('name,mac,port\nhall-01,02:4f:52:00:00:01,1\n', [there])).toEqual([[2, 'same']])
   })
@@ -71,10 +75,10 @@ describe('importing a list', () => {
   it('takes the word of a person for what a column means, also that it means nothing', () => {
     const text = 'Ident,Hardware,Bezeichnung,place\nhall-02,02:4f:52:00:00:02,Ostrel O-40,desk\n'
     // A MAC is known by its looks, whatever its heading.
-    expect(previewImport(text, [], cards).found).toEqual({ mac: 1, place: 3 })
+    expect(previewImport(text, [], cards).found).toEqual({ mac: 1, location: 3 })
     const chosen = new Map([[0, 'name'] as const, [2, 'siteSwitch'] as const, [3, null] as const])
     expect(previewImport(text, [], cards, chosen).lines).toMatchObject([
-      { kind: 'adds', cells: { name: 'hall-02', mac: '02:4f:52:00:00:02', siteSwitch: 'Ostrel O-40', place: '' } },
+      { kind: 'adds', cells: { name: 'hall-02', mac: '02:4f:52:00:00:02', siteSwitch: 'Ostrel O-40', location: '' } },
     ])
   })
 
@@ -117,7 +121,7 @@ describe('importing a list', () => {
     expect(line).toMatchObject({ kind: 'adds', password: 'k7-x9' })
     expect(JSON.stringify(line?.cells)).not.toContain('k7-x9')
     // A unit of which nothing else is new is taken for its password.
-    const known = previewImport(text, [{ ...there, place: '', serial: '', port: null }], cards).lines[0]
+    const known = previewImport(text, [{ ...there, location: '', serial: '', port: null }], cards).lines[0]
     expect(known).toMatchObject({ kind: 'changes', password: 'k7-x9' })
   })
 

@@ -52,7 +52,7 @@ export type ChosenColumns = ReadonlyMap<number, ImportColumn | null>
 /** Headings that people write, plain: small letters and digits. */
 const knownHeadings: Readonly<Record<ImportColumn, readonly string[]>> = {
   name: ['name', 'unit', 'unitname', 'hostname', 'host', 'device', 'devicename', 'apname', 'ap', 'label'],
-  place: ['place', 'location', 'room', 'where', 'area', 'position', 'site'],
+  location: ['location', 'place', 'room', 'where', 'area', 'position', 'site'],
   model: ['model', 'type', 'product', 'modell', 'devicetype', 'makermodel', 'partnumber'],
   mac: [
     'mac',
@@ -163,7 +163,7 @@ function findByHeading(values: readonly string[]): FoundColumns {
   return found
 }
 
-/** Without headings: a column is what most of its cells look like; what is left is the name, then the place. */
+/** Without headings: a column is what most of its cells look like; what is left is the name, then the location. */
 function findByContent(rows: readonly (readonly string[])[], cards: ReadonlyMap<string, KitCard>): FoundColumns {
   const width = Math.max(0, ...rows.map((row) => row.length))
   const looks: readonly [Column, (value: string) => boolean][] = [
@@ -187,7 +187,7 @@ function findByContent(rows: readonly (readonly string[])[], cards: ReadonlyMap<
       taken.add(best.index)
     }
   }
-  for (const column of ['name', 'place'] as const) {
+  for (const column of ['name', 'location'] as const) {
     const free = Array.from({ length: width }, (_, index) => index).find((index) => !taken.has(index))
     if (free === undefined) break
     found[column] = free
@@ -217,7 +217,7 @@ function compareLines(
     const model = matchModel(value('model'), cards)
     const typed: Cells = {
       name: value('name'),
-      place: value('place'),
+      location: value('location'),
       model: model === '' && mac ? (modelOfMac(mac, cards) ?? '') : model,
       mac: mac ?? value('mac'),
       serial: value('serial'),

@@ -6,7 +6,7 @@ import type { Unit } from './unit'
 
 const unit = (part: Partial<Unit> & { id: string }): Unit => ({
   name: part.id,
-  place: '',
+  location: '',
   model: 'Ostrel O-40',
   mac: `02:4f:52:00:00:${part.id.slice(-2)}`,
   serial: '',

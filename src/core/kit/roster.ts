@@ -27,7 +27,7 @@ export interface RosterFault {
   readonly code: RosterFaultCode
   /** Undefined for a fault of the whole list. */
   readonly unit: string | undefined
-  readonly field: 'name' | 'place' | 'mac' | 'serial' | 'port' | 'sitePort' | 'model' | 'list'
+  readonly field: 'name' | 'location' | 'mac' | 'serial' | 'port' | 'sitePort' | 'model' | 'list'
   readonly sentence: string
   /** `row` cannot be kept like this: the list holds one unit for each MAC and name. */
   readonly weight: 'row' | 'mend'

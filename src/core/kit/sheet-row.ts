@@ -4,17 +4,18 @@
  * In: cells. Out: a unit, or the faults by column. What is typed is never thrown away.
  */
 import { z } from 'zod'
+import { renamed } from '../input/renamed'
 import type { KitCard } from './kit-card'
 import { type RosterFault, reviewRoster } from './roster'
 import { type Unit, unitIdSchema, unitSchema } from './unit'
 
-export const columns = ['name', 'place', 'model', 'mac', 'serial', 'port', 'siteSwitch', 'sitePort'] as const
+export const columns = ['name', 'location', 'model', 'mac', 'serial', 'port', 'siteSwitch', 'sitePort'] as const
 export type Column = (typeof columns)[number]
 export type Cells = Readonly<Record<Column, string>>
 
 export const columnTitles: Readonly<Record<Column, string>> = {
   name: 'Unit',
-  place: 'Place',
+  location: 'Location',
   model: 'Model',
   mac: 'MAC',
   serial: 'Serial',
@@ -32,18 +33,22 @@ export interface SheetRow {
 export const sheetRowsSchema = z.array(
   z.object({
     id: unitIdSchema,
-    cells: z.object(
-      Object.fromEntries(columns.map((column) => [column, z.string().default('')])) as Record<
-        Column,
-        z.ZodDefault<z.ZodString>
-      >,
+    cells: z.preprocess(
+      // So the column was called in what a browser may still keep.
+      (cells) => renamed(cells, 'place', 'location'),
+      z.object(
+        Object.fromEntries(columns.map((column) => [column, z.string().default('')])) as Record<
+          Column,
+          z.ZodDefault<z.ZodString>
+        >,
+      ),
     ),
   }),
 )
 
 export const emptyCells: Cells = {
   name: '',
-  place: '',
+  location: '',
   model: '',
   mac: '',
   serial: '',
@@ -53,8 +58,8 @@ export const emptyCells: Cells = {
 }
 
 export function cellsOf(unit: Unit): Cells {
-  const { name, place, model, mac, serial, port, siteSwitch, sitePort } = unit
-  return { name, place, model, mac, serial, port: port === null ? '' : String(port), siteSwitch, sitePort }
+  const { name, location, model, mac, serial, port, siteSwitch, sitePort } = unit
+  return { name, location, model, mac, serial, port: port === null ? '' : String(port), siteSwitch, sitePort }
 }
 
 export function isEmptyRow({ cells }: SheetRow): boolean {

@@ -9,7 +9,7 @@ import type { Unit } from './unit'
 const unit = (number: number, part: Partial<Unit> = {}): Unit => ({
   id: `hall-0${number}`,
   name: `hall-0${number}`,
-  place: '',
+  location: '',
   model: 'Ostrel O-40',
   mac: `02:4f:52:00:00:0${number}`,
   serial: `S-${number}`,
@@ -58,7 +58,7 @@ describe('the sheet', () => {
     const rows = [
       draft('a', {
         name: 'gate-09',
-        place: 'gates',
+        location: 'gates',
         model: 'Ostrel O-40',
         mac: '02:4f:52:00:00:01',
         port: '9',
@@ -95,11 +95,11 @@ describe('the sheet', () => {
 
   it('tells the store just what has changed: rows added, changed, gone, and the order where it differs', () => {
     const kept = [1, 2, 3].map((number) => ({ ...unit(number), version: number }))
-    const rows = [row(unit(3)), row(unit(1, { place: 'desk' })), draft('new', cellsOf(unit(4)))]
+    const rows = [row(unit(3)), row(unit(1, { location: 'desk' })), draft('new', cellsOf(unit(4)))]
     const changes = sheetChanges(rows, readSheet(rows, cards).units, kept)
     expect(changes).toMatchObject({
       add: [{ id: 'new' }],
-      change: [{ id: 'hall-01', place: 'desk', version: 1 }],
+      change: [{ id: 'hall-01', location: 'desk', version: 1 }],
       remove: ['hall-02'],
       order: ['hall-03', 'hall-01', 'new'],
     })

@@ -11,7 +11,8 @@ const portRule = 'a switch port is a whole number from 1 to 512'
 export const unitSchema = z.object({
   id: unitIdSchema,
   name: lineSchema(63).min(1, 'a unit takes a name'),
-  place: lineSchema(80),
+  /** Where it hangs, in words. */
+  location: lineSchema(80),
   /** `maker model`, as its kit card says. */
   model: lineSchema(80),
   mac: macSchema,

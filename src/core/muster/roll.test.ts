@@ -20,7 +20,7 @@ import { type Standings, standings } from './stages'
 const unit: Unit = {
   id: 'a',
   name: 'hall-01',
-  place: 'desk',
+  location: 'desk',
   model: 'Ostrel O-40',
   mac: '02:4f:52:10:6a:2c',
   serial: 'S',
@@ -420,7 +420,7 @@ describe('stages and handover', () => {
   it('writes CSV that no spreadsheet takes for a formula', () => {
     const [row] = asBuilt({
       brief,
-      units: [{ ...unit, place: 'desk, "left"' }],
+      units: [{ ...unit, location: 'desk, "left"' }],
       cards: new Map(),
       plans: new Map(),
       roll: emptyRoll,

@@ -8,7 +8,7 @@ import { foldRoll } from './roll'
 import { type Standings, standings } from './stages'
 
 const unitOf = (id: string): Unit => ({
-  ...{ id, name: id, place: '', model: 'Ostrel O-40', mac: `02:4f:52:00:00:0${id}`, serial: '', port: 1 },
+  ...{ id, name: id, location: '', model: 'Ostrel O-40', mac: `02:4f:52:00:00:0${id}`, serial: '', port: 1 },
   ...{ siteSwitch: '', sitePort: '' },
 })
 const [one, two] = [unitOf('1'), unitOf('2')]

@@ -12,7 +12,7 @@ const card = cardOf('Ostrel O-40')
 const unit: Unit = {
   id: 'a',
   name: 'hall-01',
-  place: 'hall',
+  location: 'hall',
   model: 'Ostrel O-40',
   mac,
   serial: 'S',

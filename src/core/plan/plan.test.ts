@@ -5,7 +5,17 @@ import { emptySite, type Site } from '../radio/propagation/floor'
 import { makePlan, type PlanInput, plannedNothing } from './plan'
 
 const unit = (id: string, model = 'Ostrel O-40'): Unit => ({
-  ...{ id, name: id, place: '', model, mac: '02:4f:52:00:00:01', serial: '', port: null, siteSwitch: '', sitePort: '' },
+  ...{
+    id,
+    name: id,
+    location: '',
+    model,
+    mac: '02:4f:52:00:00:01',
+    serial: '',
+    port: null,
+    siteSwitch: '',
+    sitePort: '',
+  },
 })
 const plan = (part: Partial<PlanInput> & Pick<PlanInput, 'units'>) =>
   makePlan({ brief: demoBrief, cards, country: countryOf('NZ'), before: new Map(), effort: 'quick', ...part })

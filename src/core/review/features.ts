@@ -13,7 +13,7 @@ export function reviewFeatures(brief: Brief, models: readonly KitCard[], today: 
     const unit = {
       id: 'unit',
       name: 'unit',
-      place: '',
+      location: '',
       model: modelName(card),
       mac: '',
       serial: '',

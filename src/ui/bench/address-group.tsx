@@ -77,7 +77,7 @@ export function AddressGroup({ address, sightings }: { address: string; sighting
                 <td>
                   {unit ? (
                     <>
-                      <b>{unit.name}</b> <span className="soft">{unit.place}</span>
+                      <b>{unit.name}</b> <span className="soft">{unit.location}</span>
                     </>
                   ) : (
                     <b className={classes.stray}>not on the kit list</b>

@@ -11,7 +11,7 @@ export function FindUnit({ typed, onFound }: { typed: string; onFound: (unit: st
   const plain = (text: string): string => text.toLowerCase().replace(/[:\-. ]/g, '')
   const wanted = plain(typed)
   const found = units
-    .filter((unit) => [unit.name, unit.place, unit.mac, unit.serial].some((text) => plain(text).includes(wanted)))
+    .filter((unit) => [unit.name, unit.location, unit.mac, unit.serial].some((text) => plain(text).includes(wanted)))
     .slice(0, most)
   if (found.length === 0) return <p>No unit on the list has that.</p>
   return (
@@ -19,7 +19,7 @@ export function FindUnit({ typed, onFound }: { typed: string; onFound: (unit: st
       {found.map((unit) => (
         <li key={unit.id}>
           <UnstyledButton className={classes.found ?? ''} onClick={() => onFound(unit.id)}>
-            <b>{unit.name}</b> <span className="soft">{unit.place}</span> <span className="mono">{unit.mac}</span>
+            <b>{unit.name}</b> <span className="soft">{unit.location}</span> <span className="mono">{unit.mac}</span>
           </UnstyledButton>
         </li>
       ))}

@@ -97,8 +97,8 @@ export function Keys() {
       <Modal opened={finding} onClose={findDialog.close} title="Find a unit">
         <TextInput
           data-autofocus
-          aria-label="Name, place, MAC or serial"
-          placeholder="Name, place, MAC or serial"
+          aria-label="Name, location, MAC or serial"
+          placeholder="Name, location, MAC or serial"
           value={typed}
           onChange={(event) => setTyped(event.currentTarget.value)}
         />

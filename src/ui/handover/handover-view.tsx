@@ -102,7 +102,7 @@ export function HandoverView() {
                       {row.firmware !== '' && `, firmware ${row.firmware}`}
                     </div>
                   </td>
-                  <td>{row.place}</td>
+                  <td>{row.location}</td>
                   <td className="mono">{row.address}</td>
                   <td className="mono">
                     {row.mac}

@@ -53,7 +53,7 @@ export function KitSlip({ sheet }: { sheet: KitSheet }) {
       aria-label={`Slip of ${row.cells.name}`}
     >
       <b className={classes.slipName}>{row.cells.name || 'A unit without a name'}</b>{' '}
-      <span className="soft">{row.cells.place}</span>
+      <span className="soft">{row.cells.location}</span>
       {faults.map((fault) => (
         <p key={`${fault.column} ${fault.sentence}`} className={classes.note} data-weight={fault.weight}>
           <b>{fault.column === 'list' ? '' : columnTitles[fault.column]}</b> {fault.sentence}

@@ -36,7 +36,7 @@ export function PhoneRoll({ now }: { now: number }) {
         </Button>
       </div>
       <h2>{unit.name}</h2>
-      <p className={classes.place}>{unit.place}</p>
+      <p className={classes.place}>{unit.location}</p>
       <dl className={classes.facts}>
         <dt>Label ends in</dt>
         <dd className="mono">{unit.mac.slice(-5)}</dd>

@@ -60,7 +60,7 @@ export function RollTable({ now }: { now: number }) {
               }}
             >
               <th scope="row" className={classes.unit}>
-                <b>{unit.name}</b> <span className="soft">{unit.place}</span>
+                <b>{unit.name}</b> <span className="soft">{unit.location}</span>
               </th>
               <td className={classes.moveCell}>
                 <NextMoveWords

@@ -46,7 +46,7 @@ export function Slip() {
   return (
     <aside id="slip" tabIndex={-1} className={`${sheet.sheet} ${classes.slip}`} aria-label={`Slip of ${unit.name}`}>
       <div>
-        <b className={classes.name}>{unit.name}</b> <span className="soft">{unit.place}</span>
+        <b className={classes.name}>{unit.name}</b> <span className="soft">{unit.location}</span>
         <div className="soft">
           {unit.model}
           {unit.port === null ? '' : `, port ${unit.port}`}

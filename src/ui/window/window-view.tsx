@@ -121,7 +121,7 @@ function OpenWindow({ unit }: { unit: Unit }) {
     <div className={classes.view}>
       <header className={classes.head}>
         <h1>{unit.name} by hand</h1>
-        <span className="soft">{unit.place || unit.model}</span>
+        <span className="soft">{unit.location || unit.model}</span>
         <PageLink href={`/jobs/${job.slug}/bench`}>Back to the bench</PageLink>
         {isOpen ? (
           <Button variant="default" onClick={close}>

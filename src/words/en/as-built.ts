@@ -66,7 +66,7 @@ export function asBuiltCsv(rows: readonly AsBuiltRow[]): string {
   const bandsUsed = [...new Set(rows.flatMap((row) => row.radios.map((radio) => radio.band)))].sort()
   const records = rows.map((row) => ({
     name: row.name,
-    place: row.place,
+    location: row.location,
     model: row.model,
     mac: row.mac,
     serial: row.serial,

@@ -120,7 +120,7 @@ function AddressRow({ unit, selected, onSelect }: { unit: Unit; selected: boolea
   return (
     <tr data-unit={unit.id} data-selected={selected} onClick={onSelect}>
       <td>
-        <b>{unit.name}</b> <span className="soft">{unit.place}</span>
+        <b>{unit.name}</b> <span className="soft">{unit.location}</span>
       </td>
       <td className="mono">{unit.mac}</td>
       <td>

@@ -87,7 +87,7 @@ function BandPart({ band, width }: { band: Band; width: number }) {
               onKeyDown={(event) => event.key === 'Enter' && select(unit.id)}
             >
               <td>
-                <b>{unit.name}</b> <span className="soft">{unit.place}</span>
+                <b>{unit.name}</b> <span className="soft">{unit.location}</span>
               </td>
               <td className={sheet.whole}>
                 <span className="mono">{radio.channel}</span>, {radio.width} MHz

@@ -114,7 +114,7 @@ export function FloorFields({ floor, onPlace }: { floor: Floor; onPlace: (unit: 
                 <button type="button" onClick={() => onPlace(unit.id)}>
                   {unit.name}
                 </button>{' '}
-                <span className="soft">{unit.place}</span>
+                <span className="soft">{unit.location}</span>
               </li>
             ))}
           </ul>

@@ -36,7 +36,7 @@ export function PlanList() {
               onKeyDown={(event) => event.key === 'Enter' && select(unit.id)}
             >
               <td>
-                <b>{unit.name}</b> <span className="soft">{unit.place}</span>
+                <b>{unit.name}</b> <span className="soft">{unit.location}</span>
               </td>
               <td className="mono">{plan?.address ?? 'none yet'}</td>
               {bands.map((band) => {

@@ -29,7 +29,7 @@ export function PlanSlip({ unit }: { unit: Unit }) {
       aria-label={`Slip of ${unit.name}`}
     >
       <div>
-        <b className={classes.slipName}>{unit.name}</b> <span className="soft">{unit.place}</span>
+        <b className={classes.slipName}>{unit.name}</b> <span className="soft">{unit.location}</span>
         <div className="soft">
           {unit.model}, <span className="mono">{plan?.address ?? 'no address'}</span>
         </div>

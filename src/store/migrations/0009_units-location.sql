@@ -1,0 +1,1 @@
+ALTER TABLE `units` RENAME COLUMN `place` TO `location`;
