@@ -150,14 +150,14 @@ export const planted = [
   [
     'A move is not confirmed',
     runner('steps/come-back.ts'),
-    '  access.contact.begins()\n  await access.dialect.confirm(target.compiled.config)\n',
+    '  access.contact.begins()\n  await access.dialect.confirmedMove?.confirm(target.compiled.config)\n',
     '  access.contact.begins()\n',
   ],
   [
     'Save is left out',
     runner('steps/save.ts'),
-    "  if (before.saved === 'unsaved') {",
-    "  if (before.saved === 'unsaved' && journal.marks.size < 0) {",
+    '  if (!isSaved && !(await saving.save()))',
+    '  if (!isSaved && saving === undefined)',
   ],
   ['Nobody asks whether an address is free', runner('steps/address.ts'), '  await freeAddress(run)\n', ''],
   [
@@ -205,7 +205,7 @@ export const planted = [
   [
     'A move that an earlier muster left is not confirmed',
     runner('steps/sign-in.ts'),
-    "    if (journal.doors.address === 'opened' && (await isWhereItWent(run, address)))\n      await access.dialect.confirm(target.compiled.config)\n",
+    "    if (journal.doors.address === 'opened' && (await isWhereItWent(run, address)))\n      await access.dialect.confirmedMove?.confirm(target.compiled.config)\n",
     '',
   ],
   [
@@ -229,7 +229,7 @@ export const planted = [
   [
     'A unit that DHCP sends elsewhere may take its move back',
     runner('steps/come-back.ts'),
-    '    await access.dialect.confirm(target.compiled.config)\n    // The plan',
+    '    await access.dialect.confirmedMove?.confirm(target.compiled.config)\n    // The plan',
     '    // The plan',
   ],
   [

@@ -2,6 +2,7 @@
 import type { Clear, Config } from '../core/config/unit-config'
 import type { DirectCard } from '../core/kit/kit-card'
 import type { Dialect } from './dialect/dialect'
+import { WireError } from './errors/wire-error'
 import type { Lane } from './host/host'
 import type { PinCheck } from './trust/pin'
 
@@ -32,8 +33,24 @@ const dialects: { readonly [K in Kind]: () => Promise<OpenOf<K>> } = {
   },
 }
 
-/** Loads a dialect. */
+/** Loads a dialect. Its sessions hold what their cards say that units do against the parts that they have. */
 export async function dialectOf(kind: Kind): Promise<OpenDialect> {
   // The entry of a kind takes the cards of that kind: the table says so, and the compiler cannot follow it here.
-  return (await dialects[kind]()) as OpenDialect
+  const open = (await dialects[kind]()) as OpenDialect
+  return (lane, card, pin, desired) => {
+    const dialect = open(lane, card, pin, desired)
+    const missing = partsMissing(card, dialect)
+    if (missing.length === 0) return dialect
+    dialect.close()
+    throw new WireError('rejected', `its card asks of ${kind} what it has no words for: ${missing.join(', ')}`)
+  }
+}
+
+/** What a card says that its units do, and a session with them has no part for. */
+export function partsMissing({ does, timing }: Pick<DirectCard, 'does' | 'timing'>, dialect: Dialect): string[] {
+  return [
+    ...(does.applies === 'staged' && !dialect.staging ? ['applies: staged'] : []),
+    ...(does.saves === 'on-command' && !dialect.saving ? ['saves: on-command'] : []),
+    ...(timing.image !== undefined && !dialect.firmware ? ['image'] : []),
+  ]
 }

@@ -103,7 +103,7 @@ it('takes every setting step by step, and shows each as it was asked', async () 
     await session.write(differences, desired)
   }
   expect((await left(session)).every((id) => id.startsWith('management.'))).toBe(true)
-  expect(await session.changes()).toEqual({ standing: 'none', saved: 'saved' })
+  expect([session.staging, await session.saving?.isSaved()]).toEqual([undefined, true])
 })
 
 const isThere = async (): Promise<string | undefined> =>
@@ -123,20 +123,20 @@ it('takes its address back where nobody confirms it in time, and keeps it where 
   await move()
   session.close()
   await session.signIn(login)
-  await session.confirm(desired)
+  await session.confirmedMove?.confirm(desired)
   await expect(raw(`<cancel-commit><persist-id>${word}</persist-id></cancel-commit>`)).rejects.toThrow()
   expect(await left(session)).toEqual([])
   // Where nothing waits for it, it says nothing.
-  await session.confirm(desired)
+  await session.confirmedMove?.confirm(desired)
 })
 
 it('says in its own words what it refuses, and is as it was', async () => {
-  const before = await session.backup()
+  const before = await session.copies?.backup()
   const wrong = { ...desired, unit: { ...desired.unit, 'unit.country': 'nowhere' } }
   const differences = compare(wrong, await session.read('configured'))
   const refusal = await session.write(differences, wrong).catch((error: unknown) => error)
   expect(refusal).toMatchObject({ kind: 'rejected' })
-  expect(await session.backup()).toBe(before)
+  expect(await session.copies?.backup()).toBe(before)
   await session.write(compare(desired, await session.read('configured')), desired)
 })
 
@@ -152,7 +152,7 @@ it('takes the login that a controller gives to its units, and shows of it the na
   await session.write(differences, controller)
   const { unit: shown } = valuesIn(await session.read('configured'))
   expect(shown['pushed.user']).toBe('chief')
-  expect(await session.backup()).toContain(password)
+  expect(await session.copies?.backup()).toContain(password)
 })
 
 it('tells who else has changed it, and not of ourselves', async () => {

@@ -37,7 +37,7 @@ export function managedDialect(scene: Scene, process: Process, mac: string, use:
           },
         })
       }),
-    backup: () => asked('backup', (controller) => JSON.stringify(controller.told.get(mac) ?? null)),
+    copies: { backup: () => asked('backup', (controller) => JSON.stringify(controller.told.get(mac) ?? null)) },
     write: (differences: readonly Difference[], desired: Config<Clear>, mayChange = always) =>
       through(async (session) => {
         // It is read first, and another runner may have the order by then.
@@ -56,12 +56,10 @@ export function managedDialect(scene: Scene, process: Process, mac: string, use:
         )
       }),
     changePassword: rejected,
-    changes: () => through((session) => session.changes()),
-    revision: async () => undefined,
-    apply: async () => undefined,
-    confirm: async () => undefined,
-    save: () => through((session) => session.save()),
-    restart: rejected,
+    saving: {
+      isSaved: () => through((session) => session.saving.isSaved()),
+      save: () => through((session) => session.saving.save()),
+    },
     air: () => asked('air', () => own.air()),
     joining: () =>
       asked('joining', (controller): Joining | undefined => {

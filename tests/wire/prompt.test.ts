@@ -108,7 +108,7 @@ describe('the prompt dialect at the prompt of a Brackwater B7', () => {
       expect(lab.plugged(mac).unit.effective.networks).toMatchObject([{ id, name: ssid, passphrase }])
       expect(valuesIn(await unit.read('configured')).networks[id]?.['network.ssid']).toBe(ssid)
     }
-    expect((await unit.changes()).saved).toBe('unsaved')
+    expect(await unit.saving?.isSaved()).toBe(false)
   })
 
   it('refuses a value with a line end before anything is typed', async () => {
@@ -147,8 +147,8 @@ describe('the prompt dialect at the prompt of a Brackwater B7', () => {
     await expect.poll(() => lab.plugged(mac).unit.serviceIsUp).toBe(true)
     await unit.signIn(factory)
     await writeTo(asMuch())
-    await unit.save()
-    expect((await unit.changes()).saved).toBe('saved')
+    await unit.saving?.save()
+    expect(await unit.saving?.isSaved()).toBe(true)
     lab.unplug(mac)
     lab.plugIn(mac)
     expect(lab.plugged(mac).unit.effective.name).toBe('hall-01')
@@ -159,13 +159,13 @@ describe('the prompt dialect at the prompt of a Brackwater B7', () => {
     await unit.changePassword('field', 'A-new-passw0rd?')
     expect(await kindOf(open().signIn(factory))).toBe('refused')
     await unit.signIn({ user: 'field', password: 'A-new-passw0rd?' })
-    const backup = await unit.backup()
+    const backup = await unit.copies?.backup()
     expect(backup).toContain('net ')
     expect(backup).not.toMatch(/A-new-passw0rd|Secret of|-- more --/)
   })
 
   it('answers yes where it asks back, and is gone', async () => {
-    await unit.restart()
+    await unit.restart?.()
     await expect.poll(() => lab.plugged(mac).unit.phase).toBe('starting')
     expect(await kindOf(unit.read('configured'))).toBe('unreachable')
   })

@@ -136,8 +136,8 @@ describe('the restconf dialect with an Ostrel O-40', () => {
       'services.snmp-privacy',
       'network.radius-secret',
     ])
-    expect((await unit.changes()).standing).toBe('waiting')
-    expect(await unit.backup()).not.toContain('Secret of snmp')
+    expect(await unit.staging?.standing()).toBe('waiting')
+    expect(await unit.copies?.backup()).not.toContain('Secret of snmp')
   })
 
   it('tells on which side of its primary the second channel of 2.4 GHz lies', async () => {
@@ -168,7 +168,7 @@ describe('the restconf dialect with an Ostrel O-40', () => {
     await unit.changePassword('setup', 'a-new-password')
     expect(await kindOf(unit.signIn({ user: 'setup', password: 'setup' }))).toBe('refused')
     expect(await kindOf(unit.signIn({ user: 'setup', password: 'a-new-password' }))).toBe('no error')
-    expect(await unit.backup()).not.toContain('a-new-password')
+    expect(await unit.copies?.backup()).not.toContain('a-new-password')
   })
 
   it('is refused changes while it applies, and answers at the new address after', async () => {
@@ -177,7 +177,7 @@ describe('the restconf dialect with an Ostrel O-40', () => {
     const late = { ...found, unit: { ...found.unit, 'unit.name': 'late' } }
     // It applies for a moment at this pace: nothing is read in between.
     const differences = compare(late, asObserved(found))
-    await unit.apply()
+    await unit.staging?.apply()
     expect(await kindOf(unit.write(differences, late))).toBe('rejected')
     await expect.poll(() => lab.wire.arp('10.44.8.20')).toEqual([mac])
     expect(lab.wire.arp('192.168.77.1')).toEqual([])

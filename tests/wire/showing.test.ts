@@ -116,7 +116,7 @@ async function follows(mac: string, yaml: string): Promise<string[]> {
     const left = compare(desired, await unit.read('configured')).flatMap((each) =>
       each.kind === 'value' ? (each.id === 'network.passphrase' ? [] : [keyText(each)]) : [each.sentence],
     )
-    await unit.apply()
+    await unit.staging?.apply()
     await expect.poll(() => device(mac).changes.standing).toBe('applying')
     return left
   } finally {

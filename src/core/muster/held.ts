@@ -71,7 +71,8 @@ interface Reasons {
   'vlan-not-carried': { vlan: number; port: number | null; fault?: string | null }
   'vlan-silent': { vlan: number; port: number | null }
   'not-reserved': { got: string; address: string; mac: string }
-  'did-not-return': { address: string; light: string }
+  /** Before, one light was told, in words. */
+  'did-not-return': { address: string } & ({ lights: readonly string[] } | { light: string })
   'came-back-unchanged': { address: string }
   'no-controller': { by: readonly string[] }
   'controller-not-ready': { name: string }

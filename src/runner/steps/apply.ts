@@ -1,4 +1,5 @@
 /** Apply: whatever waits takes effect together, with a countdown; meanwhile nobody takes the unit's power away. */
+import { standingOf } from '../../wire/dialect/dialect'
 import { WireError } from '../../wire/errors/wire-error'
 import { held } from '../unit/held-error'
 import type { Journal } from '../unit/journal'
@@ -10,10 +11,10 @@ const askedEvery = 5
 
 export async function apply(run: UnitRun): Promise<string> {
   const { target, access, journal, waits, host } = run
-  const { standing } = await access.dialect.changes()
+  const standing = await standingOf(access.dialect)
   if (standing === 'none') return 'nothing waits'
   const seconds = target.card.timing.apply
-  journal.awaitedRevision = await access.dialect.revision()
+  journal.awaitedRevision = await access.dialect.staging?.revision?.()
   run.willChange()
   if (standing === 'waiting') await begin(run)
   access.contact.sends()
@@ -41,7 +42,7 @@ const movesWithin = 10
  */
 async function begin({ access, journal, waits }: UnitRun): Promise<void> {
   try {
-    await access.dialect.apply()
+    await access.dialect.staging?.apply()
   } catch (error) {
     if (mayBeMoving(journal, error)) await waits.pause(movesWithin)
     throw error
@@ -55,7 +56,7 @@ export function mayBeMoving({ doors }: Pick<Journal, 'doors'>, error: unknown): 
 
 async function stillWaits({ access }: UnitRun): Promise<boolean> {
   try {
-    return (await access.dialect.changes()).standing !== 'none'
+    return (await standingOf(access.dialect)) !== 'none'
   } catch (error) {
     if (wentAway(error)) return true
     throw error

@@ -10,7 +10,9 @@ export async function backup(run: UnitRun): Promise<string> {
 async function keep({ records, clock, jobId, target, access, journal }: UnitRun): Promise<string> {
   const { mac } = target.unit
   if (await records.hasBackup(jobId, mac, 'as-found')) return 'kept before'
-  await records.keepBackup(jobId, mac, 'as-found', await access.dialect.backup(), clock.date())
+  const copy = await access.dialect.copies?.backup()
+  if (copy === undefined) return 'it gives no copy'
+  await records.keepBackup(jobId, mac, 'as-found', copy, clock.date())
   await journal.kept('as-found')
   return 'kept as found'
 }

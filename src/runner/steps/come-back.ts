@@ -1,4 +1,6 @@
 /** Return: found where it is to be, and signed in there with the new password. */
+import { standingOf } from '../../wire/dialect/dialect'
+import { tellingLights } from '../unit/explain'
 import { held } from '../unit/held-error'
 import type { UnitRun } from '../unit/unit-run'
 import { type Located, locate } from './reach'
@@ -46,15 +48,11 @@ export async function comeBack(run: UnitRun): Promise<string> {
     restart * 2 + 60,
   )
   if (!found) {
-    const slow = target.card.lights['slow white']
-    throw held('did-not-return', {
-      address: goal,
-      light: slow ? 'slow white means that it still starts' : 'blinking means that it still starts',
-    })
+    throw held('did-not-return', { address: goal, lights: tellingLights(target.card) })
   }
   if (found.address !== goal) {
     // It went where DHCP sent it, and is reached there: it must not take that back while hands see to the server.
-    await access.dialect.confirm(target.compiled.config)
+    await access.dialect.confirmedMove?.confirm(target.compiled.config)
     // The plan may move on to another subnet before it is looked for again.
     await journal.door('address', 'opened', { ...target.goal, address: found.address })
     throw held('not-reserved', { got: found.address, address: goal, mac: target.unit.mac })
@@ -62,7 +60,7 @@ export async function comeBack(run: UnitRun): Promise<string> {
   access.contact.isBack()
   await access.signIn(target.login, goal)
   access.contact.begins()
-  await access.dialect.confirm(target.compiled.config)
+  await access.dialect.confirmedMove?.confirm(target.compiled.config)
   if (target.card.does.applies === 'staged') await isThrough(run, goal)
   // It may have taken the change back before anybody confirmed it, and be found here all the same: by link-local, or
   // since it was here before.
@@ -71,7 +69,8 @@ export async function comeBack(run: UnitRun): Promise<string> {
   if (now?.kind === 'value' && method !== undefined && now.value !== method) throw new CameBackUnchanged(goal)
   // It may have lost its power in the middle, and be back as it was before, at an address that did not change.
   const awaited = journal.awaitedRevision
-  if (awaited !== undefined && (await access.dialect.revision()) !== awaited) throw new CameBackUnchanged(goal)
+  if (awaited !== undefined && (await access.dialect.staging?.revision?.()) !== awaited)
+    throw new CameBackUnchanged(goal)
   await journal.door('address', 'passed')
   if (old !== undefined && old !== goal) await access.closeLane(old)
   if (target.card.does.saves === 'itself') await journal.tookEffect()
@@ -86,8 +85,8 @@ export async function comeBack(run: UnitRun): Promise<string> {
 async function isThrough({ access, waits, target }: UnitRun, address: string): Promise<void> {
   const within = target.card.timing.apply * 2 + 60
   const standing = await waits.until(async () => {
-    const now = await access.dialect.changes()
-    return now.standing === 'applying' ? undefined : now.standing
+    const now = await standingOf(access.dialect)
+    return now === 'applying' ? undefined : now
   }, within)
   if (standing === undefined) throw held('still-applying', { seconds: within })
   if (standing === 'waiting') throw new CameBackUnchanged(address)

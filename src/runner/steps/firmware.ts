@@ -6,6 +6,7 @@ import { createHash } from 'node:crypto'
 import type { FirmwareImage } from '../../core/brief/policies'
 import { isAtLeast } from '../../core/input/version'
 import { WireError } from '../../wire/errors/wire-error'
+import { tellingLights } from '../unit/explain'
 import { held } from '../unit/held-error'
 import type { UnitRun } from '../unit/unit-run'
 import { wentAway } from './address'
@@ -55,8 +56,9 @@ async function install({ records, access, journal, waits, target }: UnitRun, ima
   const waitingFor = `installing firmware ${version}, leave it powered`
   await journal.tell('firmware', { kind: 'waiting', until: waits.due(seconds + restart), waitingFor })
   try {
-    if (!access.dialect.install) throw new WireError('rejected', 'it takes no image over this dialect')
-    await access.dialect.install({ sha256, parts: () => records.fileParts(sha256) })
+    const { firmware } = access.dialect
+    if (!firmware) throw new WireError('rejected', 'it takes no image over this dialect')
+    await firmware.install({ sha256, parts: () => records.fileParts(sha256) })
   } catch (error) {
     if (error instanceof WireError && error.kind === 'rejected')
       throw held('image-refused', { file, reason: error.reason })
@@ -93,7 +95,7 @@ async function restarted(run: UnitRun, { version }: FirmwareImage, before: strin
     (seconds + restart) * 2 + 60,
     5,
   )
-  if (runs === undefined) throw held('did-not-return', { address: here, light: 'blinking means that it still starts' })
+  if (runs === undefined) throw held('did-not-return', { address: here, lights: tellingLights(target.card) })
   if (isAtLeast(version, runs)) return runs
   if (runs === before) throw new CameBackUnchanged(here)
   throw held('image-not-run', { found: runs, wanted: version })

@@ -41,7 +41,7 @@ async function throughItsController(run: UnitRun): Promise<string> {
   const { target, access } = run
   const { dialect, controller } = throughController(run)
   // That it answers is asked at once, and told in its name.
-  await dialect.changes()
+  await dialect.saving?.isSaved()
   if (dialect.takeIn) {
     await found(run)
     await run.mayAct()

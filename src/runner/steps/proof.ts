@@ -28,7 +28,7 @@ export async function proof(run: UnitRun): Promise<string> {
   const bad: Check[] = []
   const observed = await readWithClock(run)
   // In the session in which it was read: the looks at its logins open others, and change nothing.
-  const asLeft = await access.dialect.backup()
+  const asLeft = await access.dialect.copies?.backup()
   const boxed = target.card.factory.address
   const canAsk = boxed === null || (await run.host.canAsk(boxed))
   // Nobody was asked there, so nothing is said of it.
@@ -57,8 +57,10 @@ export async function proof(run: UnitRun): Promise<string> {
   const wanted = target.compiled.config.unit['licence.units']
   if (licensed?.kind === 'value' && wanted !== undefined && licensed.value < wanted)
     journal.say(`its licence lets ${licensed.value} access points join; ${wanted} are on the kit list`)
-  await run.records.keepBackup(run.jobId, target.unit.mac, 'as-left', asLeft, run.clock.date())
-  await journal.kept('as-left')
+  if (asLeft !== undefined) {
+    await run.records.keepBackup(run.jobId, target.unit.mac, 'as-left', asLeft, run.clock.date())
+    await journal.kept('as-left')
+  }
   const outcomes = settled(target.expected, (key) => valueIn(run, key), observed, journal.marks)
   await journal.proven(withRadarMoves(outcomes, run.radarMoves), { firmware: runs, cells: cellsOf(run) })
   return 'every check good'

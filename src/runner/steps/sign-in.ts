@@ -27,7 +27,7 @@ export async function signIn(run: UnitRun): Promise<string> {
     // A muster that ended in the middle may have left a move that takes itself back unless it is confirmed. Until then
     // some units take no other change.
     if (journal.doors.address === 'opened' && (await isWhereItWent(run, address)))
-      await access.dialect.confirm(target.compiled.config)
+      await access.dialect.confirmedMove?.confirm(target.compiled.config)
     return `signed in with ${key.words}`
   } catch (error) {
     await access.look(dialect)

@@ -4,6 +4,7 @@
  */
 import { networkName } from '../../core/config/compare'
 import { isManaged } from '../../core/kit/kit-card'
+import { standingOf } from '../../wire/dialect/dialect'
 import { held } from '../unit/held-error'
 import type { UnitRun } from '../unit/unit-run'
 import { wentAway } from './address'
@@ -40,7 +41,7 @@ async function openOnAir({ access, target }: UnitRun): Promise<string | undefine
 
 /** An earlier muster has left a change of address that waits: the unit would be gone before it is looked for. */
 async function movesWhenApplied(run: UnitRun): Promise<boolean> {
-  const { standing } = await run.access.dialect.changes()
+  const standing = await standingOf(run.access.dialect)
   if (standing === 'none') return false
   const [then, now] = [(await run.configured()).unit, (await run.inEffect()).unit]
   const ids = ['management.method', 'management.address'] as const
@@ -52,14 +53,14 @@ async function offAir(run: UnitRun, ssid: string): Promise<void> {
   const { access, journal, waits, target } = run
   const { apply, restart } = target.card.timing
   const { here, credentials } = access
-  const { standing } = await access.dialect.changes()
-  if (standing === 'waiting') await access.dialect.apply()
+  const standing = await standingOf(access.dialect)
+  if (standing === 'waiting') await access.dialect.staging?.apply()
   if (standing !== 'none') {
     const waitingFor = `taking "${ssid}" off air, leave it powered`
     await journal.tell('backup', { kind: 'waiting', until: waits.due(apply), waitingFor })
   }
   const look = async (): Promise<true | undefined> => {
-    const stands = (await access.dialect.changes()).standing !== 'none' || (await openOnAir(run)) !== undefined
+    const stands = (await standingOf(access.dialect)) !== 'none' || (await openOnAir(run)) !== undefined
     return stands ? undefined : true
   }
   const silent = await waits.until(

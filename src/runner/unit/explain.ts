@@ -11,7 +11,7 @@ export interface Subject {
 }
 
 /** The two lights that tell most, as they stand first on the card. */
-const lights = ({ card }: Subject): string[] =>
+export const tellingLights = (card: Pick<KitCard, 'lights'>): string[] =>
   Object.entries(card.lights)
     .slice(0, 2)
     .map(([light, meaning]) => `${light} means ${meaning}`)
@@ -23,7 +23,7 @@ export function notFound(subject: Subject, addresses: readonly string[]): HeldEr
     addresses,
     port: unit.port,
     poe: card.power.poe,
-    lights: lights(subject),
+    lights: tellingLights(subject.card),
     mac: unit.mac,
   })
 }
@@ -48,7 +48,7 @@ export function refusesAllPasswords({ card }: Subject): HeldError {
 type Explanation = (subject: Subject, error: WireError) => HeldError
 
 const explanations: Readonly<Record<WireErrorKind, Explanation>> = {
-  unreachable: (subject) => held('went-away', { port: subject.unit.port, lights: lights(subject) }),
+  unreachable: (subject) => held('went-away', { port: subject.unit.port, lights: tellingLights(subject.card) }),
   timeout: ({ unit }) => held('slow', { port: unit.port }),
   refused: (subject) => refusesAllPasswords(subject),
   occupied: ({ unit }, { reason }) => held('session-in-use', { name: unit.name, said: reason }),

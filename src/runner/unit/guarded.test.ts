@@ -27,7 +27,7 @@ function bench() {
   const session = {
     read: does('read'),
     write: does('write'),
-    save: does('save'),
+    saving: { save: does('save') },
     changePassword: does('password'),
   } as unknown as Dialect
   let lease: () => void = () => undefined
@@ -89,7 +89,7 @@ describe('a unit that nobody has heard of for as long as it takes to start', () 
     // Nor is a password changed: what a restart put on air again would be on air with it.
     whileItWaits(() => undefined)
     await expect(dialect.changePassword('admin', 'x')).rejects.toThrow(MayHaveRestarted)
-    await expect(dialect.save()).rejects.toThrow(MayHaveRestarted)
+    await expect(dialect.saving?.save()).rejects.toThrow(MayHaveRestarted)
     expect(asked).toEqual([])
   })
 })

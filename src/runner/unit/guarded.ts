@@ -33,7 +33,8 @@ export function guarded(dialect: Dialect, mayChange: MayChange, contact: Contact
     await mayChange()
     contact.isUnbroken()
   }
-  const { install, othersWhoChanged, madeLogin, picture } = dialect
+  const { othersWhoChanged, madeLogin, picture, staging, saving, confirmedMove, copies, firmware, restart } = dialect
+  const revision = staging?.revision
   const signingIn = heard((login: Credentials) => dialect.signIn(login))
   /** Whoever comes first may be asked to make its admin: that changes the unit. */
   const makingLogin = asking((login: Credentials, toBe: Credentials) => dialect.signIn(login, toBe))
@@ -42,16 +43,22 @@ export function guarded(dialect: Dialect, mayChange: MayChange, contact: Contact
     signIn: (login, toBe) => (toBe === undefined ? signingIn(login) : makingLogin(login, toBe)),
     ...(madeLogin ? { madeLogin: () => madeLogin.call(dialect) } : {}),
     read: heard((reading) => dialect.read(reading)),
-    backup: heard(() => dialect.backup()),
     write: writing((differences, desired) => dialect.write(differences, desired, mayGoOn)),
     changePassword: writing((user, password) => dialect.changePassword(user, password)),
-    changes: heard(() => dialect.changes()),
-    revision: heard(() => dialect.revision()),
-    apply: writing(() => dialect.apply()),
-    confirm: asking((desired) => dialect.confirm(desired)),
-    save: writing(() => dialect.save()),
-    restart: asking(() => dialect.restart()),
-    ...(install ? { install: writing((image) => install.call(dialect, image)) } : {}),
+    ...(staging
+      ? {
+          staging: {
+            standing: heard(() => staging.standing()),
+            apply: writing(() => staging.apply()),
+            ...(revision ? { revision: heard(() => revision.call(staging)) } : {}),
+          },
+        }
+      : {}),
+    ...(saving ? { saving: { isSaved: heard(() => saving.isSaved()), save: writing(() => saving.save()) } } : {}),
+    ...(confirmedMove ? { confirmedMove: { confirm: asking((desired) => confirmedMove.confirm(desired)) } } : {}),
+    ...(copies ? { copies: { backup: heard(() => copies.backup()) } } : {}),
+    ...(firmware ? { firmware: { install: writing((image) => firmware.install(image)) } } : {}),
+    ...(restart ? { restart: asking(() => restart.call(dialect)) } : {}),
     air: heard(() => dialect.air()),
     ...(othersWhoChanged ? { othersWhoChanged: () => othersWhoChanged.call(dialect) } : {}),
     ...(picture ? { picture: (secrets) => picture.call(dialect, secrets) } : {}),

@@ -28,11 +28,45 @@ export interface RadioOnAir {
   readonly networks: readonly NetworkOnAir[]
 }
 
-/** How far the configuration is in effect. */
-export interface Changes {
-  readonly standing: 'none' | 'waiting' | 'applying'
-  /** Whether a restart would lose what is in effect. */
-  readonly saved: 'saved' | 'unsaved'
+/** How far written changes are in effect. */
+export type Standing = 'none' | 'waiting' | 'applying'
+
+/** Written changes wait until they are applied together. */
+export interface Staging {
+  standing(): Promise<Standing>
+  /** Puts written changes into effect. The unit may restart and answer at another address. */
+  apply(): Promise<void>
+  /**
+   * Names what the unit is configured to be: another name for any other configuration, secrets included. What was
+   * written and lost again, by a power cut before it took effect, is told by it alone where the unit shows no secrets.
+   * Left out where no unit of the kind has one; undefined where this one tells none.
+   */
+  revision?(): Promise<string | undefined>
+}
+
+/** A restart loses what is in effect until the unit is told to save. */
+export interface Saving {
+  isSaved(): Promise<boolean>
+  /** @returns whether the unit says that it is saved */
+  save(): Promise<boolean>
+}
+
+/** A move takes itself back unless it is confirmed at the new address. */
+export interface ConfirmedMove {
+  confirm(desired: Config<Clear>): Promise<void>
+}
+
+export interface Copies {
+  /** The whole configuration in the unit's own form, to be kept. It may hold secrets. */
+  backup(): Promise<string>
+}
+
+export interface Firmware {
+  /**
+   * Gives it an image, which it checks and installs; it restarts by itself afterwards.
+   * @throws WireError `rejected` where it does not take this one
+   */
+  install(image: Image): Promise<void>
 }
 
 /** What the unit was told to be, or what it is: where changes are staged, the two differ until they are applied. */
@@ -61,8 +95,6 @@ export interface Dialect {
   /** The login that was made at sign-in and has opened the session; left out where no unit of the kind asks for one. */
   madeLogin?(): Credentials | undefined
   read(reading: Reading): Promise<ObservedConfig>
-  /** The whole configuration in the unit's own form, to be kept. It may hold secrets. */
-  backup(): Promise<string>
   /**
    * Writes what differs.
    * @param desired    the whole that the differences lead to, for what is only written whole
@@ -70,25 +102,13 @@ export interface Dialect {
    */
   write(differences: readonly Difference[], desired: Config<Clear>, mayChange?: MayChange): Promise<void>
   changePassword(user: string, password: string): Promise<void>
-  changes(): Promise<Changes>
-  /**
-   * Names what the unit is configured to be: another name for any other configuration, secrets included. What was
-   * written and lost again, by a power cut before it took effect, is told by it alone where the unit shows no secrets.
-   * Undefined where the unit has none.
-   */
-  revision(): Promise<string | undefined>
-  /** Puts written changes into effect. The unit may restart and answer at another address. */
-  apply(): Promise<void>
-  /** It is reached at its new address: what would have taken the change back by itself is called off. */
-  confirm(desired: Config<Clear>): Promise<void>
-  /** Makes what is in effect survive a restart, where that is a step of its own. @returns whether the unit says that it does */
-  save(): Promise<Changes['saved']>
-  restart(): Promise<void>
-  /**
-   * Gives it an image, which it checks and installs; it restarts by itself afterwards. Left out where no unit of the
-   * kind is given one. @throws WireError `rejected` where it does not take this one
-   */
-  install?(image: Image): Promise<void>
+  /** Parts that units of a kind have, or have not. */
+  readonly staging?: Staging | undefined
+  readonly saving?: Saving | undefined
+  readonly confirmedMove?: ConfirmedMove | undefined
+  readonly copies?: Copies | undefined
+  readonly firmware?: Firmware | undefined
+  restart?(): Promise<void>
   /** What its radios really do. */
   air(): Promise<readonly RadioOnAir[]>
   /** Who else has changed it since this was asked last, as `chief from 10.44.8.9`; left out where no unit of the kind tells. */
@@ -97,4 +117,9 @@ export interface Dialect {
   picture?(secrets: readonly string[]): Promise<PagePicture | undefined>
   /** Lets go of the session and its connection. */
   close(): void
+}
+
+/** How far written changes are in effect; a unit without staging has none that wait. */
+export async function standingOf({ staging }: Pick<Dialect, 'staging'>): Promise<Standing> {
+  return staging ? staging.standing() : 'none'
 }

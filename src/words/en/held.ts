@@ -273,9 +273,13 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords 
       again,
     ],
   }),
-  'did-not-return': ({ address, light }) => ({
-    why: `It did not come back at ${address}.`,
-    hands: [`Look at its light: ${light}.`, 'Take its cable out for ten seconds and put it in again.', byItself],
+  'did-not-return': (told) => ({
+    why: `It did not come back at ${told.address}.`,
+    hands: [
+      'lights' in told ? lightWords(told.lights) : `Look at its light: ${told.light}.`,
+      'Take its cable out for ten seconds and put it in again.',
+      byItself,
+    ],
   }),
   'came-back-unchanged': ({ address }) => ({
     why: 'It came back as it was before.',

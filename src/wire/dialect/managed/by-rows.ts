@@ -9,7 +9,7 @@ import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-co
 import type { Joining } from '../../../core/kit/joining'
 import { WireError } from '../../errors/wire-error'
 import { airAsSet } from '../air-as-set'
-import { always, type RadioOnAir } from '../dialect'
+import { always, type Copies, type RadioOnAir } from '../dialect'
 import type { ManagedUnit, RowsController, UseController } from './controller'
 import type { ManagedDialect } from './managed-dialect'
 import { OfController } from './of-controller'
@@ -47,7 +47,9 @@ export class ByRows extends OfController<RowsController> implements ManagedDiale
     )
   }
 
-  async backup(): Promise<string> {
+  readonly copies: Copies = { backup: () => this.#backup() }
+
+  async #backup(): Promise<string> {
     return JSON.stringify(await this.read(), null, 2)
   }
 

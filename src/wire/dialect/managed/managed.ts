@@ -9,7 +9,7 @@ import type { Clear, Config, Observed, ObservedConfig } from '../../../core/conf
 import { type Joining, joiningSchema } from '../../../core/kit/joining'
 import { entry } from '../../codec/resource-path'
 import { WireError } from '../../errors/wire-error'
-import { always, type RadioOnAir, type Reading } from '../dialect'
+import { always, type Copies, type RadioOnAir, type Reading } from '../dialect'
 import { radiosOnAir, wirelessState } from '../yang/air'
 import { type Edit, networkEdit, radioData } from '../yang/edits'
 import { dig, isData, networkFields, radioFields } from '../yang/fields'
@@ -90,7 +90,9 @@ class Managed extends OfController<TreeController> implements ManagedDialect {
     return Array.isArray(list) ? list.find((each) => dig(each, ['mac']) === this.#mac) : undefined
   }
 
-  async backup(): Promise<string> {
+  readonly copies: Copies = { backup: () => this.#backup() }
+
+  async #backup(): Promise<string> {
     return JSON.stringify((await this.controller((it) => this.#point(it.configured(this.#mac)))) ?? null, null, 2)
   }
 

@@ -1,7 +1,7 @@
 /** What is the same for every access point that is set through its controller, however that one is spoken to. */
 import type { Evidence } from '../../../core/kit/recognise'
 import { WireError } from '../../errors/wire-error'
-import type { Changes, Dialect } from '../dialect'
+import type { Dialect, Saving } from '../dialect'
 
 export class OfController<C extends Dialect> {
   /** Uses the one session with the controller: one after the other, whoever asks. */
@@ -23,29 +23,10 @@ export class OfController<C extends Dialect> {
     throw new WireError('rejected', 'its login is pushed by its controller')
   }
 
-  changes(): Promise<Changes> {
-    return this.controller((controller) => controller.changes())
-  }
-
-  async revision(): Promise<undefined> {
-    return undefined
-  }
-
-  async apply(): Promise<void> {
-    // Its controller tells it at once.
-  }
-
-  async confirm(): Promise<void> {
-    // It takes nothing back by itself.
-  }
-
-  /** What it is told lasts when its controller keeps it. */
-  save(): Promise<Changes['saved']> {
-    return this.controller((controller) => controller.save())
-  }
-
-  async restart(): Promise<void> {
-    throw new WireError('rejected', 'it is restarted by its power')
+  /** What it is told takes effect at once, and lasts when its controller keeps it. */
+  readonly saving: Saving = {
+    isSaved: () => this.controller(async ({ saving }) => (saving ? saving.isSaved() : true)),
+    save: () => this.controller(async ({ saving }) => (saving ? saving.save() : true)),
   }
 
   close(): void {

@@ -5,22 +5,24 @@ import type { Controller } from './controller'
 import { managed } from './managed'
 
 it('what another unit of the same controller changes at once after its save is not counted against it', async () => {
-  let saved: 'saved' | 'unsaved' = 'unsaved'
+  let isSaved = false
   const controller = {
-    save: async () => {
-      saved = 'saved'
-      return saved
+    saving: {
+      save: async () => {
+        isSaved = true
+        return isSaved
+      },
+      isSaved: async () => isSaved,
     },
-    changes: async () => ({ standing: 'none', saved }),
   } as unknown as Controller
   const turns = pLimit(1)
   const point = { mac: '02:7a:02:00:00:01', serial: '', card: cardOf('Tarnhelm T2') }
   const unit = managed(point, (work) => turns(() => work(controller)), 'data')
-  const own = unit.save()
+  const own = unit.saving?.save()
   const others = turns(async () => {
-    saved = 'unsaved'
+    isSaved = false
   })
-  expect(await own).toBe('saved')
+  expect(await own).toBe(true)
   await others
-  expect((await unit.changes()).saved).toBe('unsaved')
+  expect(await unit.saving?.isSaved()).toBe(false)
 })

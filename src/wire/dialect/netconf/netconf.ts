@@ -17,7 +17,7 @@ import { changedByAnother } from '../../netconf/config-change'
 import { NetconfSession, RpcRejection } from '../../netconf/session'
 import { bannerOf } from '../../ssh/ssh-client'
 import type { PinCheck } from '../../trust/pin'
-import type { Changes, Dialect, Image, RadioOnAir, Reading } from '../dialect'
+import type { ConfirmedMove, Copies, Dialect, Firmware, RadioOnAir, Reading, Saving } from '../dialect'
 import type { TreeController } from '../managed/controller'
 import { radiosOnAir, wirelessState } from '../yang/air'
 import { type Edit, editsFor } from '../yang/edits'
@@ -131,8 +131,10 @@ class Netconf implements TreeController {
     return this.#card.role === 'controller' ? { ...observed, networks: {}, radios: {} } : observed
   }
 
-  async backup(): Promise<string> {
-    return JSON.stringify(await this.#config('running'), null, 2)
+  readonly copies: Copies = {
+    backup: async () => {
+      return JSON.stringify(await this.#config('running'), null, 2)
+    },
   }
 
   async write(differences: readonly Difference[], desired: Config<Clear>): Promise<void> {
@@ -157,7 +159,7 @@ class Netconf implements TreeController {
     const target = session.can('candidate:1.0') ? 'candidate' : 'running'
     // A muster that ended in the middle may have left a move that still waits: it was found where it moved to, and
     // nothing else is committed before that is confirmed.
-    if (!this.#looked) await this.confirm()
+    if (!this.#looked) await this.#confirm()
     this.#looked = true
     await session.rpc(`<lock><target><${target}/></target></lock>`)
     try {
@@ -191,21 +193,9 @@ class Netconf implements TreeController {
     return createHash('sha256').update(`move ${this.#lane.mac} ${this.#password}`).digest('hex').slice(0, 16)
   }
 
-  async changes(): Promise<Changes> {
-    if (!this.#open.can('startup:1.0')) return { standing: 'none', saved: 'saved' }
-    const [running, startup] = [await this.#config('running'), await this.#config('startup')]
-    return { standing: 'none', saved: JSON.stringify(running) === JSON.stringify(startup) ? 'saved' : 'unsaved' }
-  }
+  readonly confirmedMove: ConfirmedMove = { confirm: () => this.#confirm() }
 
-  async revision(): Promise<undefined> {
-    return undefined
-  }
-
-  async apply(): Promise<void> {
-    // Each commit takes effect at once.
-  }
-
-  async confirm(): Promise<void> {
+  async #confirm(): Promise<void> {
     if (!this.#open.can('confirmed-commit:1.1')) return
     try {
       await this.#open.rpc(`<commit><persist-id>${this.#word}</persist-id></commit>`)
@@ -215,10 +205,18 @@ class Netconf implements TreeController {
     }
   }
 
-  async save(): Promise<Changes['saved']> {
-    if (this.#open.can('startup:1.0'))
-      await this.#open.rpc('<copy-config><target><startup/></target><source><running/></source></copy-config>')
-    return (await this.changes()).saved
+  /** Each commit takes effect at once; with a startup configuration of its own (RFC 6241, 8.7) it is saved apart. */
+  readonly saving: Saving = {
+    isSaved: async () => {
+      if (!this.#open.can('startup:1.0')) return true
+      const [running, startup] = [await this.#config('running'), await this.#config('startup')]
+      return JSON.stringify(running) === JSON.stringify(startup)
+    },
+    save: async () => {
+      if (this.#open.can('startup:1.0'))
+        await this.#open.rpc('<copy-config><target><startup/></target><source><running/></source></copy-config>')
+      return this.saving.isSaved()
+    },
   }
 
   async restart(): Promise<void> {
@@ -228,10 +226,11 @@ class Netconf implements TreeController {
     })
   }
 
-  install(image: Image): Promise<void> {
-    return sendImage(image, async (operation, input) => {
-      await this.#open.rpc(dataXml(`${firmwareModule}:${operation}`, input, ''))
-    })
+  readonly firmware: Firmware = {
+    install: (image) =>
+      sendImage(image, async (operation, input) => {
+        await this.#open.rpc(dataXml(`${firmwareModule}:${operation}`, input, ''))
+      }),
   }
 
   async air(): Promise<readonly RadioOnAir[]> {

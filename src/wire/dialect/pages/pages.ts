@@ -13,7 +13,16 @@ import type { Lane } from '../../host/host'
 import type { PagePicture } from '../../page-elements/picture'
 import type { PinCheck } from '../../trust/pin'
 import { airAsSet } from '../air-as-set'
-import { always, type Changes, type Dialect, type MayChange, type RadioOnAir, type Reading } from '../dialect'
+import {
+  always,
+  type Copies,
+  type Dialect,
+  type MayChange,
+  type RadioOnAir,
+  type Reading,
+  type Saving,
+  type Staging,
+} from '../dialect'
 import type { RowsController, UnitRows } from '../managed/controller'
 import { asController } from '../managed/rows'
 import { airOn } from './air'
@@ -138,7 +147,9 @@ class Pages implements Dialect {
     return read
   }
 
-  async backup(): Promise<string> {
+  readonly copies: Copies = { backup: () => this.#backup() }
+
+  async #backup(): Promise<string> {
     const read = await this.#readAll()
     const kept = read.map(({ of, radio, slot, page }) => ({
       page: 'path' in of ? pathOf(of, radio, slot) : of.page,
@@ -231,32 +242,34 @@ class Pages implements Dialect {
     this.#session.credentials = { user, password }
   }
 
-  async changes(): Promise<Changes> {
-    const { changes } = this.#dialect
-    if (!changes) return { standing: 'none', saved: 'saved' }
-    const page = await this.#session.open(changes.page)
-    const standing = page.has(changes.applying) ? 'applying' : page.has(changes.waiting) ? 'waiting' : 'none'
-    return { standing, saved: 'saved' }
+  /** Of units whose card says what their pages show while changes wait. */
+  get staging(): Staging | undefined {
+    const { changes, apply } = this.#dialect
+    if (!changes) return undefined
+    const open = (): Promise<Page> => this.#session.open(changes.page)
+    return {
+      standing: async () => {
+        const page = await open()
+        return page.has(changes.applying) ? 'applying' : page.has(changes.waiting) ? 'waiting' : 'none'
+      },
+      apply: async () => {
+        if (apply) await this.#press(apply)
+      },
+      revision: async () => changes.mark && (await open()).text(changes.mark),
+    }
   }
 
-  async revision(): Promise<string | undefined> {
-    const { changes } = this.#dialect
-    return changes?.mark && (await this.#session.open(changes.page)).text(changes.mark)
-  }
-
-  async apply(): Promise<void> {
-    const { apply } = this.#dialect
-    if (apply) await this.#press(apply)
-  }
-
-  async confirm(): Promise<void> {
-    // It takes nothing back by itself.
-  }
-
-  async save(): Promise<Changes['saved']> {
+  get saving(): Saving | undefined {
     const { save } = this.#dialect
-    if (save) await this.#fillAndSave({ path: save.page, reach: save.reach }, [], save.fills, save)
-    return (await this.changes()).saved
+    if (!save) return undefined
+    return {
+      // No page tells: it is saved again.
+      isSaved: async () => false,
+      save: async () => {
+        await this.#fillAndSave({ path: save.page, reach: save.reach }, [], save.fills, save)
+        return true
+      },
+    }
   }
 
   async restart(): Promise<void> {

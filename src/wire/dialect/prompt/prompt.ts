@@ -9,7 +9,7 @@ import type { Credentials } from '../../../core/secrets/credentials'
 import { WireError } from '../../errors/wire-error'
 import type { Lane } from '../../host/host'
 import type { PinCheck } from '../../trust/pin'
-import { always, type Changes, type Dialect, type RadioOnAir } from '../dialect'
+import { always, type ConfirmedMove, type Copies, type Dialect, type RadioOnAir, type Saving } from '../dialect'
 import type { RowsController, UnitRows } from '../managed/controller'
 import { asController } from '../managed/rows'
 import { airIn } from './air'
@@ -82,9 +82,7 @@ class Prompt implements Dialect {
     return observedIn(this.#card, this.#dialect, printed)
   }
 
-  backup(): Promise<string> {
-    return this.#commands.print(this.#dialect.backup)
-  }
+  readonly copies: Copies = { backup: () => this.#commands.print(this.#dialect.backup) }
 
   async write(differences: readonly Difference[], desired: Config<Clear>, mayChange = always): Promise<void> {
     this.#commands.keepSecretsOf(desired)
@@ -110,29 +108,22 @@ class Prompt implements Dialect {
     for (const command of this.#dialect.password) await this.#commands.carryOut(command, { login: { user, password } })
   }
 
-  async changes(): Promise<Changes> {
-    const { unsaved } = this.#dialect
-    const saved =
-      unsaved && findFirst(unsaved.value, await this.#commands.print(unsaved.run)) !== undefined ? 'unsaved' : 'saved'
-    return { standing: 'none', saved }
+  readonly confirmedMove: ConfirmedMove = {
+    confirm: async (desired) => {
+      const places = placesOf(await this.#situation(desired))
+      for (const command of this.#dialect.confirm) await this.#commands.carryOut(command, places)
+    },
   }
 
-  async revision(): Promise<undefined> {
-    return undefined
-  }
-
-  async apply(): Promise<void> {
-    // Everything takes effect at once.
-  }
-
-  async confirm(desired: Config<Clear>): Promise<void> {
-    const places = placesOf(await this.#situation(desired))
-    for (const command of this.#dialect.confirm) await this.#commands.carryOut(command, places)
-  }
-
-  async save(): Promise<Changes['saved']> {
-    for (const command of this.#dialect.save) await this.#commands.carryOut(command, {})
-    return (await this.changes()).saved
+  readonly saving: Saving = {
+    isSaved: async () => {
+      const { unsaved } = this.#dialect
+      return !unsaved || findFirst(unsaved.value, await this.#commands.print(unsaved.run)) === undefined
+    },
+    save: async () => {
+      for (const command of this.#dialect.save) await this.#commands.carryOut(command, {})
+      return this.saving.isSaved()
+    },
   }
 
   async restart(): Promise<void> {

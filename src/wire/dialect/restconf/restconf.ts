@@ -13,7 +13,7 @@ import { plainReason, WireError } from '../../errors/wire-error'
 import type { Lane } from '../../host/host'
 import { type HttpQuestion, type HttpReply, HttpSession } from '../../http/http-session'
 import type { PinCheck } from '../../trust/pin'
-import type { Changes, Dialect, Image, RadioOnAir, Reading } from '../dialect'
+import type { Copies, Dialect, Firmware, RadioOnAir, Reading, Saving, Staging } from '../dialect'
 import { radiosOnAir, wirelessState } from '../yang/air'
 import { type Edit, editsFor } from '../yang/edits'
 import { firmwareModule, sendImage } from '../yang/image'
@@ -110,9 +110,7 @@ class Restconf implements Dialect {
     })
   }
 
-  async backup(): Promise<string> {
-    return JSON.stringify(await this.#configured(), null, 2)
-  }
+  readonly copies: Copies = { backup: async () => JSON.stringify(await this.#configured(), null, 2) }
 
   async write(differences: readonly Difference[], desired: Config<Clear>): Promise<void> {
     const present = concernUsers(differences) ? await this.#configured() : undefined
@@ -125,41 +123,39 @@ class Restconf implements Dialect {
     await this.#patch([passwordEdit(user, password)])
   }
 
-  async changes(): Promise<Changes> {
+  async #changes() {
     const path = `${operational}/air-muster-wireless:changes`
-    const { standing, unsaved } = (await this.#get(path, changesReply))['air-muster-wireless:changes']
-    return { standing, saved: unsaved ? 'unsaved' : 'saved' }
+    return (await this.#get(path, changesReply))['air-muster-wireless:changes']
   }
 
-  /** RFC 8040, 3.4.1.2: the entity-tag of the datastore. */
-  async revision(): Promise<string | undefined> {
-    const path = `${data}?content=config`
-    const reply = await this.#ask({ method: 'HEAD', path, headers: this.#headers() })
-    throwUnlessGood(reply)
-    return tagOf(reply)
+  readonly staging: Staging = {
+    standing: async () => (await this.#changes()).standing,
+    apply: () => this.#operate('air-muster-wireless:apply'),
+    /** RFC 8040, 3.4.1.2: the entity-tag of the datastore. */
+    revision: async () => {
+      const reply = await this.#ask({ method: 'HEAD', path: `${data}?content=config`, headers: this.#headers() })
+      throwUnlessGood(reply)
+      return tagOf(reply)
+    },
   }
 
-  async apply(): Promise<void> {
-    await this.#operate('air-muster-wireless:apply')
-  }
-
-  async confirm(): Promise<void> {
-    // It takes nothing back by itself.
-  }
-
-  async save(): Promise<Changes['saved']> {
-    await this.#operate('air-muster-wireless:save')
-    return (await this.changes()).saved
+  readonly saving: Saving = {
+    isSaved: async () => !(await this.#changes()).unsaved,
+    save: async () => {
+      await this.#operate('air-muster-wireless:save')
+      return !(await this.#changes()).unsaved
+    },
   }
 
   async restart(): Promise<void> {
     await this.#operate('ietf-system:system-restart')
   }
 
-  install(image: Image): Promise<void> {
-    return sendImage(image, (operation, input) =>
-      this.#operate(`${firmwareModule}:${operation}`, { [`${firmwareModule}:input`]: input }),
-    )
+  readonly firmware: Firmware = {
+    install: (image) =>
+      sendImage(image, (operation, input) =>
+        this.#operate(`${firmwareModule}:${operation}`, { [`${firmwareModule}:input`]: input }),
+      ),
   }
 
   async air(): Promise<readonly RadioOnAir[]> {
