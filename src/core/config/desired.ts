@@ -1,5 +1,5 @@
 /** The value that is desired of each setting: as the brief holds it, or as it follows from brief, plan and card. */
-import { type SettingId, settings } from '../catalogue/catalogue'
+import { type Row, rowsOf, type SettingId, settings } from '../catalogue/catalogue'
 import { isPlain, type Plain, type Section } from '../catalogue/plain'
 import type { Scope } from '../catalogue/setting'
 import type { AskedRadio, Asking, Desire, Subjects } from './asking'
@@ -28,6 +28,22 @@ const desires = new Map<SettingId, AnyDesire>(
     return desire ? [[id as SettingId, desire]] : []
   }),
 )
+
+/** Descriptors of a scope with what is desired of each, in their order: ready for loops over many units. */
+export interface DesireRow extends Row {
+  readonly desire: AnyDesire
+}
+const rowsWithDesires = (scope: Scope): readonly DesireRow[] =>
+  rowsOf(scope).flatMap((row) => {
+    const desire = desires.get(row.id)
+    return desire ? [{ ...row, desire }] : []
+  })
+const rowsBy = {
+  unit: rowsWithDesires('unit'),
+  network: rowsWithDesires('network'),
+  radio: rowsWithDesires('radio'),
+}
+export const desireRowsOf = (scope: Scope): readonly DesireRow[] => rowsBy[scope]
 
 /** What brief and plan ask of one setting; undefined where they do not speak of it. */
 export function desiredValue<S extends Scope>(id: SettingId, asking: Asking, subject: Subjects[S]): unknown {

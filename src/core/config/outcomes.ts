@@ -7,7 +7,7 @@
 import { dequal } from 'dequal/lite'
 import { z } from 'zod'
 import type { SettingId } from '../catalogue/catalogue'
-import { type Row, rowsOf, settingOf } from '../catalogue/catalogue'
+import { type Row, settingOf } from '../catalogue/catalogue'
 import type { Scope } from '../catalogue/setting'
 import { plainWords, withinSentence } from '../catalogue/setting'
 import { isManaged, modelName, whyNotMustered } from '../kit/kit-card'
@@ -15,7 +15,7 @@ import { carriesNetworks } from '../kit/networks-carried'
 import type { Band } from '../regulatory/blocks'
 import type { Asking, Subjects } from './asking'
 import { isSame, valueWords } from './compare'
-import { desiredValue, whyNotTaken } from './desired'
+import { desiredValue, desireRowsOf, whyNotTaken } from './desired'
 import { bandsOn } from './desired-network'
 import {
   type Config,
@@ -111,8 +111,8 @@ function speak<S extends Scope>(
   silent: string | undefined,
   why: string | undefined,
 ): void {
-  for (const row of rowsOf(scope)) {
-    const value = desiredValue(row.id, asking, subject)
+  for (const row of desireRowsOf(scope)) {
+    const value = row.desire.desired(asking, subject)
     if (value === undefined) continue
     const outcome: Outcome =
       why === undefined ? foretell(row, value, asking, subject, silent) : { kind: 'not-for-it', why }
