@@ -11,14 +11,15 @@ type AnyDesire = Desire<unknown, Scope>
 
 const worked = { ...unitDesires, ...networkDesires, ...radioDesires } as unknown as Record<string, AnyDesire>
 
+type Values = Readonly<Record<string, unknown>>
+
 /** A radio that is to be off is asked nothing more; null is what each model comes with. */
 function plainDesire({ field: { section, key } }: Plain<Section, string, unknown>): AnyDesire {
-  const at = (part: object): unknown => (part as Readonly<Record<string, unknown>>)[key]
-  if (section === 'network') return { desired: (_asking, network) => at(network as object) }
-  if (section === 'aftercare') return { desired: ({ brief }) => at(brief.aftercare) }
+  if (section === 'network') return { desired: (_asking, network) => (network as unknown as Values)[key] }
+  if (section === 'aftercare') return { desired: ({ brief }) => (brief.aftercare as Values)[key] }
   return {
     desired: (asking, radio) =>
-      planOf(asking, radio as AskedRadio) ? (at(asking.brief.radio) ?? undefined) : undefined,
+      planOf(asking, radio as AskedRadio) ? ((asking.brief.radio as Values)[key] ?? undefined) : undefined,
   }
 }
 

@@ -63,13 +63,23 @@ export interface Spoken<S extends Secrecy = Secrecy> extends SettingKey, Holding
 }
 
 /** What was worked out for an asking: it is asked for in several ways. */
-const spokenBefore = new WeakMap<Asking, readonly Spoken[]>()
+interface Worked {
+  readonly spoken: readonly Spoken[]
+  expected?: readonly SettingOutcome[]
+}
+const workedBefore = new WeakMap<Asking, Worked>()
+
+function workedFor(asking: Asking): Worked {
+  const known = workedBefore.get(asking)
+  if (known) return known
+  const worked: Worked = { spoken: allSpokenOf(asking) }
+  workedBefore.set(asking, worked)
+  return worked
+}
 
 /** Every setting that brief and plan speak of, and what can be said of it before anything is tried. */
 export function spokenOf<S extends Secrecy>(asking: Asking<S>): readonly Spoken<S>[] {
-  const known = spokenBefore.get(asking) ?? allSpokenOf(asking)
-  spokenBefore.set(asking, known)
-  return known as readonly Spoken<S>[]
+  return workedFor(asking).spoken as readonly Spoken<S>[]
 }
 
 function allSpokenOf(asking: Asking): Spoken[] {
@@ -182,13 +192,11 @@ function isTaken(id: SettingId, asking: Asking, subject: Subjects[Scope]): boole
   return asking.card.can[id] !== undefined && whyUnfit(id, value, asking, subject) === undefined
 }
 
-const expectedBefore = new WeakMap<Asking<Mark>, readonly SettingOutcome[]>()
-
 /** The same as it may be kept and shown. */
 export function expectedOf(asking: Asking<Mark>): readonly SettingOutcome[] {
-  const known = expectedBefore.get(asking) ?? spokenOf(asking).map(asExpected)
-  expectedBefore.set(asking, known)
-  return known
+  const worked = workedFor(asking)
+  worked.expected ??= spokenOf(asking).map(asExpected)
+  return worked.expected
 }
 
 function asExpected({ id, of, name, value, outcome }: Spoken<Mark>): SettingOutcome {
