@@ -54,9 +54,8 @@ export const briefFields: Readonly<Record<PlainId, BriefField>> = {
   },
   'radio.beacon-interval': {
     label: 'Beacon interval, time units',
-    before: 'Beacons go out every',
+    before: 'The time between beacons is',
     none: 'as shipped',
     after: 'time units',
-    afterNone: 'time units',
   },
 }
