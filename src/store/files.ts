@@ -153,12 +153,12 @@ async function sweepAbandoned(store: Store): Promise<void> {
     const gone = await db
       .select({ hash: files.hash })
       .from(files)
-      .where(and(lt(files.at, before as never), unnamed))
+      .where(and(lt(files.at, before), unnamed))
       .for('update')
     for (const { hash } of gone) {
       await db.delete(fileParts).where(eq(fileParts.file, hash))
       await db.delete(files).where(eq(files.hash, hash))
     }
-    await db.delete(fileParts).where(and(lt(fileParts.at, before as never), sql`${fileParts.file} like '~%'`))
+    await db.delete(fileParts).where(and(lt(fileParts.at, before), sql`${fileParts.file} like '~%'`))
   })
 }

@@ -66,7 +66,7 @@ export function placeOrder(store: Store, order: Omit<Order, 'id'>): Promise<numb
     }
     const [result] = await transaction
       .insert(orders)
-      .values({ jobId: order.jobId, kind: order.kind, units: order.units, createdAt: now as never })
+      .values({ jobId: order.jobId, kind: order.kind, units: order.units, createdAt: now })
     return result.insertId
   })
 }
@@ -130,7 +130,7 @@ function claimNext(
       .set({
         status: free.status === 'pausing' ? 'pausing' : 'claimed',
         leaseOwner: owner,
-        leaseUntil: fromNow(leaseSeconds) as never,
+        leaseUntil: fromNow(leaseSeconds),
       })
       .where(eq(orders.id, free.id))
     return { id: free.id, jobId: free.jobId, kind: free.kind, units: free.units }
@@ -146,7 +146,7 @@ export async function renewLease(
 ): Promise<'go-on' | 'pause' | 'lost'> {
   await store.db
     .update(orders)
-    .set({ leaseUntil: fromNow(leaseSeconds) as never })
+    .set({ leaseUntil: fromNow(leaseSeconds) })
     .where(and(eq(orders.id, orderId), eq(orders.leaseOwner, owner)))
   const [row] = await store.db
     .select({ owner: orders.leaseOwner, status: orders.status })
@@ -162,7 +162,7 @@ const letGo = { leaseOwner: null, leaseUntil: null }
 export async function endOrder(store: Store, orderId: number, owner: string, status: 'done' | 'paused'): Promise<void> {
   await store.db
     .update(orders)
-    .set({ status, ...letGo, endedAt: now as never })
+    .set({ status, ...letGo, endedAt: now })
     .where(ours(orderId, owner))
 }
 
@@ -187,13 +187,13 @@ export function orderThrew(
       .update(orders)
       .set(
         failed
-          ? { status: 'failed', attempts, reason: shortened(reason), ...letGo, endedAt: now as never }
+          ? { status: 'failed', attempts, reason: shortened(reason), ...letGo, endedAt: now }
           : {
               status: 'open',
               attempts,
               reason: shortened(reason),
               ...letGo,
-              notBefore: fromNow(pauseAfterAttempt * Math.max(1, attempts)) as never,
+              notBefore: fromNow(pauseAfterAttempt * Math.max(1, attempts)),
             },
       )
       .where(ours(orderId, owner))
@@ -204,7 +204,7 @@ export function orderThrew(
 async function failOrder(store: Store, orderId: number, owner: string, reason: string): Promise<void> {
   await store.db
     .update(orders)
-    .set({ status: 'failed', reason: shortened(reason), ...letGo, endedAt: now as never })
+    .set({ status: 'failed', reason: shortened(reason), ...letGo, endedAt: now })
     .where(ours(orderId, owner))
 }
 

@@ -27,7 +27,7 @@ export async function reportRunner(
     report.sweptMsAgo === null
       ? null
       : sql`utc_timestamp(3) - interval ${Math.round(report.sweptMsAgo) * 1000} microsecond`
-  const fields = { host, wire: report.wire, seenAt: now as never, sweptAt: sweptAt as never }
+  const fields = { host, wire: report.wire, seenAt: now, sweptAt: sweptAt }
   await store.db
     .insert(runners)
     .values({ id, ...fields })

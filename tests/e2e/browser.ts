@@ -43,7 +43,7 @@ export function benchWalk(open: () => Promise<Site>): void {
       await page.keyboard.press('Enter')
       expect(await page.evaluate(() => document.activeElement?.id)).toBe('slip')
       await page.keyboard.press('/')
-      await page.waitForSelector('input[placeholder="Name, place, MAC or serial"]', { visible: true })
+      await page.waitForSelector('input[placeholder="Name, location, MAC or serial"]', { visible: true })
       await page.keyboard.type('6a-31')
       await press('booth-01')
       await page.waitForFunction(() => document.querySelector('[aria-label="Slip of booth-01"]') !== null)

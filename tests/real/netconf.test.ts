@@ -27,6 +27,7 @@ const open = (): Dialect => {
   const netconf = {
     ...card,
     factory: { ...card.factory, port: unit.port },
+    does: { ...card.does, applies: 'at-once' },
     dialect: { kind: 'netconf', managementInterface: 'uplink', showsMac: 'no' },
   } as DirectCard
   return openNetconf(lane, netconf, pin)
