@@ -1,8 +1,11 @@
 /** The rules of the modules that look at several leaves: `must` and `when` (RFC 7950, 7.5.3 and 7.21.5). */
-import { evaluateXPathToBoolean } from 'fontoxpath'
+import * as xpath from 'fontoxpath'
 import shape from '../../../../models/shape.json'
 import { Refusal } from '../../device/refusal'
 import { isNode, type Node } from './tree'
+
+/** It is CommonJS: Node by itself gives it whole, as the default; whoever bundles it gives its names. */
+const { evaluateXPathToBoolean } = 'default' in xpath ? (xpath.default as typeof xpath) : xpath
 
 /** As XPath sees it: an element for each entry and leaf, with the text of a leaf within. */
 interface XmlNode {
