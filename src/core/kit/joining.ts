@@ -14,6 +14,7 @@ export const turnedAwayFor = [
   'login',
   'image-failed',
 ] as const
+export type JoinReason = (typeof turnedAwayFor)[number]
 
 export const joiningSchema = z.object({
   name: z.string().max(64).optional(),

@@ -3,8 +3,8 @@
  * of it when it is shown (words/), and nothing is found by them.
  */
 import { z } from 'zod'
+import type { JoinReason } from '../kit/joining'
 import type { Check } from './check'
-import type { JoinReason } from './join-reasons'
 
 /** What shows that hands have helped: then it is mustered by itself. Without it, nobody but a person begins again. */
 export type ResumesWhen = 'it-answers' | 'it-was-away' | 'it-is-at-its-address'

@@ -1,6 +1,7 @@
 /** Sentences about units that are held: why, and what the hands do about it. */
+
+import type { JoinReason } from '../../core/kit/joining'
 import type { Held, HeldCode, HeldParams } from '../../core/muster/held'
-import type { JoinReason } from '../../core/muster/join-reasons'
 import { failedChecks } from './checks'
 
 export interface HeldWords {

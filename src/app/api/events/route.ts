@@ -6,7 +6,7 @@ import { getStore } from '../../../actions/store'
 import { slugSchema } from '../../../core/job/job-document'
 import type { Pulse } from '../../../core/muster/pulse'
 import { inTime, rest } from '../../../jobs/installation'
-import { newsOf, workOn } from '../../../jobs/news'
+import { newsFrom } from '../../../jobs/news'
 import { NewsDesk } from '../../server/news-desk'
 import { diskNow, partsNow } from '../../server/parts'
 
@@ -17,8 +17,9 @@ const patienceMs = 1500
 const mostJobs = 50
 const never = new AbortController().signal
 
+const news = newsFrom(getStore)
 const desk = new NewsDesk({
-  newsOf: async (slug, seq) => newsOf(await getStore(), slug, seq),
+  newsOf: news.newsOf,
   orAway: (looking) =>
     inTime(
       looking.then(() => 'answers' as const),
@@ -51,6 +52,7 @@ export function GET(request: Request): Response {
         tell: (job: string, events: unknown) => send('events', { job, events }),
         pulse: (told: Pulse) => send('pulse', told),
       }
+      news.lookAnew()
       desk.follow(follower, request.signal)
       request.signal.addEventListener('abort', () => {
         try {
@@ -69,6 +71,6 @@ async function pulse(slugs: readonly string[], database: Pulse['database']): Pro
   const [parts, disk] = await Promise.all([partsNow(now), diskNow()])
   const quiet: Pulse = { now, database, runnerSilentMs: null, wire: 'works', sweptMsAgo: null, disk, parts, failed: {} }
   if (database === 'away') return quiet
-  const asked = getStore().then(async (store) => ({ ...quiet, ...(await workOn(store, slugs)) }))
+  const asked = news.workOn(slugs).then((work) => ({ ...quiet, ...work }))
   return inTime(asked, patienceMs, { ...quiet, database: 'away' })
 }
