@@ -85,8 +85,8 @@ export const planted = [
   [
     'Networks that a unit ships with go off air with the others',
     runner('steps/backup.ts'),
-    '[await keep(run), await silence(run)]',
-    '[await keep(run)]',
+    'const silenced = await silence(run)',
+    'const silenced = undefined as Message | undefined',
   ],
   [
     'Silenced networks are not saved before a restart',
@@ -97,8 +97,8 @@ export const planted = [
   [
     'The first change comes before the copy as found',
     runner('steps/backup.ts'),
-    '[await keep(run), await silence(run)]',
-    '[await silence(run), await keep(run)]',
+    'const kept = await keep(run)\n  const silenced = await silence(run)',
+    'const silenced = await silence(run)\n  const kept = await keep(run)',
   ],
   [
     'A network is written before its security',
@@ -113,8 +113,8 @@ export const planted = [
   [
     'Radios are written before the country',
     'src/core/muster/procedure.ts',
-    "  'firmware',\n  'country',\n  'clock',\n  'networks',\n  'radios',",
-    "  'firmware',\n  'radios',\n  'country',\n  'clock',\n  'networks',",
+    "  'firmware',\n  // Country before anything about radios: it resets channels on much equipment.\n  'country',\n  // A wrong clock breaks joins, certificates and schedules.\n  'clock',\n  // Security goes in the same change as the network: at no time is one there that anyone could join.\n  'networks',\n  'radios',",
+    "  'firmware',\n  'radios',\n  // Country before anything about radios: it resets channels on much equipment.\n  'country',\n  // A wrong clock breaks joins, certificates and schedules.\n  'clock',\n  // Security goes in the same change as the network: at no time is one there that anyone could join.\n  'networks',",
   ],
   [
     'Nothing is read again after a write',

@@ -2,6 +2,7 @@
  * Makes a server action of what it does. Anybody who may ask can send an action whatever they like, so what comes is
  * held against the types of its arguments first. What is more than a plain value is read by the use case that it is for.
  */
+import { message } from '../core/message/message'
 import 'server-only'
 import type { z } from 'zod'
 import { failed, type Outcome } from '../core/job/outcome'
@@ -16,8 +17,6 @@ export function action<A extends unknown[], T>(
 ): (...args: A) => Promise<Outcome<T>> {
   return async (...args) => {
     const parsed = given.safeParse(args)
-    return parsed.success
-      ? act(...parsed.data)
-      : failed('This page and what answers it are not of one release: load it anew.')
+    return parsed.success ? act(...parsed.data) : failed(message('release-differs'))
   }
 }

@@ -23,7 +23,7 @@ export const deleteJobAction = action(
     try {
       await deleteJob(store, id, typedName, new Date())
     } catch (error) {
-      if (error instanceof NotDeletedError) return failed(error.message, 'name')
+      if (error instanceof NotDeletedError) return failed(error.told, 'name')
       throw error
     }
     revalidatePath('/')

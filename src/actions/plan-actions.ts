@@ -1,10 +1,11 @@
 'use server'
-/** What the Plan page does: plan again, lock, place units on floors, take drawings and newer radio rules. */
 import { revalidatePath } from 'next/cache'
 import { z } from 'zod'
 import { bandSchema } from '../core/catalogue/values'
 import { failed, type Outcome } from '../core/job/outcome'
 import { unitIdSchema } from '../core/kit/unit'
+/** What the Plan page does: plan again, lock, place units on floors, take drawings and newer radio rules. */
+import { message } from '../core/message/message'
 import type { RulesOffer } from '../core/regulatory/rules-offer'
 import { lockAddress, lockChannel, planAgain as plan, saveFloors } from '../jobs/plan'
 import { forgetRules, offerRules, takeRules } from '../jobs/rules'
@@ -46,9 +47,9 @@ export const offerRulesAction = action(
   z.tuple([z.instanceof(FormData)]),
   async (form): Promise<Outcome<RulesOffer>> => {
     const [file, signature] = [form.get('file'), form.get('signature')]
-    if (!(file instanceof File)) return failed('Choose a regulatory.db file.')
+    if (!(file instanceof File)) return failed(message('rules-file-missing'))
     const tooLarge = [file, signature].find((each) => each instanceof File && each.size > largestRules)
-    if (tooLarge instanceof File) return failed(`${tooLarge.name} has more than 1 MB: it is not a regulatory database.`)
+    if (tooLarge instanceof File) return failed(message('rules-file-too-large', { name: tooLarge.name }))
     const given =
       signature instanceof File && signature.size > 0 ? Buffer.from(await signature.arrayBuffer()) : undefined
     return offerRules(await getStore(), {

@@ -1,4 +1,5 @@
 /** For actions and routes: the job of a slug that came from outside, or a sentence. */
+import { type Message, message } from '../core/message/message'
 import 'server-only'
 import { slugSchema } from '../core/job/job-document'
 import { failed, type Outcome } from '../core/job/outcome'
@@ -20,21 +21,19 @@ export async function withJob<T>(
 ): Promise<Outcome<T>> {
   try {
     const found = await jobOf(slug)
-    return found ? await act(found.store, found.job) : failed('This job is no longer there.')
+    return found ? await act(found.store, found.job) : failed(message('job-no-longer-there'))
   } catch (error) {
-    if (error instanceof StaleVersionError) return failed(error.message, 'version')
-    if (error instanceof MusterOpenError) return failed(error.message)
-    if (error instanceof StoreError || error instanceof BrokenRowError) return failed(storeSentence(error))
+    if (error instanceof StaleVersionError) return failed(error.told, 'version')
+    if (error instanceof MusterOpenError) return failed(error.told)
+    if (error instanceof StoreError || error instanceof BrokenRowError) return failed(toldOf(error))
     throw error
   }
 }
 
-function storeSentence(error: StoreError | BrokenRowError): string {
-  if (error instanceof BrokenRowError) return `${error.message}. The other jobs are not touched by it.`
-  if (error.kind === 'away')
-    return 'The database is away. Nothing was changed; it is started again, then try once more.'
-  if (error.kind === 'full')
-    return 'The disk of the database is full. Nothing was changed; make room, then try once more.'
+function toldOf(error: StoreError | BrokenRowError): Message {
+  if (error instanceof BrokenRowError) return message('other-jobs-untouched', { told: error.told })
+  if (error.kind === 'away') return message('database-away-unchanged')
+  if (error.kind === 'full') return message('database-full-unchanged')
   console.error(error.message)
-  return 'The database does not take this. Nothing was changed.'
+  return message('database-refuses-unchanged')
 }

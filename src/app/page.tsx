@@ -4,6 +4,7 @@ import { jobLines } from '../jobs/job-lines'
 import { radioRules } from '../jobs/rules'
 import { JobsView } from '../ui/jobs/jobs-view'
 import { courseWords } from '../words/en/roll-text'
+import { sentence } from '../words/en/sentence'
 
 export const dynamic = 'force-dynamic'
 
@@ -13,7 +14,7 @@ export default async function JobsPage() {
     ...line,
     course: course ? courseWords(course) : '',
     where: brief ? `${brief.site}, ${countryName(brief.country)}` : '',
-    ...(fault === undefined ? {} : { fault }),
+    ...(fault === undefined ? {} : { fault: sentence(fault) }),
   }))
   const { database } = await radioRules(store)
   const countries = countriesByName(database.keys()).map(({ code, name }) => ({ value: code, words: name }))

@@ -1,8 +1,10 @@
 /** `muster backup` and `muster restore`: everything, one file, sealed with a passphrase. */
+
 import { statSync } from 'node:fs'
 import { jobLines } from '../jobs/job-lines'
 import { SealError, shortestPassphrase } from '../jobs/sealed-file'
 import { backUp, RestoreError, restoreWhole } from '../jobs/whole-backup'
+import { sentence } from '../words/en/sentence'
 import { CommandError, fileError, readText, requireReadable } from './command-error'
 import { installation } from './installation'
 import { withStore } from './with-store'
@@ -17,7 +19,7 @@ export async function backup(path: string, options: BackupOptions): Promise<stri
   await withStore((store) =>
     backUp(store, vaultKeyFile, passphrase, path, new Date()).catch((error: unknown) => {
       if (error instanceof SealError)
-        throw new CommandError(2, `${path} is not made: ${error.message}. Try it once more.`)
+        throw new CommandError(2, `${path} is not made: ${sentence(error.told)}. Try it once more.`)
       throw fileError(error, 'written') ?? error
     }),
   )
@@ -38,7 +40,7 @@ export async function restore(path: string, options: BackupOptions & { replace?:
       )
     const madeAt = await restoreWhole(store, vaultKeyFile, path, passphrase).catch((error: unknown) => {
       if (error instanceof SealError || error instanceof RestoreError)
-        throw new CommandError(2, `${path} cannot be restored: ${error.message}. Nothing has changed.`)
+        throw new CommandError(2, `${path} cannot be restored: ${sentence(error.told)}. Nothing has changed.`)
       throw error
     })
     return `Everything is as it was on ${madeAt}. End Air Muster and start it again: what runs still holds the former key.`

@@ -1,5 +1,8 @@
 /** The `muster` command, from its words. What needs the database is loaded only by the commands that use it. */
+
 import { Command } from 'commander'
+import { ToldError } from '../core/message/told-error'
+import { sentence } from '../words/en/sentence'
 import type { BackupOptions } from './backup'
 import { CommandError, fileError } from './command-error'
 import { lookIn } from './installation'
@@ -24,11 +27,17 @@ export async function runCommand(words: readonly string[], { print, complain }: 
     await commandLine(print, endWith).parseAsync(words, { from: 'user' })
     return status
   } catch (error) {
-    const fault = error instanceof CommandError ? error : fileError(error, 'used')
+    const fault = commandErrorOf(error)
     if (!fault) throw error
     complain(fault.message)
     return fault.exitCode
   }
+}
+
+/** What was wrong, where it is something that whoever typed the command can see to. */
+function commandErrorOf(error: unknown): CommandError | undefined {
+  if (error instanceof CommandError) return error
+  return error instanceof ToldError ? new CommandError(2, `${sentence(error.told)}.`) : fileError(error, 'used')
 }
 
 /** @param endWith  told the exit code of a command that was carried out, where it is not 0 */

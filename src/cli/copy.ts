@@ -1,6 +1,8 @@
 /** Prints the copy of a unit's configuration. */
+
 import { revealCopy } from '../jobs/copies'
 import { fromCommandLine } from '../jobs/installation'
+import { sentence } from '../words/en/sentence'
 import { CommandError } from './command-error'
 import { mustUnit, mustView } from './job-commands'
 import { withStore } from './with-store'
@@ -13,7 +15,7 @@ export function printCopy(slug: string, wanted: string, which: 'as-found' | 'as-
   return withStore(async (store) => {
     const view = await mustView(store, slug)
     const answer = await revealCopy(store, view.job, mustUnit(view, wanted).id, which, fromCommandLine)
-    if (!answer.ok) throw new CommandError(2, answer.sentence)
+    if (!answer.ok) throw new CommandError(2, sentence(answer.told))
     return answer.value?.text ?? ''
   })
 }

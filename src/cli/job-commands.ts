@@ -26,6 +26,7 @@ import { lendingSaid } from '../words/en/lending'
 import type { OfUnit } from '../words/en/next-move'
 import { outcomesCsv } from '../words/en/outcomes-csv'
 import { courseWords, rollText } from '../words/en/roll-text'
+import { sentence, sentenceOfText } from '../words/en/sentence'
 import { CommandError } from './command-error'
 import { documentOf } from './job-file'
 import { withStore } from './with-store'
@@ -55,7 +56,7 @@ export function jobs({ deleted }: { deleted?: true } = {}): Promise<string> {
         : gone.map(({ id, name, deletedAt }) => `${id}  ${name}, deleted ${deletedAt.toISOString()}`).join('\n')
     }
     const lines = (await jobLines(store)).map(({ slug, name, course, fault }) =>
-      course ? `${slug}  ${name}, ${courseWords(course)}` : `${slug}  ${name}: ${fault}`,
+      course ? `${slug}  ${name}, ${courseWords(course)}` : `${slug}  ${name}: ${fault ? sentence(fault) : ''}`,
     )
     return lines.length === 0 ? 'There are no jobs yet.' : lines.sort().join('\n')
   })
@@ -69,7 +70,7 @@ export function remove(slug: string, { name }: { name: string }): Promise<string
     try {
       await deleteJob(store, job.id, name, new Date())
     } catch (error) {
-      if (error instanceof NotDeletedError) throw new CommandError(2, error.message)
+      if (error instanceof NotDeletedError) throw new CommandError(2, sentence(error.told))
       throw error
     }
     return `${job.name} is deleted. Its log is kept: muster log ${job.id}`
@@ -89,7 +90,7 @@ export function log(which: string): Promise<string> {
         `There is no job "${which}", and none with this number was deleted. See: muster jobs --deleted`,
       )
     const lines = (await jobLog(store, job.id)).map(
-      (line) => `${line.at.toISOString()}  ${'event' in line ? JSON.stringify(line.event) : line.reason}`,
+      (line) => `${line.at.toISOString()}  ${'event' in line ? JSON.stringify(line.event) : sentence(line.told)}`,
     )
     return lines.length === 0 ? 'Nothing was logged.' : lines.join('\n')
   })
@@ -104,7 +105,7 @@ export function load(paths: readonly string[]): Promise<string> {
       try {
         await loadJob(store, document, new Date())
       } catch (error) {
-        if (error instanceof JobExistsError) throw new CommandError(2, error.message)
+        if (error instanceof JobExistsError) throw new CommandError(2, sentence(error.told))
         throw error
       }
       lines.push(`${document.slug} is loaded: ${document.units.length} units.`)
@@ -147,10 +148,10 @@ export function run(slug: string, { wait, units }: { wait?: true; units?: string
     let order: number
     try {
       const placed = await orderMuster(store, before.job, selection)
-      if (!placed.ok || placed.value === undefined) throw new CommandError(2, placed.ok ? '' : placed.sentence)
+      if (!placed.ok || placed.value === undefined) throw new CommandError(2, placed.ok ? '' : sentence(placed.told))
       order = placed.value
     } catch (error) {
-      if (error instanceof MusterOpenError) throw new CommandError(2, error.message)
+      if (error instanceof MusterOpenError) throw new CommandError(2, sentence(error.told))
       throw error
     }
     if (!wait) return 'The muster begins.'
@@ -170,7 +171,10 @@ async function over(store: Store, jobId: number, order: number): Promise<void> {
   for (;;) {
     const state = await orderState(store, order)
     if (state?.status === 'failed')
-      throw new CommandError(1, `The muster failed three times and is not begun again by itself: ${state.reason ?? ''}`)
+      throw new CommandError(
+        1,
+        `The muster failed three times and is not begun again by itself: ${sentenceOfText(state.reason ?? '')}`,
+      )
     if (!(await musterIsOpen(store, jobId))) return
     const silentMs = (await runnerSilentMs(store)) ?? Number.POSITIVE_INFINITY
     const patienceMs = silentMs === Number.POSITIVE_INFINITY ? noRunnerMs : silentRunnerMs

@@ -1,7 +1,9 @@
 /** `muster key`: the SSH key of a job. */
+
 import { readFileSync } from 'node:fs'
 import { findJob } from '../jobs/installation'
 import { removeSshKey, setSshKey } from '../jobs/ssh-key'
+import { sentence } from '../words/en/sentence'
 import { CommandError } from './command-error'
 import { withStore } from './with-store'
 
@@ -16,7 +18,7 @@ export function key(slug: string, file: string | undefined, { remove }: { remove
     }
     if (file === undefined) throw new CommandError(2, 'Name the file of a private key, such as ~/.ssh/id_ed25519.')
     const outcome = await setSshKey(store, job, textOf(file))
-    if (!outcome.ok) throw new CommandError(2, `${file}: ${outcome.sentence}`)
+    if (!outcome.ok) throw new CommandError(2, `${file}: ${sentence(outcome.told)}`)
     return 'The key is sealed. It is tried where neither the factory password nor those of the job are taken.'
   })
 }

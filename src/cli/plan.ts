@@ -1,6 +1,8 @@
 /** `muster plan`: solves a channel problem. */
+
 import { channelProblemSchema } from '../core/radio/channels/channel-problem'
 import { planChannels } from '../core/radio/channels/plan-channels'
+import { sentenceOfText } from '../words/en/sentence'
 import { CommandError, readText } from './command-error'
 
 /** @throws CommandError naming the place and the fault of the file */
@@ -17,7 +19,9 @@ export function plan({ problem: path, json }: { problem: string; json?: true }):
   if (!parsed.success)
     throw new CommandError(
       2,
-      parsed.error.issues.map((issue) => `${path}: ${issue.path.join('.') || 'the file'}: ${issue.message}`).join('\n'),
+      parsed.error.issues
+        .map((issue) => `${path}: ${issue.path.join('.') || 'the file'}: ${sentenceOfText(issue.message)}`)
+        .join('\n'),
     )
   const begun = performance.now()
   const { chosen, cost } = planChannels(parsed.data)

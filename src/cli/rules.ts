@@ -1,10 +1,12 @@
 /** `muster rules`: what a country allows, from the regulatory database. */
-import { bands } from '../core/regulatory/blocks'
-import { conditionsOf, radarRules } from '../core/regulatory/conditions'
+
+import { type Band, bands } from '../core/regulatory/blocks'
 import { countryName, nearCountries } from '../core/regulatory/country'
 import type { CountryRules } from '../core/regulatory/database'
 import { type LegalBlock, legalBlocks, whyNothingIsLegal } from '../core/regulatory/legal'
 import { loadRegulatory } from '../jobs/rules'
+import { conditionsOf, radarRules } from '../words/en/radio-rules'
+import { sentence } from '../words/en/sentence'
 import { CommandError } from './command-error'
 
 export interface RulesOptions {
@@ -55,12 +57,17 @@ function heading(country: CountryRules): string {
   return `${country.country}  ${countryName(country.country)}, ${radarRules(country)}, ${legalBlocks(country).length} blocks`
 }
 
+const whyNothing = (country: CountryRules, band: Band): string[] => {
+  const why = whyNothingIsLegal(country, band)
+  return why ? [sentence(why)] : []
+}
+
 function table(country: CountryRules): string {
   const blocks = legalBlocks(country)
   const sections = bands.map((band) => {
     const rows = blocks.filter((block) => block.band === band)
     return rows.length === 0
-      ? `${band} GHz: nothing is legal for an access point. ${whyNothingIsLegal(country, band) ?? ''}`.trimEnd()
+      ? [`${band} GHz: nothing is legal for an access point.`, ...whyNothing(country, band)].join(' ')
       : `${band} GHz\n${rows.map(line).join('\n')}`
   })
   return [heading(country), ...sections].join('\n\n')

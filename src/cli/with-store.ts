@@ -1,5 +1,7 @@
 /** The store of the installation that a command speaks to, and what is said where it does not answer. */
+
 import { BrokenRowError, openInstallation, type Store, storeErrorOf } from '../jobs/installation'
+import { sentence } from '../words/en/sentence'
 import { CommandError } from './command-error'
 import { installation } from './installation'
 
@@ -22,9 +24,9 @@ export async function withStore<T>(use: (store: Store) => Promise<T>): Promise<T
         2,
         'The database does not answer. See whether npm run demo still runs; it starts a database that died again by itself.',
       )
-    if (fault) throw new CommandError(2, `${fault.message}.`)
+    if (fault) throw new CommandError(2, `${sentence(fault.told)}.`)
     if (error instanceof BrokenRowError)
-      throw new CommandError(2, `${error.message}. The other jobs are not touched by it.`)
+      throw new CommandError(2, `${sentence(error.told)}. The other jobs are not touched by it.`)
     throw error
   } finally {
     await store?.close().catch(() => undefined)

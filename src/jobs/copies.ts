@@ -1,6 +1,8 @@
 /** Copies of a unit's configuration, in its own form: shown to whoever asks, which is recorded first. */
+
 import { z } from 'zod'
 import { failed, type Outcome } from '../core/job/outcome'
+import { message } from '../core/message/message'
 import { fileFromPagesSchema, type PageWhenHeld, pageWhenHeldSchema } from '../core/showing/file-from-pages'
 import { appendEvents } from '../store/events'
 import type { Job } from '../store/jobs'
@@ -34,9 +36,9 @@ export function revealCopy(
 ): Promise<Outcome<CopyFile>> {
   return inTransaction(store, async (inner) => {
     const unit = (await listUnits(inner, job.id)).find(({ id }) => id === unitId)
-    if (!unit) return failed('This unit is no longer on the kit list.')
+    if (!unit) return failed(message('unit-no-longer-listed'))
     const text = await openBackup(inner, job.id, unit.mac, copy)
-    if (text === undefined) return failed(`There is no copy of ${unit.name} ${copy.replace('-', ' ')} yet.`)
+    if (text === undefined) return failed(message('copy-missing', { name: unit.name, copy }))
     const event = { kind: 'reveal', secret: `copy/${unit.id}/${copy}`, by } as const
     await appendEvents(inner, job.id, [{ at: new Date(), event }])
     if (copy === 'from-pages') {
@@ -50,9 +52,9 @@ export function revealCopy(
 /** The page that stood when a unit was held. It holds no secret, so that nobody has to record who looks at it. */
 export async function pageWhenHeld(store: Store, job: Pick<Job, 'id'>, unitId: string): Promise<Outcome<PageWhenHeld>> {
   const unit = (await listUnits(store, job.id)).find(({ id }) => id === unitId)
-  if (!unit) return failed('This unit is no longer on the kit list.')
+  if (!unit) return failed(message('unit-no-longer-listed'))
   const text = await openBackup(store, job.id, unit.mac, 'page-when-held')
-  if (text === undefined) return failed(`There is no picture of a page of ${unit.name}.`)
+  if (text === undefined) return failed(message('picture-missing', { name: unit.name }))
   return { ok: true, value: pageWhenHeldSchema.parse(JSON.parse(text)) }
 }
 

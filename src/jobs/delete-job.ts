@@ -1,4 +1,7 @@
 /** Deletes a job. Its log is kept, with its name; secrets, copies of configurations, plans and drawings are gone. */
+
+import { message } from '../core/message/message'
+import { ToldError } from '../core/message/told-error'
 import { forgetJob, lockedName } from '../store/deleted-jobs'
 import { inTransaction, type Store } from '../store/open'
 import { musterIsOpen } from '../store/orders'
@@ -6,7 +9,7 @@ import { musterIsOpen } from '../store/orders'
 export { deletedJobs, jobLog } from '../store/deleted-jobs'
 
 /** It cannot be deleted; the message says why. Nothing was changed. */
-export class NotDeletedError extends Error {
+export class NotDeletedError extends ToldError {
   override readonly name = 'NotDeletedError'
 }
 
@@ -17,12 +20,9 @@ export class NotDeletedError extends Error {
 export async function deleteJob(store: Store, jobId: number, typedName: string, at: Date): Promise<void> {
   await inTransaction(store, async (inner) => {
     const name = await lockedName(inner, jobId)
-    if (name === undefined) throw new NotDeletedError('This job is no longer there.')
-    if (typedName.trim() !== name) throw new NotDeletedError(`To delete it, type its name as it stands: ${name}`)
-    if (await musterIsOpen(inner, jobId))
-      throw new NotDeletedError(
-        'A muster of this job is under way. Pause it or wait until it is over, then delete the job.',
-      )
+    if (name === undefined) throw new NotDeletedError(message('job-no-longer-there'))
+    if (typedName.trim() !== name) throw new NotDeletedError(message('delete-needs-name', { name }))
+    if (await musterIsOpen(inner, jobId)) throw new NotDeletedError(message('delete-during-muster'))
     await forgetJob(inner, jobId, at)
   })
 }

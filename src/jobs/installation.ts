@@ -1,5 +1,6 @@
 /** What pages, routes and command line need of the installation itself: its store, and how it fails. */
-import { migrateStore, openStore, type Store, type StoreOptions } from '../store/open'
+import { migrateStore } from '../store/migrate'
+import { openStore, type Store, type StoreOptions } from '../store/open'
 
 export { BrokenRowError, StoreError, storeErrorOf } from '../store/faults'
 export { findJob, type Job, jobSlugs, namedJobs, StaleVersionError } from '../store/jobs'

@@ -1,5 +1,7 @@
 /** All jobs, a line each: how far each is, or why it cannot be read. One that cannot be read leaves the others alone. */
+
 import type { Brief } from '../core/brief/brief'
+import type { Message } from '../core/message/message'
 import { type Course, courseOf } from '../core/muster/called'
 import { BrokenRowError } from '../store/faults'
 import { type Job, listJobs } from '../store/jobs'
@@ -13,7 +15,7 @@ export interface KeptJobLine {
   readonly brief: Brief | undefined
   /** Undefined where it cannot be read. */
   readonly course: Course | undefined
-  readonly fault: string | undefined
+  readonly fault: Message | undefined
 }
 
 /** In order of their names. */
@@ -21,7 +23,7 @@ export async function jobLines(store: Store): Promise<KeptJobLine[]> {
   const { jobs, broken } = await listJobs(store)
   const whole = await Promise.all(jobs.map((job) => lineOf(store, job)))
   const faulty = broken.map(
-    ({ reason, ...job }): KeptJobLine => ({ ...job, brief: undefined, course: undefined, fault: reason }),
+    ({ told, ...job }): KeptJobLine => ({ ...job, brief: undefined, course: undefined, fault: told }),
   )
   return [...whole, ...faulty].sort((a, b) => a.name.localeCompare(b.name))
 }
@@ -33,6 +35,6 @@ async function lineOf(store: Store, { id, slug, name, brief }: Job): Promise<Kep
     return { ...line, course: view && courseOf(view.units, view.roll, view.cards), fault: undefined }
   } catch (error) {
     if (!(error instanceof BrokenRowError)) throw error
-    return { ...line, course: undefined, fault: error.message }
+    return { ...line, course: undefined, fault: error.told }
   }
 }

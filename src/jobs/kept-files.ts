@@ -1,6 +1,8 @@
 /** Files that people hand over: drawings of floors and images of firmware, kept whole by what they hold. */
+
 import { drawingTypeSchema, looksLike } from '../core/job/drawing-type'
 import { done, failed, type Outcome } from '../core/job/outcome'
+import { message } from '../core/message/message'
 import { FilesFullError, FileTooLargeError, keepFile, readFileParts } from '../store/files'
 import type { Job } from '../store/jobs'
 import type { Store } from '../store/open'
@@ -31,13 +33,12 @@ export async function keepFloorDrawing(
 ): Promise<Outcome> {
   const type = drawingTypeSchema.safeParse(said)
   const { site } = await loadSite(store, job.id)
-  if (!site.floors.some(({ id }) => id === floor))
-    return failed('This floor is not kept yet: save the plan, then give it its drawing.')
-  if (!type.success) return failed(`${given.name} is not a drawing that can be shown: take SVG, PNG, JPEG or PDF.`)
+  if (!site.floors.some(({ id }) => id === floor)) return failed(message('floor-not-kept-yet'))
+  if (!type.success) return failed(message('not-a-drawing', { name: given.name }))
   return kept(store, given, largestDrawing, async ({ hash, head }) => {
     // A file that no floor shows is swept away in time.
     if (!looksLike(type.data, head))
-      return failed(`${given.name} says that it is ${type.data}, and its content is something else.`)
+      return failed(message('file-not-what-it-says', { name: given.name, type: type.data }))
     await keepDrawing(store, job.id, floor, { type: type.data, file: hash }, new Date())
     return done
   })
@@ -49,7 +50,9 @@ export function keepImage(
   given: GivenFile,
 ): Promise<Outcome<{ readonly sha256: string; readonly bytes: number }>> {
   return kept(store, given, largestImage, async ({ hash, size }) =>
-    size === 0 ? failed(`${given.name} is empty.`) : { ok: true, value: { sha256: hash, bytes: size } },
+    size === 0
+      ? failed(message('file-is-empty', { name: given.name }))
+      : { ok: true, value: { sha256: hash, bytes: size } },
   )
 }
 
@@ -62,8 +65,8 @@ async function kept<T>(
   try {
     return await use(await keepFile(store, parts, largest, new Date()))
   } catch (error) {
-    if (error instanceof FileTooLargeError) return failed(`${name} is too large: ${error.message}. Save it smaller.`)
-    if (error instanceof FilesFullError) return failed(`${name} was not kept: ${error.message}.`)
+    if (error instanceof FileTooLargeError) return failed(message('file-too-large-named', { name, told: error.told }))
+    if (error instanceof FilesFullError) return failed(message('file-not-kept', { name, told: error.told }))
     throw error
   }
 }

@@ -1,10 +1,12 @@
 /** The kit list of a job, and the kit cards of the installation. */
+
 import { z } from 'zod'
 import { cardBounds } from '../core/input/bounded-text'
 import { failed, failedBy, type Outcome } from '../core/job/outcome'
 import { modelName, readKitCard } from '../core/kit/kit-card'
 import { reviewRoster } from '../core/kit/roster'
 import { type Unit, unitIdSchema, unitSchema } from '../core/kit/unit'
+import { message } from '../core/message/message'
 import { mergedCard } from '../core/showing/merged-card'
 import { type Job, StaleVersionError } from '../store/jobs'
 import { changeKit, type KeptUnit, listUnits } from '../store/kit'
@@ -33,7 +35,7 @@ export async function saveKit(store: Store, job: Job, input: KitChange): Promise
   // The database keeps MACs and names apart too; here the fault has a sentence.
   const roster = reviewRoster(merged(before, parsed.data), await kitCardsOf(store))
   const fault = roster.find((each) => each.weight === 'row')
-  if (fault) return failed(fault.sentence, fault.field)
+  if (fault) return failed(fault, fault.field)
   const units = await inTransaction(store, async (inner) => {
     await changeKit(inner, job.id, { add, change, remove, order })
     await makeMissingSecrets(inner, job.id, job.brief, new Date())
@@ -51,13 +53,17 @@ function merged(before: readonly Unit[], { add, change, remove }: z.infer<typeof
 /** Keeps a kit card of this installation. @param version 0 for a new one @returns its name */
 export async function saveCard(store: Store, yaml: string, version: number): Promise<Outcome<string>> {
   const text = z.string().max(cardBounds.size).safeParse(yaml)
-  if (!text.success) return failed(`A kit card has ${cardBounds.size / 1024} kB at the most.`)
+  if (!text.success) return failed(message('card-too-large', { most: cardBounds.size / 1024 }))
   try {
     const reading = await keepCard(store, text.data, z.int().parse(version), new Date())
     if (reading.ok) return { ok: true, value: modelName(reading.card) }
-    return failed(reading.faults.map((fault) => `Line ${fault.line}: ${fault.field} ${fault.reason}`).join('\n'))
+    return failed(
+      message('lines', {
+        of: reading.faults.map(({ line, field, reason }) => message('card-line', { line, field, told: reason })),
+      }),
+    )
   } catch (error) {
-    if (error instanceof StaleVersionError) return failed(error.message)
+    if (error instanceof StaleVersionError) return failed(error.told)
     throw error
   }
 }

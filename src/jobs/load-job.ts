@@ -1,8 +1,11 @@
 /** Loads a job from a file: brief, kit, floors and locks. Secrets that it does not bring are made here and sealed. */
+
 import { Readable } from 'node:stream'
 import { type Brief, neededSecrets } from '../core/brief/brief'
 import type { JobDocument } from '../core/job/job-document'
 import { readKitCard } from '../core/kit/kit-card'
+import { message } from '../core/message/message'
+import { ToldError } from '../core/message/told-error'
 import { keepFile } from '../store/files'
 import { createJob, jobSlugs } from '../store/jobs'
 import { addUnits } from '../store/kit'
@@ -15,7 +18,7 @@ import { makeMissingSecrets } from './make-secrets'
 import { replan } from './replan'
 
 /** A job of this name is there already; nothing was written. */
-export class JobExistsError extends Error {
+export class JobExistsError extends ToldError {
   override readonly name = 'JobExistsError'
 }
 
@@ -55,7 +58,7 @@ async function putJob(
   secrets: ReadonlyMap<string, string>,
 ): Promise<number> {
   const { slug, name, brief, site } = document
-  if ((await jobSlugs(store)).includes(slug)) throw new JobExistsError(`There is a job "${slug}" already.`)
+  if ((await jobSlugs(store)).includes(slug)) throw new JobExistsError(message('job-exists', { slug }))
   const jobId = await createJob(store, { slug, name, brief, at })
   const units = document.units.map(
     ({ locks: _locks, address: _address, addressLocked: _addressLocked, ...unit }) => unit,

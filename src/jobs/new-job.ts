@@ -1,10 +1,12 @@
 /** A new job: its brief as one begins, and the secrets that it needs. */
+
 import { z } from 'zod'
 import { newBrief } from '../core/brief/brief'
 import { timeZoneFor } from '../core/brief/country-time-zone'
 import { lineSchema } from '../core/input/line'
 import { jobNameSchema, slugOf } from '../core/job/job-document'
 import { failed, failedBy, type Outcome } from '../core/job/outcome'
+import { message, messageText } from '../core/message/message'
 import { createJob, jobSlugs } from '../store/jobs'
 import { inTransaction, type Store } from '../store/open'
 import { radioRules } from '../store/regulatory-file'
@@ -12,7 +14,7 @@ import { makeMissingSecrets } from './make-secrets'
 
 const newJobSchema = z.object({
   name: jobNameSchema,
-  site: lineSchema(120).min(1, 'name the site'),
+  site: lineSchema(120).min(1, messageText('site-without-name')),
   country: z.string(),
   timeZone: z.string(),
 })
@@ -23,8 +25,7 @@ export async function beginJob(store: Store, input: NewJob): Promise<Outcome<str
   const parsed = newJobSchema.safeParse(input)
   if (!parsed.success) return failedBy(parsed.error)
   const { name, site, country, timeZone } = parsed.data
-  if (!(await radioRules(store)).database.has(country))
-    return failed('Choose the country from the list: it decides everything about radios.', 'country')
+  if (!(await radioRules(store)).database.has(country)) return failed(message('country-not-chosen'), 'country')
   const at = new Date()
   const brief = newBrief(site, country, timeZoneFor(country, timeZone, at))
   const slug = await inTransaction(store, async (inner) => {

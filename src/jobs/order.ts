@@ -1,10 +1,12 @@
 /** Orders that people place: a runner carries them out. */
+
 import { z } from 'zod'
 import { settingIdSchema } from '../core/config/unit-config'
 import { lineSchema } from '../core/input/line'
-import { done, failed, type Outcome } from '../core/job/outcome'
+import { done, failed, failedBy, type Outcome } from '../core/job/outcome'
 import { oldCryptoSchema } from '../core/kit/old-crypto'
 import { type Unit, unitIdSchema } from '../core/kit/unit'
+import { message, messageText } from '../core/message/message'
 import { allUnits, type Selection, selectionSchema, theseUnits } from '../core/muster/selection'
 import { appendEvents } from '../store/events'
 import type { Job } from '../store/jobs'
@@ -19,7 +21,7 @@ export { MusterOpenError, musterIsOpen, orderState } from '../store/orders'
 /** @throws MusterOpenError where one is under way for other units */
 export async function orderMuster(store: Store, job: Job, selection: Selection): Promise<Outcome<number>> {
   const parsed = selectionSchema.safeParse(selection)
-  if (!parsed.success) return failed('These are not units of the list.')
+  if (!parsed.success) return failed(message('units-not-listed'))
   return { ok: true, value: await placeOrder(store, { jobId: job.id, kind: 'muster', units: parsed.data }) }
 }
 
@@ -65,7 +67,7 @@ function onOneUnit(
 ): Promise<Outcome> {
   return inTransaction(store, async (inner) => {
     const found = (await listUnits(inner, job.id)).find((each) => each.id === unit)
-    if (!found) return failed('This unit is no longer on the kit list.')
+    if (!found) return failed(message('unit-no-longer-listed'))
     await change(inner, found)
     if (then === 'muster') await placeOrder(inner, { jobId: job.id, kind: 'muster', units: theseUnits(found.id) })
     return done
@@ -81,8 +83,8 @@ export function trustNewCertificate(
   { name }: Actor,
 ): Promise<Outcome> {
   return onOneUnit(store, job, unit, then, async (inner, found) => {
-    const text = `${name}: it was reset, its next certificate is pinned`
-    await appendEvents(inner, job.id, [{ at: new Date(), event: { kind: 'log', unit: found.id, text } }])
+    const told = message('certificate-pinned-anew', { name })
+    await appendEvents(inner, job.id, [{ at: new Date(), event: { kind: 'log', unit: found.id, told } }])
     await forgetPin(inner, job.id, found.mac)
   })
 }
@@ -110,7 +112,7 @@ const byHandSchema = z.object({
     .array(z.object({ id: settingIdSchema, of: z.string().max(40), asked: z.string().max(4000) }))
     .min(1)
     .max(2000),
-  who: lineSchema(60).min(1, 'say who has seen to it'),
+  who: lineSchema(60).min(1, messageText('name-missing')),
   done: z.enum(['yes', 'no']),
 })
 export type SeenToByHand = z.input<typeof byHandSchema>
@@ -118,7 +120,7 @@ export type SeenToByHand = z.input<typeof byHandSchema>
 /** Somebody has set by hand what no muster can set, or has not after all; all of a unit at once, where it is much. */
 export async function seeToByHand(store: Store, job: Job, given: SeenToByHand): Promise<Outcome> {
   const parsed = byHandSchema.safeParse(given)
-  if (!parsed.success) return failed(parsed.error.issues[0]?.message ?? 'This is not a setting.')
+  if (!parsed.success) return failedBy(parsed.error)
   const { settings, ...rest } = parsed.data
   const at = new Date()
   const events = settings.map((setting) => ({ at, event: { kind: 'by-hand', ...rest, ...setting } as const }))

@@ -1,6 +1,9 @@
 /** Plans beside the process that asks: a large site takes seconds, and pages are to be answered meanwhile. */
+
 import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
+import { message } from '../core/message/message'
+import { ToldError } from '../core/message/told-error'
 import { makePlan, type PlanInput, type Planning } from '../core/plan/plan'
 
 /** Up to here a thread takes longer to start than the plan takes. */
@@ -16,6 +19,6 @@ export async function planInThread(input: PlanInput): Promise<Planning> {
     ])
     worker.once('message', resolve)
     worker.once('error', reject)
-    worker.once('exit', (code) => reject(new Error(`the planner ended with ${code} and no plan`)))
+    worker.once('exit', (code) => reject(new ToldError(message('planner-ended', { code }))))
   })
 }

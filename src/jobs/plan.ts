@@ -1,6 +1,8 @@
 /** The plan of a job: made again, locked at single places, and following the floors. */
+
 import { parseIpv4 } from '../core/address/ipv4'
 import { done, failed, failedBy, type Outcome } from '../core/job/outcome'
+import { message } from '../core/message/message'
 import { newSiteSchema } from '../core/radio/propagation/floor'
 import type { Band } from '../core/regulatory/blocks'
 import { type Job, listJobs } from '../store/jobs'
@@ -14,7 +16,7 @@ export { loadSite } from '../store/sites'
 /** @param effort  how long the search may take */
 export async function planAgain(store: Store, job: Job, effort: 'quick' | 'thorough' = 'thorough'): Promise<Outcome> {
   const planning = await replan(store, job.id, { effort })
-  return planning ? done : failed(`There are no radio rules for ${job.brief.country}.`)
+  return planning ? done : failed(message('no-radio-rules', { country: job.brief.country }))
 }
 
 /** @param channel  null lets the channel go */
@@ -31,7 +33,7 @@ export async function lockChannel(
 export async function lockAddress(store: Store, job: Job, unit: string, address: string | null): Promise<Outcome> {
   const locked = address?.trim()
   if (locked !== undefined && parseIpv4(locked) === undefined)
-    return failed(`"${locked}" is not an IPv4 address such as 10.44.8.21.`, 'address')
+    return failed(message('lock-not-an-address', { address: locked }), 'address')
   await keepAddress(store, job.id, unit, locked)
   return planAgain(store, job, 'quick')
 }

@@ -19,7 +19,7 @@ export async function offerRules(store: Store, given: GivenRules): Promise<Outco
   const { jobs } = await listJobs(store)
   const countries = jobs.map((job) => job.brief.country)
   const reading = await offerRegulatory(store, { ...given, countries, at: new Date() })
-  return reading.ok ? { ok: true, value: reading.offer } : failed(reading.sentence)
+  return reading.ok ? { ok: true, value: reading.offer } : failed(reading.told)
 }
 
 /** @param hash  those that were looked at, and no others */

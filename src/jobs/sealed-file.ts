@@ -3,12 +3,15 @@
  * others open too. Both ways the file is streamed. Another passphrase, a changed byte and a file that was cut short are
  * refused.
  */
+
 import { closeSync, createReadStream, createWriteStream, openSync, readSync } from 'node:fs'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { ReadableStream as WebStream } from 'node:stream/web'
 import { createGunzip, createGzip } from 'node:zlib'
 import { Decrypter, Encrypter } from 'age-encryption'
+import { message } from '../core/message/message'
+import { ToldError } from '../core/message/told-error'
 import { formerMark, openFormerFile } from './former-sealed-file'
 
 /** Base-2 logarithm of the cost of trying a passphrase (scrypt, RFC 7914): 64 MB of memory each. */
@@ -19,7 +22,7 @@ const newLine = 0x0a
 const longestLine = 128 * 1024 * 1024
 export const shortestPassphrase = 12
 
-export class SealError extends Error {
+export class SealError extends ToldError {
   override readonly name = 'SealError'
 }
 
@@ -50,7 +53,7 @@ export async function* openLines(path: string, passphrase: string): AsyncGenerat
     yield* refusing(openFormerFile(path, passphrase))
     return
   }
-  if (!start.subarray(0, mark.length).equals(mark)) throw new SealError('it is no backup of Air Muster')
+  if (!start.subarray(0, mark.length).equals(mark)) throw new SealError(message('not-a-backup'))
   yield* refusing(linesOf(unsealed(path, passphrase)))
 }
 
@@ -77,9 +80,9 @@ async function* linesOf(chunks: AsyncIterable<Buffer>): AsyncGenerator<string> {
     }
     begun.push(chunk.subarray(from))
     length += chunk.length - from
-    if (length > longestLine) throw new SealError('one of its lines has no end')
+    if (length > longestLine) throw new SealError(message('backup-line-endless'))
   }
-  if (length > 0) throw new SealError('it ends in the middle of a line')
+  if (length > 0) throw new SealError(message('backup-cut-short'))
 }
 
 async function* refusing(lines: AsyncIterable<string> | Iterable<string>): AsyncGenerator<string> {
@@ -87,7 +90,7 @@ async function* refusing(lines: AsyncIterable<string> | Iterable<string>): Async
     yield* lines
   } catch (cause) {
     if (cause instanceof SealError) throw cause
-    throw new SealError('the passphrase is another one, or the file was changed', { cause })
+    throw new SealError(message('backup-does-not-open'), { cause })
   }
 }
 

@@ -1,8 +1,10 @@
 /** Secrets of a job: set, made anew, and shown, which is recorded first. */
+
 import { z } from 'zod'
 import { macSchema } from '../core/address/mac'
 import { neededSecrets, secretName } from '../core/brief/brief'
 import { done, failed, failedBy, type Outcome } from '../core/job/outcome'
+import { message } from '../core/message/message'
 import { passphraseFault } from '../core/secrets/passphrase'
 import { passphraseWeakness } from '../core/secrets/strength'
 import { appendEvents } from '../store/events'
@@ -20,7 +22,7 @@ const nameSchema = z.string().max(120)
 /** Keeps a passphrase that was typed. One that WPA2 does not allow is refused; a weak one is kept, and said. */
 export async function setPassphrase(store: Store, job: Job, networkId: string, text: string): Promise<Outcome> {
   const network = job.brief.networks.find((each) => each.id === networkId)
-  if (!network) return failed('This network is not in the saved brief yet: wait until it is saved.')
+  if (!network) return failed(message('network-not-saved-yet'))
   const passphrase = z.string().max(200).parse(text)
   const fault = passphraseFault(passphrase, network.security)
   if (fault) return failed(fault, 'passphrase')
@@ -58,8 +60,7 @@ export function renewSecret(store: Store, job: Job, name: string): Promise<Outco
       job.brief,
       units.map((unit) => unit.id),
     )
-    if (!needed.includes(nameSchema.parse(name)))
-      return failed('The saved brief has no such secret yet: wait until it is saved.')
+    if (!needed.includes(nameSchema.parse(name))) return failed(message('secret-not-saved-yet'))
     await sealSecret(inner, job.id, name, makeSecret(), new Date())
     return done
   })
@@ -69,10 +70,10 @@ export function renewSecret(store: Store, job: Job, name: string): Promise<Outco
 export function revealSecret(store: Store, job: Job, name: string, { name: by }: Actor): Promise<Outcome<string>> {
   return inTransaction(store, async (inner) => {
     const secret = nameSchema.parse(name)
-    if (secret === secretName.sshKey) return failed('A private key is never shown: give another, or take it off.')
-    if (secret.startsWith('today/')) return failed('This login is never shown: give another, or take it away.')
+    if (secret === secretName.sshKey) return failed(message('private-key-never-shown'))
+    if (secret.startsWith('today/')) return failed(message('login-never-shown'))
     await appendEvents(inner, job.id, [{ at: new Date(), event: { kind: 'reveal', secret, by } }])
     const clear = await openSecret(inner, job.id, secret)
-    return clear === undefined ? failed('It has not been made yet.') : { ok: true, value: clear }
+    return clear === undefined ? failed(message('secret-not-made-yet')) : { ok: true, value: clear }
   })
 }

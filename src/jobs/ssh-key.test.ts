@@ -1,5 +1,6 @@
 import { generateKeyPairSync } from 'node:crypto'
 import { describe, expect, it } from 'vitest'
+import { english } from '../../tests/support/english'
 import { privateKeyFault } from './ssh-key'
 
 const pem = (type: 'rsa' | 'ec', part: object = {}) => {
@@ -18,15 +19,15 @@ describe('a private key for SSH', () => {
 
   it('is refused where it has a passphrase, and the sentence says how to take it off', () => {
     const sealed = pem('rsa', { cipher: 'aes-128-cbc', passphrase: 'secret' })
-    expect(privateKeyFault(sealed)).toContain('has a passphrase of its own')
-    expect(privateKeyFault(sealed)).toContain('ssh-keygen -p')
+    expect(english(privateKeyFault(sealed))).toContain('has a passphrase of its own')
+    expect(english(privateKeyFault(sealed))).toContain('ssh-keygen -p')
   })
 
   it('is refused where it is the public half, no key at all, or far too long', () => {
     const half = 'ssh-ed25519 AAAAC3NzaC1lZDI1NTE5AAAAIOMqqnkVzrm0SdG6UOoqKLsabgH5C9okWi0dh2l9GKJl made up'
-    expect(privateKeyFault(half)).toContain('the public half of a key')
-    expect(privateKeyFault('nonsense')).toContain('no private key in the form of OpenSSH or PEM')
-    expect(privateKeyFault('')).toContain('no private key')
-    expect(privateKeyFault('x'.repeat(20_001))).toContain('too long')
+    expect(english(privateKeyFault(half))).toContain('the public half of a key')
+    expect(english(privateKeyFault('nonsense'))).toContain('no private key in the form of OpenSSH or PEM')
+    expect(english(privateKeyFault(''))).toContain('no private key')
+    expect(english(privateKeyFault('x'.repeat(20_001)))).toContain('too long')
   })
 })

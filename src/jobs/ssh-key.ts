@@ -1,7 +1,9 @@
 /** The SSH key of a job, with which units that somebody set up before are signed in to. */
+
 import ssh2 from 'ssh2'
 import { secretName } from '../core/brief/brief'
 import { done, failed, type Outcome } from '../core/job/outcome'
+import { type Message, message } from '../core/message/message'
 import type { Job } from '../store/jobs'
 import type { Store } from '../store/open'
 import { forgetSecret, sealSecret } from '../store/secrets'
@@ -27,15 +29,12 @@ export async function removeSshKey(store: Store, job: Job): Promise<Outcome> {
 }
 
 /** Why a text is no private key that can be used, with what to do; undefined where it is one. */
-export function privateKeyFault(text: string): string | undefined {
-  if (text.length > longest) return 'This is too long for a private key: give the file of one key, such as id_ed25519.'
+export function privateKeyFault(text: string): Message | undefined {
+  if (text.length > longest) return message('key-too-long')
   const key = ssh2.utils.parseKey(`${text.trim()}\n`)
   if (key instanceof Error)
-    return /passphrase|encrypted/i.test(key.message)
-      ? 'This key has a passphrase of its own: save a copy without it (ssh-keygen -p), and give that. It is sealed here.'
-      : 'This is no private key in the form of OpenSSH or PEM: give the file whose name has no .pub at its end.'
+    return /passphrase|encrypted/i.test(key.message) ? message('key-has-passphrase') : message('key-of-no-form')
   const [first] = [key].flat()
-  if (!first?.isPrivateKey())
-    return 'This is the public half of a key: give the private one, the file whose name has no .pub at its end.'
+  if (!first?.isPrivateKey()) return message('key-is-public')
   return undefined
 }

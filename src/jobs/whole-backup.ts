@@ -1,8 +1,11 @@
 /** Everything of an installation in one sealed file, and back: its jobs with their logs, its secrets and their key. */
+
 import { chmodSync, existsSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { z } from 'zod'
+import { message } from '../core/message/message'
 import type { Store } from '../store/open'
 import { musterIsWorked } from '../store/orders'
+import { upgradeRows } from '../store/row-upgrades'
 import { migrationsOf, RestoreError, readWhole, type WholeLine, wholeLineSchema, writeWhole } from '../store/whole'
 import { openLines, SealError, sealLines } from './sealed-file'
 
@@ -18,7 +21,7 @@ const headSchema = z.object({
 })
 /** The last line: how many rows there were. */
 const endSchema = z.strictObject({ rows: z.int().min(0) })
-const otherForm = 'it was made by another release, in another form'
+const otherForm = message('backup-of-another-form')
 
 /**
  * Writes a backup, and reads it back before it is called one.
@@ -56,7 +59,7 @@ export async function backUp(
     }
     await sealLines(lines(), passphrase, unproven)
     const found = await prove(unproven, passphrase)
-    if (found.rows !== rows) throw new SealError(`${rows} rows were written to it, and ${found.rows} are read back`)
+    if (found.rows !== rows) throw new SealError(message('backup-rows-differ', { written: rows, read: found.rows }))
     renameSync(unproven, path)
   } catch (error) {
     rmSync(unproven, { force: true })
@@ -80,8 +83,7 @@ export async function restoreWhole(
   path: string,
   passphrase: string,
 ): Promise<string> {
-  if (await musterIsWorked(store))
-    throw new RestoreError('a muster is under way, and what its units were told would be forgotten: pause it first')
+  if (await musterIsWorked(store)) throw new RestoreError(message('restore-during-muster'))
   // Nothing of it is used before all of it is proven.
   const { madeAt, migrations, vaultKey } = await prove(path, passphrase)
   // The new key is on disk before the secrets that it opens are in the database.
@@ -90,6 +92,8 @@ export async function restoreWhole(
   try {
     chmodSync(fresh, 0o600)
     await writeWhole(store, migrations, tablesIn(openLines(path, passphrase)))
+    // What a former release has kept is in the form of that release.
+    await upgradeRows(store)
   } catch (error) {
     rmSync(fresh, { force: true })
     throw error

@@ -54,12 +54,12 @@ it('is a host to whoever has the token', async () => {
   socket.destroy()
   await expect(lane.connect(81)).rejects.toMatchObject({
     kind: 'unreachable',
-    reason: `no answer from 192.168.77.1 port 81 (${mac})`,
+    told: { code: 'lab-no-answer', params: { address: '192.168.77.1', port: 81, mac } },
   })
   await lane.close()
   expect((await host.laptop()).lanes).toBe(0)
   await expect(labHost({ url, token: 'another' }).arp('192.168.77.1')).rejects.toThrow(HostAwayError)
-  await expect(labHost({ url: 'http://127.0.0.1:1', token }).laptop()).rejects.toThrow('the wire does not work')
+  await expect(labHost({ url: 'http://127.0.0.1:1', token }).laptop()).rejects.toThrow('wire-broken')
 })
 
 it('has no stand-in for a model that it does not know, and says which it has', async () => {

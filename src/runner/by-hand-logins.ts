@@ -8,6 +8,7 @@ import { loginOf } from '../core/config/compile'
 import { spokenOf } from '../core/config/outcomes'
 import type { Clear } from '../core/config/unit-config'
 import { type DirectCard, isDirect, makesItsAdmin, ofOneBox, readKitCard } from '../core/kit/kit-card'
+import type { Message } from '../core/message/message'
 import type { Credentials } from '../core/secrets/credentials'
 import { recordIn } from '../core/showing/kept-record'
 import { shownCard } from '../core/showing/shown-card'
@@ -68,12 +69,12 @@ export async function triedLogin(
   pin: PinCheck,
   card: DirectCard,
   login: Credentials,
-): Promise<'accepted' | 'refused' | { readonly notTried: string }> {
+): Promise<'accepted' | 'refused' | { readonly notTried: Message }> {
   const session = await sessions.unit(lane, card, pin, undefined)
   try {
     return (await opens(session, login)) ? 'accepted' : 'refused'
   } catch (error) {
-    if (error instanceof WireError) return { notTried: error.reason }
+    if (error instanceof WireError) return { notTried: error.told }
     throw error
   } finally {
     session.close()

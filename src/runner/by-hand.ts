@@ -2,17 +2,21 @@
  * A unit that hands set, at the roll: nothing is written to it, it is looked at from outside. It answers once its own
  * MAC answers at its planned address and nothing seen from outside speaks against it.
  */
+
 import { hostname } from 'node:os'
+import { dequal } from 'dequal/lite'
 import type { Brief } from '../core/brief/brief'
 import type { SettingId } from '../core/catalogue/catalogue'
 import type { Asked } from '../core/config/asked'
 import type { SettingOutcome } from '../core/config/outcomes'
 import { type KitCard, modelName, whyNotMustered } from '../core/kit/kit-card'
 import type { Unit } from '../core/kit/unit'
+import { asTold, type Message, message } from '../core/message/message'
 import type { Check, CheckCode } from '../core/muster/check'
 import type { StepState } from '../core/muster/events'
 import { type Held, heldFor } from '../core/muster/held'
 import type { Step } from '../core/muster/procedure'
+import { seen } from '../core/muster/seen'
 import { WireError } from '../wire/errors/wire-error'
 import { type Host, HostAwayError, type Lane } from '../wire/host/host'
 import type { Sessions } from '../wire/sessions'
@@ -22,6 +26,7 @@ import type { EventLog } from './order/event-log'
 import type { AwakeClock } from './ports/awake-clock'
 import { plainServices } from './steps/plain-services'
 import { takes } from './takes'
+import { tellingLights } from './unit/explain'
 import { CalledOff } from './unit/waits'
 
 export interface ByHandInput {
@@ -52,8 +57,8 @@ export interface ByHandInput {
 /** What is seen of it from outside. */
 interface Look {
   readonly code: CheckCode
-  readonly expected: string
-  readonly observed: string
+  readonly expected: Message
+  readonly observed: Message
   /** What it means where something else is seen. */
   readonly otherwise: 'bad' | 'remark'
   /** The setting that is proven where it is seen as expected. */
@@ -81,12 +86,12 @@ export async function callByHand(input: ByHandInput): Promise<'answers' | 'held'
     } catch (error) {
       if (error instanceof CalledOff) return 'stopped'
       if (error instanceof WireError) {
-        log.note({ kind: 'log', unit: unit.id, text: `${error.kind}: ${error.reason}` })
-        await tellReach(heldFor('went-away', { port: unit.port, lights: Object.keys(card.lights) }))
+        log.note({ kind: 'log', unit: unit.id, told: message('wire-error', { kind: error.kind, told: error.told }) })
+        await tellReach(heldFor('went-away', { port: unit.port, lights: tellingLights(card) }))
         return 'held'
       }
       if (!(error instanceof HostAwayError)) throw error
-      await tellReach({ kind: 'waiting', until: clock.wall(), waitingFor: 'this laptop does not reach the wire' })
+      await tellReach({ kind: 'waiting', until: clock.wall(), waitingFor: message('wire-not-reached') })
       await clock.rest(wireLookMs, signal)
     }
   }
@@ -96,19 +101,29 @@ export async function callByHand(input: ByHandInput): Promise<'answers' | 'held'
 async function lookFromOutside(input: ByHandInput): Promise<'answers' | 'held'> {
   const { host, log, clock, unit, address } = input
   const tell = (step: Step, state: StepState): Promise<void> => log.append({ kind: 'step', unit: unit.id, step, state })
-  await tell('reach', { kind: 'working', doing: 'looking for it' })
+  await tell('reach', { kind: 'working', doing: message('looking-for-it') })
   const reason = whyNotThere(input, await host.arp(address))
   if (reason) {
     await tell('reach', reason)
     return 'held'
   }
-  log.note({ kind: 'step', unit: unit.id, step: 'reach', state: { kind: 'done', note: `at ${address}` } })
-  log.note({ kind: 'step', unit: unit.id, step: 'proof', state: { kind: 'working', doing: 'looking from outside' } })
+  log.note({
+    kind: 'step',
+    unit: unit.id,
+    step: 'reach',
+    state: { kind: 'done', note: message('at-address', { address }) },
+  })
+  log.note({
+    kind: 'step',
+    unit: unit.id,
+    step: 'proof',
+    state: { kind: 'working', doing: message('looking-from-outside') },
+  })
   const looks = await looksAt(input)
   const bad: Check[] = []
   const proven = new Set<SettingId>()
   for (const { code, expected, observed, otherwise, proves } of looks) {
-    const verdict = observed === expected ? 'good' : otherwise
+    const verdict = dequal(observed, expected) ? 'good' : otherwise
     const check: Check = { code, expected, observed, verdict, at: clock.wall() }
     log.note({ kind: 'check', unit: unit.id, check })
     if (verdict === 'bad') bad.push(check)
@@ -121,7 +136,7 @@ async function lookFromOutside(input: ByHandInput): Promise<'answers' | 'held'> 
   const outcomes = input.expected.map((each) => (proven.has(each.id) ? seenAsAsked(each) : each))
   await log.append({ kind: 'outcomes', unit: unit.id, outcomes })
   await log.append({ kind: 'proven', unit: unit.id, asked: input.asked, by: hostname(), how: 'by-hand' })
-  await tell('proof', { kind: 'done', note: 'set by hand, seen from outside' })
+  await tell('proof', { kind: 'done', note: message('by-hand-seen-outside') })
   return 'answers'
 }
 
@@ -139,7 +154,8 @@ function whyNotThere({ unit, card, address, names }: ByHandInput, macs: readonly
       ? heldFor('address-taken', { address, mac: other })
       : heldFor('address-of-another', { address, other: name })
   }
-  const why = `${modelName(card)} is set by hand: ${whyNotMustered(card) ?? ''}.`
+  const model = modelName(card)
+  const why = message('model-set-by-hand', { model, why: whyNotMustered(card) ?? message('left-to-hands') })
   return macs.length === 0 ? heldFor('set-by-hand', { why, address }) : undefined
 }
 
@@ -152,29 +168,35 @@ async function looksAt(input: ByHandInput): Promise<Look[]> {
     const boxed = card.factory.address
     const canAskBoxed = boxed !== null && boxed !== address && (await host.canAsk(boxed))
     return [
-      { code: 'arp', expected: unit.mac, observed: unit.mac, otherwise: 'bad', proves: 'management.address' },
+      {
+        code: 'arp',
+        expected: asTold(unit.mac),
+        observed: asTold(unit.mac),
+        otherwise: 'bad',
+        proves: 'management.address',
+      },
       ...(card.does.ignoresPing
         ? []
         : [
             {
               code: 'ping',
-              expected: 'answers',
-              observed: (await lane.ping()) ? 'answers' : 'no answer',
+              expected: seen.answers,
+              observed: (await lane.ping()) ? seen.answers : seen.noAnswer,
               otherwise: 'bad',
             } as const,
           ]),
       {
         code: 'service',
-        expected: 'answers',
-        observed: [...isOpen.values()].includes(true) ? 'answers' : 'no answer',
+        expected: seen.answers,
+        observed: [...isOpen.values()].includes(true) ? seen.answers : seen.noAnswer,
         otherwise: 'remark',
       },
       ...(canAskBoxed
         ? [
             {
               code: 'factory-address',
-              expected: 'left',
-              observed: (await host.arp(boxed)).includes(unit.mac) ? 'still answers' : 'left',
+              expected: seen.left,
+              observed: (await host.arp(boxed)).includes(unit.mac) ? seen.stillAnswers : seen.left,
               otherwise: 'bad',
             } as const,
           ]
@@ -184,8 +206,8 @@ async function looksAt(input: ByHandInput): Promise<Look[]> {
         .map(
           ({ code, port, setting }): Look => ({
             code,
-            expected: 'shut',
-            observed: isOpen.get(port) ? 'open' : 'shut',
+            expected: seen.shut,
+            observed: isOpen.get(port) ? seen.open : seen.shut,
             otherwise: 'remark',
             proves: setting,
           }),
@@ -202,8 +224,8 @@ async function loginLooks({ sessions, pin, logins }: ByHandInput, lane: Lane): P
   if (!logins) return []
   const { card, toBe, factory } = logins
   const tried = [
-    { code: 'new-login', expected: 'accepted', login: toBe },
-    { code: 'factory-login', expected: 'refused', login: factory },
+    { code: 'new-login', expected: seen.accepted, login: toBe },
+    { code: 'factory-login', expected: seen.refused, login: factory },
   ] as const
   const looks: Look[] = []
   for (const { code, expected, login } of tried) {
@@ -211,7 +233,7 @@ async function loginLooks({ sessions, pin, logins }: ByHandInput, lane: Lane): P
     const found = await triedLogin(sessions, lane, pin, card, login)
     const isKnown = typeof found === 'string'
     looks.push({
-      ...{ code, expected, observed: isKnown ? found : `not tried: ${found.notTried}` },
+      ...{ code, expected, observed: isKnown ? seen[found] : message('not-tried', { told: found.notTried }) },
       otherwise: isKnown ? 'bad' : 'remark',
       ...(code === 'new-login' ? { proves: 'admin.password' as const } : {}),
     })

@@ -1,8 +1,11 @@
 /**
  * Drives one unit through the procedure. Whatever happens to it stays with it: it ends answering, held, or called off.
  */
+
 import { isManaged } from '../core/kit/kit-card'
-import { procedure, type Step, stepsFor } from '../core/muster/procedure'
+import { type Message, message } from '../core/message/message'
+import { toldBy } from '../core/message/told-error'
+import { type Step, stepsFor } from '../core/muster/procedure'
 import type { PageWhenHeld } from '../core/showing/file-from-pages'
 import { BrowserGoneError, WireError } from '../wire/errors/wire-error'
 import { HostAwayError } from '../wire/host/host'
@@ -24,7 +27,7 @@ import { explain } from './unit/explain'
 import { HeldError, held } from './unit/held-error'
 import { CalledOff, type UnitRun } from './unit/unit-run'
 
-type Work = (run: UnitRun) => Promise<string>
+type Work = (run: UnitRun) => Promise<Message>
 
 const work: Readonly<Record<Step, Work>> = {
   reach,
@@ -41,7 +44,7 @@ const work: Readonly<Record<Step, Work>> = {
   apply,
   return: comeBack,
   save,
-  joined: async () => 'no controller',
+  joined: async () => message('no-controller-asked'),
   'on-air': onAir,
   proof,
 }
@@ -98,11 +101,10 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, mayRetry: () => Promise<bool
     try {
       await run.mayAct()
       if (!mayGoOn()) return 'stopped'
-      run.journal.note(step, { kind: 'working', doing: procedure[step].doing })
+      run.journal.note(step, { kind: 'working', doing: message(`doing-${step}`) })
       const managed = isManaged(run.target.card) ? managedWork[step] : undefined
       const note = await (managed ?? work[step])(run)
-      for (const who of run.access.others)
-        run.journal.say(`changed meanwhile by ${who}: have nobody else set it during a muster`)
+      for (const who of run.access.others) run.journal.say(message('changed-by-others', { who }))
       if (step === last) await run.journal.tell(step, { kind: 'done', note })
       else run.journal.note(step, { kind: 'done', note })
     } catch (error) {
@@ -112,14 +114,12 @@ async function once(run: UnitRun, mayGoOn: MayGoOn, mayRetry: () => Promise<bool
       if (isLost) run.browsersLost += 1
       const isNoFault = isLost || error instanceof MayHaveRestarted
       if (isNoFault || (mayTryAgain(run, step, error) && (await mayRetry()))) {
-        run.journal.say(
-          `${procedure[step].title.toLowerCase()}: ${error instanceof Error ? error.message : ''}; looking for it again`,
-        )
+        run.journal.say(message('looked-for-again', { step, told: toldBy(error) }))
         await run.journal.tell(step, { kind: 'idle' })
         return isNoFault ? 'not-its-fault' : 'again'
       }
       const { held: state } = asHeld(run, error)
-      if (error instanceof WireError) run.journal.say(`${error.kind}: ${error.reason}`)
+      if (error instanceof WireError) run.journal.say(message('wire-error', { kind: error.kind, told: error.told }))
       await keepPicture(run)
       await run.journal.tell(step, state)
       return 'held'
@@ -142,12 +142,12 @@ async function keepPicture({ access, journal, records, jobId, target, clock }: U
 const wireLookMs = 500
 
 /** Waits until the laptop reaches the wire again. */
-async function wireBack(run: UnitRun, step: Step, { message }: HostAwayError): Promise<'not-its-fault' | 'stopped'> {
-  run.journal.say(message)
+async function wireBack(run: UnitRun, step: Step, { told }: HostAwayError): Promise<'not-its-fault' | 'stopped'> {
+  run.journal.say(told)
   await run.journal.tell(step, {
     kind: 'waiting',
     until: run.clock.wall(),
-    waitingFor: 'this laptop does not reach the wire',
+    waitingFor: message('wire-not-reached'),
   })
   for (;;) {
     try {

@@ -1,7 +1,8 @@
 /** The runner as a process. It ends when told to, or when whoever started it is gone. */
 import { hostname } from 'node:os'
 import { pino } from 'pino'
-import { openStore, standingOfTables, storeOptionsFromEnvironment } from '../store/open'
+import { standingOfTables } from '../store/migrate'
+import { openStore, storeOptionsFromEnvironment } from '../store/open'
 import { rest } from '../store/rest'
 import { labHost } from '../wire/host/lab'
 import { linuxHost } from '../wire/host/linux'

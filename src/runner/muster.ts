@@ -1,6 +1,7 @@
 /**
  * A muster: all units of an order side by side, each in its own lane. One unit's failure never stops the others.
  */
+import { dequal } from 'dequal/lite'
 import pLimit from 'p-limit'
 import { parseCidr } from '../core/address/ipv4'
 import { keptOff } from '../core/addressing/kept-off'
@@ -12,6 +13,7 @@ import type { Clear, Config } from '../core/config/unit-config'
 import { isManaged, isMustered, type KitCard, type ManagedCard, ofOneBox } from '../core/kit/kit-card'
 import { controllerOf } from '../core/kit/managed-by'
 import type { Unit } from '../core/kit/unit'
+import { type Message, message } from '../core/message/message'
 import { type Held, heldFacts, heldFor, type ResumesWhen } from '../core/muster/held'
 import { answers, heldStep, type RollRow } from '../core/muster/roll'
 import { isSelected } from '../core/muster/selection'
@@ -187,7 +189,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
     if (!own) return heldFor('no-controller', { by: card.dialect.by })
     const coming = ends.get(own.id)
     if (coming) {
-      const waitingFor = `${own.name} comes first`
+      const waitingFor = message('comes-first', { name: own.name })
       await log.append({
         kind: 'step',
         unit: unit.id,
@@ -228,10 +230,10 @@ const usualPrefix = 24
 const atOnce: PowerTurn = (work) => work()
 
 /** Why a unit cannot even be asked what it is to be. */
-function whyNot(unit: Unit, card: KitCard | undefined, faults: Planning['faults']): string[] {
-  if (!card) return [`There is no kit card for "${unit.model}".`]
-  const own = faults.filter((fault) => fault.unit === unit.id).map(({ sentence }) => sentence)
-  return own.length > 0 ? own : ['It has no address or channel in the plan.']
+function whyNot(unit: Unit, card: KitCard | undefined, faults: Planning['faults']): Message[] {
+  if (!card) return [message('no-kit-card', { model: unit.model })]
+  const own = faults.filter((fault) => fault.unit === unit.id).map(({ code, params }) => ({ code, params }))
+  return own.length > 0 ? own : [message('no-place-in-plan')]
 }
 
 /** Passwords that this unit may have had from the job: those that were replaced, and the one of the other policy. */
@@ -256,12 +258,12 @@ const windowLookMs = 300
 async function turnOf(input: MusterInput, jobId: number, { id }: Unit): Promise<(() => void) | undefined> {
   const { turns, clock, log, signal, mayGoOn } = input
   const key = UnitTurns.key(jobId, id)
-  for (let told = ''; !signal.aborted && mayGoOn(); ) {
+  for (let told: Message | undefined; !signal.aborted && mayGoOn(); ) {
     const giveBack = turns.take(key, '')
     if (giveBack) return giveBack
-    const waitingFor = `the window that ${turns.of(key) || 'somebody'} has open on it`
+    const waitingFor = message('window-open-by', { name: turns.of(key) || null })
     const state = { kind: 'waiting', until: clock.wall(), waitingFor } as const
-    if (waitingFor !== told) await log.append({ kind: 'step', unit: id, step: 'reach', state })
+    if (!dequal(waitingFor, told)) await log.append({ kind: 'step', unit: id, step: 'reach', state })
     told = waitingFor
     await clock.rest(windowLookMs, signal)
   }

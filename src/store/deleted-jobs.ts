@@ -1,6 +1,8 @@
 /** Jobs that are deleted: their log is kept, with their name; everything else of them is gone. */
+
 import { asc, desc, eq, isNotNull, sql } from 'drizzle-orm'
 import { newBrief } from '../core/brief/brief'
+import type { Message } from '../core/message/message'
 import { musterEventSchema, type PlacedEvent } from '../core/muster/events'
 import { BrokenRowError } from './faults'
 import { readJson } from './json-column'
@@ -73,10 +75,10 @@ export async function deletedJobs(store: Store): Promise<DeletedJob[]> {
   return rows.flatMap(({ deletedAt, ...row }) => (deletedAt ? [{ ...row, deletedAt }] : []))
 }
 
-/** An event of a job's log; a reason in its place where its row cannot be read. */
+/** An event of a job's log; what is wrong in its place where its row cannot be read. */
 export type LoggedEvent = { readonly seq: number; readonly at: Date } & (
   | { readonly event: PlacedEvent['event'] }
-  | { readonly reason: string }
+  | { readonly told: Message }
 )
 
 /** The log of a job, there or deleted, oldest first. */
@@ -91,7 +93,7 @@ export async function jobLog(store: Store, jobId: number): Promise<LoggedEvent[]
       return { seq, at, event: readJson('events.event', musterEventSchema, text) }
     } catch (error) {
       if (!(error instanceof BrokenRowError)) throw error
-      return { seq, at, reason: error.message }
+      return { seq, at, told: error.told }
     }
   })
 }

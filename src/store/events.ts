@@ -2,7 +2,10 @@
  * Events of a job: appended, never changed, numbered without gaps. The job's row is locked while its events are
  * numbered, so that nobody who reads from a number on can miss one that is written later with a smaller number.
  */
+
 import { and, asc, eq, gt, gte, sql } from 'drizzle-orm'
+import { message } from '../core/message/message'
+import { ToldError } from '../core/message/told-error'
 import type { MusterEvent, PlacedEvent } from '../core/muster/events'
 import type { Store } from './open'
 import { events, jobs } from './schema'
@@ -36,7 +39,7 @@ export async function appendEvents(
       sql`update ${jobs} set last_seq = last_insert_id(last_seq + ${appended.length}) where id = ${jobId}`,
     )
     const { insertId: last, affectedRows } = result as unknown as { insertId: number; affectedRows: number }
-    if (affectedRows === 0) throw new JobGoneError(`there is no job ${jobId} any more`)
+    if (affectedRows === 0) throw new JobGoneError(message('job-gone', { job: jobId }))
     const first = last - appended.length + 1
     await transaction
       .insert(events)
@@ -45,7 +48,7 @@ export async function appendEvents(
 }
 
 /** The job of an event was deleted. */
-export class JobGoneError extends Error {
+export class JobGoneError extends ToldError {
   override readonly name = 'JobGoneError'
 }
 

@@ -3,6 +3,8 @@
  *
  * No error that leaves the store holds the values of a statement: they may be secrets, drawings, whole briefs.
  */
+import { type Message, message } from '../core/message/message'
+import { ToldError } from '../core/message/told-error'
 
 /**
  * away: it cannot be reached, or goes down. full: the disk has no room. contended: another transaction was in the way,
@@ -11,27 +13,28 @@
 export type StoreFaultKind = 'away' | 'full' | 'contended' | 'refused'
 
 /** The database did not do it. The message names the statement without its values. */
-export class StoreError extends Error {
+export class StoreError extends ToldError {
   override readonly name = 'StoreError'
   constructor(
     readonly kind: StoreFaultKind,
     /** The driver's own code, such as ER_DUP_ENTRY. */
     readonly code: string,
-    message: string,
+    /** The statement's beginning, without its values. */
+    statement: string | undefined,
   ) {
-    super(message)
+    super(message(`database-${kind}`, { code, statement: statement ?? null }))
   }
 }
 
 /** A row that does not hold what this program can read: a fault of that row alone. */
-export class BrokenRowError extends Error {
+export class BrokenRowError extends ToldError {
   override readonly name = 'BrokenRowError'
   constructor(
     /** Table and column, such as `events.event`. */
     readonly column: string,
-    reason: string,
+    why: Message,
   ) {
-    super(`A row of ${column} cannot be read (${reason})`)
+    super(message('row-unreadable', { column, why }))
   }
 }
 
@@ -70,18 +73,7 @@ export function storeErrorOf(error: unknown): StoreError | undefined {
     const kind =
       (typeof errno === 'number' && kindsByNumber.get(errno)) ||
       (awayCodes.has(String(code)) || fatal === true ? 'away' : 'refused')
-    return new StoreError(
-      kind,
-      String(code ?? 'CLOSED'),
-      `${sentences[kind]} (${String(code ?? 'connection closed')}${statement === undefined ? '' : `, at: ${statement} …`})`,
-    )
+    return new StoreError(kind, String(code ?? 'CLOSED'), statement)
   }
   return undefined
-}
-
-const sentences: Readonly<Record<StoreFaultKind, string>> = {
-  away: 'The database does not answer',
-  full: 'The disk of the database is full',
-  contended: 'Another change was in the way',
-  refused: 'The database refuses a statement',
 }

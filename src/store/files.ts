@@ -2,18 +2,21 @@
  * Files that people bring: kept once by what they hold, in parts, written and read as streams, so that no process ever
  * holds a whole one and no statement grows with it.
  */
+
 import { createHash, randomBytes } from 'node:crypto'
 import { and, asc, eq, gt, like, lt, notInArray, sql } from 'drizzle-orm'
+import { message } from '../core/message/message'
+import { ToldError } from '../core/message/told-error'
 import { inTransaction, type Store } from './open'
 import { fileParts, files, floorDrawings, jobs } from './schema'
 
 /** A file is larger than it may be; nothing was kept. */
-export class FileTooLargeError extends Error {
+export class FileTooLargeError extends ToldError {
   override readonly name = 'FileTooLargeError'
 }
 
 /** Too much lies here that nothing names yet; nothing was kept. */
-export class FilesFullError extends Error {
+export class FilesFullError extends ToldError {
   override readonly name = 'FilesFullError'
 }
 
@@ -47,10 +50,7 @@ export async function keepFile(
   mostUnnamed = mostUnnamedBytes,
 ): Promise<KeptFile> {
   await sweepAbandoned(store)
-  if ((await unnamedBytes(store)) >= mostUnnamed)
-    throw new FilesFullError(
-      'files were brought that no floor and no brief uses: they are swept away an hour after they came; wait for that',
-    )
+  if ((await unnamedBytes(store)) >= mostUnnamed) throw new FilesFullError(message('files-full'))
   // Until the hash is known the parts lie under a name that no hash has.
   const upload = `~${randomBytes(31).toString('hex')}`
   const hash = createHash('sha256')
@@ -72,7 +72,7 @@ export async function keepFile(
   try {
     for await (const chunk of source) {
       size += chunk.length
-      if (size > most) throw new FileTooLargeError(`it has more than ${Math.floor(most / 1024 / 1024)} MB`)
+      if (size > most) throw new FileTooLargeError(message('file-too-large', { most: Math.floor(most / 1024 / 1024) }))
       hash.update(chunk)
       if (head.length < headBytes) head = Buffer.concat([head, chunk]).subarray(0, headBytes)
       for (let from = 0; from < chunk.length; from += partBytes) {

@@ -1,6 +1,9 @@
 /** Jobs with their briefs. */
+
 import { and, asc, eq, isNull, sql } from 'drizzle-orm'
 import { type Brief, briefSchema } from '../core/brief/brief'
+import { type Message, message } from '../core/message/message'
+import { ToldError } from '../core/message/told-error'
 import { BrokenRowError } from './faults'
 import { readJson } from './json-column'
 import type { Store } from './open'
@@ -15,10 +18,10 @@ export interface Job {
 }
 
 /** Somebody else changed it in the meantime; nothing was written. */
-export class StaleVersionError extends Error {
+export class StaleVersionError extends ToldError {
   override readonly name = 'StaleVersionError'
-  constructor(what: string) {
-    super(`Somebody else has changed ${what} in the meantime. Load it again and make your change once more.`)
+  constructor(what: Message) {
+    super(message('version-stale', { what }))
   }
 }
 
@@ -27,7 +30,7 @@ export interface BrokenJob {
   readonly id: number
   readonly slug: string
   readonly name: string
-  readonly reason: string
+  readonly told: Message
 }
 
 const named = { id: jobs.id, slug: jobs.slug, name: jobs.name }
@@ -47,7 +50,7 @@ export async function listJobs(store: Store): Promise<{ jobs: Job[]; broken: Bro
       list.jobs.push({ ...row, brief: readJson('jobs.brief', briefSchema, brief) })
     } catch (error) {
       if (!(error instanceof BrokenRowError)) throw error
-      list.broken.push({ id: row.id, slug: row.slug, name: row.name, reason: error.message })
+      list.broken.push({ id: row.id, slug: row.slug, name: row.name, told: error.told })
     }
   }
   return list
@@ -116,7 +119,7 @@ export function saveBrief(
       .from(jobs)
       .where(and(eq(jobs.id, id), eq(jobs.version, version), isThere))
       .for('update')
-    if (!before) throw new StaleVersionError('the brief')
+    if (!before) throw new StaleVersionError(message('what-brief'))
     const plan = plannedPart(before.brief) === plannedPart(next) ? 'holds' : 'outdated'
     await transaction
       .update(jobs)

@@ -1,6 +1,8 @@
 /** A column of JSON text that is parsed by its schema whenever it is read: the database is a boundary too. */
+
 import { customType } from 'drizzle-orm/mysql-core'
 import type { z } from 'zod'
+import { fromText, message } from '../core/message/message'
 import { BrokenRowError } from './faults'
 
 /** @param column  table and column, such as `events.event`: named where a row cannot be read */
@@ -18,7 +20,7 @@ export function readJson<T>(column: string, schema: z.ZodType<T>, text: string):
   try {
     value = JSON.parse(text)
   } catch {
-    throw new BrokenRowError(column, 'it is not JSON')
+    throw new BrokenRowError(column, message('column-not-json'))
   }
   const parsed = schema.safeParse(value)
   // The first fault tells enough, and no column with a schema holds a secret.
@@ -26,7 +28,7 @@ export function readJson<T>(column: string, schema: z.ZodType<T>, text: string):
   if (!parsed.success)
     throw new BrokenRowError(
       column,
-      `${issue?.path.join('.') || 'the whole'}: ${(issue?.message ?? '').toLowerCase().slice(0, 120)}`,
+      message('at-path', { path: issue?.path.join('.') ?? '', told: fromText((issue?.message ?? '').slice(0, 120)) }),
     )
   return parsed.data
 }

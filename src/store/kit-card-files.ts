@@ -1,8 +1,11 @@
 /** Kit cards: those that come with the program, read once and kept, and those of this installation. */
+
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { eq } from 'drizzle-orm'
 import { type CardReading, type KitCard, modelName, readKitCard } from '../core/kit/kit-card'
+import { message, together } from '../core/message/message'
+import { ToldError } from '../core/message/told-error'
 import { dataFolder } from './data-folder'
 import { outdatePlans, StaleVersionError } from './jobs'
 import { inTransaction, type Store } from './open'
@@ -33,8 +36,12 @@ function shippedCards(): readonly ReadCard[] {
       const yaml = readFileSync(join(folder, file), 'utf8')
       const reading = readKitCard(yaml)
       if (!reading.ok)
-        throw new Error(
-          reading.faults.map((fault) => `${file} line ${fault.line}: ${fault.field} ${fault.reason}`).join('\n'),
+        throw new ToldError(
+          together(
+            reading.faults.map(({ line, field, reason }) =>
+              message('card-file-line', { file, line, field, told: reason }),
+            ),
+          ),
         )
       return { model: modelName(reading.card), yaml, from: 'program', version: 0, card: reading.card }
     })
@@ -90,7 +97,7 @@ export async function saveCard(store: Store, yaml: string, version: number, at: 
       .from(kitCards)
       .where(eq(kitCards.model, model))
       .for('update')
-    if ((kept?.version ?? 0) !== version) throw new StaleVersionError(`the kit card of ${model}`)
+    if ((kept?.version ?? 0) !== version) throw new StaleVersionError(message('what-kit-card', { model }))
     const fields = { yaml, changedAt: at, version: version + 1 }
     await db
       .insert(kitCards)

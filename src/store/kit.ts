@@ -1,6 +1,8 @@
 /** The kit list of a job, with what is planned for each unit. */
+
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { type Unit, unitSchema } from '../core/kit/unit'
+import { asTold } from '../core/message/message'
 import { outdatePlan, StaleVersionError } from './jobs'
 import { inTransaction, type Store } from './open'
 import { units } from './schema'
@@ -60,7 +62,7 @@ export async function changeKit(
         .update(units)
         .set({ name: `~${index}`, mac: `~${index}` })
         .where(and(of(id), eq(units.version, version)))
-      if (result.affectedRows === 0) throw new StaleVersionError(name)
+      if (result.affectedRows === 0) throw new StaleVersionError(asTold(name))
     }
     for (const { version: _version, ...unit } of change) {
       const { id, ...fields } = unitSchema.parse(unit)

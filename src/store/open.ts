@@ -1,12 +1,12 @@
-/** Opens the database, brought up to date by the migrations, together with the vault. */
+/** Opens the database together with the vault. */
+
 import { setMaxListeners } from 'node:events'
-import { join } from 'node:path'
 import { createTableRelationsHelpers, extractTablesRelationalConfig, sql } from 'drizzle-orm'
-import { readMigrationFiles } from 'drizzle-orm/migrator'
 import { MySqlDatabase, MySqlDialect } from 'drizzle-orm/mysql-core'
 import type { MySql2PreparedQueryHKT, MySql2QueryResultHKT } from 'drizzle-orm/mysql2'
-import { migrate } from 'drizzle-orm/mysql2/migrator'
 import { createPool, type Pool, type PoolConnection } from 'mysql2/promise'
+import { message } from '../core/message/message'
+import { ToldError } from '../core/message/told-error'
 import { LastingSession } from './lasting-session'
 import { inTime } from './rest'
 import * as schema from './schema'
@@ -38,8 +38,7 @@ const defaultPatienceMs = 6000
 export function storeOptionsFromEnvironment(environment: NodeJS.ProcessEnv = process.env): StoreOptions {
   const url = environment.AIR_MUSTER_DB
   const vaultKeyFile = environment.AIR_MUSTER_VAULT_FILE
-  if (!url || !vaultKeyFile)
-    throw new Error('AIR_MUSTER_DB and AIR_MUSTER_VAULT_FILE are not set: start with npm run demo')
+  if (!url || !vaultKeyFile) throw new ToldError(message('settings-missing'))
   return { url, vaultKeyFile }
 }
 
@@ -78,41 +77,6 @@ export function openStore({ url, vaultKeyFile, patienceMs = defaultPatienceMs }:
 /** All that is done within is done together, or not at all. It may be done twice: see `LastingSession`. */
 export function inTransaction<T>(store: Store, act: (inner: Store) => Promise<T>): Promise<T> {
   return store.db.transaction((transaction) => act({ ...store, db: transaction as unknown as Database }))
-}
-
-const folderOfMigrations = (): string => join(process.env.AIR_MUSTER_ROOT ?? process.cwd(), 'src/store/migrations')
-/** Seconds that one process waits for another that brings the same database up to date. */
-const migrationSeconds = 300
-
-/** Brings the tables up to date; one process at a time. @param folder  where the migrations lie */
-export async function migrateStore(store: Store, folder = folderOfMigrations()): Promise<void> {
-  if ((await standingOfTables(store, folder)) === 'as-they-should-be') return
-  const connection = await store.connection()
-  try {
-    // A lock of the server's: it is gone with the connection, whatever ends this process.
-    await connection.query("select get_lock(concat('migrate ', database()), ?)", [migrationSeconds])
-    await migrate(store.db as never, { migrationsFolder: folder })
-  } finally {
-    connection.destroy()
-  }
-}
-
-/** Whether the tables are of this release. */
-export async function standingOfTables(
-  store: Store,
-  folder = folderOfMigrations(),
-): Promise<'older' | 'as-they-should-be' | 'newer'> {
-  const [[there]] = (await store.db.execute(
-    sql`select count(*) as n from information_schema.tables
-      where table_schema = database() and table_name = '__drizzle_migrations'`,
-  )) as unknown as [[{ n: number | string }]]
-  if (Number(there.n) === 0) return 'older'
-  const [[done]] = (await store.db.execute(
-    sql`select max(created_at) as newest from __drizzle_migrations`,
-  )) as unknown as [[{ newest: number | string | null }]]
-  const newest = readMigrationFiles({ migrationsFolder: folder }).at(-1)?.folderMillis ?? 0
-  const ours = Number(done.newest ?? 0)
-  return ours < newest ? 'older' : ours > newest ? 'newer' : 'as-they-should-be'
 }
 
 /** Whether the database answers right now. */

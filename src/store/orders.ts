@@ -2,7 +2,10 @@
  * Orders: what somebody wants done. A runner claims one with a lease that it renews as long as it works on it; a lease
  * that runs out is claimed by another. The database's own clock decides, so that runners need not agree on the time.
  */
+
 import { and, asc, desc, eq, inArray, notInArray, sql } from 'drizzle-orm'
+import { message } from '../core/message/message'
+import { ToldError } from '../core/message/told-error'
 import { covers, type Selection, selectionSchema } from '../core/muster/selection'
 import { BrokenRowError } from './faults'
 import { readJson } from './json-column'
@@ -19,10 +22,10 @@ export interface Order {
 }
 
 /** A muster of this job is under way, and is not for these units; nothing was placed. */
-export class MusterOpenError extends Error {
+export class MusterOpenError extends ToldError {
   override readonly name = 'MusterOpenError'
   constructor() {
-    super('A muster of this job is under way, for other units. Wait until it is over or pause it, then muster these.')
+    super(message('muster-open'))
   }
 }
 

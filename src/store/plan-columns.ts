@@ -1,7 +1,9 @@
 /** How a unit's planned radios are kept. */
+
 import { z } from 'zod'
 import { bandSchema } from '../core/catalogue/values'
 import { withEnvironment } from '../core/input/renamed'
+import { messageParamsSchema } from '../core/message/message'
 import { planFaultCodes } from '../core/radio/channels/plan-fault'
 import type { RadioPlan } from '../core/radio/channels/radio-plan'
 import { usualListenSeconds } from '../core/regulatory/radar-listening'
@@ -45,5 +47,5 @@ export const radioPlansSchema: z.ZodType<RadioPlan[]> = z.array(
 
 /** What a planning found wrong. */
 export const planFaultsSchema = z.array(
-  z.object({ code: z.enum(planFaultCodes).default('as-told'), unit: z.string().optional(), sentence: z.string() }),
+  z.object({ code: z.enum(planFaultCodes), params: messageParamsSchema, unit: z.string().optional() }),
 )

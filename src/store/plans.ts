@@ -39,7 +39,7 @@ export async function loadPlans(store: Store, jobId: number): Promise<KeptPlans>
   return {
     plans: rows.map(({ unitId, address, radios }) => ({ unit: unitId, address, radios })),
     before,
-    faults: (planning?.faults ?? []).map(({ code, unit, sentence }) => ({ code, unit, sentence })),
+    faults: (planning?.faults ?? []).map(({ code, params, unit }) => ({ code, params, unit })),
     cost: planning?.cost ?? 0,
   }
 }
@@ -58,7 +58,7 @@ export function savePlans(
   at: Date,
 ): Promise<'kept' | 'outdated'> {
   const result = {
-    faults: faults.map(({ code, unit, sentence }) => ({ code, ...(unit === undefined ? {} : { unit }), sentence })),
+    faults: faults.map(({ code, params, unit }) => ({ code, params, ...(unit === undefined ? {} : { unit }) })),
     cost,
     at,
     revision,

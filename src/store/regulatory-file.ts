@@ -1,9 +1,11 @@
 /** The radio rules: those that come with the program, or a newer file that was dropped in. */
+
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { eq } from 'drizzle-orm'
 import { parse } from 'yaml'
+import { type Message, message, together } from '../core/message/message'
 import { type RegulatoryDatabase, RegulatoryFormatError, readRegulatoryDatabase } from '../core/regulatory/database'
 import { rulesDifferences } from '../core/regulatory/differences'
 import { type Overlay, overlaySchema, withOverlay } from '../core/regulatory/overlay'
@@ -18,7 +20,7 @@ import { installationFiles } from './schema'
 export interface RadioRules {
   readonly database: RegulatoryDatabase
   /** `of 2026-05-30`, or `from newer.db, dropped in on 2026-11-24`. */
-  readonly origin: string
+  readonly origin: Message
   readonly from: 'program' | 'installation'
 }
 
@@ -56,7 +58,8 @@ export async function radioRules(store: Store): Promise<RadioRules> {
     .select({ label: installationFiles.label, at: installationFiles.at })
     .from(installationFiles)
     .where(eq(installationFiles.name, fileName))
-  if (!row) return { database: loadRegulatory(), origin: `of ${regulatoryDate()}`, from: 'program' }
+  if (!row)
+    return { database: loadRegulatory(), origin: message('rules-of', { date: regulatoryDate() }), from: 'program' }
   if (dropped?.label !== row.label) {
     const [file] = await store.db
       .select({ bytes: installationFiles.bytes })
@@ -66,7 +69,7 @@ export async function radioRules(store: Store): Promise<RadioRules> {
   }
   return {
     database: dropped.database,
-    origin: `from ${row.label}, dropped in on ${row.at.toISOString().slice(0, 10)}`,
+    origin: message('rules-from', { name: row.label, date: row.at.toISOString().slice(0, 10) }),
     from: 'installation',
   }
 }
@@ -91,33 +94,34 @@ const mostShown = 30
 export async function offerRegulatory(
   store: Store,
   file: RulesFile,
-): Promise<{ ok: true; offer: RulesOffer } | { ok: false; sentence: string }> {
-  const refused = (sentence: string) => ({ ok: false as const, sentence: `${sentence} The rules stay as they were.` })
+): Promise<{ ok: true; offer: RulesOffer } | { ok: false; told: Message }> {
+  const refused = (told: Message) => ({ ok: false as const, told: together([told, message('rules-stay')]) })
   const name = file.name.replace(/[^\p{L}\p{N} ._-]/gu, '_').slice(0, 80)
   let database: RegulatoryDatabase
   try {
     database = laidOver(readRegulatoryDatabase(file.bytes))
   } catch (error) {
     if (error instanceof RegulatoryFormatError)
-      return refused(`${name} is not a regulatory database: ${error.message}.`)
+      return refused(message('rules-not-a-database', { name, told: error.told }))
     throw error
   }
   const [nonsense, ...more] = implausible(database)
-  if (nonsense !== undefined)
-    return refused(`${name} cannot be right: ${nonsense}${more.length > 0 ? `, and ${more.length} more like it` : ''}.`)
+  if (nonsense !== undefined) return refused(message('rules-implausible', { name, nonsense, more: more.length }))
   const missing = ['00', ...file.countries].find((code) => !database.has(code))
   if (missing)
     return refused(
-      `${name} has no rules for ${missing}, and ${missing === '00' ? 'every such file has them' : 'a job is there'}.`,
+      message('rules-without-country', {
+        name,
+        country: missing,
+        why: message(missing === '00' ? 'every-file-has-them' : 'a-job-is-there'),
+      }),
     )
   const before = (await radioRules(store)).database
   const lost = [...before.keys()].filter((code) => !database.has(code))
-  if (lost.length > before.size / 10)
-    return refused(
-      `${name} lacks ${lost.length} countries that the present file has: it is cut short, or another kind of file.`,
-    )
+  if (lost.length > before.size / 10) return refused(message('rules-cut-short', { name, lost: lost.length }))
   const signature = file.signature === undefined ? undefined : await readSignature(file.bytes, file.signature)
-  if (signature?.kind === 'does-not-fit') return refused(`The signature does not fit ${name}: ${signature.reason}.`)
+  if (signature?.kind === 'does-not-fit')
+    return refused(message('rules-signature-unfit', { name, why: signature.reason }))
   const hash = createHash('sha256').update(file.bytes).digest('hex')
   const kept = { label: `${name} (${hash.slice(0, 12)})`, bytes: file.bytes, at: file.at }
   await store.db
@@ -130,7 +134,7 @@ export async function offerRegulatory(
     offer: {
       hash,
       name,
-      signer: signature?.words ?? 'It comes without a signature: nothing says whose it is.',
+      signer: signature?.signer ?? message('rules-without-signature'),
       signed: signature?.kind ?? 'not-at-all',
       countries: database.size,
       differences: differences.slice(0, mostShown),
@@ -143,9 +147,9 @@ export async function offerRegulatory(
  * Takes the rules that were offered into use, on somebody's yes.
  *
  * @param hash  of the file that was looked at: another one that was offered meanwhile is not taken for it
- * @returns     a sentence where it is refused; nothing is changed then
+ * @returns     why it is refused; nothing is changed then
  */
-export function takeRegulatory(store: Store, hash: string, at: Date): Promise<string | undefined> {
+export function takeRegulatory(store: Store, hash: string, at: Date): Promise<Message | undefined> {
   return inTransaction(store, async ({ db }) => {
     const [offered] = await db
       .select({ label: installationFiles.label, bytes: installationFiles.bytes })
@@ -153,7 +157,7 @@ export function takeRegulatory(store: Store, hash: string, at: Date): Promise<st
       .where(eq(installationFiles.name, offeredName))
       .for('update')
     if (!offered || createHash('sha256').update(offered.bytes).digest('hex') !== hash)
-      return 'Another file was brought meanwhile. Look at the newest, then say yes to that.'
+      return message('rules-offer-outdated')
     const kept = { label: offered.label, bytes: offered.bytes, at }
     await db
       .insert(installationFiles)

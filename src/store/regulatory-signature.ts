@@ -2,17 +2,19 @@
  * The signature beside a regulatory database: CMS SignedData (RFC 5652), detached, as `regulatory.db.p7s` holds it with
  * the certificate of its signer.
  */
+
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Certificate, SignedData } from 'pkijs'
 import { z } from 'zod'
+import { type Message, message } from '../core/message/message'
 import { dataFolder } from './data-folder'
 
 export type SignatureReading =
-  | { readonly kind: 'known' | 'unknown'; readonly words: string }
+  | { readonly kind: 'known' | 'unknown'; readonly signer: Message }
   /** It is none, or not of these bytes. */
-  | { readonly kind: 'does-not-fit'; readonly reason: string }
+  | { readonly kind: 'does-not-fit'; readonly reason: Message }
 
 const signerSchema = z.object({ fingerprint: z.string(), words: z.string() })
 /** SHA-256 of a certificate, hexadecimal, and whose it is. */
@@ -34,23 +36,23 @@ export async function readSignature(
     signed = new pki.SignedData({ schema: content.content })
     certificate = signed.certificates?.find((each): each is Certificate => each instanceof pki.Certificate)
   } catch {
-    return { kind: 'does-not-fit', reason: 'it is not a signature that can be read' }
+    return { kind: 'does-not-fit', reason: message('signature-unreadable') }
   }
-  if (!certificate) return { kind: 'does-not-fit', reason: 'it does not bring the certificate of its signer' }
+  if (!certificate) return { kind: 'does-not-fit', reason: message('signature-without-certificate') }
   const fits = await signed.verify({ signer: 0, data: arrayBuffer(bytes), checkChain: false }).catch(() => false)
   if (!fits)
     return {
       kind: 'does-not-fit',
-      reason: 'the file was changed after it was signed, or it was signed for another file',
+      reason: message('signature-of-another-file'),
     }
   const fingerprint = createHash('sha256')
     .update(Buffer.from(certificate.toSchema(true).toBER()))
     .digest('hex')
   const known = signers.find((signer) => signer.fingerprint === fingerprint)
-  if (known) return { kind: 'known', words: `Signed by ${known.words}, and unchanged since.` }
+  if (known) return { kind: 'known', signer: message('signed-by-known', { signer: known.words }) }
   return {
     kind: 'unknown',
-    words: `Signed with a key that is not known here (certificate ${fingerprint.slice(0, 16)}…), and unchanged since.`,
+    signer: message('signed-by-unknown', { certificate: fingerprint.slice(0, 16) }),
   }
 }
 

@@ -8,7 +8,7 @@ import type { Store } from './open'
 import { rolls } from './schema'
 
 /** Raised whenever a roll becomes another thing: a snapshot of another form is not read. */
-const form = 8
+const form = 9
 /** Events that are folded again at the most before a snapshot is kept. */
 const keptEvery = 500
 

@@ -275,6 +275,15 @@ export const rolls = mysqlTable('rolls', {
   roll: longtext('roll').notNull(),
 })
 
+/** How far rows that a former release has kept are brought to the form of today. */
+export const rowUpgrades = mysqlTable('row_upgrades', {
+  name: varchar('name', { length: 60 }).primaryKey(),
+  /** The event up to which all is done. */
+  jobId: int('job_id').notNull().default(0),
+  seq: int('seq').notNull().default(0),
+  state: mysqlEnum('state', ['under-way', 'done']).notNull().default('under-way'),
+})
+
 export const runners = mysqlTable('runners', {
   id: varchar('id', { length: 60 }).primaryKey(),
   host: varchar('host', { length: 40 }).notNull(),

@@ -1,5 +1,7 @@
 /** Floors of a job, where its units hang, and the drawings behind them. */
+
 import { and, eq } from 'drizzle-orm'
+import { message } from '../core/message/message'
 import { emptySite, type Site, siteSchema } from '../core/radio/propagation/floor'
 import { outdatePlan, StaleVersionError } from './jobs'
 import { inTransaction, type Store } from './open'
@@ -28,7 +30,7 @@ export function saveSite(store: Store, jobId: number, site: Site, version: numbe
   return inTransaction(store, async ({ db }) => {
     await outdatePlan(db, jobId)
     const [row] = await db.select({ version: sites.version }).from(sites).where(eq(sites.jobId, jobId)).for('update')
-    if ((row?.version ?? 0) !== version) throw new StaleVersionError('the floors')
+    if ((row?.version ?? 0) !== version) throw new StaleVersionError(message('what-floors'))
     const fields = { site: checked, version: version + 1 }
     await db
       .insert(sites)

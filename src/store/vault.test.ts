@@ -4,6 +4,7 @@ import { chmodSync, mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, expect, it } from 'vitest'
+import { english } from '../../tests/support/english'
 import { openVault, Vault, VaultError } from './vault'
 
 let folder: string
@@ -39,14 +40,14 @@ it('makes its key once, for its owner alone, and refuses one that others can rea
   expect(statSync(file).mode & 0o777).toBe(0o600)
   expect(openVault(file, '').open('x', sealed)).toBe('y')
   chmodSync(file, 0o644)
-  expect(() => openVault(file, '')).toThrow(`chmod 600 ${file}`)
+  expect(english(() => openVault(file, ''))).toThrow(`chmod 600 ${file}`)
 })
 
 it('takes its key from the environment, and says what is wrong with a short one', () => {
   const key = randomBytes(32).toString('hex')
   const sealed = openVault(join(folder, 'none'), key).seal('x', 'y')
   expect(openVault(join(folder, 'other'), key).open('x', sealed)).toBe('y')
-  expect(() => openVault(join(folder, 'none'), 'abcd')).toThrow('has 2 bytes, 32 are needed')
+  expect(english(() => openVault(join(folder, 'none'), 'abcd'))).toThrow('has 2 bytes, 32 are needed')
 })
 
 it('is made by one of many processes that start at once, and all have the same', async () => {

@@ -2,9 +2,12 @@
  * The vault: AES-256-GCM with a key from a 0600 file or the environment. A sealed secret is bound to its job and name,
  * so that it cannot be put in another's place.
  */
+
 import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto'
 import { existsSync, linkSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { dirname } from 'node:path'
+import { message } from '../core/message/message'
+import { ToldError } from '../core/message/told-error'
 
 const form = 1
 const keyBytes = 32
@@ -12,7 +15,7 @@ const nonceBytes = 12
 const tagBytes = 16
 
 /** The vault cannot be opened; the message says what to do. Never holds a secret or a key. */
-export class VaultError extends Error {
+export class VaultError extends ToldError {
   override readonly name = 'VaultError'
 }
 
@@ -21,7 +24,8 @@ export class Vault {
 
   /** @param key  32 bytes */
   constructor(key: Buffer) {
-    if (key.length !== keyBytes) throw new VaultError(`the vault's key has ${key.length} bytes, ${keyBytes} are needed`)
+    if (key.length !== keyBytes)
+      throw new VaultError(message('vault-key-length', { length: key.length, needed: keyBytes }))
     this.#key = key
   }
 
@@ -36,7 +40,7 @@ export class Vault {
   /** @throws VaultError where key, label or bytes do not belong together */
   open(label: string, sealed: Buffer): string {
     if (sealed[0] !== form || sealed.length < 1 + nonceBytes + tagBytes)
-      throw new VaultError(`${label} is not sealed by this vault`)
+      throw new VaultError(message('not-sealed-by-vault', { label }))
     const nonce = sealed.subarray(1, 1 + nonceBytes)
     const tag = sealed.subarray(1 + nonceBytes, 1 + nonceBytes + tagBytes)
     try {
@@ -45,7 +49,7 @@ export class Vault {
         'utf8',
       )
     } catch (cause) {
-      throw new VaultError(`${label} was sealed with another key`, { cause })
+      throw new VaultError(message('sealed-with-another-key', { label }), { cause })
     }
   }
 }
@@ -56,8 +60,7 @@ export function openVault(keyFile: string, fromEnvironment = process.env.AIR_MUS
   if (!existsSync(keyFile)) {
     makeKey(keyFile)
   }
-  if ((statSync(keyFile).mode & 0o077) !== 0)
-    throw new VaultError(`others can read the vault's key: run chmod 600 ${keyFile}`)
+  if ((statSync(keyFile).mode & 0o077) !== 0) throw new VaultError(message('vault-key-readable', { file: keyFile }))
   return new Vault(Buffer.from(readFileSync(keyFile, 'utf8').trim(), 'hex'))
 }
 

@@ -2,9 +2,12 @@
  * Everything that the store holds, as rows of its tables: for a backup, and back from one. Rows are read and written
  * one after the other, so that neither way holds more than a few of them.
  */
+
 import type { Connection } from 'mysql2'
 import type { PoolConnection } from 'mysql2/promise'
 import { z } from 'zod'
+import { message } from '../core/message/message'
+import { ToldError } from '../core/message/told-error'
 import type { Store } from './open'
 
 const name = z.string().regex(/^[a-z_][a-z0-9_]{0,63}$/i)
@@ -23,7 +26,7 @@ const mostRows = 200
 const mostBytes = 1024 * 1024
 
 /** The rows cannot be put in: the message says why. */
-export class RestoreError extends Error {
+export class RestoreError extends ToldError {
   override readonly name = 'RestoreError'
 }
 
@@ -77,8 +80,7 @@ export async function writeWhole(store: Store, migrations: number, lines: AsyncI
     await connection.query('begin')
     const here = await columnsOf(connection)
     const bytes = await byteColumnsOf(connection)
-    if (migrations > (await countMigrations(connection)))
-      throw new RestoreError('it was made by a newer release: bring this one up to date first')
+    if (migrations > (await countMigrations(connection))) throw new RestoreError(message('backup-newer'))
     await connection.query('set session foreign_key_checks = 0')
     for (const table of here.keys()) if (table !== ofTables) await connection.query('delete from ??', [table])
     let filling: Filling | undefined
@@ -89,10 +91,10 @@ export async function writeWhole(store: Store, migrations: number, lines: AsyncI
         const head = { ...line, columns: line.columns.map(now), bytes: line.bytes.map(now) }
         for (const column of head.columns)
           if (!here.get(line.table)?.includes(column))
-            throw new RestoreError(`this release has no column ${line.table}.${column}`)
+            throw new RestoreError(message('backup-column-unknown', { table: line.table, column }))
         filling = new Filling(connection, head, bytes)
       } else if (filling) await filling.take(line)
-      else throw new RestoreError('it has a row that belongs to no table')
+      else throw new RestoreError(message('backup-row-astray'))
     }
     await filling?.flush()
     await connection.query('commit')
@@ -127,7 +129,7 @@ class Filling {
 
   async take(row: readonly (string | null)[]): Promise<void> {
     if (row.length !== this.head.columns.length)
-      throw new RestoreError(`a row of ${this.head.table} has ${row.length} values`)
+      throw new RestoreError(message('backup-row-width', { table: this.head.table, count: row.length }))
     this.#rows.push(row.map((value, index) => this.#valueOf(value, index)))
     this.#bytes += row.reduce((sum, value) => sum + (value?.length ?? 0), 0)
     if (this.#rows.length >= mostRows || this.#bytes >= mostBytes) await this.flush()

@@ -1,6 +1,8 @@
 /** All dialects by their kind. A dialect is loaded when the first unit that speaks it is met. */
+
 import type { Clear, Config } from '../core/config/unit-config'
 import type { DirectCard } from '../core/kit/kit-card'
+import { message } from '../core/message/message'
 import type { Dialect } from './dialect/dialect'
 import { WireError } from './errors/wire-error'
 import type { Lane } from './host/host'
@@ -42,7 +44,7 @@ export async function dialectOf(kind: Kind): Promise<OpenDialect> {
     const missing = partsMissing(card, dialect)
     if (missing.length === 0) return dialect
     dialect.close()
-    throw new WireError('rejected', `its card asks of ${kind} what it has no words for: ${missing.join(', ')}`)
+    throw new WireError('rejected', message('card-asks-without-words', { dialect: kind, parts: missing.join(', ') }))
   }
 }
 

@@ -1,9 +1,11 @@
 /** Jobs from the command line, against a database of their own. */
+
 import { spawnSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { parse, stringify } from 'yaml'
+import { asTold } from '../../src/core/message/message'
 import { allUnits, theseUnits } from '../../src/core/muster/selection'
 import { loadJob } from '../../src/jobs/load-job'
 import { appendEvents } from '../../src/store/events'
@@ -228,7 +230,7 @@ it('deletes a job by its name, and prints its log afterwards', async () => {
   await loadJob(fresh.store, demoJob(), new Date())
   const job = await findJob(fresh.store, 'port-ellery')
   await appendEvents(fresh.store, job?.id ?? 0, [
-    { at: new Date('2026-11-20T10:00:00Z'), event: { kind: 'log', unit: 'hall-01', text: 'signed in' } },
+    { at: new Date('2026-11-20T10:00:00Z'), event: { kind: 'log', unit: 'hall-01', told: asTold('signed in') } },
   ])
   expect(await muster('delete', 'port-ellery', '--name', 'Port')).toMatchObject({
     status: 2,
@@ -242,6 +244,6 @@ it('deletes a job by its name, and prints its log afterwards', async () => {
     new RegExp(`^${job?.id} {2}Port Ellery ferry terminal, deleted 20`),
   )
   expect((await muster('log', String(job?.id))).out).toBe(
-    '2026-11-20T10:00:00.000Z  {"kind":"log","unit":"hall-01","text":"signed in"}\n',
+    '2026-11-20T10:00:00.000Z  {"kind":"log","unit":"hall-01","told":{"code":"as-told","params":{"text":"signed in"}}}\n',
   )
 })

@@ -1,4 +1,5 @@
 /** Every reason for which an access point does not come to its controller, provoked; in the long tests read on the page. */
+
 import { rmSync } from 'node:fs'
 import type { Page } from 'puppeteer-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
@@ -13,6 +14,7 @@ import { answers } from '../../src/core/muster/roll'
 import { tarnhelmC1, tarnhelmT2 } from '../../src/lab/device/sheet'
 import type { StandInSheet } from '../../src/lab/device/stand-in-sheet'
 import { heldWords } from '../../src/words/en/held'
+import { sentence } from '../../src/words/en/sentence'
 import { type Bench, openBench } from '../support/bench'
 import { blankPoint } from '../support/blank-point'
 import { demoBrief } from '../support/data'
@@ -162,7 +164,7 @@ it('says of each why it does not come, and what the hands do', async () => {
           ({ event }) =>
             event.kind === 'log' &&
             event.unit === 'taken-off' &&
-            event.text === 'rack: loading its image, leave it powered',
+            sentence(event.told) === 'rack: loading its image, leave it powered',
         ),
       { interval: 5 },
     )

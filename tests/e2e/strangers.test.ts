@@ -1,4 +1,5 @@
 /** What the pages answer to strangers, to odd requests and to large files: over HTTP, without a browser. */
+
 import { createHash, randomBytes } from 'node:crypto'
 import { readFileSync, rmSync } from 'node:fs'
 import { request as httpRequest } from 'node:http'
@@ -13,6 +14,7 @@ import { loadDemoJob } from '../../scripts/lib/demo-job.mjs'
 import { buildSiteIfStale } from '../../scripts/lib/site.mjs'
 // @ts-expect-error the same
 import { startStack } from '../../scripts/lib/stack.mjs'
+import { asTold, type Message } from '../../src/core/message/message'
 import { pulseSchema } from '../../src/core/muster/pulse'
 import { emptySite, plainFloor } from '../../src/core/radio/propagation/floor'
 import { deleteJob } from '../../src/jobs/delete-job'
@@ -23,6 +25,7 @@ import { findJob } from '../../src/store/jobs'
 import { openStore, type Store } from '../../src/store/open'
 import { loadSite, saveSite } from '../../src/store/sites'
 import { demoJob } from '../support/bench'
+import { english } from '../support/english'
 import { passingFolder } from '../support/passing-folder'
 import { patienceMs } from '../support/patience'
 import type { Stack } from '../support/site'
@@ -273,7 +276,7 @@ describe('the stream of events', () => {
 describe('a row that cannot be read', () => {
   it('of one job keeps the stream of another going, and does not pass for a database that is away', async () => {
     const broken = await loadJob(store, { ...demoJob(), slug: 'broken', name: 'Broken' }, new Date())
-    await appendEvents(store, broken, [{ at: new Date(), event: { kind: 'log', unit: 'hall-01', text: 'x' } }])
+    await appendEvents(store, broken, [{ at: new Date(), event: { kind: 'log', unit: 'hall-01', told: asTold('x') } }])
     await store.db.execute(`update events set event = '{}' where job_id = ${broken}`)
     const reply = await ask('/api/events?after=broken:0,port-ellery:0')
     expect(await read(reply, '"job":"port-ellery"')).toContain('"database":"answers"')
@@ -313,7 +316,7 @@ describe('a large file', () => {
   it('of 5 MB is taken as a drawing, kept once for two floors, and comes back as it was', async () => {
     const png = drawing(5 * megabytes)
     const before = await kept()
-    for (const floor of ['hall', 'yard']) expect(await (await send(floor, png)).json()).toEqual({ ok: true })
+    for (const floor of ['hall', 'yard']) expect(english(await (await send(floor, png)).json())).toEqual({ ok: true })
     expect(await kept()).toEqual({ files: before.files + 1, size: before.size + png.length })
     const reply = await ask('/api/jobs/port-ellery/drawing/yard')
     expect(
@@ -332,20 +335,20 @@ describe('a large file', () => {
 
   it('beyond 25 MB, or of another kind than it says, is refused in words and leaves nothing', async () => {
     const before = await kept()
-    expect(await (await send('hall', drawing(25 * megabytes + 1))).json()).toEqual({
+    expect(english(await (await send('hall', drawing(25 * megabytes + 1))).json())).toEqual({
       ok: false,
-      sentence: 'Grünplan.png is too large: it has more than 25 MB. Save it smaller.',
+      told: 'Grünplan.png is too large: it has more than 25 MB. Save it smaller.',
     })
-    expect(await (await send('hall', Buffer.from('no picture'))).json()).toMatchObject({
+    expect(english(await (await send('hall', Buffer.from('no picture'))).json())).toMatchObject({
       ok: false,
-      sentence: 'Grünplan.png says that it is image/png, and its content is something else.',
+      told: 'Grünplan.png says that it is image/png, and its content is something else.',
     })
-    expect(await (await send('hall', drawing(100), 'text/html')).json()).toMatchObject({
+    expect(english(await (await send('hall', drawing(100), 'text/html')).json())).toMatchObject({
       ok: false,
-      sentence: expect.stringContaining('is not a drawing that can be shown'),
+      told: expect.stringContaining('is not a drawing that can be shown'),
     })
     for (const none of ['cellar', 'no%20floor', '%00'])
-      expect(await (await send(none, drawing(100))).json()).toMatchObject({ ok: false })
+      expect(english(await (await send(none, drawing(100))).json())).toMatchObject({ ok: false })
     expect((await kept()).size - before.size).toBeLessThan(100)
   })
 
@@ -379,7 +382,7 @@ describe('a job file', () => {
       })
     ).json()) as {
       ok: boolean
-      sentence?: string
+      told?: Message
       field?: string
       value?: string
     }
@@ -396,9 +399,9 @@ describe('a job file', () => {
       const [first, second] = document.units
       if (first && second) second.mac = first.mac
     })
-    expect(await send(JSON.stringify(twin))).toEqual({
+    expect(english(await send(JSON.stringify(twin)))).toEqual({
       ok: false,
-      sentence: 'This job file cannot be taken:\nunits.1.mac: hall-02 has the same MAC as hall-01: 02:4f:52:10:6a:2c',
+      told: 'This job file cannot be taken:\nunits.1.mac: hall-02 has the same MAC as hall-01: 02:4f:52:10:6a:2c',
     })
     expect(await jobs()).toEqual(before)
   })
@@ -422,7 +425,7 @@ describe('a job file', () => {
       JSON.stringify({ ...demoJob(), slug: 'x', cards: ['! '.repeat(200_000)] }),
       'kit cards have 256 kB altogether at the most',
     ],
-  ])('that is %s is refused', async (_what, text, sentence) => {
-    expect((await send(text)).sentence).toContain(sentence)
+  ])('that is %s is refused', async (_what, text, words) => {
+    expect(english((await send(text)).told)).toContain(words)
   })
 })

@@ -1,4 +1,5 @@
 /** The netconf dialect commissions Debian's netconfd with our modules, behind Debian's sshd, like any unit. */
+
 import { createHash } from 'node:crypto'
 import { type AddressInfo, connect, createServer, type Server } from 'node:net'
 import { afterAll, beforeAll, expect, it } from 'vitest'
@@ -8,6 +9,7 @@ import type { DirectCard } from '../../src/core/kit/kit-card'
 import type { Dialect } from '../../src/wire/dialect/dialect'
 import { NetconfSession } from '../../src/wire/netconf/session'
 import { dialectOf } from '../../src/wire/registry'
+import { sentence } from '../../src/words/en/sentence'
 import { desiredFor, valuesIn } from '../support/config'
 import { cardOf } from '../support/data'
 import { freePort } from '../support/free-port'
@@ -57,7 +59,7 @@ const desired = desiredFor(model, mixedBrief)
 const left = async (dialect: Dialect): Promise<string[]> =>
   compare(desired, await dialect.read('configured')).flatMap((each) =>
     each.kind !== 'value'
-      ? [each.sentence]
+      ? [sentence(each)]
       : ['clock.time', 'unit.firmware', 'admin.further-passwords'].includes(each.id)
         ? []
         : [keyText(each)],

@@ -1,8 +1,10 @@
 /** Musters after something was changed in brief, kit list or plan: what was proven is kept, and nothing is stranded. */
+
 import { afterEach, beforeEach, describe, expect } from 'vitest'
 import type { Brief } from '../../src/core/brief/brief'
 import { gapsIn } from '../../src/core/handover/as-built'
 import type { Unit } from '../../src/core/kit/unit'
+import { message } from '../../src/core/message/message'
 import { answers, heldStep, type RollRow } from '../../src/core/muster/roll'
 import { sheetOf, viewJob } from '../../src/jobs/job-view'
 import { makeMissingSecrets } from '../../src/jobs/make-secrets'
@@ -14,6 +16,7 @@ import { lockAddress } from '../../src/store/plans'
 import { forgetPin, openBackup, openSecrets, sealSecret } from '../../src/store/secrets'
 import { gapWords } from '../../src/words/en/as-built'
 import { type Bench, heldAt, openBench } from '../support/bench'
+import { english } from '../support/english'
 import { shortIt as it, longIt } from '../support/long'
 
 let bench: Bench
@@ -66,7 +69,7 @@ describe('a brief that is changed after a muster', () => {
       for (const network of brief.networks) network.hidden = true
     })
     expect(await whoAnswers()).toEqual([])
-    expect((await rowOf('hall-01'))?.changes).toEqual(['Network "Ellery Crew": hidden is off, to be on.'])
+    expect(english((await rowOf('hall-01'))?.changes)).toEqual(['Network "Ellery Crew": hidden is off, to be on.'])
     const view = await viewJob(bench.store, bench.job.slug)
     if (!view) throw new Error('the job is gone')
     const rows = sheetOf(view)
@@ -81,7 +84,7 @@ describe('a brief that is changed after a muster', () => {
 
   it('with another passphrase tells that it is another, and never which', async () => {
     await sealSecret(bench.store, bench.jobId, 'network/crew/passphrase', 'another-phrase-2Wq', new Date())
-    expect((await rowOf('booth-01'))?.changes).toEqual(['Network "Ellery Crew": passphrase differs.'])
+    expect(english((await rowOf('booth-01'))?.changes)).toEqual(['Network "Ellery Crew": passphrase differs.'])
     await again()
     expect(await whoAnswers()).toHaveLength(4)
     expect(bench.lab.units()[3]?.effective.networks[0]?.passphrase).toBe('another-phrase-2Wq')
@@ -111,20 +114,20 @@ describe('an admin password that is replaced', () => {
     const before = (await openSecrets(bench.store, bench.jobId)).get('admin/password') ?? ''
     for (const many of ['once', 'thrice', 'often', 'again', 'twice'])
       await sealSecret(bench.store, bench.jobId, 'admin/password', `Replaced-Pw-77-${many}`, new Date())
-    expect((await rowOf('hall-01'))?.changes).toEqual(['The admin password is another.'])
+    expect((await rowOf('hall-01'))?.changes).toEqual([message('admin-password-another')])
     await again()
     expect(await whoAnswers()).toHaveLength(4)
     expect(first()?.accepts('setup', 'Replaced-Pw-77-twice')).toBe(true)
     expect(first()?.accepts('setup', before)).toBe(false)
     // The one that it was given last was the first that was tried.
-    expect((await rowOf('hall-01'))?.log.filter(({ text }) => text.includes('refused'))).toEqual([])
+    expect((await rowOf('hall-01'))?.log.filter(({ code }) => code === 'key-refused')).toEqual([])
   })
 })
 
 describe('addresses that are planned anew', () => {
   it('are moved to from where a unit was left, and the sweep sees it there in the meantime', async () => {
     await lock({ 'hall-02': '10.44.8.77' })
-    expect((await rowOf('hall-02'))?.changes).toEqual(['Address is 10.44.8.21, to be 10.44.8.77.'])
+    expect(english((await rowOf('hall-02'))?.changes)).toEqual(['Address is 10.44.8.21, to be 10.44.8.77.'])
     await expect
       .poll(async () => (await bench.roll()).sightings.find(({ unit }) => unit === 'hall-02'))
       .toMatchObject({ address: '10.44.8.21', seen: 'elsewhere', answers: 'service' })
@@ -157,7 +160,9 @@ describe('addresses that are planned anew', () => {
 describe('a box that is another', () => {
   it('under the same name does not answer for the one before', async () => {
     await changeRow('hall-01', { mac: '02:4f:52:10:6a:99' })
-    expect((await rowOf('hall-01'))?.changes).toEqual(['It was 02:4f:52:10:6a:2c, and is 02:4f:52:10:6a:99 now.'])
+    expect(english((await rowOf('hall-01'))?.changes)).toEqual([
+      'It was 02:4f:52:10:6a:2c, and is 02:4f:52:10:6a:99 now.',
+    ])
     expect(await whoAnswers()).not.toContain('hall-01')
   })
 

@@ -1,6 +1,8 @@
 /** What goes wrong around a runner, one by one: orders that throw, slow sweeps, clocks that jump, faults that no hand can cure. */
+
 import { sql } from 'drizzle-orm'
 import { afterEach, describe, expect, it, vi } from 'vitest'
+import { asTold } from '../../src/core/message/message'
 import { answers } from '../../src/core/muster/roll'
 import { allUnits, theseUnits } from '../../src/core/muster/selection'
 import { loadJob } from '../../src/jobs/load-job'
@@ -30,7 +32,9 @@ describe('an order that always throws', () => {
   it('fails within a minute with its reason, is no longer said to be under way, and the others are worked meanwhile', async () => {
     bench = await openBench()
     const other = await loadJob(bench.store, { ...bench.job, slug: 'harbour', name: 'Harbour' }, new Date())
-    await appendEvents(bench.store, other, [{ at: new Date(), event: { kind: 'log', unit: 'hall-01', text: 'x' } }])
+    await appendEvents(bench.store, other, [
+      { at: new Date(), event: { kind: 'log', unit: 'hall-01', told: asTold('x') } },
+    ])
     await bench.store.db.execute(
       sql`update events set event = '{"kind":"from a newer program"}' where job_id = ${other}`,
     )
@@ -39,7 +43,7 @@ describe('an order that always throws', () => {
     const whole = await bench.order()
     await expect.poll(() => statusOf(broken), { interval: 200 }).toBe('failed')
     expect(await orderState(bench.store, broken)).toMatchObject({
-      reason: expect.stringContaining('A row of events.event cannot be read ('),
+      reason: expect.stringMatching(/^row-unreadable .*events\.event/),
     })
     await bench.settled()
     expect(await statusOf(whole)).toBe('done')
@@ -55,8 +59,8 @@ describe('a wire that is away when an order begins', () => {
     let away = true
     const host = (own: Host): Host => ({
       ...own,
-      laptop: () => (away ? Promise.reject(new HostAwayError('the wire does not work')) : own.laptop()),
-      arp: (address) => (away ? Promise.reject(new HostAwayError('the wire does not work')) : own.arp(address)),
+      laptop: () => (away ? Promise.reject(new HostAwayError(asTold('the wire does not work'))) : own.laptop()),
+      arp: (address) => (away ? Promise.reject(new HostAwayError(asTold('the wire does not work'))) : own.arp(address)),
     })
     const stop = bench.startRunner({ host })
     const order = await bench.order(['hall-01'])

@@ -1,4 +1,5 @@
 /** Units that are given another firmware before anything is set on them. */
+
 import { createHash } from 'node:crypto'
 import { Readable } from 'node:stream'
 import { afterEach, expect } from 'vitest'
@@ -7,6 +8,7 @@ import { answers } from '../../src/core/muster/roll'
 import { tarnhelmT2 } from '../../src/lab/device/sheet'
 import { keepFile } from '../../src/store/files'
 import { heldWords } from '../../src/words/en/held'
+import { sentence } from '../../src/words/en/sentence'
 import { type Bench, openBench } from '../support/bench'
 import { shortIt as it, longIt } from '../support/long'
 
@@ -107,12 +109,14 @@ it('are given it after the backup and before any setting, one at a time on one p
   const outcome = (await row('rack'))?.outcomes.find(({ id }) => id === 'unit.firmware')?.outcome
   expect(outcome).toMatchObject({ kind: 'proven', value: '7.3.0' })
   // What it manages loads the same from it.
-  expect((await row('t2'))?.log.map(({ text }) => text)).toContain('rack: loading its image, leave it powered')
+  expect((await row('t2'))?.log.map(sentence)).toContain('rack: loading its image, leave it powered')
   expect(bench.lab.air.everOpen).toEqual([])
 
   await bench.order()
   await bench.settled()
-  expect((await row('rack'))?.steps.firmware).toMatchObject({ kind: 'done', note: '7.3.0 already' })
+  expect((await row('rack'))?.steps.firmware).toMatchObject({
+    ...{ kind: 'done', note: { code: 'firmware-already', params: { version: '7.3.0' } } },
+  })
 })
 
 it('whose power is cut while they write it run the old one, and are given it again', async () => {
@@ -125,7 +129,7 @@ it('whose power is cut while they write it run the old one, and are given it aga
   await bench.settled()
   expect(answers(await row('hall')), JSON.stringify(await row('hall'))).toBe(true)
   expect(firmwareOf('hall')).toBe('3.5.0')
-  expect((await row('hall'))?.log.map(({ text }) => text)).toContain('runs firmware 3.5.0 now, 3.4.1 before')
+  expect((await row('hall'))?.log.map(sentence)).toContain('runs firmware 3.5.0 now, 3.4.1 before')
 })
 
 longIt('whose runner ends while they write it are gone on with by the next one, and are given it once', async () => {

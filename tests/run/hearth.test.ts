@@ -1,10 +1,12 @@
 /** Whole musters of units with pages as bad as they come. */
+
 import { readdirSync, readFileSync } from 'node:fs'
 import { afterEach, expect } from 'vitest'
 import { adminSecretName } from '../../src/core/brief/brief'
 import { answers } from '../../src/core/muster/roll'
 import { musterIsOpen } from '../../src/store/orders'
 import { openSecret } from '../../src/store/secrets'
+import { sentence } from '../../src/words/en/sentence'
 import { type Bench, openBench } from '../support/bench'
 import { hearthCard, hearths } from '../support/hearth'
 import { longIt as it } from '../support/long'
@@ -19,7 +21,7 @@ it('are given an admin as they ask for their first, are set on their table and i
   await bench.order()
   const { rows } = await bench.settled()
   const left = [...rows.values()].filter((row) => !answers(row))
-  expect(left.flatMap(({ steps, log }) => [JSON.stringify(steps), ...log.map(({ text }) => text)])).toEqual([])
+  expect(left.flatMap(({ steps, log }) => [JSON.stringify(steps), ...log.map(sentence)])).toEqual([])
   const secret = (name: string) => openSecret(bench.store, bench.jobId, name)
   for (const unit of bench.lab.units()) {
     const { networks, users, country } = unit.effective
@@ -84,7 +86,7 @@ it('whose browser is killed as a step begins go on with another, and answer', as
   }
   const { rows } = await bench.roll()
   const left = [...rows.values()].filter((row) => !answers(row))
-  expect(left.flatMap(({ steps, log }) => [JSON.stringify(steps), ...log.map(({ text }) => text)])).toEqual([])
+  expect(left.flatMap(({ steps, log }) => [JSON.stringify(steps), ...log.map(sentence)])).toEqual([])
   expect([...killedAt]).toEqual(killedIn)
   expect(bench.lab.air.everOpen).toEqual([])
 })

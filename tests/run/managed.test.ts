@@ -1,4 +1,5 @@
 /** Access points that are set through a controller, which comes first. */
+
 import { afterEach, describe, expect } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
 import type { Step } from '../../src/core/muster/procedure'
@@ -7,6 +8,7 @@ import { tarnhelmC1, tarnhelmT2, tarnhelmT3 } from '../../src/lab/device/sheet'
 import type { StandInSheet } from '../../src/lab/device/stand-in-sheet'
 import { musterIsOpen } from '../../src/store/orders'
 import { heldWords } from '../../src/words/en/held'
+import { sentence } from '../../src/words/en/sentence'
 import { type Bench, demoJob, openBench } from '../support/bench'
 import { blankPoint } from '../support/blank-point'
 import { demoBrief } from '../support/data'
@@ -84,7 +86,7 @@ longIt('that is one too many for the licence is turned away with that reason, an
   expect(held && heldWords(held).why).toBe('rack turns it away: no licence is left for it.')
   // It is told before any of them joins, and stands with what is left for hands.
   const words = `its licence lets ${count - 1} access points join; ${count} are on the kit list`
-  expect(all.get('rack')?.log.map(({ text }) => text)).toContain(words)
+  expect(all.get('rack')?.log.map(sentence)).toContain(words)
   const licence = all.get('rack')?.outcomes.find(({ id }) => id === 'licence.units')
   expect(licence?.outcome).toMatchObject({ kind: 'by-hand', why: `It has ${count - 1}.` })
 })
@@ -102,7 +104,7 @@ it('that load another image first say so and join; one that was sold for another
   const all = await rows()
   const loaded = all.get('office-0')
   expect(answers(loaded), JSON.stringify(loaded)).toBe(true)
-  expect(loaded?.log.map(({ text }) => text)).toContain('rack: loading its image, leave it powered')
+  expect(loaded?.log.map(sentence)).toContain('rack: loading its image, leave it powered')
   const sold = all.get('office-2')?.steps.joined
   expect(sold?.kind === 'held' && heldWords(sold).why).toBe('rack turns it away: it is not made for this country.')
 })
@@ -165,13 +167,7 @@ it.each([
   await bench.order()
   await bench.settled()
   const all = await rows()
-  expect(
-    all
-      .get('rack')
-      ?.log.map(({ text }) => text)
-      .join(),
-    'where it is told to look',
-  ).toContain('10.44.8.20')
+  expect(all.get('rack')?.log.map(sentence).join(), 'where it is told to look').toContain('10.44.8.20')
   expect(answers(all.get('office-0')), JSON.stringify(all.get('office-0'))).toBe(true)
 })
 

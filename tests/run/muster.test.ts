@@ -73,11 +73,11 @@ describe('a muster of four units with one factory address', () => {
       event.kind === 'step' &&
       event.state.kind === 'done' &&
       ['country', 'clock', 'networks', 'radios', 'address'].includes(event.step)
-        ? [event.state.note]
+        ? [event.state.note?.code]
         : [],
     )
     expect(notes).toHaveLength(20)
-    expect(new Set(notes)).toEqual(new Set(['was right already']))
+    expect(new Set(notes)).toEqual(new Set(['was-right-already']))
     expect(await everybodyAnswers()).toBe(true)
   })
 
@@ -93,7 +93,7 @@ describe('a muster of four units with one factory address', () => {
     )
     expect(wanted.every((secret) => secret.length >= 16)).toBe(true)
     const events = JSON.stringify(await allEvents(bench.store, bench.jobId))
-    expect(events).toContain('Network \\"Ellery Crew\\" is missing.')
+    expect(events).toContain('"code":"network-missing"')
     for (const secret of wanted) expect(events).not.toContain(secret)
     const data = join(inject('databaseFolder'), 'data')
     // The tables of this job, and what all databases share: the redo log, the undo space.

@@ -1,6 +1,8 @@
 /** Orders: claimed once, however many ask; leases; what throws; what cannot be read. */
+
 import { sql } from 'drizzle-orm'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { asTold } from '../../src/core/message/message'
 import { allUnits, theseUnits } from '../../src/core/muster/selection'
 import { loadJob } from '../../src/jobs/load-job'
 import { allEvents, appendEvents, eventsAfter } from '../../src/store/events'
@@ -19,6 +21,7 @@ import {
 } from '../../src/store/orders'
 import { orders } from '../../src/store/schema'
 import { pinOnFirstSight } from '../../src/store/secrets'
+import { sentence } from '../../src/words/en/sentence'
 import { demoJob, freshStore } from '../support/bench'
 
 let fresh: Awaited<ReturnType<typeof freshStore>>
@@ -109,7 +112,7 @@ describe('an order', () => {
     expect((await claimOrder(fresh.store, 'a', 5))?.id).toBe(whole)
     expect(await orderState(fresh.store, broken)).toMatchObject({
       status: 'failed',
-      reason: 'A row of orders.units cannot be read (it is not JSON)',
+      reason: 'row-unreadable {"column":"orders.units","why":{"code":"column-not-json","params":{}}}',
     })
   })
 })
@@ -123,7 +126,10 @@ it('lists every other job where the brief of one cannot be read', async () => {
     expect.objectContaining({
       slug: 'harbour',
       name: 'Harbour',
-      reason: expect.stringContaining('A row of jobs.brief cannot be read (country: '),
+      told: {
+        code: 'row-unreadable',
+        params: { column: 'jobs.brief', why: expect.objectContaining({ code: 'at-path' }) },
+      },
     }),
   ])
 })
@@ -132,29 +138,28 @@ it('numbers events without gaps, however many write at once', async () => {
   const texts = Array.from({ length: 20 }, (_, index) => String(index))
   await Promise.all(
     texts.map((text) =>
-      appendEvents(fresh.store, jobId, [{ at: new Date(), event: { kind: 'log', unit: 'hall-01', text } }]),
+      appendEvents(fresh.store, jobId, [
+        { at: new Date(), event: { kind: 'log', unit: 'hall-01', told: asTold(text) } },
+      ]),
     ),
   )
   const events = await allEvents(fresh.store, jobId)
   expect(events.map((event) => event.seq)).toEqual(texts.map((_, index) => index + 1))
-  expect(new Set(events.map(({ event }) => (event.kind === 'log' ? event.text : '')))).toEqual(new Set(texts))
+  expect(new Set(events.map(({ event }) => (event.kind === 'log' ? sentence(event.told) : '')))).toEqual(new Set(texts))
   expect((await eventsAfter(fresh.store, jobId, 17)).map((event) => event.seq)).toEqual([18, 19, 20])
 })
 
 it('writes events once where the answer to the first try was lost, and again where they are others', async () => {
   const batch = ['one', 'two'].map((text) => ({
     at: new Date('2026-11-20T10:00:00.123Z'),
-    event: { kind: 'log' as const, unit: 'hall-01', text },
+    event: { kind: 'log' as const, unit: 'hall-01', told: asTold(text) },
   }))
   await appendEvents(fresh.store, jobId, batch)
   await appendEvents(fresh.store, jobId, batch, 'perhaps-there')
   await appendEvents(fresh.store, jobId, batch.toReversed(), 'perhaps-there')
-  expect((await allEvents(fresh.store, jobId)).map(({ event }) => (event.kind === 'log' ? event.text : ''))).toEqual([
-    'one',
-    'two',
-    'two',
-    'one',
-  ])
+  expect(
+    (await allEvents(fresh.store, jobId)).map(({ event }) => (event.kind === 'log' ? sentence(event.told) : '')),
+  ).toEqual(['one', 'two', 'two', 'one'])
 })
 
 it('tells the second of two who change the brief, and keeps the first change', async () => {

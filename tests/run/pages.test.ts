@@ -72,7 +72,7 @@ it('waits while somebody else is signed in, says so, and goes on when they are g
   await bench.order()
   await expect
     .poll(async () => (await row())?.steps['sign-in'])
-    .toMatchObject({ kind: 'waiting', waitingFor: 'somebody else is signed in; sign out there' })
+    .toMatchObject({ kind: 'waiting', waitingFor: { code: 'somebody-signed-in' } })
   await bench.settled()
   expect(answers(await row()), JSON.stringify(await row())).toBe(true)
 })

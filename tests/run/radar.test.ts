@@ -1,4 +1,5 @@
 /** Radar moves a unit off its channel: it is no fault, and the roll, the log and the sheet say so. */
+
 import { afterEach, it as eachTime, expect } from 'vitest'
 import { expectedOfAll } from '../../src/core/config/asked'
 import { outcomesNow } from '../../src/core/handover/as-built'
@@ -8,6 +9,7 @@ import { shutChannels } from '../../src/core/muster/shut-channels'
 import { viewJob } from '../../src/jobs/job-view'
 import { replan } from '../../src/jobs/replan'
 import { allEvents, appendEvents } from '../../src/store/events'
+import { sentence } from '../../src/words/en/sentence'
 import { type Bench, openBench } from '../support/bench'
 import { shortIt as it, someOf } from '../support/long'
 
@@ -45,7 +47,9 @@ eachTime.each(
     expect(answers(await row()), JSON.stringify((await row())?.steps)).toBe(true)
   }
   await muster()
-  expect((await row())?.steps['on-air']).toMatchObject({ note: expect.stringMatching(/^on air(, no radar heard)?$/) })
+  expect((await row())?.steps['on-air']).toMatchObject({
+    note: { code: expect.stringMatching(/^on-air-(now|no-radar)$/) },
+  })
   expect(await channelOutcome()).toEqual({ kind: 'proven', value: '60' })
 
   const { unit } = bench.lab.plugged(mac)
@@ -54,14 +58,16 @@ eachTime.each(
   expect(moved).not.toBe(60)
   await muster()
   const steps = (await row())?.steps
-  expect(steps?.['on-air']).toMatchObject({ note: `on air; at 5 GHz radar moved it from 60 to ${moved}` })
+  expect(steps?.['on-air']).toMatchObject({
+    note: { code: 'on-air-after-radar', params: { band: '5', from: 60, to: moved } },
+  })
   // It is not sent back to a channel that the law keeps shut.
-  expect(steps?.radios).toMatchObject({ note: 'was right already' })
+  expect(steps?.radios).toMatchObject({ note: { code: 'was-right-already' } })
   expect(await channelOutcome()).toMatchObject({
     kind: 'by-hand',
-    why: `Radar was heard on channel 60, so the unit went to ${moved} by itself.`,
+    why: { code: 'radar-moved', params: { from: 60, to: moved } },
   })
-  expect((await row())?.log.map(({ text }) => text)).toContainEqual(expect.stringMatching(/^5 GHz: radar was heard on/))
+  expect((await row())?.log.map(sentence)).toContainEqual(expect.stringMatching(/^5 GHz: radar was heard on/))
   expect(bench.lab.air.everOpen).toEqual([])
   // Told once, with its time, however often it is called meanwhile.
   await muster()

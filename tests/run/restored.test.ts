@@ -26,7 +26,7 @@ it('is refused while somebody works on a muster; afterwards the units that were 
   await bench.order()
   // One unit at least has its new password: the backup knows no door that it went through.
   await expect.poll(() => hasCome('password'), { interval: 20 }).toBe(true)
-  await expect(restoreWhole(store, key, path, passphrase)).rejects.toThrow('a muster is under way')
+  await expect(restoreWhole(store, key, path, passphrase)).rejects.toThrow('restore-during-muster')
   expect(await hasCome('password')).toBe(true)
   await stop()
   await expect

@@ -3,6 +3,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterEach, describe, expect, it } from 'vitest'
+import { asTold } from '../../src/core/message/message'
 import { answers, heldStep } from '../../src/core/muster/roll'
 import { allUnits } from '../../src/core/muster/selection'
 import { whereaboutsOf } from '../../src/core/muster/whereabouts'
@@ -24,6 +25,7 @@ import { WireError, wireErrorKinds } from '../../src/wire/errors/wire-error'
 import { labHost } from '../../src/wire/host/lab'
 import { wireSessions } from '../../src/wire/wire-sessions'
 import { heldWords } from '../../src/words/en/held'
+import { sentence } from '../../src/words/en/sentence'
 import { type Bench, demoJob, freshStore, heldAt, openBench } from '../support/bench'
 import { cardOf } from '../support/data'
 
@@ -246,7 +248,10 @@ describe('the runner', () => {
     const roll = await bench.settled()
     expect(answers(roll.rows.get('hall-01'))).toBe(true)
     const checks = roll.rows.get('hall-01')?.checks
-    expect(checks?.find(({ code }) => code === 'factory-login')).toMatchObject({ observed: 'refused', verdict: 'good' })
+    expect(checks?.find(({ code }) => code === 'factory-login')).toMatchObject({
+      observed: { code: 'seen-refused' },
+      verdict: 'good',
+    })
     expect(heldAt(roll.rows.get('hall-02'), 'reach')?.code).toBe('label-password')
     expect(JSON.stringify(await bench.events())).not.toContain('k7-x9-Wet')
   })
@@ -275,18 +280,18 @@ describe('what is told', () => {
       const records = storedRecords(fresh.store)
       const log = new EventLog(records, await loadJob(fresh.store, demoJob(), new Date()), systemClock)
       const texts = Array.from({ length: 50 }, (_, index) => `line ${index}`)
-      for (const text of texts) log.note({ kind: 'log', unit: 'hall-01', text })
-      await log.append({ kind: 'log', unit: 'hall-01', text: 'last' })
+      for (const text of texts) log.note({ kind: 'log', unit: 'hall-01', told: asTold(text) })
+      await log.append({ kind: 'log', unit: 'hall-01', told: asTold('last') })
       // Again after the queue ran empty: a log that sleeps wakes up.
-      await log.append({ kind: 'log', unit: 'hall-01', text: 'after' })
+      await log.append({ kind: 'log', unit: 'hall-01', told: asTold('after') })
       const kept = (await allEvents(fresh.store, log.jobId)).flatMap(({ event }) =>
-        event.kind === 'log' ? [event.text] : [],
+        event.kind === 'log' ? [sentence(event.told)] : [],
       )
       expect(kept).toEqual([...texts, 'last', 'after'])
       const lost = new EventLog(records, 999_999, systemClock)
       await expect
         .poll(() =>
-          lost.append({ kind: 'log', unit: 'x', text: 'y' }).then(
+          lost.append({ kind: 'log', unit: 'x', told: asTold('y') }).then(
             () => 'stored',
             () => 'refused',
           ),

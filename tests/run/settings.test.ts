@@ -1,4 +1,5 @@
 /** What is asked is what is set, and what is set is what is proven: whole musters, by what the stand-ins have after. */
+
 import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import fc from 'fast-check'
@@ -12,6 +13,7 @@ import { outcomesNow } from '../../src/core/handover/as-built'
 import { type JobDocument, jobDocumentSchema } from '../../src/core/job/job-document'
 import type { CheckCode } from '../../src/core/muster/check'
 import { answers } from '../../src/core/muster/roll'
+import { seen } from '../../src/core/muster/seen'
 import { sheetOf, viewJob } from '../../src/jobs/job-view'
 import { ostrelO40 } from '../../src/lab/device/sheet'
 import type { StandInSheet } from '../../src/lab/device/stand-in-sheet'
@@ -333,7 +335,7 @@ describe('networks', () => {
       ['crew-5', 'Ellery Crew', 'wpa3-personal', 47],
     ])
     await again()
-    expect((await row())?.steps.networks).toMatchObject({ note: 'was right already' })
+    expect((await row())?.steps.networks).toMatchObject({ note: { code: 'was-right-already' } })
   })
 
   it('that are open and said so twice go on air, and are proven as what was asked', async () => {
@@ -396,11 +398,11 @@ describe('a passphrase that a unit hides', () => {
     expect(answers(await row())).toBe(true)
     expect(has()).toBe(await openSecret(bench.store, bench.jobId, passphrase))
     await again()
-    expect((await row())?.steps.networks).toMatchObject({ note: 'was right already' })
+    expect((await row())?.steps.networks).toMatchObject({ note: { code: 'was-right-already' } })
     await change('another-phrase-2Wq')
     expect(answers(await row())).toBe(false)
     await again()
-    expect((await row())?.steps.networks).toMatchObject({ note: '1 setting written' })
+    expect((await row())?.steps.networks).toMatchObject({ note: { code: 'one-setting-written' } })
     expect(has()).toBe('another-phrase-2Wq')
     expect((await outcomes()).find(({ id }) => id === 'network.passphrase')?.outcome.kind).toBe('written')
   })
@@ -415,7 +417,7 @@ describe('SNMP that the brief wants', () => {
     await mustered({ change: one('Ostrel O-40', wanted) })
     const found = await row()
     expect(answers(found)).toBe(true)
-    expect(found?.checks.map(({ code, observed }) => [code, observed])).toContainEqual(['snmp', 'told'])
+    expect(found?.checks.map(({ code, observed }) => [code, observed.code])).toContainEqual(['snmp', 'seen-told'])
     const of = (id: string) => found?.outcomes.find((each) => each.id === id)?.outcome
     for (const key of ['services.snmp-authentication', 'services.snmp-privacy'])
       expect(of(key)).toEqual({ kind: 'proven', value: 'asked with it' })
@@ -427,7 +429,7 @@ describe('SNMP that the brief wants', () => {
     const found = await row()
     expect(heldAt(found, 'proof')).toMatchObject({ code: 'check-failed' })
     expect(found?.checks).toContainEqual(
-      expect.objectContaining({ code: 'snmp-in-clear', expected: 'shut', observed: 'told', verdict: 'bad' }),
+      expect.objectContaining({ code: 'snmp-in-clear', expected: seen.shut, observed: seen.told, verdict: 'bad' }),
     )
   })
 })

@@ -1,4 +1,5 @@
 /** A unit by hand, through its window: never while it is mustered, and no muster while hands work on it. */
+
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -20,6 +21,7 @@ import { forgetPin, pinOnFirstSight } from '../../src/store/secrets'
 import { endBrowser } from '../../src/wire/browser/chromium'
 import { labHost } from '../../src/wire/host/lab'
 import { wireSessions } from '../../src/wire/wire-sessions'
+import { sentence } from '../../src/words/en/sentence'
 import { type Bench, openBench } from '../support/bench'
 import { plainP6 } from '../support/plain-p6'
 import { wholeBrief } from '../support/whole-brief'
@@ -62,7 +64,7 @@ afterAll(async () => {
 
 const { stream, send } = windowOver(socketPath, () => `/${bench.jobId}/hall-01?by=Kea`)
 const row = async () => (await bench.roll()).rows.get('hall-01')
-const log = async () => (await row())?.log.map(({ text }) => text) ?? []
+const log = async () => (await row())?.log.map(sentence) ?? []
 
 it('shows the pages of a unit at its factory address, keeps a muster waiting, and lets it go on when it is closed', async () => {
   const first = await stream()
@@ -82,7 +84,7 @@ it('shows the pages of a unit at its factory address, keeps a muster waiting, an
 
   await bench.order()
   await expect.poll(async () => (await row())?.steps.reach).toMatchObject({ kind: 'waiting' })
-  expect((await row())?.steps.reach).toMatchObject({ waitingFor: 'the window that Kea has open on it' })
+  expect((await row())?.steps.reach).toMatchObject({ waitingFor: { code: 'window-open-by', params: { name: 'Kea' } } })
   const hand: Hand = { kind: 'pointer', phase: 'move', x: 5, y: 5, button: 'none', presses: 1, modifiers: 0 }
   expect(await send('POST', [hand])).toBe(204)
   expect(await send('POST', [{ kind: 'pointer', x: -4 }])).toBe(400)

@@ -1,4 +1,5 @@
 /** What becomes of one call: its value, or what it throws. */
+import { asTold } from '../../src/core/message/message'
 import { StoreError } from '../../src/store/faults'
 import { WireError } from '../../src/wire/errors/wire-error'
 import { HostAwayError } from '../../src/wire/host/host'
@@ -24,7 +25,8 @@ export function outcomeOf<T>(
   effect: (time: EffectTime) => T,
 ): Outcome<T> {
   const port = portOf(name)
-  if (port !== 'records' && wireAwayUntil > world.now) return errorOf(new HostAwayError('the wire helper is away'))
+  if (port !== 'records' && wireAwayUntil > world.now)
+    return errorOf(new HostAwayError(asTold('the wire helper is away')))
   if (fault?.kind === 'fails' && port !== 'records')
     return errorOf(new WireError(world.draw() < 0.5 ? 'unreachable' : 'timeout', 'it got lost'))
   if (fault?.kind === 'fails' && hasOwnPatience.has(name) && world.draw() < 0.5) return databaseAway

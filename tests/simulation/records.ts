@@ -1,6 +1,7 @@
 /** The records port in memory, for simulations: the same contract as MariaDB's (tests/store/records.test.ts). */
 
 import { type Asked, askingOf } from '../../src/core/config/asked'
+import { message } from '../../src/core/message/message'
 import type { MusterEvent, PlacedEvent } from '../../src/core/muster/events'
 import { emptyRoll, foldRoll, type Roll, withChanges } from '../../src/core/muster/roll'
 import { covers } from '../../src/core/muster/selection'
@@ -172,7 +173,7 @@ export class MemoryRecords implements Records {
 
   async appendEvents(jobId: number, appended: readonly TimedEvent[], known: 'new' | 'perhaps-there'): Promise<void> {
     const kept = this.jobs.get(jobId)
-    if (!kept) throw new JobGoneError(`there is no job ${jobId} any more`)
+    if (!kept) throw new JobGoneError(message('job-gone', { job: jobId }))
     if (known === 'perhaps-there' && holds(kept.events, appended)) return
     for (const { at, event } of appended) kept.events.push({ seq: kept.events.length + 1, at: at.getTime(), event })
   }

@@ -1,6 +1,8 @@
 /** One simulated bench: units, wire, records and processes, and what happens to them. */
+
 import type { TimedEvent } from '../../src/store/events'
 import type { Order } from '../../src/store/orders'
+import { sentence } from '../../src/words/en/sentence'
 import type { Fault, Later } from './faults'
 import { type CallName, isCallFault, portOf } from './faults'
 import { type EffectTime, type Outcome, outcomeOf } from './outcome'
@@ -259,7 +261,7 @@ export class Scene {
     if (this.world.story)
       for (const { event } of events)
         if (event.kind === 'step') this.world.tell(event.unit, `${event.step}: ${JSON.stringify(event.state)}`)
-        else if (event.kind === 'log') this.world.tell(event.unit, `"${event.text}"`)
+        else if (event.kind === 'log') this.world.tell(event.unit, `"${sentence(event.told)}"`)
         else if (event.kind === 'door') this.world.tell(event.unit, `door of its ${event.door} ${event.state}`)
         else if (event.kind === 'muster') this.world.tell('muster', `${event.phase} ${event.units.join(' ')}`)
   }

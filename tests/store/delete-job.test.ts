@@ -1,7 +1,9 @@
 /** Jobs that come whole or not at all, and go with their name typed, leaving their log. */
+
 import { sql } from 'drizzle-orm'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { readJobDocument } from '../../src/core/job/job-document'
+import { asTold } from '../../src/core/message/message'
 import { allUnits } from '../../src/core/muster/selection'
 import { deletedJobs, deleteJob, jobLog } from '../../src/jobs/delete-job'
 import { loadJob } from '../../src/jobs/load-job'
@@ -10,6 +12,7 @@ import { findJob, listJobs } from '../../src/store/jobs'
 import type { Store } from '../../src/store/open'
 import { claimOrder, endOrder, placeOrder } from '../../src/store/orders'
 import { demoJob, freshStore } from '../support/bench'
+import { english } from '../support/english'
 
 let fresh: Awaited<ReturnType<typeof freshStore>>
 let store: Store
@@ -66,7 +69,7 @@ describe('a job file with a doubled MAC, name, id or address', () => {
     const [first, second, ...others] = job.units
     if (!first || !second) throw new Error('the demo has units')
     const reading = readJobDocument({ ...job, units: [first, change(second, first), ...others] })
-    expect(reading.ok ? [] : reading.faults).toEqual([sentence])
+    expect(english(reading.ok ? [] : reading.faults)).toEqual([sentence])
   })
 
   it('leaves nothing behind where the database finds it first', async () => {
@@ -84,14 +87,18 @@ describe('a job file with a doubled MAC, name, id or address', () => {
 describe('deleting a job', () => {
   it('takes its name, leaves its log alone, and lets another job have its place', async () => {
     await appendEvents(store, jobId, [
-      { at: new Date('2026-11-20T10:00:00Z'), event: { kind: 'log', unit: 'hall-01', text: 'signed in' } },
+      { at: new Date('2026-11-20T10:00:00Z'), event: { kind: 'log', unit: 'hall-01', told: asTold('signed in') } },
     ])
     await deleteJob(store, jobId, ' Port Ellery ferry terminal ', new Date('2026-11-21T10:00:00Z'))
     expect((await listJobs(store)).jobs).toEqual([])
     expect(await findJob(store, 'port-ellery')).toBeUndefined()
     for (const table of tables) expect(await count(table, jobId), table).toBe(0)
     expect(await jobLog(store, jobId)).toEqual([
-      { seq: 1, at: new Date('2026-11-20T10:00:00Z'), event: { kind: 'log', unit: 'hall-01', text: 'signed in' } },
+      {
+        seq: 1,
+        at: new Date('2026-11-20T10:00:00Z'),
+        event: { kind: 'log', unit: 'hall-01', told: asTold('signed in') },
+      },
     ])
     expect(await deletedJobs(store)).toEqual([
       { id: jobId, name: 'Port Ellery ferry terminal', deletedAt: new Date('2026-11-21T10:00:00Z') },
@@ -101,19 +108,17 @@ describe('deleting a job', () => {
   })
 
   it('refuses another name, and a job that is being mustered', async () => {
-    await expect(deleteJob(store, jobId, 'Port Ellery', new Date())).rejects.toThrow(
-      'To delete it, type its name as it stands: Port Ellery ferry terminal',
-    )
+    await expect(deleteJob(store, jobId, 'Port Ellery', new Date())).rejects.toThrow('delete-needs-name')
     const order = await placeOrder(store, { jobId, kind: 'muster', units: allUnits })
     await expect(deleteJob(store, jobId, 'Port Ellery ferry terminal', new Date())).rejects.toThrow(
-      'A muster of this job is under way',
+      'delete-during-muster',
     )
     await claimOrder(store, 'a', 5)
     await endOrder(store, order, 'a', 'done')
     await deleteJob(store, jobId, 'Port Ellery ferry terminal', new Date())
-    await expect(deleteJob(store, 999, 'x', new Date())).rejects.toThrow('no longer there')
+    await expect(deleteJob(store, 999, 'x', new Date())).rejects.toThrow('job-no-longer-there')
     await expect(
-      appendEvents(store, 999, [{ at: new Date(), event: { kind: 'log', unit: 'x', text: 'y' } }]),
+      appendEvents(store, 999, [{ at: new Date(), event: { kind: 'log', unit: 'x', told: asTold('y') } }]),
     ).rejects.toThrow(JobGoneError)
   })
 

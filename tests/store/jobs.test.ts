@@ -1,4 +1,5 @@
 /** Jobs as files, kit lists, floors, kit cards and radio rules, against a real database. */
+
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
@@ -20,7 +21,9 @@ import type { Store } from '../../src/store/open'
 import { loadPlans, lockAddress, lockChannel } from '../../src/store/plans'
 import { openSecrets, sealSecret, weakSecrets } from '../../src/store/secrets'
 import { findDrawing, keepDrawing, loadSite, saveSite } from '../../src/store/sites'
+import { sentence } from '../../src/words/en/sentence'
 import { demoJob, freshStore } from '../support/bench'
+import { english } from '../support/english'
 
 const root = join(import.meta.dirname, '../..')
 let store: Store
@@ -142,7 +145,7 @@ describe('a job as a file', () => {
 
   it('that is none is refused with each place and its fault', () => {
     const reading = readJobDocument({ ...demoJob(), format: 'something', units: [{ ...unit({}), mac: 'zz' }] })
-    expect(reading.ok ? [] : reading.faults).toEqual([
+    expect(english(reading.ok ? [] : reading.faults)).toEqual([
       'format: this is not a job file: its format is not "air-muster-job"',
       'units.0.mac: "zz" is not a MAC address: it takes six pairs of 0-9 and a-f, such as 02:4f:52:10:6a:2c',
     ])
@@ -217,7 +220,7 @@ describe('the plan', () => {
     const planning = await replan(store, job.id)
     expect(planning?.plans.map((plan) => plan.unit)).not.toContain('hall-01')
     const kept = await loadPlans(store, job.id)
-    expect(kept.faults.map((fault) => fault.sentence).join()).toContain('Channel 13 at 20 MHz is not legal in US')
+    expect(kept.faults.map(sentence).join()).toContain('Channel 13 at 20 MHz is not legal in US')
     expect(kept.before.get('hall-01')?.locks).toEqual({ '2.4': 13 })
     await saveBrief(store, job.id, job.brief, job.version + 1)
     await replan(store, job.id)
@@ -227,7 +230,7 @@ describe('the plan', () => {
   it('says when a locked address cannot be kept', async () => {
     await lockAddress(store, job.id, 'hall-01', '10.44.8.150')
     const planning = await replan(store, job.id)
-    expect(planning?.faults.map((fault) => fault.sentence)).toEqual([
+    expect(planning?.faults.map(sentence)).toEqual([
       "hall-01 is locked to 10.44.8.150, which is in use, a server's, reserved, in the DHCP pool or outside the subnet: it would get 10.44.8.20. Lock another address.",
     ])
     expect((await loadPlans(store, job.id)).faults).toMatchObject([
@@ -284,7 +287,9 @@ describe('floors', () => {
   it('tell the second writer, and lose nothing', async () => {
     const { version } = await loadSite(store, job.id)
     expect(await saveSite(store, job.id, { ...emptySite, floors: [floor] }, version)).toBe(version + 1)
-    await expect(saveSite(store, job.id, emptySite, version)).rejects.toThrow('Somebody else has changed the floors')
+    await expect(saveSite(store, job.id, emptySite, version)).rejects.toThrow(
+      'version-stale {"what":{"code":"what-floors"',
+    )
     expect((await loadSite(store, job.id)).site.floors).toHaveLength(1)
   })
 })

@@ -1,9 +1,11 @@
 /** A database that goes away, is in the way, or refuses: against a server of its own, that is killed. */
+
 import { rmSync } from 'node:fs'
 import { eq, sql } from 'drizzle-orm'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
 import { startMariadb } from '../../scripts/lib/mariadb.mjs'
+import { asTold } from '../../src/core/message/message'
 import { answers } from '../../src/core/muster/roll'
 import { loadJob } from '../../src/jobs/load-job'
 import { allEvents, appendEvents } from '../../src/store/events'
@@ -12,6 +14,7 @@ import { findJob } from '../../src/store/jobs'
 import { databaseAnswers, openStore } from '../../src/store/open'
 import { jobs, units } from '../../src/store/schema'
 import { sealSecret } from '../../src/store/secrets'
+import { sentence } from '../../src/words/en/sentence'
 import { demoJob, freshStore, openBench } from '../support/bench'
 import { passingFolder } from '../support/passing-folder'
 import { patienceMs } from '../support/patience'
@@ -70,7 +73,7 @@ describe('a database that is away for three seconds', () => {
       findJob(store, 'port-ellery'),
       store.db.update(units).set({ location: 'quay' }).where(eq(units.id, 'hall-01')),
       appendEvents(store, jobId, [
-        { at: new Date(), event: { kind: 'log', unit: 'hall-01', text: 'said while it was away' } },
+        { at: new Date(), event: { kind: 'log', unit: 'hall-01', told: asTold('said while it was away') } },
       ]),
       sealSecret(store, jobId, 'admin/password', 'another-Strong-1', new Date()),
     ])
@@ -79,9 +82,9 @@ describe('a database that is away for three seconds', () => {
     const [job] = await asked
     await store.close()
     expect(job?.name).toBe('Port Ellery ferry terminal')
-    expect((await allEvents(fresh.store, jobId)).map(({ event }) => (event.kind === 'log' ? event.text : ''))).toEqual([
-      'said while it was away',
-    ])
+    expect(
+      (await allEvents(fresh.store, jobId)).map(({ event }) => (event.kind === 'log' ? sentence(event.told) : '')),
+    ).toEqual(['said while it was away'])
     expect(await databaseAnswers(fresh.store)).toBe(true)
   })
 
@@ -171,7 +174,7 @@ describe('transactions that are in each other’s way', () => {
     expect([1021, 1114].map((errno) => storeErrorOf(driver('ER_X', errno))?.kind)).toEqual(['full', 'full'])
     expect(storeErrorOf(new Error('wrapped', { cause: driver('ER_DUP_ENTRY', 1062) }))).toMatchObject({
       kind: 'refused',
-      message: 'The database refuses a statement (ER_DUP_ENTRY)',
+      told: { code: 'database-refused', params: { code: 'ER_DUP_ENTRY', statement: null } },
     })
     expect(storeErrorOf(new TypeError('no database in sight'))).toBeUndefined()
   })

@@ -1,4 +1,5 @@
 /** A database of the release before is brought up to date, and keeps what it held. */
+
 import { createHash } from 'node:crypto'
 import { copyFileSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -6,13 +7,16 @@ import { join } from 'node:path'
 import { sql } from 'drizzle-orm'
 import { afterEach, beforeEach, expect, it } from 'vitest'
 import { changesSince } from '../../src/core/config/asked'
+import { asTold } from '../../src/core/message/message'
 import { allUnits, theseUnits } from '../../src/core/muster/selection'
 import { replan } from '../../src/jobs/replan'
+import { allEvents } from '../../src/store/events'
 import { readFileParts } from '../../src/store/files'
 import { listUnits } from '../../src/store/kit'
-import { migrateStore, openStore, type Store, standingOfTables } from '../../src/store/open'
+import { migrateStore, standingOfTables } from '../../src/store/migrate'
+import { openStore, type Store } from '../../src/store/open'
 import { claimOrder } from '../../src/store/orders'
-import { planIsCurrent } from '../../src/store/plans'
+import { loadPlans, planIsCurrent } from '../../src/store/plans'
 import { rollOf } from '../../src/store/rolls'
 import { findDrawing } from '../../src/store/sites'
 import { demoJob, freshStore, heldAt } from '../support/bench'
@@ -91,7 +95,7 @@ it('reads what older programs told: reasons and checks in words, and what was as
   await migrateStore(store, migrations)
   const row = (await rollOf(store, 1)).rows.get(unit.id)
   expect(heldAt(row, 'reach')).toMatchObject({ code: 'as-told', why: 'It was away.', resumesWhen: 'it-answers' })
-  expect(row?.checks).toMatchObject([{ code: 'arp', observed: 'no answer' }])
+  expect(row?.checks).toMatchObject([{ code: 'arp', observed: asTold('no answer') }])
   expect(row?.proven).toMatchObject({
     networksBy: 'name',
     config: {
@@ -133,6 +137,82 @@ const formerAsked = (mac: string) => ({
     admin: { user: 'setup' },
     services: { lights: true },
   },
+})
+
+/** As the release before kept them: states, checks, outcomes and lines of the log as words. */
+const formerEvents = (unit: string, mac: string) => [
+  { kind: 'step', unit, step: 'reach', state: { kind: 'working', doing: 'looking for it' } },
+  { kind: 'step', unit, step: 'reach', state: { kind: 'waiting', until: 5, waitingFor: 'starting up' } },
+  { kind: 'step', unit, step: 'reach', state: { kind: 'done', note: 'answers at 10.44.8.20' } },
+  {
+    ...{ kind: 'step', unit, step: 'country' },
+    state: { kind: 'held', code: 'setting-refused', params: { said: 'no such country' } },
+  },
+  {
+    ...{ kind: 'step', unit, step: 'return' },
+    state: { kind: 'held', code: 'did-not-return', params: { address: '10.44.8.20', light: 'red means a fault' } },
+  },
+  { kind: 'check', unit, check: { code: 'arp', expected: mac, observed: 'no answer', verdict: 'bad', at: 1 } },
+  {
+    ...{ kind: 'outcomes', unit },
+    outcomes: [
+      {
+        ...{ id: 'unit.name', of: '', name: '', asked: 'hall-01', mark: 'hall-01' },
+        outcome: { kind: 'by-hand', why: 'It takes no name.', hands: 'Set Name to hall-01.' },
+      },
+    ],
+  },
+  { kind: 'log', unit, text: 'answers at 10.44.8.20' },
+]
+
+it('has its rows upgraded in batches, goes on where it was interrupted, and says the same as before', async () => {
+  await migrateStore(store, release(10))
+  const { db } = store
+  const job = demoJob()
+  await db.execute(
+    sql`insert into jobs (id, slug, name, brief, created_at, last_seq) values (1, 'port-ellery', 'Port Ellery', ${JSON.stringify(job.brief)}, '2026-11-01', 1600)`,
+  )
+  await db.execute(
+    sql`insert into plannings (job_id, faults, cost, at, revision) values (1, '[{"code":"no-legal-channel","unit":"hall-01","sentence":"It has no channel."}]', 0, '2026-11-01', 1)`,
+  )
+  const events = Array.from({ length: 200 }, () => formerEvents('hall-01', '02:4f:52:00:00:01')).flat()
+  const rows = events.map((event, at) => sql`(1, ${at + 1}, '2026-11-01', ${JSON.stringify(event)})`)
+  await db.execute(sql`insert into events (job_id, seq, at, event) values ${sql.join(rows, sql`, `)}`)
+
+  // Whoever begins is ended once a batch is done; what it has done stands.
+  const first = openStore({ url: fresh.url, vaultKeyFile: fresh.vaultKeyFile })
+  const begun = migrateStore(first, migrations).catch(() => 'ended')
+  await expect
+    .poll(
+      () =>
+        db.execute(sql`select seq from row_upgrades where seq > 0`).then(
+          ([found]) => found,
+          () => [],
+        ),
+      {
+        interval: 1,
+      },
+    )
+    .not.toEqual([])
+  await first.close()
+  await begun
+  expect(['older', 'as-they-should-be']).toContain(await standingOfTables(store))
+
+  await migrateStore(store, migrations)
+  expect(await standingOfTables(store)).toBe('as-they-should-be')
+  const now = await allEvents(store, 1)
+  expect(now).toHaveLength(1600)
+  expect(now.slice(-8).map(({ event }) => event)).toEqual(now.slice(0, 8).map(({ event }) => event))
+  const row = (await rollOf(store, 1)).rows.get('hall-01')
+  expect(row?.steps).toMatchObject({
+    reach: { kind: 'done', note: asTold('answers at 10.44.8.20') },
+    country: { kind: 'held', code: 'setting-refused', params: { said: asTold('no such country') } },
+    return: { kind: 'held', params: { lights: [['red', 'a fault']] } },
+  })
+  expect(row?.checks).toMatchObject([{ code: 'arp', expected: asTold('02:4f:52:00:00:01') }])
+  expect(row?.outcomes).toMatchObject([{ outcome: { why: asTold('It takes no name.') } }])
+  expect(row?.log.at(-1)).toMatchObject(asTold('answers at 10.44.8.20'))
+  expect((await loadPlans(store, 1)).faults).toEqual([{ unit: 'hall-01', ...asTold('It has no channel.') }])
 })
 
 it('keeps drawings, gives orders their new form, and plans anew', async () => {

@@ -1,5 +1,7 @@
 /** What a runner keeps, by one contract: MariaDB's records, and those in memory that simulations go by. */
+
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { asTold } from '../../src/core/message/message'
 import type { MusterEvent } from '../../src/core/muster/events'
 import { allUnits, theseUnits } from '../../src/core/muster/selection'
 import { deleteJob } from '../../src/jobs/delete-job'
@@ -9,6 +11,7 @@ import { storedRecords } from '../../src/runner/ports/stored-records'
 import { JobGoneError, type TimedEvent } from '../../src/store/events'
 import { askPause, MusterOpenError } from '../../src/store/orders'
 import { openSecrets, sealSecret } from '../../src/store/secrets'
+import { sentence } from '../../src/words/en/sentence'
 import { MemoryRecords } from '../simulation/records'
 import { scenarioOf } from '../simulation/scenario'
 import { jobOf, rulesOfCountry } from '../simulation/site'
@@ -61,7 +64,7 @@ async function inMemory(): Promise<Subject> {
   }
 }
 
-const log = (unit: string, text: string): MusterEvent => ({ kind: 'log', unit, text })
+const log = (unit: string, text: string): MusterEvent => ({ kind: 'log', unit, told: asTold(text) })
 const timed = (...events: MusterEvent[]): TimedEvent[] => events.map((event) => ({ at: new Date(), event }))
 /** Longer than any of these tests takes, and shorter than that, seconds. */
 const long = 300
@@ -147,7 +150,7 @@ describe.each([
     await records.appendEvents(jobId, second, 'perhaps-there')
     const roll = await records.rollOf(jobId)
     expect(roll.seq).toBe(seq + 3)
-    expect(roll.rows.get(unit)?.log.map(({ text }) => text)).toEqual(['one', 'two', 'three'])
+    expect(roll.rows.get(unit)?.log.map(sentence)).toEqual(['one', 'two', 'three'])
     expect((await records.rollOf(jobId, roll)).seq).toBe(roll.seq)
   })
 

@@ -1,10 +1,12 @@
 /** Newer radio rules: looked at, signed or not, and in use only when somebody says yes. */
+
 import { spawnSync } from 'node:child_process'
 import { createHash, X509Certificate } from 'node:crypto'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { message } from '../../src/core/message/message'
 import { loadJob } from '../../src/jobs/load-job'
 import type { Store } from '../../src/store/open'
 import { planIsCurrent } from '../../src/store/plans'
@@ -16,6 +18,7 @@ import {
   takeRegulatory,
 } from '../../src/store/regulatory-file'
 import { readSignature } from '../../src/store/regulatory-signature'
+import { sentence } from '../../src/words/en/sentence'
 import { demoJob, freshStore } from '../support/bench'
 
 const bytes = readFileSync(join(import.meta.dirname, '../../data/regulatory.db'))
@@ -104,16 +107,19 @@ describe('newer radio rules', () => {
   it('say what they change, are in use when somebody says yes to them, outdate the plans, and can be let go', async () => {
     const jobId = await loadJob(store, demoJob(), new Date())
     const reading = await offer(withPower(1700))
-    if (!reading.ok) throw new Error(reading.sentence)
+    if (!reading.ok) throw new Error(sentence(reading.told))
     expect(reading.offer).toMatchObject({ signed: 'not-at-all', changed: expect.any(Number) })
-    expect(reading.offer.differences.find(({ country }) => country === 'NZ')?.sentences.join()).toMatch(
-      /dBm.* becomes 17 dBm/,
-    )
+    expect(
+      reading.offer.differences
+        .find(({ country }) => country === 'NZ')
+        ?.changes.map(sentence)
+        .join(),
+    ).toMatch(/dBm.* becomes 17 dBm/)
     expect((await radioRules(store)).from).toBe('program')
     expect(await planIsCurrent(store, jobId)).toBe(true)
     expect(await takeRegulatory(store, reading.offer.hash, new Date('2026-11-21T10:00:00Z'))).toBeUndefined()
     const rules = await radioRules(store)
-    expect(rules.origin).toMatch(/^from newer\.db \([0-9a-f]{12}\), dropped in on 2026-11-21$/)
+    expect(sentence(rules.origin)).toMatch(/^from newer\.db \([0-9a-f]{12}\), dropped in on 2026-11-21$/)
     expect(rules.database.get('NZ')?.rules[0]?.eirpCentiDbm).toBe(1700)
     expect(await planIsCurrent(store, jobId)).toBe(false)
     await forgetDroppedRegulatory(store)
@@ -123,8 +129,8 @@ describe('newer radio rules', () => {
   it('are not taken for others that were brought meanwhile', async () => {
     const first = await offer(withPower(1700))
     await offer(withPower(1600))
-    expect(await takeRegulatory(store, first.ok ? first.offer.hash : '', new Date())).toContain(
-      'Another file was brought meanwhile',
+    expect(await takeRegulatory(store, first.ok ? first.offer.hash : '', new Date())).toEqual(
+      message('rules-offer-outdated'),
     )
     expect((await radioRules(store)).from).toBe('program')
   })
@@ -142,15 +148,15 @@ describe('newer radio rules', () => {
       () => Buffer.concat([bytes.subarray(0, 4), Buffer.from([0, 0, 0, 21]), bytes.subarray(8)]),
       /version 21 of the format/,
     ],
-  ])('are refused where the file is %s', async (_what, file, sentence) => {
+  ])('are refused where the file is %s', async (_what, file, words) => {
     const reading = await offer(file())
-    expect(reading.ok ? '' : reading.sentence).toMatch(sentence)
-    expect(reading.ok ? '' : reading.sentence).toContain('The rules stay as they were.')
+    expect(reading.ok ? '' : sentence(reading.told)).toMatch(words)
+    expect(reading.ok ? '' : sentence(reading.told)).toContain('The rules stay as they were.')
   })
 
   it("are refused without a job's country, and with a name that is no name", async () => {
     const reading = await offer(bytes, { countries: ['QQ'], name: 'new\ner<b>.db' })
-    expect(reading.ok ? '' : reading.sentence).toBe(
+    expect(reading.ok ? '' : sentence(reading.told)).toBe(
       'new_er_b_.db has no rules for QQ, and a job is there. The rules stay as they were.',
     )
   })
@@ -165,7 +171,7 @@ describe('their signature', () => {
       .digest('hex')
     expect(await readSignature(file, signature, [{ fingerprint, words: 'the test' }])).toEqual({
       kind: 'known',
-      words: 'Signed by the test, and unchanged since.',
+      signer: message('signed-by-known', { signer: 'the test' }),
     })
   })
 
@@ -174,9 +180,7 @@ describe('their signature', () => {
     const reading = await offer(file, { signature: signed(file) })
     expect(reading.ok && reading.offer).toMatchObject({
       signed: 'unknown',
-      signer: expect.stringMatching(
-        /^Signed with a key that is not known here \(certificate [0-9a-f]{16}…\), and unchanged since\.$/,
-      ),
+      signer: { code: 'signed-by-unknown', params: { certificate: expect.stringMatching(/^[0-9a-f]{16}$/) } },
     })
   })
 
@@ -191,9 +195,9 @@ describe('their signature', () => {
       () => ({ file: withPower(1700), signature: Buffer.from('nothing of the kind') }),
       'it is not a signature that can be read',
     ],
-  ])('refuses the rules where %s', async (_what, make, sentence) => {
+  ])('refuses the rules where %s', async (_what, make, words) => {
     const { file, signature } = make()
     const reading = await offer(file, { signature })
-    expect(reading.ok ? '' : reading.sentence).toContain(`The signature does not fit newer.db: ${sentence}`)
+    expect(reading.ok ? '' : sentence(reading.told)).toContain(`The signature does not fit newer.db: ${words}`)
   })
 })

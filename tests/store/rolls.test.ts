@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { afterEach, beforeEach, expect, it } from 'vitest'
+import { asTold } from '../../src/core/message/message'
 import type { MusterEvent } from '../../src/core/muster/events'
 import { foldRoll } from '../../src/core/muster/roll'
 import { loadJob } from '../../src/jobs/load-job'
@@ -21,11 +22,11 @@ const tell = (count: number, from = 0) =>
     jobId,
     Array.from({ length: count }, (_, index) => {
       const unit = index % 2 === 0 ? 'hall-01' : 'hall-02'
-      const text = `line ${from + index}`
+      const told = asTold(`line ${from + index}`)
       const event: MusterEvent =
         index % 10 === 0
-          ? { kind: 'step', unit, step: 'reach', state: { kind: 'done', note: text } }
-          : { kind: 'log', unit, text }
+          ? { kind: 'step', unit, step: 'reach', state: { kind: 'done', note: told } }
+          : { kind: 'log', unit, told }
       return { at: new Date(1_000_000 + index), event }
     }),
   )

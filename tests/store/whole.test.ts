@@ -99,17 +99,17 @@ describe('a backup', () => {
     const file = readFileSync(path)
     const { secrets } = await openDatedSecrets(from.store, jobId)
     for (const secret of [...secrets.values(), 'Überfahrt']) expect(file.includes(secret)).toBe(false)
-    await isRefused(path, 'three other words', 'another one')
+    await isRefused(path, 'three other words', 'backup-does-not-open')
     const changed = join(folder, 'changed')
     const other = Buffer.from(file)
     const at = file.length - 1
     other.writeUInt8(other.readUInt8(at) ^ 1, at)
     writeFileSync(changed, other)
-    await isRefused(changed, passphrase, 'was changed')
+    await isRefused(changed, passphrase, 'backup-does-not-open')
     writeFileSync(changed, file.subarray(0, Math.floor(file.length / 2)))
-    await isRefused(changed, passphrase, 'was changed')
+    await isRefused(changed, passphrase, 'backup-does-not-open')
     writeFileSync(changed, 'no')
-    await isRefused(changed, passphrase, 'no backup')
+    await isRefused(changed, passphrase, 'not-a-backup')
   })
 
   it('writes over nothing, and leaves nothing where it does not come about', async () => {
@@ -160,7 +160,7 @@ describe('a backup', () => {
 
   it('of a newer release is refused, and leaves everything as it was', async () => {
     await to.store.db.execute(sql`delete from __drizzle_migrations order by created_at desc limit 1`)
-    await isRefused(path, passphrase, 'newer release')
+    await isRefused(path, passphrase, 'backup-newer')
   })
 })
 

@@ -7,6 +7,7 @@ import { desiredOf } from '../../src/core/config/compile'
 import type { Clear, Config, ObservedConfig } from '../../src/core/config/unit-config'
 import type { Unit } from '../../src/core/kit/unit'
 import { makePlan } from '../../src/core/plan/plan'
+import { sentence } from '../../src/words/en/sentence'
 import { cardOf, countryOf, demoBrief } from './data'
 
 export const testMac = '02:4f:52:00:00:01'
@@ -35,7 +36,7 @@ export function askingFor(model: string, brief: Brief = demoBrief, more: Partial
     before: new Map(),
   })
   const [plan] = plans
-  if (!plan) throw new Error(faults.map(({ sentence }) => sentence).join(' '))
+  if (!plan) throw new Error(faults.map(sentence).join(' '))
   const secrets = new Map(neededSecrets(brief, ['u']).map((name) => [name, `Secret of ${name}`.slice(0, 60)]))
   const manages = card.role === 'controller' ? 1 : undefined
   const controller = card.role === 'managed-access-point' ? '10.44.8.20' : undefined

@@ -8,7 +8,8 @@ import { createConnection, type RowDataPacket } from 'mysql2/promise'
 import type { TestProject } from 'vitest/node'
 // @ts-expect-error the start scripts are plain JavaScript: they run before anything is installed
 import { mariadbIn, startMariadb } from '../../scripts/lib/mariadb.mjs'
-import { migrateStore, openStore } from '../../src/store/open'
+import { migrateStore } from '../../src/store/migrate'
+import { openStore } from '../../src/store/open'
 import { passingFolder } from './passing-folder'
 
 declare module 'vitest' {
@@ -60,6 +61,8 @@ async function emptyTables(url: string, vaultKeyFile: string): Promise<string> {
     'set foreign_key_checks = 0',
     ...made,
     `insert into __drizzle_migrations (hash, created_at) values ${rows.join(', ')}`,
+    // There is nothing in it that a former release has kept.
+    "insert into row_upgrades (name, state) values ('messages', 'done')",
     'set foreign_key_checks = 1',
   ].join(';\n')
 }

@@ -1,4 +1,5 @@
 /** A Hearth that nobody has described is set by hand in its window, and what hands show becomes a card. */
+
 import { expect } from 'vitest'
 import type { SettingId } from '../../src/core/catalogue/catalogue'
 import type { JobDocument } from '../../src/core/job/job-document'
@@ -10,6 +11,7 @@ import type { Runner } from '../../src/runner/runner'
 import type { WindowDesk } from '../../src/runner/window/window-desk'
 import { openSecret } from '../../src/store/secrets'
 import { UnitWindow } from '../../src/wire/window/unit-window'
+import { sentence } from '../../src/words/en/sentence'
 import type { Bench } from './bench'
 import { hands } from './hands'
 import { hearths } from './hearth'
@@ -101,5 +103,5 @@ export async function startedDesk(bench: Bench): Promise<WindowDesk> {
 export async function allAnswer(bench: Bench): Promise<void> {
   const { rows } = await bench.settled()
   const left = [...rows.values()].filter((row) => !answers(row))
-  expect(left.flatMap(({ steps, log }) => [JSON.stringify(steps), ...log.map(({ text }) => text)])).toEqual([])
+  expect(left.flatMap(({ steps, log }) => [JSON.stringify(steps), ...log.map(sentence)])).toEqual([])
 }

@@ -1,4 +1,5 @@
 /** The pages dialect against a stand-in that renders and takes its pages with code of its own, over real sockets. */
+
 import { createServer, type IncomingMessage, type Server } from 'node:http'
 import { type AddressInfo, connect } from 'node:net'
 import fc from 'fast-check'
@@ -7,12 +8,14 @@ import { compare, stepOf } from '../../src/core/config/compare'
 import { desiredOf } from '../../src/core/config/compile'
 import { type Clear, type Config, keyText } from '../../src/core/config/unit-config'
 import type { DirectCard } from '../../src/core/kit/kit-card'
+import { asTold } from '../../src/core/message/message'
 import { Lab } from '../../src/lab/lab'
 import { endBrowser } from '../../src/wire/browser/chromium'
 import type { Dialect } from '../../src/wire/dialect/dialect'
 import { WireError } from '../../src/wire/errors/wire-error'
 import type { Lane } from '../../src/wire/host/host'
 import { dialectOf } from '../../src/wire/registry'
+import { sentence } from '../../src/words/en/sentence'
 import { anyBrief } from '../support/any-brief'
 import { askingFor, valuesIn } from '../support/config'
 import { cardOf, demoBrief, regulatory } from '../support/data'
@@ -53,7 +56,7 @@ const left = async (unit: Dialect, desired: Config<Clear>): Promise<string[]> =>
   const observed = await unit.read('configured')
   const hidden = new Set<string>(['network.passphrase', 'clock.time', 'unit.firmware'])
   return compare(desired, observed).flatMap((each) =>
-    each.kind === 'value' ? (hidden.has(each.id) ? [] : [keyText(each)]) : [each.sentence],
+    each.kind === 'value' ? (hidden.has(each.id) ? [] : [keyText(each)]) : [sentence(each)],
   )
 }
 
@@ -107,7 +110,7 @@ describe.each(['forms', 'browser'] as const)('turned by %s', (engine) => {
       (each) => each.kind === 'value' && each.id === 'management.address',
     )
     const refusal = await unit.write(differences, named).catch((error: unknown) => error)
-    expect(refusal).toMatchObject({ kind: 'rejected', reason: 'no address is no address.' })
+    expect(refusal).toMatchObject({ kind: 'rejected', told: asTold('no address is no address.') })
     expect(device().configured.wired.address).toBe('192.168.50.1')
   })
 })
@@ -313,7 +316,7 @@ it('fetches what no script draws, sends its form, and opens what is not as it is
   expect(asked).toContain('GET /plain fetched')
   expect(asked).not.toContain('GET /plain opened')
   expect(asked).toContain('GET /late opened')
-  const difference = { kind: 'value', id: 'unit.name', of: '', sentence: '' } as const
+  const difference = { kind: 'value', id: 'unit.name', of: '', ...asTold('') } as const
   await dialect.write([difference], desired)
   expect(kept).toBe(desired.unit['unit.name'])
   expect(asked).toContain('POST /plain fetched')

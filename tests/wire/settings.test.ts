@@ -2,6 +2,7 @@
  * The table of settings against the restconf dialect and its stand-ins, without sockets: each setting arrives, reads
  * back, and is missed when the dialect forgets it.
  */
+
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { settingIds, settingOf } from '../../src/core/catalogue/catalogue'
@@ -19,6 +20,7 @@ import { encode } from '../../src/lab/fronts/yang/encode'
 import { editsFor, writes } from '../../src/wire/dialect/yang/edits'
 import { networkFields, radioFields, unitFields } from '../../src/wire/dialect/yang/fields'
 import { composed, toObserved } from '../../src/wire/dialect/yang/read'
+import { sentence } from '../../src/words/en/sentence'
 import { anyBrief } from '../support/any-brief'
 import { askingFor, testMac } from '../support/config'
 import { regulatory } from '../support/data'
@@ -60,7 +62,7 @@ function muster(unit: Device, desired: Config<Clear>): void {
 /** What is still not as asked, of what the unit shows. */
 const left = (unit: Device, desired: Config<Clear>): string[] =>
   compare(desired, read(unit)).flatMap((each) => {
-    if (each.kind !== 'value') return [each.sentence]
+    if (each.kind !== 'value') return [sentence(each)]
     return settingOf(each.id).onlyRead || find(read(unit), each).kind === 'unreadable' ? [] : [keyText(each)]
   })
 

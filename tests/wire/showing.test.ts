@@ -1,4 +1,5 @@
 /** The first unit is set by hand in its window; what hands showed becomes a card, and the next is set by that. */
+
 import { afterAll, afterEach, beforeEach, expect, it } from 'vitest'
 import { compare, stepOf } from '../../src/core/config/compare'
 import { desiredOf } from '../../src/core/config/compile'
@@ -17,6 +18,7 @@ import { endBrowser } from '../../src/wire/browser/chromium'
 import type { Lane } from '../../src/wire/host/host'
 import { dialectOf } from '../../src/wire/registry'
 import { UnitWindow } from '../../src/wire/window/unit-window'
+import { sentence } from '../../src/words/en/sentence'
 import { askingFor } from '../support/config'
 import { regulatory } from '../support/data'
 import { hands } from '../support/hands'
@@ -114,7 +116,7 @@ async function follows(mac: string, yaml: string): Promise<string[]> {
       if (differences.length > 0) await unit.write(differences, desired)
     }
     const left = compare(desired, await unit.read('configured')).flatMap((each) =>
-      each.kind === 'value' ? (each.id === 'network.passphrase' ? [] : [keyText(each)]) : [each.sentence],
+      each.kind === 'value' ? (each.id === 'network.passphrase' ? [] : [keyText(each)]) : [sentence(each)],
     )
     await unit.staging?.apply()
     await expect.poll(() => device(mac).changes.standing).toBe('applying')

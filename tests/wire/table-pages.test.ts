@@ -2,6 +2,7 @@
  * The pages dialect against pages as bad as they come: drawn by script, nothing with a name that stays, both radios on
  * one page, networks as rows of a table, a frame, and whoever comes first makes the admin.
  */
+
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, afterEach, beforeEach, expect } from 'vitest'
@@ -13,6 +14,7 @@ import { Lab } from '../../src/lab/lab'
 import { endBrowser } from '../../src/wire/browser/chromium'
 import type { Dialect } from '../../src/wire/dialect/dialect'
 import { dialectOf } from '../../src/wire/registry'
+import { sentence } from '../../src/words/en/sentence'
 import { askingFor } from '../support/config'
 import { regulatory } from '../support/data'
 import { labLane } from '../support/lab-lane'
@@ -64,7 +66,7 @@ it('makes the admin where nobody has, and keeps all that is written', async () =
   }
   const hidden = new Set<string>(['network.passphrase', 'clock.time', 'unit.firmware'])
   const left = compare(desired, await unit.read('configured')).flatMap((each) =>
-    each.kind === 'value' ? (hidden.has(each.id) ? [] : [keyText(each)]) : [each.sentence],
+    each.kind === 'value' ? (hidden.has(each.id) ? [] : [keyText(each)]) : [sentence(each)],
   )
   expect(left).toEqual([])
   const [network] = Object.values(desired.networks)

@@ -2,10 +2,12 @@
  * Access points as rows of a controller's pages, in Chromium: one that has found it is taken in, set and read back, and
  * a state that nobody has described is never guessed.
  */
+
 import { afterAll, afterEach, beforeEach, expect } from 'vitest'
 import { compare } from '../../src/core/config/compare'
 import { desiredOf } from '../../src/core/config/compile'
 import { type DirectCard, type KitCard, readKitCard } from '../../src/core/kit/kit-card'
+import { asTold } from '../../src/core/message/message'
 import { Lab } from '../../src/lab/lab'
 import { endBrowser } from '../../src/wire/browser/chromium'
 import type { RowsController } from '../../src/wire/dialect/managed/controller'
@@ -82,7 +84,7 @@ it('are taken in, told what they are to be, and show it', async () => {
   const { points } = lab.plugged(controllerMac).unit.effective
   expect(points).toMatchObject([{ mac, name: desired.unit['unit.name'] }])
   // Networks are its controller's, and none of them is changed for one unit.
-  const network = { kind: 'value', id: 'network.ssid', of: 'crew', sentence: '' } as const
+  const network = { kind: 'value', id: 'network.ssid', of: 'crew', ...asTold('') } as const
   await expect(unit.write([network], desired)).rejects.toMatchObject({ kind: 'rejected' })
 })
 

@@ -1,8 +1,10 @@
 /**
  * IPv4 addresses and subnets as numbers. In: dotted text. Out: numbers to compare and count with, and text again.
  */
+
 import ipaddr from 'ipaddr.js'
 import { z } from 'zod'
+import { type Message, message, messageText } from '../message/message'
 
 /** A subnet in CIDR notation, taken apart. Addresses are unsigned 32-bit numbers. */
 export interface Cidr {
@@ -50,15 +52,15 @@ export function parseCidr(text: string): Cidr | undefined {
 }
 
 /** Addresses that no host on a network has (RFC 6890, table 1 to 10; RFC 1112, 4). */
-const noHosts: readonly (readonly [cidr: string, why: string])[] = [
-  ['0.0.0.0/8', 'it stands for this host itself (RFC 1122, 3.2.1.3)'],
-  ['127.0.0.0/8', 'it is loopback, and every unit has it for itself (RFC 1122, 3.2.1.3)'],
-  ['224.0.0.0/4', 'it is a multicast group (RFC 1112)'],
-  ['240.0.0.0/4', 'it is kept for later use, or broadcast (RFC 1112)'],
+const noHosts: readonly (readonly [cidr: string, why: Message])[] = [
+  ['0.0.0.0/8', message('no-host-this-host')],
+  ['127.0.0.0/8', message('no-host-loopback')],
+  ['224.0.0.0/4', message('no-host-multicast')],
+  ['240.0.0.0/4', message('no-host-later-use')],
 ]
 
 /** Why no host can have an address, in words; undefined where one can. */
-export function whyNoHost(text: string): string | undefined {
+export function whyNoHost(text: string): Message | undefined {
   const address = parseIpv4(text)
   return noHosts.find(([cidr]) => {
     const range = parseCidr(cidr)
@@ -84,8 +86,8 @@ export function sameSubnet(a: string, b: string, prefix: number): boolean {
 }
 
 export const ipv4Schema = z.string().refine((text) => parseIpv4(text) !== undefined, {
-  error: (issue) => `"${String(issue.input)}" is not an IPv4 address such as 10.44.8.1`,
+  error: (issue) => messageText('address-not-ipv4', { text: String(issue.input) }),
 })
 export const cidrSchema = z.string().refine((text) => parseCidr(text) !== undefined, {
-  error: (issue) => `"${String(issue.input)}" is not a subnet such as 10.44.8.0/24`,
+  error: (issue) => messageText('subnet-not-ipv4', { text: String(issue.input) }),
 })

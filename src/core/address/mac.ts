@@ -1,7 +1,9 @@
 /**
  * Hardware addresses. In: any usual notation (colons, dashes, dots, none). Out: six lower-case pairs with colons.
  */
+
 import { z } from 'zod'
+import { messageText } from '../message/message'
 
 /** Brings a MAC to `02:4f:52:10:6a:2c`; undefined where it is not six bytes of hexadecimal. */
 export function parseMac(text: string): string | undefined {
@@ -18,7 +20,7 @@ export const macSchema = z.string().transform((text, context) => {
   if (mac) return mac
   context.addIssue({
     code: 'custom',
-    message: `"${text}" is not a MAC address: it takes six pairs of 0-9 and a-f, such as 02:4f:52:10:6a:2c`,
+    message: messageText('mac-not-six-pairs', { text }),
   })
   return z.NEVER
 })

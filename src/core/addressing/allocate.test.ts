@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { english } from '../../../tests/support/english'
 import { parseCidr, parseIpv4, sameSubnet } from '../address/ipv4'
 import type { Subnet } from '../brief/subnet'
 import { allocate } from './allocate'
@@ -51,7 +52,7 @@ describe('allocation', () => {
   it('says plainly when no address is left', () => {
     const small: Subnet = { ...subnet, cidr: '10.0.0.0/30', gateway: '10.0.0.1', dnsServers: [], dhcpPool: null }
     expect(allocate(small, named('a'), []).ok).toBe(true)
-    expect(allocate(small, named('a', 'b'), [])).toMatchObject({
+    expect(english(allocate(small, named('a', 'b'), []))).toMatchObject({
       ok: false,
       reason: expect.stringContaining('has no address left for b'),
       addresses: new Map([['a', '10.0.0.2']]),
@@ -85,13 +86,13 @@ describe('allocation', () => {
       const given = allocate(of, named('a', 'b'), [])
       return given.ok ? undefined : given.reason
     }
-    expect(reasonOf(full)).toBe(
+    expect(english(reasonOf(full))).toBe(
       '10.0.0.0/30 has no address left for b: 1 units have one, and the rest is the DHCP pool, the gateway, reserved or in use. Make the pool smaller or the subnet larger.',
     )
-    expect(reasonOf({ ...full, staticRange: { first: '10.0.0.2', last: '10.0.0.2' } })).toMatch(
+    expect(english(reasonOf({ ...full, staticRange: { first: '10.0.0.2', last: '10.0.0.2' } }))).toMatch(
       /in use\. Widen the static range\.$/,
     )
-    expect(allocate({ ...full, cidr: 'nonsense' }, named('a'), [])).toEqual({
+    expect(english(allocate({ ...full, cidr: 'nonsense' }, named('a'), []))).toEqual({
       ok: false,
       reason: 'nonsense is not a subnet.',
       addresses: new Map(),
@@ -153,7 +154,7 @@ describe('allocation', () => {
     }
     const given = allocate(ranged, named('a', 'b'), [])
     expect(given.ok && [...given.addresses.values()]).toEqual(['10.44.8.30', '10.44.8.32'])
-    expect(allocate(ranged, named('a', 'b', 'c'), [])).toMatchObject({
+    expect(english(allocate(ranged, named('a', 'b', 'c'), []))).toMatchObject({
       ok: false,
       reason: expect.stringContaining('The static range 10.44.8.30 to 10.44.8.32 has no address left for c'),
     })

@@ -8,6 +8,7 @@
 
 import { type Cidr, formatIpv4, isHostOf, parseCidr, parseIpv4 } from '../address/ipv4'
 import type { Subnet } from '../brief/subnet'
+import { type Message, message } from '../message/message'
 
 export interface AddressRequest {
   readonly unit: string
@@ -22,7 +23,11 @@ export interface AddressRequest {
 /** Where addresses run out, those who got one keep it, and the reason names the first who did not. */
 export type Allocation =
   | { readonly ok: true; readonly addresses: ReadonlyMap<string, string> }
-  | { readonly ok: false; readonly reason: string; readonly addresses: ReadonlyMap<string, string> }
+  | {
+      readonly ok: false
+      readonly reason: Message<'no-address-left' | 'no-address-left-in-range' | 'not-a-subnet'>
+      readonly addresses: ReadonlyMap<string, string>
+    }
 
 /** First address offered to units: the lowest are left for gateways and servers. */
 const leftForServers = 20
@@ -34,7 +39,7 @@ const leftForServers = 20
  */
 export function allocate(subnet: Subnet, requests: readonly AddressRequest[], inUse: readonly string[]): Allocation {
   const cidr = parseCidr(subnet.cidr)
-  if (!cidr) return { ok: false, reason: `${subnet.cidr} is not a subnet.`, addresses: new Map() }
+  if (!cidr) return { ok: false, reason: message('not-a-subnet', { subnet: subnet.cidr }), addresses: new Map() }
   const avoided = addressesToAvoid(cidr, subnet, inUse)
   const given = new Map<string, string>()
   const taken = new Set<number>()
@@ -64,14 +69,14 @@ export function allocate(subnet: Subnet, requests: readonly AddressRequest[], in
     if (given.has(unit)) continue
     const address = free()
     if (address === undefined) {
-      const where = subnet.staticRange
-        ? `The static range ${subnet.staticRange.first} to ${subnet.staticRange.last}`
-        : subnet.cidr
-      const cure = subnet.staticRange ? 'Widen the static range.' : 'Make the pool smaller or the subnet larger.'
+      const { staticRange: range } = subnet
+      const asked = { unit, count: taken.size }
       return {
         ok: false,
         addresses: given,
-        reason: `${where} has no address left for ${unit}: ${taken.size} units have one, and the rest is the DHCP pool, the gateway, reserved or in use. ${cure}`,
+        reason: range
+          ? message('no-address-left-in-range', { ...asked, first: range.first, last: range.last })
+          : message('no-address-left', { ...asked, subnet: subnet.cidr }),
       }
     }
     given.set(unit, formatIpv4(address))

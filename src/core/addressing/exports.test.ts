@@ -1,4 +1,5 @@
 /** Files for DHCP servers, read by those servers themselves. */
+
 import { spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -6,6 +7,8 @@ import { join } from 'node:path'
 import fc from 'fast-check'
 import { afterAll, describe, expect, it } from 'vitest'
 import { cardOf, demoBrief } from '../../../tests/support/data'
+import { english } from '../../../tests/support/english'
+import { commandsFor } from '../../words/en/laptop-commands'
 import { briefSchema } from '../brief/brief'
 import { unitSchema } from '../kit/unit'
 import { dnsmasqConfig, type ExportInput, hostsFile, interfaceNameRule, keaConfig } from './exports'
@@ -86,10 +89,12 @@ describe('the laptop', () => {
 
   it('gets an address in each subnet, never one that somebody has or that DHCP hands out', () => {
     const lines = linesNow()
-    expect(lines.map(({ why, subnet, address }) => [why, subnet, address])).toEqual([
+    expect(
+      lines.map(({ name, models: boxes, subnet, address }) => [name || boxes.join(', '), subnet, address]),
+    ).toEqual([
       ['Management', '10.44.8.0/24', '10.44.8.248'],
-      ['Ostrel O-40, Ostrel O-20, Tarnhelm C1 out of the box', '192.168.77.0/24', '192.168.77.249'],
-      ['Brackwater B7 out of the box', '172.31.9.0/24', '172.31.9.250'],
+      ['Ostrel O-40, Ostrel O-20, Tarnhelm C1', '192.168.77.0/24', '192.168.77.249'],
+      ['Brackwater B7', '172.31.9.0/24', '172.31.9.250'],
     ])
     for (const { subnet, address } of lines) expect(isIn(subnet, address)).toBe(true)
   })
@@ -135,7 +140,7 @@ describe('the laptop', () => {
   })
 
   it('is told the exact commands to list its interfaces, to set it and to undo it', () => {
-    expect(linesNow()[0]?.commands).toMatchObject([
+    expect(commandsFor('10.44.8.248', 24)).toMatchObject([
       {
         system: 'Linux',
         list: 'ip -brief link',
@@ -162,11 +167,11 @@ describe('the laptop', () => {
         undo: 'sudo ifconfig en7 inet 10.44.8.248 -alias',
       },
     ])
-    for (const { remark } of linesNow()[0]?.commands ?? []) expect(remark).toMatch(/stay\..*Gone /)
+    for (const { remark } of commandsFor('10.44.8.248', 24)) expect(remark).toMatch(/stay\..*Gone /)
   })
 
   it('is told them for the interface that it names, whatever its name', () => {
-    const named = (name: string) => laptopAddresses(demoBrief, [], [], name)[0]?.commands.map(({ set }) => set) ?? []
+    const named = (name: string) => commandsFor('10.44.8.250', 24, name).map(({ set }) => set)
     expect(named("Ethernet 2 (o'clock)")[2]).toContain("-InterfaceAlias 'Ethernet 2 (o''clock)'")
     const [linux = ''] = named("a'; reboot #")
     const words = linux.replace('sudo ip address add', 'printf "%s\\n"')
@@ -200,7 +205,7 @@ describe('names that would be more than a name', () => {
 
   it('are refused before, where they are typed or come in with a file', () => {
     const reading = briefSchema.safeParse(bad.brief)
-    expect(reading.error?.issues).toMatchObject([
+    expect(english(reading.error?.issues)).toMatchObject([
       { path: ['management', 'name'], message: 'this stands on one line, without tabs or other control characters' },
     ])
     expect(

@@ -2,9 +2,11 @@
  * The brief: what the site is to have, as agreed with the client. It holds no secrets; it names them, and the vault
  * keeps them.
  */
+
 import { z } from 'zod'
 import { asksRadius, takesPassphrase } from '../catalogue/security-mode'
 import { lineSchema } from '../input/line'
+import { messageText } from '../message/message'
 import { type AdminPolicy, adminPolicySchema, aftercareSchema, radioPolicySchema } from './policies'
 import { siteSubnetSchema, subnetSchema } from './subnet'
 import { type WirelessNetwork, wirelessNetworkSchema } from './wireless-network'
@@ -13,14 +15,11 @@ import { type WirelessNetwork, wirelessNetworkSchema } from './wireless-network'
 export const talkSchema = z.object({ from: z.string(), to: z.string() })
 
 export const briefSchema = z.object({
-  country: z.string().regex(/^([A-Z]{2}|00)$/, 'a country is two capital letters, such as NZ'),
+  country: z.string().regex(/^([A-Z]{2}|00)$/, messageText('country-two-capitals')),
   client: lineSchema(120).default(''),
-  site: lineSchema(120).min(1, 'name the site'),
-  timeZone: z.string().refine(isTimeZone, 'this is not a time zone of the IANA list, such as Pacific/Auckland'),
-  ntpServers: z
-    .array(lineSchema(253).min(1))
-    .min(1, 'units need a time server: a wrong clock breaks joins and certificates')
-    .max(3),
+  site: lineSchema(120).min(1, messageText('site-without-name')),
+  timeZone: z.string().refine(isTimeZone, messageText('time-zone-unknown')),
+  ntpServers: z.array(lineSchema(253).min(1)).min(1, messageText('no-time-server')).max(3),
   management: subnetSchema,
   /** How units get their address: from the plan, or by DHCP with the planned one reserved for them. */
   addressing: z.enum(['static', 'dhcp']).default('static'),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { countryOf, demoBrief } from '../../../tests/support/data'
+import { sentence } from '../../words/en/sentence'
 import { type Brief, briefSchema } from './brief'
 import { type BriefSection, briefMeaning } from './meaning'
 import { newNetwork } from './wireless-network'
@@ -7,7 +8,7 @@ import { newNetwork } from './wireless-network'
 const said = (brief: Brief, section: BriefSection): string[] =>
   briefMeaning(brief, countryOf(brief.country))
     .filter((meaning) => meaning.section === section)
-    .map((meaning) => meaning.sentence)
+    .map(sentence)
 const brief = (part: object): Brief => briefSchema.parse({ ...demoBrief, ...part })
 const { management } = demoBrief
 
@@ -109,7 +110,7 @@ describe('beside the brief stands', () => {
     expect(said(brief({ country: 'US' }), 'site')[0]).toMatch(/^United States follows the FCC radar rules\./)
     expect(
       briefMeaning(demoBrief, undefined).some(
-        (meaning) => meaning.section === 'site' || meaning.sentence.startsWith('In '),
+        (meaning) => meaning.section === 'site' || sentence(meaning).startsWith('In '),
       ),
     ).toBe(false)
   })

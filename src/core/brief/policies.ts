@@ -1,4 +1,5 @@
 /** Policies of a site: its radios, how its units are signed in to, and what keeps watch when the installer has left. */
+
 import { z } from 'zod'
 import { ipv4Schema } from '../address/ipv4'
 import { fieldsOf } from '../catalogue/plain'
@@ -7,6 +8,7 @@ import { servicesSettings } from '../catalogue/services'
 import { bandSchema, days, radioModes, timeOfDaySchema, userRoles } from '../catalogue/values'
 import { lineSchema } from '../input/line'
 import { withEnvironment } from '../input/renamed'
+import { messageText } from '../message/message'
 import type { Band } from '../regulatory/blocks'
 
 export const policyWidths = [20, 40, 80, 160] as const
@@ -22,7 +24,7 @@ const radioPolicyFields = z.object({
         mode: z.enum(radioModes).optional(),
       }),
     )
-    .min(1, 'choose a band at least'),
+    .min(1, messageText('no-band')),
   /** Whether channels that must listen for radar are planned: never where a choice without is free. */
   radar: z.enum(['welcome', 'avoid']),
   /** Whether the plan may make a radio narrower than its band's width where that lowers the interference. */
@@ -59,13 +61,7 @@ export function targetDbm(policy: RadioPolicy, band: Band): number {
 /** How a user may be called, on whatever model. */
 const userPattern = /^[a-z][a-z0-9-]{0,30}$/
 const furtherUserSchema = z.object({
-  name: z
-    .string()
-    .trim()
-    .regex(
-      userPattern,
-      'a user is named in small letters, digits and dashes, beginning with a letter, such as night-watch',
-    ),
+  name: z.string().trim().regex(userPattern, messageText('user-name-unfit')),
   role: z.enum(userRoles),
 })
 export type FurtherUser = z.infer<typeof furtherUserSchema>
@@ -76,16 +72,12 @@ export const adminPolicySchema = z.object({
   pushedLogin: z.enum(['same', 'own']).default('same'),
   lights: z.enum(['on', 'off']),
   /** What the admin is called on models that let whoever sets them up choose. */
-  user: z
-    .string()
-    .trim()
-    .regex(userPattern, 'an admin is named in small letters, digits and dashes, such as keeper')
-    .default('admin'),
+  user: z.string().trim().regex(userPattern, messageText('admin-name-unfit')).default('admin'),
   /** Who may sign in beside the admin. */
   furtherUsers: z
     .array(furtherUserSchema)
-    .max(8, 'eight users beside the admin at the most')
-    .refine((users) => new Set(users.map(({ name }) => name)).size === users.length, 'two users have one name')
+    .max(8, messageText('too-many-users'))
+    .refine((users) => new Set(users.map(({ name }) => name)).size === users.length, messageText('user-twice'))
     .default([]),
 })
 export type AdminPolicy = z.infer<typeof adminPolicySchema>
@@ -93,10 +85,7 @@ export type AdminPolicy = z.infer<typeof adminPolicySchema>
 const hostSchema = z
   .string()
   .trim()
-  .regex(
-    /^[A-Za-z0-9]([A-Za-z0-9.-]{0,251}[A-Za-z0-9])?$/,
-    'a server is an address or a name, such as 10.44.8.5 or mail.example',
-  )
+  .regex(/^[A-Za-z0-9]([A-Za-z0-9.-]{0,251}[A-Za-z0-9])?$/, messageText('server-unfit'))
 
 export const firmwareImageSchema = z.object({
   /** As on the kit list. */
@@ -105,12 +94,12 @@ export const firmwareImageSchema = z.object({
   version: z
     .string()
     .trim()
-    .regex(/^[A-Za-z0-9][A-Za-z0-9._+-]{0,39}$/, 'a version is letters, digits, dots and dashes, such as 7.3.0'),
+    .regex(/^[A-Za-z0-9][A-Za-z0-9._+-]{0,39}$/, messageText('version-unfit')),
   /** File that it came in. */
   file: lineSchema(120),
   bytes: z.int().min(1),
   /** SHA-256, hexadecimal. */
-  sha256: z.string().regex(/^[0-9a-f]{64}$/, 'a digest is 64 hexadecimal digits'),
+  sha256: z.string().regex(/^[0-9a-f]{64}$/, messageText('digest-unfit')),
 })
 export type FirmwareImage = z.infer<typeof firmwareImageSchema>
 
@@ -121,19 +110,19 @@ export const aftercareSchema = z.object({
       user: z
         .string()
         .trim()
-        .regex(/^[A-Za-z0-9._-]{1,32}$/, 'an SNMP user is 1 to 32 letters, digits, dots or dashes'),
+        .regex(/^[A-Za-z0-9._-]{1,32}$/, messageText('snmp-user-unfit')),
     })
     .nullable()
     .default(null),
   /** RFC 5424 over UDP. */
   syslog: ipv4Schema.nullable().default(null),
   mail: z
-    .object({ server: hostSchema, to: z.email('an alert goes to an address such as site@client.example') })
+    .object({ server: hostSchema, to: z.email(messageText('alert-address-unfit')) })
     .nullable()
     .default(null),
   ...fieldsOf(servicesSettings, 'aftercare'),
   ssh: z.enum(['on', 'off']).default('off'),
-  telnet: z.literal('off', { error: 'Telnet stays off: it sends the admin password for all to read' }).default('off'),
+  telnet: z.literal('off', { error: messageText('telnet-stays-off') }).default('off'),
   /** Weekly restart, site time. */
   restart: z
     .object({ day: z.enum(days), at: timeOfDaySchema })
@@ -144,9 +133,9 @@ export const aftercareSchema = z.object({
   /** Images for models that are to run another one. Their bytes are kept by their digest. */
   images: z
     .array(firmwareImageSchema)
-    .max(16, 'a job keeps 16 images at most')
+    .max(16, messageText('too-many-images'))
     .refine((images) => new Set(images.map(({ model }) => model)).size === images.length, {
-      error: 'a model has one image',
+      error: messageText('image-twice'),
     })
     .default([]),
 })

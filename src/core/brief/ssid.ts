@@ -1,5 +1,7 @@
 /** The name of a wireless network: 1 to 32 bytes (IEEE 802.11-2020, 9.4.2.2), which UTF-8 may use up faster than letters. */
+
 import { z } from 'zod'
+import { messageText } from '../message/message'
 
 const longest = 32
 
@@ -11,14 +13,14 @@ export const ssidSchema = z.string().check((context) => {
   const bytes = ssidBytes(context.value)
   const fault =
     bytes === 0
-      ? 'a network takes a name'
+      ? messageText('ssid-missing')
       : bytes > longest
-        ? `"${context.value}" is ${bytes} bytes long; a network name holds ${longest} at the most`
+        ? messageText('ssid-too-long', { ssid: context.value, bytes, longest })
         : context.value.trim() !== context.value
-          ? `"${context.value}" begins or ends with a space, which people cannot see`
+          ? messageText('ssid-with-space', { ssid: context.value })
           : // Half of a character: there are no octets for it, and what comes back is another name.
             /\p{Surrogate}/u.test(context.value)
-            ? `"${context.value}" holds half of a character: type the name anew`
+            ? messageText('ssid-half-character', { ssid: context.value })
             : undefined
   if (fault) context.issues.push({ code: 'custom', message: fault, input: context.value })
 })

@@ -2,17 +2,19 @@
  * A subnet of the site. In: what the client's network has. Out: a subnet with its gateway, its DHCP range and the
  * addresses that are left for units.
  */
+
 import { z } from 'zod'
 import { type Cidr, cidrSchema, formatIpv4, ipv4Schema, isHostOf, parseCidr, parseIpv4 } from '../address/ipv4'
 import { lineSchema } from '../input/line'
+import { messageText } from '../message/message'
 
-export const vlanRule = 'a VLAN is a whole number from 1 to 4094 (IEEE 802.1Q)'
+export const vlanRule = messageText('vlan-unfit')
 export const vlanSchema = z.int(vlanRule).min(1, vlanRule).max(4094, vlanRule)
 export const rangeSchema = z.object({ first: ipv4Schema, last: ipv4Schema })
 export type AddressRange = z.infer<typeof rangeSchema>
 
 export const subnetSchema = z.object({
-  name: lineSchema(60).min(1, 'a subnet takes a name'),
+  name: lineSchema(60).min(1, messageText('subnet-without-name')),
   cidr: cidrSchema,
   vlan: vlanSchema.nullable(),
   gateway: ipv4Schema.nullable(),

@@ -1,4 +1,5 @@
 /** A wireless network: its name, who it is for, how it is secured, and what its clients may do. */
+
 import { z } from 'zod'
 import { ipv4Schema } from '../address/ipv4'
 import { macSchema } from '../address/mac'
@@ -6,33 +7,33 @@ import { networkSettings } from '../catalogue/network'
 import { fieldsOf } from '../catalogue/plain'
 import { securityModeSchema } from '../catalogue/security-mode'
 import { bandSchema, days, timeOfDaySchema } from '../catalogue/values'
+import { messageText } from '../message/message'
 import { ssidSchema } from './ssid'
 import { vlanSchema } from './subnet'
 
 const hoursSchema = z.object({
-  days: z.array(z.enum(days)).min(1, 'choose a day at least'),
+  days: z.array(z.enum(days)).min(1, messageText('no-day')),
   from: timeOfDaySchema,
   to: timeOfDaySchema,
 })
 
-const kbpsRule = 'a rate is a whole number of kbit/s from 64 to 10000000'
+const kbpsRule = messageText('rate-unfit')
 const kbps = z.int(kbpsRule).min(64, kbpsRule).max(10_000_000, kbpsRule).nullable().default(null)
-const levelRule = 'a signal is a whole number of dBm from -95 to -40'
+const levelRule = messageText('signal-unfit')
 const level = z.int(levelRule).min(-95, levelRule).max(-40, levelRule).nullable().default(null)
-const clientsRule = 'the most clients are a whole number from 1 to 2000'
+const clientsRule = messageText('most-clients-unfit')
 
 export const wirelessNetworkSchema = z.object({
   /** Stays the same when the network is renamed: its passphrase is filed under it. */
   id: z.string().regex(/^[a-z0-9-]{1,32}$/),
   ssid: ssidSchema,
   purpose: z.enum(['staff', 'guests', 'voice', 'things']),
-  bands: z.array(bandSchema).min(1, 'choose a band at least'),
+  bands: z.array(bandSchema).min(1, messageText('no-band')),
   security: securityModeSchema,
   /** AES-CCMP is the one cipher. */
   cipher: z
     .literal('ccmp', {
-      error:
-        'the cipher is AES-CCMP: TKIP is broken, and it holds every client to 54 Mbit/s (IEEE 802.11 forbids it with high-throughput rates)',
+      error: messageText('cipher-not-aes'),
     })
     .default('ccmp'),
   /** An open network takes its own name, typed a second time. */

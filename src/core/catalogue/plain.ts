@@ -2,7 +2,9 @@
  * Plain settings: the brief holds their value as it is, so that the field of the brief, its form and what is asked of a
  * unit all follow from the descriptor.
  */
+
 import { z } from 'zod'
+import { messageText } from '../message/message'
 import type { Leaf, Scope, Setting, SettlingStep } from './setting'
 
 /** Parts of the brief that hold plain settings, with the scope and the step of what they hold. */
@@ -52,7 +54,7 @@ export function figure<P extends Section, K extends string>(
   key: K,
   { unit, least, most, ...row }: Row<number | null> & { unit: string; least: number; most: number },
 ): Plain<P, K, number | null> {
-  const rule = `a whole number of ${unit} from ${least} to ${most}`
+  const rule = messageText('whole-number-unfit', { unit, least, most })
   const schema = z.int(rule).min(least, rule).max(most, rule).nullable().default(row.default)
   return plain(row, z.number().nullable(), { section, key, kind: 'number', schema, unit })
 }

@@ -3,20 +3,21 @@
  *
  * Kept when a unit has proven itself, and compared with what the brief, the kit list and the plan ask of it now.
  */
+
 import { z } from 'zod'
 import { adminSecretName, type Brief } from '../brief/brief'
 import { isMustered, type KitCard } from '../kit/kit-card'
 import { controllerOf, managedBy } from '../kit/managed-by'
 import type { Unit } from '../kit/unit'
+import { type Message, message } from '../message/message'
 import type { UnitPlan } from '../plan/plan'
 import type { Asking, Secrets } from './asking'
 import { compare } from './compare'
 import { configOf, desiredOf } from './compile'
-import { type FormerAsked, formerAskedSchema, fromFormer } from './former-asked'
 import { expectedOf, type SettingOutcome, spokenOf } from './outcomes'
 import { asObserved, type Config, type Mark, unitConfigSchema } from './unit-config'
 
-const todaysSchema = z.object({
+export const askedSchema = z.object({
   mac: z.string(),
   /** Secrets are marks. */
   config: unitConfigSchema,
@@ -25,11 +26,7 @@ const todaysSchema = z.object({
   /** Kept before networks had ids: they are known by their names. */
   networksBy: z.literal('name').optional(),
 })
-export type Asked = z.infer<typeof todaysSchema>
-export const askedSchema = z.union([
-  todaysSchema,
-  formerAskedSchema.transform((former: FormerAsked): Asked => fromFormer(former)),
-])
+export type Asked = z.infer<typeof askedSchema>
 
 /** @param changedAt  when it was last changed: an instant, ISO 8601 */
 export const secretMark = (name: string, changedAt: string): string => `${name} of ${changedAt}`
@@ -100,15 +97,15 @@ function marksOf(times: ReadonlyMap<string, string>): Secrets<Mark> {
   return marks
 }
 
-/** What is asked now and was not asked then, a sentence each; none where all is the same. */
-export function changesSince(then: Asked, now: Asked): string[] {
+/** What is asked now and was not asked then, a message each; none where all is the same. */
+export function changesSince(then: Asked, now: Asked): Message[] {
   return [
-    ...(then.mac === now.mac ? [] : [`It was ${then.mac}, and is ${now.mac} now.`]),
+    ...(then.mac === now.mac ? [] : [message('mac-was', { was: then.mac, now: now.mac })]),
     ...compare(
       now.config,
       asObserved(then.networksBy === 'name' ? knownByName(then.config, now.config) : then.config),
-    ).map(({ sentence }) => sentence),
-    ...(then.password === now.password ? [] : ['The admin password is another.']),
+    ).map(({ code, params }) => ({ code, params })),
+    ...(then.password === now.password ? [] : [message('admin-password-another')]),
   ]
 }
 

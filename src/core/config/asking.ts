@@ -7,6 +7,7 @@ import type { Scope } from '../catalogue/setting'
 import type { CardRadio } from '../kit/card-parts'
 import type { KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
+import type { Message } from '../message/message'
 import type { UnitPlan } from '../plan/plan'
 import type { Band } from '../regulatory/blocks'
 import type { Holding, Secrecy } from './unit-config'
@@ -48,7 +49,7 @@ export interface Desire<T, S extends Scope> {
   /** What brief and plan say; undefined where they do not speak of it. */
   desired(asking: Asking, subject: Subjects[S]): T | undefined
   /** Why this model cannot take the value; undefined where it can. */
-  unfit?(value: T, asking: Asking, subject: Subjects[S]): string | undefined
+  unfit?(value: T, asking: Asking, subject: Subjects[S]): Message | undefined
 }
 
 /** For every setting of a scope that is not plain. */

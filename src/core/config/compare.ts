@@ -1,20 +1,24 @@
 /**
  * What differs between what a unit is to be and what it is.
  *
- * In: a configuration and what was read. Out: differences, each with its setting and a sentence. A sentence never
- * holds a secret, and neither may anything that is logged.
+ * In: a configuration and what was read. Out: differences, each with its setting and how it differs. None holds a
+ * secret, and neither may anything that is logged.
  */
 import { dequal } from 'dequal/lite'
 import { rowsOf, settingOf } from '../catalogue/catalogue'
-import { plainWords, type Scope, type Setting, type SettlingStep, withinSentence } from '../catalogue/setting'
+import { plainWords, type Scope, type SettlingStep } from '../catalogue/setting'
+import { type Message, message } from '../message/message'
 import type { Config, Observed, ObservedConfig, Secrecy, SettingKey } from './unit-config'
 
-export type Difference =
-  | (SettingKey & { readonly kind: 'value'; readonly sentence: string })
-  /** A network or a radio that is not there. */
-  | { readonly kind: 'missing'; readonly scope: 'network' | 'radio'; readonly of: string; readonly sentence: string }
-  /** A network that the brief does not have. */
-  | { readonly kind: 'surplus'; readonly scope: 'network'; readonly of: string; readonly sentence: string }
+/** What differs: a message that says how, and which setting, network or radio it is about. */
+export type Difference = Message &
+  (
+    | (SettingKey & { readonly kind: 'value' })
+    /** A network or a radio that is not there. */
+    | { readonly kind: 'missing'; readonly scope: 'network' | 'radio'; readonly of: string }
+    /** A network that the brief does not have. */
+    | { readonly kind: 'surplus'; readonly scope: 'network'; readonly of: string }
+  )
 
 /** The step that puts it right. */
 export function stepOf(difference: Difference): SettlingStep {
@@ -47,14 +51,14 @@ function surplusNetworks(desired: Config<Secrecy>, observed: ObservedConfig): Di
       kind: 'surplus',
       scope: 'network',
       of,
-      sentence: `Network ${networkName(observed, of)} is on the unit and not in the brief.`,
+      ...message('network-surplus', { network: networkName(observed, of) }),
     }))
 }
 
-/** The name of a network as a unit shows it, in quotes; its id where it shows none. */
+/** The name of a network as a unit shows it; its id where it shows none. */
 export function networkName(observed: ObservedConfig, of: string): string {
   const ssid = observed.networks[of]?.['network.ssid']
-  return `"${ssid?.kind === 'value' ? ssid.value : of}"`
+  return ssid?.kind === 'value' ? String(ssid.value) : of
 }
 
 type Values = Readonly<Partial<Record<string, unknown>>>
@@ -69,9 +73,11 @@ function groups(
   return Object.entries(desired).flatMap(([of, values]): Difference[] => {
     const there = observed[of]
     if (there) return valuesOf(scope, of, values, there, asWritten)
-    const sentence =
-      scope === 'network' ? `${nameOf(scope, of, values)} is missing.` : `The unit shows no ${of} GHz radio.`
-    return [{ kind: 'missing', scope, of, sentence }]
+    const how =
+      scope === 'network'
+        ? message('network-missing', { network: nameOf(scope, of, values) })
+        : message('radio-missing', { band: of })
+    return [{ kind: 'missing', scope, of, ...how }]
   })
 }
 
@@ -93,9 +99,10 @@ function valuesOf(
     const { partOf } = setting
     const whole = partOf !== undefined && differs(partOf, desired, observed) ? partOf : undefined
     if (isSo && whole === undefined) continue
-    const what = of === '' ? setting.words : `${nameOf(scope, of, desired)}: ${withinSentence(setting.words)}`
-    const how = isSo && whole !== undefined ? againWords(setting, whole) : differenceWords(key, value, found)
-    differences.push({ kind: 'value', ...key, sentence: `${what} ${how}` })
+    const about = { setting: id, scope, of: nameOf(scope, of, desired) }
+    const how =
+      isSo && whole !== undefined ? message('setting-again', { ...about, whole }) : howOff(about, id, value, found)
+    differences.push({ kind: 'value', ...key, ...how })
   }
   return differences
 }
@@ -118,25 +125,25 @@ export function valueWords(id: SettingKey['id'], value: unknown): string {
   return secret ? 'as in the vault' : show(value)
 }
 
-const verbOf = ({ plural }: Pick<Setting<unknown>, 'plural'>): string => (plural ? 'are' : 'is')
-
 /** Does a unit show another value of a setting than the one that is asked for? */
 function differs(id: SettingKey['id'], desired: Values, observed: ObservedValues): boolean {
   const found = observed[id]
   return desired[id] !== undefined && found?.kind === 'value' && !isSame(id, desired[id], found.value)
 }
 
-const againWords = (setting: Setting<unknown>, whole: SettingKey['id']): string =>
-  `${verbOf(setting)} to be set again, since ${withinSentence(settingOf(whole).words)} changes.`
-
-function differenceWords({ id }: SettingKey, value: unknown, found: Observed<unknown>): string {
-  const verb = verbOf(settingOf(id))
-  if (found.kind === 'unsupported') return `${verb} not known to the unit.`
-  if (found.kind === 'unreadable') return `${verb} not shown by the unit, and not what was written last.`
-  if (settingOf(id).secret) return 'differs.'
-  return `${verb} ${valueWords(id, found.value)}, to be ${valueWords(id, value)}.`
+function howOff(
+  about: { setting: string; scope: string; of: string },
+  id: SettingKey['id'],
+  value: unknown,
+  found: Observed<unknown>,
+): Message {
+  if (found.kind === 'unsupported') return message('setting-not-known-to-unit', about)
+  if (found.kind === 'unreadable') return message('setting-not-shown', about)
+  if (settingOf(id).secret) return message('secret-differs', about)
+  return message('setting-differs', { ...about, found: valueWords(id, found.value), desired: valueWords(id, value) })
 }
 
+/** Of a network its name, of a radio its band, of the unit itself nothing. */
 function nameOf(scope: Scope, of: string, values: Values): string {
-  return scope === 'network' ? `Network "${values['network.ssid'] ?? of}"` : `At ${of} GHz`
+  return scope === 'network' ? String(values['network.ssid'] ?? of) : of
 }

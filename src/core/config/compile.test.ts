@@ -1,8 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { cardOf, countryOf, demoBrief as demo, setUpOverTheAir } from '../../../tests/support/data'
+import { english } from '../../../tests/support/english'
+import { sentence } from '../../words/en/sentence'
 import type { Brief } from '../brief/brief'
 import type { KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
+import { asText, type Message } from '../message/message'
 import { makePlan, plannedNothing } from '../plan/plan'
 import { compare } from './compare'
 import { compile } from './compile'
@@ -38,10 +41,10 @@ const compileWith = (brief: Brief, locks = {}, given = secrets, model: string | 
     before: new Map([['hall-01', { ...plannedNothing, locks }]]),
   })
   const [plan] = plans
-  if (!plan) throw new Error(faults.map((fault) => fault.sentence).join())
+  if (!plan) throw new Error(faults.map(sentence).join())
   return compile({ brief, unit, plan, card: used, country, secrets: given, today })
 }
-const reasons = (compilation: ReturnType<typeof compile>) => (compilation.ok ? [] : compilation.reasons)
+const reasons = (compilation: ReturnType<typeof compile>) => (compilation.ok ? [] : english(compilation.reasons))
 const demoPlan = () => {
   const [plan] = makePlan({ brief: demo, units: [unit], cards, country: countryOf('NZ'), before: new Map() }).plans
   if (!plan) throw new Error('no plan')
@@ -49,7 +52,7 @@ const demoPlan = () => {
 }
 const demoConfig = () => {
   const compilation = compileWith(demo)
-  if (!compilation.ok) throw new Error(compilation.reasons.join())
+  if (!compilation.ok) throw new Error(asText(compilation.reasons[0] as Message))
   return compilation.compiled.config
 }
 
@@ -147,7 +150,9 @@ describe('compile', () => {
     })
     const [plan] = plans
     expect(
-      plan && reasons(compile({ brief: { ...demo, country: 'US' }, unit, plan, card, country, secrets, today })),
+      english(
+        plan && reasons(compile({ brief: { ...demo, country: 'US' }, unit, plan, card, country, secrets, today })),
+      ),
     ).toEqual(['Channel 13 at 20 MHz is not legal in US: no rule covers 2462 to 2482 MHz.'])
   })
 
@@ -223,7 +228,7 @@ describe('compare', () => {
         networks.old = { 'network.ssid': is('Left over') }
       }),
     )
-    expect(differences.map((difference) => difference.sentence)).toEqual([
+    expect(differences.map(sentence)).toEqual([
       'Network "Left over" is on the unit and not in the brief.',
       'Country is US, to be NZ.',
       'Gateway is none, to be 10.44.8.1.',
@@ -238,7 +243,7 @@ describe('compare', () => {
     const hidden = read(demoConfig(), ({ networks }) => {
       Object.assign(networks.crew ?? {}, { 'network.passphrase': { kind: 'unreadable' } })
     })
-    expect(compare(demoConfig(), hidden).map(({ sentence }) => sentence)).toEqual([
+    expect(compare(demoConfig(), hidden).map(sentence)).toEqual([
       'Network "Ellery Crew": passphrase is not shown by the unit, and not what was written last.',
     ])
     expect(compare(demoConfig(), hidden, ({ id, of }) => id === 'network.passphrase' && of === 'crew')).toEqual([])
@@ -248,16 +253,14 @@ describe('compare', () => {
     const renamed = read(demoConfig(), ({ networks }) => {
       Object.assign(networks.crew ?? {}, { 'network.ssid': is('Old name') })
     })
-    expect(compare(demoConfig(), renamed).map(({ sentence }) => sentence)).toEqual([
+    expect(compare(demoConfig(), renamed).map(sentence)).toEqual([
       'Network "Ellery Crew": name on air is Old name, to be Ellery Crew.',
     ])
   })
 
   it('does not take a setting that the unit does not know for one that is right', () => {
     const without = read(demoConfig(), ({ unit: whole }) => delete whole['services.syslog'])
-    expect(compare(demoConfig(), without).map(({ sentence }) => sentence)).toEqual([
-      'Syslog server is not known to the unit.',
-    ])
+    expect(compare(demoConfig(), without).map(sentence)).toEqual(['Syslog server is not known to the unit.'])
   })
 })
 

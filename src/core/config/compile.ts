@@ -4,6 +4,7 @@
  * In: the brief, the unit with its plan and card, and the secrets by name. Out: a configuration, or the reasons why
  * this unit cannot be set: an open network and an illegal channel stop here, before any unit hears of them.
  */
+
 import { isHostOf, parseCidr, parseIpv4 } from '../address/ipv4'
 import { adminSecretName, secretName } from '../brief/brief'
 import type { WirelessNetwork } from '../brief/wireless-network'
@@ -12,6 +13,7 @@ import { asksRadius, takesPassphrase } from '../catalogue/security-mode'
 import { matches } from '../input/pattern'
 import { adminUser, type KitCard, modelName, whyNotMustered } from '../kit/kit-card'
 import { carriesNetworks } from '../kit/networks-carried'
+import { type Message, message } from '../message/message'
 import { asUsed } from '../radio/channels/as-used'
 import { highestLegalStep } from '../radio/channels/power'
 import type { CountryRules } from '../regulatory/database'
@@ -30,7 +32,7 @@ export interface Compiled {
 }
 export type Compilation =
   | { readonly ok: true; readonly compiled: Compiled }
-  | { readonly ok: false; readonly reasons: readonly string[] }
+  | { readonly ok: false; readonly reasons: readonly Message[] }
 
 export interface CompileInput extends Asking<Clear> {
   readonly country: CountryRules
@@ -44,10 +46,11 @@ export function loginOf({ brief, unit, card, secrets }: Asking): { user: string;
 export function compile(input: CompileInput): Compilation {
   const { card } = input
   const silent = whyNotMustered(card)
-  if (silent !== undefined) return { ok: false, reasons: [`${modelName(card)} cannot be mustered: ${silent}.`] }
+  if (silent !== undefined)
+    return { ok: false, reasons: [message('cannot-be-mustered', { model: modelName(card), why: silent })] }
   const { user, password } = loginOf(input)
   const reasons = [...countryReasons(input), ...nameReasons(input), ...networkReasons(input), ...radioReasons(input)]
-  if (password === undefined) reasons.push('There is no admin password for this unit yet: have one made in the brief.')
+  if (password === undefined) reasons.push(message('no-admin-password'))
   else reasons.push(...passwordFaults(password, card))
   reasons.push(...addressReasons(input))
   if (reasons.length > 0 || password === undefined) return { ok: false, reasons }
@@ -79,90 +82,83 @@ export function configOf<S extends Secrecy>(settings: readonly Spoken<S>[]): Con
 }
 
 /** A card whose country is locked is refused before anything is written. */
-function countryReasons({ brief, card }: CompileInput): string[] {
+function countryReasons({ brief, card }: CompileInput): Message[] {
   const { country } = card.does
   return country === 'free' || country === brief.country
     ? []
-    : [`${modelName(card)} is locked to the country ${country}, and the brief says ${brief.country}.`]
+    : [message('locked-to-country', { model: modelName(card), country, asked: brief.country })]
 }
 
-function nameReasons({ unit, card }: CompileInput): string[] {
+function nameReasons({ unit, card }: CompileInput): Message[] {
   return matches(card.limits.namePattern, unit.name)
     ? []
-    : [`${modelName(card)} does not take the name "${unit.name}": ${card.limits.nameWords}.`]
+    : [message('name-unfit', { model: modelName(card), name: unit.name, allowed: card.limits.nameWords })]
 }
 
 /** A unit that is sent outside its subnet, or to a gateway that it cannot reach, is stranded. */
-function addressReasons({ brief: { management }, plan }: CompileInput): string[] {
+function addressReasons({ brief: { management }, plan }: CompileInput): Message[] {
   const cidr = parseCidr(management.cidr)
-  if (!cidr) return [`${management.cidr} is not a subnet.`]
+  if (!cidr) return [message('not-a-subnet', { subnet: management.cidr })]
   const isHost = (text: string): boolean => {
     const address = parseIpv4(text)
     return address !== undefined && isHostOf(cidr, address)
   }
   const { gateway } = management
   return [
-    ...(isHost(plan.address)
-      ? []
-      : [`Its planned address ${plan.address} is not one of ${management.cidr}: plan again.`]),
+    ...(isHost(plan.address) ? [] : [message('address-outside', { address: plan.address, subnet: management.cidr })]),
     ...(gateway === null || isHost(gateway)
       ? []
-      : [`The gateway ${gateway} is not in ${management.cidr}: the unit could not reach it. Correct the brief.`]),
-    ...(gateway === plan.address ? [`Its planned address ${plan.address} is that of the gateway: plan again.`] : []),
+      : [message('gateway-not-in-subnet', { gateway, subnet: management.cidr })]),
+    ...(gateway === plan.address ? [message('address-is-gateway', { address: plan.address })] : []),
   ]
 }
 
-function networkReasons(input: CompileInput): string[] {
+function networkReasons(input: CompileInput): Message[] {
   const { brief, card, secrets } = input
   if (!carriesNetworks(card)) return []
   const networks = brief.networks.filter((network) => bandsOn(network, input).length > 0)
-  const reasons: string[] = []
+  const reasons: Message[] = []
   const most = card.limits.mostNetworks
   if (networks.length > most)
-    reasons.push(`The brief has ${networks.length} networks; ${modelName(card)} carries ${most}.`)
+    reasons.push(message('too-many-networks-for-model', { count: networks.length, model: modelName(card), most }))
   for (const { band, mostNetworks } of card.radios) {
     const count = networks.filter((network) => bandsOn(network, input).includes(band)).length
     if (count > mostNetworks && count <= most)
-      reasons.push(`${count} networks are on ${band} GHz; that radio of ${modelName(card)} carries ${mostNetworks}.`)
+      reasons.push(message('too-many-networks-on-band', { count, band, model: modelName(card), most: mostNetworks }))
   }
   for (const network of networks) reasons.push(...securityReasons(network, card, secrets))
   return reasons
 }
 
-function securityReasons(network: WirelessNetwork, card: KitCard, secrets: ReadonlyMap<string, string>): string[] {
+function securityReasons(network: WirelessNetwork, card: KitCard, secrets: ReadonlyMap<string, string>): Message[] {
   const { ssid, security } = network
   // Open only when said twice: in the mode, and by the name typed again.
-  if (security === 'open' && network.openConfirmation !== ssid)
-    return [
-      `"${ssid}" has no security: no open network is put on air unless its name is typed a second time in the brief.`,
-    ]
+  if (security === 'open' && network.openConfirmation !== ssid) return [message('open-not-confirmed', { ssid })]
   const unfit = securityUnfit(network, card)
   if (unfit) return [unfit]
   if (asksRadius(security)) {
-    if (network.radius.length === 0) return [`"${ssid}" has no RADIUS server: nobody could sign in.`]
-    if (!secrets.has(secretName.radius(network))) return [`"${ssid}" has no RADIUS secret yet.`]
+    if (network.radius.length === 0) return [message('radius-server-missing', { ssid })]
+    if (!secrets.has(secretName.radius(network))) return [message('radius-secret-missing', { ssid })]
   }
   if (!takesPassphrase(security)) return []
   const passphrase = secrets.get(secretName.passphrase(network))
-  const fault = passphrase === undefined ? 'There is no passphrase yet.' : passphraseFault(passphrase, security)
-  return fault ? [`"${ssid}": ${fault}`] : []
+  const fault = passphrase === undefined ? message('passphrase-missing') : passphraseFault(passphrase, security)
+  return fault ? [message('of-network', { ssid, told: fault })] : []
 }
 
-function radioReasons({ brief, plan, country, card }: CompileInput): string[] {
+function radioReasons({ brief, plan, country, card }: CompileInput): Message[] {
   return plan.radios.flatMap(({ band, channel, width, power, environment, use }) => {
     const judgement = judgeChannel(country, band, channel, width)
     if (!judgement.legal) return [judgement.refusal.reason]
     const { block } = judgement
     if (block.indoor && environment === 'outdoor')
-      return [`Channel ${channel} at ${band} GHz is for indoors only in ${brief.country}.`]
+      return [message('channel-indoors-only', { channel, band, country: brief.country })]
     const radio = card.radios.find((each) => each.band === band)
     if (!radio) return []
     const used = asUsed(block, { radio, environment, use })
     const most = highestLegalStep(used, radio, use)
     return most === undefined || power.set > most
-      ? [
-          `${power.set} dBm with a gain of ${radio.gain} dBi is above the limit of ${used.limitDbm} dBm on channel ${channel}.`,
-        ]
+      ? [message('power-above-limit', { dbm: power.set, gain: radio.gain, limit: used.limitDbm, channel })]
       : []
   })
 }

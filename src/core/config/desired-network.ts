@@ -1,9 +1,11 @@
 /** What is desired of a wireless network, where the brief does not hold it as it is. */
+
 import { secretName } from '../brief/brief'
 import type { WirelessNetwork } from '../brief/wireless-network'
-import { asksRadius, canRoamFast, pmfOf, securityNames, takesPassphrase } from '../catalogue/security-mode'
+import { asksRadius, canRoamFast, pmfOf, takesPassphrase } from '../catalogue/security-mode'
 import { type KitCard, modelName } from '../kit/kit-card'
 import { bandsOfNetworks } from '../kit/networks-carried'
+import { type Message, message } from '../message/message'
 import type { Band } from '../regulatory/blocks'
 import type { Asking, DesiresOf } from './asking'
 import { mobilityDomain } from './mobility-domain'
@@ -71,8 +73,8 @@ export const networkDesires: DesiresOf<'network'> = {
 }
 
 /** Why this model cannot carry a network at all; undefined where it can. */
-export function securityUnfit({ ssid, security }: WirelessNetwork, card: KitCard): string | undefined {
+export function securityUnfit({ ssid, security }: WirelessNetwork, card: KitCard): Message | undefined {
   return card.limits.security.includes(security)
     ? undefined
-    : `${modelName(card)} cannot carry "${ssid}": it does not know ${securityNames[security]}.`
+    : message('security-unknown-to-model', { model: modelName(card), ssid, security })
 }

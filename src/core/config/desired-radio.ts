@@ -1,5 +1,7 @@
 /** What is desired of a radio, where the brief does not hold it as it is. A band that the brief leaves out is off. */
+
 import { modelName } from '../kit/kit-card'
+import { message } from '../message/message'
 import type { RadioPlan } from '../radio/channels/radio-plan'
 import { secondaryOf } from '../regulatory/blocks'
 import type { AskedRadio, Asking, DesiresOf } from './asking'
@@ -14,7 +16,9 @@ export const radioDesires: DesiresOf<'radio'> = {
   'radio.mode': {
     desired: (asking, subject) => (planOf(asking, subject) ? policyOf(asking, subject)?.mode : undefined),
     unfit: (mode, { card }, { radio }) =>
-      radio && !radio.modes.includes(mode) ? `${modelName(card)} does not know 802.11${mode} there` : undefined,
+      radio && !radio.modes.includes(mode)
+        ? message('mode-unknown-to-model', { model: modelName(card), mode })
+        : undefined,
   },
   'radio.channel': { desired: (asking, subject) => planOf(asking, subject)?.channel },
   'radio.width': { desired: (asking, subject) => planOf(asking, subject)?.width },

@@ -1,9 +1,11 @@
 /** What is desired of a unit as a whole, where the brief does not hold it as it is. */
+
 import { parseCidr } from '../address/ipv4'
 import { adminSecretName, type Brief, managedWithTag, pushedSecretName, secretName } from '../brief/brief'
 import { imageFor } from '../brief/policies'
 import { posixTimeZone } from '../catalogue/posix-time-zone'
 import { adminUser, modelName } from '../kit/kit-card'
+import { message } from '../message/message'
 import type { DesiresOf } from './asking'
 
 const isStatic = ({ addressing }: Brief): boolean => addressing === 'static'
@@ -24,7 +26,7 @@ export const unitDesires: DesiresOf<'unit'> = {
         : brief.timeZone,
     unfit: (zone, { card }) =>
       card.can['clock.time-zone']?.as === 'posix' && zone.includes('/') && !zone.includes(',')
-        ? `${modelName(card)} takes a rule of POSIX, and ${zone} keeps to none`
+        ? message('zone-without-rule', { model: modelName(card), zone })
         : undefined,
   },
   'clock.ntp-servers': { desired: ({ brief }) => brief.ntpServers },
@@ -41,7 +43,9 @@ export const unitDesires: DesiresOf<'unit'> = {
     desired: ({ brief }) => brief.admin.furtherUsers,
     unfit: (users, { brief, card }) => {
       const admin = adminUser(card, brief.admin.user)
-      return users.some(({ name }) => name === admin) ? `${admin} is the admin of every ${modelName(card)}` : undefined
+      return users.some(({ name }) => name === admin)
+        ? message('user-is-admin', { user: admin, model: modelName(card) })
+        : undefined
     },
   },
   'admin.further-passwords': {

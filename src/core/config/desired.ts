@@ -1,7 +1,9 @@
 /** The value that is desired of each setting: as the brief holds it, or as it follows from brief, plan and card. */
+
 import { type Row, rowsOf, type SettingId, settings } from '../catalogue/catalogue'
 import { isPlain, type Plain, type Section } from '../catalogue/plain'
 import type { Scope } from '../catalogue/setting'
+import type { Message } from '../message/message'
 import type { AskedRadio, Asking, Desire, Subjects } from './asking'
 import { networkDesires } from './desired-network'
 import { planOf, radioDesires } from './desired-radio'
@@ -57,6 +59,6 @@ export function whyNotTaken<S extends Scope>(
   value: unknown,
   asking: Asking,
   subject: Subjects[S],
-): string | undefined {
+): Message | undefined {
   return desires.get(id)?.unfit?.(value, asking, subject)
 }

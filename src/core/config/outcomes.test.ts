@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { asTold } from '../message/message'
 import { type SettingOutcome, standing } from './outcomes'
 
 const key = { id: 'unit.name', of: '' } as const
@@ -6,7 +7,7 @@ const outcome = (kind: SettingOutcome['outcome'], more: Partial<SettingOutcome> 
   ({ ...key, asked: '"quay"', mark: 'm', outcome: kind, ...more }) as SettingOutcome
 const proven = { kind: 'proven', value: '"quay"' } as const
 const open = { kind: 'open' } as const
-const byHand = { kind: 'by-hand', why: 'Set it.', hands: 'Set it.' } as const
+const byHand = { kind: 'by-hand', why: asTold('Set it.'), hands: asTold('Set it.') } as const
 
 describe('an outcome that was kept', () => {
   const now = (expected: SettingOutcome, ...kept: SettingOutcome[]) => standing([expected], kept)[0]?.outcome.kind
@@ -25,7 +26,7 @@ describe('an outcome that was kept', () => {
   })
 
   it('takes the place of nothing that is known by the asking alone', () => {
-    const never = outcome({ kind: 'not-for-it', why: 'no' })
+    const never = outcome({ kind: 'not-for-it', why: asTold('no') })
     expect(now(never, outcome(proven))).toBe('not-for-it')
   })
 })

@@ -4,14 +4,16 @@
  * In: what is asked of a unit, and what its proof has read. Out: one outcome for each setting that the brief or the
  * plan speaks of.
  */
+
 import { dequal } from 'dequal/lite'
 import { z } from 'zod'
 import type { SettingId } from '../catalogue/catalogue'
 import { type Row, settingOf } from '../catalogue/catalogue'
 import type { Scope } from '../catalogue/setting'
-import { plainWords, withinSentence } from '../catalogue/setting'
+import { plainWords } from '../catalogue/setting'
 import { isManaged, modelName, whyNotMustered } from '../kit/kit-card'
 import { carriesNetworks } from '../kit/networks-carried'
+import { type Message, message, messageSchema } from '../message/message'
 import type { Band } from '../regulatory/blocks'
 import type { Asking, Subjects } from './asking'
 import { isSame, valueWords } from './compare'
@@ -37,8 +39,8 @@ export const outcomeSchema = z.discriminatedUnion('kind', [
   /** Written, and not shown by the unit: the mark of what was written is kept. */
   z.object({ kind: z.literal('written'), mark: z.string() }),
   /** This model cannot be set to it: somebody's hands can. */
-  z.object({ kind: z.literal('by-hand'), why: z.string(), hands: z.string() }),
-  z.object({ kind: z.literal('not-for-it'), why: z.string() }),
+  z.object({ kind: z.literal('by-hand'), why: messageSchema, hands: messageSchema }),
+  z.object({ kind: z.literal('not-for-it'), why: messageSchema }),
 ])
 export type Outcome = z.infer<typeof outcomeSchema>
 
@@ -90,16 +92,16 @@ function allSpokenOf(asking: Asking): Spoken[] {
   speak(spoken, 'unit', asking, undefined, '', '', silent, undefined)
   for (const network of brief.networks) {
     const why = !carries
-      ? 'It carries no networks.'
+      ? message('carries-no-networks')
       : bandsOn(network, asking).length === 0
-        ? 'It has no radio in use on the bands of this network.'
+        ? message('no-radio-for-network')
         : undefined
     speak(spoken, 'network', asking, network, network.id, network.ssid, silent, why)
   }
   const bands = new Set<Band>([...card.radios.map(({ band }) => band), ...brief.radio.bands.map(({ band }) => band)])
   for (const band of [...bands].sort()) {
     const radio = card.radios.find((each) => each.band === band)
-    const why = radio ? undefined : `It has no ${band} GHz radio.`
+    const why = radio ? undefined : message('no-radio-of-band', { band })
     speak(spoken, 'radio', asking, { band, radio }, band, `${band} GHz`, silent, why)
   }
   return spoken
@@ -118,8 +120,8 @@ function speak<S extends Scope>(
   subject: Subjects[S],
   of: string,
   name: string,
-  silent: string | undefined,
-  why: string | undefined,
+  silent: Message | undefined,
+  why: Message | undefined,
 ): void {
   for (const row of desireRowsOf(scope)) {
     const value = row.desire.desired(asking, subject)
@@ -131,12 +133,12 @@ function speak<S extends Scope>(
 }
 
 const open: Outcome = { kind: 'open' }
-const ofItsController: Outcome = { kind: 'not-for-it', why: 'Its controller has it, and is set to it.' }
-const notAskedFor: Outcome = { kind: 'not-for-it', why: 'This model does not ask for it.' }
-const askedForNone: Outcome = { kind: 'not-for-it', why: 'The brief asks for none.' }
+const ofItsController: Outcome = { kind: 'not-for-it', why: message('controller-has-it') }
+const notAskedFor: Outcome = { kind: 'not-for-it', why: message('model-does-not-ask') }
+const askedForNone: Outcome = { kind: 'not-for-it', why: message('brief-asks-for-none') }
 const hasNone: Outcome = {
   kind: 'not-for-it',
-  why: 'This model does not have it, and the brief asks for none.',
+  why: message('model-has-none'),
 }
 
 /** What can be said of a setting before anything is tried. */
@@ -145,44 +147,42 @@ function foretell(
   value: unknown,
   asking: Asking,
   subject: Subjects[Scope],
-  silent: string | undefined,
+  silent: Message | undefined,
 ): Outcome {
   const { card } = asking
-  const byHand = (why: string): Outcome => ({
+  const byHand = (why: Message): Outcome => ({
     kind: 'by-hand',
-    why: `${why}.`,
+    why,
     hands: setting.secret
-      ? `Set ${setting.words} as in the vault.`
-      : `Set ${setting.words} to ${valueWords(id, value)}.`,
+      ? message('hands-as-in-vault', { setting: id })
+      : message('hands-set', { setting: id, value: valueWords(id, value) }),
   })
   const isNothing = setting.nothing !== undefined && isSame(id, setting.nothing, value)
   if (silent !== undefined)
-    return isNothing && !setting.oftenOn ? askedForNone : byHand(`${modelName(card)} is not set by a muster: ${silent}`)
+    return isNothing && !setting.oftenOn
+      ? askedForNone
+      : byHand(message('not-set-by-muster', { model: modelName(card), why: silent }))
   // Nobody sets it on the unit itself, by hand or otherwise.
   if (setting.scope === 'unit' && isManaged(card) && card.can[id] === undefined) return ofItsController
   if (!card.can[id]) {
     if (setting.whereAsked) return notAskedFor
-    return isNothing ? hasNone : byHand(`${modelName(card)} does not take it`)
+    return isNothing ? hasNone : byHand(message('not-taken-by-model', { model: modelName(card) }))
   }
   const unfit = whyUnfit(id, value, asking, subject)
   if (unfit !== undefined) return byHand(unfit)
   if (isNothing || !setting.needs) return open
   const lacking = setting.needs.find((needed) => !isTaken(needed, asking, subject))
-  return lacking === undefined
-    ? open
-    : byHand(
-        `It goes with ${withinSentence(settingOf(lacking).words)}, which ${modelName(card)} does not take as asked`,
-      )
+  return lacking === undefined ? open : byHand(message('goes-with', { setting: lacking, model: modelName(card) }))
 }
 
 /** Why a model that knows a setting cannot take this value of it; undefined where it can. */
-function whyUnfit(id: SettingId, value: unknown, asking: Asking, subject: Subjects[Scope]): string | undefined {
+function whyUnfit(id: SettingId, value: unknown, asking: Asking, subject: Subjects[Scope]): Message | undefined {
   const { show = plainWords } = settingOf(id)
   const why = whyNotTaken(id, value, asking, subject)
   if (why !== undefined) return why
   const { values } = asking.card.can[id] ?? {}
   if (!values || values.some((each) => dequal(each, value))) return undefined
-  return `${modelName(asking.card)} takes only ${values.map((each) => show(each)).join(', ')}`
+  return message('takes-only', { model: modelName(asking.card), values: values.map((each) => show(each)).join(', ') })
 }
 
 /** Does the model take a setting as it is asked? */
@@ -240,8 +240,8 @@ function seen(
     if (row.onlyRead)
       return {
         kind: 'by-hand',
-        why: `It has ${valueWords(expected.id, found.value)}.`,
-        hands: `Bring ${withinSentence(row.words)} to ${valueWords(expected.id, desired)}.`,
+        why: message('has-value', { value: valueWords(expected.id, found.value) }),
+        hands: message('hands-bring', { setting: expected.id, value: valueWords(expected.id, desired) }),
       }
   }
   // Nobody is shown it, and the proof has asked with it.

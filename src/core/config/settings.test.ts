@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { askingFor, today } from '../../../tests/support/config'
 import { cardOf, cards, setUpOverTheAir } from '../../../tests/support/data'
+import { english } from '../../../tests/support/english'
 import { wholeBrief } from '../../../tests/support/whole-brief'
 import { plainsOf, settingIds, settingOf } from '../catalogue/catalogue'
 import { posixTimeZone, sameTimeZone } from '../catalogue/posix-time-zone'
@@ -110,7 +111,7 @@ ${today.slice(today.indexOf('dialect:'))}`
   it('of today that names a setting that there is not is refused at its line', () => {
     const today = readFileSync(join(import.meta.dirname, '../../../data/kit/ostrel-o-40.yaml'), 'utf8')
     const reading = readKitCard(today.replace('services.syslog', 'services.coffee'))
-    expect(reading.ok ? [] : reading.faults).toMatchObject([
+    expect(english(reading.ok ? [] : reading.faults)).toMatchObject([
       { field: 'can.services.coffee', reason: '"services.coffee" is not in the table of settings' },
     ])
   })

@@ -1,12 +1,14 @@
 /**
  * The as-built sheet: what each unit is and where, as it was proven. No secrets: credentials are sealed apart.
  */
+
 import type { Brief } from '../brief/brief'
 import { type SettingOutcome, standing } from '../config/outcomes'
 import { type Config, keyText, type Mark } from '../config/unit-config'
 import type { KitCard } from '../kit/kit-card'
 import { named, type OldCrypto } from '../kit/old-crypto'
 import type { Unit } from '../kit/unit'
+import type { Message } from '../message/message'
 import type { Check } from '../muster/check'
 import type { Held } from '../muster/held'
 import type { Step } from '../muster/procedure'
@@ -52,7 +54,7 @@ export type Remark =
   | { readonly kind: 'came-open'; readonly ssid: string; readonly seconds: number }
   /** What it speaks that is no longer safe. */
   | { readonly kind: 'old'; readonly old: readonly OldCrypto[] }
-  | { readonly kind: 'changed'; readonly sentence: string }
+  | { readonly kind: 'changed'; readonly told: Message }
 
 /** What is still missing before the papers are complete. */
 export type Gap =
@@ -159,7 +161,7 @@ function remarksOn(
     ...checks.flatMap((check): Remark[] => (check.verdict === 'remark' ? [{ kind: 'not-as-asked', check }] : [])),
     ...(open ? [{ kind: 'came-open', ...open } as const] : []),
     ...(old.length > 0 ? [{ kind: 'old', old } as const] : []),
-    ...(row?.changes ?? []).map((sentence): Remark => ({ kind: 'changed', sentence })),
+    ...(row?.changes ?? []).map((told): Remark => ({ kind: 'changed', told })),
   ]
 }
 

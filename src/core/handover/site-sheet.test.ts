@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest'
 import { cardOf, cards, demoBrief } from '../../../tests/support/data'
+import { english } from '../../../tests/support/english'
 import { type Brief, briefSchema } from '../brief/brief'
 import type { Unit } from '../kit/unit'
 import { siteSheet } from './site-sheet'
@@ -59,7 +60,7 @@ it('tells whoever runs router and switch what the units count on', () => {
   ])
   // Networks without a subnet of the brief: somebody else serves them.
   expect(sheet.unserved).toEqual([47, 48])
-  expect(sheet.options).toEqual([
+  expect(english(sheet.options)).toEqual([
     'Option 3, router, on management: 10.44.8.1.',
     'Option 42, time servers, on management: 10.44.8.1.',
   ])
@@ -68,7 +69,7 @@ it('tells whoever runs router and switch what the units count on', () => {
 it('tells of time servers by name that no option has them, and where controllers are', () => {
   const plans = new Map([['control', { unit: 'control', address: '10.44.8.20', radios: [] }]])
   const { options } = siteSheet(job({ brief: { ...brief, ntpServers: ['time.example'] }, units, plans }))
-  expect(options).toEqual([
+  expect(english(options)).toEqual([
     'Option 3, router, on management: 10.44.8.1.',
     'Units ask the time of time.example by name: no option tells that.',
     'Option 138, controllers (RFC 5417), on management: 10.44.8.20.',
@@ -106,5 +107,5 @@ it('says of each port on site what it must carry, switch by switch: only network
   ])
   const tagged = siteSheet(job({ brief: { ...brief, managementTagged: true, addressing: 'dhcp' }, units }))
   expect(tagged.ports[0]).toMatchObject({ unit: 'hall-01', native: 'nothing', tagged: [44, 46, 47] })
-  expect(tagged.options[0]).toContain('an address reserved for each unit by its MAC')
+  expect(english(tagged.options[0])).toContain('an address reserved for each unit by its MAC')
 })

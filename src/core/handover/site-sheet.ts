@@ -2,6 +2,7 @@
  * What no unit of the job enforces, for whoever runs router and switch: VLANs and gateways, who hands out addresses,
  * who may talk to whom, and what each switch port must carry.
  */
+
 import { vendorOf, vendorOptions } from '../addressing/vendor-option'
 import { type Brief, managedWithTag } from '../brief/brief'
 import { timeServerAddresses } from '../brief/servers'
@@ -10,6 +11,7 @@ import type { AskingJob } from '../config/asked'
 import { isManaged, type KitCard, modelName } from '../kit/kit-card'
 import { bandsOfNetworks, carriesNetworks } from '../kit/networks-carried'
 import type { Unit } from '../kit/unit'
+import { type Message, message } from '../message/message'
 
 export interface SubnetLine {
   readonly name: string
@@ -36,7 +38,7 @@ export interface PortLine {
 export interface SiteSheet {
   readonly subnets: readonly SubnetLine[]
   /** DHCP options that units need. */
-  readonly options: readonly string[]
+  readonly options: readonly Message[]
   /** Names of subnets, and for each pair whether clients may open connections. */
   readonly talks: readonly { readonly from: string; readonly to: readonly string[] }[]
   readonly ports: readonly PortLine[]
@@ -76,7 +78,7 @@ function lineOf(subnet: Subnet, { networks }: Brief): SubnetLine {
   }
 }
 
-function optionsOf({ brief, units, cards, plans }: SiteJob): string[] {
+function optionsOf({ brief, units, cards, plans }: SiteJob): Message[] {
   const { management, addressing } = brief
   const timeServers = timeServerAddresses(brief)
   const names = brief.ntpServers.filter((server) => !timeServers.includes(server))
@@ -86,19 +88,15 @@ function optionsOf({ brief, units, cards, plans }: SiteJob): string[] {
     return card?.role === 'controller' && address !== undefined ? [{ ...unit, address, vendor: vendorOf(card) }] : []
   })
   return [
-    ...(addressing === 'dhcp'
-      ? [`Management: an address reserved for each unit by its MAC; Plan, Addresses has the list for the server.`]
-      : []),
-    ...(management.gateway === null ? [] : [`Option 3, router, on management: ${management.gateway}.`]),
-    ...(timeServers.length > 0 ? [`Option 42, time servers, on management: ${timeServers.join(', ')}.`] : []),
+    ...(addressing === 'dhcp' ? [message('dhcp-reservations')] : []),
+    ...(management.gateway === null ? [] : [message('dhcp-option-3', { gateway: management.gateway })]),
+    ...(timeServers.length > 0 ? [message('dhcp-option-42', { servers: timeServers })] : []),
     // RFC 2132, 8.3: the option takes addresses alone.
-    ...(names.length > 0 ? [`Units ask the time of ${names.join(', ')} by name: no option tells that.`] : []),
+    ...(names.length > 0 ? [message('dhcp-time-by-name', { names })] : []),
     ...(controllers.length > 0
-      ? [`Option 138, controllers (RFC 5417), on management: ${controllers.map(({ address }) => address).join(', ')}.`]
+      ? [message('dhcp-option-138', { addresses: controllers.map(({ address }) => address) })]
       : []),
-    ...vendorOptions(controllers).map(
-      ({ vendorClass, hex }) => `Option 43, on management, for clients whose option 60 is "${vendorClass}": ${hex}.`,
-    ),
+    ...vendorOptions(controllers).map(({ vendorClass, hex }) => message('dhcp-option-43', { vendorClass, hex })),
   ]
 }
 

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import { build } from 'esbuild'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { english } from '../../../tests/support/english'
 import { patienceMs } from '../../../tests/support/patience'
 import { readKitCard } from '../kit/kit-card'
 import { cardBounds, parseJson, yamlFault } from './bounded-text'
@@ -71,12 +72,12 @@ describe('a kit card that was made to keep us busy', () => {
   })
 
   it('is named with the line and what is the most', () => {
-    expect(yamlFault(`maker: x\nmodel: ${many('[', 40)}`, cardBounds)).toEqual({
+    expect(english(yamlFault(`maker: x\nmodel: ${many('[', 40)}`, cardBounds))).toEqual({
       line: 2,
       reason: 'brackets are 16 deep at the most, and closed as often as opened',
     })
     const reading = readKitCard(`a: 1\n${many(' ', 90)}b: 2`)
-    expect(reading.ok ? [] : reading.faults).toEqual([
+    expect(english(reading.ok ? [] : reading.faults)).toEqual([
       { line: 2, field: '', reason: 'it begins 90 spaces in; 60 are the most' },
     ])
   })
@@ -97,9 +98,9 @@ describe('a regular expression of a kit card', () => {
 
   it('is refused where it is none, looks around itself or is endless', () => {
     const faults = (text: string) => patternSchema.safeParse(text).error?.issues.map(({ message }) => message)
-    expect(faults('^[a-z')).toEqual(['"^[a-z" is not a regular expression: missing closing ]: `[a-z`'])
+    expect(english(faults('^[a-z'))).toEqual(['"^[a-z" is not a regular expression: missing closing ]: `[a-z`'])
     expect(faults('(?=a)b')?.[0]).toContain('invalid or unsupported Perl syntax')
-    expect(faults(many('a', 501))?.[0]).toBe('an expression has 500 characters at the most')
+    expect(english(faults(many('a', 501))?.[0])).toBe('an expression has 500 characters at the most')
     expect(faults('^(?<value>[a-z]+)$')).toBeUndefined()
   })
 })
@@ -107,9 +108,15 @@ describe('a regular expression of a kit card', () => {
 describe('JSON', () => {
   it('is parsed within its bounds, and refused beyond them with the reason', () => {
     expect(parseJson('{"a":["]]]}}}","\\\\\\"[[["]}', 100)).toEqual({ ok: true, value: { a: [']]]}}}', '\\"[[['] } })
-    expect(parseJson(many('[', 100_000), 1_000_000)).toEqual({ ok: false, reason: 'it is more than 64 levels deep' })
-    expect(parseJson('"aaaa"', 5)).toEqual({ ok: false, reason: 'it has 1 kB; 1 are the most' })
-    expect(parseJson('{"a":', 100)).toMatchObject({ ok: false, reason: expect.stringMatching(/^it is not JSON \(/) })
+    expect(english(parseJson(many('[', 100_000), 1_000_000))).toEqual({
+      ok: false,
+      reason: 'it is more than 64 levels deep',
+    })
+    expect(english(parseJson('"aaaa"', 5))).toEqual({ ok: false, reason: 'it has 1 kB; 1 are the most' })
+    expect(english(parseJson('{"a":', 100))).toMatchObject({
+      ok: false,
+      reason: expect.stringMatching(/^it is not JSON \(/),
+    })
     expect(parseJson(`"${many('\\', 9)}`, 100).ok).toBe(false)
   })
 })

@@ -4,10 +4,11 @@
  *
  * In: YAML or JSON. Out: a fault with its line, or that it is fit to be parsed. One pass each, linear in the text.
  */
+import { asTold, type Message, message } from '../message/message'
 
 export interface TextFault {
   readonly line: number
-  readonly reason: string
+  readonly reason: Message
 }
 
 export interface YamlBounds {
@@ -39,13 +40,16 @@ export const jobYamlBounds: YamlBounds = {
 /** @returns the first place where YAML goes beyond its bounds */
 export function yamlFault(text: string, bounds: YamlBounds): TextFault | undefined {
   if (text.length > bounds.size)
-    return { line: 1, reason: `it has ${kilobytes(text.length)} kB; ${kilobytes(bounds.size)} are the most` }
+    return {
+      line: 1,
+      reason: message('text-too-large', { size: kilobytes(text.length), most: kilobytes(bounds.size) }),
+    }
   let depth = 0
   let marks = 0
   let entries = 0
   const lines = text.split(/\r\n|\r|\n/)
   if (lines.length > bounds.lines)
-    return { line: bounds.lines, reason: `it has ${lines.length} lines; ${bounds.lines} are the most` }
+    return { line: bounds.lines, reason: message('text-too-many-lines', { count: lines.length, most: bounds.lines }) }
   /** Column of the key whose text stands in the lines below it; undefined outside such a text. */
   let textOf: number | undefined
   for (const [index, whole] of lines.entries()) {
@@ -56,7 +60,8 @@ export function yamlFault(text: string, bounds: YamlBounds): TextFault | undefin
       if (indent < 0 || indent > textOf) continue
       textOf = undefined
     }
-    if (indent > bounds.indent) return { line, reason: `it begins ${indent} spaces in; ${bounds.indent} are the most` }
+    if (indent > bounds.indent)
+      return { line, reason: message('text-indent-too-deep', { indent, most: bounds.indent }) }
     // What stands in quotes and behind a comment sign is no structure.
     const bare = whole.replace(/"(?:[^"\\]|\\.)*"|'(?:[^']|'')*'/g, '_').replace(/(^|\s)#.*$/, '')
     for (const character of bare) {
@@ -64,15 +69,15 @@ export function yamlFault(text: string, bounds: YamlBounds): TextFault | undefin
       else if (character === ']' || character === '}') depth -= 1
       else if (character === ':' || character === ',') entries += 1
       if (Math.abs(depth) > bounds.depth)
-        return { line, reason: `brackets are ${bounds.depth} deep at the most, and closed as often as opened` }
+        return { line, reason: message('text-brackets-too-deep', { depth: bounds.depth }) }
     }
     const dashes = /^\s*((?:[-?]\s+)*)/.exec(bare)?.[1]?.match(/[-?]/g)?.length ?? 0
-    if (dashes > bounds.depth) return { line, reason: `lists are ${bounds.depth} deep at the most` }
+    if (dashes > bounds.depth) return { line, reason: message('text-lists-too-deep', { depth: bounds.depth }) }
     entries += dashes
     marks += bare.match(/(?:^|[\s,[{:-])[!&*](?=\S|\s|$)/g)?.length ?? 0
-    if (marks > bounds.marks) return { line, reason: `tags, anchors and aliases: ${bounds.marks} are the most` }
+    if (marks > bounds.marks) return { line, reason: message('text-too-many-marks', { most: bounds.marks }) }
     if (depth === 0 && /[:-]\s+[|>][+-]?\s*$/.test(bare)) textOf = bare.search(/[^ \t?-]/)
-    if (entries > bounds.entries) return { line, reason: `it has more than ${bounds.entries} entries` }
+    if (entries > bounds.entries) return { line, reason: message('text-too-many-entries', { most: bounds.entries }) }
   }
   return undefined
 }
@@ -82,7 +87,7 @@ const deepestJson = 64
 
 export type JsonReading =
   | { readonly ok: true; readonly value: unknown }
-  | { readonly ok: false; readonly reason: string }
+  | { readonly ok: false; readonly reason: Message }
 
 /**
  * Parses JSON of a bounded size and depth.
@@ -91,18 +96,19 @@ export type JsonReading =
  */
 export function parseJson(text: string, size: number): JsonReading {
   if (text.length > size)
-    return { ok: false, reason: `it has ${kilobytes(text.length)} kB; ${kilobytes(size)} are the most` }
-  if (deeperThan(text, deepestJson)) return { ok: false, reason: `it is more than ${deepestJson} levels deep` }
+    return { ok: false, reason: message('text-too-large', { size: kilobytes(text.length), most: kilobytes(size) }) }
+  if (deeperThan(text, deepestJson))
+    return { ok: false, reason: message('text-levels-too-deep', { most: deepestJson }) }
   try {
     return { ok: true, value: JSON.parse(text) }
   } catch (error) {
-    return { ok: false, reason: `it is not JSON (${plain(error)})` }
+    return { ok: false, reason: message('text-not-json', { reason: plain(error) }) }
   }
 }
 
 /** Some parsers quote what they met, and with it all of a long line. */
-const plain = (error: unknown): string =>
-  error instanceof Error ? error.message.replace(/\s+/g, ' ').slice(0, 120) : 'unknown reason'
+const plain = (error: unknown): Message =>
+  error instanceof Error ? asTold(error.message.replace(/\s+/g, ' ').slice(0, 120)) : message('unknown-reason')
 
 function deeperThan(text: string, most: number): boolean {
   let depth = 0

@@ -1,5 +1,7 @@
 /** Text on one line: names of things, which end up in lists, file names and the configurations of other programs. */
+
 import { z } from 'zod'
+import { messageText } from '../message/message'
 
 /** @param most  characters */
 export const lineSchema = (most: number) =>
@@ -7,4 +9,4 @@ export const lineSchema = (most: number) =>
     .string()
     .trim()
     .max(most)
-    .regex(/^[^\p{Cc}\p{Zl}\p{Zp}]*$/u, 'this stands on one line, without tabs or other control characters')
+    .regex(/^[^\p{Cc}\p{Zl}\p{Zp}]*$/u, messageText('not-one-line'))

@@ -2,20 +2,23 @@
  * Regular expressions that a kit card brings, in an engine that takes linear time whatever they are: a pattern such as
  * `^([a-z]+)+$` would keep the usual engine busy for ever over thirty letters.
  */
+
 import { RE2JS } from 're2js'
 import { z } from 'zod'
+import { messageText } from '../message/message'
 
 const longestPattern = 500
 
 export const patternSchema = z
   .string()
-  .max(longestPattern, `an expression has ${longestPattern} characters at the most`)
+  .max(longestPattern, messageText('pattern-too-long', { most: longestPattern }))
   .superRefine((text, context) => {
     try {
       RE2JS.compile(text)
     } catch (error) {
-      const reason = error instanceof Error ? error.message.replace(/^error parsing regexp: /, '') : 'unknown reason'
-      context.addIssue({ code: 'custom', message: `"${text.slice(0, 60)}" is not a regular expression: ${reason}` })
+      const reason =
+        error instanceof Error ? error.message.replace(/^error parsing regexp: /, '') : messageText('unknown-reason')
+      context.addIssue({ code: 'custom', message: messageText('pattern-unfit', { text: text.slice(0, 60), reason }) })
     }
   })
 

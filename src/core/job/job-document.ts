@@ -3,6 +3,7 @@
  *
  * The form is published as a JSON Schema, made from the schemas here.
  */
+
 import { z } from 'zod'
 import { ipv4Schema } from '../address/ipv4'
 import { briefSchema } from '../brief/brief'
@@ -10,19 +11,18 @@ import { bandSchema } from '../catalogue/values'
 import { lineSchema } from '../input/line'
 import { renamed } from '../input/renamed'
 import { unitIdSchema, unitSchema } from '../kit/unit'
+import { fromText, type Message, message, messageText } from '../message/message'
 import { emptySite, siteSchema } from '../radio/propagation/floor'
 import { drawingTypeSchema, looksLike } from './drawing-type'
 
 export const jobFormat = 'air-muster-job'
-export const slugSchema = z
-  .string()
-  .regex(/^[a-z0-9-]{1,60}$/, 'a job is filed under small letters, digits and dashes, 60 at the most')
-export const jobNameSchema = lineSchema(120).min(1, 'a job takes a name')
+export const slugSchema = z.string().regex(/^[a-z0-9-]{1,60}$/, messageText('job-name-unfit'))
+export const jobNameSchema = lineSchema(120).min(1, messageText('job-without-name'))
 
 /** Channel by band that the user has set. */
 export const locksSchema = z.partialRecord(bandSchema, z.int())
 
-const base64 = z.string().regex(/^[A-Za-z0-9+/]*={0,2}$/, 'this is not base64')
+const base64 = z.string().regex(/^[A-Za-z0-9+/]*={0,2}$/, messageText('not-base64'))
 /** Cards of one job, characters altogether. */
 const mostCardText = 256 * 1024
 /** A job file with its drawings, characters. */
@@ -45,8 +45,8 @@ export const sealedSecretsSchema = z.object({
 export type SealedSecrets = z.infer<typeof sealedSecretsSchema>
 
 const documentSchema = z.object({
-  format: z.literal(jobFormat, `this is not a job file: its format is not "${jobFormat}"`).default(jobFormat),
-  version: z.literal(1, 'this job file is of another version than 1: take a newer Air Muster').default(1),
+  format: z.literal(jobFormat, messageText('not-a-job-file', { format: jobFormat })).default(jobFormat),
+  version: z.literal(1, messageText('job-file-newer')).default(1),
   slug: slugSchema,
   name: jobNameSchema,
   brief: briefSchema,
@@ -76,7 +76,7 @@ const documentSchema = z.object({
     .max(40)
     .refine(
       (cards) => cards.reduce((sum, text) => sum + text.length, 0) <= mostCardText,
-      `kit cards have ${mostCardText / 1024} kB altogether at the most`,
+      messageText('cards-too-large', { most: mostCardText / 1024 }),
     )
     .default([]),
   secrets: sealedSecretsSchema.nullable().default(null),
@@ -87,15 +87,10 @@ const headOf = (data: string): Uint8Array =>
   Uint8Array.from(atob(data.slice(0, 4096)), (letter) => letter.codePointAt(0) ?? 0)
 
 /** What one row of the kit list alone cannot know. */
-const unique: readonly { field: 'id' | 'name' | 'mac' | 'address'; words: string }[] = [
-  { field: 'id', words: 'id' },
-  { field: 'name', words: 'name' },
-  { field: 'mac', words: 'MAC' },
-  { field: 'address', words: 'address' },
-]
+const unique = ['id', 'name', 'mac', 'address'] as const
 
 export const jobDocumentSchema = documentSchema.superRefine(({ units, site, drawings }, context) => {
-  for (const { field, words } of unique) {
+  for (const field of unique) {
     const seen = new Map<string, string>()
     for (const [index, unit] of units.entries()) {
       const value = unit[field]?.toLowerCase()
@@ -104,7 +99,7 @@ export const jobDocumentSchema = documentSchema.superRefine(({ units, site, draw
         context.addIssue({
           code: 'custom',
           path: ['units', index, field],
-          message: `${unit.name} has the same ${words} as ${first}: ${unit[field]}`,
+          message: messageText('unit-same', { name: unit.name, what: field, other: first, value: unit[field] ?? '' }),
         })
       else if (value !== undefined) seen.set(value, unit.name)
     }
@@ -113,10 +108,10 @@ export const jobDocumentSchema = documentSchema.superRefine(({ units, site, draw
   for (const [index, { floor, type, data }] of drawings.entries()) {
     const fault = (field: 'floor' | 'data', message: string): void =>
       context.addIssue({ code: 'custom', path: ['drawings', index, field], message })
-    if (drawn.has(floor)) fault('floor', `the floor "${floor}" has two drawings`)
-    else if (!site.floors.some(({ id }) => id === floor)) fault('floor', `the job has no floor "${floor}"`)
+    if (drawn.has(floor)) fault('floor', messageText('floor-drawn-twice', { floor }))
+    else if (!site.floors.some(({ id }) => id === floor)) fault('floor', messageText('floor-unknown', { floor }))
     drawn.add(floor)
-    if (!looksLike(type, headOf(data))) fault('data', `this says that it is ${type}, and its content is something else`)
+    if (!looksLike(type, headOf(data))) fault('data', messageText('drawing-not-what-it-says', { type }))
   }
 })
 export type JobDocument = z.infer<typeof jobDocumentSchema>
@@ -155,11 +150,13 @@ export function slugOf(name: string, taken: ReadonlySet<string>): string {
 /** Faults of a file that is none, each with its place: `brief.management.cidr: …`. */
 export function readJobDocument(
   value: unknown,
-): { readonly ok: true; readonly document: JobDocument } | { readonly ok: false; readonly faults: readonly string[] } {
+): { readonly ok: true; readonly document: JobDocument } | { readonly ok: false; readonly faults: readonly Message[] } {
   const parsed = jobDocumentSchema.safeParse(value)
   if (parsed.success) return { ok: true, document: parsed.data }
   return {
     ok: false,
-    faults: parsed.error.issues.map((issue) => `${issue.path.join('.') || 'the file'}: ${issue.message}`),
+    faults: parsed.error.issues.map((issue) =>
+      message('at-path', { path: issue.path.join('.'), told: fromText(issue.message) }),
+    ),
   }
 }

@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { cards } from '../../../tests/support/data'
-import { importFaultWords, previewImport } from './import-csv'
+import { english } from '../../../tests/support/english'
+import { sentence } from '../../words/en/sentence'
+import { type CellFault, previewImport } from './import-csv'
+import { columnTitles } from './sheet-row'
 import type { Unit } from './unit'
 
 const there: Unit = {
@@ -14,8 +17,11 @@ const there: Unit = {
   siteSwitch: '',
   sitePort: '',
 }
+const faultWords = (fault: CellFault): string =>
+  fault.column === 'list' ? sentence(fault) : `${columnTitles[fault.column]}: ${sentence(fault)}`
+
 const told = (text: string, units: readonly Unit[] = []) =>
-  previewImport(text, units, cards).lines.map((line) => [line.line, line.kind, ...line.faults.map(importFaultWords)])
+  previewImport(text, units, cards).lines.map((line) => [line.line, line.kind, ...line.faults.map(faultWords)])
 
 describe('importing a list', () => {
   it('reads a messy file: a byte order mark, semicolons, Windows line ends, any order of columns, MACs in any notation', () => {
@@ -137,10 +143,10 @@ describe('importing a list', () => {
   })
 
   it('says in a sentence what is wrong with a file as a whole', () => {
-    expect(previewImport('', [], cards).faults).toEqual(['The file is empty: it needs a line for each unit.'])
-    expect(previewImport('name,place\na,b\n', [], cards).faults).toEqual([
+    expect(english(previewImport('', [], cards).faults)).toEqual(['The file is empty: it needs a line for each unit.'])
+    expect(english(previewImport('name,place\na,b\n', [], cards).faults)).toEqual([
       'No column holds MAC addresses: say which one does. The MAC is what tells one box from another.',
     ])
-    expect(previewImport('x'.repeat(2_000_001), [], cards).faults[0]).toContain('2000000 are read at the most')
+    expect(english(previewImport('x'.repeat(2_000_001), [], cards).faults[0])).toContain('2000000 are read at the most')
   })
 })

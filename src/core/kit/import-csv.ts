@@ -5,12 +5,17 @@
  * In: the text and the list as it is. Out: a preview by line: what is added, what changes, what is wrong. Nothing is
  * changed by it.
  */
+
 import Papa from 'papaparse'
 import { parseMac } from '../address/mac'
+import { type Message, message } from '../message/message'
 import type { KitCard } from './kit-card'
 import { matchModel, modelOfMac } from './model-match'
 import { type Cells, type Column, cellsOf, columns, columnTitles, emptyCells, readCells, rowId } from './sheet-row'
 import type { Unit } from './unit'
+
+/** What is wrong with one cell, or with the line as a whole. */
+export type CellFault = Message & { readonly column: Column | 'list' }
 
 export interface ImportLine {
   /** Line in the file, from 1. */
@@ -22,7 +27,7 @@ export interface ImportLine {
   readonly before: Cells | undefined
   /** The password on its label; empty where the file says none. It is sealed, and stands in no cell. */
   readonly password: string
-  readonly faults: readonly { readonly column: Column | 'list'; readonly sentence: string }[]
+  readonly faults: readonly CellFault[]
 }
 
 /** What a column of a file may mean: a cell of the list, or what is sealed beside it. */
@@ -40,7 +45,7 @@ export interface ImportPreview {
   /** Heading of each column of the file, or the first thing that stands in it. */
   readonly headings: readonly string[]
   /** What is wrong with the file as a whole. */
-  readonly faults: readonly string[]
+  readonly faults: readonly Message[]
 }
 
 /** Longest file that is read, characters: some ten thousand units. */
@@ -84,11 +89,11 @@ export function previewImport(
   if (text.length > longest)
     return {
       ...nothing,
-      faults: [`The file has ${text.length} characters; ${longest} are read at the most. Split it.`],
+      faults: [message('file-too-long', { count: text.length, longest })],
     }
   const records = readRecords(text)
   const [first] = records
-  if (!first) return { ...nothing, faults: ['The file is empty: it needs a line for each unit.'] }
+  if (!first) return { ...nothing, faults: [message('file-empty')] }
   const named = findByHeading(first.values)
   const headed = named.name !== undefined || named.mac !== undefined || !first.values.some((value) => parseMac(value))
   const body = headed ? records.slice(1) : records
@@ -103,7 +108,7 @@ export function previewImport(
       ...nothing,
       found,
       headings,
-      faults: ['No column holds MAC addresses: say which one does. The MAC is what tells one box from another.'],
+      faults: [message('no-mac-column')],
     }
   return { lines: compareLines(body, found, units, cards), found, headings, faults: [] }
 }
@@ -232,16 +237,16 @@ function compareLines(
     const id = there?.id ?? rowId(cells.name, taken)
     taken.add(id)
     const reading = readCells(id, cells)
-    const faults: { column: Column | 'list'; sentence: string }[] = reading.ok
+    const faults: CellFault[] = reading.ok
       ? []
-      : reading.faults.map(({ column, sentence }) => ({ column, sentence }))
+      : reading.faults.map(({ column, code, params }) => ({ column, code, params }))
     for (const column of ['mac', 'name', 'serial'] as const) {
       const key = cells[column].toLowerCase()
       const other = key === '' ? undefined : firstLine[column].get(key)
       if (other !== undefined)
         faults.push({
           column,
-          sentence: `line ${other} has the same ${sameWords[column]}: ${cells[column]}`,
+          ...message('line-same', { line: other, what: column, value: cells[column] }),
         })
       else firstLine[column].set(key, line)
     }
@@ -249,16 +254,15 @@ function compareLines(
       (unit) => unit.name.toLowerCase() === cells.name.toLowerCase() && unit.id !== id && !claimed.has(unit.id),
     )
     if (namesake && !there)
-      faults.push({ column: 'name', sentence: `${namesake.name} is on the list already, with the MAC ${namesake.mac}` })
+      faults.push({ column: 'name', ...message('on-the-list-already', { name: namesake.name, mac: namesake.mac }) })
     // A model without a card is set by hand. One whose MAC is known is more likely misspelt.
     const known = mac && cells.model !== '' && !cards.has(cells.model) ? modelOfMac(mac, cards) : undefined
     if (known !== undefined)
       faults.push({
         column: 'model',
-        sentence: `there is no kit card for "${cells.model}", and the MAC is that of ${known}`,
+        ...message('no-card-for-mac', { model: cells.model, known }),
       })
-    if (cells.model === '')
-      faults.push({ column: 'model', sentence: 'the model is missing, and the MAC does not tell it' })
+    if (cells.model === '') faults.push({ column: 'model', ...message('model-missing') })
     if (there) claimed.add(there.id)
     const password = value('password')
     const same = before && password === '' && columns.every((column) => before[column] === cells[column])
@@ -274,15 +278,8 @@ function compareLines(
   })
 }
 
-const sameWords = { mac: 'MAC', name: 'name', serial: 'serial number' } as const
-
 function merge(before: Cells, typed: Cells, found: FoundColumns): Cells {
   const merged = { ...before }
   for (const column of columns) if (found[column] !== undefined && typed[column] !== '') merged[column] = typed[column]
   return merged
-}
-
-/** A fault as it stands beside the line: `MAC: "…" is not a MAC address`. */
-export function importFaultWords({ column, sentence }: ImportLine['faults'][number]): string {
-  return column === 'list' ? sentence : `${columnTitles[column]}: ${sentence}`
 }

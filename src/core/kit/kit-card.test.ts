@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { cards } from '../../../tests/support/data'
+import { english } from '../../../tests/support/english'
 import { isDirect, modelName, readKitCard } from './kit-card'
 
 const text = readFileSync(join(import.meta.dirname, '../../../data/kit/ostrel-o-40.yaml'), 'utf8')
@@ -20,7 +21,7 @@ describe('a kit card', () => {
   })
 
   it('refuses a key that it does not know, so that a slip of the pen is no setting left out', () => {
-    expect(readKitCard(text.replace('watts:', 'wats:'))).toMatchObject({
+    expect(english(readKitCard(text.replace('watts:', 'wats:')))).toMatchObject({
       ok: false,
       faults: expect.arrayContaining([expect.objectContaining({ reason: expect.stringContaining('wats') })]),
     })
@@ -30,7 +31,7 @@ describe('a kit card', () => {
     const b7 = readFileSync(join(import.meta.dirname, '../../../data/kit/brackwater-b7.yaml'), 'utf8')
     const lineOf = (words: string) => b7.split('\n').findIndex((line) => line.includes(words)) + 1
     const reading = readKitCard(b7.replace('"^no: "', '"^no: ("').replace('(?<value>[A-Z]{2})', '([A-Z]{2})'))
-    expect(reading.ok ? [] : reading.faults.map(({ line, reason }) => [line, reason])).toEqual([
+    expect(english(reading.ok ? [] : reading.faults.map(({ line, reason }) => [line, reason]))).toEqual([
       [lineOf('"^no: "'), '"^no: (" is not a regular expression: missing closing ): `^no: (`'],
       [lineOf('(?<value>[A-Z]{2})'), 'the expression names a group: (?<value>…)'],
     ])

@@ -1,6 +1,7 @@
 /**
  * A kit card: everything that is particular to one model, as data. In: a YAML file. Out: a card, or faults by line.
  */
+
 import { LineCounter, type ParsedNode, parseDocument } from 'yaml'
 import { z } from 'zod'
 import { ipv4Schema } from '../address/ipv4'
@@ -9,6 +10,7 @@ import { securityModeSchema } from '../catalogue/security-mode'
 import { bandSchema } from '../catalogue/values'
 import { cardBounds, yamlFault } from '../input/bounded-text'
 import { patternSchema } from '../input/pattern'
+import { asTold, fromText, type Message, message, messageText } from '../message/message'
 import { type Can, canSchema, cardRadioSchema, dialectSchema, doesSchema, poeTypes } from './card-parts'
 import { modernCard } from './former-card'
 import { named, type OldCrypto } from './old-crypto'
@@ -35,7 +37,7 @@ const factoryFields = {
 const limitFields = {
   namePattern: patternSchema,
   /** What a name may hold, for people. */
-  nameWords: z.string().default('small letters, digits and dashes only'),
+  nameWords: z.string().default(''),
   passwordShortest: z.int().min(1),
   passwordLongest: z.int(),
   /** Expressions that a password must match, each with its words. */
@@ -52,7 +54,7 @@ function knownSettings(
 ): Readonly<Partial<Record<SettingId, Can>>> {
   for (const id of Object.keys(can))
     if (!isSettingId(id))
-      context.addIssue({ code: 'custom', path: [id], message: `"${id}" is not in the table of settings` })
+      context.addIssue({ code: 'custom', path: [id], message: messageText('setting-unknown', { setting: id }) })
   return Object.fromEntries(Object.entries(can).map(([id, detail]) => [id, detail ?? canSchema.parse({})]))
 }
 
@@ -63,9 +65,7 @@ const cardFields = z.strictObject({
   /** Where its housing lets it hang. */
   environment: z.enum(['indoor', 'outdoor', 'either']).default('indoor'),
   recognise: z.strictObject({
-    macPrefixes: z.array(
-      z.string().regex(/^[0-9a-f]{2}(:[0-9a-f]{2}){2}$/, 'a MAC prefix is three pairs, such as 02:4f:52'),
-    ),
+    macPrefixes: z.array(z.string().regex(/^[0-9a-f]{2}(:[0-9a-f]{2}){2}$/, messageText('mac-prefix-unfit'))),
     realm: z.string().default(''),
     /** What an SSH service says first (RFC 4253, 4.2), as an expression. */
     banner: patternSchema.optional(),
@@ -124,7 +124,7 @@ const cardFields = z.strictObject({
       /** What its access points say of themselves in option 60; a server tells nobody else (RFC 2132, 9.13). */
       vendorClass: z
         .string()
-        .regex(/^[A-Za-z0-9._ -]{1,64}$/, 'letters, digits, dots, dashes and spaces')
+        .regex(/^[A-Za-z0-9._ -]{1,64}$/, messageText('vendor-class-unfit'))
         .optional(),
     })
     .optional(),
@@ -136,20 +136,20 @@ export const kitCardSchema = cardFields.superRefine(({ can, dialect, timing, rad
     context.addIssue({
       code: 'custom',
       path: ['timing', 'image'],
-      message: 'images are given over netconf and restconf alone',
+      message: messageText('images-over-yang-alone'),
     })
   if (dialect.kind === 'pages')
     for (const { id, message } of withoutField(can, dialect))
       context.addIssue({ code: 'custom', path: ['can', id], message })
   if (dialect.kind !== 'prompt') return
   if (radios.length > 0 && !dialect.air)
-    context.addIssue({ code: 'custom', path: ['dialect', 'air'], message: 'a command tells what its radios really do' })
+    context.addIssue({ code: 'custom', path: ['dialect', 'air'], message: messageText('air-command-missing') })
   for (const { id, message } of uncovered(can, dialect))
     context.addIssue({ code: 'custom', path: ['can', id], message })
   // Whoever turns off what the unit is spoken to over is locked out in the middle.
   const branch = dialect.over === 'tcp' ? undefined : (`services.${dialect.over}` as const)
   if (branch !== undefined && can[branch])
-    context.addIssue({ code: 'custom', path: ['can', branch], message: 'it is spoken to over this service' })
+    context.addIssue({ code: 'custom', path: ['can', branch], message: messageText('spoken-to-over-it') })
 })
 export type KitCard = z.infer<typeof kitCardSchema> & {
   /** Nobody has written a card for this model: see bare-card.ts. */
@@ -228,15 +228,14 @@ export function sessionEndsAfter({ dialect }: Pick<KitCard, 'dialect'>): number 
 }
 
 /** Why this release does not muster a model; undefined where it does. */
-export function whyNotMustered(card: Pick<KitCard, 'role' | 'dialect' | 'factory' | 'isBare'>): string | undefined {
-  if (card.role === 'switch') return 'a switch is not set by this release'
-  if (card.role === 'link-end') return 'links are planned and not set by this release'
-  if (card.isBare) return 'there is no kit card for it yet'
-  if (card.dialect.kind === 'by-hand') return 'its kit card leaves it to hands'
+export function whyNotMustered(card: Pick<KitCard, 'role' | 'dialect' | 'factory' | 'isBare'>): Message | undefined {
+  if (card.role === 'switch') return message('switch-not-set')
+  if (card.role === 'link-end') return message('links-not-set')
+  if (card.isBare) return message('no-card-yet')
+  if (card.dialect.kind === 'by-hand') return message('left-to-hands')
   if (card.dialect.kind === 'managed') return undefined
-  if (!isDirectKind(card.dialect.kind)) return `this release does not speak its dialect (${card.dialect.kind})`
-  if (card.factory.setupSsid !== undefined)
-    return `out of its box it is reached through its own network "${card.factory.setupSsid}", and this release goes over the cable`
+  if (!isDirectKind(card.dialect.kind)) return message('dialect-not-spoken', { dialect: card.dialect.kind })
+  if (card.factory.setupSsid !== undefined) return message('reached-over-air', { ssid: card.factory.setupSsid })
   return undefined
 }
 
@@ -244,7 +243,7 @@ export function whyNotMustered(card: Pick<KitCard, 'role' | 'dialect' | 'factory
 export interface CardFault {
   readonly line: number
   readonly field: string
-  readonly reason: string
+  readonly reason: Message
 }
 
 export type CardReading =
@@ -276,7 +275,7 @@ export function readKitCard(yamlText: string): CardReading {
       faults: document.errors.slice(0, mostFaults).map((error) => ({
         line: error.linePos?.[0].line ?? 1,
         field: '',
-        reason: error.message.split('\n')[0] ?? error.message,
+        reason: asTold(error.message.split('\n')[0] ?? error.message),
       })),
     }
   }
@@ -294,7 +293,7 @@ export function readKitCard(yamlText: string): CardReading {
     faults: parsed.error.issues.map((issue) => ({
       line: lineOf(issue.path),
       field: issue.path.join('.'),
-      reason: issue.message,
+      reason: fromText(issue.message),
     })),
   }
 }

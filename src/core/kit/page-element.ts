@@ -2,7 +2,9 @@
  * An element of a unit's page as a person would describe it: by its label, its words, the heading above it, its row.
  * A card says one element in several ways, so that one that is found no more does not matter.
  */
+
 import { z } from 'zod'
+import { messageText } from '../message/message'
 
 /** What hands do with an element; `show`: they read it. */
 export const elementUses = ['type', 'choose', 'tick', 'press', 'give', 'show'] as const
@@ -39,7 +41,7 @@ const descriptionSchema = z
   })
   .refine(
     (each) => each.part !== undefined || tellings.some((telling) => each[telling] !== undefined),
-    'say what the element goes by',
+    messageText('element-not-described'),
   )
 export type Description = z.infer<typeof descriptionSchema>
 

@@ -1,7 +1,9 @@
 /** Places on a unit's pages, as a kit card names them, and what is put there. */
+
 import { parse as parseSelector } from 'css-what'
 import { z } from 'zod'
 import { isSettingId, type SettingId } from '../catalogue/catalogue'
+import { messageText } from '../message/message'
 import { describedSchema } from './page-element'
 import { valuePattern, valueWordsFields } from './value-words'
 
@@ -14,8 +16,8 @@ export const selectorSchema = z
     try {
       parseSelector(text)
     } catch (error) {
-      const reason = error instanceof Error ? error.message : 'not understood'
-      context.addIssue({ code: 'custom', message: `"${text.slice(0, 60)}" is not a selector: ${reason}` })
+      const reason = error instanceof Error ? error.message : messageText('not-understood')
+      context.addIssue({ code: 'custom', message: messageText('selector-unfit', { text: text.slice(0, 60), reason }) })
     }
   })
 
@@ -26,11 +28,11 @@ export type At = z.infer<typeof atSchema>
 /** A page of the unit's own: a path, never another host. */
 export const pathSchema = z
   .string()
-  .regex(/^\/(?!\/)[^\s\\]*$/, 'a page is a path of the unit itself, such as /radio')
+  .regex(/^\/(?!\/)[^\s\\]*$/, messageText('page-not-a-path'))
   .superRefine((text, context) => {
     for (const [, name = ''] of text.matchAll(/\{\{([^}]*)\}\}/g))
       if (name !== 'radio.name' && name !== 'slot')
-        context.addIssue({ code: 'custom', message: `"${name}" has no place in a path: radio.name and slot have` })
+        context.addIssue({ code: 'custom', message: messageText('place-unknown-in-path', { name }) })
   })
 
 /**
@@ -70,7 +72,7 @@ export const fillSchema = z.union([
   z.strictObject({
     at: atSchema,
     setting: z.string().refine((id): id is SettingId => isSettingId(id), {
-      error: (issue) => `"${issue.input}" is not in the table of settings`,
+      error: (issue) => messageText('setting-unknown', { setting: String(issue.input) }),
     }),
     ...valueWordsFields,
     shows: valuePattern.optional(),

@@ -2,8 +2,10 @@
  * The web-page part of a kit card: which pages a model has, which field of which form is which setting, how a page is
  * saved, and what is said when it was. One card serves both engines: plain HTTP and forms, or a browser.
  */
+
 import { z } from 'zod'
 import { isSettingId, onlyReadIds, signInIds } from '../catalogue/catalogue'
+import { messageText } from '../message/message'
 import {
   atSchema,
   fillSchema,
@@ -20,7 +22,7 @@ import { unitsInRowsSchema } from './units-in-rows'
 /** Whoever signs in knows one login until the step that changes it: a question that sets another would lock us out. */
 const answerSchema = fillSchema.refine((fill) => !('setting' in fill && signInIds.has(fill.setting)), {
   path: ['setting'],
-  message: 'a first question does not set a login: "password" says how that is changed',
+  message: messageText('question-sets-login'),
 })
 
 const scopes = z.enum(['unit', 'network', 'radio'])
@@ -47,25 +49,25 @@ const pageSchema = z
     ...saidFields,
     /** Saving it changes what stands on other pages: always, or where one of these settings is changed, as a country. */
     resetsOthers: z
-      .union([z.boolean(), z.array(z.string().refine(isSettingId, 'this is no setting')).min(1)])
+      .union([z.boolean(), z.array(z.string().refine(isSettingId, messageText('not-a-setting'))).min(1)])
       .default(false),
   })
   .superRefine(({ per, slots, path: text, fields, radios, clears }, context) => {
     const fault = (at: PropertyKey[], message: string): void => {
       context.addIssue({ code: 'custom', path: at, message })
     }
-    if (per !== 'unit' && !text.includes('{{radio.name}}')) fault(['path'], `a page per ${per} names {{radio.name}}`)
-    if ((per === 'network') !== (slots !== undefined)) fault(['slots'], 'pages per network have "slots", others none')
-    if (per === 'network' && !text.includes('{{slot}}')) fault(['path'], 'a page per network names {{slot}}')
-    if (per === 'network' && clears.length === 0) fault(['clears'], 'a place for a network can be made free again')
-    if (per === 'network' && !fields['network.ssid']) fault(['fields'], 'networks are known by "network.ssid"')
+    if (per !== 'unit' && !text.includes('{{radio.name}}')) fault(['path'], messageText('page-names-radio', { per }))
+    if ((per === 'network') !== (slots !== undefined)) fault(['slots'], messageText('slots-for-networks'))
+    if (per === 'network' && !text.includes('{{slot}}')) fault(['path'], messageText('page-names-slot'))
+    if (per === 'network' && clears.length === 0) fault(['clears'], messageText('slot-made-free'))
+    if (per === 'network' && !fields['network.ssid']) fault(['fields'], messageText('networks-known-by-ssid'))
     for (const id of Object.keys(fields))
-      if (!isSettingId(id)) fault(['fields', id], `"${id}" is not in the table of settings`)
-      else if (scopeOf(id) !== per) fault(['fields', id], `"${id}" is not a setting of a ${per}`)
-    if (per !== 'unit' && Object.keys(radios).length > 0) fault(['radios'], `a page per ${per} has no fields by band`)
+      if (!isSettingId(id)) fault(['fields', id], messageText('setting-unknown', { setting: id }))
+      else if (scopeOf(id) !== per) fault(['fields', id], messageText('not-a-setting-of', { setting: id, scope: per }))
+    if (per !== 'unit' && Object.keys(radios).length > 0) fault(['radios'], messageText('no-fields-by-band', { per }))
     for (const [band, own] of Object.entries(radios))
       for (const id of Object.keys(own))
-        if (scopeOf(id) !== 'radio') fault(['radios', band, id], `"${id}" is not a setting of a radio`)
+        if (scopeOf(id) !== 'radio') fault(['radios', band, id], messageText('not-a-setting-of-radio', { setting: id }))
   })
 export type SettingsPage = z.infer<typeof pageSchema>
 
@@ -97,9 +99,9 @@ const rowsSchema = z
     const fault = (id: string, message: string): void => {
       context.addIssue({ code: 'custom', path: ['fields', id], message })
     }
-    if (!fields['network.ssid']) fault('network.ssid', 'networks are known by "network.ssid"')
+    if (!fields['network.ssid']) fault('network.ssid', messageText('networks-known-by-ssid'))
     for (const id of Object.keys(fields))
-      if (scopeOf(id) !== 'network') fault(id, `"${id}" is not a setting of a network`)
+      if (scopeOf(id) !== 'network') fault(id, messageText('not-a-setting-of-network', { setting: id }))
   })
 export type NetworkRows = z.infer<typeof rowsSchema>
 
@@ -217,22 +219,22 @@ export const pagesDialectSchema = fields.superRefine((dialect, context) => {
   const fault = (at: PropertyKey[], message: string): void => {
     context.addIssue({ code: 'custom', path: at, message })
   }
-  if (signIn.by === 'form' && says.lost === undefined)
-    fault(['says', 'lost'], 'signing in by a form takes what a lost session looks like')
+  if (signIn.by === 'form' && says.lost === undefined) fault(['says', 'lost'], messageText('form-without-lost'))
   const forNetworks = pages.filter(({ per }) => per === 'network').length + (rows ? 1 : 0)
   if (rows && !rows.fields['network.bands'] && !('network.bands' in networksAre))
-    fault(['rows', 'fields', 'network.bands'], 'a row, or "networksAre", says on which bands a network is')
-  if (forNetworks > 1) fault(['pages'], 'networks stand on pages of one kind, or in rows')
-  if (dialect.engine === 'forms')
-    for (const at of beyondForms(dialect)) fault(at, 'only the engine "browser" does that')
-  if (dialect.engine === 'forms' && dialect.scripted) fault(['scripted'], 'the engine "forms" runs no script')
+    fault(['rows', 'fields', 'network.bands'], messageText('bands-of-row-missing'))
+  if (forNetworks > 1) fault(['pages'], messageText('networks-in-one-kind'))
+  if (dialect.engine === 'forms') for (const at of beyondForms(dialect)) fault(at, messageText('browser-alone-does'))
+  if (dialect.engine === 'forms' && dialect.scripted) fault(['scripted'], messageText('forms-run-no-script'))
   const known = new Set([...pages.map(({ path }) => path), state?.page, dialect.changes?.page, dialect.air?.page])
   for (const [index, path] of (dialect.scripted ?? []).entries())
-    if (!known.has(path)) fault(['scripted', index], `no page of this card is read at "${path}"`)
+    if (!known.has(path)) fault(['scripted', index], messageText('page-not-read', { path }))
   for (const id of Object.keys(state?.fields ?? {}))
-    if (!isSettingId(id) || scopeOf(id) !== 'unit') fault(['state', 'fields', id], `"${id}" is no setting of a unit`)
+    if (!isSettingId(id) || scopeOf(id) !== 'unit')
+      fault(['state', 'fields', id], messageText('not-a-setting-of-unit', { setting: id }))
   for (const id of Object.keys(networksAre))
-    if (!isSettingId(id) || scopeOf(id) !== 'network') fault(['networksAre', id], `"${id}" is no setting of a network`)
+    if (!isSettingId(id) || scopeOf(id) !== 'network')
+      fault(['networksAre', id], messageText('not-a-setting-of-network', { setting: id }))
 })
 export type PagesDialect = z.infer<typeof pagesDialectSchema>
 
@@ -283,9 +285,10 @@ export function withoutField(
   if (pages.some(({ per }) => per === 'network')) for (const set of [onPages, read]) set.add('network.bands')
   return Object.entries(can).flatMap(([id, detail]) => {
     if (signInIds.has(id)) return []
-    if (detail?.readable !== 'no' && !read.has(id)) return [{ id, message: `no page shows "${id}"` }]
+    if (detail?.readable !== 'no' && !read.has(id))
+      return [{ id, message: messageText('no-page-shows', { setting: id }) }]
     const isSet = onPages.has(id) || onlyReadIds.has(id) || id in networksAre || atFirst.some((each) => each === id)
-    return isSet ? [] : [{ id, message: `no page sets "${id}"` }]
+    return isSet ? [] : [{ id, message: messageText('no-page-sets', { setting: id }) }]
   })
 }
 

@@ -4,6 +4,7 @@
  * In: the units with their cards. Out: the load of each switch by class, as it budgets before it asks, and by watts, as
  * they leave its ports when the units draw the most that they can.
  */
+import { type Message, message } from '../message/message'
 import { type KitCard, modelName } from './kit-card'
 import type { Unit } from './unit'
 
@@ -47,8 +48,8 @@ export function classOf({ poe, class: said, watts }: KitCard['power']): number |
 export const classGiven = ({ poe, class: said }: NonNullable<KitCard['supplies']>): number => said ?? highestClass[poe]
 
 export interface PoeLoad {
-  /** Switch on the list, or how many give together; undefined where the list has none for these units. */
-  readonly switchName: string | undefined
+  /** Switches on the list that give together; none where the list has none for these units. */
+  readonly switches: readonly string[]
   readonly budgetWatts: number | undefined
   /** Sum of what is set aside by class, W. */
   readonly byClassWatts: number
@@ -57,10 +58,10 @@ export interface PoeLoad {
   readonly poweredUnits: number
 }
 
-export interface PoeFault {
+export interface PoeFault extends Message<PoeFaultCode> {
   readonly unit: string | undefined
-  readonly sentence: string
 }
+export type PoeFaultCode = 'power-beyond-budget' | 'power-set-aside' | 'power-beyond-port' | 'port-beyond-switch'
 
 /** Switches that give together, and the units that they feed. */
 interface Feeding {
@@ -94,7 +95,7 @@ const suppliesOf = (each: Unit, cards: ReadonlyMap<string, KitCard>) => cards.ge
 function loadOf({ switches, fed }: Feeding, cards: ReadonlyMap<string, KitCard>): PoeLoad {
   const sum = (watts: readonly number[]): number => Math.round(watts.reduce((all, each) => all + each, 0) * 10) / 10
   return {
-    switchName: switches.length > 1 ? `${switches.length} switches` : switches[0]?.name,
+    switches: switches.map(({ name }) => name),
     budgetWatts: switches.length === 0 ? undefined : sum(switches.map((each) => suppliesOf(each, cards)?.watts ?? 0)),
     byClassWatts: sum(fed.map(({ powerClass }) => classWatts[powerClass] ?? 0)),
     byDrawWatts: sum(fed.map(({ card, powerClass }) => drawAtSource(card.power.watts, powerClass))),
@@ -114,20 +115,20 @@ export function reviewPoe(units: readonly Unit[], cards: ReadonlyMap<string, Kit
   ])
 }
 
-function reviewBudget({ switchName, budgetWatts, byClassWatts, byDrawWatts }: PoeLoad): PoeFault[] {
+function reviewBudget({ switches, budgetWatts, byClassWatts, byDrawWatts }: PoeLoad): PoeFault[] {
   if (budgetWatts === undefined) return []
   if (byDrawWatts > budgetWatts)
     return [
       {
         unit: undefined,
-        sentence: `The units may take ${byDrawWatts} W out of ${switchName}, which gives ${budgetWatts} W: the last ports stay dark. Plug in fewer at a time, or bring another switch.`,
+        ...message('power-beyond-budget', { watts: byDrawWatts, switches, budget: budgetWatts }),
       },
     ]
   if (byClassWatts > budgetWatts)
     return [
       {
         unit: undefined,
-        sentence: `By their classes ${switchName} sets ${byClassWatts} W aside and has ${budgetWatts} W; the units take ${byDrawWatts} W at the most. Let it budget by what is drawn, or plug in fewer at a time.`,
+        ...message('power-set-aside', { switches, reserved: byClassWatts, budget: budgetWatts, watts: byDrawWatts }),
       },
     ]
   return []
@@ -139,19 +140,30 @@ function reviewPorts({ switches, fed }: Feeding, cards: ReadonlyMap<string, KitC
     .flatMap((each) => suppliesOf(each, cards) ?? [])
     .sort((a, b) => classGiven(b) - classGiven(a) || b.ports - a.ports)
   if (!best) return []
-  const name = switches.length > 1 ? 'the switches' : switches[0]?.name
+  const names = switches.map(({ name }) => name)
   const most = Math.max(...switches.map((each) => suppliesOf(each, cards)?.ports ?? 0))
   return fed.flatMap(({ unit, card, powerClass }) => [
     ...(powerClass > classGiven(best)
       ? [
           {
             unit: unit.id,
-            sentence: `${unit.name} (${modelName(card)}) needs ${typeWords(powerClass)}; the ports of ${name} give ${typeWords(classGiven(best))} at the most.`,
+            ...message('power-beyond-port', {
+              name: unit.name,
+              model: modelName(card),
+              needs: typeWords(powerClass),
+              switches: names,
+              gives: typeWords(classGiven(best)),
+            }),
           },
         ]
       : []),
     ...(unit.port !== null && unit.port > most
-      ? [{ unit: unit.id, sentence: `${unit.name} is to be in port ${unit.port}; ${name} has ${most} ports.` }]
+      ? [
+          {
+            unit: unit.id,
+            ...message('port-beyond-switch', { name: unit.name, port: unit.port, switches: names, ports: most }),
+          },
+        ]
       : []),
   ])
 }

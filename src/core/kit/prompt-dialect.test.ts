@@ -1,13 +1,14 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
+import { english } from '../../../tests/support/english'
 import { readKitCard } from './kit-card'
 import { unsafePlaces } from './prompt-template'
 
 const text = readFileSync(join(import.meta.dirname, '../../../data/kit/debian-hostapd.yaml'), 'utf8')
 const faultsOf = (card: string) => {
   const reading = readKitCard(card)
-  return reading.ok ? [] : reading.faults.map(({ field, reason }) => `${field}: ${reason}`)
+  return reading.ok ? [] : reading.faults.map(({ field, reason }) => `${field}: ${english(reason)}`)
 }
 /** The card with one piece of it changed; the piece is there. */
 const changed = (from: string, to: string): string => {
@@ -61,7 +62,7 @@ describe('the commands of a card', () => {
       'quotes begin or end within {{#unit.location}}',
     ],
   ])('let no value in where it would not be one word: %s', (_what, run, fault) => {
-    expect(unsafePlaces(run, 'shell')).toContain(fault)
+    expect(english(unsafePlaces(run, 'shell'))).toContain(fault)
   })
 
   it('may hold values wherever they are one word', () => {

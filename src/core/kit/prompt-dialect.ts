@@ -2,9 +2,11 @@
  * The command-line part of a kit card: how a model is spoken to by commands. What is written is a template that names
  * settings by their ids; what is read is an expression for each setting over what a command prints.
  */
+
 import { z } from 'zod'
 import { onlyReadIds, signInIds } from '../catalogue/catalogue'
 import { patternSchema as pattern } from '../input/pattern'
+import { messageText } from '../message/message'
 import { commandSchema, type PromptCommand, type PromptWrite, readingSchema, writeSchema } from './prompt-parts'
 import { ofUnitsAlone, placesNamed, templateFaults, unsafePlaces } from './prompt-template'
 import { unitsAtPromptSchema } from './units-at-prompt'
@@ -105,19 +107,19 @@ export const promptDialectSchema = fields.superRefine((dialect, context) => {
       context.addIssue({
         code: 'custom',
         path: [...path, 'run'],
-        message: `${ofUnitsAlone.join(' and ')} are known in the part "units" alone`,
+        message: messageText('known-in-units-alone', { names: ofUnitsAlone.join(' and ') }),
       })
   for (const [path, { run, input }] of [...own, ...ofUnits]) {
     // What is no template is told of where it stands.
     for (const message of templateFaults(run).length === 0 ? unsafePlaces(run, dialect.escape) : [])
       context.addIssue({ code: 'custom', path: [...path, 'run'], message })
     if (input !== undefined && prompt)
-      context.addIssue({ code: 'custom', path: [...path, 'input'], message: 'a command at a prompt has no input' })
+      context.addIssue({ code: 'custom', path: [...path, 'input'], message: messageText('prompt-without-input') })
     if (run.includes('\n') && prompt)
-      context.addIssue({ code: 'custom', path: [...path, 'run'], message: 'a command at a prompt is one line' })
+      context.addIssue({ code: 'custom', path: [...path, 'run'], message: messageText('prompt-of-one-line') })
   }
   if (over !== 'ssh' && !prompt?.signIn)
-    context.addIssue({ code: 'custom', path: ['prompt'], message: `over ${over} it takes "prompt" with its "signIn"` })
+    context.addIssue({ code: 'custom', path: ['prompt'], message: messageText('prompt-missing', { over }) })
 })
 export type PromptDialect = z.infer<typeof promptDialectSchema>
 
@@ -136,7 +138,8 @@ export function uncovered(
   return Object.entries(can).flatMap(([id, detail]): { id: string; message: string }[] => {
     if (signInIds.has(id)) return []
     const isSet = sets.has(id) || sets.has(`${id.split('.')[0]}.*`)
-    if (detail?.readable !== 'no' && !told.has(id)) return [{ id, message: `no command reads "${id}"` }]
-    return isSet || onlyReadIds.has(id) ? [] : [{ id, message: `no command sets "${id}"` }]
+    if (detail?.readable !== 'no' && !told.has(id))
+      return [{ id, message: messageText('no-command-reads', { setting: id }) }]
+    return isSet || onlyReadIds.has(id) ? [] : [{ id, message: messageText('no-command-sets', { setting: id }) }]
   })
 }

@@ -1,7 +1,9 @@
 /** What the command-line part of a kit card is made of: what is printed and read, what is run, what is written. */
+
 import { z } from 'zod'
 import { isSettingId } from '../catalogue/catalogue'
 import { patternSchema as pattern } from '../input/pattern'
+import { messageText } from '../message/message'
 import { templateFaults } from './prompt-template'
 import { valuePattern } from './value-words'
 
@@ -31,12 +33,20 @@ export const readingSchema = z
   })
   .superRefine(({ per, starts, tells, says }, context) => {
     if (per !== 'unit' && !starts?.includes('(?<of>'))
-      context.addIssue({ code: 'custom', path: ['starts'], message: `per ${per} takes "starts" with a group (?<of>…)` })
+      context.addIssue({ code: 'custom', path: ['starts'], message: messageText('starts-without-group', { per }) })
     for (const id of [...Object.keys(tells), ...Object.keys(says)]) {
       if (!isSettingId(id))
-        context.addIssue({ code: 'custom', path: ['tells', id], message: `"${id}" is not in the table of settings` })
+        context.addIssue({
+          code: 'custom',
+          path: ['tells', id],
+          message: messageText('setting-unknown', { setting: id }),
+        })
       else if ((per === 'unit') !== !(id.startsWith('network.') || id.startsWith('radio.')))
-        context.addIssue({ code: 'custom', path: ['tells', id], message: `"${id}" is not a setting of a ${per}` })
+        context.addIssue({
+          code: 'custom',
+          path: ['tells', id],
+          message: messageText('not-a-setting-of', { setting: id, scope: per }),
+        })
     }
   })
 export type PromptReading = z.infer<typeof readingSchema>
@@ -55,7 +65,7 @@ export const writeSchema = z.strictObject({
   sets: z
     .array(
       z.string().refine((id) => isSettingId(id) || /^(network|radio)\.\*$/.test(id), {
-        error: (issue) => `"${issue.input}" is not in the table of settings`,
+        error: (issue) => messageText('setting-unknown', { setting: String(issue.input) }),
       }),
     )
     .min(1),

@@ -2,8 +2,10 @@
  * Templates of commands: mustache, with names that are settings. Only plain and conditional places are allowed: what
  * would let a value in without its escape, or bring in another file, is refused when the card is read.
  */
+
 import mustache from 'mustache'
 import { isSettingId } from '../catalogue/catalogue'
+import { type Message, message, messageText } from '../message/message'
 
 /** What an access point of a controller is known by, in the commands that set it there. */
 export const ofUnitsAlone = ['unit.mac', 'unit.serial'] as const
@@ -30,7 +32,7 @@ const derived: ReadonlySet<string> = new Set([
 
 type Token = [kind: string, name: string, start: number, end: number, inner?: Token[], ...rest: unknown[]]
 
-/** What is wrong with a template, in sentences; none where it is good. */
+/** What is wrong with a template, as texts of messages; none where it is good. */
 export function templateFaults(text: string): string[] {
   let tokens: Token[]
   try {
@@ -43,8 +45,12 @@ export function templateFaults(text: string): string[] {
     for (const [kind, name, , , inner] of each) {
       if (kind === 'text') continue
       if (kind !== 'name' && kind !== '#' && kind !== '^')
-        faults.push(kind === '&' ? `{{{${name}}}} would go in without its escape` : `{{${kind}${name}}} is not allowed`)
-      else if (!isKnown(name)) faults.push(`"${name}" is not in the table of settings`)
+        faults.push(
+          kind === '&'
+            ? messageText('place-without-escape', { name })
+            : messageText('place-not-allowed', { kind, name }),
+        )
+      else if (!isKnown(name)) faults.push(messageText('setting-unknown', { setting: name }))
       if (inner) walk(inner)
     }
   }
@@ -92,7 +98,7 @@ interface Reading {
  * Places at which a value would not be one word of the command line, whatever it holds: its escape would end the quotes
  * around it, or mean nothing there.
  *
- * @returns a sentence each; none where every place is good
+ * @returns texts of messages; none where every place is good
  */
 export function unsafePlaces(text: string, quoting: Quoting): string[] {
   if (quoting === 'bare') return []
@@ -103,7 +109,7 @@ export function unsafePlaces(text: string, quoting: Quoting): string[] {
       if (kind === 'text') for (const sign of name) read(reading, sign, quoting)
       else if (kind === 'name') {
         const why = unsafe(reading)
-        if (why) faults.push(`{{${name}}} stands ${why}`)
+        if (why) faults.push(messageText('place-unsafe', { name, why }))
         reading.before = 'a'
         reading.escaped = false
       } else if (inner) {
@@ -111,7 +117,7 @@ export function unsafePlaces(text: string, quoting: Quoting): string[] {
         walk(inner)
         // It may be left out: what follows must mean the same either way.
         if (quote !== reading.quote || escaped !== reading.escaped)
-          faults.push(`quotes begin or end within {{${kind}${name}}}`)
+          faults.push(messageText('quotes-within-place', { kind, name }))
       }
     }
   }
@@ -119,10 +125,10 @@ export function unsafePlaces(text: string, quoting: Quoting): string[] {
   return faults
 }
 
-function unsafe({ quote, before, escaped, lost }: Reading): string | undefined {
-  if (lost !== '') return `behind ${lost}`
-  if (quote !== '') return 'within quotes'
-  return escaped || before === '$' ? `right behind ${before}` : undefined
+function unsafe({ quote, before, escaped, lost }: Reading): Message | undefined {
+  if (lost !== '') return message('place-behind', { lost })
+  if (quote !== '') return message('place-within-quotes')
+  return escaped || before === '$' ? message('place-right-behind', { before }) : undefined
 }
 
 /** Two signs that begin what is expanded once more, a here-document, or arithmetic (IEEE Std 1003.1-2017, 2.6, 2.7.4). */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { cardOf, cards } from '../../../tests/support/data'
-import { type Evidence, evidenceText, fits, howSure, modelWords, perhapsByMac, recognise } from './recognise'
+import { evidenceText, modelWords } from '../../words/en/recognised'
+import { type Evidence, fits, howSure, perhapsByMac, recognise } from './recognise'
 
 const ostrel = '02:4f:52:00:00:01'
 const known = (evidence: Evidence, mac = ostrel) => recognise(evidence, mac, cards.values())

@@ -80,40 +80,9 @@ export function perhapsByMac(mac: string, cards: Iterable<KitCard>): string | un
   return models?.length === 1 ? models[0] : makers?.length === 1 ? makers[0] : undefined
 }
 
-const evidenceWords: Readonly<Record<EvidenceKind, string>> = {
-  realm: 'sign-in',
-  sysObjectId: 'SNMP',
-  banner: 'SSH banner',
-  title: 'page title',
-  certificate: 'certificate',
-  lldp: 'LLDP',
-  mac: 'MAC',
-}
-
 /** Two things that agree make sure; one alone may be somebody who only calls itself so. */
 export function howSure(by: readonly EvidenceKind[]): 'sure' | 'likely' {
   return by.length > 1 ? 'sure' : 'likely'
-}
-
-/**
- * A model as sure as it is, for people: its name where two things agree, else with what there is for it; undefined where
- * nothing tells.
- */
-export function modelWords({
-  model,
-  by,
-  perhaps,
-}: Recognised & { readonly perhaps?: string | undefined }): string | undefined {
-  if (model === null) return perhaps === undefined ? undefined : `perhaps ${perhaps}, by MAC alone`
-  return by.length > 0 && howSure(by) === 'likely' ? `probably ${model}, ${evidenceText(by)}` : model
-}
-
-/** What speaks for a model, for people: `by sign-in, certificate and MAC`; empty where nothing does. */
-export function evidenceText(by: readonly EvidenceKind[]): string {
-  const words = by.map((kind) => evidenceWords[kind])
-  const last = words.at(-1)
-  if (last === undefined) return ''
-  return words.length === 1 ? `by ${last} alone` : `by ${words.slice(0, -1).join(', ')} and ${last}`
 }
 
 /** The card that at least one thing speaks for, and none against. */

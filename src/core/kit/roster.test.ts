@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { cardOf, cards } from '../../../tests/support/data'
+import { english } from '../../../tests/support/english'
+import { sentence } from '../../words/en/sentence'
 import { drawAtSource, poeLoads, reviewPoe } from './poe'
 import { reviewRoster } from './roster'
 import type { Unit } from './unit'
@@ -15,14 +17,14 @@ const unit = (part: Partial<Unit> & { id: string }): Unit => ({
   sitePort: '',
   ...part,
 })
-const sentences = (units: readonly Unit[]): string[] => reviewRoster(units, cards).map((fault) => fault.sentence)
+const sentences = (units: readonly Unit[]): string[] => reviewRoster(units, cards).map(sentence)
 const l24 = unit({ id: 'switch-99', model: 'Lowbeam L24', mac: '02:10:24:00:00:99', name: 'bench' })
 
 describe('the kit list', () => {
   it('finds the same MAC, name, serial and port twice, an unknown model and a name that the model does not take', () => {
     const first = unit({ id: 'hall-01', serial: 'S1', port: 1 })
     expect(
-      sentences([first, { ...first, id: 'b', model: 'Ostrel O-99' }, unit({ id: 'c-2f', name: 'Hall 3' })]),
+      english(sentences([first, { ...first, id: 'b', model: 'Ostrel O-99' }, unit({ id: 'c-2f', name: 'Hall 3' })])),
     ).toEqual([
       'hall-01 has the same name as hall-01: hall-01.',
       'hall-01 has the same MAC as hall-01: 02:4f:52:00:00:01.',
@@ -81,7 +83,7 @@ describe('power over Ethernet', () => {
     const units = [l24, unit({ id: 'a-01' }), unit({ id: 'b-02', model: 'Ostrel O-20', mac: '02:4f:32:00:00:02' })]
     // 13.5 and 9.5 W at the units: what the cable takes is the switch's to give.
     expect(poeLoads(units, cards)).toEqual([
-      { switchName: 'bench', budgetWatts: 370, byClassWatts: 45.4, byDrawWatts: 25.2, poweredUnits: 2 },
+      { switches: ['bench'], budgetWatts: 370, byClassWatts: 45.4, byDrawWatts: 25.2, poweredUnits: 2 },
     ])
     expect(sentences(units)).toEqual([])
   })
@@ -118,7 +120,7 @@ describe('power over Ethernet', () => {
     const loft = unit({ id: 'switch-98', model: 'Lowbeam L24', mac: '02:10:24:00:00:98', name: 'loft' })
     const at = (id: string, siteSwitch: string) => unit({ id, siteSwitch })
     const loads = poeLoads([l24, loft, at('a-01', 'Loft'), at('a-02', 'cellar'), at('a-03', '')], cards)
-    expect(loads.map(({ switchName, poweredUnits }) => [switchName, poweredUnits])).toEqual([
+    expect(loads.map(({ switches, poweredUnits }) => [switches.join(), poweredUnits])).toEqual([
       ['loft', 1],
       ['bench', 2],
     ])
@@ -133,9 +135,7 @@ describe('power over Ethernet', () => {
       supplies: { ports: 24, poe: '802.3bt' as const, class: most, watts: 740 },
     })
     const faults = (most: number): string[] =>
-      reviewPoe([l24, t3], new Map([...cards, ['Tarnhelm T3', with90], ['Lowbeam L24', giving(most)]])).map(
-        ({ sentence }) => sentence,
-      )
+      reviewPoe([l24, t3], new Map([...cards, ['Tarnhelm T3', with90], ['Lowbeam L24', giving(most)]])).map(sentence)
     expect(faults(8)).toEqual([])
     expect(faults(6)).toEqual([
       't-03 (Tarnhelm T3) needs 802.3bt type 4; the ports of bench give 802.3bt type 3 at the most.',

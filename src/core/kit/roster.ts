@@ -1,15 +1,17 @@
 /**
  * Checks of the kit list: what one row alone cannot know.
  *
- * In: the units and the cards by model. Out: faults, each with its unit, its column and a sentence.
+ * In: the units and the cards by model. Out: faults, each with its unit, its column and a code.
  */
+
 import { matches } from '../input/pattern'
+import { type Message, message } from '../message/message'
 import { hasPrefixOf, isManaged, type KitCard, modelName } from './kit-card'
 import { controllerOf, managedBy } from './managed-by'
-import { reviewPoe } from './poe'
+import { type PoeFaultCode, reviewPoe } from './poe'
 import type { Unit } from './unit'
 
-/** What can be wrong with a kit list: each code keeps its meaning; the sentence is made for people. */
+/** What can be wrong with a kit list: codes of the table of messages. */
 export type RosterFaultCode =
   | 'same-name'
   | 'same-mac'
@@ -21,23 +23,21 @@ export type RosterFaultCode =
   | 'mac-of-another-model'
   | 'too-many-units'
   | 'no-controller'
-  | 'power'
+  | PoeFaultCode
 
-export interface RosterFault {
-  readonly code: RosterFaultCode
+export interface RosterFault extends Message<RosterFaultCode> {
   /** Undefined for a fault of the whole list. */
   readonly unit: string | undefined
   readonly field: 'name' | 'location' | 'mac' | 'serial' | 'port' | 'sitePort' | 'model' | 'list'
-  readonly sentence: string
   /** `row` cannot be kept like this: the list holds one unit for each MAC and name. */
   readonly weight: 'row' | 'mend'
 }
 
-const unique: readonly { field: 'name' | 'mac' | 'serial' | 'port'; words: string; weight: RosterFault['weight'] }[] = [
-  { field: 'name', words: 'name', weight: 'row' },
-  { field: 'mac', words: 'MAC', weight: 'row' },
-  { field: 'serial', words: 'serial number', weight: 'mend' },
-  { field: 'port', words: 'bench port', weight: 'mend' },
+const unique: readonly { field: 'name' | 'mac' | 'serial' | 'port'; weight: RosterFault['weight'] }[] = [
+  { field: 'name', weight: 'row' },
+  { field: 'mac', weight: 'row' },
+  { field: 'serial', weight: 'mend' },
+  { field: 'port', weight: 'mend' },
 ]
 
 export function reviewRoster(units: readonly Unit[], cards: ReadonlyMap<string, KitCard>): RosterFault[] {
@@ -47,19 +47,13 @@ export function reviewRoster(units: readonly Unit[], cards: ReadonlyMap<string, 
     ...units.flatMap((unit) => reviewUnit(unit, cards)),
     ...reviewControllers(units, cards),
     ...reviewPoe(units, cards).map(
-      ({ unit, sentence }): RosterFault => ({
-        unit,
-        code: 'power',
-        field: unit === undefined ? 'list' : 'port',
-        sentence,
-        weight: 'mend',
-      }),
+      (fault): RosterFault => ({ ...fault, field: fault.unit === undefined ? 'list' : 'port', weight: 'mend' }),
     ),
   ]
 }
 
 function duplicates(units: readonly Unit[]): RosterFault[] {
-  return unique.flatMap(({ field, words, weight }) => {
+  return unique.flatMap(({ field, weight }) => {
     const seen = new Map<string, Unit>()
     return units.flatMap((unit): RosterFault[] => {
       const value = String(unit[field] ?? '').toLowerCase()
@@ -67,11 +61,10 @@ function duplicates(units: readonly Unit[]): RosterFault[] {
       if (first)
         return [
           {
-            code: `same-${field}`,
+            ...message(`same-${field}`, { name: unit.name, other: first.name, value: String(unit[field]) }),
             unit: unit.id,
             field,
             weight,
-            sentence: `${unit.name} has the same ${words} as ${first.name}: ${unit[field]}.`,
           },
         ]
       seen.set(value, unit)
@@ -92,14 +85,12 @@ function sharedSitePorts(units: readonly Unit[]): RosterFault[] {
       seen.set(place, unit)
       return []
     }
-    const where = siteSwitch === '' ? `port ${sitePort}` : `port ${sitePort} of ${siteSwitch}`
     return [
       {
-        code: 'same-site-port',
+        ...message('same-site-port', { name: unit.name, other: first.name, siteSwitch, sitePort }),
         unit: unit.id,
         field: 'sitePort',
         weight: 'mend',
-        sentence: `${unit.name} and ${first.name} are both in ${where} on site.`,
       },
     ]
   })
@@ -113,11 +104,10 @@ function reviewUnit(unit: Unit, cards: ReadonlyMap<string, KitCard>): RosterFaul
     return known
       ? [
           {
-            code: 'no-card',
             unit: unit.id,
             field: 'model',
             weight: 'mend',
-            sentence: `There is no kit card for "${unit.model}", and the MAC of ${unit.name} is that of ${modelName(known)}.`,
+            ...message('no-card', { model: unit.model, name: unit.name, known: modelName(known) }),
           },
         ]
       : []
@@ -126,10 +116,9 @@ function reviewUnit(unit: Unit, cards: ReadonlyMap<string, KitCard>): RosterFaul
   if (!matches(card.limits.namePattern, unit.name))
     faults.push({
       unit: unit.id,
-      code: 'name-not-taken',
       field: 'name',
       weight: 'mend',
-      sentence: `${unit.model} does not take the name "${unit.name}": ${card.limits.nameWords}.`,
+      ...message('name-not-taken', { model: unit.model, name: unit.name, allowed: card.limits.nameWords }),
     })
   const { macPrefixes } = card.recognise
   if (macPrefixes.length > 0 && !hasPrefixOf(card, unit.mac)) {
@@ -137,10 +126,14 @@ function reviewUnit(unit: Unit, cards: ReadonlyMap<string, KitCard>): RosterFaul
     if (other)
       faults.push({
         unit: unit.id,
-        code: 'mac-of-another-model',
         field: 'model',
         weight: 'mend',
-        sentence: `${unit.name} is listed as ${unit.model}, and its MAC ${unit.mac} is that of a ${modelName(other)}.`,
+        ...message('mac-of-another-model', {
+          name: unit.name,
+          model: unit.model,
+          mac: unit.mac,
+          other: modelName(other),
+        }),
       })
   }
   return faults
@@ -159,22 +152,20 @@ function reviewControllers(units: readonly Unit[], cards: ReadonlyMap<string, Ki
     if (most === undefined || count <= most) return []
     return [
       {
-        code: 'too-many-units',
         unit: controller.id,
         field: 'model',
         weight: 'mend',
-        sentence: `${controller.name} manages ${most} units at the most; ${count} are on the list.`,
+        ...message('too-many-units', { name: controller.name, most, count }),
       },
     ]
   })
   return [
     ...orphans.map(
       ({ unit, by }): RosterFault => ({
-        code: 'no-controller',
+        ...message('no-controller', { name: unit.name, by }),
         unit: unit.id,
         field: 'model',
         weight: 'mend',
-        sentence: `${unit.name} is set through a controller (${by.join(' or ')}), and none is on the list.`,
       }),
     ),
     ...crowded,

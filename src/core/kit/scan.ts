@@ -7,6 +7,7 @@
  */
 
 import { parseMac } from '../address/mac'
+import { type Message, message } from '../message/message'
 import type { KitCard } from './kit-card'
 import { modelOfMac } from './model-match'
 import type { Column, SheetRow } from './sheet-row'
@@ -19,7 +20,7 @@ export type Landing =
     | { readonly kind: 'fills'; readonly row: string; readonly cells: Partial<Record<Column, string>> }
     /** No row waits for it: a new one. */
     | { readonly kind: 'new'; readonly cells: Partial<Record<Column, string>> }
-    | { readonly kind: 'nothing'; readonly sentence: string }
+    | { readonly kind: 'nothing'; readonly why: Message }
   ) & {
     /** The password on the label, and of which box: it goes to the vault, and into no row. */
     readonly password?: { readonly mac: string; readonly clear: string }
@@ -42,7 +43,7 @@ export function landScan(input: ScanInput): Landing {
     const mac = before && rowMac(before)
     return before && mac
       ? { kind: 'found', row: before.id, by: 'mac', password: { mac, clear: password } }
-      : { kind: 'nothing', sentence: 'This is a password: scan the MAC of its box first.' }
+      : { kind: 'nothing', why: message('scan-password-first') }
   }
   const landing = landWithout({ ...input, text: rest })
   if (password === undefined || landing.kind === 'nothing') return landing
@@ -62,7 +63,7 @@ function withoutPassword(text: string): { rest: string; password: string | undef
 
 function landWithout({ text, rows, last, cards }: ScanInput): Landing {
   const { mac, serial } = readLabel(text)
-  if (!mac && !serial) return { kind: 'nothing', sentence: `"${text.trim()}" is neither a MAC nor a serial number.` }
+  if (!mac && !serial) return { kind: 'nothing', why: message('scan-unknown', { text: text.trim() }) }
   const rowMac = (row: SheetRow): string | undefined => parseMac(row.cells.mac)
   const byMac = mac && rows.find((row) => rowMac(row) === mac)
   if (byMac)

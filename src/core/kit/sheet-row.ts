@@ -3,8 +3,10 @@
  *
  * In: cells. Out: a unit, or the faults by column. What is typed is never thrown away.
  */
+
 import { z } from 'zod'
 import { renamed } from '../input/renamed'
+import { fromText, type Message } from '../message/message'
 import type { KitCard } from './kit-card'
 import { type RosterFault, reviewRoster } from './roster'
 import { type Unit, unitIdSchema, unitSchema } from './unit'
@@ -66,10 +68,9 @@ export function isEmptyRow({ cells }: SheetRow): boolean {
   return columns.every((column) => cells[column].trim() === '')
 }
 
-export interface RowFault {
+export interface RowFault extends Message {
   readonly row: string
   readonly column: Column | 'list'
-  readonly sentence: string
   readonly weight: 'row' | 'mend'
 }
 
@@ -78,7 +79,7 @@ export interface SheetReading {
   readonly units: readonly Unit[]
   readonly faults: readonly RowFault[]
   /** Faults of the list as a whole. */
-  readonly list: readonly string[]
+  readonly list: readonly Message[]
 }
 
 /** Reads every row. A row with a fault of weight `row` has no unit. */
@@ -95,12 +96,12 @@ export function readSheet(rows: readonly SheetRow[], cards: ReadonlyMap<string, 
   return {
     units: units.filter((unit) => !unkept.has(unit.id)),
     faults: [...faults, ...roster.flatMap(asRowFault)],
-    list: roster.filter((fault) => fault.unit === undefined).map((fault) => fault.sentence),
+    list: roster.filter((fault) => fault.unit === undefined),
   }
 }
 
-function asRowFault({ unit, field, sentence, weight }: RosterFault): RowFault[] {
-  return unit === undefined ? [] : [{ row: unit, column: field, sentence, weight }]
+function asRowFault({ unit, field, ...fault }: RosterFault): RowFault[] {
+  return unit === undefined ? [] : [{ ...fault, row: unit, column: field }]
 }
 
 /** One row's cells as a unit. */
@@ -122,7 +123,7 @@ export function readCells(
     faults: parsed.error.issues.map((issue) => ({
       row: id,
       column: (columns as readonly string[]).includes(String(issue.path[0])) ? (issue.path[0] as Column) : 'list',
-      sentence: issue.message,
+      ...fromText(issue.message),
       weight: 'row',
     })),
   }

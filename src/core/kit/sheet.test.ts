@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { cards } from '../../../tests/support/data'
+import { english } from '../../../tests/support/english'
 import { landScan } from './scan'
 import { clearCells, fillDown, pasteBlock, sheetChanges, sortRows } from './sheet-edit'
 import { cellsOf, emptyCells, readSheet, type SheetRow } from './sheet-row'
@@ -199,9 +200,9 @@ describe('a label that is scanned', () => {
   })
 
   it('says that it is neither, and changes nothing', () => {
-    expect(scan('hello there')).toEqual({
+    expect(english(scan('hello there'))).toEqual({
       kind: 'nothing',
-      sentence: '"hello there" is neither a MAC nor a serial number.',
+      why: '"hello there" is neither a MAC nor a serial number.',
     })
   })
 })

@@ -1,16 +1,18 @@
 /** A unit on the kit list: what is in one box, and where it is to go. */
+
 import { z } from 'zod'
 import { macSchema } from '../address/mac'
 import { lineSchema } from '../input/line'
+import { messageText } from '../message/message'
 
 /** Names a unit or a floor within a job. */
 export const unitIdSchema = z.string().regex(/^[a-z0-9-]{1,40}$/)
 
-const portRule = 'a switch port is a whole number from 1 to 512'
+const portRule = messageText('switch-port-unfit')
 
 export const unitSchema = z.object({
   id: unitIdSchema,
-  name: lineSchema(63).min(1, 'a unit takes a name'),
+  name: lineSchema(63).min(1, messageText('unit-without-name')),
   /** Where it hangs, in words. */
   location: lineSchema(80),
   /** `maker model`, as its kit card says. */

@@ -2,8 +2,10 @@
  * Access points as a controller's commands show them. How one is found in what is printed, taken in, read and set, and
  * what its states are called.
  */
+
 import { z } from 'zod'
 import { patternSchema as pattern } from '../input/pattern'
+import { messageText } from '../message/message'
 import { shownStateSchema } from './joining'
 import { commandSchema, readingSchema, writeSchema } from './prompt-parts'
 import { ofUnitsAlone, placesNamed, templateFaults } from './prompt-template'
@@ -14,7 +16,7 @@ export const unitsAtPromptSchema = z
     /** Prints all of them. */
     run: z.string().min(1),
     /** First line of each unit's part, with a group `of`: its MAC or its serial number. */
-    starts: pattern.refine((text) => text.includes('(?<of>'), 'the expression names a group: (?<of>…)'),
+    starts: pattern.refine((text) => text.includes('(?<of>'), messageText('group-of-missing')),
     knownBy: z.enum(['mac', 'serial']).default('mac'),
     name: valuePattern.optional(),
     /** Where it answers; left out where no line says, and the wire is asked. */
@@ -30,14 +32,14 @@ export const unitsAtPromptSchema = z
   })
   .superRefine(({ states, read, write }, context) => {
     const fault = (path: PropertyKey[], message: string): void => context.addIssue({ code: 'custom', path, message })
-    if (!Object.values(states).includes('run')) fault(['states'], 'one of them says that it has joined: "run"')
-    const isOfNetworks = 'a unit carries the networks of its controller: they stand in the controller’s own part'
+    if (!Object.values(states).includes('run')) fault(['states'], messageText('no-joined-state'))
+    const isOfNetworks = messageText('networks-of-controller')
     const known = new Set<string>(ofUnitsAlone)
     for (const [at, { run, per }] of read.entries()) {
       if (per === 'network') fault(['read', at, 'per'], isOfNetworks)
       for (const message of templateFaults(run)) fault(['read', at, 'run'], message)
       for (const name of placesNamed(run))
-        if (!known.has(name)) fault(['read', at, 'run'], `{{${name}}} is not known while it is read`)
+        if (!known.has(name)) fault(['read', at, 'run'], messageText('place-not-known-yet', { name }))
     }
     for (const [at, { per }] of write.entries()) if (per === 'network') fault(['write', at, 'per'], isOfNetworks)
   })

@@ -2,8 +2,10 @@
  * Access points as a controller's pages show them: a row for each. How one is found there, taken in, opened and set, and
  * what its states are called.
  */
+
 import { z } from 'zod'
 import { isSettingId } from '../catalogue/catalogue'
+import { messageText } from '../message/message'
 import { shownStateSchema } from './joining'
 import {
   atSchema,
@@ -44,13 +46,14 @@ export const unitsInRowsSchema = z
   })
   .superRefine(({ mac, serial, fields, radios, states }, context) => {
     const fault = (path: PropertyKey[], message: string): void => context.addIssue({ code: 'custom', path, message })
-    if (!mac && !serial) fault(['mac'], 'a row is known by the MAC or the serial number of its unit')
-    if (!Object.values(states).includes('run')) fault(['states'], 'one of them says that it has joined: "run"')
+    if (!mac && !serial) fault(['mac'], messageText('row-known-by'))
+    if (!Object.values(states).includes('run')) fault(['states'], messageText('no-joined-state'))
     for (const id of Object.keys(fields))
-      if (!isSettingId(id) || /^(network|radio)\./.test(id)) fault(['fields', id], `"${id}" is no setting of a unit`)
+      if (!isSettingId(id) || /^(network|radio)\./.test(id))
+        fault(['fields', id], messageText('not-a-setting-of-unit', { setting: id }))
     for (const [band, own] of Object.entries(radios))
       for (const id of Object.keys(own))
         if (!isSettingId(id) || !id.startsWith('radio.'))
-          fault(['radios', band, id], `"${id}" is not a setting of a radio`)
+          fault(['radios', band, id], messageText('not-a-setting-of-radio', { setting: id }))
   })
 export type UnitsInRows = z.infer<typeof unitsInRowsSchema>

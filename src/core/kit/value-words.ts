@@ -1,11 +1,13 @@
 /** How a value of a setting stands in a unit's own words: on its pages, and in what its commands print. */
+
 import { z } from 'zod'
 import { patternSchema } from '../input/pattern'
+import { messageText } from '../message/message'
 
 /** An expression that finds a value: it names a group for it. */
 export const valuePattern = patternSchema.refine(
   (text) => text.includes('(?<value>'),
-  'the expression names a group: (?<value>…)',
+  messageText('group-value-missing'),
 )
 
 export const valueWordsFields = {

@@ -1,32 +1,28 @@
 /**
  * Events: everything that a runner tells. They are appended and never changed; the roll is derived from them.
  */
+
 import { z } from 'zod'
 import { askedSchema } from '../config/asked'
 import { settingOutcomeSchema } from '../config/outcomes'
 import { settingIdSchema } from '../config/unit-config'
 import { oldCryptoSchema } from '../kit/old-crypto'
 import { evidenceKinds } from '../kit/recognise'
+import { messageSchema } from '../message/message'
 import { checkSchema } from './check'
 import { heldSchema } from './held'
 import { steps } from './procedure'
 
 export type { Check } from './check'
 
-const stateOfToday = z.union([
+export const stepStateSchema = z.union([
   z.object({ kind: z.literal('idle') }),
-  z.object({ kind: z.literal('working'), doing: z.string() }),
+  z.object({ kind: z.literal('working'), doing: messageSchema }),
   /** `until` in milliseconds since 1970; a wait that ran out is waited on with patience, then held. */
-  z.object({ kind: z.literal('waiting'), until: z.number(), waitingFor: z.string() }),
-  z.object({ kind: z.literal('done'), note: z.string().optional() }),
+  z.object({ kind: z.literal('waiting'), until: z.number(), waitingFor: messageSchema }),
+  z.object({ kind: z.literal('done'), note: messageSchema.optional() }),
   heldSchema,
 ])
-/** Events of older programs have `is` for `kind`. */
-export const stepStateSchema = z.preprocess((told) => {
-  if (typeof told !== 'object' || told === null || !('is' in told)) return told
-  const { is: kind, ...state } = told
-  return { kind, ...state }
-}, stateOfToday)
 export type StepState = z.infer<typeof stepStateSchema>
 
 export const sightingSchema = z.object({
@@ -109,7 +105,7 @@ export type Cell = z.infer<typeof cellSchema>
 const unit = z.string()
 export const musterEventSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('step'), unit, step: z.enum(steps), state: stepStateSchema }),
-  z.object({ kind: z.literal('log'), unit, text: z.string() }),
+  z.object({ kind: z.literal('log'), unit, told: messageSchema }),
   z.object({ kind: z.literal('check'), unit, check: checkSchema }),
   z.object({
     kind: z.literal('muster'),

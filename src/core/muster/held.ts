@@ -2,8 +2,11 @@
  * Why a step cannot go on: each reason has a code that never changes its meaning, with parameters. Sentences are made
  * of it when it is shown (words/), and nothing is found by them.
  */
+
 import { z } from 'zod'
 import type { JoinReason } from '../kit/joining'
+import type { OldCrypto } from '../kit/old-crypto'
+import type { Message } from '../message/message'
 import type { Check } from './check'
 
 /** What shows that hands have helped: then it is mustered by itself. Without it, nobody but a person begins again. */
@@ -22,19 +25,22 @@ export interface FormerHeld extends Facts {
   readonly more?: string | undefined
 }
 
+/** Lights that tell most: how each looks, and what its maker says that it means. */
+type Lights = readonly (readonly [light: string, meaning: string])[]
+
 /** The reasons, with their parameters. */
 interface Reasons {
   /** Kept before reasons had codes. */
   'as-told': FormerHeld
-  'cannot-be-set': { reasons: readonly string[] }
+  'cannot-be-set': { reasons: readonly Message[] }
   /** Its model is not set by a muster at all: nothing is to be mended. */
-  'set-by-hand': { why: string; address?: string }
+  'set-by-hand': { why: Message; address?: string }
   'went-wrong': object
   'not-found': {
     addresses: readonly string[]
     port: number | null
     poe: string
-    lights: readonly string[]
+    lights: Lights
     mac: string
   }
   'heard-only': { addresses: readonly string[]; heardAt: string | null; name: string; reset: readonly string[] }
@@ -42,37 +48,35 @@ interface Reasons {
   'another-model': { says: string; card: string }
   'refuses-passwords': { reset: readonly string[] }
   'label-password': { mac: string }
-  'session-in-use': { name: string; said: string }
-  'laptop-lacks': { what: string }
-  'went-away': { port: number | null; lights: readonly string[] }
+  'session-in-use': { name: string; said: Message }
+  'laptop-lacks': { what: Message }
+  'went-away': { port: number | null; lights: Lights }
   slow: { port: number | null }
   'wrong-unit': { mac: string }
-  'new-certificate': { reason: string; name: string; mac: string }
-  outdated: { says: string; names: readonly string[]; model: string }
+  'new-certificate': { reason: Message; name: string; mac: string }
+  outdated: { names: readonly OldCrypto[]; model: string }
   garbled: { model: string }
-  'setting-refused': { said: string }
+  'setting-refused': { said: Message }
   'changed-meanwhile': { name: string }
-  'setting-not-kept': { differences: readonly string[] }
+  'setting-not-kept': { differences: readonly Message[] }
   'password-not-kept': object
   'factory-password-stays': { reset: string }
   'image-not-kept': { file: string; model: string }
-  'image-refused': { file: string; reason: string }
+  'image-refused': { file: string; reason: Message }
   'image-not-run': { found: string; wanted: string }
   'still-applying': { seconds: number }
   'not-saved': object
   'open-network': { ssid: string }
-  'not-on-air': { faults: readonly string[] }
-  'clock-off': { off: string; servers: readonly string[] }
-  /** Before checks were told with their codes, their sentences were kept. */
-  'check-failed': { checks: readonly Check[] } | { first: string; all: readonly string[] }
+  'not-on-air': { faults: readonly Message[] }
+  'clock-off': { off: Message; servers: readonly string[] }
+  'check-failed': { checks: readonly Check[] }
   'trades-addresses': { other: string }
   'address-taken': { address: string; mac: string }
   'address-of-another': { address: string; other: string }
   'vlan-not-carried': { vlan: number; port: number | null; fault?: string | null }
   'vlan-silent': { vlan: number; port: number | null }
   'not-reserved': { got: string; address: string; mac: string }
-  /** Before, one light was told, in words. */
-  'did-not-return': { address: string } & ({ lights: readonly string[] } | { light: string })
+  'did-not-return': { address: string; lights: Lights }
   'came-back-unchanged': { address: string }
   'no-controller': { by: readonly string[] }
   'controller-not-ready': { name: string }
@@ -87,7 +91,7 @@ interface Reasons {
   'another-controller': { name: string; other: string; at: string; port: number | null }
   'turned-away': { name: string; reason: JoinReason }
   'state-unknown': { name: string; said: string }
-  'join-hangs': { standing: string; seconds: number }
+  'join-hangs': { standing: Message; seconds: number }
 }
 export type HeldCode = keyof Reasons
 export type HeldParams<C extends HeldCode> = Reasons[C]
@@ -144,24 +148,12 @@ const facts: { readonly [C in HeldCode]: Facts } = {
 }
 const codes = Object.keys(facts) as [HeldCode, ...HeldCode[]]
 
-const today = z.object({
+export const heldSchema = z.object({
   kind: z.literal('held'),
   code: z.enum(codes),
   params: z.record(z.string(), z.json()),
 })
-const former = z
-  .object({
-    kind: z.literal('held'),
-    why: z.string(),
-    more: z.string().optional(),
-    hands: z.array(z.string()),
-    press: z.literal('trust-new-certificate').optional(),
-    resumesWhen: z.enum(['it-answers', 'it-was-away']).optional(),
-  })
-  .transform(({ kind, ...words }): z.infer<typeof today> => ({ kind, code: 'as-told', params: words as Params }))
-type Params = Record<string, z.core.util.JSONType>
-export const heldSchema = z.union([today, former])
-export type Held = z.infer<typeof today>
+export type Held = z.infer<typeof heldSchema>
 
 export function heldFor<C extends HeldCode>(code: C, params: HeldParams<C>): Held {
   return { kind: 'held', code, params: params as Held['params'] }

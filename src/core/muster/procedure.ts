@@ -6,58 +6,31 @@ import { type KitCard, whyNotMustered } from '../kit/kit-card'
 export const steps = [
   'reach',
   'sign-in',
+  // What was found is kept before the first change.
   'backup',
+  // Before any setting: a newer one may have other defaults.
   'firmware',
+  // Country before anything about radios: it resets channels on much equipment.
   'country',
+  // A wrong clock breaks joins, certificates and schedules.
   'clock',
+  // Security goes in the same change as the network: at no time is one there that anyone could join.
   'networks',
   'radios',
   'services',
   'password',
+  // Last of the changes: the session dies with the old address.
   'address',
+  // Everything that was staged takes effect together, whatever it was.
   'apply',
   'return',
+  // What is not saved is lost at the next restart: people forget, on every page.
   'save',
   'joined',
   'on-air',
   'proof',
 ] as const
 export type Step = (typeof steps)[number]
-
-export interface StepRule {
-  /** As it heads a column of the roll. */
-  readonly title: string
-  /** What is being done, in the installer's words, while it goes on. */
-  readonly doing: string
-}
-
-export const procedure: Readonly<Record<Step, StepRule>> = {
-  reach: { title: 'Reach', doing: 'looking for it' },
-  'sign-in': { title: 'Sign in', doing: 'signing in' },
-  // What was found is kept before the first change.
-  backup: { title: 'Backup', doing: 'keeping a copy as found' },
-  // Before any setting: a newer one may have other defaults.
-  firmware: { title: 'Firmware', doing: 'seeing what firmware it runs' },
-  // Country before anything about radios: it resets channels on much equipment.
-  country: { title: 'Country', doing: 'setting the country' },
-  // A wrong clock breaks joins, certificates and schedules.
-  clock: { title: 'Clock', doing: 'setting clock and name' },
-  // Security goes in the same change as the network: at no time is one there that anyone could join.
-  networks: { title: 'Networks', doing: 'writing networks' },
-  radios: { title: 'Radios', doing: 'setting radios' },
-  services: { title: 'Services', doing: 'setting services' },
-  password: { title: 'Password', doing: 'changing the password' },
-  // Last of the changes: the session dies with the old address.
-  address: { title: 'Address', doing: 'writing the address' },
-  // Everything that was staged takes effect together, whatever it was.
-  apply: { title: 'Apply', doing: 'having it apply the changes' },
-  return: { title: 'Return', doing: 'waiting for it at its new address' },
-  // What is not saved is lost at the next restart: people forget, on every page.
-  save: { title: 'Save', doing: 'having it save' },
-  joined: { title: 'Joined', doing: 'joining its controller' },
-  'on-air': { title: 'On air', doing: 'looking at its radios' },
-  proof: { title: 'Proof', doing: 'proving every point' },
-}
 
 /** What is set through a controller: it is told what it is to be before it joins, and joins as that. */
 const managedSteps: readonly Step[] = [

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { type PartName, type Pulse, pulseSentences } from './pulse'
+import { sentence } from '../../words/en/sentence'
+import { type PartName, type Pulse, pulseMessages } from './pulse'
 
 const part = (name: PartName, more: Partial<Pulse['parts'][number]> = {}): Pulse['parts'][number] => ({
   name,
@@ -21,8 +22,8 @@ const well: Pulse = {
 
 describe('what a page says of the parts', () => {
   it('is nothing where all is well', () => {
-    expect(pulseSentences(well)).toEqual([])
-    expect(pulseSentences({ ...well, parts: [] })).toEqual([])
+    expect(pulseMessages(well)).toEqual([])
+    expect(pulseMessages({ ...well, parts: [] })).toEqual([])
   })
 
   it.each([
@@ -71,6 +72,6 @@ describe('what a page says of the parts', () => {
     ],
     ['the pages came back long ago', { parts: [part('pages', { restarts: 1, forMs: 30_000 })] }, []],
   ] satisfies [string, Partial<Pulse>, string[]][])('when %s', (_what, change, sentences) => {
-    expect(pulseSentences({ ...well, ...change })).toEqual(sentences)
+    expect(pulseMessages({ ...well, ...change }).map(sentence)).toEqual(sentences)
   })
 })

@@ -1,5 +1,7 @@
 /** How the parts of an installation stand, as a page hears it every second. */
+
 import { z } from 'zod'
+import { type Message, message } from '../message/message'
 
 export const partNames = ['database', 'lab', 'runner', 'pages'] as const
 export type PartName = (typeof partNames)[number]
@@ -34,41 +36,27 @@ export const silentRunnerMs = 3500
 /** For so long a page says that a part was started again. */
 const justRestartedMs = 20_000
 
-const list = new Intl.ListFormat('en-GB', { type: 'conjunction' })
-
-/** Parts that were started again a moment ago, in one sentence. */
-function returned({ parts }: Pulse): string[] {
+/** Parts that were started again a moment ago. */
+function returned({ parts }: Pulse): Message[] {
   const names = parts
     .filter(({ standing, restarts, forMs }) => standing === 'runs' && restarts > 0 && forMs < justRestartedMs)
     .map(({ name }) => name)
-  if (names.length === 0) return []
-  const subject = list.format(names.map((name) => `the ${name}`))
-  return [
-    `T${subject.slice(1)} ${names.length > 1 || names[0] === 'pages' ? 'were away and are back' : 'was away and is back'}.`,
-  ]
+  return names.length === 0 ? [] : [message('parts-are-back', { parts: names })]
 }
 
 /** What people must know about the parts, the worst first. */
-export function pulseSentences(pulse: Pulse): string[] {
+export function pulseMessages(pulse: Pulse): Message[] {
   const away = new Set(pulse.parts.filter((part) => part.standing === 'away').map((part) => part.name))
   const silent = pulse.runnerSilentMs === null || pulse.runnerSilentMs > silentRunnerMs
   const has = pulse.parts.length > 0
   return [
-    ...(pulse.disk === 'full'
-      ? ['The disk of this laptop is full: nothing is lost, and all goes on when there is room again.']
-      : []),
-    ...(pulse.database === 'away' || away.has('database')
-      ? ['The database is away: it is started again, and all goes on from where it was.']
-      : []),
+    ...(pulse.disk === 'full' ? [message('pulse-disk-full')] : []),
+    ...(pulse.database === 'away' || away.has('database') ? [message('pulse-database-away')] : []),
     ...(away.has('lab') || (pulse.wire === 'away' && pulse.database === 'answers' && !silent)
-      ? [
-          has
-            ? 'The lab is away: it is started again, its units as after a power cut.'
-            : 'This laptop does not reach the wire.',
-        ]
+      ? [has ? message('lab-away') : message('wire-away')]
       : []),
     ...(away.has('runner') || (silent && pulse.database === 'answers')
-      ? [has ? 'Nobody works on the wire: the runner is started again.' : 'Nobody works on the wire: start the runner.']
+      ? [has ? message('runner-away') : message('runner-missing')]
       : []),
     ...returned(pulse),
   ]

@@ -2,7 +2,9 @@
  * A radio that has left its channel by itself: radar was heard there, and the law makes it leave and stay away for half
  * an hour (ETSI EN 301 893 V2.1.1, 4.2.6; 47 CFR 15.407(h)(2)). It is no fault, and it is said.
  */
+
 import type { SettingOutcome } from '../config/outcomes'
+import { message } from '../message/message'
 
 /** Minutes in which the channel may not be used after radar was heard on it. */
 const nonOccupancyMinutes = 30
@@ -29,9 +31,6 @@ export interface RadarMove {
   readonly to: number
 }
 
-export const radarWords = ({ band, from, to }: RadarMove): string =>
-  `${band} GHz: radar was heard on channel ${from}, it works on ${to} instead`
-
 /** Settings that radar decides: where a radio is, and how wide. */
 export const isMovedByRadar = (id: string, of: string, moves: readonly RadarMove[]): boolean =>
   (id === 'radio.channel' || id === 'radio.width') && moves.some(({ band }) => band === of)
@@ -50,8 +49,8 @@ export function withRadarMoves(
       ...each,
       outcome: {
         kind: 'by-hand',
-        why: `Radar was heard on channel ${move.from}, so the unit went to ${move.to} by itself.`,
-        hands: `After ${nonOccupancyMinutes} minutes call the roll again. If radar comes back, plan another channel.`,
+        why: message('radar-moved', { from: move.from, to: move.to }),
+        hands: message('hands-after-radar', { minutes: nonOccupancyMinutes }),
       },
     }
   })

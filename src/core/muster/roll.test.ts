@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { cardOf } from '../../../tests/support/data'
+import { english } from '../../../tests/support/english'
 import { asBuiltCsv, gapWords } from '../../words/en/as-built'
 import { nextMove } from '../../words/en/next-move'
 import { rollText } from '../../words/en/roll-text'
+import { sentence } from '../../words/en/sentence'
 import type { Brief } from '../brief/brief'
 import type { Asked } from '../config/asked'
 import type { SettingOutcome } from '../config/outcomes'
@@ -10,6 +12,7 @@ import { asBuilt, gapsIn } from '../handover/as-built'
 import { ofOneBox } from '../kit/kit-card'
 import type { OldCrypto } from '../kit/old-crypto'
 import type { Unit } from '../kit/unit'
+import { asTold, message } from '../message/message'
 import { secondsLeft } from './estimate'
 import { type MusterEvent, musterEventSchema, nothingHeard, type PlacedEvent, type StepState } from './events'
 import { heldFor } from './held'
@@ -65,14 +68,14 @@ describe('the roll', () => {
   it('is the same however the events are cut, and however often they are told', () => {
     const events = placed(
       { kind: 'muster', phase: 'started', units: ['a'] },
-      step('reach', { kind: 'working', doing: 'looking' }),
-      { kind: 'log', unit: 'a', text: 'hello' },
+      step('reach', { kind: 'working', doing: asTold('looking') }),
+      { kind: 'log', unit: 'a', told: asTold('hello') },
       step('reach', { kind: 'done' }),
     )
     const whole = foldRoll(events)
     expect(foldRoll(events.slice(2), foldRoll(events.slice(0, 2)))).toEqual(whole)
     expect(foldRoll(events, whole)).toBe(whole)
-    expect(whole.rows.get('a')?.log).toEqual([{ at: 3000, text: 'hello' }])
+    expect(english(whole.rows.get('a')?.log)).toEqual([{ at: 3000, says: 'hello' }])
   })
 
   it('asks every step again in a new muster, and remembers the doors', () => {
@@ -115,8 +118,11 @@ describe('the roll', () => {
     expect(answers(marked(asked))).toBe(true)
     const moved = marked({ ...withUnit({ 'unit.name': 'gate-01' }), password: 'admin/password of later' })
     expect(answers(moved)).toBe(false)
-    expect(moved?.changes).toEqual(['Name is hall-01, to be gate-01.', 'The admin password is another.'])
-    expect(withChanges(proven, new Map()).rows.get('a')?.changes).toEqual(['Nothing is planned for it any more.'])
+    expect(english(moved?.changes.map(({ code, params }) => ({ code, params })))).toEqual([
+      'Name is hall-01, to be gate-01.',
+      'The admin password is another.',
+    ])
+    expect(withChanges(proven, new Map()).rows.get('a')?.changes).toEqual([message('nothing-planned')])
     // A roll that was marked may be marked again, and one that is being mustered is not measured by the last time.
     expect(answers(withChanges(withChanges(proven, new Map()), new Map([['a', asked]])).rows.get('a'))).toBe(true)
     const begun = foldRoll(
@@ -129,7 +135,13 @@ describe('the roll', () => {
     const check = (observed: string): MusterEvent => ({
       kind: 'check',
       unit: 'a',
-      check: { code: 'ping', expected: 'answers', observed, verdict: observed === 'answers' ? 'good' : 'bad', at: 1 },
+      check: {
+        code: 'ping',
+        expected: asTold('answers'),
+        observed: asTold(observed),
+        verdict: observed === 'answers' ? 'good' : 'bad',
+        at: 1,
+      },
     })
     expect(
       foldRoll(placed(check('no answer'), check('answers')))
@@ -152,12 +164,12 @@ describe('your next move', () => {
   const move = (...events: MusterEvent[]) =>
     nextMove(unit, foldRoll(placed(...events)).rows.get('a'), foldRoll(placed(...events)), of)
   it('is to set a unit by hand whose model no muster sets, which is no failure', () => {
-    const state = heldFor('set-by-hand', { why: 'Windrow W5 cannot be mustered: links are planned.' })
+    const state = heldFor('set-by-hand', { why: asTold('Windrow W5 cannot be mustered: links are planned.') })
     expect(move({ kind: 'step', unit: 'a', step: 'reach', state })).toMatchObject({
       words: 'Set it by hand: its slip has every value.',
       tone: 'hands',
     })
-    const broken = heldFor('cannot-be-set', { reasons: ['no'] })
+    const broken = heldFor('cannot-be-set', { reasons: [asTold('no')] })
     expect(move({ kind: 'step', unit: 'a', step: 'reach', state: broken }).tone).toBe('held')
   })
   const seen = (answersBy: 'service' | 'arp-only'): MusterEvent => ({
@@ -211,7 +223,7 @@ describe('your next move', () => {
   })
 
   it('tells until when a wait lasts', () => {
-    expect(move(step('address', { kind: 'waiting', until: 9000, waitingFor: 'applying' }))).toEqual({
+    expect(move(step('address', { kind: 'waiting', until: 9000, waitingFor: asTold('applying') }))).toEqual({
       words: 'applying',
       tone: 'waiting',
       until: 9000,
@@ -225,7 +237,7 @@ it('estimates by the slowest unit, and counts a wait down', () => {
   const waiting = foldRoll(
     placed(
       ...allDone.filter((event) => event.kind === 'step' && event.step !== 'apply'),
-      step('apply', { kind: 'waiting', until: 60_000, waitingFor: 'x' }),
+      step('apply', { kind: 'waiting', until: 60_000, waitingFor: asTold('x') }),
     ),
   ).rows.get('a')
   expect(secondsLeft([{ ...fresh, row: waiting }], 59_000, 30)).toBe(30)
@@ -248,12 +260,11 @@ it('is printed for a terminal with a sign for each step', () => {
 })
 
 describe('stages and handover', () => {
-  const brief = { networks: [{ ssid: '=Crew' }] } as unknown as Brief
+  const brief = { country: 'NZ', networks: [{ ssid: '=Crew' }] } as unknown as Brief
   const stand = (events: MusterEvent[], incomplete = () => false, more: Partial<Standings> = {}) =>
     standings({
       incomplete,
       brief,
-      countryName: 'New Zealand',
       units: [unit],
       planned: 1,
       faults: { brief: 0, kit: 2, plan: 0 },
@@ -263,21 +274,23 @@ describe('stages and handover', () => {
 
   it('says in a few words where each stage stands', () => {
     expect(stand([])).toMatchObject({
-      brief: { words: 'New Zealand, 1 network', mark: 'done' },
-      kit: { words: '2 things to mend', mark: 'attention' },
-      bench: { words: 'nothing on the wire yet' },
-      muster: { words: '0 of 1 answer' },
+      brief: { told: { code: 'stage-networks', params: { country: 'NZ', count: 1 } }, mark: 'done' },
+      kit: { told: { code: 'stage-to-mend', params: { count: 2 } }, mark: 'attention' },
+      bench: { told: { code: 'stage-wire-empty' } },
+      muster: { told: { code: 'stage-answering', params: { answering: 0, units: 1 } } },
       handover: { mark: 'none' },
     })
     const onLink = [{ mac: unit.mac, address: '192.168.18.1' }]
     const heard = { ...foldRoll([]), heard: { ...foldRoll([]).heard, onLink } }
-    expect(stand([], undefined, { roll: heard, called: [] }).bench.words).toBe('1 on the wire, for hands')
-    expect(stand(allDone).handover).toEqual({ words: 'ready to print', mark: 'done' })
+    expect(stand([], undefined, { roll: heard, called: [] }).bench.told).toEqual(
+      message('stage-for-hands', { count: 1 }),
+    )
+    expect(stand(allDone).handover).toEqual({ told: message('stage-papers-ready'), mark: 'done' })
     // All answer, and the papers say that something is left: the tab says no more than they do.
-    expect(stand(allDone, () => true).handover).toEqual({ words: 'not complete yet', mark: 'attention' })
-    expect(stand([], () => true).handover.words).toBe('opens when all answer')
+    expect(stand(allDone, () => true).handover).toEqual({ told: message('stage-papers-incomplete'), mark: 'attention' })
+    expect(stand([], () => true).handover.told.code).toBe('stage-papers-shut')
     // A brief is not done before there is a network.
-    const fresh = { brief: { networks: [] } as unknown as Brief, countryName: 'New Zealand', units: [], planned: 0 }
+    const fresh = { brief: { networks: [] } as unknown as Brief, units: [], planned: 0 }
     expect(standings({ ...fresh, faults: { brief: 0, kit: 0, plan: 0 }, roll: foldRoll([]) }).brief.mark).toBe('none')
   })
 
@@ -290,8 +303,7 @@ describe('stages and handover', () => {
     const roll = withChanges(foldRoll(placed(...events)), new Map())
     const units = [unit, { ...unit, id: 'b' }]
     expect(
-      standings({ brief, countryName: 'New Zealand', units, planned: 2, faults: { brief: 0, kit: 0, plan: 0 }, roll })
-        .muster.words,
+      sentence(standings({ brief, units, planned: 2, faults: { brief: 0, kit: 0, plan: 0 }, roll }).muster.told),
     ).toBe('0 of 2 answer, 2 need you')
   })
 
@@ -313,7 +325,7 @@ describe('stages and handover', () => {
         roll: foldRoll(placed(...events)),
         expected: new Map([['a', [setting]]]),
       })
-    const held = step('reach', heldFor('set-by-hand', { why: 'a switch is not set by this release' }))
+    const held = step('reach', heldFor('set-by-hand', { why: asTold('a switch is not set by this release') }))
     for (const events of [[], [held]]) {
       expect(sheet(events)[0]?.state).toBe('by hand')
       expect(gapsIn(sheet(events))).toMatchObject([{ kind: 'by-hand', rows: [{ name: 'hall-01' }] }])
@@ -333,17 +345,18 @@ describe('stages and handover', () => {
   it('prints a unit that is to be something else now as it was left', () => {
     const roll = changed(allDone)
     expect(
-      standings({
-        brief,
-        countryName: 'New Zealand',
-        units: [unit],
-        planned: 1,
-        faults: { brief: 0, kit: 0, plan: 0 },
-        roll,
-      }),
+      english(
+        standings({
+          brief,
+          units: [unit],
+          planned: 1,
+          faults: { brief: 0, kit: 0, plan: 0 },
+          roll,
+        }),
+      ),
     ).toMatchObject({
-      muster: { words: '0 of 1 answer, 1 changed', mark: 'attention' },
-      handover: { words: 'opens when all answer', mark: 'none' },
+      muster: { told: '0 of 1 answer, 1 changed', mark: 'attention' },
+      handover: { told: 'opens when all answer', mark: 'none' },
     })
     const [row] = asBuilt({
       brief,

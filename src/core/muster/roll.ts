@@ -1,10 +1,12 @@
 /**
  * The roll: every unit by every step, as the events tell it. A pure fold, the same in the browser and in a process.
  */
+
 import { type Asked, changesSince } from '../config/asked'
 import type { SettingOutcome } from '../config/outcomes'
 import { keyText } from '../config/unit-config'
-import { type OldCrypto, offersWords } from '../kit/old-crypto'
+import type { OldCrypto } from '../kit/old-crypto'
+import { type Message, message } from '../message/message'
 import {
   type Cell,
   type Check,
@@ -24,10 +26,8 @@ export interface Place {
   readonly prefix: number
 }
 
-export interface LogLine {
-  readonly at: number
-  readonly text: string
-}
+/** When it was told, ms since 1970, and what. */
+export type LogLine = Message & { readonly at: number }
 
 export interface RollRow {
   readonly steps: Readonly<Partial<Record<Step, StepState>>>
@@ -69,8 +69,8 @@ export interface RollRow {
   readonly radar: readonly HeardRadar[]
   /** What is no longer safe, and somebody lets be spoken with this unit, by name. */
   readonly old: readonly OldCrypto[]
-  /** What is asked now and was not asked then, a sentence each. No event tells it: see `withChanges`. */
-  readonly changes: readonly string[]
+  /** What is asked now and was not asked then. No event tells it: see `withChanges`. */
+  readonly changes: readonly Message[]
 }
 
 export interface Roll {
@@ -187,26 +187,23 @@ const copyNames = {
   'page-when-held': 'pageWhenHeld',
 } as const
 
-const windowEnds = {
-  'by-hand': 'closed',
-  idle: 'closed after ten minutes without a hand',
-  ended: 'ended',
-  lost: 'lost',
-}
-export const windowWords = ({ state, by, why = 'by-hand' }: Extract<UnitEvent, { kind: 'window' }>): string =>
-  state === 'opened' ? `its window was opened by ${by}` : `its window was ${windowEnds[why]}`
+const windowTold = ({ state, by, why = 'by-hand' }: Extract<UnitEvent, { kind: 'window' }>): Message =>
+  state === 'opened' ? message('window-opened', { by }) : message(`window-${why}`)
+
+const logged = ({ log }: RollRow, at: number, told: Message): LogLine[] => [...log, { at, ...told }].slice(-longestLog)
 
 function applyToRow(row: RollRow, at: number, event: UnitEvent): RollRow {
   switch (event.kind) {
     case 'step':
       return { ...row, steps: { ...row.steps, [event.step]: event.state } }
     case 'log':
-      return { ...row, log: [...row.log, { at, text: event.text }].slice(-longestLog) }
+      return { ...row, log: logged(row, at, event.told) }
     case 'window':
-      return { ...row, log: [...row.log, { at, text: windowWords(event) }].slice(-longestLog) }
+      return { ...row, log: logged(row, at, windowTold(event)) }
     case 'speaks-old': {
-      const text = `${event.by}: ${event.old.length === 0 ? 'nothing old is spoken with it any more' : `it ${offersWords(event.old)}, and that is spoken with it`}`
-      return { ...row, old: event.old, log: [...row.log, { at, text }].slice(-longestLog) }
+      const { by, old } = event
+      const told = old.length === 0 ? message('speaks-nothing-old', { by }) : message('speaks-old', { by, old })
+      return { ...row, old, log: logged(row, at, told) }
     }
     case 'check':
       return { ...row, checks: [...row.checks.filter((check) => check.code !== event.check.code), event.check] }
@@ -273,12 +270,12 @@ function withStartedRows(rows: Map<string, RollRow>, units: readonly string[]): 
  * roll that events are still added to does without.
  */
 export function withChanges(roll: Roll, asking: ReadonlyMap<string, Asked>): Roll {
-  const changes = (unit: string, { proven, steps }: RollRow): readonly string[] => {
+  const changes = (unit: string, { proven, steps }: RollRow): readonly Message[] => {
     if (!proven || steps.proof?.kind !== 'done') return []
     const now = asking.get(unit)
-    return now ? changesSince(proven, now) : ['Nothing is planned for it any more.']
+    return now ? changesSince(proven, now) : [message('nothing-planned')]
   }
-  const marked = (row: RollRow, sentences: readonly string[]): RollRow =>
+  const marked = (row: RollRow, sentences: readonly Message[]): RollRow =>
     sentences.length + row.changes.length === 0 ? row : { ...row, changes: sentences }
   return { ...roll, rows: new Map([...roll.rows].map(([unit, row]) => [unit, marked(row, changes(unit, row))])) }
 }

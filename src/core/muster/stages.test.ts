@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest'
+import { sentence } from '../../words/en/sentence'
 import type { Brief } from '../brief/brief'
 import type { Unit } from '../kit/unit'
+import { asTold } from '../message/message'
 import type { MusterEvent } from './events'
 import { heldFor } from './held'
 import { steps } from './procedure'
 import { foldRoll } from './roll'
-import { type Standings, standings } from './stages'
+import { type Standing, type Standings, standings } from './stages'
 
 const unitOf = (id: string): Unit => ({
   ...{ id, name: id, location: '', model: 'Ostrel O-40', mac: `02:4f:52:00:00:0${id}`, serial: '', port: 1 },
@@ -16,9 +18,10 @@ const answersFor = (unit: string): MusterEvent[] =>
   steps.map((step) => ({ kind: 'step', unit, step, state: { kind: 'done' } }))
 const waitsFor = (unit: string): MusterEvent => ({
   ...{ kind: 'step', unit, step: 'reach' },
-  state: heldFor('set-by-hand', { why: 'no card' }),
+  state: heldFor('set-by-hand', { why: asTold('no card') }),
 })
-const brief = (networks: number): Brief => ({ networks: Array.from({ length: networks }) }) as unknown as Brief
+const brief = (networks: number): Brief =>
+  ({ country: 'NZ', networks: Array.from({ length: networks }) }) as unknown as Brief
 const stand = (events: readonly MusterEvent[], more: Partial<Standings> = {}) =>
   standings({
     ...{ brief: brief(1), countryName: 'New Zealand', units: [one, two], planned: 2 },
@@ -27,13 +30,15 @@ const stand = (events: readonly MusterEvent[], more: Partial<Standings> = {}) =>
     ...more,
   })
 
+const worded = ({ told, mark }: Standing): [string, string] => [sentence(told), mark]
+
 describe('a unit that hands are to set', () => {
   const called = [one]
 
   it('is counted beside those that answer, and alarms nobody', () => {
     const { muster } = stand([...answersFor('1'), waitsFor('2')], { called })
-    expect(muster).toEqual({ words: '1 of 2 answer, 1 by hand', mark: 'none' })
-    expect(stand([...answersFor('1')], { called }).muster).toEqual({ words: '1 of 2 answer, 1 by hand', mark: 'none' })
+    expect(worded(muster)).toEqual(['1 of 2 answer, 1 by hand', 'none'])
+    expect(worded(stand([...answersFor('1')], { called }).muster)).toEqual(['1 of 2 answer, 1 by hand', 'none'])
   })
 
   it('lets the papers open, which say what is missing, once all others answer', () => {
@@ -46,15 +51,15 @@ describe('a unit that hands are to set', () => {
 
   it('is one of those that answer once it does', () => {
     const { muster } = stand([...answersFor('1'), ...answersFor('2')], { called })
-    expect(muster).toEqual({ words: '2 of 2 answer', mark: 'done' })
+    expect(worded(muster)).toEqual(['2 of 2 answer', 'done'])
   })
 })
 
 describe('a muster', () => {
   it('is not done before everybody who is called answers', () => {
-    expect(stand(answersFor('1')).muster).toEqual({ words: '1 of 2 answer', mark: 'none' })
+    expect(worded(stand(answersFor('1')).muster)).toEqual(['1 of 2 answer', 'none'])
     expect(stand(answersFor('1')).handover.mark).toBe('none')
-    expect(stand([]).muster.words).toBe('0 of 2 answer')
+    expect(sentence(stand([]).muster.told)).toBe('0 of 2 answer')
   })
 
   it('of nobody is never done', () => {
@@ -66,21 +71,21 @@ describe('a muster', () => {
 
   it('of a unit that is held wants somebody', () => {
     const held: MusterEvent = { kind: 'step', unit: '2', step: 'reach', state: heldFor('went-wrong', {}) }
-    expect(stand([...answersFor('1'), held]).muster).toEqual({ words: '1 of 2 answer, 1 held', mark: 'attention' })
+    expect(worded(stand([...answersFor('1'), held]).muster)).toEqual(['1 of 2 answer, 1 held', 'attention'])
   })
 })
 
 describe('a brief', () => {
   it('without a network is not done, and nothing is wrong with it', () => {
-    expect(stand([], { brief: brief(0) }).brief).toEqual({ words: 'New Zealand, no network yet', mark: 'none' })
+    expect(worded(stand([], { brief: brief(0) }).brief)).toEqual(['New Zealand, no network yet', 'none'])
     const faulty = { brief: brief(0), faults: { brief: 1, kit: 0, plan: 0 } }
-    expect(stand([], faulty).brief).toEqual({ words: '1 thing to mend', mark: 'attention' })
+    expect(worded(stand([], faulty).brief)).toEqual(['1 thing to mend', 'attention'])
   })
 })
 
 describe('a plan and a bench', () => {
   it('say how many units they lack or have, and who is a stray', () => {
-    expect(stand([], { planned: 1 }).plan).toEqual({ words: '1 unit without a plan', mark: 'attention' })
+    expect(worded(stand([], { planned: 1 }).plan)).toEqual(['1 unit without a plan', 'attention'])
     expect(stand([]).plan.mark).toBe('done')
     const seen = (mac: string) => ({
       ...{ mac, address: '10.0.0.1', model: null, by: [], unit: null },
@@ -91,10 +96,8 @@ describe('a plan and a bench', () => {
       sightings: macs.map(seen),
       heard: { servers: [], asking: [], cableEnd: null, onLink: [], lending: { state: 'off', leases: [] }, named: [] },
     })
-    expect(stand([swept(one.mac)]).bench).toEqual({ words: '1 on the wire', mark: 'none' })
-    expect(stand([swept(one.mac, two.mac)]).bench).toEqual({ words: '2 on the wire', mark: 'done' })
-    expect(stand([swept(one.mac, '02:00:00:00:00:99')]).bench).toEqual({
-      ...{ words: '1 on the wire, 1 stray', mark: 'attention' },
-    })
+    expect(worded(stand([swept(one.mac)]).bench)).toEqual(['1 on the wire', 'none'])
+    expect(worded(stand([swept(one.mac, two.mac)]).bench)).toEqual(['2 on the wire', 'done'])
+    expect(worded(stand([swept(one.mac, '02:00:00:00:00:99')]).bench)).toEqual(['1 on the wire, 1 stray', 'attention'])
   })
 })

@@ -1,19 +1,20 @@
-/** The six stages, and in a few words where each stands. */
+/** The six stages, and where each stands. */
+
 import type { Brief } from '../brief/brief'
 import type { Unit } from '../kit/unit'
+import { type Message, message } from '../message/message'
 import { answers, heldStep, isChanged, type Roll, waitsForHands } from './roll'
 
 export const stages = ['brief', 'kit', 'plan', 'bench', 'muster', 'handover'] as const
 export type Stage = (typeof stages)[number]
 
 export interface Standing {
-  readonly words: string
+  readonly told: Message
   readonly mark: 'done' | 'attention' | 'none'
 }
 
 export interface Standings {
   readonly brief: Brief
-  readonly countryName: string
   readonly units: readonly Unit[]
   /** How many units have a plan. */
   readonly planned: number
@@ -25,11 +26,8 @@ export interface Standings {
   readonly incomplete?: () => boolean
 }
 
-const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`
-
 export function standings({
   brief,
-  countryName,
   units,
   called = units,
   planned,
@@ -55,47 +53,39 @@ export function standings({
   return {
     brief:
       faults.brief === 0 && brief.networks.length === 0
-        ? { words: `${countryName}, no network yet`, mark: 'none' }
-        : judged(faults.brief, `${countryName}, ${counted(brief.networks.length, 'network')}`),
+        ? { told: message('stage-no-network', { country: brief.country }), mark: 'none' }
+        : judged(faults.brief, message('stage-networks', { country: brief.country, count: brief.networks.length })),
     kit:
       units.length === 0
-        ? { words: 'nothing on the list yet', mark: 'attention' }
-        : judged(faults.kit, `${counted(units.length, 'unit')} on the list`),
+        ? { told: message('stage-list-empty'), mark: 'attention' }
+        : judged(faults.kit, message('stage-listed', { count: units.length })),
     plan:
       units.length === 0
-        ? { words: 'nothing to plan yet', mark: 'none' }
+        ? { told: message('stage-nothing-to-plan'), mark: 'none' }
         : planned < units.length
-          ? { words: `${counted(units.length - planned, 'unit')} without a plan`, mark: 'attention' }
-          : judged(faults.plan, 'addresses and channels set'),
+          ? { told: message('stage-unplanned', { count: units.length - planned }), mark: 'attention' }
+          : judged(faults.plan, message('stage-planned')),
     bench: {
-      words:
+      told:
         present.size === 0
           ? forHands > 0
-            ? `${forHands} on the wire, for hands`
-            : 'nothing on the wire yet'
-          : `${matched} on the wire${strays > 0 ? `, ${counted(strays, 'stray')}` : ''}`,
+            ? message('stage-for-hands', { count: forHands })
+            : message('stage-wire-empty')
+          : message('stage-on-wire', { count: matched, strays }),
       mark: strays > 0 ? 'attention' : matched === units.length && matched > 0 ? 'done' : 'none',
     },
     muster: {
-      words: `${answering} of ${units.length} answer${troubles(held, changed) || (byHand > 0 ? `, ${byHand} by hand` : '')}`,
+      told: message('stage-answering', { answering, units: units.length, held, changed, byHand }),
       mark: held + changed > 0 ? 'attention' : all && byHand === 0 ? 'done' : 'none',
     },
     handover: !all
-      ? { words: 'opens when all answer', mark: 'none' }
+      ? { told: message('stage-papers-shut'), mark: 'none' }
       : incomplete()
-        ? { words: 'not complete yet', mark: 'attention' }
-        : { words: 'ready to print', mark: 'done' },
+        ? { told: message('stage-papers-incomplete'), mark: 'attention' }
+        : { told: message('stage-papers-ready'), mark: 'done' },
   }
 }
 
-/** A tab has room for a few words: where there are both kinds, their sum. */
-function troubles(held: number, changed: number): string {
-  if (held > 0 && changed > 0) return `, ${held + changed} need you`
-  return held > 0 ? `, ${held} held` : changed > 0 ? `, ${changed} changed` : ''
-}
-
-function judged(faults: number, words: string): Standing {
-  return faults > 0
-    ? { words: counted(faults, 'thing to mend', 'things to mend'), mark: 'attention' }
-    : { words, mark: 'done' }
+function judged(faults: number, told: Message): Standing {
+  return faults > 0 ? { told: message('stage-to-mend', { count: faults }), mark: 'attention' } : { told, mark: 'done' }
 }

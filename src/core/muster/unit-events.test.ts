@@ -1,9 +1,12 @@
 /** What single events make of a unit's row on the roll. */
+
 import { describe, expect, it } from 'vitest'
+import { sentence } from '../../words/en/sentence'
 import type { Asked } from '../config/asked'
+import { asTold, message } from '../message/message'
 import type { MusterEvent, PlacedEvent } from './events'
 import { heldFor } from './held'
-import { emptyRow, foldRoll, heldStep, waitsForHands, windowWords } from './roll'
+import { emptyRow, foldRoll, heldStep, waitsForHands } from './roll'
 
 const at = (seconds: number, event: MusterEvent): PlacedEvent => ({ seq: seconds, at: 1000 * seconds, event })
 const rowAfter = (...events: readonly PlacedEvent[]) => foldRoll(events).rows.get('a')
@@ -48,16 +51,15 @@ describe('a window on a unit', () => {
     ...{ kind: 'window', unit: 'a', state: 'closed', by: 'Kea' },
     ...(why ? { why } : {}),
   })
-  const words = (event: MusterEvent) => (event.kind === 'window' ? windowWords(event) : '')
+  const told = (event: MusterEvent) => rowAfter(at(1, event))?.log[0]
 
   it('is in its log, with who opened it and why it was closed', () => {
     const row = rowAfter(at(1, opened), at(2, closed('idle')))
     expect(row?.log).toEqual([
-      { at: 1000, text: words(opened) },
-      { at: 2000, text: words(closed('idle')) },
+      { at: 1000, ...message('window-opened', { by: 'Kea' }) },
+      { at: 2000, ...message('window-idle') },
     ])
-    expect(words(opened)).toContain('Kea')
-    expect(new Set([opened, closed(), closed('idle'), closed('lost')].map(words)).size).toBe(4)
+    expect(new Set([opened, closed(), closed('idle'), closed('lost')].map((event) => told(event)?.code)).size).toBe(4)
   })
 
   it('leaves no more in the log than is kept at hand', () => {
@@ -94,7 +96,7 @@ it('knows what hands have set from what a muster has', () => {
 it('waits for hands only where it is held for them', () => {
   const held = (state: MusterEvent & { kind: 'step' }) => rowAfter(at(1, state))
   const step = { kind: 'step', unit: 'a', step: 'reach' } as const
-  const byHand = held({ ...step, state: heldFor('set-by-hand', { why: 'no card' }) })
+  const byHand = held({ ...step, state: heldFor('set-by-hand', { why: asTold('no card') }) })
   expect([waitsForHands(byHand), heldStep(byHand)]).toEqual([true, 'reach'])
   const wrong = held({ ...step, state: heldFor('went-wrong', {}) })
   expect([waitsForHands(wrong), heldStep(wrong)]).toEqual([false, 'reach'])
@@ -104,7 +106,7 @@ it('waits for hands only where it is held for them', () => {
 })
 
 it('takes no event twice, nor one from before', () => {
-  const log = (seconds: number): PlacedEvent => at(seconds, { kind: 'log', unit: 'a', text: `at ${seconds}` })
+  const log = (seconds: number): PlacedEvent => at(seconds, { kind: 'log', unit: 'a', told: asTold(`at ${seconds}`) })
   const roll = foldRoll([log(3), log(3), log(2), log(4)])
-  expect(roll.rows.get('a')?.log.map(({ text }) => text)).toEqual(['at 3', 'at 4'])
+  expect(roll.rows.get('a')?.log.map(sentence)).toEqual(['at 3', 'at 4'])
 })

@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { cardOf, cards, countryOf, regulatory } from '../../../tests/support/data'
+import { english } from '../../../tests/support/english'
+import { sentence } from '../../words/en/sentence'
 import { type RadioPolicy, radioPolicySchema } from '../brief/policies'
 import { highestLegalStep } from '../radio/channels/power'
 import { isScanningChannel } from '../radio/channels/radio-options'
@@ -200,7 +202,7 @@ describe('what cannot be planned', () => {
       requests(1, 'Ostrel O-40', { locks: { '2.4': 13 } }),
       emptySite,
     )
-    expect(faults.map((fault) => fault.sentence)).toEqual([
+    expect(faults.map(sentence)).toEqual([
       'Ostrel O-40 finds channel 13 at 2.4 GHz neither legal in US nor within its own powers. Channel 13 at 20 MHz is not legal in US: no rule covers 2462 to 2482 MHz.',
     ])
   })
@@ -208,7 +210,7 @@ describe('what cannot be planned', () => {
   it('is refused for a unit whose country is locked', () => {
     const { faults } = planRadios(countryOf('NZ'), policy(), requests(1, 'Ostrel O-20 US'), emptySite)
     expect(faults).toMatchObject([{ code: 'locked-to-another-country', unit: expect.any(String) }])
-    expect(faults.map((fault) => fault.sentence)).toEqual([
+    expect(faults.map(sentence)).toEqual([
       'Ostrel O-20 US is locked to United States: it cannot be used in New Zealand.',
     ])
   })
@@ -282,7 +284,7 @@ describe('in every country of the database', () => {
       ] as const) {
         if (legal.has(`${band} ${channel} 20`)) continue
         const judgement = judgeChannel(country, band, channel, 20)
-        expect(judgement.legal ? '' : judgement.refusal.reason).toContain(
+        expect(english(judgement.legal ? '' : judgement.refusal.reason)).toContain(
           `Channel ${channel} at 20 MHz is not legal in ${country.country}: `,
         )
       }

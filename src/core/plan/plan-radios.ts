@@ -4,8 +4,10 @@
  * In: the country's rules, the policy, the units with their cards, locks and places, and what was heard. Out: a plan
  * for each radio, the problem that was solved for it, and the reasons where a radio has none.
  */
+
 import { type RadioPolicy, targetDbm } from '../brief/policies'
 import { type KitCard, modelName } from '../kit/kit-card'
+import { type Message, message } from '../message/message'
 import type { ChannelOption, ChannelProblem, ProblemRadio } from '../radio/channels/channel-problem'
 import { crowdedRadios } from '../radio/channels/crowded'
 import { planChannels, withBandwidth } from '../radio/channels/plan-channels'
@@ -20,7 +22,6 @@ import type { Site } from '../radio/propagation/floor'
 import { situated } from '../radio/propagation/situation'
 import type { Misfit } from '../radio/survey/fit'
 import type { Band } from '../regulatory/blocks'
-import { countryName } from '../regulatory/country'
 import type { CountryRules } from '../regulatory/database'
 import { judgeChannel, type LegalBlock, legalBlocks, whyNothingIsLegal } from '../regulatory/legal'
 import { hearingsOf, othersFor } from './radio-hearings'
@@ -56,9 +57,8 @@ export function channelProblemOf(
     const locked = card.does.country
     if (locked !== 'free' && locked !== country.country) {
       faults.push({
-        code: 'locked-to-another-country',
+        ...message('locked-to-another-country', { model: modelName(card), locked, country: country.country }),
         unit,
-        sentence: `${modelName(card)} is locked to ${countryName(locked)}: it cannot be used in ${countryName(country.country)}.`,
       })
       continue
     }
@@ -85,8 +85,7 @@ export function channelProblemOf(
           options: policy.narrower === 'allowed' ? options : widest(options),
         })
       else {
-        const sentence = refusal(country, card, band, width, environment, locks[band])
-        faults.push({ code: 'no-legal-channel', unit, sentence })
+        faults.push({ ...refusal(country, card, band, width, environment, locks[band]), unit })
       }
     }
   }
@@ -254,13 +253,16 @@ function refusal(
   width: number,
   environment: 'indoor' | 'outdoor',
   lock: number | undefined,
-): string {
-  const what = lock === undefined ? `a channel of ${width} MHz or less` : `channel ${lock}`
-  const start = `${modelName(card)} finds ${what} at ${band} GHz neither legal ${environment === 'outdoor' ? 'outdoors ' : ''}in ${country.country} nor within its own powers.`
-  if (lock === undefined) {
-    const why = whyNothingIsLegal(country, band)
-    return why === undefined ? start : `${start} ${why}`
-  }
-  const judgement = judgeChannel(country, band, lock, 20)
-  return judgement.legal ? start : `${start} ${judgement.refusal.reason}`
+): Message<'no-legal-channel'> {
+  const judgement = lock === undefined ? undefined : judgeChannel(country, band, lock, 20)
+  const forbids =
+    judgement === undefined ? whyNothingIsLegal(country, band) : judgement.legal ? undefined : judgement.refusal.reason
+  return message('no-legal-channel', {
+    model: modelName(card),
+    channel: lock === undefined ? message('width-at-most', { width }) : message('channel-by-number', { channel: lock }),
+    band,
+    country: country.country,
+    environment,
+    why: forbids ? [forbids] : [],
+  })
 }

@@ -1,11 +1,13 @@
 /**
  * The plan: an address and radios for each unit, from the brief, the kit, the floors and what was planned before.
  */
+
 import { allocate } from '../addressing/allocate'
 import type { Brief } from '../brief/brief'
 import { serverAddresses } from '../brief/servers'
 import type { KitCard } from '../kit/kit-card'
 import type { Unit } from '../kit/unit'
+import { message } from '../message/message'
 import type { ChannelChoice, ChannelProblem } from '../radio/channels/channel-problem'
 import type { PlanFault } from '../radio/channels/plan-fault'
 import type { RadioPlan } from '../radio/channels/radio-plan'
@@ -106,7 +108,7 @@ export function makePlan({
         radios: [...(plans.get(unit) ?? []), ...[links.plans.get(unit)].flatMap((plan) => plan ?? [])],
       })),
     faults: [
-      ...(allocation.ok ? [] : [{ code: 'no-address-left' as const, unit: undefined, sentence: allocation.reason }]),
+      ...(allocation.ok ? [] : [{ ...allocation.reason, unit: undefined }]),
       ...allFaults,
       ...lostLocks(known, allocation.addresses),
     ],
@@ -123,8 +125,7 @@ function lostLocks(
   return known
     .filter(({ unit, address, addressLocked }) => addressLocked && address !== undefined && given.get(unit) !== address)
     .map(({ unit, address }) => ({
-      code: 'locked-address-not-free',
+      ...message('locked-address-not-free', { unit, address: address ?? '', given: given.get(unit) ?? null }),
       unit,
-      sentence: `${unit} is locked to ${address}, which is in use, a server's, reserved, in the DHCP pool or outside the subnet: it would get ${given.get(unit) ?? 'none'}. Lock another address.`,
     }))
 }

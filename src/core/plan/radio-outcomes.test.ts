@@ -1,7 +1,10 @@
 /** What is made of the solution of a plan of radios: their plans, narrower channels, radios that are off, refusals. */
+
 import { describe, expect, it } from 'vitest'
 import { cardOf, countryOf } from '../../../tests/support/data'
 import { ask, measured, policy, units } from '../../../tests/support/radios'
+import { sentence } from '../../words/en/sentence'
+import type { Message } from '../message/message'
 import { seeded } from '../radio/channels/channel-search'
 import type { RadioRequest } from '../radio/channels/radio-request'
 import { emptySite, type Site } from '../radio/propagation/floor'
@@ -177,17 +180,17 @@ describe('a refusal', () => {
     const t2 = { card: cardOf('Tarnhelm T2') }
     const [fault] = refused('CN', six, t2)
     expect(fault).toMatchObject({ code: 'no-legal-channel', unit: 'a' })
-    expect(fault?.sentence).toBe(
-      `Tarnhelm T2 finds a channel of 80 MHz or less at 6 GHz neither legal in CN nor within its own powers. ${whyNothingIsLegal(countryOf('CN'), '6')}`,
+    expect(sentence(fault as Message)).toBe(
+      `Tarnhelm T2 finds a channel of 80 MHz or less at 6 GHz neither legal in CN nor within its own powers. ${sentence(whyNothingIsLegal(countryOf('CN'), '6') as Message)}`,
     )
     // Legal, and too loud for it: there is nothing to name.
     const loud = { ...t2.card, radios: t2.card.radios.map((radio) => ({ ...radio, steps: [60] })) }
-    expect(refused('NZ', {}, { card: loud })[0]?.sentence).toBe(
+    expect(sentence(refused('NZ', {}, { card: loud })[0] as Message)).toBe(
       'Tarnhelm T2 finds a channel of 80 MHz or less at 5 GHz neither legal in NZ nor within its own powers.',
     )
-    const outdoors = refused('GB', { ...six, environment: 'outdoor' }, t2)[0]?.sentence
+    const outdoors = sentence(refused('GB', { ...six, environment: 'outdoor' }, t2)[0] as Message)
     expect(outdoors).toMatch(/^Tarnhelm T2 finds a channel of 80 MHz or less at 6 GHz neither legal outdoors in GB nor/)
-    expect(refused('NZ', {}, { locks: { '5': 38 } })[0]?.sentence).toMatch(
+    expect(sentence(refused('NZ', {}, { locks: { '5': 38 } })[0] as Message)).toMatch(
       /^Ostrel O-40 finds channel 38 at 5 GHz neither legal in NZ nor within its own powers\. There is no channel 38 of 20 MHz/,
     )
     // Legal, and left out by its maker: there is no rule to name.
@@ -195,7 +198,7 @@ describe('a refusal', () => {
       ...cardOf('Ostrel O-40'),
       radios: cardOf('Ostrel O-40').radios.map((radio) => ({ ...radio, leftOut: [36] })),
     }
-    expect(refused('NZ', {}, { card, locks: { '5': 36 } })[0]?.sentence).toBe(
+    expect(sentence(refused('NZ', {}, { card, locks: { '5': 36 } })[0] as Message)).toBe(
       'Ostrel O-40 finds channel 36 at 5 GHz neither legal in NZ nor within its own powers.',
     )
   })

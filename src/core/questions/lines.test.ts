@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { english } from '../../../tests/support/english'
 import { LineTooLong, linesOf } from './lines'
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text)
@@ -19,6 +20,6 @@ describe('lines', () => {
     const take = linesOf(() => undefined, 4)
     take(bytes('abcd\nab'))
     expect(() => take(bytes('cde'))).toThrow(LineTooLong)
-    expect(() => linesOf(() => undefined, 4)(bytes('abcde\n'))).toThrow('a line of more than 4 bytes')
+    expect(english(() => linesOf(() => undefined, 4)(bytes('abcde\n')))).toThrow('a line of more than 4 bytes')
   })
 })

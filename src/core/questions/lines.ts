@@ -2,13 +2,16 @@
  * Lines in a stream of bytes: one JSON value a line. Both ends of a stream that questions go over cut it up with this.
  */
 
+import { message } from '../message/message'
+import { ToldError } from '../message/told-error'
+
 /** Bytes that one line may have; whoever sends more is not understood. */
 export const longestLine = 1024 * 1024
 
-export class LineTooLong extends Error {
+export class LineTooLong extends ToldError {
   override readonly name = 'LineTooLong'
   constructor(bytes: number) {
-    super(`a line of more than ${bytes} bytes`)
+    super(message('line-too-long', { most: bytes }))
   }
 }
 

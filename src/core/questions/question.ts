@@ -2,7 +2,9 @@
  * How questions and answers look on a stream, one JSON value a line. Questions are numbered by whoever asks, so that
  * many are under way at once and are answered in any order.
  */
+
 import { z } from 'zod'
+import { messageText } from '../message/message'
 
 export const questionSchema = z.object({ number: z.int(), question: z.string(), ask: z.unknown() })
 
@@ -38,7 +40,7 @@ export async function answerLine<T extends Questions>(
     number = asked.number
     const { question } = asked
     const entry = Object.hasOwn(table, question) ? table[question] : undefined
-    if (!entry) throw new RangeError(`there is no question "${question}"`)
+    if (!entry) throw new RangeError(messageText('question-unknown', { question }))
     const answer = await answering[question as keyof T](entry.ask.parse(asked.ask) as Ask<T, keyof T>)
     return text({ number, kind: 'answer', answer })
   } catch (error) {

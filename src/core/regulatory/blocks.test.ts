@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { countryOf } from '../../../tests/support/data'
+import { listenWords } from '../../words/en/duration'
+import { conditionsOf, limitWords, radarRules } from '../../words/en/radio-rules'
 import { allBlocks, type Band, blockOf, centreMhz, type Width } from './blocks'
-import { conditionsOf, limitWords, radarRules } from './conditions'
-import { listenSecondsOf, listenWords } from './radar-listening'
+import { listenSecondsOf } from './radar-listening'
 
 const firsts = (band: Band, width: Width): number[] => {
   const here = allBlocks.filter((block) => block.band === band && block.width === width)

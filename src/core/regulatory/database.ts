@@ -8,6 +8,9 @@
  * a rule of length, flags, greatest EIRP (0.01 dBm), start, end and greatest bandwidth (kHz), then optional parts.
  */
 
+import { type Message, message } from '../message/message'
+import { ToldError } from '../message/told-error'
+
 export type DfsRegion = 'FCC' | 'ETSI' | 'JP'
 
 /** A limit of conducted power, which no database tells apart. */
@@ -70,7 +73,7 @@ export interface CountryRules {
 export type RegulatoryDatabase = ReadonlyMap<string, CountryRules>
 
 /** The bytes are not a regulatory database that we can read; the message says where. */
-export class RegulatoryFormatError extends Error {
+export class RegulatoryFormatError extends ToldError {
   override readonly name = 'RegulatoryFormatError'
 }
 
@@ -83,6 +86,9 @@ const knownFlags = 31
 const ruleFixedBytes = 16
 const ruleWithListenBytes = 18
 
+const inHeader = message('in-header')
+const inCountryEntry = message('in-country-entry')
+
 /**
  * Reads a regulatory database.
  *
@@ -90,31 +96,29 @@ const ruleWithListenBytes = 18
  */
 export function readRegulatoryDatabase(bytes: Uint8Array): RegulatoryDatabase {
   const file = new Reader(bytes)
-  if (file.u32(0, 'the magic number') !== magic)
-    throw new RegulatoryFormatError('byte 0: this is not a regulatory database (it does not begin with RGDB)')
-  const found = file.u32(4, 'the version')
-  if (found !== version)
-    throw new RegulatoryFormatError(`byte 4: version ${found} of the format; this program reads version ${version}`)
+  if (file.u32(0, inHeader) !== magic) throw new RegulatoryFormatError(message('not-a-regulatory-database'))
+  const found = file.u32(4, inHeader)
+  if (found !== version) throw new RegulatoryFormatError(message('database-version', { found, reads: version }))
 
   const countries = new Map<string, CountryRules>()
   for (let at = 8; ; at += 4) {
-    const pointer = file.u16(at + 2, 'a country entry') * 4
+    const pointer = file.u16(at + 2, inCountryEntry) * 4
     if (pointer === 0) return countries
-    const country = String.fromCharCode(file.u8(at, 'a country entry'), file.u8(at + 1, 'a country entry'))
+    const country = String.fromCharCode(file.u8(at, inCountryEntry), file.u8(at + 1, inCountryEntry))
     if (!/^([A-Z]{2}|00)$/.test(country))
-      throw new RegulatoryFormatError(`byte ${at}: ${JSON.stringify(country)} is not a country code`)
-    if (countries.has(country)) throw new RegulatoryFormatError(`byte ${at}: ${country} stands there twice`)
+      throw new RegulatoryFormatError(message('database-country-code', { at, country: JSON.stringify(country) }))
+    if (countries.has(country)) throw new RegulatoryFormatError(message('database-country-twice', { at, country }))
     countries.set(country, { country, ...readCollection(file, pointer, country) })
   }
 }
 
 function readCollection(file: Reader, at: number, country: string): Omit<CountryRules, 'country'> {
-  const what = `the rules of ${country}`
+  const what = message('in-rules-of', { country })
   const length = file.u8(at, what)
-  if (length < 3) throw new RegulatoryFormatError(`byte ${at}: ${what} have length ${length}, at least 3 is needed`)
+  if (length < 3) throw new RegulatoryFormatError(message('database-rules-short', { at, of: what, length }))
   const count = file.u8(at + 1, what)
   const dfs = dfsRegions[file.u8(at + 2, what)]
-  if (dfs === undefined) throw new RegulatoryFormatError(`byte ${at + 2}: ${what} name an unknown DFS region`)
+  if (dfs === undefined) throw new RegulatoryFormatError(message('database-dfs-unknown', { at: at + 2, of: what }))
   const list = at + length + (length % 2)
   const rules = Array.from({ length: count }, (_, index) =>
     readRule(file, file.u16(list + index * 2, what) * 4, country),
@@ -123,18 +127,18 @@ function readCollection(file: Reader, at: number, country: string): Omit<Country
 }
 
 function readRule(file: Reader, at: number, country: string): RegulatoryRule {
-  const what = `a rule of ${country}`
+  const what = message('in-rule-of', { country })
   const length = file.u8(at, what)
   if (length < ruleFixedBytes)
-    throw new RegulatoryFormatError(`byte ${at}: ${what} has length ${length}, at least ${ruleFixedBytes} is needed`)
+    throw new RegulatoryFormatError(message('database-rule-short', { at, of: what, length, least: ruleFixedBytes }))
   const flags = file.u8(at + 1, what)
   if (flags > knownFlags)
-    throw new RegulatoryFormatError(`byte ${at + 1}: ${what} has flags ${flags} that this program does not know`)
+    throw new RegulatoryFormatError(message('database-flags-unknown', { at: at + 1, of: what, flags }))
   const startKhz = file.u32(at + 4, what)
   const endKhz = file.u32(at + 8, what)
   if (endKhz <= startKhz)
     throw new RegulatoryFormatError(
-      `byte ${at + 4}: ${what} ends at ${endKhz} kHz, not above its start at ${startKhz} kHz`,
+      message('database-range-backwards', { at: at + 4, of: what, end: endKhz, start: startKhz }),
     )
   const listenSeconds = length >= ruleWithListenBytes ? file.u16(at + 16, what) : 0
   return {
@@ -157,17 +161,18 @@ class Reader {
   constructor(bytes: Uint8Array) {
     this.#view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   }
-  u8(at: number, what: string): number {
+  u8(at: number, what: Message): number {
     return this.#bounded(at, 1, what).getUint8(at)
   }
-  u16(at: number, what: string): number {
+  u16(at: number, what: Message): number {
     return this.#bounded(at, 2, what).getUint16(at)
   }
-  u32(at: number, what: string): number {
+  u32(at: number, what: Message): number {
     return this.#bounded(at, 4, what).getUint32(at)
   }
-  #bounded(at: number, size: number, what: string): DataView {
-    if (at + size > this.#view.byteLength) throw new RegulatoryFormatError(`byte ${at}: the file ends within ${what}`)
+  #bounded(at: number, size: number, what: Message): DataView {
+    if (at + size > this.#view.byteLength)
+      throw new RegulatoryFormatError(message('database-ends', { at, within: what }))
     return this.#view
   }
 }

@@ -1,5 +1,8 @@
 /** What newer rules change, word for word, in made-up countries. */
+
 import { expect, it } from 'vitest'
+import { sentence } from '../../words/en/sentence'
+import { message } from '../message/message'
 import type { CountryRules, RegulatoryDatabase, RegulatoryRule } from './database'
 import { rulesDifferences } from './differences'
 
@@ -13,7 +16,7 @@ const land = (rules: RegulatoryRule[], dfs: CountryRules['dfs'] = 'ETSI'): Count
   ({ country: 'AA', dfs, rules }) as CountryRules
 const database = (of: Record<string, CountryRules>): RegulatoryDatabase => new Map(Object.entries(of)) as never
 const changed = (before: CountryRules, after: CountryRules) =>
-  rulesDifferences(database({ AA: before }), database({ AA: after }))[0]?.sentences
+  rulesDifferences(database({ AA: before }), database({ AA: after }))[0]?.changes.map(sentence)
 
 it('names countries that come and go, in the order of their codes, and none that is as it was', () => {
   const [same, other] = [land([rule()]), land([rule({ eirpCentiDbm: 2000 })])]
@@ -21,12 +24,12 @@ it('names countries that come and go, in the order of their codes, and none that
     database({ DD: same, BB: same, CC: same }),
     database({ CC: same, AA: same, BB: other }),
   )
-  expect(found.map(({ country, sentences }) => [country, sentences.length])).toEqual([
+  expect(found.map(({ country, changes }) => [country, changes.length])).toEqual([
     ['AA', 1],
     ['BB', 1],
     ['DD', 1],
   ])
-  expect([found[0]?.sentences, found[2]?.sentences]).toEqual([['is new'], ['is no longer there']])
+  expect([found[0]?.changes, found[2]?.changes]).toEqual([[message('country-new')], [message('country-gone')]])
 })
 
 it('says which range changes from what to what, which comes in, and which goes', () => {

@@ -1,40 +1,45 @@
-/** What newer radio rules change: country by country, in sentences that somebody can say yes or no to. */
+/** What newer radio rules change: country by country, in messages that somebody can say yes or no to. */
+import { dequal } from 'dequal/lite'
+import { type Message, message } from '../message/message'
 import type { CountryRules, RegulatoryDatabase, RegulatoryRule } from './database'
 
 export interface RulesDifference {
   readonly country: string
-  readonly sentences: readonly string[]
+  readonly changes: readonly Message[]
 }
 
 /** In order of the country codes; none where both say the same. */
 export function rulesDifferences(before: RegulatoryDatabase, after: RegulatoryDatabase): RulesDifference[] {
   return [...new Set([...before.keys(), ...after.keys()])].sort().flatMap((country) => {
-    const sentences = countryDifferences(before.get(country), after.get(country))
-    return sentences.length === 0 ? [] : [{ country, sentences }]
+    const changes = countryDifferences(before.get(country), after.get(country))
+    return changes.length === 0 ? [] : [{ country, changes }]
   })
 }
 
-function countryDifferences(before: CountryRules | undefined, after: CountryRules | undefined): string[] {
-  if (!before) return ['is new']
-  if (!after) return ['is no longer there']
-  const [was, is] = [before, after].map(
-    ({ rules }) => new Map(rules.map((rule) => [rangeOf(rule), conditionsOf(rule)])),
-  )
+function countryDifferences(before: CountryRules | undefined, after: CountryRules | undefined): Message[] {
+  if (!before) return [message('country-new')]
+  if (!after) return [message('country-gone')]
+  const [was, is] = [before, after].map(({ rules }) => new Map(rules.map((rule) => [keyOf(rule), rule])))
   const ranges = [...new Set([...(was?.keys() ?? []), ...(is?.keys() ?? [])])]
   return [
-    ...(before.dfs === after.dfs
-      ? []
-      : [`radar rules of ${before.dfs ?? 'nobody'} become those of ${after.dfs ?? 'nobody'}`]),
-    ...ranges.flatMap((range) => {
+    ...(before.dfs === after.dfs ? [] : [message('radar-rules-become', { was: before.dfs, now: after.dfs })]),
+    ...ranges.flatMap((range): Message[] => {
       const [old, now] = [was?.get(range), is?.get(range)]
-      if (old === now) return []
-      if (old === undefined) return [`${range} comes in: ${now}`]
-      return now === undefined ? [`${range} goes: it was ${old}`] : [`${range}: ${old} becomes ${now}`]
+      const where = rangeOf(old ?? now)
+      const [before, after] = [old, now].map((rule) => (rule ? conditionsOf(rule) : []))
+      if (dequal(before, after)) return []
+      if (!old) return [message('range-new', { ...where, now: after ?? [] })]
+      if (!now) return [message('range-gone', { ...where, was: before ?? [] })]
+      return [message('range-changed', { ...where, was: before ?? [], now: after ?? [] })]
     }),
   ]
 }
 
-const rangeOf = ({ startKhz, endKhz }: RegulatoryRule): string => `${startKhz / 1000} to ${endKhz / 1000} MHz`
+const keyOf = ({ startKhz, endKhz }: RegulatoryRule): string => `${startKhz} ${endKhz}`
+const rangeOf = (rule: RegulatoryRule | undefined): { from: number; to: number } => ({
+  from: (rule?.startKhz ?? 0) / 1000,
+  to: (rule?.endKhz ?? 0) / 1000,
+})
 
 function conditionsOf({
   eirpCentiDbm,
@@ -45,14 +50,15 @@ function conditionsOf({
   noOfdm,
   autoBandwidth,
   listenSeconds,
-}: RegulatoryRule): string {
+}: RegulatoryRule): Message[] {
+  const width = bandwidthKhz / 1000
   return [
-    `${eirpCentiDbm / 100} dBm`,
-    `${bandwidthKhz / 1000} MHz wide${autoBandwidth ? ' with its neighbours' : ''}`,
-    ...(dfs ? ['listens for radar'] : []),
-    ...(listenSeconds === undefined ? [] : [`for ${listenSeconds} s`]),
-    ...(noOutdoor ? ['indoors only'] : []),
-    ...(noIr ? ['no access point'] : []),
-    ...(noOfdm ? ['no OFDM'] : []),
-  ].join(', ')
+    message('rule-power', { dbm: eirpCentiDbm / 100 }),
+    autoBandwidth ? message('rule-width-with-neighbours', { width }) : message('rule-width', { width }),
+    ...(dfs ? [message('rule-listens')] : []),
+    ...(listenSeconds === undefined ? [] : [message('rule-listens-for', { seconds: listenSeconds })]),
+    ...(noOutdoor ? [message('rule-indoors')] : []),
+    ...(noIr ? [message('rule-no-access-point')] : []),
+    ...(noOfdm ? [message('rule-no-ofdm')] : []),
+  ]
 }

@@ -3,6 +3,7 @@
  *
  * In: a country's rules and a block. Out: the block with its EIRP limit and conditions, or a refusal in words.
  */
+import { type Message, message } from '../message/message'
 import { allBlocks, type Band, type ChannelBlock } from './blocks'
 import type { Conducted, CountryRules, RegulatoryRule } from './database'
 import { listenSecondsOf } from './radar-listening'
@@ -32,9 +33,9 @@ export function isShortRange({ band, lowMhz, limitDbm }: Pick<LegalBlock, 'band'
   return band === '5' && lowMhz >= 5725 && limitDbm <= 14
 }
 
-/** Why a block may not be used: a sentence, and the rule behind it where there is one. */
+/** Why a block may not be used: a message, and the rule behind it where there is one. */
 export interface Refusal {
-  readonly reason: string
+  readonly reason: Message
   readonly rule: RegulatoryRule | undefined
 }
 
@@ -43,9 +44,9 @@ export type Judgement =
   | { readonly legal: false; readonly refusal: Refusal }
 
 /** Conditions that no access point can meet, in the order in which they are named to the user. */
-const forbidding: readonly { flag: 'noIr' | 'noOfdm'; words: string }[] = [
-  { flag: 'noIr', words: 'the database does not let an access point start to radiate there' },
-  { flag: 'noOfdm', words: 'only old modulations (no OFDM) are allowed there' },
+const forbidding: readonly { flag: 'noIr' | 'noOfdm'; why: Message }[] = [
+  { flag: 'noIr', why: message('starts-not-allowed') },
+  { flag: 'noOfdm', why: message('only-old-modulations') },
 ]
 
 /** Every legal block of a country for an access point, in the order of `allBlocks`. */
@@ -134,26 +135,29 @@ function refuse(
   lowMhz: number,
   rules: readonly RegulatoryRule[],
 ): Refusal | undefined {
-  const subject = `Channel ${block.channel} at ${block.width} MHz is not legal in ${country.country}`
-  if (rules.length === 0)
-    return { reason: `${subject}: no rule covers ${lowMhz} to ${lowMhz + 20} MHz.`, rule: undefined }
+  const subject = { channel: block.channel, width: block.width, country: country.country }
+  if (rules.length === 0) {
+    const piece = { from: lowMhz, to: lowMhz + 20 }
+    return { reason: message('channel-without-rule', { ...subject, ...piece }), rule: undefined }
+  }
   for (const rule of rules) {
     const widest = widestKhz(country.rules, rule)
     if (widest < block.width * 1000)
       return {
-        reason: `${subject}: ${describeRule(rule)} lets a channel be ${widest / 1000} MHz wide at the most.`,
+        reason: message('channel-too-wide', { ...subject, ...rangeOf(rule), widest: widest / 1000 }),
         rule,
       }
     const broken = forbidding.find(({ flag }) => rule[flag])
-    if (broken) return { reason: `${subject}: by ${describeRule(rule)}, ${broken.words}.`, rule }
+    if (broken) return { reason: message('channel-forbidden', { ...subject, ...rangeOf(rule), why: broken.why }), rule }
   }
   return undefined
 }
 
-/** A rule in words: its range, as an installer would look it up. */
-export function describeRule(rule: RegulatoryRule): string {
-  return `the rule for ${rule.startKhz / 1000} to ${rule.endKhz / 1000} MHz`
-}
+/** MHz, as an installer would look it up. */
+const rangeOf = ({ startKhz, endKhz }: RegulatoryRule): { from: number; to: number } => ({
+  from: startKhz / 1000,
+  to: endKhz / 1000,
+})
 
 /** A rule is asked for each of its channels; its run of neighbours is walked once. */
 const widestByRule = new WeakMap<RegulatoryRule, number>()
@@ -191,22 +195,18 @@ export function judgeChannel(country: CountryRules, band: Band, channel: number,
     judgements.find((each) => each.legal) ??
     judgements[0] ?? {
       legal: false,
-      refusal: { reason: `There is no channel ${channel} of ${width} MHz at ${band} GHz.`, rule: undefined },
+      refusal: { reason: message('channel-does-not-exist', { channel, width, band }), rule: undefined },
     }
   )
 }
 
-/** Why no access point may use a band at all, in words; undefined where one may. */
-export function whyNothingIsLegal(country: CountryRules, band: Band): string | undefined {
+/** Why no access point may use a band at all; undefined where one may. */
+export function whyNothingIsLegal(country: CountryRules, band: Band): Message | undefined {
   const judgements = allBlocks
     .filter((block) => block.band === band && block.width === 20)
     .map((block) => judge(country, block))
   if (judgements.some((each) => each.legal)) return undefined
   const rules = new Set(judgements.flatMap((each) => (each.legal ? [] : (each.refusal.rule ?? []))))
-  const silent = [...rules]
-    .filter((rule) => rule.noIr)
-    .map(({ startKhz, endKhz }) => `${startKhz / 1000} to ${endKhz / 1000} MHz`)
-  return silent.length > 0
-    ? `The database marks it as not for what starts by itself (${silent.join(', ')}), and no line here says otherwise.`
-    : 'The database has no rule for it: whether it is legal there, this file does not say.'
+  const silent = [...rules].filter((rule) => rule.noIr).map((rule) => message('range-mhz', rangeOf(rule)))
+  return silent.length > 0 ? message('marked-not-to-start', { ranges: silent }) : message('no-rule-in-database')
 }

@@ -1,5 +1,7 @@
 /** How rules are read, on countries that are made up for it: one thing at a time. */
+
 import { describe, expect, it } from 'vitest'
+import { english } from '../../../tests/support/english'
 import type { Band, Width } from './blocks'
 import type { CountryRules, RegulatoryRule } from './database'
 import { judgeChannel, legalBlocks, whyNothingIsLegal } from './legal'
@@ -14,7 +16,7 @@ const rule = (fromMhz: number, toMhz: number, part: Partial<RegulatoryRule> = {}
 const country = (...rules: readonly RegulatoryRule[]): CountryRules => ({ country: 'XA', dfs: 'ETSI', rules })
 const judged = (of: CountryRules, channel: number, width: Width, band: Band = '5') => {
   const judgement = judgeChannel(of, band, channel, width)
-  return judgement.legal ? judgement.block : judgement.refusal.reason
+  return judgement.legal ? judgement.block : english(judgement.refusal.reason)
 }
 
 describe('a block within one rule', () => {
@@ -64,7 +66,7 @@ describe('a block over several rules', () => {
   it('may lie over the border of two rules that touch, and not over a gap', () => {
     const piece = (second: RegulatoryRule) => judged(country(rule(5150, 5180), second), 36, 20)
     expect(piece(rule(5180, 5230, { eirpCentiDbm: 1700 }))).toMatchObject({ limitDbm: 17 })
-    expect(piece(rule(5181, 5230))).toContain('no rule covers 5170 to 5190 MHz')
+    expect(english(piece(rule(5181, 5230)))).toContain('no rule covers 5170 to 5190 MHz')
     // The piece below and the one above must each have a rule of their own.
     expect(judged(country(rule(5160, 5180), rule(5180, 5230)), 36, 20)).toContain('no rule covers')
   })
@@ -100,12 +102,12 @@ describe('why a band is no use', () => {
   it('is that no rule covers it, or which rules let no access point start', () => {
     expect(whyNothingIsLegal(country(rule(2400, 2483, { bandwidthKhz: 20_000 })), '2.4')).toBeUndefined()
     const uncovered = 'The database has no rule for it: whether it is legal there, this file does not say.'
-    expect(whyNothingIsLegal(country(), '6')).toBe(uncovered)
+    expect(english(whyNothingIsLegal(country(), '6'))).toBe(uncovered)
     const silent = country(rule(5925, 6425, { noIr: true }), rule(6525, 7125, { noIr: true }))
-    expect(whyNothingIsLegal(silent, '6')).toBe(
+    expect(english(whyNothingIsLegal(silent, '6'))).toBe(
       'The database marks it as not for what starts by itself (5925 to 6425 MHz, 6525 to 7125 MHz), and no line here says otherwise.',
     )
-    expect(whyNothingIsLegal(country(rule(5925, 6425, { noOfdm: true })), '6')).toBe(uncovered)
+    expect(english(whyNothingIsLegal(country(rule(5925, 6425, { noOfdm: true })), '6'))).toBe(uncovered)
     // One channel of twenty is enough to be of use.
     expect(
       whyNothingIsLegal(country(rule(5945, 5965, { bandwidthKhz: 20_000 }), rule(5965, 7125, { noIr: true })), '6'),

@@ -1,13 +1,15 @@
 /** What the overlay adds, by hand from the clauses that its lines cite. */
+
 import { describe, expect, it } from 'vitest'
 import { countryOf } from '../../../tests/support/data'
+import { english } from '../../../tests/support/english'
 import type { Band, Width } from './blocks'
 import { judgeChannel, type LegalBlock, whyNothingIsLegal } from './legal'
 import { overlaySchema, withOverlay } from './overlay'
 
 function block(code: string, band: Band, channel: number, width: Width): LegalBlock {
   const judgement = judgeChannel(countryOf(code), band, channel, width)
-  if (!judgement.legal) throw new Error(judgement.refusal.reason)
+  if (!judgement.legal) throw new Error(judgement.refusal.reason.code)
   return judgement.block
 }
 
@@ -82,7 +84,7 @@ it('a channel over the border of two rules that touch has the stricter of both',
   expect(block('CA', '5', 165, 40)).toMatchObject({ limitDbm: 27 })
   expect(block('CA', '5', 177, 20)).toMatchObject({ limitDbm: 27 })
   // In the United States nothing may start above 5850 MHz.
-  expect(judgeChannel(countryOf('US'), '5', 169, 20)).toMatchObject({
+  expect(english(judgeChannel(countryOf('US'), '5', 169, 20))).toMatchObject({
     legal: false,
     refusal: { reason: expect.stringContaining('does not let an access point start') },
   })
@@ -91,12 +93,12 @@ it('a channel over the border of two rules that touch has the stricter of both',
 })
 
 it('says why a band is no use at all', () => {
-  expect(whyNothingIsLegal(countryOf('HN'), '6')).toBe(
+  expect(english(whyNothingIsLegal(countryOf('HN'), '6'))).toBe(
     'The database marks it as not for what starts by itself (5925 to 6425 MHz), and no line here says otherwise.',
   )
   expect(whyNothingIsLegal(countryOf('US'), '6')).toBeUndefined()
   expect(whyNothingIsLegal(countryOf('CA'), '6')).toBeUndefined()
-  expect(whyNothingIsLegal({ ...countryOf('DE'), rules: [] }, '6')).toBe(
+  expect(english(whyNothingIsLegal({ ...countryOf('DE'), rules: [] }, '6'))).toBe(
     'The database has no rule for it: whether it is legal there, this file does not say.',
   )
 })

@@ -2,7 +2,9 @@
  * What the regulatory database cannot say, laid over its rules: limits that are conducted power, power densities,
  * indoors only, who may start where, what counts outdoors or without power control. Each line has its source.
  */
+
 import { z } from 'zod'
+import { messageText } from '../message/message'
 import type { RegulatoryDatabase, RegulatoryRule } from './database'
 
 export const overlaySchema = z.array(
@@ -30,7 +32,7 @@ export const overlaySchema = z.array(
       z.strictObject({ kind: z.literal('density'), dbmPerMhz: z.number(), mostDbm: z.number() }),
       z.strictObject({ kind: z.literal('indoor') }),
     ]),
-    source: z.string().min(10, 'a line names its source'),
+    source: z.string().min(10, messageText('line-without-source')),
   }),
 )
 export type Overlay = z.infer<typeof overlaySchema>

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { regulatory } from '../../../tests/support/data'
+import { english } from '../../../tests/support/english'
+import { sentence } from '../../words/en/sentence'
 import type { RegulatoryRule } from './database'
 import { rulesDifferences } from './differences'
 import { implausible } from './plausible'
@@ -23,8 +25,8 @@ describe('rules of the radio', () => {
     [{ endKhz: 2_483_513 }, 'NZ: 2400 to 2483.513 MHz does not end at a whole step'],
     [{ listenSeconds: 40_000 }, 'NZ: 2400 to 2483.5 MHz is listened to for 40000 s'],
     [{ startKhz: 5_900_000, endKhz: 5_980_000 }, 'NZ: the rules are not in the order of their frequencies'],
-  ])('with %o are not', (change, sentence) => {
-    expect(implausible(withFirst(change))).toContain(sentence)
+  ])('with %o are not', (change, words) => {
+    expect(implausible(withFirst(change)).map(sentence)).toContain(words)
   })
 })
 
@@ -34,7 +36,7 @@ describe('at the edge of what can be', () => {
       new Map([
         ['NZ', { ...nz, rules: rules.map((rule) => ({ ...first, startKhz: 2_400_000, endKhz: 2_480_000, ...rule })) }],
       ]),
-    )
+    ).map(sentence)
   it.each([
     [{ startKhz: 400_000 }, { startKhz: 399_900 }],
     [{ endKhz: 80_000_000 }, { endKhz: 80_000_100 }],
@@ -55,7 +57,7 @@ describe('at the edge of what can be', () => {
 
   it('has its countries in order, each once', () => {
     const ordered = (...codes: string[]): string[] =>
-      implausible(new Map(codes.map((code) => [code, { ...nz, country: code, rules: [] }])))
+      implausible(new Map(codes.map((code) => [code, { ...nz, country: code, rules: [] }]))).map(sentence)
     expect(ordered('AD', 'DE', 'NZ')).toEqual([])
     expect(ordered('AD', 'NZ', 'DE')).toEqual(['DE stands out of order'])
   })
@@ -69,7 +71,7 @@ describe('what newer rules change', () => {
     } as RegulatoryRule
     const country = (rules: readonly RegulatoryRule[], dfs: 'ETSI' | 'FCC' | null = 'ETSI') =>
       new Map([['XA', { ...nz, country: 'XA', dfs, rules }]])
-    const told = (...pair: Parameters<typeof rulesDifferences>) => rulesDifferences(...pair)[0]?.sentences
+    const told = (...pair: Parameters<typeof rulesDifferences>) => rulesDifferences(...pair)[0]?.changes.map(sentence)
     expect(told(country([]), country([rule]))).toEqual(['5250 to 5350 MHz comes in: 23 dBm, 80 MHz wide'])
     expect(told(country([rule]), country([]))).toEqual(['5250 to 5350 MHz goes: it was 23 dBm, 80 MHz wide'])
     expect(told(country([rule]), country([rule], null))).toEqual(['radar rules of ETSI become those of nobody'])
@@ -84,17 +86,17 @@ describe('what newer rules change', () => {
     const newer = withFirst({ eirpCentiDbm: 1000, noOutdoor: true })
     newer.delete('AD')
     newer.set('QQ', { ...nz, country: 'QQ' })
-    expect(rulesDifferences(regulatory, newer)).toEqual([
-      { country: 'AD', sentences: ['is no longer there'] },
+    expect(english(rulesDifferences(regulatory, newer))).toEqual([
+      { country: 'AD', changes: ['is no longer there'] },
       {
         country: 'NZ',
-        sentences: [
+        changes: [
           expect.stringMatching(
             /^2400 to 2483\.5 MHz: \d+ dBm, 40 MHz wide becomes 10 dBm, 40 MHz wide, indoors only$/,
           ),
         ],
       },
-      { country: 'QQ', sentences: ['is new'] },
+      { country: 'QQ', changes: ['is new'] },
     ])
     expect(rulesDifferences(regulatory, regulatory)).toEqual([])
   })

@@ -1,8 +1,9 @@
 /**
  * Whether radio rules can be what they say: a file with a few bytes changed still reads, and then says nonsense.
  *
- * In: a database that was read. Out: a sentence for each thing that no country's rules can say.
+ * In: a database that was read. Out: a message for each thing that no country's rules can say.
  */
+import { type Message, message } from '../message/message'
 import type { RegulatoryDatabase, RegulatoryRule } from './database'
 
 /** Bands that rules are about, kHz: television white space to 71 GHz. */
@@ -19,36 +20,32 @@ const mostRules = 64
 /** Edges of bands are whole steps of so many kHz. */
 const edgeKhz = 100
 
-export function implausible(database: RegulatoryDatabase): string[] {
+export function implausible(database: RegulatoryDatabase): Message[] {
   const codes = [...database.keys()]
   const order = codes.find((code, index) => index > 0 && code <= (codes[index - 1] ?? ''))
   return [
-    ...(order === undefined ? [] : [`${order} stands out of order`]),
+    ...(order === undefined ? [] : [message('country-out-of-order', { country: order })]),
     ...[...database.values()].flatMap(({ country, rules }) => [
-      ...(rules.length > mostRules ? [`${country} has ${rules.length} rules`] : []),
-      ...rules.flatMap((rule) => ruleFaults(rule).map((fault) => `${country}: ${fault}`)),
+      ...(rules.length > mostRules ? [message('country-rule-count', { country, count: rules.length })] : []),
+      ...rules.flatMap((rule) => ruleFaults(rule).map((fault) => message('of-country', { country, fault }))),
       ...rules.flatMap((rule, index) => {
         const before = rules[index - 1]
-        return before && rule.startKhz < before.startKhz
-          ? [`${country}: the rules are not in the order of their frequencies`]
-          : []
+        return before && rule.startKhz < before.startKhz ? [message('rules-out-of-order', { country })] : []
       }),
     ]),
   ]
 }
 
-function ruleFaults({ startKhz, endKhz, bandwidthKhz, eirpCentiDbm, listenSeconds = 0 }: RegulatoryRule): string[] {
-  const range = `${startKhz / 1000} to ${endKhz / 1000} MHz`
+function ruleFaults({ startKhz, endKhz, bandwidthKhz, eirpCentiDbm, listenSeconds = 0 }: RegulatoryRule): Message[] {
+  const range = message('range-mhz', { from: startKhz / 1000, to: endKhz / 1000 })
   return [
-    ...(startKhz < lowestKhz || endKhz > highestKhz ? [`${range} is no band of wireless networks`] : []),
-    ...(startKhz % edgeKhz !== 0 || endKhz % edgeKhz !== 0 ? [`${range} does not end at a whole step`] : []),
-    ...(widthsKhz.has(bandwidthKhz)
-      ? []
-      : [`${range} allows a width of ${bandwidthKhz / 1000} MHz, which no standard has`]),
-    ...(bandwidthKhz > endKhz - startKhz
-      ? [`${range} is narrower than the width of ${bandwidthKhz / 1000} MHz that it allows`]
+    ...(startKhz < lowestKhz || endKhz > highestKhz ? [message('not-a-wireless-band', { range })] : []),
+    ...(startKhz % edgeKhz !== 0 || endKhz % edgeKhz !== 0 ? [message('not-a-whole-step', { range })] : []),
+    ...(widthsKhz.has(bandwidthKhz) ? [] : [message('width-of-no-standard', { range, width: bandwidthKhz / 1000 })]),
+    ...(bandwidthKhz > endKhz - startKhz ? [message('width-above-range', { range, width: bandwidthKhz / 1000 })] : []),
+    ...(eirpCentiDbm > mostEirp ? [message('power-implausible', { range, dbm: eirpCentiDbm / 100 })] : []),
+    ...(listenSeconds > longestListenSeconds
+      ? [message('listening-implausible', { range, seconds: listenSeconds })]
       : []),
-    ...(eirpCentiDbm > mostEirp ? [`${range} allows ${eirpCentiDbm / 100} dBm`] : []),
-    ...(listenSeconds > longestListenSeconds ? [`${range} is listened to for ${listenSeconds} s`] : []),
   ]
 }

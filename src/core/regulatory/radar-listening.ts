@@ -23,8 +23,3 @@ export function listenSecondsOf(
   const touchesWeather = lowMhz < weatherMhz.high && highMhz > weatherMhz.low
   return region === 'ETSI' && touchesWeather ? Math.max(told, weatherListenSeconds) : told
 }
-
-/** `60 s`, `10 minutes`. */
-export function listenWords(seconds: number): string {
-  return seconds < 120 ? `${seconds} s` : `${Math.round(seconds / 60)} minutes`
-}

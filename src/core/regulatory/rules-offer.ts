@@ -1,3 +1,4 @@
+import type { Message } from '../message/message'
 import type { RulesDifference } from './differences'
 
 /** Newer rules that somebody brought and has not said yes to yet. */
@@ -5,8 +6,8 @@ export interface RulesOffer {
   /** Of the file that was looked at. */
   readonly hash: string
   readonly name: string
-  /** Whose they are, in words. */
-  readonly signer: string
+  /** Whose they are. */
+  readonly signer: Message
   /** Whether the signature is that of somebody who is known here. */
   readonly signed: 'known' | 'unknown' | 'not-at-all'
   readonly countries: number

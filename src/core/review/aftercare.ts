@@ -2,6 +2,7 @@
 
 import type { Brief } from '../brief/brief'
 import { isAtLeast } from '../input/version'
+import { message } from '../message/message'
 import type { BriefFault } from './fault'
 import { isInReach } from './reach'
 
@@ -10,35 +11,30 @@ export function reviewAftercare({ aftercare, management, subnets }: Brief): Brie
   if (!aftercare.httpsOnly)
     faults.push({
       field: 'aftercare.httpsOnly',
-      code: 'plain-http',
+      ...message('plain-http'),
       weight: 'mend',
-      sentence: 'Units would also be managed over plain HTTP: the admin password could be read on the wire.',
-      mend: { words: 'HTTPS only', set: [{ path: 'aftercare.httpsOnly', value: true }] },
+      mend: { ...message('mend-https-only'), set: [{ path: 'aftercare.httpsOnly', value: true }] },
     })
   const { syslog } = aftercare
   if (syslog !== null && !isInReach({ management, subnets }, syslog))
     faults.push({
       field: 'aftercare.syslog',
-      code: 'syslog-out-of-reach',
+      ...message('syslog-out-of-reach', { syslog }),
       weight: 'mend',
-      sentence: `The syslog server ${syslog} is outside every subnet of the site, and management has no gateway: no line would arrive.`,
-      mend: { words: 'Leave syslog out', set: [{ path: 'aftercare.syslog', value: null }] },
+      mend: { ...message('mend-no-syslog'), set: [{ path: 'aftercare.syslog', value: null }] },
     })
   for (const [at, { model, version }] of aftercare.images.entries())
     if (aftercare.firmware !== '' && !isAtLeast(aftercare.firmware, version))
       faults.push({
         field: `aftercare.images.${at}.version`,
-        code: 'image-too-old',
+        ...message('image-too-old', { model, version, wanted: aftercare.firmware }),
         weight: 'mend',
-        sentence: `The image for ${model} brings ${version}, and every unit is to run ${aftercare.firmware} at least.`,
       })
   if (aftercare.ssh === 'on')
     faults.push({
       field: 'aftercare.ssh',
-      code: 'ssh-stays-on',
+      ...message('ssh-stays-on'),
       weight: 'know',
-      sentence:
-        'SSH stays on after the visit: whoever has the admin password can sign in from anywhere in the management network.',
     })
   return faults
 }

@@ -1,12 +1,14 @@
 /**
- * A fault of a brief: the field that it belongs to, a sentence, and where there is one a way to mend it by one press.
+ * A fault of a brief: the field that it belongs to, a code, and where there is one a way to mend it by one press.
  */
 import type { Brief } from '../brief/brief'
+import type { Message } from '../message/message'
 
-/** What can be wrong with a brief: each code keeps its meaning; the sentence is made for people, and found by nobody. */
+/** What can be wrong with a brief: each is a code of the table of messages. */
 export const briefFaultCodes = [
   'not-typed-out',
   '6-ghz-without-wpa3',
+  '6-ghz-without-wpa3-roaming',
   'frames-do-not-fit',
   'allow-list-empty',
   'band-without-radio',
@@ -29,6 +31,7 @@ export const briefFaultCodes = [
   'open-network',
   'open-network-unconfirmed',
   'passphrase-guessable',
+  'passphrase-is-its-name',
   'plain-http',
   'range-backwards',
   'range-outside',
@@ -43,7 +46,8 @@ export const briefFaultCodes = [
   'syslog-out-of-reach',
   'no-host-address',
   'server-out-of-reach',
-  'talk-to-management',
+  'guests-reach-management',
+  'things-reach-management',
   'talk-to-nobody',
   'things-kept-from-2.4',
   'too-many-networks',
@@ -51,24 +55,23 @@ export const briefFaultCodes = [
   'vlan-without-subnet',
   'wide-at-24',
   'width-not-legal',
+  'width-not-legal-outdoors',
   'wpa3-for-things',
 ] as const
 export type BriefFaultCode = (typeof briefFaultCodes)[number]
 
-export interface BriefFault {
-  readonly code: BriefFaultCode
+export interface BriefFault extends Message<BriefFaultCode> {
   /** Path of the field in the brief, with dots. */
   readonly field: string
-  readonly sentence: string
   /** `mend` must be dealt with before the muster; `know` is a danger that the installer takes with open eyes. */
   readonly weight: 'mend' | 'know'
   readonly mend?: Mend
 }
 
 export type Mend =
-  | { readonly words: string; readonly set: readonly { readonly path: string; readonly value: unknown }[] }
+  | (Message & { readonly set: readonly { readonly path: string; readonly value: unknown }[] })
   /** Makes a new secret under this name of the vault. */
-  | { readonly words: string; readonly make: string }
+  | (Message & { readonly make: string })
 
 /** The brief with the values of a mend in their places. Paths lead through what is there. */
 export function applyMend(brief: Brief, set: readonly { readonly path: string; readonly value: unknown }[]): Brief {

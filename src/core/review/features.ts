@@ -4,11 +4,12 @@ import type { Brief } from '../brief/brief'
 import { settingOf } from '../catalogue/catalogue'
 import { spokenOf } from '../config/outcomes'
 import { isDirect, type KitCard, modelName } from '../kit/kit-card'
+import { type Message, message } from '../message/message'
 import type { BriefFault } from './fault'
 
 /** @param today  by which rules of time zones are looked up */
 export function reviewFeatures(brief: Brief, models: readonly KitCard[], today: Date): BriefFault[] {
-  const byHand = new Map<string, { field: string; sentence: string; models: string[] }>()
+  const byHand = new Map<string, { field: string; name: string; hands: Message; models: string[] }>()
   for (const card of models.filter(isDirect)) {
     const unit = {
       id: 'unit',
@@ -27,15 +28,13 @@ export function reviewFeatures(brief: Brief, models: readonly KitCard[], today: 
       if (outcome.kind !== 'by-hand' || asked === undefined) continue
       const index = brief.networks.findIndex((network) => network.id === of)
       const field = scope === 'network' ? `networks.${index}.${asked}` : asked
-      const sentence = `${name === '' ? '' : `"${name}": `}${outcome.hands.replace(/^Set /, 'set ').replace(/\.$/, '')}`
-      const known = byHand.get(`${id} ${of}`) ?? { field, sentence, models: [] }
+      const known = byHand.get(`${id} ${of}`) ?? { field, name, hands: outcome.hands, models: [] }
       byHand.set(`${id} ${of}`, { ...known, models: [...known.models, modelName(card)] })
     }
   }
-  return [...byHand.values()].map(({ field, sentence, models: names }) => ({
+  return [...byHand.values()].map(({ field, ...params }) => ({
     field,
-    code: 'set-by-hand',
+    ...message('set-by-hand', params),
     weight: 'know',
-    sentence: `${sentence.charAt(0).toUpperCase()}${sentence.slice(1)} by hand on ${names.join(', ')}: a muster cannot.`,
   }))
 }

@@ -6,6 +6,7 @@ import type { WirelessNetwork } from '../brief/wireless-network'
 import { canRoamFast } from '../catalogue/security-mode'
 import { type KitCard, modelName } from '../kit/kit-card'
 import { carriesNetworks } from '../kit/networks-carried'
+import { message } from '../message/message'
 import type { BriefFault } from './fault'
 
 type Check = (network: WirelessNetwork, path: string, brief: Brief, index: number) => BriefFault | undefined
@@ -31,20 +32,20 @@ const checks: readonly Check[] = [
     )
     return {
       field: `${path}.ssid`,
-      code: 'name-twice-on-a-band',
+      ...message('name-twice-on-a-band', { ssid }),
       weight: 'mend',
-      sentence: `"${ssid}" is there twice on the same band: clients could not tell them apart.`,
-      ...(other ? { mend: { words: `Call it "${other}"`, set: [{ path: `${path}.ssid`, value: other }] } } : {}),
+      ...(other
+        ? { mend: { ...message('mend-call-it', { other }), set: [{ path: `${path}.ssid`, value: other }] } }
+        : {}),
     }
   },
   function guestsTogether({ ssid, purpose, isolation }, path) {
     if (purpose !== 'guests' || isolation) return undefined
     return {
       field: `${path}.isolation`,
-      code: 'guests-together',
+      ...message('guests-together', { ssid }),
       weight: 'mend',
-      sentence: `Guests on "${ssid}" could reach each other's devices.`,
-      mend: { words: 'Keep them from each other', set: [{ path: `${path}.isolation`, value: true }] },
+      mend: { ...message('mend-keep-guests-apart'), set: [{ path: `${path}.isolation`, value: true }] },
     }
   },
   function onManagement({ ssid, purpose, vlan }, path, brief) {
@@ -63,17 +64,18 @@ const checks: readonly Check[] = [
       (each) => each > (brief.management.vlan ?? 9) && !vlans.has(each),
     )
     const other = site?.vlan ?? free
-    const where = vlan === null ? 'is untagged like management' : `is on the management VLAN ${vlan}`
+    const where = vlan === null ? message('is-untagged-like-management') : message('is-on-management-vlan', { vlan })
     return {
       field: `${path}.vlan`,
-      code: 'clients-on-management',
+      ...message('clients-on-management', { ssid, where }),
       weight: 'mend',
-      sentence: `"${ssid}" ${where}: its clients could reach every unit.`,
       ...(other === undefined
         ? {}
         : {
             mend: {
-              words: site ? `Use VLAN ${other}, ${site.name}` : `Use VLAN ${other}`,
+              ...(site
+                ? message('mend-use-vlan-of', { other, subnet: site.name })
+                : message('mend-use-vlan', { other })),
               set: [{ path: `${path}.vlan`, value: other }],
             },
           }),
@@ -89,9 +91,8 @@ const checks: readonly Check[] = [
       return undefined
     return {
       field: `${path}.vlan`,
-      code: 'vlan-without-subnet',
+      ...message('vlan-without-subnet', { ssid, vlan }),
       weight: 'know',
-      sentence: `"${ssid}" is on VLAN ${vlan}, which has no subnet in this brief: somebody else must serve addresses there.`,
     }
   },
   function bandWithoutRadio({ ssid, bands }, path, brief) {
@@ -100,14 +101,13 @@ const checks: readonly Check[] = [
     const left = bands.filter((band) => band !== missing)
     return {
       field: `${path}.bands`,
-      code: 'band-without-radio',
+      ...message('band-without-radio', { ssid, band: missing }),
       weight: 'mend',
-      sentence: `"${ssid}" is meant for ${missing} GHz, where the radio policy has no channel.`,
       mend:
         left.length > 0
-          ? { words: `Leave ${missing} GHz out`, set: [{ path: `${path}.bands`, value: left }] }
+          ? { ...message('mend-leave-band-out', { band: missing }), set: [{ path: `${path}.bands`, value: left }] }
           : {
-              words: `Use ${missing} GHz on this site`,
+              ...message('mend-use-band', { band: missing }),
               set: [{ path: 'radio.bands', value: [...brief.radio.bands, { band: missing, width: 20 }] }],
             },
     }
@@ -116,50 +116,45 @@ const checks: readonly Check[] = [
     if (!hidden) return undefined
     return {
       field: `${path}.hidden`,
-      code: 'hidden-name',
+      ...message('hidden-name', { ssid }),
       weight: 'know',
-      sentence: `"${ssid}" is hidden: every device must be told its name, then calls that name wherever it goes. It keeps the list short; it keeps nobody out.`,
-      mend: { words: 'Show its name', set: [{ path: `${path}.hidden`, value: false }] },
+      mend: { ...message('mend-show-name'), set: [{ path: `${path}.hidden`, value: false }] },
     }
   },
   function letGo({ ssid, leastDbm }, path) {
     if (leastDbm === null) return undefined
     return {
       field: `${path}.leastDbm`,
-      code: 'clients-let-go',
+      ...message('clients-let-go', { ssid, leastDbm }),
       weight: 'know',
-      sentence: `Clients of "${ssid}" below ${leastDbm} dBm are let go. One with nowhere better to go comes back, is let go again, and bounces.`,
-      mend: { words: 'Let nobody go', set: [{ path: `${path}.leastDbm`, value: null }] },
+      mend: { ...message('mend-let-nobody-go'), set: [{ path: `${path}.leastDbm`, value: null }] },
     }
   },
   function steeringWithoutChoice({ ssid, steering, bands }, path) {
     if (steering === 'client-decides' || (bands.includes('2.4') && bands.includes('5'))) return undefined
     return {
       field: `${path}.steering`,
-      code: 'steering-without-choice',
+      ...message('steering-without-choice', { ssid }),
       weight: 'mend',
-      sentence: `"${ssid}" is to steer clients between 2.4 and 5 GHz, and is not on both.`,
-      mend: { words: 'Leave it to the client', set: [{ path: `${path}.steering`, value: 'client-decides' }] },
+      mend: { ...message('mend-leave-to-client'), set: [{ path: `${path}.steering`, value: 'client-decides' }] },
     }
   },
   function insistOnThings({ ssid, steering, purpose }, path) {
     if (steering !== 'insist-on-5' || purpose !== 'things') return undefined
     return {
       field: `${path}.steering`,
-      code: 'things-kept-from-2.4',
+      ...message('things-kept-from-2.4', { ssid }),
       weight: 'mend',
-      sentence: `"${ssid}" insists on 5 GHz, and many things know 2.4 GHz only: they would never get on.`,
-      mend: { words: 'Leave it to the client', set: [{ path: `${path}.steering`, value: 'client-decides' }] },
+      mend: { ...message('mend-leave-to-client'), set: [{ path: `${path}.steering`, value: 'client-decides' }] },
     }
   },
   function fastRoamingForThings({ ssid, fastRoaming, purpose }, path) {
     if (!fastRoaming || purpose !== 'things') return undefined
     return {
       field: `${path}.fastRoaming`,
-      code: 'fast-roaming-for-things',
+      ...message('fast-roaming-for-things', { ssid }),
       weight: 'know',
-      sentence: `Fast roaming (802.11r) is on for "${ssid}": old scanners and sensors may refuse a network that offers it.`,
-      mend: { words: 'Switch it off', set: [{ path: `${path}.fastRoaming`, value: false }] },
+      mend: { ...message('mend-no-fast-roaming'), set: [{ path: `${path}.fastRoaming`, value: false }] },
     }
   },
   /** IEEE 802.11-2020, table 9-151: fast transition exists for 802.1X, PSK and SAE alone. */
@@ -167,40 +162,39 @@ const checks: readonly Check[] = [
     if (!fastRoaming || canRoamFast(security)) return undefined
     return {
       field: `${path}.fastRoaming`,
-      code: 'fast-roaming-without-key',
+      ...message('fast-roaming-without-key', { ssid }),
       weight: 'mend',
-      sentence: `Fast roaming (802.11r) is on for "${ssid}", which has no key that one access point could hand to the next.`,
-      mend: { words: 'Switch it off', set: [{ path: `${path}.fastRoaming`, value: false }] },
+      mend: { ...message('mend-no-fast-roaming'), set: [{ path: `${path}.fastRoaming`, value: false }] },
     }
   },
   function lowRatesForThings({ ssid, purpose, bands }, path, brief) {
     if (brief.radio.lowRates === 'kept' || purpose !== 'things' || !bands.includes('2.4')) return undefined
     return {
       field: `${path}.bands`,
-      code: 'low-rates-for-things',
+      ...message('low-rates-for-things', { ssid }),
       weight: 'know',
-      sentence: `Low data rates are dropped, and "${ssid}" is for things at 2.4 GHz: a far one may fall off, an 802.11b one never gets on.`,
-      mend: { words: 'Keep low rates', set: [{ path: 'radio.lowRates', value: 'kept' }] },
+      mend: { ...message('mend-keep-low-rates'), set: [{ path: 'radio.lowRates', value: 'kept' }] },
     }
   },
   function noHours({ ssid, hours }, path) {
     if (!hours || hours.from !== hours.to) return undefined
     return {
       field: `${path}.hours`,
-      code: 'hours-are-none',
+      ...message('hours-are-none', { ssid, from: hours.from }),
       weight: 'mend',
-      sentence: `"${ssid}" goes on and off air at the same time, ${hours.from}: it would never be there.`,
-      mend: { words: 'Keep it on air always', set: [{ path: `${path}.hours`, value: null }] },
+      mend: { ...message('mend-always-on-air'), set: [{ path: `${path}.hours`, value: null }] },
     }
   },
   function emptyAllowList({ ssid, macList }, path) {
     if (macList.rule !== 'allow' || macList.macs.length > 0) return undefined
     return {
       field: `${path}.macList`,
-      code: 'allow-list-empty',
+      ...message('allow-list-empty', { ssid }),
       weight: 'mend',
-      sentence: `"${ssid}" lets in only the MACs on its list, and the list is empty: nobody could join.`,
-      mend: { words: 'Let everybody in', set: [{ path: `${path}.macList`, value: { rule: 'none', macs: [] } }] },
+      mend: {
+        ...message('mend-let-everybody-in'),
+        set: [{ path: `${path}.macList`, value: { rule: 'none', macs: [] } }],
+      },
     }
   },
   function limitsCross({ ssid, limits }, path) {
@@ -208,11 +202,10 @@ const checks: readonly Check[] = [
     if (perClientKbps === null || sharedKbps === null || perClientKbps <= sharedKbps) return undefined
     return {
       field: `${path}.limits`,
-      code: 'rates-cross',
+      ...message('rates-cross', { ssid, perClientKbps, sharedKbps }),
       weight: 'mend',
-      sentence: `One client of "${ssid}" may take ${perClientKbps} kbit/s, more than the ${sharedKbps} that all of them share.`,
       mend: {
-        words: `Give one client ${sharedKbps}`,
+        ...message('mend-client-rate', { rate: sharedKbps }),
         set: [{ path: `${path}.limits.perClientKbps`, value: sharedKbps }],
       },
     }
@@ -228,9 +221,8 @@ function tooMany(brief: Brief, models: readonly KitCard[]): BriefFault[] {
   return [
     {
       field: 'networks',
-      code: 'too-many-networks',
+      ...message('too-many-networks', { count: brief.networks.length, model: modelName(smallest), most }),
       weight: 'mend',
-      sentence: `The brief has ${brief.networks.length} networks; ${modelName(smallest)} carries ${most}. Join some into one, or choose another model.`,
     },
   ]
 }

@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { demoBrief } from '../../../tests/support/data'
+import { sentence } from '../../words/en/sentence'
 import { type Brief, briefSchema } from '../brief/brief'
 import { reviewReach } from './reach'
 
 const { management, networks } = demoBrief
 const brief = (part: object): Brief => briefSchema.parse({ ...demoBrief, ...part })
 const within = (part: object): Brief => brief({ management: { ...management, ...part } })
-const said = (of: Brief): [string, string][] => reviewReach(of).map(({ field, sentence }) => [field, sentence])
+const said = (of: Brief): [string, string][] => reviewReach(of).map((fault) => [fault.field, sentence(fault)])
 
 it('has nothing to say of the demo', () => expect(said(demoBrief)).toEqual([]))
 

@@ -1,12 +1,14 @@
 /** Checks of addresses: ones that no host can have, and servers that no unit would reach. */
+
 import { isHostOf, parseCidr, parseIpv4, whyNoHost } from '../address/ipv4'
 import type { Brief } from '../brief/brief'
 import type { AddressRange, Subnet } from '../brief/subnet'
+import { type Message, message } from '../message/message'
 import type { BriefFault } from './fault'
 
 interface Named {
   readonly field: string
-  readonly what: string
+  readonly what: Message
   readonly address: string
 }
 
@@ -19,9 +21,7 @@ function noHosts(brief: Brief): BriefFault[] {
   return [...ownAddresses(brief), ...servers(brief), ...syslog(brief)].flatMap(
     ({ field, what, address }): BriefFault[] => {
       const why = whyNoHost(address)
-      return why === undefined
-        ? []
-        : [{ field, code: 'no-host-address', weight: 'mend', sentence: `${what} ${address} cannot be: ${why}.` }]
+      return why === undefined ? [] : [{ field, ...message('no-host-address', { what, address, why }), weight: 'mend' }]
     },
   )
 }
@@ -39,9 +39,8 @@ function outOfReach(brief: Brief): BriefFault[] {
       : [
           {
             field,
-            code: 'server-out-of-reach',
+            ...message('server-out-of-reach', { what, address }),
             weight: 'mend',
-            sentence: `${what} ${address} is outside every subnet of the site, and management has no gateway: no unit would reach it.`,
           },
         ],
   )
@@ -53,15 +52,15 @@ function ownAddresses({ management, subnets }: Brief): Named[] {
     ...subnets.map((subnet, index) => [`subnets.${index}`, subnet] as const),
   ]
   return all.flatMap(([path, { cidr, gateway, dhcpPool, staticRange, reserved }]) => [
-    { field: `${path}.cidr`, what: 'The subnet', address: cidr.split('/')[0] ?? '' },
-    ...(gateway === null ? [] : [{ field: `${path}.gateway`, what: 'The gateway', address: gateway }]),
-    ...endsOf(dhcpPool, `${path}.dhcpPool`, 'An end of the DHCP pool'),
-    ...endsOf(staticRange, `${path}.staticRange`, 'An end of the static range'),
-    ...reserved.map((address) => ({ field: `${path}.reserved`, what: 'The reserved address', address })),
+    { field: `${path}.cidr`, what: message('of-the-subnet'), address: cidr.split('/')[0] ?? '' },
+    ...(gateway === null ? [] : [{ field: `${path}.gateway`, what: message('of-the-gateway'), address: gateway }]),
+    ...endsOf(dhcpPool, `${path}.dhcpPool`, message('of-dhcp-pool-end')),
+    ...endsOf(staticRange, `${path}.staticRange`, message('of-static-range-end')),
+    ...reserved.map((address) => ({ field: `${path}.reserved`, what: message('of-reserved-address'), address })),
   ])
 }
 
-function endsOf(range: AddressRange | null, field: string, what: string): Named[] {
+function endsOf(range: AddressRange | null, field: string, what: Message): Named[] {
   return range ? [range.first, range.last].map((address) => ({ field, what, address })) : []
 }
 
@@ -69,13 +68,23 @@ function endsOf(range: AddressRange | null, field: string, what: string): Named[
 function servers({ management, ntpServers, networks }: Brief): Named[] {
   const isAddress = (text: string): boolean => parseIpv4(text) !== undefined
   return [
-    ...management.dnsServers.map((address) => ({ field: 'management.dnsServers', what: 'The DNS server', address })),
-    ...ntpServers.filter(isAddress).map((address) => ({ field: 'ntpServers', what: 'The time server', address })),
+    ...management.dnsServers.map((address) => ({
+      field: 'management.dnsServers',
+      what: message('of-dns-server'),
+      address,
+    })),
+    ...ntpServers
+      .filter(isAddress)
+      .map((address) => ({ field: 'ntpServers', what: message('of-time-server'), address })),
     ...networks.flatMap(({ radius, accounting }, index) => [
-      ...radius.map(({ address }) => ({ field: `networks.${index}.radius`, what: 'The RADIUS server', address })),
+      ...radius.map(({ address }) => ({
+        field: `networks.${index}.radius`,
+        what: message('of-radius-server'),
+        address,
+      })),
       ...accounting.map(({ address }) => ({
         field: `networks.${index}.accounting`,
-        what: 'The RADIUS accounting server',
+        what: message('of-accounting-server'),
         address,
       })),
     ]),
@@ -85,5 +94,5 @@ function servers({ management, ntpServers, networks }: Brief): Named[] {
 function syslog({ aftercare }: Brief): Named[] {
   return aftercare.syslog === null
     ? []
-    : [{ field: 'aftercare.syslog', what: 'The syslog server', address: aftercare.syslog }]
+    : [{ field: 'aftercare.syslog', what: message('of-syslog-server'), address: aftercare.syslog }]
 }

@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { cardOf, countryOf, demoBrief } from '../../../tests/support/data'
+import { sentence, sentenceOfText } from '../../words/en/sentence'
 import { type Brief, briefSchema } from '../brief/brief'
 import { briefMeaning } from '../brief/meaning'
 import type { SiteSubnet } from '../brief/subnet'
 import type { WirelessNetwork } from '../brief/wireless-network'
 import type { KitCard } from '../kit/kit-card'
+import { type Message, message } from '../message/message'
 import { passphraseWeakness } from '../secrets/strength'
 import type { Weakness } from '../secrets/weakness'
 import { applyMend, briefFaultCodes } from './fault'
@@ -35,7 +37,7 @@ const management = demoBrief.management
 
 it('passes as it is in the demo, and says what it means', () => {
   expect(review(demoBrief)).toEqual([])
-  expect(briefMeaning(demoBrief, countryOf('NZ')).map((meaning) => meaning.sentence)).toEqual([
+  expect(briefMeaning(demoBrief, countryOf('NZ')).map(sentence)).toEqual([
     'New Zealand follows the ETSI radar rules. Changing the country later resets channels on much equipment, so nothing about radios is written before it.',
     '153 static addresses are free for units in 10.44.8.0/24.',
     '"Ellery Crew": WPA2-Personal, AES-CCMP, 2.4 and 5 GHz, clients land in VLAN 46.',
@@ -318,11 +320,11 @@ const faults: readonly (readonly [what: string, brief: Brief, sentence: string, 
 ]
 
 it('gives each fault a code of its own, which a program finds it by', () => {
-  const codes = faults.flatMap(([, brief, sentence]) => {
+  const codes = faults.flatMap(([, brief, words]) => {
     const country = brief.country === 'QQ' ? undefined : countryOf(brief.country)
     const models = [cardOf('Ostrel O-40'), cardOf('Ostrel O-20')]
     const input = { brief, country, models, weak: new Map(), today: new Date('2026-11-25') }
-    return reviewBrief(input).flatMap((fault) => (fault.sentence === sentence ? [fault.code] : []))
+    return reviewBrief(input).flatMap((fault) => (sentence(fault) === words ? [fault.code] : []))
   })
   expect(codes).toHaveLength(faults.length)
   // Ranges that lie wrong share one, so do addresses that a pool hands out, and modes of security that err alike.
@@ -330,29 +332,24 @@ it('gives each fault a code of its own, which a program finds it by', () => {
 })
 
 describe('what must be mended', () => {
-  it.each(faults)('tells of %s, and mends it', (_what, brief, sentence, mend) => {
+  it.each(faults)('tells of %s, and mends it', (_what, brief, words, mend) => {
     const country = brief.country === 'QQ' ? undefined : countryOf(brief.country)
     const ask = (of: Brief) =>
       reviewBrief({
         brief: of,
         country,
-        models: [cardOf('Ostrel O-40'), ...(sentence.includes('O-20') ? [cardOf('Ostrel O-20')] : [])],
+        models: [cardOf('Ostrel O-40'), ...(words.includes('O-20') ? [cardOf('Ostrel O-20')] : [])],
         weak: new Map(),
         today: new Date('2026-11-25'),
       })
-    const fault = ask(brief).find((each) => each.sentence === sentence)
-    expect(
-      fault,
-      ask(brief)
-        .map((each) => each.sentence)
-        .join('\n'),
-    ).toBeDefined()
+    const fault = ask(brief).find((each) => sentence(each) === words)
+    expect(fault, ask(brief).map(sentence).join('\n')).toBeDefined()
     expect(fault?.weight).toBe('mend')
     expect(briefFaultCodes).toContain(fault?.code)
-    expect(fault?.mend?.words).toBe(mend)
+    expect(fault?.mend && sentence(fault.mend)).toBe(mend)
     if (fault?.mend && 'set' in fault.mend) {
       const mended = briefSchema.parse(applyMend(brief, fault.mend.set))
-      expect(ask(mended).map((each) => each.sentence)).not.toContain(sentence)
+      expect(ask(mended).map(sentence)).not.toContain(words)
     }
   })
 
@@ -364,7 +361,7 @@ describe('what must be mended', () => {
       models: [],
       weak: new Map(),
       today: new Date('2026-11-25'),
-    }).find(({ code }) => code === '6-ghz-without-wpa3')
+    }).find(({ code }) => code === '6-ghz-without-wpa3-roaming')
     const { networks } = briefSchema.parse(applyMend(brief, fault?.mend && 'set' in fault.mend ? fault.mend.set : []))
     expect(networks.map(({ ssid, bands, security }) => [ssid, bands, security])).toEqual([
       ['Ellery Crew', ['5'], 'wpa2-personal'],
@@ -378,9 +375,9 @@ describe('what must be mended', () => {
       ...demoBrief,
       networks: Array.from({ length: 7 }, (_, index) => network({ id: `n${index}`, ssid: `Net ${index}` })),
     }
-    expect(
-      review(many, [cardOf('Ostrel O-40'), cardOf('Tarnhelm T2'), cardOf('Windrow W5')]).map((fault) => fault.sentence),
-    ).toContain('The brief has 7 networks; Tarnhelm T2 carries 6. Join some into one, or choose another model.')
+    expect(review(many, [cardOf('Ostrel O-40'), cardOf('Tarnhelm T2'), cardOf('Windrow W5')]).map(sentence)).toContain(
+      'The brief has 7 networks; Tarnhelm T2 carries 6. Join some into one, or choose another model.',
+    )
   })
 
   it.each([
@@ -396,11 +393,11 @@ describe('what must be mended', () => {
     ],
     ['the site with a digit', 'PortEllery1', /can be guessed/],
     ['keys side by side', 'qwertzuiop', /can be guessed/],
-  ])('tells of a passphrase that is %s', (_what, passphrase, sentence) => {
+  ])('tells of a passphrase that is %s', (_what, passphrase, words) => {
     const weakness = passphraseWeakness(passphrase, 'Ellery Crew', ['Port Ellery', 'Hall'])
     const [fault] = review(demoBrief, [], new Map(weakness ? [['network/crew/passphrase', weakness]] : []))
-    expect(fault?.sentence).toMatch(sentence)
-    expect(fault?.mend).toEqual({ words: 'Make a strong one', make: 'network/crew/passphrase' })
+    expect(sentence(fault as Message)).toMatch(words)
+    expect(fault?.mend).toEqual({ ...message('mend-make-strong'), make: 'network/crew/passphrase' })
   })
 
   it('has nothing against a passphrase of random letters', () => {
@@ -473,17 +470,17 @@ describe('what one should know', () => {
       /^"Ellery Crew": set Hours on air to mon from 08:00 to 18:00 by hand on Ostrel O-20: a muster cannot\.$/,
       undefined,
     ],
-  ])('tells of %s', (_what, brief, sentence, mend) => {
+  ])('tells of %s', (_what, brief, words, mend) => {
     const fault = review(brief, [cardOf('Ostrel O-40'), cardOf('Ostrel O-20')]).find((each) =>
-      sentence.test(each.sentence),
+      words.test(sentence(each)),
     )
     expect(fault?.weight).toBe('know')
-    expect(fault?.mend?.words).toBe(mend)
+    expect(fault?.mend && sentence(fault.mend)).toBe(mend)
   })
 })
 
 describe('what a field alone can tell', () => {
-  const issue = (brief: unknown): string | undefined => briefSchema.safeParse(brief).error?.issues[0]?.message
+  const issue = (brief: unknown): string => sentenceOfText(briefSchema.safeParse(brief).error?.issues[0]?.message ?? '')
   it.each([
     ['TKIP', { ...demoBrief, networks: [{ ...crew, cipher: 'tkip' }] }, /the cipher is AES-CCMP: TKIP is broken/],
     [

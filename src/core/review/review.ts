@@ -2,13 +2,13 @@
  * Cross-checks of a brief: what each field alone cannot know.
  *
  * In: a brief, the country's rules, the models on the kit list and what is known of the secrets. Out: faults, each
- * with its field, a sentence and a way to mend it.
+ * with its field, a code and a way to mend it.
  */
 
 import type { Brief } from '../brief/brief'
 import { policyWidths } from '../brief/policies'
 import type { KitCard } from '../kit/kit-card'
-import { countryName } from '../regulatory/country'
+import { message } from '../message/message'
 import type { CountryRules } from '../regulatory/database'
 import { legalBlocks } from '../regulatory/legal'
 import type { Weakness } from '../secrets/weakness'
@@ -50,9 +50,8 @@ function reviewCountry({ brief, country }: ReviewInput): BriefFault[] {
     return [
       {
         field: 'country',
-        code: 'country-without-rules',
+        ...message('country-without-rules', { country: brief.country }),
         weight: 'mend',
-        sentence: `There are no radio rules for ${brief.country}. Choose the country from the list.`,
       },
     ]
   const outdoors = brief.radio.environment === 'outdoor'
@@ -64,16 +63,18 @@ function reviewCountry({ brief, country }: ReviewInput): BriefFault[] {
     return [
       {
         field: `radio.bands.${index}`,
-        code: 'width-not-legal',
+        ...message(outdoors ? 'width-not-legal-outdoors' : 'width-not-legal', { country: brief.country, width, band }),
         weight: 'mend',
-        sentence: `${countryName(brief.country)} has no legal ${width} MHz channel at ${band} GHz ${outdoors ? 'outdoors' : 'for an access point'}.`,
         mend:
           widest === undefined
             ? {
-                words: `Leave ${band} GHz out`,
+                ...message('mend-leave-band-out', { band }),
                 set: [{ path: 'radio.bands', value: brief.radio.bands.filter((each) => each.band !== band) }],
               }
-            : { words: `Use ${widest} MHz`, set: [{ path: `radio.bands.${index}.width`, value: widest }] },
+            : {
+                ...message('mend-use-width', { width: widest }),
+                set: [{ path: `radio.bands.${index}.width`, value: widest }],
+              },
       },
     ]
   })
@@ -86,10 +87,12 @@ function reviewWidths({ radio }: Brief): BriefFault[] {
       ? [
           {
             field: `radio.bands.${index}`,
-            code: 'wide-at-24',
+            ...message('wide-at-24', { width }),
             weight: 'know',
-            sentence: `${width} MHz at 2.4 GHz takes two of its three channels: units and neighbours then share what is left. 20 MHz is the practice.`,
-            mend: { words: 'Use 20 MHz', set: [{ path: `radio.bands.${index}.width`, value: 20 }] },
+            mend: {
+              ...message('mend-use-width', { width: 20 }),
+              set: [{ path: `radio.bands.${index}.width`, value: 20 }],
+            },
           },
         ]
       : [],

@@ -2,10 +2,11 @@
 
 import { type Brief, secretName } from '../brief/brief'
 import type { WirelessNetwork } from '../brief/wireless-network'
-import { asksRadius, fits6Ghz, pmfOf, securityNames, takesPassphrase } from '../catalogue/security-mode'
+import { asksRadius, fits6Ghz, pmfOf, takesPassphrase } from '../catalogue/security-mode'
 import { type KitCard, modelName } from '../kit/kit-card'
 import { carriesNetworks } from '../kit/networks-carried'
-import { type Weakness, weaknessSentence } from '../secrets/weakness'
+import { message } from '../message/message'
+import { type Weakness, weaknessOf } from '../secrets/weakness'
 import type { BriefFault } from './fault'
 
 export function reviewSecurity(
@@ -33,12 +34,9 @@ function openNetwork({ ssid, security, openConfirmation }: WirelessNetwork, path
   const said = openConfirmation === ssid
   return {
     field: `${path}.security`,
-    code: said ? 'open-network' : 'open-network-unconfirmed',
+    ...message(said ? 'open-network' : 'open-network-unconfirmed', { ssid }),
     weight: said ? 'know' : 'mend',
-    sentence: said
-      ? `"${ssid}" is open, as you confirmed: anyone nearby can read what its clients send.`
-      : `"${ssid}" would be open: anyone nearby could read what its clients send. It is not put on air until its name is typed a second time.`,
-    mend: { words: 'Use WPA2-Personal', set: [{ path: `${path}.security`, value: 'wpa2-personal' }] },
+    mend: { ...message('mend-use-wpa2'), set: [{ path: `${path}.security`, value: 'wpa2-personal' }] },
   }
 }
 
@@ -46,10 +44,9 @@ function withoutServer({ ssid, security, radius }: WirelessNetwork, path: string
   if (!asksRadius(security) || radius.length > 0) return undefined
   return {
     field: `${path}.radius`,
-    code: 'enterprise-without-server',
+    ...message('enterprise-without-server', { ssid }),
     weight: 'mend',
-    sentence: `"${ssid}" asks a RADIUS server who may join, and none is named.`,
-    mend: { words: 'Use WPA2-Personal', set: [{ path: `${path}.security`, value: 'wpa2-personal' }] },
+    mend: { ...message('mend-use-wpa2'), set: [{ path: `${path}.security`, value: 'wpa2-personal' }] },
   }
 }
 
@@ -58,16 +55,14 @@ function sixGhz({ networks }: Brief, network: WirelessNetwork, path: string): Br
   const { ssid, bands, security } = network
   if (!bands.includes('6') || fits6Ghz(security)) return undefined
   const fitting = security === 'wpa2-enterprise' ? 'wpa3-enterprise' : security === 'open' ? 'owe' : 'wpa3-personal'
-  const sentence = `"${ssid}" is meant for 6 GHz with ${securityNames[security]}; at 6 GHz only WPA3 and OWE are allowed.`
-  const fault = { field: `${path}.bands`, code: '6-ghz-without-wpa3', weight: 'mend' } as const
-  const [words] = securityNames[fitting].split(',')
+  const fault = { field: `${path}.bands`, weight: 'mend' } as const
   const others = bands.filter((band) => band !== '6')
   if (others.length === 0)
     return {
       ...fault,
-      sentence,
+      ...message('6-ghz-without-wpa3', { ssid, security }),
       mend: {
-        words: `Use ${words}`,
+        ...message('mend-use-security', { security: fitting }),
         set: [{ path: `${path}.security`, value: fitting }],
       },
     }
@@ -76,11 +71,9 @@ function sixGhz({ networks }: Brief, network: WirelessNetwork, path: string): Br
   const kept = { ...network, bands: others }
   return {
     ...fault,
-    sentence: takesPassphrase(security)
-      ? `${sentence} Clients roam between two networks of one name only where both have the same passphrase.`
-      : sentence,
+    ...message(takesPassphrase(security) ? '6-ghz-without-wpa3-roaming' : '6-ghz-without-wpa3', { ssid, security }),
     mend: {
-      words: `Give 6 GHz a network of this name with ${words}`,
+      ...message('mend-6-ghz-network', { security: fitting }),
       set: [{ path: 'networks', value: networks.flatMap((each) => (each === network ? [kept, own] : [each])) }],
     },
   }
@@ -97,13 +90,12 @@ function freeId(networks: readonly WirelessNetwork[], id: string): string {
 /** Protected management frames that the security does not go with. */
 function framesThatDoNotFit({ ssid, security, pmf }: WirelessNetwork, path: string): BriefFault | undefined {
   if (security === 'open' || pmf === 'by-security' || pmfOf[security].includes(pmf)) return undefined
-  const [fitting] = pmfOf[security]
+  const [fitting = ''] = pmfOf[security]
   return {
     field: `${path}.pmf`,
-    code: 'frames-do-not-fit',
+    ...message('frames-do-not-fit', { ssid, security, fitting, asked: pmf }),
     weight: 'mend',
-    sentence: `"${ssid}" is ${securityNames[security]}, which goes with protected management frames ${fitting}, not ${pmf}.`,
-    mend: { words: 'As the security wants', set: [{ path: `${path}.pmf`, value: 'by-security' }] },
+    mend: { ...message('mend-frames-by-security'), set: [{ path: `${path}.pmf`, value: 'by-security' }] },
   }
 }
 
@@ -111,10 +103,9 @@ function oldClients({ ssid, security, purpose, bands }: WirelessNetwork, path: s
   if (security !== 'wpa3-personal' || purpose !== 'things' || bands.includes('6')) return undefined
   return {
     field: `${path}.security`,
-    code: 'wpa3-for-things',
+    ...message('wpa3-for-things', { ssid }),
     weight: 'mend',
-    sentence: `"${ssid}" is WPA3 only: old scanners and sensors know WPA2 at the most and could not join.`,
-    mend: { words: 'Use WPA3/WPA2 mixed', set: [{ path: `${path}.security`, value: 'wpa3-wpa2-mixed' }] },
+    mend: { ...message('mend-use-wpa3-mixed'), set: [{ path: `${path}.security`, value: 'wpa3-wpa2-mixed' }] },
   }
 }
 
@@ -131,11 +122,15 @@ function notCarried(
   const common = first.limits.security.find((mode) => carriers.every((card) => card.limits.security.includes(mode)))
   return {
     field: `${path}.security`,
-    code: 'security-not-carried',
+    ...message('security-not-carried', { ssid, security, models: unable.map(modelName) }),
     weight: 'mend',
-    sentence: `"${ssid}" is ${securityNames[security]}, which ${unable.map(modelName).join(', ')} cannot do.`,
     ...(common
-      ? { mend: { words: `Use ${securityNames[common]}`, set: [{ path: `${path}.security`, value: common }] } }
+      ? {
+          mend: {
+            ...message('mend-use-security', { security: common }),
+            set: [{ path: `${path}.security`, value: common }],
+          },
+        }
       : {}),
   }
 }
@@ -150,9 +145,8 @@ function guessable(
   if (!weakness || !takesPassphrase(network.security)) return undefined
   return {
     field: `${path}.passphrase`,
-    code: 'passphrase-guessable',
+    ...weaknessOf(network.ssid, weakness),
     weight: 'mend',
-    sentence: weaknessSentence(network.ssid, weakness),
-    mend: { words: 'Make a strong one', make: name },
+    mend: { ...message('mend-make-strong'), make: name },
   }
 }

@@ -1,9 +1,11 @@
 /** Checks of subnets: what lies outside, what overlaps, who may reach what should be out of reach. */
+
 import { type Cidr, formatIpv4, isHostOf, parseCidr, parseIpv4 } from '../address/ipv4'
 import type { Brief } from '../brief/brief'
 import { serverAddresses } from '../brief/servers'
 import { type AddressRange, managementId, moveSubnet, nextFreeCidr, overlap, type Subnet } from '../brief/subnet'
 import { type KitCard, modelName } from '../kit/kit-card'
+import { type Message, message } from '../message/message'
 import type { BriefFault } from './fault'
 
 interface Placed {
@@ -40,35 +42,35 @@ function insideItself({ path, subnet, cidr }: Placed): BriefFault[] {
   if (subnet.gateway && !inside(subnet.gateway))
     faults.push({
       field: `${path}.gateway`,
-      code: 'gateway-outside',
+      ...message('gateway-outside', { gateway: subnet.gateway, subnet: subnet.cidr }),
       weight: 'mend',
-      sentence: `The gateway ${subnet.gateway} is outside ${subnet.cidr}: nobody there could reach it.`,
-      mend: { words: `Use ${firstHost}`, set: [{ path: `${path}.gateway`, value: firstHost }] },
+      mend: {
+        ...message('mend-use-address', { address: firstHost }),
+        set: [{ path: `${path}.gateway`, value: firstHost }],
+      },
     })
   const ranges = [
-    { key: 'dhcpPool', words: 'DHCP pool', range: subnet.dhcpPool },
-    { key: 'staticRange', words: 'static range', range: subnet.staticRange },
+    { key: 'dhcpPool', what: message('of-the-dhcp-pool'), range: subnet.dhcpPool },
+    { key: 'staticRange', what: message('of-the-static-range'), range: subnet.staticRange },
   ] as const
-  for (const { key, words, range } of ranges)
-    if (range) faults.push(...rangeFaults(`${path}.${key}`, words, range, cidr, subnet.cidr))
+  for (const { key, what, range } of ranges)
+    if (range) faults.push(...rangeFaults(`${path}.${key}`, what, range, cidr, subnet.cidr))
   const { dhcpPool, staticRange } = subnet
   if (dhcpPool && staticRange && touches(dhcpPool, staticRange))
     faults.push({
       field: `${path}.staticRange`,
-      code: 'static-range-in-pool',
+      ...message('static-range-in-pool', { first: staticRange.first, last: staticRange.last }),
       weight: 'mend',
-      sentence: `The static range ${staticRange.first} to ${staticRange.last} meets the DHCP pool: two units could get one address.`,
-      mend: { words: 'Use what the pool leaves free', set: [{ path: `${path}.staticRange`, value: null }] },
+      mend: { ...message('mend-use-outside-pool'), set: [{ path: `${path}.staticRange`, value: null }] },
     })
   subnet.reserved.forEach((address) => {
     if (!inside(address))
       faults.push({
         field: `${path}.reserved`,
-        code: 'reserved-outside',
+        ...message('reserved-outside', { address, subnet: subnet.cidr }),
         weight: 'mend',
-        sentence: `The reserved address ${address} is outside ${subnet.cidr}.`,
         mend: {
-          words: 'Take it off',
+          ...message('mend-take-address-off'),
           set: [{ path: `${path}.reserved`, value: subnet.reserved.filter((each) => each !== address) }],
         },
       })
@@ -79,12 +81,12 @@ function insideItself({ path, subnet, cidr }: Placed): BriefFault[] {
 /** Addresses that somebody has, and that a pool would hand out all the same. One mend sees to all of them. */
 function handedOut({ path, subnet, cidr }: Placed, servers: readonly string[]): BriefFault[] {
   const { name, dhcpPool, gateway } = subnet
-  if (!dhcpPool || rangeFaults(path, '', dhcpPool, cidr, '').length > 0) return []
+  if (!dhcpPool || rangeFaults(path, message('of-the-dhcp-pool'), dhcpPool, cidr, '').length > 0) return []
   const owned = [
     ...(gateway === null ? [] : [{ address: gateway, owner: undefined }]),
-    ...subnet.dnsServers.map((address) => ({ address, owner: 'which a DNS server has' })),
-    ...servers.map((address) => ({ address, owner: 'which a server of the brief has' })),
-    ...subnet.reserved.map((address) => ({ address, owner: 'which is kept for something else' })),
+    ...subnet.dnsServers.map((address) => ({ address, owner: message('of-dns-server-there') })),
+    ...servers.map((address) => ({ address, owner: message('of-brief-server-there') })),
+    ...subnet.reserved.map((address) => ({ address, owner: message('of-something-else-there') })),
   ]
   const met = owned.filter(
     ({ address }, at) =>
@@ -97,14 +99,12 @@ function handedOut({ path, subnet, cidr }: Placed, servers: readonly string[]): 
   )
   return met.map(({ address, owner }) => ({
     field: `${path}.dhcpPool`,
-    code: owner === undefined ? 'gateway-in-pool' : 'kept-address-in-pool',
+    ...(owner === undefined
+      ? message('gateway-in-pool', { subnet: name, address })
+      : message('kept-address-in-pool', { subnet: name, address, owner })),
     weight: 'mend',
-    sentence:
-      owner === undefined
-        ? `The DHCP pool of ${name} would hand out the gateway's own address ${address}.`
-        : `The DHCP pool of ${name} would hand out ${address}, ${owner}.`,
     mend: {
-      words: free ? `Use ${free.first} to ${free.last}` : 'Have no pool',
+      ...(free ? message('mend-use-range', { first: free.first, last: free.last }) : message('mend-no-pool')),
       set: [{ path: `${path}.dhcpPool`, value: free ?? null }],
     },
   }))
@@ -122,17 +122,16 @@ function widestBetween({ first, last }: AddressRange, taken: readonly string[]):
   return widest && { first: formatIpv4(widest.from), last: formatIpv4(widest.to) }
 }
 
-function rangeFaults(path: string, words: string, range: AddressRange, cidr: Cidr, text: string): BriefFault[] {
+function rangeFaults(path: string, what: Message, range: AddressRange, cidr: Cidr, text: string): BriefFault[] {
   const first = parseIpv4(range.first) ?? 0
   const last = parseIpv4(range.last) ?? 0
   if (first > last)
     return [
       {
         field: path,
-        code: 'range-backwards',
+        ...message('range-backwards', { range: what, first: range.first, last: range.last }),
         weight: 'mend',
-        sentence: `The ${words} begins at ${range.first}, above its end ${range.last}.`,
-        mend: { words: 'Swap the two', set: [{ path, value: { first: range.last, last: range.first } }] },
+        mend: { ...message('mend-swap-ends'), set: [{ path, value: { first: range.last, last: range.first } }] },
       },
     ]
   const outside = [range.first, range.last].find((end) => !isHostOf(cidr, parseIpv4(end) ?? -1))
@@ -147,10 +146,9 @@ function rangeFaults(path: string, words: string, range: AddressRange, cidr: Cid
   return [
     {
       field: path,
-      code: 'range-outside',
+      ...message('range-outside', { address: outside, range: what, subnet: text }),
       weight: 'mend',
-      sentence: `${outside} of the ${words} is outside ${text}.`,
-      mend: { words: `Use ${value.first} to ${value.last}`, set: [{ path, value }] },
+      mend: { ...message('mend-use-range', { first: value.first, last: value.last }), set: [{ path, value }] },
     },
   ]
 }
@@ -171,16 +169,20 @@ function overlaps(brief: Brief, placed: readonly Placed[]): BriefFault[] {
     const mend =
       free && each.path !== 'management'
         ? {
-            words: `Move it to ${free}`,
+            ...message('mend-move-subnet', { subnet: free }),
             set: [{ path: each.path, value: moveSubnet(brief.subnets[index - 1] ?? each.subnet, free) }],
           }
         : undefined
     return [
       {
         field: `${each.path}.cidr`,
-        code: 'subnets-overlap',
+        ...message('subnets-overlap', {
+          name: each.subnet.name,
+          subnet: each.subnet.cidr,
+          otherName: other.subnet.name,
+          otherSubnet: other.subnet.cidr,
+        }),
         weight: 'mend',
-        sentence: `${each.subnet.name} ${each.subnet.cidr} overlaps ${other.subnet.name} ${other.subnet.cidr}: nobody could tell which way an address is.`,
         ...(mend ? { mend } : {}),
       },
     ]
@@ -195,16 +197,18 @@ function sameVlan(placed: readonly Placed[]): BriefFault[] {
     const free = Array.from({ length: 4094 }, (_, at) => at + 1).find(
       (vlan) => vlan > (each.subnet.vlan ?? 1) && !taken.has(vlan),
     )
-    const where = each.subnet.vlan === null ? 'both untagged' : `both on VLAN ${each.subnet.vlan}`
+    const where =
+      each.subnet.vlan === null ? message('are-both-untagged') : message('are-both-on-vlan', { vlan: each.subnet.vlan })
     return [
       {
         field: `${each.path}.vlan`,
-        code: 'vlan-twice',
+        ...message('vlan-twice', { name: each.subnet.name, other: other.subnet.name, where }),
         weight: 'mend',
-        sentence: `${each.subnet.name} and ${other.subnet.name} are ${where}: they would be one network.`,
         ...(free === undefined
           ? {}
-          : { mend: { words: `Use VLAN ${free}`, set: [{ path: `${each.path}.vlan`, value: free }] } }),
+          : {
+              mend: { ...message('mend-use-vlan', { other: free }), set: [{ path: `${each.path}.vlan`, value: free }] },
+            }),
       },
     ]
   })
@@ -215,13 +219,12 @@ function factorySubnets(management: Placed | undefined, models: readonly KitCard
   return models.flatMap((card): BriefFault[] => {
     const { address, prefix } = card.factory
     const factory = address === null ? undefined : parseCidr(`${address}/${prefix}`)
-    if (!management || !factory || !overlap(management.cidr, factory)) return []
+    if (!management || address === null || !factory || !overlap(management.cidr, factory)) return []
     return [
       {
         field: 'management.cidr',
-        code: 'factory-address-in-subnet',
+        ...message('factory-address-in-subnet', { model: modelName(card), address, subnet: management.subnet.cidr }),
         weight: 'know',
-        sentence: `${modelName(card)} comes out of its box at ${address}, inside ${management.subnet.cidr}: no unit is given that address, and nothing else on the site may have it.`,
       },
     ]
   })
@@ -235,17 +238,16 @@ function talks(brief: Brief): BriefFault[] {
   ])
   return brief.talks.flatMap(({ from, to }, index): BriefFault[] => {
     const mend = {
-      words: 'Keep them apart',
+      ...message('mend-keep-subnets-apart'),
       set: [{ path: 'talks', value: brief.talks.filter((_, at) => at !== index) }],
     }
     if (!names.has(from) || !names.has(to))
       return [
         {
           field: `talks.${index}`,
-          code: 'talk-to-nobody',
+          ...message('talk-to-nobody'),
           weight: 'mend',
-          sentence: 'A rule of who may reach whom names a subnet that is no longer there.',
-          mend: { ...mend, words: 'Take the rule off' },
+          mend: { ...mend, ...message('mend-take-rule-off') },
         },
       ]
     if (to !== managementId) return []
@@ -260,9 +262,12 @@ function talks(brief: Brief): BriefFault[] {
     return [
       {
         field: `talks.${index}`,
-        code: 'talk-to-management',
+        ...message(risky.purpose === 'guests' ? 'guests-reach-management' : 'things-reach-management', {
+          from: names.get(from) ?? '',
+          to: names.get(to) ?? '',
+          ssid: risky.ssid,
+        }),
         weight: 'mend',
-        sentence: `${names.get(from)} may reach ${names.get(to)}: ${risky.purpose === 'guests' ? 'guests' : 'things'} on "${risky.ssid}" could open every unit's sign-in.`,
         mend,
       },
     ]

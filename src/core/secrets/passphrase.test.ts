@@ -1,5 +1,6 @@
 import { randomInt } from 'node:crypto'
 import { expect, it } from 'vitest'
+import { english } from '../../../tests/support/english'
 import { macSchema, parseMac } from '../address/mac'
 import { generatedBits, generatePassword, passphraseFault } from './passphrase'
 
@@ -20,7 +21,7 @@ it.each([
   ['x'.repeat(64), 'WPA2 takes 63'],
   ['café ole', 'not plain ASCII'],
 ])('says what is wrong with the passphrase %s', (passphrase, words) => {
-  expect(passphraseFault(passphrase)).toContain(words)
+  expect(english(passphraseFault(passphrase))).toContain(words)
 })
 
 it('takes 64 hexadecimal digits as a key of WPA2, and of nothing that has SAE', () => {
@@ -28,7 +29,7 @@ it('takes 64 hexadecimal digits as a key of WPA2, and of nothing that has SAE', 
   expect(passphraseFault(key)).toBeUndefined()
   expect(passphraseFault(key, 'wpa2-personal')).toBeUndefined()
   for (const mode of ['wpa3-personal', 'wpa3-wpa2-mixed'] as const)
-    expect(passphraseFault(key, mode)).toContain('WPA3 takes a passphrase')
+    expect(english(passphraseFault(key, mode))).toContain('WPA3 takes a passphrase')
 })
 
 it('reads a MAC in any usual notation', () => {
@@ -41,5 +42,5 @@ it('reads a MAC in any usual notation', () => {
   ])
     expect(parseMac(text)).toBe('02:4f:52:10:6a:2c')
   for (const text of ['02:4f:52:10:6a', '02:4f:52:10:6a:2g', '']) expect(parseMac(text)).toBeUndefined()
-  expect(macSchema.safeParse('label').error?.issues[0]?.message).toContain('six pairs')
+  expect(english(macSchema.safeParse('label').error?.issues[0]?.message)).toContain('six pairs')
 })

@@ -5,6 +5,7 @@
  */
 
 import type { SecurityMode } from '../catalogue/security-mode'
+import { type Message, message } from '../message/message'
 
 /** No 0 O o, 1 l I i, and nothing that changes place between keyboards: read aloud and typed without a mistake. */
 const clearLetters = 'abcdefghjkmnpqrstuvwxyz'
@@ -19,15 +20,12 @@ export type RandomBelow = (below: number) => number
  * What is wrong with a passphrase (IEEE 802.11-2020 J.4.1); undefined where it may be used. 64 hexadecimal digits are
  * the key itself, which SAE has no use for: it makes its own (12.4).
  */
-export function passphraseFault(passphrase: string, security: SecurityMode = 'wpa2-personal'): string | undefined {
+export function passphraseFault(passphrase: string, security: SecurityMode = 'wpa2-personal'): Message | undefined {
   if (/^[0-9a-fA-F]{64}$/.test(passphrase))
-    return security === 'wpa2-personal'
-      ? undefined
-      : 'These are 64 hexadecimal digits, a key of WPA2: WPA3 takes a passphrase of 8 to 63 characters.'
-  if (!/^[\x20-\x7e]*$/.test(passphrase))
-    return 'The passphrase has a character that is not plain ASCII: some clients could not type it.'
-  if (passphrase.length < 8) return `The passphrase has ${passphrase.length} characters; WPA2 needs 8 at least.`
-  if (passphrase.length > 63) return `The passphrase has ${passphrase.length} characters; WPA2 takes 63 at the most.`
+    return security === 'wpa2-personal' ? undefined : message('passphrase-is-a-key')
+  if (!/^[\x20-\x7e]*$/.test(passphrase)) return message('passphrase-not-ascii')
+  if (passphrase.length < 8) return message('passphrase-too-short', { count: passphrase.length })
+  if (passphrase.length > 63) return message('passphrase-too-long', { count: passphrase.length })
   return undefined
 }
 

@@ -1,5 +1,7 @@
 /** What makes a lawful passphrase a bad one. Kept beside the sealed secret, so that a page can say it without opening it. */
+
 import { z } from 'zod'
+import { type Message, message } from '../message/message'
 
 export const weaknessSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('same-as-name') }),
@@ -8,8 +10,11 @@ export const weaknessSchema = z.discriminatedUnion('kind', [
 ])
 export type Weakness = z.infer<typeof weaknessSchema>
 
-export function weaknessSentence(ssid: string, weakness: Weakness): string {
+export function weaknessOf(
+  ssid: string,
+  weakness: Weakness,
+): Message<'passphrase-is-its-name' | 'passphrase-guessable'> {
   return weakness.kind === 'same-as-name'
-    ? `The passphrase of "${ssid}" is its own name: it is the first that anybody tries.`
-    : `The passphrase of "${ssid}" can be guessed: about ${Math.round(weakness.bits)} bits, and 40 are wanted. It is made of words or patterns that guessers try first.`
+    ? message('passphrase-is-its-name', { ssid })
+    : message('passphrase-guessable', { ssid, bits: Math.round(weakness.bits) })
 }

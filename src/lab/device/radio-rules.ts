@@ -58,7 +58,10 @@ export class RadioRules {
       if (!each.on) continue
       const judgement = this.#judge(settings, each)
       const at = (leaf: string): string => `radio=${each.band}/${leaf}`
-      if (!judgement.legal) throw new Refusal('invalid-value', judgement.refusal.reason, at('channel'))
+      if (!judgement.legal) {
+        const words = `Channel ${each.channel} at ${each.width} MHz is not legal in ${settings.country}`
+        throw new Refusal('invalid-value', words, at('channel'))
+      }
       if (!sheet.powers[each.band]?.includes(each.power))
         throw new Refusal('invalid-value', `${each.power} dBm is not one of its steps`, at('power'))
       if (!sheet.widths[each.band]?.includes(each.width))

@@ -1,5 +1,7 @@
 /** Joined: its controller has it in its run state, at its address, under its name. A join that hangs has a reason. */
+
 import type { Joining } from '../../core/kit/joining'
+import { type Message, message } from '../../core/message/message'
 import type { ControllerLink } from '../unit/controller-link'
 import { held } from '../unit/held-error'
 import type { UnitRun } from '../unit/unit-run'
@@ -19,18 +21,18 @@ const patience: Readonly<Record<Joining['join'], number>> = {
   unknown: 300,
 }
 
-const words: Readonly<Record<Joining['join'], string>> = {
-  absent: 'looking for its controller',
-  discovered: 'asking to join',
-  joining: 'joining',
-  image: 'loading its image, leave it powered',
-  configuring: 'being told what it is to be',
-  run: 'moving to its address',
-  'turned-away': 'turned away',
-  unknown: 'in a state that the card of its controller does not know',
+const told: Readonly<Record<Joining['join'], Message>> = {
+  absent: message('join-looks-for-controller'),
+  discovered: message('join-asks'),
+  joining: message('join-joins'),
+  image: message('join-loads-image'),
+  configuring: message('join-is-told'),
+  run: message('join-moves'),
+  'turned-away': message('join-turned-away'),
+  unknown: message('join-unknown'),
 }
 
-export async function joined(run: UnitRun): Promise<string> {
+export async function joined(run: UnitRun): Promise<Message> {
   const { target, journal, waits, access } = run
   const { controller } = throughController(run)
   const goal = target.compiled.config.unit['management.method'] === 'dhcp' ? undefined : target.plan.address
@@ -47,8 +49,8 @@ export async function joined(run: UnitRun): Promise<string> {
       if (now !== standing) {
         standing = now
         deadline = waits.deadline(patience[now])
-        await journal.tell('joined', { kind: 'waiting', until: waits.due(patience[now]), waitingFor: words[now] })
-        journal.say(`${controller.name}: ${words[now]}`)
+        await journal.tell('joined', { kind: 'waiting', until: waits.due(patience[now]), waitingFor: told[now] })
+        journal.say(message('controller-says', { name: controller.name, told: told[now] }))
       }
       return undefined
     },
@@ -60,7 +62,7 @@ export async function joined(run: UnitRun): Promise<string> {
     throw held('not-reserved', { got: access.address, address: target.plan.address, mac: target.unit.mac })
   await journal.door('address', 'passed')
   await journal.tookEffect()
-  return `runs, at ${access.address}`
+  return message('runs-at', { address: access.address })
 }
 
 /** Where it answers: as its controller says, else as the wire shows. */
@@ -82,7 +84,7 @@ async function hangs(
   if (standing === 'absent') return findsNobody(run, controller)
   if (standing === 'turned-away') return held('turned-away', { name, reason: last.reason ?? 'not-listed' })
   if (standing === 'unknown') return held('state-unknown', { name, said: last.said ?? '' })
-  return held('join-hangs', { standing: words[standing], seconds: patience[standing] })
+  return held('join-hangs', { standing: told[standing], seconds: patience[standing] })
 }
 
 /** Why it does not find its controller, as far as that is seen from here. */

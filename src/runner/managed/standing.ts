@@ -2,8 +2,11 @@
  * How far a unit has come with its controller. Where the controller's agent keeps CAPWAP-BASE-MIB (RFC 5833), that is
  * what counts, since it is the standard's word; why one is turned away only its module says.
  */
+
 import type { Joining } from '../../core/kit/joining'
-import { notToldWords } from '../../wire/snmp/answer'
+import { type Message, message } from '../../core/message/message'
+import { seen } from '../../core/muster/seen'
+import { notTold } from '../../wire/snmp/answer'
 import type { WtpState } from '../../wire/snmp/capwap-mib'
 import type { UnitRun } from '../unit/unit-run'
 import { throughController } from './through-controller'
@@ -40,29 +43,32 @@ export async function standingOf(run: UnitRun, before: Seen | undefined): Promis
 }
 
 /** What its controller's agent says of it, as `run at 10.44.8.21, as mast-1`. */
-export async function toldBySnmp(run: UnitRun): Promise<string> {
+export async function toldBySnmp(run: UnitRun): Promise<Message> {
   const answer = await throughController(run).controller.standing(run.target.unit.mac, 'with-name')
-  if (answer === undefined) return 'no answer'
-  if (answer.kind === 'not-listed') return 'not listed'
-  if (answer.kind !== 'told') return notToldWords(answer)
+  if (answer === undefined) return seen.noAnswer
+  if (answer.kind === 'not-listed') return seen.notListed
+  if (answer.kind !== 'told') return notTold(answer)
   const { state, address, name } = answer.standing
-  return standingWords(state, address ?? 'no address', name ?? 'nobody')
+  return standingTold(state, address, name)
 }
 
-export const standingWords = (state: WtpState, address: string, name: string): string =>
-  `${state} at ${address}, as ${name}`
+export const standingTold = (state: WtpState, address: string | undefined, name: string | undefined): Message =>
+  message('standing-at', { state, address: address ?? null, name: name ?? null })
 
 /** What its controller's agent says that each radio carries, as `2.4 GHz: Crew; 5 GHz: Crew, Guests`. */
-export async function carriedBySnmp(run: UnitRun): Promise<string> {
+export async function carriedBySnmp(run: UnitRun): Promise<Message> {
   const { controller } = throughController(run)
   const { radios } = run.target.card
   const answer = await controller.standing(run.target.unit.mac, 'as-is')
-  if (answer?.kind !== 'told' || answer.standing.profile === undefined) return 'not told'
+  if (answer?.kind !== 'told' || answer.standing.profile === undefined) return seen.notTold
   const carried = await controller.carried(answer.standing.profile, radios.length)
-  if (carried.kind !== 'told') return notToldWords(carried)
-  return carriedWords(radios.map(({ band }, at) => ({ band, names: carried.radios[at] ?? [] })))
+  if (carried.kind !== 'told') return notTold(carried)
+  return carriedTold(radios.map(({ band }, at) => ({ band, names: carried.radios[at] ?? [] })))
 }
 
-export function carriedWords(radios: readonly { readonly band: string; readonly names: readonly string[] }[]): string {
-  return radios.map(({ band, names }) => `${band} GHz: ${[...names].sort().join(', ') || 'none'}`).join('; ')
+export function carriedTold(
+  radios: readonly { readonly band: string; readonly names: readonly string[] }[],
+): Message<'carried-by-radios'> {
+  const carried = radios.map(({ band, names }) => message('carried-by-radio', { band, networks: [...names].sort() }))
+  return message('carried-by-radios', { radios: carried })
 }

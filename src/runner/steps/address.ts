@@ -1,24 +1,25 @@
 /**
  * Address: the second one-way door. The session may die with the old address, so this comes last of the changes.
  */
+import { type Message, message } from '../../core/message/message'
 import { WireError } from '../../wire/errors/wire-error'
 import { held } from '../unit/held-error'
 import type { UnitRun } from '../unit/unit-run'
 import { freeAddress } from './free-address'
 import { differing } from './settle'
 
-export async function address(run: UnitRun): Promise<string> {
+export async function address(run: UnitRun): Promise<Message> {
   const { target, access, journal } = run
   const { config } = target.compiled
   run.moves('on its way')
   await freeAddress(run)
   await reachableVlan(run)
   const differences = await differing(run, 'address')
-  if (differences.length === 0) return 'was right already'
+  if (differences.length === 0) return message('was-right-already')
   await journal.door('address', 'opened')
   run.moves('leaves')
   access.contact.sends()
-  for (const { sentence } of differences) journal.say(sentence)
+  for (const { code, params } of differences) journal.say({ code, params })
   run.willChange()
   try {
     await access.dialect.write(differences, config)
@@ -26,7 +27,9 @@ export async function address(run: UnitRun): Promise<string> {
     // Where a change takes effect at once, the answer to it may get lost with the old address.
     if (!(target.card.does.applies === 'at-once' && wentAway(error))) throw error
   }
-  return config.unit['management.method'] === 'dhcp' ? 'takes what DHCP gives' : `moves to ${target.plan.address}`
+  return config.unit['management.method'] === 'dhcp'
+    ? message('takes-what-dhcp-gives')
+    : message('moves-to', { address: target.plan.address })
 }
 
 /** Nobody is sent where this laptop would not find it. */

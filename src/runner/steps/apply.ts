@@ -1,4 +1,5 @@
 /** Apply: whatever waits takes effect together, with a countdown; meanwhile nobody takes the unit's power away. */
+import { type Message, message } from '../../core/message/message'
 import { standingOf } from '../../wire/dialect/dialect'
 import { WireError } from '../../wire/errors/wire-error'
 import { held } from '../unit/held-error'
@@ -9,17 +10,17 @@ import { wentAway } from './address'
 /** While changes take effect the unit is slow: most polls only check that it still answers. */
 const askedEvery = 5
 
-export async function apply(run: UnitRun): Promise<string> {
+export async function apply(run: UnitRun): Promise<Message> {
   const { target, access, journal, waits, host } = run
   const standing = await standingOf(access.dialect)
-  if (standing === 'none') return 'nothing waits'
+  if (standing === 'none') return message('nothing-waits')
   const seconds = target.card.timing.apply
   journal.awaitedRevision = await access.dialect.staging?.revision?.()
   run.willChange()
   if (standing === 'waiting') await begin(run)
   access.contact.sends()
   const old = access.here
-  await journal.tell('apply', { kind: 'waiting', until: waits.due(seconds), waitingFor: 'applying, leave it powered' })
+  await journal.tell('apply', { kind: 'waiting', until: waits.due(seconds), waitingFor: message('applying') })
   const within = seconds * 2 + 60
   let looks = 0
   const over = await waits.until(async () => {
@@ -30,7 +31,7 @@ export async function apply(run: UnitRun): Promise<string> {
     return (await stillWaits(run)) ? undefined : 'none'
   }, within)
   if (over === undefined) throw held('still-applying', { seconds: within })
-  return 'changes applied'
+  return message('changes-applied')
 }
 
 /** Seconds after which a move that took effect has been made. */

@@ -1,4 +1,7 @@
 /** Return: found where it is to be, and signed in there with the new password. */
+
+import { type Message, message } from '../../core/message/message'
+import { ToldError } from '../../core/message/told-error'
 import { standingOf } from '../../wire/dialect/dialect'
 import { tellingLights } from '../unit/explain'
 import { held } from '../unit/held-error'
@@ -6,17 +9,17 @@ import type { UnitRun } from '../unit/unit-run'
 import { type Located, locate } from './reach'
 
 /** It came back as it was before: power was cut, or the change did not take. The run begins again from reach. */
-export class CameBackUnchanged extends Error {
+export class CameBackUnchanged extends ToldError {
   override readonly name = 'CameBackUnchanged'
   constructor(readonly address: string) {
-    super(`it came back at ${address}`)
+    super(message('came-back-at', { address }))
   }
 }
 
 /** Seconds in which a unit asks DHCP once its changes are in effect. */
 const asksWithin = 10
 
-export async function comeBack(run: UnitRun): Promise<string> {
+export async function comeBack(run: UnitRun): Promise<Message> {
   const { target, access, journal, waits } = run
   const { restart } = target.card.timing
   const goal = target.plan.address
@@ -41,7 +44,7 @@ export async function comeBack(run: UnitRun): Promise<string> {
         if (await isElsewhereByDhcp(run, seen.address)) return seen
         if (!stillLeaves) throw new CameBackUnchanged(seen.address)
       }
-      if (!told) await journal.tell('return', { kind: 'waiting', until, waitingFor: 'restarting' })
+      if (!told) await journal.tell('return', { kind: 'waiting', until, waitingFor: message('restarting') })
       told = true
       return undefined
     },
@@ -74,8 +77,8 @@ export async function comeBack(run: UnitRun): Promise<string> {
   await journal.door('address', 'passed')
   if (old !== undefined && old !== goal) await access.closeLane(old)
   if (target.card.does.saves === 'itself') await journal.tookEffect()
-  journal.say(`answers at ${goal}, signed in`)
-  return `back at ${goal}`
+  journal.say(message('answers-signed-in', { address: goal }))
+  return message('back-at', { address: goal })
 }
 
 /**

@@ -2,9 +2,11 @@
  * Firmware: where the brief has an image and the unit runs an older one, it is given that before any setting is
  * written. Its digest is checked first, here and by the unit; what it restarts into is read, and all the rest anew.
  */
+
 import { createHash } from 'node:crypto'
 import type { FirmwareImage } from '../../core/brief/policies'
 import { isAtLeast } from '../../core/input/version'
+import { type Message, message } from '../../core/message/message'
 import { WireError } from '../../wire/errors/wire-error'
 import { tellingLights } from '../unit/explain'
 import { held } from '../unit/held-error'
@@ -13,18 +15,16 @@ import { wentAway } from './address'
 import { CameBackUnchanged } from './come-back'
 import { save } from './save'
 
-export async function firmware(run: UnitRun): Promise<string> {
+export async function firmware(run: UnitRun): Promise<Message> {
   const { target, journal } = run
   const wanted = target.compiled.config.unit['unit.firmware']
-  if (wanted === undefined) return 'whatever it brings'
+  if (wanted === undefined) return message('whatever-it-brings')
   const found = await versionOf(run)
-  if (found !== undefined && isAtLeast(wanted, found)) return `${found} already`
+  if (found !== undefined && isAtLeast(wanted, found)) return message('firmware-already', { version: found })
   const { image } = target
   if (!image) {
-    journal.say(
-      `runs ${found ?? 'a firmware that it does not tell'}, and is to run ${wanted}: the brief has no image for it`,
-    )
-    return 'no image for it'
+    journal.say(message('firmware-without-image', { found: found ?? null, wanted }))
+    return message('no-image-for-it')
   }
   return run.powerTurn(async () => {
     await checked(run, image)
@@ -33,8 +33,8 @@ export async function firmware(run: UnitRun): Promise<string> {
     await install(run, image)
     const runs = await restarted(run, image, found)
     run.willChange()
-    journal.say(`runs firmware ${runs} now, ${found ?? 'another'} before`)
-    return `${runs} installed`
+    journal.say(message('firmware-now', { version: runs, before: found ?? null }))
+    return message('firmware-installed', { version: runs })
   })
 }
 
@@ -53,15 +53,15 @@ async function checked({ records }: UnitRun, { sha256, file, model }: FirmwareIm
 async function install({ records, access, journal, waits, target }: UnitRun, image: FirmwareImage): Promise<void> {
   const { sha256, file, version } = image
   const { image: seconds = 0, restart } = target.card.timing
-  const waitingFor = `installing firmware ${version}, leave it powered`
+  const waitingFor = message('installing-firmware', { version })
   await journal.tell('firmware', { kind: 'waiting', until: waits.due(seconds + restart), waitingFor })
   try {
     const { firmware } = access.dialect
-    if (!firmware) throw new WireError('rejected', 'it takes no image over this dialect')
+    if (!firmware) throw new WireError('rejected', message('takes-no-image'))
     await firmware.install({ sha256, parts: () => records.fileParts(sha256) })
   } catch (error) {
     if (error instanceof WireError && error.kind === 'rejected')
-      throw held('image-refused', { file, reason: error.reason })
+      throw held('image-refused', { file, reason: error.told })
     throw error
   }
 }

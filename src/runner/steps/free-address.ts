@@ -2,6 +2,7 @@
  * Waits until nobody else has a unit's new address: a unit of the same muster that is to leave it is waited for,
  * anybody else keeps the address from us. ICMP can be filtered, ARP cannot.
  */
+import { message } from '../../core/message/message'
 import { held } from '../unit/held-error'
 import type { Mover, UnitRun } from '../unit/unit-run'
 
@@ -12,7 +13,7 @@ export async function freeAddress(run: UnitRun, step: 'address' | 'proof' = 'add
   const { apply, restart } = target.card.timing
   let told = ''
   if (!(await run.host.canAsk(address))) {
-    journal.say(`${address}: this laptop cannot ask whether somebody has it`)
+    journal.say(message('cannot-ask-who-has', { address }))
     return
   }
   for (;;) {
@@ -23,7 +24,7 @@ export async function freeAddress(run: UnitRun, step: 'address' | 'proof' = 'add
     if (!mover || mover.kind === 'over') throw taken(address, other, names.get(other))
     if (told !== mover.name) {
       told = mover.name
-      const waitingFor = `${mover.name} leaves ${address} first`
+      const waitingFor = message('leaves-first', { name: mover.name, address })
       await journal.tell(step, { kind: 'waiting', until: waits.due(apply + restart), waitingFor })
     }
     await waits.pause(2)

@@ -1,4 +1,5 @@
 /** What is done otherwise with a unit that is set through its controller. */
+import { type Message, message } from '../../core/message/message'
 import type { Step } from '../../core/muster/procedure'
 import { switchPortSeconds } from '../../core/muster/whereabouts'
 import { findsNobody, joined } from '../managed/joined'
@@ -7,14 +8,14 @@ import { heardOnly, notFound } from '../unit/explain'
 import type { UnitRun } from '../unit/unit-run'
 import { heardFrom } from './reach'
 
-export const managedWork: Readonly<Partial<Record<Step, (run: UnitRun) => Promise<string>>>> = {
+export const managedWork: Readonly<Partial<Record<Step, (run: UnitRun) => Promise<Message>>>> = {
   reach: onTheWire,
   'sign-in': throughItsController,
   joined,
 }
 
 /** Nothing listens on it: it is there, or it is not. */
-async function onTheWire(run: UnitRun): Promise<string> {
+async function onTheWire(run: UnitRun): Promise<Message> {
   const { target, host, journal, waits, access } = run
   const { mac } = target.unit
   const wait = target.card.timing.start
@@ -28,16 +29,16 @@ async function onTheWire(run: UnitRun): Promise<string> {
     heard = await heardFrom(run)
     if (heard?.address) return heard.address
     // Without an address it may still be on its way to one.
-    if (!told) await journal.tell('reach', { kind: 'waiting', until, waitingFor: 'looking for it on the wire' })
+    if (!told) await journal.tell('reach', { kind: 'waiting', until, waitingFor: message('looking-on-wire') })
     told = true
     return undefined
   }, wait + switchPortSeconds)
   if (found === undefined) throw heard ? heardOnly(target, target.subnets, null) : notFound(target, target.subnets)
   access.address = found
-  return `on the wire at ${found}`
+  return message('on-wire-at', { address: found })
 }
 
-async function throughItsController(run: UnitRun): Promise<string> {
+async function throughItsController(run: UnitRun): Promise<Message> {
   const { target, access } = run
   const { dialect, controller } = throughController(run)
   // That it answers is asked at once, and told in its name.
@@ -48,7 +49,7 @@ async function throughItsController(run: UnitRun): Promise<string> {
     await dialect.takeIn()
   }
   access.keep(access.guard(dialect), target.login, access.here)
-  return `through ${controller.name}`
+  return message('through-controller', { name: controller.name })
 }
 
 /** Seconds in which it finds its controller, which shows nobody before. */
@@ -64,7 +65,11 @@ async function found(run: UnitRun): Promise<void> {
     const standing = await dialect.joining()
     if (standing && standing.join !== 'absent') return standing
     if (!told)
-      await journal.tell('sign-in', { kind: 'waiting', until, waitingFor: `${controller.name} does not show it yet` })
+      await journal.tell('sign-in', {
+        kind: 'waiting',
+        until,
+        waitingFor: message('not-shown-yet', { name: controller.name }),
+      })
     told = true
     return undefined
   }, findsWithin)

@@ -1,6 +1,8 @@
 /** On air: each network on its band and channel, encrypted. A radar channel listens first: say so, and wait. */
+
 import type { Clear, Config } from '../../core/config/unit-config'
-import { type RadarMove, radarWords, shutUntil } from '../../core/muster/radar-move'
+import { type Message, message } from '../../core/message/message'
+import { type RadarMove, shutUntil } from '../../core/muster/radar-move'
 import type { RadioOnAir } from '../../wire/dialect/dialect'
 import { held } from '../unit/held-error'
 import type { UnitRun } from '../unit/unit-run'
@@ -8,13 +10,13 @@ import type { UnitRun } from '../unit/unit-run'
 /** Seconds that a radio may take beyond its listening. */
 const patience = 90
 
-export async function onAir(run: UnitRun): Promise<string> {
+export async function onAir(run: UnitRun): Promise<Message> {
   const { target, access, journal, waits } = run
   const { config } = target.compiled
   let listened = false
   let moves: RadarMove[] = []
   let deadline = waits.deadline(patience)
-  let faults: string[] = []
+  let faults: Message[] = []
   const good = await waits.until(
     async () => {
       const radios = await access.dialect.air()
@@ -42,7 +44,7 @@ export async function onAir(run: UnitRun): Promise<string> {
         await journal.tell('on-air', {
           kind: 'waiting',
           until: waits.due(longest),
-          waitingFor: 'listening for radar',
+          waitingFor: message('listening-for-radar'),
         })
       }
       return undefined
@@ -53,13 +55,13 @@ export async function onAir(run: UnitRun): Promise<string> {
   run.radarMoves = moves
   for (const move of moves) await told(run, move)
   const [move] = moves
-  if (move) return `on air; at ${move.band} GHz radar moved it from ${move.from} to ${move.to}`
-  return listened ? 'on air, no radar heard' : 'on air'
+  if (move) return message('on-air-after-radar', { band: move.band, from: move.from, to: move.to })
+  return listened ? message('on-air-no-radar') : message('on-air-now')
 }
 
 /** What was told once counts from then: a unit that is called again within the half hour heard no radar again. */
 async function told({ target, journal, waits, clock }: UnitRun, move: RadarMove): Promise<void> {
-  journal.say(radarWords(move))
+  journal.say(message('radar-heard', { ...move }))
   const known = target.before.radar.find((each) => each.band === move.band && each.from === move.from)
   if (known && shutUntil(known, waits.pace) > clock.wall()) return
   await journal.heardRadar(move, target.plan.radios.find(({ band }) => band === move.band)?.width ?? 20)
@@ -86,25 +88,31 @@ function airFaults(
   band: string,
   desired: Config<Clear>['radios'][string],
   seen: RadioOnAir | undefined,
-): string[] {
+): Message[] {
   if (!desired['radio.enabled'])
-    return seen && seen.condition !== 'off' ? [`The ${band} GHz radio is to be off, and is ${seen.condition}.`] : []
-  if (seen?.condition !== 'on-air') return [`The ${band} GHz radio is ${seen?.condition ?? 'missing'}.`]
-  const faults: string[] = []
+    return seen && seen.condition !== 'off' ? [message('radio-should-be-off', { band, condition: seen.condition })] : []
+  if (seen?.condition !== 'on-air') return [message('radio-is', { band, condition: seen?.condition ?? 'missing' })]
+  const faults: Message[] = []
   const [channel, width] = [desired['radio.channel'], desired['radio.width']]
   const movedByRadar = channel !== undefined && seen.leftForRadar === channel
   const elsewhere = (channel !== undefined && seen.channel !== channel) || (width !== undefined && seen.width !== width)
   if (elsewhere && !movedByRadar)
     faults.push(
-      `The ${band} GHz radio is on channel ${seen.channel} at ${seen.width} MHz, planned is ${channel} at ${width} MHz.`,
+      message('radio-elsewhere', {
+        band,
+        channel: seen.channel ?? null,
+        width: seen.width ?? null,
+        plannedChannel: channel ?? null,
+        plannedWidth: width ?? null,
+      }),
     )
   for (const [id, network] of Object.entries(config.networks)) {
     if (!network['network.enabled'] || !network['network.bands']?.some((each) => each === band)) continue
     const found = seen.networks.find((each) => each.id === id)
-    if (found?.security !== network['network.security'])
-      faults.push(
-        `"${network['network.ssid']}" is ${found ? `secured by ${found.security}` : 'not on air'} at ${band} GHz.`,
-      )
+    const ssid = network['network.ssid'] ?? ''
+    if (!found) faults.push(message('network-not-on-air', { ssid, band }))
+    else if (found.security !== network['network.security'])
+      faults.push(message('network-secured-otherwise', { ssid, band, security: found.security }))
   }
   return faults
 }

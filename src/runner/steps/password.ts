@@ -2,11 +2,12 @@
  * Password: the first one-way door. The new one lies in the vault before the unit hears of it, is proven in a second
  * session while the first is still open, and then the factory login must be refused.
  */
+import { type Message, message } from '../../core/message/message'
 import { held } from '../unit/held-error'
 import type { UnitRun } from '../unit/unit-run'
 import { tryLogins } from './logins'
 
-export async function password(run: UnitRun): Promise<string> {
+export async function password(run: UnitRun): Promise<Message> {
   const { target, access, journal } = run
   const { login, card } = target
   const address = access.here
@@ -21,7 +22,7 @@ export async function password(run: UnitRun): Promise<string> {
   }
   await journal.door('password', 'passed')
   if (isFactoryOpen) throw held('factory-password-stays', { reset: card.reset.steps[0] ?? '' })
-  return 'new one proven, factory login refused'
+  return message('password-proven')
 }
 
 /** Put back what the first session was opened with; it is still open, where the unit takes more than one. */

@@ -1,16 +1,20 @@
 /** Proof: each point of it is a check with what was expected and what was seen; one bad one holds the unit. */
+
+import { dequal } from 'dequal/lite'
 import type { FurtherUser } from '../../core/brief/policies'
 import { settingOf } from '../../core/catalogue/catalogue'
 import { compare, type Difference } from '../../core/config/compare'
 import { find, settled, valueAt } from '../../core/config/outcomes'
 import type { Clear, Config, ObservedConfig, SettingKey } from '../../core/config/unit-config'
 import { isManaged } from '../../core/kit/kit-card'
+import { asTold, type Message, message, together } from '../../core/message/message'
 import type { Check, CheckCode } from '../../core/muster/check'
 import type { Cell } from '../../core/muster/events'
 import { isMovedByRadar, withRadarMoves } from '../../core/muster/radar-move'
+import { seen } from '../../core/muster/seen'
 import type { Dialect } from '../../wire/dialect/dialect'
 import { WireError } from '../../wire/errors/wire-error'
-import { carriedBySnmp, carriedWords, standingWords, toldBySnmp } from '../managed/standing'
+import { carriedBySnmp, carriedTold, standingTold, toldBySnmp } from '../managed/standing'
 import { throughController } from '../managed/through-controller'
 import { held } from '../unit/held-error'
 import type { UnitRun } from '../unit/unit-run'
@@ -23,7 +27,7 @@ import { snmpLooks } from './snmp'
 /** Seconds that a clock may take to be set after a start. */
 const clockPatience = 90
 
-export async function proof(run: UnitRun): Promise<string> {
+export async function proof(run: UnitRun): Promise<Message> {
   const { target, access, journal } = run
   const bad: Check[] = []
   const observed = await readWithClock(run)
@@ -32,15 +36,15 @@ export async function proof(run: UnitRun): Promise<string> {
   const boxed = target.card.factory.address
   const canAsk = boxed === null || (await run.host.canAsk(boxed))
   // Nobody was asked there, so nothing is said of it.
-  if (!canAsk) journal.say(`${boxed}: this laptop cannot ask who answers there`)
+  if (!canAsk) journal.say(message('cannot-ask-who-answers', { address: boxed }))
   for (const { code, expected, look, otherwise = 'bad' } of checksOf(run, observed)) {
     if (code === 'factory-address' && !canAsk) continue
-    const seen = await look()
+    const observed = await look()
     const check: Check = {
       code,
       expected,
-      observed: seen,
-      verdict: seen === expected ? 'good' : otherwise,
+      observed,
+      verdict: dequal(observed, expected) ? 'good' : otherwise,
       at: run.clock.wall(),
     }
     journal.check(check)
@@ -52,18 +56,18 @@ export async function proof(run: UnitRun): Promise<string> {
   if (bad.length > 0) throw held('check-failed', { checks: bad })
   const firmware = observed.unit['unit.firmware']
   const runs = firmware?.kind === 'value' ? firmware.value : undefined
-  if (runs !== undefined) journal.say(`runs firmware ${runs}`)
+  if (runs !== undefined) journal.say(message('runs-firmware', { version: runs }))
   const licensed = observed.unit['licence.units']
   const wanted = target.compiled.config.unit['licence.units']
   if (licensed?.kind === 'value' && wanted !== undefined && licensed.value < wanted)
-    journal.say(`its licence lets ${licensed.value} access points join; ${wanted} are on the kit list`)
+    journal.say(message('licence-too-small', { licensed: licensed.value, wanted }))
   if (asLeft !== undefined) {
     await run.records.keepBackup(run.jobId, target.unit.mac, 'as-left', asLeft, run.clock.date())
     await journal.kept('as-left')
   }
   const outcomes = settled(target.expected, (key) => valueIn(run, key), observed, journal.marks)
   await journal.proven(withRadarMoves(outcomes, run.radarMoves), { firmware: runs, cells: cellsOf(run) })
-  return 'every check good'
+  return message('every-check-good')
 }
 
 function cellsOf({ onAir }: UnitRun): Cell[] {
@@ -83,19 +87,19 @@ async function readWithClock(run: UnitRun): Promise<ObservedConfig> {
   return observed
 }
 
-/** How far its clock is off, in words; undefined where it is right, or not asked about. */
-function clockOf({ target }: UnitRun, observed: ObservedConfig): string | undefined {
+/** How far its clock is off; undefined where it is right, or not asked about. */
+function clockOf({ target }: UnitRun, observed: ObservedConfig): Message | undefined {
   if (target.compiled.config.unit['clock.time'] === undefined) return undefined
   const found = find(observed, { id: 'clock.time', of: '' })
-  if (found.kind !== 'value') return 'not told'
+  if (found.kind !== 'value') return seen.notTold
   const { same, show } = settingOf('clock.time')
-  return same?.(0, found.value) ? undefined : show?.(found.value)
+  return same?.(0, found.value) ? undefined : asTold(show?.(found.value) ?? '')
 }
 
 interface Look {
   readonly code: CheckCode
-  readonly expected: string
-  readonly look: () => Promise<string>
+  readonly expected: Message
+  readonly look: () => Promise<Message>
   /** What it means where something else is seen; `bad` unless it says so. */
   readonly otherwise?: 'remark'
 }
@@ -106,14 +110,14 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
   return [
     {
       code: 'arp',
-      expected: unit.mac,
+      expected: asTold(unit.mac),
       look: async () => {
         let macs = await host.arp(plan.address)
         if (macs.some((mac) => mac !== unit.mac)) {
           await freeAddress(run, 'proof')
           macs = await host.arp(plan.address)
         }
-        return macs.join(', ') || 'no answer'
+        return macs.length > 0 ? asTold(macs.join(', ')) : seen.noAnswer
       },
     },
     ...(card.does.ignoresPing
@@ -121,18 +125,18 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
       : [
           {
             code: 'ping' as const,
-            expected: 'answers',
-            look: async () => ((await (await access.lane(plan.address)).ping()) ? 'answers' : 'no answer'),
+            expected: seen.answers,
+            look: async () => ((await (await access.lane(plan.address)).ping()) ? seen.answers : seen.noAnswer),
           },
         ]),
     ...(isManaged(card) ? inRunState(run) : logins(run)),
     ...factoryAddress(run),
     ...(compiled.config.unit['clock.time'] === undefined
       ? []
-      : [{ code: 'clock' as const, expected: 'right', look: async () => clockOf(run, observed) ?? 'right' }]),
+      : [{ code: 'clock' as const, expected: seen.right, look: async () => clockOf(run, observed) ?? seen.right }]),
     {
       code: 'settings',
-      expected: 'as asked',
+      expected: seen.asAsked,
       look: async () => {
         const differences = compare(compiled.config, observed, run.asWritten).filter(
           (difference) =>
@@ -140,15 +144,17 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
             (settingOf(difference.id).onlyRead !== true &&
               !isMovedByRadar(difference.id, difference.of, run.radarMoves)),
         )
-        return differences.map(({ sentence }) => sentence).join(' ') || 'as asked'
+        return differences.length > 0
+          ? together(differences.map(({ code, params }) => ({ code, params })))
+          : seen.asAsked
       },
     },
     {
       code: 'on-air',
-      expected: 'secured as asked',
+      expected: seen.securedAsAsked,
       look: async () => {
         const open = unmeantOpen(compiled.config, await access.dialect.air())
-        return open ? `"${open.ssid}" is open` : 'secured as asked'
+        return open ? message('network-is-open', { ssid: open.ssid }) : seen.securedAsAsked
       },
     },
     ...plainServiceLooks(run),
@@ -161,9 +167,9 @@ function plainServiceLooks({ target, access }: UnitRun): Look[] {
   const { unit } = target.compiled.config
   return plainServices.flatMap(({ code, port, setting, isOpenAt, isWanted }): Look[] => {
     const set = unit[setting]
-    const look = async () => ((await access.takes(target.plan.address, port)) ? 'open' : 'shut')
-    if (set !== undefined) return [{ code, expected: isOpenAt(set) ? 'open' : 'shut', look }]
-    return isWanted(target.aftercare) ? [] : [{ code, expected: 'shut', look, otherwise: 'remark' }]
+    const look = async () => ((await access.takes(target.plan.address, port)) ? seen.open : seen.shut)
+    if (set !== undefined) return [{ code, expected: isOpenAt(set) ? seen.open : seen.shut, look }]
+    return isWanted(target.aftercare) ? [] : [{ code, expected: seen.shut, look, otherwise: 'remark' }]
   })
 }
 
@@ -171,15 +177,14 @@ function plainServiceLooks({ target, access }: UnitRun): Look[] {
 function logins(run: UnitRun): Look[] {
   const { access, target } = run
   const { address } = target.plan
-  const words = (isOpen: boolean): string => (isOpen ? 'accepted' : 'refused')
   let tried: LoginsTried | undefined
-  const says = async (which: keyof LoginsTried): Promise<string> => {
+  const says = async (which: keyof LoginsTried): Promise<Message> => {
     tried ??= await tryLogins(access, { address, login: target.login, card: target.card })
-    return words(tried[which])
+    return tried[which] ? seen.accepted : seen.refused
   }
   return [
-    { code: 'new-login', expected: 'accepted', look: () => says('isNewOpen') },
-    { code: 'factory-login', expected: 'refused', look: () => says('isFactoryOpen') },
+    { code: 'new-login', expected: seen.accepted, look: () => says('isNewOpen') },
+    { code: 'factory-login', expected: seen.refused, look: () => says('isFactoryOpen') },
     ...furtherLogins(run),
   ]
 }
@@ -192,27 +197,27 @@ function furtherLogins(run: UnitRun): Look[] {
   const { config } = run.target.compiled
   const users = config.unit['admin.further-users'] ?? []
   if (users.length === 0) return []
-  const standing = async (session: Dialect, { name, role }: FurtherUser): Promise<string | undefined> => {
+  const standing = async (session: Dialect, { name, role }: FurtherUser): Promise<Message | undefined> => {
     const login = { user: name, password: config.unit['admin.further-passwords']?.[name] ?? '' }
-    if (!(await opens(session, login))) return `${name} refused`
+    if (!(await opens(session, login))) return message('user-refused', { user: name })
     const may = await changes(session, config)
     if (may === (role === 'administers')) return undefined
-    return may ? `${name} may change what it should only read` : `${name} may change nothing`
+    return may ? message('user-may-change-much', { user: name }) : message('user-may-change-nothing', { user: name })
   }
-  const look = async (): Promise<string> => {
-    const wrong: string[] = []
+  const look = async (): Promise<Message> => {
+    const wrong: Message[] = []
     for (const user of users) {
       const found = await run.access.beside(run.target.plan.address, (session) => standing(session, user))
       if (found !== undefined) wrong.push(found)
     }
-    return wrong.length === 0 ? 'as their roles say' : wrong.join(', ')
+    return wrong.length === 0 ? seen.asTheirRolesSay : message('listed', { of: wrong })
   }
-  return [{ code: 'further-logins', expected: 'as their roles say', look }]
+  return [{ code: 'further-logins', expected: seen.asTheirRolesSay, look }]
 }
 
 /** May whoever is signed in change anything? It is told the name that it has. */
 async function changes(session: Dialect, config: Config<Clear>): Promise<boolean> {
-  const same: Difference = { kind: 'value', id: 'unit.name', of: '', sentence: '' }
+  const same: Difference = { kind: 'value', id: 'unit.name', of: '', ...asTold('') }
   try {
     await session.write([same], config)
     return true
@@ -224,19 +229,19 @@ async function changes(session: Dialect, config: Config<Clear>): Promise<boolean
 
 /** Its controller has it in its run state, under its name. */
 function inRunState(run: UnitRun): Look[] {
-  const look = async (): Promise<string> => {
+  const look = async (): Promise<Message> => {
     const found = await throughController(run).dialect.joining()
-    return found ? `${found.join}, as ${found.name ?? 'nobody'}` : 'not listed'
+    return found ? message('joined-as', { join: found.join, name: found.name ?? null }) : seen.notListed
   }
   const { unit, plan } = run.target
-  const joined: Look = { code: 'joined', expected: `run, as ${unit.name}`, look }
+  const joined: Look = { code: 'joined', expected: message('joined-as', { join: 'run', name: unit.name }), look }
   if (!throughController(run).controller.asksAgent) return [joined]
-  const expected = standingWords('run', run.access.address ?? plan.address, unit.name)
+  const expected = standingTold('run', run.access.address ?? plan.address, unit.name)
   const radios = run.target.card.radios.map(({ band }) => ({ band, names: namesOn(run, band) }))
   return [
     joined,
     { code: 'joined-by-snmp', expected, look: () => toldBySnmp(run) },
-    { code: 'carried-by-snmp', expected: carriedWords(radios), look: () => carriedBySnmp(run) },
+    { code: 'carried-by-snmp', expected: carriedTold(radios), look: () => carriedBySnmp(run) },
   ]
 }
 
@@ -251,9 +256,9 @@ function namesOn({ target }: UnitRun, band: string): string[] {
 function factoryAddress({ target, host }: UnitRun): Look[] {
   const { address } = target.card.factory
   if (address === null || address === target.plan.address) return []
-  const look = async (): Promise<string> =>
-    (await host.arp(address)).includes(target.unit.mac) ? 'still answers' : 'left'
-  return [{ code: 'factory-address', expected: 'left', look }]
+  const look = async (): Promise<Message> =>
+    (await host.arp(address)).includes(target.unit.mac) ? seen.stillAnswers : seen.left
+  return [{ code: 'factory-address', expected: seen.left, look }]
 }
 
 function valueIn({ target }: UnitRun, key: SettingKey): unknown {

@@ -1,4 +1,5 @@
 /** Reach: find the unit by its MAC at one of the addresses where it could be, and see its service answer. */
+import { type Message, message } from '../../core/message/message'
 import { switchPortSeconds } from '../../core/muster/whereabouts'
 import { WireError } from '../../wire/errors/wire-error'
 import { heardOnly, notFound, serviceShut } from '../unit/explain'
@@ -7,14 +8,14 @@ import { opens } from './logins'
 
 const wholeSubnetEvery = 4
 
-export async function reach(run: UnitRun): Promise<string> {
+export async function reach(run: UnitRun): Promise<Message> {
   const { target, access, journal, waits } = run
   const { timing } = target.card
   const applying = journal.doors.address === 'opened'
   const addresses = placesOf(run)
   const wait = applying ? timing.apply + timing.restart : timing.start
   const until = waits.due(wait)
-  let told = ''
+  let told: Message | undefined
   let looks = 0
   let last: Located | undefined
   let heard: { readonly address: string | null } | undefined
@@ -28,8 +29,8 @@ export async function reach(run: UnitRun): Promise<string> {
     looks += 1
     last = found
     if (found?.answers === 'service') return found.address
-    const waitingFor = found ? 'starting up' : 'looking for it on the wire'
-    if (waitingFor !== told) {
+    const waitingFor = found ? message('starting-up') : message('looking-on-wire')
+    if (waitingFor.code !== told?.code) {
       told = waitingFor
       await journal.tell('reach', { kind: 'waiting', until, waitingFor })
     }
@@ -40,8 +41,8 @@ export async function reach(run: UnitRun): Promise<string> {
     throw heard ? heardOnly(target, addresses, heard.address) : notFound(target, addresses)
   }
   access.address = address
-  journal.say(`answers at ${address}, lane from ${(await access.lane(address)).source}`)
-  return `answers at ${address}`
+  journal.say(message('answers-by-lane', { address, source: (await access.lane(address)).source }))
+  return message('answers-at', { address })
 }
 
 /** Whether it was heard on the wire lately, and from which address, if it has one. */

@@ -8,17 +8,18 @@ import type { SettlingStep } from '../../core/catalogue/setting'
 import { type Difference, stepOf } from '../../core/config/compare'
 import { find } from '../../core/config/outcomes'
 import { keyText, type SettingKey } from '../../core/config/unit-config'
+import { type Message, message } from '../../core/message/message'
 import { held } from '../unit/held-error'
 import type { UnitRun } from '../unit/unit-run'
 
 /** Seconds that a unit gets to settle before it is read back, where its country resets its channels. */
 const afterCountry = 3
 
-export async function settle(run: UnitRun, step: SettlingStep): Promise<string> {
+export async function settle(run: UnitRun, step: SettlingStep): Promise<Message> {
   const { target, access, journal, waits } = run
   const differences = await differing(run, step)
-  if (differences.length === 0) return 'was right already'
-  for (const { sentence } of differences) journal.say(sentence)
+  if (differences.length === 0) return message('was-right-already')
+  for (const { code, params } of differences) journal.say({ code, params })
   run.willChange()
   await access.dialect.write(differences, target.compiled.config)
   if (step === 'country' && target.card.does.countryResetsChannels) await waits.pause(afterCountry)
@@ -26,8 +27,11 @@ export async function settle(run: UnitRun, step: SettlingStep): Promise<string> 
   for (const key of written(run, differences))
     if (find(observed, key).kind === 'unreadable') journal.wrote(keyText(key), target.markOf(key))
   const left = await differing(run, step)
-  if (left.length > 0) throw held('setting-not-kept', { differences: left.map(({ sentence }) => sentence) })
-  return differences.length === 1 ? '1 setting written' : `${differences.length} settings written`
+  if (left.length > 0)
+    throw held('setting-not-kept', { differences: left.map(({ code, params }) => ({ code, params })) })
+  return differences.length === 1
+    ? message('one-setting-written')
+    : message('settings-written', { count: differences.length })
 }
 
 /** What differs now in the settings that a step writes. */

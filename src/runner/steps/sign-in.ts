@@ -1,6 +1,8 @@
 /** Sign in: with the factory login, or with the job's password where an earlier run got that far. */
+
 import { makesItsAdmin, modelName, sessionEndsAfter } from '../../core/kit/kit-card'
 import { fits, recognise } from '../../core/kit/recognise'
+import { type Message, message } from '../../core/message/message'
 import type { Credentials } from '../../core/secrets/credentials'
 import type { Dialect } from '../../wire/dialect/dialect'
 import { WireError } from '../../wire/errors/wire-error'
@@ -8,7 +10,7 @@ import { refusesAllPasswords } from '../unit/explain'
 import { held } from '../unit/held-error'
 import type { UnitRun } from '../unit/unit-run'
 
-export async function signIn(run: UnitRun): Promise<string> {
+export async function signIn(run: UnitRun): Promise<Message> {
   const { target, access, journal } = run
   const address = access.here
   const dialect = await access.session(address)
@@ -28,7 +30,7 @@ export async function signIn(run: UnitRun): Promise<string> {
     // some units take no other change.
     if (journal.doors.address === 'opened' && (await isWhereItWent(run, address)))
       await access.dialect.confirmedMove?.confirm(target.compiled.config)
-    return `signed in with ${key.words}`
+    return message('signed-in-with', { key: key.told })
   } catch (error) {
     await access.look(dialect)
     dialect.close()
@@ -68,7 +70,7 @@ async function onceItIsFree<T>({ target, journal, waits }: UnitRun, work: () => 
         occupied = error
       }
       if (!told) {
-        const waitingFor = 'somebody else is signed in; sign out there'
+        const waitingFor = message('somebody-signed-in')
         await journal.tell('sign-in', { kind: 'waiting', until: waits.due(seconds), waitingFor })
       }
       told = true
@@ -77,23 +79,21 @@ async function onceItIsFree<T>({ target, journal, waits }: UnitRun, work: () => 
     seconds + patience,
     betweenTries,
   )
-  if (!done) throw occupied ?? new WireError('occupied', 'somebody else is signed in')
+  if (!done) throw occupied ?? new WireError('occupied', message('somebody-else-signed-in'))
   return done.result
 }
 
 interface Key {
   readonly kind: 'factory' | 'job' | 'old'
   readonly login: Credentials
-  readonly words: string
+  readonly told: Message
 }
 
 async function firstThatOpens({ target, journal }: UnitRun, dialect: Dialect): Promise<Key | undefined> {
-  const factory: Key = { kind: 'factory', login: target.card.factory.login, words: 'the factory password' }
-  const job: Key = { kind: 'job', login: target.login, words: "the job's password" }
-  const old = target.oldLogins.map(
-    (login): Key => ({ kind: 'old', login, words: 'a password that the job had before' }),
-  )
-  const byKey = target.keyLogins.map((login): Key => ({ kind: 'old', login, words: "the job's SSH key" }))
+  const factory: Key = { kind: 'factory', login: target.card.factory.login, told: message('key-factory-password') }
+  const job: Key = { kind: 'job', login: target.login, told: message('key-job-password') }
+  const old = target.oldLogins.map((login): Key => ({ kind: 'old', login, told: message('key-former-password') }))
+  const byKey = target.keyLogins.map((login): Key => ({ kind: 'old', login, told: message('key-ssh') }))
   // The likelier first: some units lock out after a few that fail. After a crash it may be either of two.
   const keys =
     journal.doors.password === 'shut'
@@ -101,9 +101,7 @@ async function firstThatOpens({ target, journal }: UnitRun, dialect: Dialect): P
       : target.passwordWasReplaced
         ? [...old, job, factory]
         : [job, factory, ...old]
-  const today = target.loginsToday.map(
-    (login): Key => ({ kind: 'old', login, words: 'the login that is in use today' }),
-  )
+  const today = target.loginsToday.map((login): Key => ({ kind: 'old', login, told: message('key-today') }))
   for (const key of [...keys, ...byKey, ...today]) {
     try {
       if (key !== factory || !makesItsAdmin(target.card)) await dialect.signIn(key.login)
@@ -113,11 +111,11 @@ async function firstThatOpens({ target, journal }: UnitRun, dialect: Dialect): P
         await dialect.signIn(key.login, target.login)
       }
       const made = dialect.madeLogin?.()
-      if (made) return { ...key, login: made, words: 'the login that it was given as it asked for its first' }
+      if (made) return { ...key, login: made, told: message('key-given-first') }
       return key
     } catch (error) {
       if (!(error instanceof WireError && error.kind === 'refused')) throw error
-      journal.say(`${key.words} refused: ${error.reason}`)
+      journal.say(message('key-refused', { key: key.told, told: error.told }))
     }
   }
   return undefined

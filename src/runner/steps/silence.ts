@@ -2,15 +2,17 @@
  * Networks that a unit ships with are a way in from its first power-on, open or with a printed passphrase: they go off
  * air before anything else is changed, a firmware that takes minutes too. For how long an open one stood is told.
  */
+
 import { networkName } from '../../core/config/compare'
 import { isManaged } from '../../core/kit/kit-card'
+import { type Message, message } from '../../core/message/message'
 import { standingOf } from '../../wire/dialect/dialect'
 import { held } from '../unit/held-error'
 import type { UnitRun } from '../unit/unit-run'
 import { wentAway } from './address'
 
 /** @returns what was taken off air; undefined where there was nothing, or it waits for the rest */
-export async function silence(run: UnitRun): Promise<string | undefined> {
+export async function silence(run: UnitRun): Promise<Message | undefined> {
   const { card } = run.target
   // What a controller manages carries its networks.
   if (isManaged(card)) return undefined
@@ -20,16 +22,17 @@ export async function silence(run: UnitRun): Promise<string | undefined> {
   const surplus = (await run.differences()).filter(({ kind }) => kind === 'surplus')
   if (surplus.length === 0 && open === undefined) return undefined
   if (open !== undefined) {
-    run.journal.say(`"${open}" is on air as it ships, and anybody can join it`)
+    run.journal.say(message('ships-open', { ssid: open }))
     await run.journal.shippedOpen(open, 'found', Math.min(run.target.seenSince ?? Infinity, run.clock.wall()))
   }
   const observed = await run.configured()
-  const names = surplus.map(({ of }) => networkName(observed, of)).join(', ') || `"${open}"`
-  run.journal.say(`takes ${names} off air before anything else is changed`)
+  const shown = surplus.map(({ of }) => networkName(observed, of))
+  const networks = shown.length > 0 ? shown : [open ?? '']
+  run.journal.say(message('takes-off-air', { networks }))
   run.willChange()
   if (surplus.length > 0) await run.access.dialect.write(surplus, run.target.compiled.config)
   if (open !== undefined) await offAir(run, open)
-  return `${names} taken off air`
+  return message('taken-off-air', { networks })
 }
 
 /** Name of a network that is no network of ours, and that anybody can join now. */
@@ -56,7 +59,7 @@ async function offAir(run: UnitRun, ssid: string): Promise<void> {
   const standing = await standingOf(access.dialect)
   if (standing === 'waiting') await access.dialect.staging?.apply()
   if (standing !== 'none') {
-    const waitingFor = `taking "${ssid}" off air, leave it powered`
+    const waitingFor = message('taking-off-air', { ssid })
     await journal.tell('backup', { kind: 'waiting', until: waits.due(apply), waitingFor })
   }
   const look = async (): Promise<true | undefined> => {

@@ -1,9 +1,12 @@
 /** What a unit's SNMP agent says to its user, and to somebody who is none. */
+
 import type { SettingId } from '../../core/catalogue/catalogue'
+import type { Message } from '../../core/message/message'
 import type { Check } from '../../core/muster/check'
+import { seen } from '../../core/muster/seen'
 import { WireError } from '../../wire/errors/wire-error'
 import type { Lane } from '../../wire/host/host'
-import { notToldWords, type SnmpAnswer, type SnmpUser, systemGroup } from '../../wire/snmp/answer'
+import { notTold, type SnmpAnswer, type SnmpUser, systemGroup } from '../../wire/snmp/answer'
 import type { UnitRun } from '../unit/unit-run'
 
 /** What much equipment leaves its agent open to. */
@@ -11,27 +14,35 @@ const wellKnown = 'public'
 
 export interface SnmpLook {
   readonly code: Extract<Check['code'], 'snmp' | 'snmp-in-clear'>
-  readonly expected: string
-  readonly look: () => Promise<string>
+  readonly expected: Message
+  readonly look: () => Promise<Message>
 }
 
 /** Where the brief wants SNMP: the new user is told, and whoever has none is not. */
 export function snmpLooks(run: UnitRun): SnmpLook[] {
   const user = snmpUser(run)
   if (!user) return []
-  const asked = (work: (lane: Lane) => Promise<SnmpAnswer>) => async (): Promise<string> => {
+  const asked = (work: (lane: Lane) => Promise<SnmpAnswer>) => async (): Promise<Message> => {
     try {
       const answer = await work(await run.access.lane(run.target.plan.address))
-      return answer.kind === 'told' ? 'told' : notToldWords(answer)
+      return answer.kind === 'told' ? seen.told : notTold(answer)
     } catch (error) {
-      if (error instanceof WireError) return 'no answer'
+      if (error instanceof WireError) return seen.noAnswer
       throw error
     }
   }
   const inClear = asked((lane) => run.sessions.snmpInClear(lane, wellKnown, [systemGroup.name]))
   return [
-    { code: 'snmp', expected: 'told', look: asked((lane) => run.sessions.snmpAsUser(lane, user, [systemGroup.name])) },
-    { code: 'snmp-in-clear', expected: 'shut', look: async () => ((await inClear()) === 'told' ? 'told' : 'shut') },
+    {
+      code: 'snmp',
+      expected: seen.told,
+      look: asked((lane) => run.sessions.snmpAsUser(lane, user, [systemGroup.name])),
+    },
+    {
+      code: 'snmp-in-clear',
+      expected: seen.shut,
+      look: async () => ((await inClear()).code === seen.told.code ? seen.told : seen.shut),
+    },
   ]
 }
 

@@ -3,6 +3,7 @@
 import { parseCidr, parseIpv4 } from '../../core/address/ipv4'
 import { lentPrefix } from '../../core/addressing/bench-subnet'
 import { isDirect, servicePorts } from '../../core/kit/kit-card'
+import { message } from '../../core/message/message'
 import type { Credentials } from '../../core/secrets/credentials'
 import type { Dialect, MayChange } from '../../wire/dialect/dialect'
 import { WireError } from '../../wire/errors/wire-error'
@@ -53,7 +54,7 @@ export class Access {
 
   /** The session that is signed in. */
   get dialect(): Dialect {
-    if (!this.#kept) throw new WireError('unreachable', 'no session is open')
+    if (!this.#kept) throw new WireError('unreachable', message('no-session-open'))
     return this.#kept
   }
 
@@ -92,7 +93,7 @@ export class Access {
    */
   async session(address: string): Promise<Dialect> {
     const { card } = this.#target
-    if (!isDirect(card)) throw new WireError('unreachable', 'nobody speaks to it but its controller')
+    if (!isDirect(card)) throw new WireError('unreachable', message('controller-alone-speaks'))
     if (card.does.sessions === 'one') this.dropSession()
     const session = await this.#sessions.unit(await this.lane(address), card, this.#pin, this.#target.compiled.config)
     return this.guard(session)

@@ -4,11 +4,13 @@
  * stand by themselves do not.
  */
 
+import { message } from '../../core/message/message'
+import { ToldError } from '../../core/message/told-error'
 import { instantOf } from '../order/lease'
 import type { AwakeClock } from '../ports/awake-clock'
 
 /** Thrown inside where a unit may have restarted unseen; nothing is held by it. */
-export class MayHaveRestarted extends Error {
+export class MayHaveRestarted extends ToldError {
   override readonly name = 'MayHaveRestarted'
 }
 
@@ -67,9 +69,7 @@ export class Contact {
   isUnbroken(): void {
     this.asks()
     if (this.#longestSilenceMs > this.#startMs)
-      throw new MayHaveRestarted(
-        `nobody has heard of it for ${Math.round(this.#longestSilenceMs / 1000)} s, and it may have lost its power`,
-      )
+      throw new MayHaveRestarted(message('not-heard-for', { seconds: Math.round(this.#longestSilenceMs / 1000) }))
   }
 
   /** By either clock: one may have stood still while the laptop slept, the other may have been set. */

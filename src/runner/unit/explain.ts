@@ -1,6 +1,5 @@
 /** What failed on the wire, as a reason with its code. The device's own words go to the log line. */
 import { type KitCard, modelName } from '../../core/kit/kit-card'
-import { offersWords } from '../../core/kit/old-crypto'
 import type { Unit } from '../../core/kit/unit'
 import { OutdatedError, type WireError, type WireErrorKind } from '../../wire/errors/wire-error'
 import { type HeldError, held } from './held-error'
@@ -10,11 +9,9 @@ export interface Subject {
   readonly card: KitCard
 }
 
-/** The two lights that tell most, as they stand first on the card. */
-export const tellingLights = (card: Pick<KitCard, 'lights'>): string[] =>
-  Object.entries(card.lights)
-    .slice(0, 2)
-    .map(([light, meaning]) => `${light} means ${meaning}`)
+/** The two lights that tell most, as they stand first on the card: how it looks, and what that means. */
+export const tellingLights = (card: Pick<KitCard, 'lights'>): readonly (readonly [light: string, meaning: string])[] =>
+  Object.entries(card.lights).slice(0, 2)
 
 /** It is at none of the addresses where it could be. */
 export function notFound(subject: Subject, addresses: readonly string[]): HeldError {
@@ -51,15 +48,15 @@ const explanations: Readonly<Record<WireErrorKind, Explanation>> = {
   unreachable: (subject) => held('went-away', { port: subject.unit.port, lights: tellingLights(subject.card) }),
   timeout: ({ unit }) => held('slow', { port: unit.port }),
   refused: (subject) => refusesAllPasswords(subject),
-  occupied: ({ unit }, { reason }) => held('session-in-use', { name: unit.name, said: reason }),
-  lacking: (_subject, { reason }) => held('laptop-lacks', { what: reason }),
+  occupied: ({ unit }, { told }) => held('session-in-use', { name: unit.name, said: told }),
+  lacking: (_subject, { told }) => held('laptop-lacks', { what: told }),
   'wrong-unit': ({ unit }) => held('wrong-unit', { mac: unit.mac }),
-  untrusted: ({ unit }, { reason }) => held('new-certificate', { reason, name: unit.name, mac: unit.mac }),
+  untrusted: ({ unit }, { told }) => held('new-certificate', { reason: told, name: unit.name, mac: unit.mac }),
   garbled: ({ card }) => held('garbled', { model: modelName(card) }),
-  rejected: (_subject, { reason }) => held('setting-refused', { said: reason }),
+  rejected: (_subject, { told }) => held('setting-refused', { said: told }),
   outdated: ({ card }, error) => {
     const old = error instanceof OutdatedError ? error.old : []
-    return held('outdated', { says: offersWords(old), names: old, model: modelName(card) })
+    return held('outdated', { names: old, model: modelName(card) })
   },
   overtaken: ({ unit }) => held('changed-meanwhile', { name: unit.name }),
 }

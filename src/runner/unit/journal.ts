@@ -1,6 +1,8 @@
 /** What a unit's muster tells, and what it must not forget: steps, log, checks, doors, marks, outcomes. */
+
 import { hostname } from 'node:os'
 import type { SettingOutcome } from '../../core/config/outcomes'
+import type { Message } from '../../core/message/message'
 import type { Cell, Check, StepState } from '../../core/muster/events'
 import type { Step } from '../../core/muster/procedure'
 import type { RadarMove } from '../../core/muster/radar-move'
@@ -65,8 +67,8 @@ export class Journal {
   }
 
   /** A line of its log, kept in its place; the unit is not kept waiting for it. */
-  say(text: string): void {
-    this.#log.note({ kind: 'log', unit: this.#unit, text })
+  say(told: Message): void {
+    this.#log.note({ kind: 'log', unit: this.#unit, told })
   }
 
   /** As `say`, for the state of a step. Events keep their order: whatever is awaited later is stored after it. */

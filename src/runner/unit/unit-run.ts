@@ -1,10 +1,12 @@
 /**
  * One unit's way through a muster: what it is to be, how it is reached, what is told, and how it waits.
  */
+
 import type { Asked } from '../../core/config/asked'
 import { type AsWritten, compare, type Difference } from '../../core/config/compare'
 import { keyText, type ObservedConfig } from '../../core/config/unit-config'
 import { isDirect } from '../../core/kit/kit-card'
+import { message } from '../../core/message/message'
 import type { RadarMove } from '../../core/muster/radar-move'
 import type { RadioOnAir } from '../../wire/dialect/dialect'
 import type { Host } from '../../wire/host/host'
@@ -92,7 +94,10 @@ export class UnitRun {
       (fingerprint) => records.pinOnFirstSight(log.jobId, mac, fingerprint, clock.date()),
       (fingerprint) =>
         this.journal.say(
-          `certificate pinned ${fingerprint.slice(0, 5).toLowerCase()}…${fingerprint.slice(-2).toLowerCase()}`,
+          message('certificate-pinned', {
+            fingerprint: fingerprint.slice(0, 5).toLowerCase(),
+            end: fingerprint.slice(-2).toLowerCase(),
+          }),
         ),
     )
     this.mayAct = input.mayAct

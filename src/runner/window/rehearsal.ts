@@ -1,6 +1,8 @@
 /** Reads a unit by its card and writes nothing: hands have set it, and the card is to be tried before it writes. */
+
 import type { Clear, Config } from '../../core/config/unit-config'
 import type { DirectCard } from '../../core/kit/kit-card'
+import { asText } from '../../core/message/message'
 import type { Credentials } from '../../core/secrets/credentials'
 import { readBack } from '../../core/showing/rehearsal'
 import type { Told } from '../../core/showing/window-talk'
@@ -27,7 +29,7 @@ export async function rehearse(
     return { kind: 'rehearsed', read: readBack(desired, await session.read('configured')) }
   } catch (error) {
     if (!(error instanceof WireError)) throw error
-    return { kind: 'rehearsed', read: [], fault: { kind: error.kind, reason: error.reason.slice(0, 300) } }
+    return { kind: 'rehearsed', read: [], fault: { kind: error.kind, reason: asText(error.told).slice(0, 300) } }
   } finally {
     session.close()
   }

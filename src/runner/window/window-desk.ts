@@ -1,6 +1,8 @@
 /** The windows that are open: one at the most on each unit, closed when no hand has touched it for long. */
+
 import { desiredOf, loginOf } from '../../core/config/compile'
 import { isDirect } from '../../core/kit/kit-card'
+import { asText } from '../../core/message/message'
 import type { MusterEvent } from '../../core/muster/events'
 import type { ShownRecord } from '../../core/showing/record'
 import { type Hand, type WindowClosed, windowIdle } from '../../core/showing/window-talk'
@@ -284,7 +286,7 @@ export class WindowDesk {
       await lane?.close()
       giveBack()
       if (error instanceof WireError)
-        throw new NoWindow({ code: 'wire', kind: error.kind, reason: error.reason.slice(0, 500) })
+        throw new NoWindow({ code: 'wire', kind: error.kind, reason: asText(error.told).slice(0, 500) })
       throw error
     }
   }

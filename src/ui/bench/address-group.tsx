@@ -1,7 +1,7 @@
 'use client'
-import { modelWords } from '../../core/kit/recognise'
 import type { Sighting } from '../../core/muster/events'
 import { whereaboutsOf } from '../../core/muster/whereabouts'
+import { modelWords } from '../../words/en/recognised'
 import { type WhereWords, whereWords } from '../../words/en/whereabouts'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'

@@ -8,6 +8,7 @@ import { allUnits, theseUnits } from '../../core/muster/selection'
 import { whereaboutsOf } from '../../core/muster/whereabouts'
 import { benchForHands, onWireForHands } from '../../words/en/by-hand'
 import { duration } from '../../words/en/duration'
+import { sentence } from '../../words/en/sentence'
 import { useJob, usePulse } from '../live/job-provider'
 import { useNow } from '../live/use-now'
 import { useOrder } from '../live/use-order'
@@ -76,7 +77,7 @@ export function BenchView() {
           </Button>
         </div>
       </div>
-      {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+      {fault && <p className={sheet.fault}>{sentence(fault.told)}</p>}
       <div className={sheet.columns}>
         <div className={`${sheet.sheet} ${groups.length === 0 ? classes.short : ''}`}>
           {groups.length === 0 && forHands > 0 && <p className={sheet.pad}>{benchForHands}</p>}

@@ -2,6 +2,7 @@
 import { Button } from '@mantine/core'
 import { lendAddressesAction } from '../../actions/muster-actions'
 import { anotherServes, lentUntil, lendingWords as words } from '../../words/en/lending'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
 import { useOrder } from '../live/use-order'
@@ -52,7 +53,7 @@ export function Lending() {
           {isOn ? words.stop : words.lend}
         </Button>
       )}
-      {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+      {fault && <p className={sheet.fault}>{sentence(fault.told)}</p>}
     </section>
   )
 }

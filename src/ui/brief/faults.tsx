@@ -2,6 +2,7 @@
 import { Button } from '@mantine/core'
 import { makeSecretAction } from '../../actions/brief-actions'
 import type { BriefFault } from '../../core/review/fault'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import classes from './brief.module.css'
@@ -23,7 +24,7 @@ export function Faults({ under, except = [] }: { under: readonly string[]; excep
   return (
     <ul className={classes.faults}>
       {here.map((fault) => (
-        <FaultLine key={`${fault.field} ${fault.sentence}`} fault={fault} />
+        <FaultLine key={`${fault.field} ${sentence(fault)}`} fault={fault} />
       ))}
     </ul>
   )
@@ -41,8 +42,8 @@ function FaultLine({ fault }: { fault: BriefFault }) {
       </span>
       <span>
         <span className="visually-hidden">{fault.weight === 'mend' ? 'To mend: ' : 'To know: '}</span>
-        {fault.sentence}
-        {refusal && ` ${refusal.sentence}`}
+        {sentence(fault)}
+        {refusal && ` ${sentence(refusal.told)}`}
       </span>
       {cure && (
         <Button
@@ -51,7 +52,7 @@ function FaultLine({ fault }: { fault: BriefFault }) {
           disabled={pending}
           onClick={() => ('set' in cure ? mend(cure.set) : order(() => makeSecretAction(job.slug, cure.make)))}
         >
-          {cure.words}
+          {sentence(cure)}
         </Button>
       )}
     </li>

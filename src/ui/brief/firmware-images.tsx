@@ -1,6 +1,7 @@
 'use client'
 import type { FirmwareImage } from '../../core/brief/policies'
 import { modelName, modelsOf } from '../../core/kit/kit-card'
+import { sentence } from '../../words/en/sentence'
 import { ChooseFile } from '../frame/choose-file'
 import { useJob } from '../live/job-provider'
 import { sendFile } from '../live/send-file'
@@ -76,7 +77,7 @@ export function FirmwareImages() {
           onFiles={([file]) => file && take(file)}
         />
       )}
-      {fault && <span role="status"> {fault.sentence}</span>}
+      {fault && <span role="status"> {sentence(fault.told)}</span>}
     </p>
   )
 }

@@ -3,6 +3,7 @@ import { CopyButton } from '@mantine/core'
 import { useState, useTransition } from 'react'
 import { makeSecretAction, revealSecret, setPassphrase } from '../../actions/brief-actions'
 import { generatedBits } from '../../core/secrets/passphrase'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import classes from './brief.module.css'
 
@@ -11,23 +12,23 @@ export function SecretField({ name, label, network }: { name: string; label: str
   const { job, secretTimes, weak } = useJob()
   const [shown, setShown] = useState<string>()
   const [typed, setTyped] = useState<string>()
-  const [sentence, setSentence] = useState<string>()
+  const [note, setNote] = useState<string>()
   const [pending, start] = useTransition()
   const exists = secretTimes.has(name)
   const show = () =>
     start(async () => {
       const answer = await revealSecret(job.slug, name)
       setShown(answer.ok ? answer.value : undefined)
-      setSentence(answer.ok ? 'The asking is recorded.' : answer.sentence)
+      setNote(answer.ok ? 'The asking is recorded.' : sentence(answer.told))
     })
   const make = () =>
     start(async () => {
       const answer = await makeSecretAction(job.slug, name)
       setShown(undefined)
-      setSentence(
+      setNote(
         answer.ok
           ? `A new one is made: ${Math.floor(generatedBits())} bits, without look-alike characters.`
-          : answer.sentence,
+          : sentence(answer.told),
       )
     })
   const keep = () =>
@@ -36,7 +37,7 @@ export function SecretField({ name, label, network }: { name: string; label: str
       const answer = await setPassphrase(job.slug, network, typed)
       if (answer.ok) setTyped(undefined)
       setShown(undefined)
-      setSentence(answer.ok ? 'It is sealed.' : answer.sentence)
+      setNote(answer.ok ? 'It is sealed.' : sentence(answer.told))
     })
   return (
     <span className={classes.secret}>
@@ -85,7 +86,7 @@ export function SecretField({ name, label, network }: { name: string; label: str
             type="button"
             onClick={() => {
               setTyped(undefined)
-              setSentence(undefined)
+              setNote(undefined)
             }}
           >
             Leave it
@@ -93,7 +94,7 @@ export function SecretField({ name, label, network }: { name: string; label: str
         </span>
       )}
       <span className={classes.secretNote} role="status">
-        {sentence ?? (weak.has(name) ? 'It can be guessed.' : '')}
+        {note ?? (weak.has(name) ? 'It can be guessed.' : '')}
       </span>
     </span>
   )

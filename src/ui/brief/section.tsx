@@ -1,6 +1,8 @@
 'use client'
 import type { ReactNode } from 'react'
 import type { BriefSection } from '../../core/brief/meaning'
+import { asText } from '../../core/message/message'
+import { sentence } from '../../words/en/sentence'
 import classes from './brief.module.css'
 import { useBrief } from './brief-draft'
 
@@ -28,8 +30,8 @@ export function Section({
         {children}
       </div>
       <aside className={classes.meaning} aria-label={`What it means: ${title}`}>
-        {here.map(({ sentence }) => (
-          <p key={sentence}>{sentence}</p>
+        {here.map((meaning) => (
+          <p key={asText(meaning)}>{sentence(meaning)}</p>
         ))}
       </aside>
     </section>

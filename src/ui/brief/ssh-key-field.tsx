@@ -2,6 +2,7 @@
 import { useState, useTransition } from 'react'
 import { removeSshKeyAction, setSshKeyAction } from '../../actions/brief-actions'
 import { secretName } from '../../core/brief/brief'
+import { sentence } from '../../words/en/sentence'
 import { dropsText } from '../frame/drops-text'
 import { useJob } from '../live/job-provider'
 import classes from './brief.module.css'
@@ -10,19 +11,19 @@ import classes from './brief.module.css'
 export function SshKeyField() {
   const { job, secretTimes } = useJob()
   const [typed, setTyped] = useState<string>()
-  const [sentence, setSentence] = useState<string>()
+  const [note, setNote] = useState<string>()
   const [pending, start] = useTransition()
   const exists = secretTimes.has(secretName.sshKey)
   const keep = () =>
     start(async () => {
       const answer = await setSshKeyAction(job.slug, typed ?? '')
       if (answer.ok) setTyped(undefined)
-      setSentence(answer.ok ? 'It is sealed.' : answer.sentence)
+      setNote(answer.ok ? 'It is sealed.' : sentence(answer.told))
     })
   const remove = () =>
     start(async () => {
       const answer = await removeSshKeyAction(job.slug)
-      setSentence(answer.ok ? 'It is gone.' : answer.sentence)
+      setNote(answer.ok ? 'It is gone.' : sentence(answer.told))
     })
   return (
     <>
@@ -66,7 +67,7 @@ export function SshKeyField() {
           </button>
         </span>
       )}
-      {sentence && <span role="status"> {sentence}</span>}
+      {note && <span role="status"> {note}</span>}
     </>
   )
 }

@@ -3,6 +3,7 @@ import { type FormEvent, useState } from 'react'
 import { forgetLoginTodayAction, keepLoginTodayAction } from '../../actions/brief-actions'
 import { secretName } from '../../core/brief/brief'
 import { loginTodayWords as words } from '../../words/en/login-today'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
@@ -65,7 +66,7 @@ export function LoginToday({ of }: { of: 'job' | { readonly mac: string } }) {
           )}
         </>
       )}
-      {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+      {fault && <p className={sheet.fault}>{sentence(fault.told)}</p>}
     </div>
   )
 }

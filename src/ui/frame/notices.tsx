@@ -1,5 +1,6 @@
 'use client'
-import { pulseSentences } from '../../core/muster/pulse'
+import { pulseMessages } from '../../core/muster/pulse'
+import { sentence, sentenceOfText } from '../../words/en/sentence'
 import { useJob, usePulse } from '../live/job-provider'
 import classes from './laptop-strip.module.css'
 
@@ -15,15 +16,17 @@ export function Notices() {
     ...(connection === 'locked-out'
       ? ['Air Muster was started anew and does not know this browser: open it at the address that its terminal prints.']
       : []),
-    ...(connection === 'live' && pulse ? pulseSentences(pulse) : []),
+    ...(connection === 'live' && pulse ? pulseMessages(pulse).map(sentence) : []),
     ...(failed
-      ? [`${orderWords[failed.kind]} failed three times and is not begun again by itself: ${failed.reason}`]
+      ? [
+          `${orderWords[failed.kind]} failed three times and is not begun again by itself: ${sentenceOfText(failed.reason)}`,
+        ]
       : []),
   ]
   return (
     <div aria-live="polite" className={classes.notices}>
-      {sentences.map((sentence) => (
-        <p key={sentence}>{sentence}</p>
+      {sentences.map((each) => (
+        <p key={each}>{each}</p>
       ))}
     </div>
   )

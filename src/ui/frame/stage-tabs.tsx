@@ -5,6 +5,7 @@ import { expectedOfAll } from '../../core/config/asked'
 import { asBuilt, gapsIn } from '../../core/handover/as-built'
 import { called } from '../../core/muster/called'
 import { type Standing, stages, standings } from '../../core/muster/stages'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import { PageLink } from './page-link'
 import classes from './stage-tabs.module.css'
@@ -26,7 +27,7 @@ const marks: Readonly<Record<Standing['mark'], { sign: string; words: string }>>
 
 /** The six stages in working order, each with where it stands: navigation and progress at once. */
 export function StageTabs() {
-  const { job, countryName, units, cards, plans, briefFaults, rosterFaults, planFaults, roll, asking } = useJob()
+  const { job, units, cards, plans, briefFaults, rosterFaults, planFaults, roll, asking } = useJob()
   // Worked out once for each state of the job, and only where all answer.
   const incomplete = useMemo(() => {
     let known: boolean | undefined
@@ -39,7 +40,6 @@ export function StageTabs() {
   const path = usePathname()
   const all = standings({
     brief: job.brief,
-    countryName,
     units,
     planned: units.filter((unit) => plans.has(unit.id)).length,
     faults: { brief: briefFaults, kit: rosterFaults.length, plan: planFaults.length },
@@ -50,7 +50,7 @@ export function StageTabs() {
   return (
     <nav className={classes.course} aria-label="Stages">
       {stages.map((stage, index) => {
-        const { words, mark } = all[stage]
+        const { told, mark } = all[stage]
         const here = path.split('/')[3] === stage
         return (
           <PageLink
@@ -68,7 +68,7 @@ export function StageTabs() {
               <span aria-hidden="true">{marks[mark].sign}</span>
               <span className="visually-hidden">{marks[mark].words}</span>
             </span>
-            <span className={classes.words}>{words}</span>
+            <span className={classes.words}>{sentence(told)}</span>
           </PageLink>
         )
       })}

@@ -1,6 +1,7 @@
 import { keyText } from '../../core/config/unit-config'
 import type { AsBuiltRow } from '../../core/handover/as-built'
 import { outcomeNames, outcomeSummary, settingWords } from '../../words/en/outcomes'
+import { sentence } from '../../words/en/sentence'
 import { OutcomeMark } from '../slip/outcome-mark'
 import classes from './handover.module.css'
 
@@ -22,7 +23,7 @@ export function OutcomeTable({ rows }: { rows: readonly AsBuiltRow[] }) {
                   return (
                     <li key={keyText(each)}>
                       <OutcomeMark kind={done ? 'proven' : each.outcome.kind} /> {settingWords(each)}:{' '}
-                      {each.outcome.kind === 'by-hand' ? each.outcome.hands : outcomeNames[each.outcome.kind]}
+                      {each.outcome.kind === 'by-hand' ? sentence(each.outcome.hands) : outcomeNames[each.outcome.kind]}
                       {done && ` Seen to by ${done.who}.`}
                     </li>
                   )

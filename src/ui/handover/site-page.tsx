@@ -1,5 +1,6 @@
 import { vlanWords } from '../../core/catalogue/values'
 import type { PortLine, SiteSheet } from '../../core/handover/site-sheet'
+import { sentence } from '../../words/en/sentence'
 import { Scrollable } from '../frame/scrollable'
 import sheet from '../theme/sheet.module.css'
 import classes from './handover.module.css'
@@ -53,7 +54,7 @@ export function SitePage({ site }: { site: SiteSheet }) {
         </p>
       )}
       {site.options.map((option) => (
-        <p key={option}>{option}</p>
+        <p key={option.code}>{sentence(option)}</p>
       ))}
       {site.ports.length > 0 && (
         <Scrollable label="Ports of the switch" className={classes.scroll}>

@@ -3,6 +3,7 @@ import { Button, Modal, TextInput, UnstyledButton } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
 import { useState } from 'react'
 import { deleteJobAction } from '../../actions/job-actions'
+import { sentence } from '../../words/en/sentence'
 import { useOrder } from '../live/use-order'
 import classes from './jobs-view.module.css'
 
@@ -39,7 +40,7 @@ export function DeleteJob({ id, name }: { id: number; name: string }) {
             data-autofocus
             autoComplete="off"
             value={typed}
-            error={fault?.sentence}
+            error={fault && sentence(fault.told)}
             onChange={(event) => setTyped(event.currentTarget.value)}
           />
           <Button type="submit" color="var(--flare)" disabled={pending || typed.trim() !== name}>

@@ -4,6 +4,7 @@ import { useDisclosure } from '@mantine/hooks'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { createJobAction } from '../../actions/job-actions'
+import { sentence } from '../../words/en/sentence'
 import type { Option } from '../brief/fields'
 import { useOrder } from '../live/use-order'
 import classes from './jobs-view.module.css'
@@ -16,7 +17,7 @@ export function NewJob({ countries }: { countries: readonly Option[] }) {
   const [job, setJob] = useState({ name: '', site: '', country: '' })
   const field = (name: 'name' | 'site') => ({
     value: job[name],
-    error: fault?.field === name ? fault.sentence : undefined,
+    error: fault?.field === name ? sentence(fault.told) : undefined,
     onChange: (event: { currentTarget: { value: string } }) => setJob({ ...job, [name]: event.currentTarget.value }),
   })
   const begin = () =>
@@ -46,10 +47,10 @@ export function NewJob({ countries }: { countries: readonly Option[] }) {
               ...countries.map(({ value, words }) => ({ value, label: words })),
             ]}
             value={job.country}
-            error={fault?.field === 'country' ? fault.sentence : undefined}
+            error={fault?.field === 'country' ? sentence(fault.told) : undefined}
             onChange={(event) => setJob({ ...job, country: event.currentTarget.value })}
           />
-          {fault && !fault.field && <p className={classes.fault}>{fault.sentence}</p>}
+          {fault && !fault.field && <p className={classes.fault}>{sentence(fault.told)}</p>}
           <Button type="submit" disabled={pending || job.country === ''}>
             Write the brief
           </Button>

@@ -3,6 +3,7 @@ import { Button, FileInput, Modal, PasswordInput } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
 import { useRouter } from 'next/navigation'
 import { type ReactNode, useState } from 'react'
+import { sentence } from '../../words/en/sentence'
 import { DropPlace } from '../frame/drop-place'
 import { endingsOf, jobFiles } from '../frame/file-kinds'
 import { sendFile } from '../live/send-file'
@@ -74,11 +75,11 @@ export function TakeJob({ children }: { children: (button: ReactNode) => ReactNo
               label="Passphrase of its secrets"
               autoComplete="off"
               value={passphrase}
-              error={fault?.field === 'passphrase' ? fault.sentence : undefined}
+              error={fault?.field === 'passphrase' ? sentence(fault.told) : undefined}
               onChange={(event) => setPassphrase(event.currentTarget.value)}
             />
           )}
-          {fault && fault.field !== 'passphrase' && <p className={classes.fault}>{fault.sentence}</p>}
+          {fault && fault.field !== 'passphrase' && <p className={classes.fault}>{sentence(fault.told)}</p>}
           <Button type="submit" disabled={pending || !file || (asksPassphrase && passphrase === '')}>
             {pending ? 'Taking it in …' : 'Take it in'}
           </Button>

@@ -8,6 +8,7 @@ import { basicSetup } from 'codemirror'
 import { useEffect, useRef } from 'react'
 import { completeCard } from '../../core/kit/card-completion'
 import type { CardFault } from '../../core/kit/kit-card'
+import { sentence } from '../../words/en/sentence'
 import sheetClasses from '../theme/sheet.module.css'
 import { codeColours } from './code-colours'
 import classes from './kit.module.css'
@@ -105,7 +106,7 @@ function diagnosticsOf(state: EditorState, faults: readonly CardFault[]): Diagno
   return faults
     .map(({ line, field, reason }): Diagnostic => {
       const { from, to } = lineOf(state, line)
-      return { from, to, severity: 'error', message: field === '' ? reason : `${field}: ${reason}` }
+      return { from, to, severity: 'error', message: field === '' ? sentence(reason) : `${field}: ${sentence(reason)}` }
     })
     .sort((a, b) => a.from - b.from)
 }

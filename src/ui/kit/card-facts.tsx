@@ -1,8 +1,8 @@
 import { settingIds, settingOf } from '../../core/catalogue/catalogue'
 import { withinSentence } from '../../core/catalogue/setting'
 import { isMustered, type KitCard, modelName } from '../../core/kit/kit-card'
-import { offersWords } from '../../core/kit/old-crypto'
 import { classOf } from '../../core/kit/poe'
+import { offersWords } from '../../words/en/old-crypto'
 import classes from './kit.module.css'
 
 const roles: Readonly<Record<KitCard['role'], string>> = {

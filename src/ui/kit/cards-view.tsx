@@ -6,6 +6,8 @@ import { removeCardAction, saveCardAction } from '../../actions/kit-actions'
 import { firstCard } from '../../core/kit/bare-card'
 import { modelName, readKitCard } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
+import { asText } from '../../core/message/message'
+import { sentence } from '../../words/en/sentence'
 import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
@@ -85,7 +87,7 @@ export function CardsView({ lines: kept, chosen }: { lines: readonly CardLine[];
           </Button>
         </div>
       </div>
-      {fault && <p className={sheetClasses.fault}>{fault.sentence}</p>}
+      {fault && <p className={sheetClasses.fault}>{sentence(fault.told)}</p>}
       <div className={classes.cards}>
         <nav className={`${sheetClasses.sheet} ${classes.cardList}`} aria-label="Kit cards">
           {lines.map((each) => (
@@ -114,11 +116,11 @@ export function CardsView({ lines: kept, chosen }: { lines: readonly CardLine[];
               </b>
               <ul className={classes.cardFaults}>
                 {faults.map((each) => (
-                  <li key={`${each.line} ${each.field} ${each.reason}`}>
+                  <li key={`${each.line} ${each.field} ${asText(each.reason)}`}>
                     <button type="button" onClick={() => setLineShown({ number: each.line })}>
                       Line {each.line}
                     </button>{' '}
-                    <span className="mono">{each.field}</span> {each.reason}
+                    <span className="mono">{each.field}</span> {sentence(each.reason)}
                   </li>
                 ))}
               </ul>

@@ -7,11 +7,12 @@ import {
   type ImportColumn,
   type ImportPreview,
   importColumns,
-  importFaultWords,
   importTitles,
   previewImport,
 } from '../../core/kit/import-csv'
 import { columns, columnTitles } from '../../core/kit/sheet-row'
+import { asText } from '../../core/message/message'
+import { sentence } from '../../words/en/sentence'
 import { endingsOf, listFiles } from '../frame/file-kinds'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
@@ -84,9 +85,9 @@ export function ImportDialog({ sheet, text, onText, onClose }: Props) {
           value={text}
           onChange={(event) => read(event.currentTarget.value)}
         />
-        {preview?.faults.map((sentence) => (
-          <p key={sentence} className={sheetClasses.fault}>
-            {sentence}
+        {preview?.faults.map((each) => (
+          <p key={each.code} className={sheetClasses.fault}>
+            {sentence(each)}
           </p>
         ))}
         {preview && preview.headings.length > 0 && (
@@ -128,7 +129,10 @@ export function ImportDialog({ sheet, text, onText, onClose }: Props) {
                       <td className={classes.what}>
                         {kinds[line.kind]}
                         {line.faults.map((fault) => (
-                          <div key={`${fault.column} ${fault.sentence}`}>{importFaultWords(fault)}</div>
+                          <div key={`${fault.column} ${asText(fault)}`}>
+                            {fault.column === 'list' ? '' : `${columnTitles[fault.column]}: `}
+                            {sentence(fault)}
+                          </div>
                         ))}
                       </td>
                       {columns.map((column) => (
@@ -154,7 +158,7 @@ export function ImportDialog({ sheet, text, onText, onClose }: Props) {
           <Button variant="default" onClick={onClose}>
             Leave it
           </Button>
-          {fault && <span className={sheetClasses.fault}>{fault.sentence}</span>}
+          {fault && <span className={sheetClasses.fault}>{sentence(fault.told)}</span>}
           <Button disabled={good === 0 || pending} onClick={take}>
             {good === 0 ? 'Nothing to take' : `Take ${good} ${good === 1 ? 'line' : 'lines'}`}
           </Button>

@@ -1,6 +1,8 @@
 'use client'
 import { Button } from '@mantine/core'
 import { columnTitles } from '../../core/kit/sheet-row'
+import { asText } from '../../core/message/message'
+import { sentence } from '../../words/en/sentence'
 import { LoginToday } from '../frame/login-today'
 import { useJob } from '../live/job-provider'
 import { ByHandNote } from '../slip/by-hand-note'
@@ -36,9 +38,9 @@ export function KitSlip({ sheet }: { sheet: KitSheet }) {
         {sheet.faults.length > 0 && <b>To mend</b>}
         <ul className={classes.faults}>
           {sheet.faults.slice(0, 30).map((fault) => (
-            <li key={`${fault.row} ${fault.column} ${fault.sentence}`}>
+            <li key={`${fault.row} ${fault.column} ${asText(fault)}`}>
               <button type="button" onClick={() => select(fault.row)}>
-                {fault.sentence}
+                {sentence(fault)}
               </button>
             </li>
           ))}
@@ -55,8 +57,8 @@ export function KitSlip({ sheet }: { sheet: KitSheet }) {
       <b className={classes.slipName}>{row.cells.name || 'A unit without a name'}</b>{' '}
       <span className="soft">{row.cells.location}</span>
       {faults.map((fault) => (
-        <p key={`${fault.column} ${fault.sentence}`} className={classes.note} data-weight={fault.weight}>
-          <b>{fault.column === 'list' ? '' : columnTitles[fault.column]}</b> {fault.sentence}
+        <p key={`${fault.column} ${asText(fault)}`} className={classes.note} data-weight={fault.weight}>
+          <b>{fault.column === 'list' ? '' : columnTitles[fault.column]}</b> {sentence(fault)}
           {fault.weight === 'row' && ' This row is not saved until then.'}
         </p>
       ))}

@@ -1,6 +1,8 @@
 'use client'
 import { Button } from '@mantine/core'
 import { useState } from 'react'
+import { asText } from '../../core/message/message'
+import { sentence } from '../../words/en/sentence'
 import { DropPlace } from '../frame/drop-place'
 import { listFiles } from '../frame/file-kinds'
 import { PageLink } from '../frame/page-link'
@@ -50,9 +52,9 @@ export function KitView() {
         <ScanField sheet={sheet} />
         <PoeLine sheet={sheet} />
       </div>
-      {sheet.list.map((sentence) => (
-        <p key={sentence} className={sheetClasses.fault}>
-          {sentence}
+      {sheet.list.map((each) => (
+        <p key={asText(each)} className={sheetClasses.fault}>
+          {sentence(each)}
         </p>
       ))}
       <div className={sheetClasses.columns}>

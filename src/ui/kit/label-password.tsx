@@ -3,6 +3,7 @@ import { revealSecret } from '../../actions/brief-actions'
 import { forgetLabelPasswordAction, keepLabelPasswordsAction } from '../../actions/kit-actions'
 import { secretName } from '../../core/brief/brief'
 import { labelPasswordWords as words } from '../../words/en/by-hand'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
@@ -75,7 +76,7 @@ export function LabelPassword({ mac }: { mac: string }) {
           </button>
         </>
       )}
-      {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+      {fault && <p className={sheet.fault}>{sentence(fault.told)}</p>}
     </div>
   )
 }

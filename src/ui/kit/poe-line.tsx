@@ -1,6 +1,7 @@
 'use client'
 import { useMemo } from 'react'
 import { type PoeLoad, poeLoads } from '../../core/kit/poe'
+import { switchWords } from '../../words/en/parts'
 import { useJob } from '../live/job-provider'
 import classes from './kit.module.css'
 import type { KitSheet } from './use-kit-sheet'
@@ -9,10 +10,10 @@ import type { KitSheet } from './use-kit-sheet'
 export function PoeLine({ sheet }: { sheet: KitSheet }) {
   const { cards } = useJob()
   const loads = useMemo(() => poeLoads(sheet.units, cards), [sheet.units, cards])
-  return loads.map((load) => (load.poweredUnits === 0 ? null : <PoeBar key={load.switchName ?? ''} load={load} />))
+  return loads.map((load) => (load.poweredUnits === 0 ? null : <PoeBar key={load.switches.join(' ')} load={load} />))
 }
 
-function PoeBar({ load: { budgetWatts, byClassWatts, byDrawWatts, switchName } }: { load: PoeLoad }) {
+function PoeBar({ load: { budgetWatts, byClassWatts, byDrawWatts, switches } }: { load: PoeLoad }) {
   const most = Math.max(budgetWatts ?? 0, byClassWatts, byDrawWatts)
   const share = (watts: number): string => `${(100 * watts) / most}%`
   return (
@@ -32,7 +33,9 @@ function PoeBar({ load: { budgetWatts, byClassWatts, byDrawWatts, switchName } }
       </div>
       <span className="soft">
         <b>{byDrawWatts} W</b> drawn at the most, {byClassWatts} W by class
-        {budgetWatts === undefined ? '; no switch on the list' : `, of ${budgetWatts} W that ${switchName} gives`}
+        {budgetWatts === undefined
+          ? '; no switch on the list'
+          : `, of ${budgetWatts} W that ${switchWords(switches)} gives`}
       </span>
     </div>
   )

@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react'
 import { keepLabelPasswordsAction } from '../../actions/kit-actions'
 import { landScan } from '../../core/kit/scan'
 import { scanWords } from '../../words/en/kit'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import classes from './kit.module.css'
@@ -23,7 +24,7 @@ export function ScanField({ sheet }: { sheet: KitSheet }) {
     const landing = landScan({ text: scanned, rows: sheet.rows, last, cards })
     setText('')
     if (landing.kind === 'nothing') {
-      setSaid({ words: landing.sentence, kind: 'bad' })
+      setSaid({ words: sentence(landing.why), kind: 'bad' })
       return
     }
     const fresh = landing.kind === 'new' ? rowWith(sheet.rows, landing.cells) : undefined
@@ -86,7 +87,7 @@ export function ScanField({ sheet }: { sheet: KitSheet }) {
         onChange={(event) => setText(event.currentTarget.value)}
       />
       <span role="status" data-kind={fault ? 'bad' : said?.kind} className={classes.said}>
-        {fault?.sentence ?? said?.words ?? ''}
+        {(fault && sentence(fault.told)) ?? said?.words ?? ''}
       </span>
     </form>
   )

@@ -1,5 +1,6 @@
 'use client'
 import type { Column, RowFault } from '../../core/kit/sheet-row'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import classes from './sheet-grid.module.css'
 
@@ -32,7 +33,7 @@ export function SheetCell({ column, text, fault, place, state, typing, onType, o
       data-fault={fault?.weight}
       aria-selected={state !== 'plain'}
       aria-invalid={fault ? true : undefined}
-      title={fault?.sentence ?? text}
+      title={(fault && sentence(fault)) ?? text}
       className={`${classes.cell} ${monospaced.includes(column) ? 'mono' : ''}`}
       onClick={(event) => typing === undefined && onPick(event.shiftKey ? 'anchor' : 'nothing', false)}
       onDoubleClick={() => onPick('nothing', true)}

@@ -4,6 +4,7 @@ import type { Brief } from '../../core/brief/brief'
 import type { KitCard } from '../../core/kit/kit-card'
 import type { RosterFault } from '../../core/kit/roster'
 import type { Unit } from '../../core/kit/unit'
+import type { Message } from '../../core/message/message'
 import type { Roll } from '../../core/muster/roll'
 import type { PlannedBefore, Planning, UnitPlan } from '../../core/plan/plan'
 import type { Site } from '../../core/radio/propagation/floor'
@@ -28,7 +29,7 @@ export interface JobData {
   readonly country: CountryRules | undefined
   readonly countryName: string
   /** Where the radio rules are from, in words. */
-  readonly rulesOrigin: string
+  readonly rulesOrigin: Message
   /** How many things are to be mended in the brief. */
   readonly briefFaults: number
   readonly rosterFaults: readonly RosterFault[]

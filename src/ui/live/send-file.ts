@@ -1,5 +1,7 @@
 /** Sends a file to the server as a stream of its bytes: nothing is copied, encoded or kept whole on the way. */
-import type { Outcome } from '../../core/job/outcome'
+
+import { failed, type Outcome } from '../../core/job/outcome'
+import { fromText, message } from '../../core/message/message'
 
 /** @param path  below `/api/upload/` @param headers  text in any language */
 export async function sendFile<T>(
@@ -12,8 +14,6 @@ export async function sendFile<T>(
   )
   const reply = await fetch(`/api/upload/${path}`, { method: 'POST', body, headers: encoded })
   if (reply.headers.get('content-type')?.startsWith('application/json')) return (await reply.json()) as Outcome<T>
-  return {
-    ok: false,
-    sentence: (await reply.text()).trim() || 'Air Muster does not answer. Nothing was changed; try again when it runs.',
-  }
+  const text = (await reply.text()).trim()
+  return failed(text === '' ? message('pages-do-not-answer') : fromText(text))
 }

@@ -1,6 +1,7 @@
 'use client'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { Outcome } from '../../core/job/outcome'
+import { sentence } from '../../words/en/sentence'
 
 /** How what is on the page stands to what is saved. */
 export interface Standing {
@@ -39,7 +40,7 @@ export function useAutosave<P, R>({ pending, restMs, save, onSaved }: AutosaveOp
       try {
         const outcome = await acts.current.save(pending)
         if (outcome.ok) acts.current.onSaved(outcome.value, pending)
-        else setRefusal(outcome.sentence)
+        else setRefusal(sentence(outcome.told))
       } catch {
         setRefusal('Air Muster does not answer. What you did is kept here; change anything to try again.')
       } finally {

@@ -1,8 +1,9 @@
 'use client'
 import { useCallback, useState, useTransition } from 'react'
-import type { Failure, Outcome } from '../../core/job/outcome'
+import { type Failure, failed, type Outcome } from '../../core/job/outcome'
+import { message } from '../../core/message/message'
 
-/** Runs an action; tells whether it is under way, and the sentence where it failed. */
+/** Runs an action; tells whether it is under way, and what is told where it failed. */
 export function useOrder(): {
   order: (act: () => Promise<Outcome>) => void
   pending: boolean
@@ -16,7 +17,7 @@ export function useOrder(): {
         const outcome = await act()
         setFault(outcome.ok ? undefined : outcome)
       } catch {
-        setFault({ ok: false, sentence: 'Air Muster does not answer. Nothing was changed; try again when it runs.' })
+        setFault(failed(message('pages-do-not-answer')))
       }
     })
   }, [])

@@ -6,6 +6,7 @@ import { secondsLeft } from '../../core/muster/estimate'
 import { answers, heldStep, isChanged, waitsForHands } from '../../core/muster/roll'
 import { allUnits } from '../../core/muster/selection'
 import { duration } from '../../words/en/duration'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import { useNow } from '../live/use-now'
 import { useOrder } from '../live/use-order'
@@ -85,7 +86,7 @@ export function MusterView() {
           )}
         </div>
       </div>
-      {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+      {fault && <p className={sheet.fault}>{sentence(fault.told)}</p>}
       <div className={`${sheet.columns} ${classes.wide}`}>
         <div className={sheet.sheet}>
           <RollTable now={now} />

@@ -1,7 +1,8 @@
 'use client'
 import { Button } from '@mantine/core'
-import { procedure, stepsFor } from '../../core/muster/procedure'
+import { stepsFor } from '../../core/muster/procedure'
 import { nextMove } from '../../words/en/next-move'
+import { stepTitles } from '../../words/en/steps'
 import { useJob } from '../live/job-provider'
 import { ChangedNote } from '../slip/changed-note'
 import { HeldNote } from '../slip/held-note'
@@ -55,8 +56,8 @@ export function PhoneRoll({ now }: { now: number }) {
       <ul className={classes.ticks}>
         {(card ? stepsFor(card) : []).map((step) => (
           <li key={step} data-step={step}>
-            <StepCell title={procedure[step].title} state={row?.steps[step]} now={now} pace={pace} />
-            {procedure[step].title}
+            <StepCell title={stepTitles[step]} state={row?.steps[step]} now={now} pace={pace} />
+            {stepTitles[step]}
           </li>
         ))}
       </ul>

@@ -1,7 +1,8 @@
 'use client'
 import { useEffect, useRef } from 'react'
-import { procedure, stepsFor } from '../../core/muster/procedure'
+import { stepsFor } from '../../core/muster/procedure'
 import { nextMove } from '../../words/en/next-move'
+import { stepTitles } from '../../words/en/steps'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import classes from './muster.module.css'
@@ -33,7 +34,7 @@ export function RollTable({ now }: { now: number }) {
           <th scope="col">Your next move</th>
           {columns.map((step) => (
             <th key={step} scope="col" className={classes.slant}>
-              <span>{procedure[step].title}</span>
+              <span>{stepTitles[step]}</span>
             </th>
           ))}
           <th scope="col">Port</th>
@@ -76,7 +77,7 @@ export function RollTable({ now }: { now: number }) {
               {columns.map((step) => (
                 <td key={step} className={classes.stepCell} data-step={step}>
                   {own.includes(step) ? (
-                    <StepCell title={procedure[step].title} state={row?.steps[step]} now={now} pace={pace} />
+                    <StepCell title={stepTitles[step]} state={row?.steps[step]} now={now} pace={pace} />
                   ) : (
                     <span className="soft">–</span>
                   )}

@@ -1,5 +1,6 @@
 import type { StepState } from '../../core/muster/events'
 import { duration, secondsUntil } from '../../words/en/duration'
+import { sentence } from '../../words/en/sentence'
 import classes from './muster.module.css'
 
 /** One step of one unit: its state by shape and word, a wait as a countdown. */
@@ -37,7 +38,7 @@ export function StepCell({
     <span
       className={classes.cell}
       data-kind={kind}
-      title={`${title}: ${words[kind]}${state?.kind === 'done' && state.note ? `, ${state.note}` : ''}`}
+      title={`${title}: ${words[kind]}${state?.kind === 'done' && state.note ? `, ${sentence(state.note)}` : ''}`}
     >
       <span aria-hidden="true">{signs[kind]}</span>
       <span className="visually-hidden">{words[kind]}</span>

@@ -4,6 +4,7 @@ import { useHotkeys } from '@mantine/hooks'
 import { useSearchParams } from 'next/navigation'
 import type { ReactNode } from 'react'
 import { planAgain } from '../../actions/plan-actions'
+import { sentence } from '../../words/en/sentence'
 import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
 import { StandingNote } from '../live/standing-note'
@@ -48,13 +49,13 @@ function PlanPage() {
 
   useHotkeys([['mod+Z', undo]], ['INPUT', 'TEXTAREA'])
 
-  const sentences = [...planFaults.map((each) => each.sentence), ...(fault ? [fault.sentence] : [])]
+  const sentences = [...planFaults.map((each) => sentence(each)), ...(fault ? [sentence(fault.told)] : [])]
   return (
     <div className={sheet.page}>
       <div className={sheet.head}>
         <h1>Channels, power, addresses</h1>
         <span className="soft">
-          {countryName}, {job.brief.radio.environment}. Radio rules {rulesOrigin}
+          {countryName}, {job.brief.radio.environment}. Radio rules {sentence(rulesOrigin)}
         </span>
         {standing.kind !== 'saved' && <StandingNote standing={standing} onLoad={() => location.reload()} />}
         <div className={sheet.headRight}>

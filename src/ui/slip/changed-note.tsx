@@ -1,5 +1,7 @@
 'use client'
+import { asText } from '../../core/message/message'
 import { isChanged } from '../../core/muster/roll'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import classes from './slip.module.css'
 
@@ -11,8 +13,8 @@ export function ChangedNote({ unit }: { unit: string }) {
     <div className={classes.changed}>
       <b>It answered as it was asked to then. Since then:</b>
       <ul>
-        {row.changes.map((sentence) => (
-          <li key={sentence}>{sentence}</li>
+        {row.changes.map((change) => (
+          <li key={asText(change)}>{sentence(change)}</li>
         ))}
       </ul>
     </div>

@@ -3,6 +3,7 @@ import { Button, CopyButton, Modal } from '@mantine/core'
 import { useState, useTransition } from 'react'
 import { showCopy } from '../../actions/muster-actions'
 import type { RollRow } from '../../core/muster/roll'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import classes from './slip.module.css'
 
@@ -19,7 +20,7 @@ interface Shown {
 export function Copies({ unit, copies }: { unit: { id: string; name: string }; copies: RollRow['copies'] }) {
   const { job } = useJob()
   const [shown, setShown] = useState<Shown>()
-  const [sentence, setSentence] = useState<string>()
+  const [note, setNote] = useState<string>()
   const [pending, start] = useTransition()
   const kept = [
     { which: 'as-found', at: copies.asFound },
@@ -37,7 +38,7 @@ export function Copies({ unit, copies }: { unit: { id: string; name: string }; c
           Uint8Array.from(atob(file.base64), (sign) => sign.charCodeAt(0)),
         )
       setShown(file && file.base64 === undefined ? { which, ...file } : undefined)
-      setSentence(answer.ok ? undefined : answer.sentence)
+      setNote(answer.ok ? undefined : sentence(answer.told))
     })
   return (
     <div>
@@ -57,7 +58,7 @@ export function Copies({ unit, copies }: { unit: { id: string; name: string }; c
           ),
         )}
       </ul>
-      {sentence && <p role="alert">{sentence}</p>}
+      {note && <p role="alert">{note}</p>}
       {shown && (
         <CopyText title={`${unit.name} ${words[shown.which]}`} shown={shown} onClose={() => setShown(undefined)} />
       )}

@@ -4,6 +4,7 @@ import { trustNewCertificate } from '../../actions/muster-actions'
 import { heldFacts } from '../../core/muster/held'
 import { heldStep } from '../../core/muster/roll'
 import { heldWords } from '../../words/en/held'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
@@ -47,7 +48,7 @@ export function HeldNote({ unit }: { unit: string }) {
           >
             I reset it: trust its new certificate
           </Button>
-          {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+          {fault && <p className={sheet.fault}>{sentence(fault.told)}</p>}
         </div>
       )}
     </>

@@ -2,8 +2,10 @@
 import { Button } from '@mantine/core'
 import { z } from 'zod'
 import { speakOldAction } from '../../actions/muster-actions'
-import { named, type OldCrypto, offersWords, oldCryptoSchema } from '../../core/kit/old-crypto'
+import { named, type OldCrypto, oldCryptoSchema } from '../../core/kit/old-crypto'
 import { oldWords } from '../../words/en/old'
+import { offersWords } from '../../words/en/old-crypto'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
@@ -39,7 +41,7 @@ export function OldNote({ unit, offered = [] }: { unit: string; offered?: readon
       >
         {asked ? oldWords.speak : oldWords.noMore}
       </Button>
-      {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+      {fault && <p className={sheet.fault}>{sentence(fault.told)}</p>}
     </div>
   )
 }

@@ -9,6 +9,7 @@ import { keyText } from '../../core/config/unit-config'
 import { type ByHand as ByHandDone, doneByHand, outcomesNow } from '../../core/handover/as-built'
 import type { Unit } from '../../core/kit/unit'
 import { outcomeKinds, outcomeNames, settingWords } from '../../words/en/outcomes'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
 import sheet from '../theme/sheet.module.css'
@@ -58,10 +59,10 @@ export function Outcomes({ unit }: { unit: Unit }) {
 
 function detail({ outcome, asked }: SettingOutcome): string {
   if (outcome.kind === 'proven') return outcome.value
-  return outcome.kind === 'not-for-it' || outcome.kind === 'by-hand' ? outcome.why : asked
+  return outcome.kind === 'not-for-it' || outcome.kind === 'by-hand' ? sentence(outcome.why) : asked
 }
 
-const whyByHand = ({ outcome }: SettingOutcome): string => (outcome.kind === 'by-hand' ? outcome.why : '')
+const whyByHand = ({ outcome }: SettingOutcome): string => (outcome.kind === 'by-hand' ? sentence(outcome.why) : '')
 
 /** What somebody's hands have to set, ticked off by a person with a name. */
 function ByHand({ unit, settings }: { unit: string; settings: readonly SettingOutcome[] }) {
@@ -110,7 +111,7 @@ function ByHand({ unit, settings }: { unit: string; settings: readonly SettingOu
           />
         ))}
       </ul>
-      {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+      {fault && <p className={sheet.fault}>{sentence(fault.told)}</p>}
     </>
   )
 }
@@ -133,7 +134,7 @@ function ByHandLine({ setting, why, done, disabled, press }: LineProps) {
         {settingWords(setting)}
         {outcome.kind === 'by-hand' && (
           <p>
-            {outcome.hands} {why}
+            {sentence(outcome.hands)} {why}
           </p>
         )}
         {done && (

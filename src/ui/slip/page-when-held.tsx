@@ -4,6 +4,7 @@ import { useState, useTransition } from 'react'
 import { showPageWhenHeld } from '../../actions/muster-actions'
 import type { PageWhenHeld as Page } from '../../core/showing/file-from-pages'
 import { heldPageWords } from '../../words/en/held'
+import { sentence } from '../../words/en/sentence'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
 import classes from './slip.module.css'
@@ -12,22 +13,22 @@ import classes from './slip.module.css'
 export function PageWhenHeld({ unit }: { unit: { id: string; name: string } }) {
   const { job } = useJob()
   const [page, setPage] = useState<Page>()
-  const [sentence, setSentence] = useState<string>()
+  const [note, setNote] = useState<string>()
   const [pending, start] = useTransition()
   const show = () =>
     start(async () => {
       const answer = await showPageWhenHeld(job.slug, unit.id)
       setPage(answer.ok ? answer.value : undefined)
-      setSentence(answer.ok ? undefined : answer.sentence)
+      setNote(answer.ok ? undefined : sentence(answer.told))
     })
   return (
     <div>
       <Button variant="default" disabled={pending} onClick={show}>
         {heldPageWords.show}
       </Button>
-      {sentence && (
+      {note && (
         <p role="alert" className={sheet.fault}>
-          {sentence}
+          {note}
         </p>
       )}
       <Modal

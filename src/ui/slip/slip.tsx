@@ -2,14 +2,15 @@
 import { Button } from '@mantine/core'
 import { musterUnits } from '../../actions/muster-actions'
 import { whyNotMustered } from '../../core/kit/kit-card'
-import { evidenceText } from '../../core/kit/recognise'
 import { heldStep } from '../../core/muster/roll'
 import { theseUnits } from '../../core/muster/selection'
 import { whereaboutsOf } from '../../core/muster/whereabouts'
-import { listenWords } from '../../core/regulatory/radar-listening'
 import { callAgain, lookAtIt, openItsPages } from '../../words/en/by-hand'
 import { checkWords } from '../../words/en/checks'
+import { listenWords } from '../../words/en/duration'
 import { nextMove } from '../../words/en/next-move'
+import { evidenceText } from '../../words/en/recognised'
+import { sentence } from '../../words/en/sentence'
 import { whereSentences } from '../../words/en/whereabouts'
 import { PageLink } from '../frame/page-link'
 import { useJob } from '../live/job-provider'
@@ -63,7 +64,7 @@ export function Slip() {
       {heldStep(row) === undefined && <OldNote unit={unit.id} />}
       <ChangedNote unit={unit.id} />
       {(row?.radar.length ?? 0) > 0 && <RadarNote unit={unit.id} />}
-      {byHand !== undefined && <ByHandNote model={unit.model} why={byHand} isBare={card?.isBare === true} />}
+      {byHand !== undefined && <ByHandNote model={unit.model} why={sentence(byHand)} isBare={card?.isBare === true} />}
       {byHand === undefined && !row?.steps.reach && (
         <p className={classes.quiet}>
           {roll.muster === 'idle'
@@ -84,7 +85,7 @@ export function Slip() {
               ? 'Call this unit again'
               : 'Muster this unit'}
         </Button>
-        {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+        {fault && <p className={sheet.fault}>{sentence(fault.told)}</p>}
       </div>
       {plan && (
         <dl className={classes.facts}>
@@ -110,8 +111,8 @@ export function Slip() {
           <ul className={classes.checks}>
             {row.checks.map((check) => (
               <li key={check.code} data-verdict={check.verdict}>
-                {checkWords(check)}: {check.observed}
-                {check.verdict === 'good' ? '' : `, expected ${check.expected}`}
+                {checkWords(check)}: {sentence(check.observed)}
+                {check.verdict === 'good' ? '' : `, expected ${sentence(check.expected)}`}
                 {check.verdict === 'remark' && byHand === undefined && '; this model cannot be set to it'}
               </li>
             ))}
@@ -129,7 +130,7 @@ export function Slip() {
                 <time className="mono" dateTime={new Date(line.at).toISOString()} suppressHydrationWarning>
                   {new Date(line.at).toLocaleTimeString('en-GB')}
                 </time>{' '}
-                <span>{line.text}</span>
+                <span>{sentence(line)}</span>
               </li>
             ))}
           </ol>

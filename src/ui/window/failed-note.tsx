@@ -2,6 +2,7 @@ import { speakOldAction, trustNewCertificate } from '../../actions/muster-action
 import { named } from '../../core/kit/old-crypto'
 import type { Unit } from '../../core/kit/unit'
 import type { Hand, Told } from '../../core/showing/window-talk'
+import { sentence } from '../../words/en/sentence'
 import { acceptOld, failedWords, trustIt } from '../../words/en/window'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
@@ -47,7 +48,7 @@ export function FailedNote({ unit, failed, act, openAnew }: FailedNoteProps) {
           {acceptOld}
         </button>
       )}
-      {fault && <span className={sheet.fault}> {fault.sentence}</span>}
+      {fault && <span className={sheet.fault}> {sentence(fault.told)}</span>}
     </p>
   )
 }

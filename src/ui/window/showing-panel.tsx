@@ -8,6 +8,7 @@ import { keyText } from '../../core/config/unit-config'
 import type { Unit } from '../../core/kit/unit'
 import { type PressRole, pressRoles } from '../../core/showing/act'
 import type { Hand, Told } from '../../core/showing/window-talk'
+import { sentence } from '../../words/en/sentence'
 import {
   meaningWords,
   missingWords,
@@ -249,7 +250,7 @@ function MadeCard({ unit, card: { yaml, missing, joined } }: { unit: Unit; card:
               const own = await keepShownCardAction(yaml)
               const kept = own.ok && joined !== undefined ? await keepShownCardAction(joined) : own
               setKept(kept.ok)
-              setOutcome(kept.ok ? undefined : kept.sentence)
+              setOutcome(kept.ok ? undefined : sentence(kept.told))
             })
           }
         >

@@ -15,6 +15,7 @@ import type { Unit } from '../../core/kit/unit'
 import { inWorkingOrder, typedText } from '../../core/showing/put-in'
 import type { Hand, Told } from '../../core/showing/window-talk'
 import { outcomeNames, settingWords } from '../../words/en/outcomes'
+import { sentence } from '../../words/en/sentence'
 import { shownOf, wasShown } from '../../words/en/showing'
 import { useJob } from '../live/job-provider'
 import { useOrder } from '../live/use-order'
@@ -189,7 +190,7 @@ function SeenTo({ unit, setting, done }: { unit: string; setting: SettingOutcome
         {done ? 'Not done after all' : 'Done'}
       </button>
       {done && <span>seen to by {done.who}</span>}
-      {fault && <span className={sheet.fault}>{fault.sentence}</span>}
+      {fault && <span className={sheet.fault}>{sentence(fault.told)}</span>}
     </>
   )
 }

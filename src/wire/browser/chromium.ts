@@ -3,8 +3,10 @@
  * pages people see. Each is started when the first page is turned, and ended when nobody has turned one for a while.
  * Each unit has a context of its own behind a proxy of its own; without one there is no way out of it.
  */
+
 import { existsSync } from 'node:fs'
 import { type Browser, type BrowserContext, launch } from 'puppeteer-core'
+import { message } from '../../core/message/message'
 import { WireError } from '../errors/wire-error'
 
 /** The one without windows first: it does a page with a third less of work. */
@@ -66,7 +68,7 @@ class OneBrowser {
   #browser(): Promise<Browser> {
     if (this.#running) return this.#running
     const program = programs.find((each) => existsSync(each))
-    if (!program) return Promise.reject(new WireError('lacking', 'Chromium, in which this model’s pages are turned'))
+    if (!program) return Promise.reject(new WireError('lacking', message('needs-chromium')))
     // Its sandbox does not run as root.
     const args = [...quiet, ...more[this.purpose], ...(process.getuid?.() === 0 ? ['--no-sandbox'] : [])]
     // Over a pipe: whatever ends this process ends the browser.
@@ -106,7 +108,7 @@ class OneBrowser {
         }
         this.release()
         if (cause instanceof WireError) throw cause
-        throw new WireError('lacking', 'a browser that starts', { cause })
+        throw new WireError('lacking', message('needs-starting-browser'), { cause })
       }
     }
   }

@@ -2,6 +2,7 @@
  * A long text is given to its parser in pieces, so that the units which share this thread are served in between, and
  * the parsing ends after a bounded amount of work, whatever the text is.
  */
+import { message } from '../../core/message/message'
 import { WireError } from '../errors/wire-error'
 
 interface PieceParser {
@@ -22,7 +23,7 @@ export async function inSlices(text: string, parser: PieceParser, now = () => pe
     const begun = now()
     parser.write(text.slice(at, at + sliceLength))
     worked += now() - begun
-    if (worked > mostWorkMs) throw new WireError('garbled', 'what it sends takes too long to read')
+    if (worked > mostWorkMs) throw new WireError('garbled', message('takes-too-long-to-read'))
   }
   parser.end()
 }

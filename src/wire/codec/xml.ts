@@ -2,7 +2,9 @@
  * XML as NETCONF has it (RFC 6241, 3), and host metadata (RFC 6415): elements with their namespaces. What comes is
  * hostile: no document type, no entities but XML's own, bounded in depth, in number and in size, and every element closed.
  */
+
 import { SaxesParser, type SaxesTagNS } from 'saxes'
+import { asTold, type Message, message } from '../../core/message/message'
 import { WireError } from '../errors/wire-error'
 import { inSlices } from './in-slices'
 
@@ -34,25 +36,25 @@ export async function parseXml(text: string): Promise<Element> {
   let root: Growing | undefined
   let count = 0
   let attributesHere = 0
-  const fail = (reason: string): never => {
-    throw new WireError('garbled', `no XML: ${reason}`)
+  const fail = (why: Message): never => {
+    throw new WireError('garbled', message('no-xml', { why }))
   }
   const parser = new SaxesParser({ xmlns: true, position: false })
-  parser.on('error', ({ message }) => fail(message))
-  parser.on('doctype', () => fail('a document type is not taken'))
+  parser.on('error', (error) => fail(asTold(error.message)))
+  parser.on('doctype', () => fail(message('xml-document-type')))
   parser.on('attribute', () => {
     attributesHere += 1
-    if (attributesHere > mostAttributes) fail('an element has attributes without end')
+    if (attributesHere > mostAttributes) fail(message('xml-attributes-without-end'))
   })
   parser.on('opentag', ({ local, uri, ns, attributes }) => {
     count += 1
     attributesHere = 0
-    if (count > mostElements) fail('it has elements without end')
-    if (path.length >= deepest) fail('it is nested without end')
+    if (count > mostElements) fail(message('xml-elements-without-end'))
+    if (path.length >= deepest) fail(message('xml-nested-without-end'))
     const parent = path.at(-1)
     const element = opened({ local, uri, ns, attributes }, parent?.prefixes ?? noPrefixes)
     if (element.prefixes !== parent?.prefixes && Object.keys(element.prefixes).length > mostPrefixes)
-      fail('it declares namespaces without end')
+      fail(message('xml-namespaces-without-end'))
     parent?.children.push(element)
     root ??= element
     path.push(element)
@@ -65,7 +67,7 @@ export async function parseXml(text: string): Promise<Element> {
   parser.on('cdata', add)
   parser.on('closetag', () => path.pop())
   await inSlices(text, { write: (slice) => parser.write(slice), end: () => parser.close() })
-  return root ?? fail('there is no element')
+  return root ?? fail(message('xml-no-element'))
 }
 
 const noPrefixes: Readonly<Record<string, string>> = {}
@@ -92,7 +94,7 @@ const signs: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>'
 export function xmlText(text: string): string {
   // XML 1.0, 2.2.
   if (/[^\t\n\r\x20-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]/u.test(text))
-    throw new WireError('rejected', 'a value with a control character cannot be written to it')
+    throw new WireError('rejected', message('xml-control-character'))
   return text.replace(/[&<>"]/g, (sign) => signs[sign] ?? '').replaceAll('\r', '&#13;')
 }
 

@@ -2,7 +2,9 @@
  * What can go wrong between the laptop and a unit: a closed set of kinds, each with the reason from the device.
  */
 
-import { type OldCrypto, offersWords } from '../../core/kit/old-crypto'
+import type { OldCrypto } from '../../core/kit/old-crypto'
+import { asTold, type Message, message } from '../../core/message/message'
+import { ToldError } from '../../core/message/told-error'
 
 export const wireErrorKinds = [
   'unreachable',
@@ -27,29 +29,30 @@ export const wireErrorKinds = [
  */
 export type WireErrorKind = (typeof wireErrorKinds)[number]
 
-export class WireError extends Error {
+export class WireError extends ToldError {
   override readonly name = 'WireError'
   constructor(
     readonly kind: WireErrorKind,
-    /** In the device's or the protocol's own words, shortened; for the log line. */
-    readonly reason: string,
+    /** What is told of it: a message, or the device's or the protocol's own words, shortened. */
+    told: Message | string,
     options?: ErrorOptions,
   ) {
-    super(`${kind}: ${reason}`, options)
+    super(typeof told === 'string' ? asTold(told) : told, options)
+    this.message = `${kind}: ${this.message}`
   }
 }
 
 /** The browser in which a unit's pages are turned has ended: no fault of the unit, and the next may live. */
 export class BrowserGoneError extends WireError {
   constructor(cause: unknown) {
-    super('unreachable', 'the browser that turned its pages ended', { cause })
+    super('unreachable', message('browser-gone'), { cause })
   }
 }
 
 /** A unit speaks only what is no longer safe, and its card does not name that. */
 export class OutdatedError extends WireError {
   constructor(readonly old: readonly OldCrypto[]) {
-    super('outdated', `it ${offersWords(old)}`)
+    super('outdated', message('speaks-only-old', { old }))
   }
 }
 

@@ -2,8 +2,10 @@
  * Asks by ARP who is there, without a tag and in every VLAN that the laptop reaches. Who shares an address with others answers beside them: all are told apart by their MAC.
  * Bounded in probes a second, however many ask at once; whoever asks for the same address meanwhile has one answer.
  */
+
 import { setTimeout as pause } from 'node:timers/promises'
 import { hostsOf, parseCidr } from '../../core/address/ipv4'
+import { messageText } from '../../core/message/message'
 import { arpProbe, readArp } from '../codec/arp'
 import { etherTypes, readFrame, withTag } from '../codec/ethernet'
 import type { FramePort } from './frame-port'
@@ -138,6 +140,6 @@ function hostsToAsk(cidr: string): string[] {
   const subnet = parseCidr(cidr)
   if (!subnet) return []
   if (subnet.lastHost - subnet.firstHost >= largestSubnet)
-    throw new RangeError(`${cidr} is too large to be asked address by address`)
+    throw new RangeError(messageText('subnet-too-large', { subnet: cidr }))
   return hostsOf(subnet)
 }

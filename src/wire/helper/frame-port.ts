@@ -3,10 +3,12 @@
  * kernel so that a busy interface costs nothing, and Debian's socat sends what it gets from us by UDP on loopback, one
  * datagram a frame. Both end with the helper, however it ends.
  */
+
 import { type ChildProcess, spawn } from 'node:child_process'
 import { createSocket, type Socket } from 'node:dgram'
 import type { AddressInfo } from 'node:net'
 import { setTimeout as pause } from 'node:timers/promises'
+import { messageText } from '../../core/message/message'
 import { framesOf } from '../codec/capture'
 
 export interface FramePort {
@@ -96,9 +98,14 @@ function tied(command: string, args: readonly string[], as: readonly string[] = 
 function ready(child: ChildProcess, name: string, words: string): Promise<void> {
   return new Promise((resolve, reject) => {
     let said = ''
-    const late = setTimeout(() => reject(new Error(`${name} does not start: ${said.trim()}`)), startPatienceMs)
+    const late = setTimeout(
+      () => reject(new Error(messageText('program-does-not-start', { program: name, said: said.trim() }))),
+      startPatienceMs,
+    )
     child.once('error', reject)
-    child.once('exit', () => reject(new Error(`${name} does not start: ${said.trim().slice(0, 300)}`)))
+    child.once('exit', () =>
+      reject(new Error(messageText('program-does-not-start', { program: name, said: said.trim().slice(0, 300) }))),
+    )
     child.stderr?.on('data', (chunk: Buffer) => {
       said = (said + chunk.toString()).slice(-2000)
       if (!said.includes(words)) return
@@ -131,7 +138,7 @@ async function udpPortTaken(port: number, sender: ChildProcess): Promise<void> {
     }
     await pause(20)
   }
-  throw new Error('socat does not start in time')
+  throw new Error(messageText('socat-too-slow'))
 }
 
 function bound(port: number): Promise<Socket> {

@@ -5,8 +5,11 @@
  * unit's address goes by a made-up next hop, and a permanent neighbour entry gives that next hop the unit's MAC.
  * Whoever connects from the source address reaches this unit and no other. Nothing else on the laptop is touched.
  */
+
 import { formatIpv4, parseCidr, parseIpv4 } from '../../core/address/ipv4'
 import type { AddressRange } from '../../core/brief/subnet'
+import { message } from '../../core/message/message'
+import { ToldError, toldBy } from '../../core/message/told-error'
 import { interfaces, ipBatch, rules } from './ip-command'
 import type { Addition, Ledger } from './ledger'
 
@@ -34,7 +37,7 @@ const mostLanes = 512
 /** Made-up next hops: RFC 2544 keeps 198.18.0.0/15 for tests of devices, so no real network has them. */
 const firstNextHop = parseIpv4('198.18.64.1') ?? 0
 
-export class NoLane extends Error {
+export class NoLane extends ToldError {
   override readonly name = 'NoLane'
 }
 
@@ -109,8 +112,7 @@ export class GatewayLanes {
   async #add(asked: LaneAsked, vlan: number | null): Promise<string> {
     const [all, known] = await Promise.all([interfaces(), rules()])
     const own = new Set(all.flatMap(({ addr_info }) => addr_info.map(({ local }) => local)))
-    if (own.has(asked.address))
-      throw new NoLane(`this laptop has ${asked.address} itself: take it away, then the unit can be reached`)
+    if (own.has(asked.address)) throw new NoLane(message('laptop-has-address', { address: asked.address }))
     const claim = this.#claim(new Set(known.map(({ priority }) => priority)))
     try {
       await this.#findSource(claim, asked, own)
@@ -133,7 +135,7 @@ export class GatewayLanes {
         this.#claims.add(claim)
         return claim
       }
-    throw new NoLane(`${mostLanes} lanes are open`)
+    throw new NoLane(message('too-many-lanes', { most: mostLanes }))
   }
 
   /** Adds what makes the lane, all or nothing. */
@@ -157,7 +159,7 @@ export class GatewayLanes {
       ])
     } catch (error) {
       await ledger.remove(additions)
-      throw new NoLane(error instanceof Error ? error.message : String(error))
+      throw new NoLane(toldBy(error))
     }
     return additions
   }
@@ -166,7 +168,7 @@ export class GatewayLanes {
   async #findSource(claim: Claim, { address, prefix }: LaneAsked, own: ReadonlySet<string>): Promise<void> {
     const cidr = `${address}/${prefix}`
     const subnet = parseCidr(cidr)
-    if (!subnet) throw new NoLane(`${cidr} is not a subnet`)
+    if (!subnet) throw new NoLane(message('not-a-subnet', { subnet: cidr }))
     for (let candidate = subnet.lastHost; candidate >= subnet.firstHost; candidate -= 1) {
       const text = formatIpv4(candidate)
       const taken = text === address || own.has(text) || [...this.#claims].some(({ source }) => source === text)
@@ -175,7 +177,7 @@ export class GatewayLanes {
       claim.source = text
       if ((await this.#parts.who(text)).length === 0) return
     }
-    throw new NoLane(`no address is left in ${cidr} for this laptop to speak from`)
+    throw new NoLane(message('no-address-for-laptop', { subnet: cidr }))
   }
 }
 

@@ -1,12 +1,15 @@
 /** iproute2: what it is told goes as one batch, what it tells is JSON and parsed strictly. */
+
 import { spawn } from 'node:child_process'
 import { z } from 'zod'
+import { asTold, message } from '../../core/message/message'
+import { ToldError } from '../../core/message/told-error'
 
 const patienceMs = 5000
 const longestReply = 4 * 1024 * 1024
 
 /** It refused, in its own words. */
-export class IpRefused extends Error {
+export class IpRefused extends ToldError {
   override readonly name = 'IpRefused'
 }
 
@@ -95,7 +98,7 @@ function run([command, ...words]: readonly [string, ...string[]], input: string)
     const child = spawn(command, words, { timeout: patienceMs, stdio: ['pipe', 'pipe', 'pipe'] })
     let text = ''
     let fault = ''
-    child.once('error', (error) => reject(new IpRefused(`ip cannot be run: ${error.message}`)))
+    child.once('error', (error) => reject(new IpRefused(message('ip-not-run', { told: asTold(error.message) }))))
     child.stdin.on('error', () => undefined)
     child.stdout.setEncoding('utf8').on('data', (chunk: string) => {
       text += chunk
@@ -106,7 +109,10 @@ function run([command, ...words]: readonly [string, ...string[]], input: string)
     })
     child.once('close', (status) => {
       if (status === 0) resolve(text)
-      else reject(new IpRefused(fault.trim().split('\n')[0] || `ip ended with ${status}`))
+      else
+        reject(
+          new IpRefused(fault.trim() ? asTold(fault.trim().split('\n')[0] ?? '') : message('ip-ended', { status })),
+        )
     })
     child.stdin.end(input)
   })

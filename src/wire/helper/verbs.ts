@@ -2,20 +2,22 @@
  * What the wire helper can be asked: nothing else is done with its privilege. One JSON value a line over a Unix socket
  * that only the installer's own user can open.
  */
+
 import { z } from 'zod'
 import { cidrSchema, ipv4Schema } from '../../core/address/ipv4'
 import { macSchema } from '../../core/address/mac'
+import { messageText } from '../../core/message/message'
 
 const address = ipv4Schema
 /** A lane leads to one box: to no group of them (IEEE 802, 8.2), and to an address that a box can have (RFC 6890). */
 const mac = macSchema.refine(
   (text) => (Number.parseInt(text.slice(0, 2), 16) & 1) === 0 && !/^[0:]+$/.test(text),
-  'this is no MAC of one box',
+  messageText('not-one-mac'),
 )
 const boxAddress = ipv4Schema.refine((text) => {
   const first = Number.parseInt(text, 10)
   return first > 0 && first < 224 && first !== 127
-}, 'no box can have this address')
+}, messageText('not-an-address-of-a-box'))
 const target = z.strictObject({ mac, address: boxAddress, prefix: z.int().min(8).max(30) })
 const range = z.strictObject({ first: address, last: address })
 

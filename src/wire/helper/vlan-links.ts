@@ -2,7 +2,9 @@
  * Interfaces for tagged VLANs (IEEE 802.1Q) on top of the wired one: what is managed in a VLAN is reached by them. One
  * that the laptop has of its own is used; else it is added, journaled before, and taken away like everything here.
  */
+
 import { writeFile } from 'node:fs/promises'
+import { messageText } from '../../core/message/message'
 import { interfaces, ipBatch, vlansOn } from './ip-command'
 import type { Ledger } from './ledger'
 
@@ -52,7 +54,7 @@ export class VlanLinks {
   async #linkFor(vlan: number): Promise<VlanLink> {
     const own = vlansOn(this.#parent, await interfaces()).find((each) => each.vlan === vlan)
     if (own?.flags.includes('UP')) return { vlan, dev: own.ifname, origin: 'own' }
-    if (own) throw new Error(`${own.ifname} of this laptop is down: ip link set ${own.ifname} up`)
+    if (own) throw new Error(messageText('interface-down', { name: own.ifname, name2: own.ifname }))
     const dev = `muster${vlan}`
     const additions = [{ kind: 'link', dev }] as const
     this.#ledger.add(additions)

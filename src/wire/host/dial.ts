@@ -1,5 +1,7 @@
 /** TCP connections of a lane. */
+
 import { connect, type Socket } from 'node:net'
+import { messageText } from '../../core/message/message'
 import { WireError } from '../errors/wire-error'
 
 const patienceMs = 5000
@@ -25,7 +27,7 @@ function opened(socket: Socket, what: string, withinMs: number): Promise<Socket>
       socket.destroy()
       reject(new WireError('unreachable', `${what}: ${cause.message}`, { cause }))
     }
-    socket.setTimeout(withinMs, () => fail(new Error('no answer in time')))
+    socket.setTimeout(withinMs, () => fail(new Error(messageText('no-answer-in-time'))))
     socket.once('error', fail)
     socket.once('connect', () => {
       socket.setTimeout(0)

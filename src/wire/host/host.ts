@@ -3,16 +3,18 @@
  *
  * A lane is a private path to one unit by its MAC, so that units with one and the same address are worked at once.
  */
+
 import type { Socket } from 'node:net'
 import type { Lending } from '../../core/addressing/bench-subnet'
 import type { OldCrypto } from '../../core/kit/old-crypto'
+import { ToldError } from '../../core/message/told-error'
 import type { Heard, Laptop } from '../../core/muster/events'
 import type { NamedAddress } from './resolve'
 
 /**
  * The laptop's own way to the wire does not answer: no fault of any unit. Whoever meets it waits until it is back.
  */
-export class HostAwayError extends Error {
+export class HostAwayError extends ToldError {
   override readonly name = 'HostAwayError'
 }
 

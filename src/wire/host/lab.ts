@@ -4,6 +4,7 @@
 
 import { request } from 'node:http'
 import type { Duplex } from 'node:stream'
+import { message, messageText } from '../../core/message/message'
 import { type Heard, nothingHeard } from '../../core/muster/events'
 import { type LabWire, labTokenHeader, labWire, labWireProtocol } from '../../core/rehearsal/lab-wire'
 import { WireError } from '../errors/wire-error'
@@ -75,12 +76,13 @@ function laneOf(target: LaneTarget, source: string, ask: Asking<LabWire>['ask'])
         await ask('open-lane', wireOf(target))
         loopbackPort = (await ask('dial', question)).loopbackPort
       }
-      if (loopbackPort === null) throw new WireError('unreachable', `no answer from ${address} port ${port} (${mac})`)
+      if (loopbackPort === null) throw new WireError('unreachable', message('lab-no-answer', { address, port, mac }))
       return dial('127.0.0.1', loopbackPort, '127.0.0.1')
     },
     datagrams: async (port) => {
       const { loopbackPort } = await ask('datagrams', { mac, address, prefix, port })
-      if (loopbackPort === null) throw new WireError('unreachable', `nobody takes datagrams at ${address} port ${port}`)
+      if (loopbackPort === null)
+        throw new WireError('unreachable', message('lab-takes-no-datagrams', { address, port }))
       return { host: '127.0.0.1', port: loopbackPort, source: '127.0.0.1' }
     },
     ping: async () => (await ask('ping', { mac, address, prefix })).answers,
@@ -98,9 +100,9 @@ function openWire({ url, token }: LabAddress): Promise<Duplex> {
     asked.once('upgrade', (_, socket) => resolve(socket.setNoDelay(true)))
     asked.once('response', (reply) => {
       reply.destroy()
-      reject(new Error(`the lab answered ${reply.statusCode}`))
+      reject(new Error(messageText('lab-answered', { status: reply.statusCode ?? null })))
     })
-    asked.once('timeout', () => asked.destroy(new Error('the lab does not answer')))
+    asked.once('timeout', () => asked.destroy(new Error(messageText('lab-silent'))))
     asked.once('error', reject)
     asked.end()
   })

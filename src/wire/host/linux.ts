@@ -1,9 +1,11 @@
 /**
  * The host port of a Linux laptop: lanes, ARP and echoes through the wire helper, connections by itself.
  */
+
 import { connect, type Socket } from 'node:net'
 import type { Lending } from '../../core/addressing/bench-subnet'
 import type { AddressRange } from '../../core/brief/subnet'
+import { message } from '../../core/message/message'
 import { interfaces } from '../helper/ip-command'
 import { type HelperVerbs, helperVerbs } from '../helper/verbs'
 import { dial, dialLinkLocal } from './dial'
@@ -156,7 +158,7 @@ export function linuxHost(socket: string, lanes: 'link-local-first' | 'gateway' 
 async function addressesOn(name: string, vlans: readonly { readonly dev: string }[]): Promise<string[]> {
   const all = await interfaces()
   const here = all.find(({ ifname }) => ifname === name)
-  if (!here) throw new HostAwayError(`the wire does not work: ${name} is gone`)
+  if (!here) throw new HostAwayError(message('wire-interface-gone', { name }))
   return [here, ...all.filter(({ ifname }) => vlans.some(({ dev }) => dev === ifname))].flatMap(({ addr_info }) =>
     addr_info.flatMap(({ family, local, prefixlen }) => (family === 'inet' ? [`${local}/${prefixlen}`] : [])),
   )

@@ -9,6 +9,7 @@ import { connect } from 'node:net'
 import { networkInterfaces } from 'node:os'
 import { setTimeout as pause } from 'node:timers/promises'
 import { hostsOf, parseCidr, sameSubnet } from '../../core/address/ipv4'
+import { asTold, message } from '../../core/message/message'
 import { nothingHeard } from '../../core/muster/events'
 import { WireError } from '../errors/wire-error'
 import { echoes } from '../helper/echo'
@@ -48,7 +49,7 @@ export function plainHost(interfaceName: string): Host {
     const shown = names().map((name) => neighboursShown(name, 'ipv4'))
     const found = (
       await Promise.all(shown).catch((cause: Error) => {
-        throw new HostAwayError(`the wire does not work: ${cause.message}`, { cause })
+        throw new HostAwayError(message('wire-broken', { told: asTold(cause.message) }), { cause })
       })
     ).flat()
     // The kernel remembers neighbours for a while after they are gone: what it did not hear of now is asked itself.
@@ -65,7 +66,7 @@ export function plainHost(interfaceName: string): Host {
     interruptions: () => 0,
     laptop: async () => {
       if (!(interfaceName in networkInterfaces()))
-        throw new HostAwayError(`the wire does not work: ${interfaceName} is down or gone`)
+        throw new HostAwayError(message('wire-interface-down', { name: interfaceName }))
       const addresses = own().map(({ cidr }) => ({ cidr, origin: 'own' as const }))
       return { interfaceName, addresses, lanes, vlans: [...vlans.keys()], silentVlans: [], vlanFault: null, pace: 1 }
     },
@@ -127,11 +128,10 @@ function laneOf(
     connect: async (port) => {
       if (byLink !== undefined) return dialLinkLocal(byLink.address, port)
       if (ownIpv4 !== undefined) return dial(address, port, ownIpv4)
-      throw new WireError('unreachable', `this laptop has no address in the subnet of ${address}, and no wire helper`)
+      throw new WireError('unreachable', message('no-address-no-helper', { address }))
     },
     datagrams: async (port) => {
-      if (ownIpv4 === undefined)
-        throw new WireError('unreachable', `this laptop has no address in the subnet of ${address}`)
+      if (ownIpv4 === undefined) throw new WireError('unreachable', message('no-address-in-subnet', { address }))
       return { host: address, port, source: ownIpv4 }
     },
     ping: () => echoes(address),

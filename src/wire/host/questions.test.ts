@@ -2,6 +2,7 @@ import type { AddressInfo } from 'node:net'
 import { connect, createServer, type Server, type Socket } from 'node:net'
 import { afterEach, describe, expect, it } from 'vitest'
 import { z } from 'zod'
+import { english } from '../../../tests/support/english'
 import { linesOf } from '../../core/questions/lines'
 import { answerLine } from '../../core/questions/question'
 import { HostAwayError } from './host'
@@ -60,7 +61,7 @@ describe('questions over one stream', () => {
   it('are refused with the reason where they are not understood', async () => {
     const { ask } = await answering()
     await expect(ask('double', { of: 'x' as never })).rejects.toThrow(QuestionRefused)
-    await expect(ask('nothing' as never, {} as never)).rejects.toThrow('there is no question "nothing"')
+    await expect(english(ask('nothing' as never, {} as never))).rejects.toThrow('there is no question "nothing"')
     expect(await ask('double', { of: 2 })).toEqual({ is: 4 })
   })
 
@@ -81,6 +82,6 @@ describe('questions over one stream', () => {
     const { ask } = await answering('garbage\n')
     await expect(ask('double', { of: 1 })).rejects.toThrow(HostAwayError)
     const nobody = askOver(table, () => Promise.reject(new Error('nobody listens')))
-    await expect(nobody.ask('double', { of: 1 })).rejects.toThrow('the wire does not work: nobody listens')
+    await expect(english(nobody.ask('double', { of: 1 }))).rejects.toThrow('the wire does not work: nobody listens')
   })
 })

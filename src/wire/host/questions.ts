@@ -2,13 +2,16 @@
  * Asks questions over one stream that stays open: a socket to the lab, or to the wire helper. It is opened at the first
  * question, and again at the next one after it was lost.
  */
+
 import type { Duplex } from 'node:stream'
+import { fromText, type Message, message } from '../../core/message/message'
+import { ToldError, toldBy } from '../../core/message/told-error'
 import { linesOf } from '../../core/questions/lines'
 import { type AnswerTo, type Ask, answerSchema, type Questions } from '../../core/questions/question'
 import { HostAwayError } from './host'
 
 /** The other end understood the question, and says no. */
-export class QuestionRefused extends Error {
+export class QuestionRefused extends ToldError {
   override readonly name = 'QuestionRefused'
 }
 
@@ -46,7 +49,7 @@ export function askOver<T extends Questions>(table: T, open: () => Promise<Duple
     if (one) clearTimeout(one.patience)
     return one
   }
-  const lose = (lost: Promise<Duplex> | undefined, why: string): void => {
+  const lose = (lost: Promise<Duplex> | undefined, why: Message): void => {
     if (stream !== lost) return
     stream = undefined
     losses += 1
@@ -61,7 +64,7 @@ export function askOver<T extends Questions>(table: T, open: () => Promise<Duple
     const answer = answerSchema.parse(JSON.parse(line))
     const one = settle(answer.number)
     if (answer.kind === 'answer') one?.answered(answer.answer)
-    else one?.failed(new QuestionRefused(answer.reason))
+    else one?.failed(new QuestionRefused(fromText(answer.reason)))
   }
   const connected = (): Promise<Duplex> => {
     const opening: Promise<Duplex> = open().then((fresh) => {
@@ -72,11 +75,11 @@ export function askOver<T extends Questions>(table: T, open: () => Promise<Duple
         try {
           take(chunk)
         } catch (error) {
-          lose(opening, reasonOf(error))
+          lose(opening, toldBy(error))
         }
       })
-      fresh.on('error', (error) => lose(opening, error.message))
-      fresh.on('close', () => lose(opening, 'the connection was closed'))
+      fresh.on('error', (error) => lose(opening, toldBy(error)))
+      fresh.on('close', () => lose(opening, message('helper-closed')))
       return fresh
     })
     return opening
@@ -91,7 +94,7 @@ export function askOver<T extends Questions>(table: T, open: () => Promise<Duple
       const answer = new Promise<unknown>((answered, failed) => {
         const patience = setTimeout(() => {
           settle(number)
-          failed(away(`no answer to "${question}" in time`))
+          failed(away(message('helper-silent', { question })))
         }, patienceMs)
         patience.unref()
         waiting.set(number, { answered, failed, patience })
@@ -100,15 +103,14 @@ export function askOver<T extends Questions>(table: T, open: () => Promise<Duple
         const open = await mine
         open.write(`${JSON.stringify({ number, question, ask })}\n`)
       } catch (error) {
-        lose(mine, reasonOf(error))
+        lose(mine, toldBy(error))
       }
       const given = await answer
       return table[question]?.answer.parse(given) as never
     },
     losses: () => losses,
-    close: () => lose(stream, 'it was closed here'),
+    close: () => lose(stream, message('helper-closed-here')),
   }
 }
 
-const away = (why: string): HostAwayError => new HostAwayError(`the wire does not work: ${why}`)
-const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error))
+const away = (why: Message): HostAwayError => new HostAwayError(message('wire-broken', { told: why }))

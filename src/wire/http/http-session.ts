@@ -2,10 +2,12 @@
  * HTTP or HTTPS to one unit over its lane: one connection that is kept, a pinned certificate, replies bounded in size
  * and time.
  */
+
 import type { Socket } from 'node:net'
 import { connect as connectTls, type PeerCertificate, type SecureContext, type TLSSocket } from 'node:tls'
 import { Client, type Dispatcher, errors } from 'undici'
 import { unnamed } from '../../core/kit/old-crypto'
+import { message, messageText } from '../../core/message/message'
 import { OutdatedError, plainReason, WireError } from '../errors/wire-error'
 import type { Lane } from '../host/host'
 import type { PinCheck } from '../trust/pin'
@@ -54,7 +56,7 @@ export class HttpSession {
         this.#connects += 1
         const connecting =
           this.#connects > mostConnects
-            ? Promise.reject(new WireError('garbled', 'it hangs up before it is asked, again and again'))
+            ? Promise.reject(new WireError('garbled', message('hangs-up-again')))
             : scheme === 'https'
               ? pinnedTls(lane, port, pin)
               : lane.connect(port).then(watched)
@@ -97,14 +99,16 @@ export class HttpSession {
   }
 
   #lateness(what: string, cause?: unknown): WireError {
-    return new WireError('timeout', `${what} was not answered in ${this.#longestReplyMs / 1000} s`, { cause })
+    return new WireError('timeout', message('not-answered-within', { what, seconds: this.#longestReplyMs / 1000 }), {
+      cause,
+    })
   }
 
   #explained(cause: unknown, what: string): WireError {
     if (cause instanceof WireError) return cause
     const error = cause instanceof Error ? cause : new Error(String(cause))
     if (error instanceof errors.ResponseExceededMaxSizeError)
-      return new WireError('garbled', `the reply is larger than ${largestReply / 1024} KiB`, { cause })
+      return new WireError('garbled', message('reply-too-large', { most: largestReply / 1024 }), { cause })
     if (error instanceof errors.HTTPParserError)
       return new WireError('garbled', `no HTTP: ${plainReason(error.message)}`, { cause })
     if (late.has(error.name)) return this.#lateness(what, cause)
@@ -131,7 +135,7 @@ export async function pinnedTls(lane: Lane, port: number, pin: PinCheck): Promis
     throw error
   }
   // It may have gone while the pin was asked for. A dead socket tells nobody that it is dead a second time.
-  if (socket.destroyed) throw new WireError('unreachable', 'the connection went away right after the handshake')
+  if (socket.destroyed) throw new WireError('unreachable', message('gone-after-handshake'))
   return socket
 }
 
@@ -171,8 +175,8 @@ function handshake(raw: Socket, secureContext: SecureContext): Promise<TLSSocket
       socket.destroy()
       reject(new WireError('unreachable', `TLS: ${plainReason(error.message)}`, { cause: error }))
     }
-    socket.setTimeout(longestHandshakeMs, () => fail(new Error('the handshake did not end in time')))
-    const closed = (): void => fail(new Error('the connection was closed'))
+    socket.setTimeout(longestHandshakeMs, () => fail(new Error(messageText('handshake-too-long'))))
+    const closed = (): void => fail(new Error(messageText('connection-closed')))
     socket.once('error', fail)
     socket.once('close', closed)
     socket.once('secureConnect', () => {

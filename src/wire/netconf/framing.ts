@@ -1,4 +1,5 @@
 /** Framing of NETCONF over SSH (RFC 6242): the end-of-message mark of base:1.0, and the chunks of base:1.1. */
+import { message } from '../../core/message/message'
 import { WireError } from '../errors/wire-error'
 
 export type Framing = 'end-mark' | 'chunks'
@@ -23,7 +24,7 @@ export class FrameReader {
   /** @throws WireError garbled */
   take(bytes: Buffer): void {
     this.#rest = this.#rest.length === 0 ? bytes : Buffer.concat([this.#rest, bytes])
-    if (this.#rest.length + this.#size > longestMessage) throw new WireError('garbled', 'its message has no end')
+    if (this.#rest.length + this.#size > longestMessage) throw new WireError('garbled', message('message-without-end'))
   }
 
   /** The next whole message; undefined while it has not all come. @throws WireError garbled */
@@ -34,9 +35,9 @@ export class FrameReader {
   #nextMarked(): string | undefined {
     const end = this.#rest.indexOf(endMark)
     if (end < 0) return undefined
-    const message = this.#rest.subarray(0, end).toString('utf8')
+    const whole = this.#rest.subarray(0, end).toString('utf8')
     this.#rest = this.#rest.subarray(end + endMark.length)
-    return message
+    return whole
   }
 
   #nextChunked(): string | undefined {
@@ -46,19 +47,19 @@ export class FrameReader {
       if (size === undefined) {
         // As far as it has come it may still be one.
         if (head.length < 14 && /^(\n(#(#|[1-9][0-9]{0,9})?)?)?$/.test(head)) return undefined
-        throw new WireError('garbled', 'its chunks are not those of RFC 6242')
+        throw new WireError('garbled', message('chunks-unfit'))
       }
       const start = size.length + 3
       if (size === '#') {
         this.#rest = this.#rest.subarray(start)
-        if (this.#chunks.length === 0) throw new WireError('garbled', 'its message ends before it begins')
-        const message = Buffer.concat(this.#chunks).toString('utf8')
+        if (this.#chunks.length === 0) throw new WireError('garbled', message('message-ends-early'))
+        const whole = Buffer.concat(this.#chunks).toString('utf8')
         this.#chunks = []
         this.#size = 0
-        return message
+        return whole
       }
       const length = Number(size)
-      if (length + this.#size > longestMessage) throw new WireError('garbled', 'its message has no end')
+      if (length + this.#size > longestMessage) throw new WireError('garbled', message('message-without-end'))
       if (this.#rest.length < start + length) return undefined
       this.#chunks.push(this.#rest.subarray(start, start + length))
       this.#size += length

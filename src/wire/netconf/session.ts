@@ -2,7 +2,9 @@
  * One NETCONF session (RFC 6241) over SSH (RFC 6242): hello on both sides, questions one after the other, answers
  * bounded in size and time, errors in the unit's own words.
  */
+
 import type { Client, ClientChannel } from 'ssh2'
+import { type Message, message } from '../../core/message/message'
 import type { Credentials } from '../../core/secrets/credentials'
 import { childOf, type Element, parseXml } from '../codec/xml'
 import { plainReason, WireError } from '../errors/wire-error'
@@ -47,8 +49,8 @@ export class NetconfSession {
     this.#client = client
     this.#channel = channel
     channel.on('data', (bytes: Buffer) => this.#heard(bytes))
-    channel.on('close', () => this.#fail(new WireError('unreachable', 'it closed the session')))
-    client.on('close', () => this.#fail(new WireError('unreachable', 'it closed the connection')))
+    channel.on('close', () => this.#fail(new WireError('unreachable', message('closed-session'))))
+    client.on('close', () => this.#fail(new WireError('unreachable', message('closed-connection'))))
     client.on('error', (cause) => this.#fail(new WireError('unreachable', plainReason(cause.message), { cause })))
   }
 
@@ -58,12 +60,14 @@ export class NetconfSession {
     try {
       const channel = await new Promise<ClientChannel>((resolve, reject) => {
         // One that goes away meanwhile may just restart: that says nothing of what it has.
-        const gone = (why: string): void => reject(new WireError('unreachable', plainReason(why)))
-        client.once('error', ({ message }) => gone(message))
-        client.once('close', () => gone('it closed the connection'))
+        const gone = (why: string | Message): void => reject(new WireError('unreachable', why))
+        client.once('error', (error) => gone(plainReason(error.message)))
+        client.once('close', () => gone(message('closed-connection')))
         client.subsys('netconf', (cause, opened) =>
           cause
-            ? reject(new WireError('garbled', `it has no NETCONF there: ${plainReason(cause.message)}`, { cause }))
+            ? reject(
+                new WireError('garbled', message('no-netconf-there', { told: plainReason(cause.message) }), { cause }),
+              )
             : resolve(opened),
         )
       })
@@ -103,12 +107,12 @@ export class NetconfSession {
       `<?xml version="1.0" encoding="UTF-8"?><hello xmlns="${base}"><capabilities>${ours.join('')}</capabilities></hello>`,
     )
     const hello = await parseXml(await this.#message())
-    if (hello.name !== 'hello' || hello.namespace !== base) throw new WireError('garbled', 'it does not say hello')
+    if (hello.name !== 'hello' || hello.namespace !== base) throw new WireError('garbled', message('says-no-hello'))
     this.#id = childOf(hello, 'session-id')?.text.trim() ?? ''
     const told = childOf(hello, 'capabilities')?.children.map(({ text }) => text.trim()) ?? []
     this.#capabilities = new Set(told)
     if (!['base:1.0', 'base:1.1'].some((each) => this.#capabilities.has(`${capability}${each}`)))
-      throw new WireError('garbled', 'it speaks another NETCONF')
+      throw new WireError('garbled', message('speaks-another-netconf'))
   }
 
   /**
@@ -123,10 +127,11 @@ export class NetconfSession {
         const reply = await parseXml(await this.#message())
         // RFC 5277: one may come in between, where an earlier client has asked for them.
         if (reply.name === 'notification') continue
-        if (reply.name !== 'rpc-reply' || reply.namespace !== base) throw new WireError('garbled', 'it does not reply')
+        if (reply.name !== 'rpc-reply' || reply.namespace !== base)
+          throw new WireError('garbled', message('does-not-reply'))
         const to = reply.attributes['message-id'] ?? ''
         if (this.#nudges.delete(to)) continue
-        if (to !== id) throw new WireError('garbled', 'it replies to another question')
+        if (to !== id) throw new WireError('garbled', message('replies-to-another'))
         const rejection = rejectionIn(reply)
         if (rejection) throw rejection
         return reply
@@ -154,7 +159,7 @@ export class NetconfSession {
   }
 
   close(): void {
-    this.#fault ??= new WireError('unreachable', 'the session is closed')
+    this.#fault ??= new WireError('unreachable', message('session-closed'))
     this.#client.end()
   }
 
@@ -169,7 +174,7 @@ export class NetconfSession {
     if (this.#fault) return Promise.reject(this.#fault)
     return new Promise((resolve, reject) => {
       const late = setTimeout(
-        () => this.#fail(new WireError('timeout', `it did not reply in ${replyMs / 1000} s`)),
+        () => this.#fail(new WireError('timeout', message('no-reply-within', { seconds: replyMs / 1000 }))),
         replyMs,
       )
       const settled =
@@ -196,18 +201,18 @@ export class NetconfSession {
         this.#greeted = true
       }
     } catch (error) {
-      this.#fail(error instanceof WireError ? error : new WireError('garbled', 'its frames are not to be read'))
+      this.#fail(error instanceof WireError ? error : new WireError('garbled', message('frames-unreadable')))
     }
   }
 
   /** Events reach who asked for them in the order in which they came. */
-  #tell(message: string): void {
+  #tell(text: string): void {
     this.#telling = this.#telling.then(async () => {
       try {
-        const event = await parseXml(message)
+        const event = await parseXml(text)
         this.#notified?.(event)
       } catch (error) {
-        this.#fail(error instanceof WireError ? error : new WireError('garbled', 'its events are not to be read'))
+        this.#fail(error instanceof WireError ? error : new WireError('garbled', message('events-unreadable')))
       }
     })
   }

@@ -1,4 +1,5 @@
 /** What an SNMP agent is asked for, and what it answers. */
+import { fromText, type Message, message } from '../../core/message/message'
 
 export const snmpPort = 161
 
@@ -24,8 +25,8 @@ export type SnmpAnswer =
 
 export type NotTold = { readonly kind: 'refused'; readonly why: string } | { readonly kind: 'silent' }
 
-export const notToldWords = (answer: NotTold): string =>
-  answer.kind === 'refused' ? `refused: ${answer.why}` : 'no answer'
+export const notTold = (answer: NotTold): Message =>
+  answer.kind === 'refused' ? message('snmp-refused', { why: fromText(answer.why) }) : message('seen-no-answer')
 
 /** Signs and octets of one value that are kept. */
 export const longestValue = 500

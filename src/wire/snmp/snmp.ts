@@ -2,8 +2,10 @@
  * Asks a unit's SNMP agent: as a user of version 3 (RFC 3414; SHA-256 by RFC 7860, AES-128 by RFC 3826), or with a
  * community of version 2c. What comes is hostile: only the peer's own datagrams count, and none of them throws.
  */
+
 import { createSocket, type Socket } from 'node:dgram'
 import snmp from 'net-snmp'
+import { messageText } from '../../core/message/message'
 import type { DatagramPath } from '../host/host'
 import { longestValue, plainText, type SnmpAnswer, type SnmpUser, type SnmpValue } from './answer'
 
@@ -73,7 +75,7 @@ function ask(
   objects: readonly string[],
 ): Promise<SnmpAnswer> {
   return new Promise((resolve) => {
-    const garbled = (): void => end({ kind: 'refused', why: 'its reply cannot be read' })
+    const garbled = (): void => end({ kind: 'refused', why: messageText('reply-unreadable') })
     const session = open(optionsFor({ ...to, garbled }))
     let isOver = false
     const end = (answer: SnmpAnswer): void => {

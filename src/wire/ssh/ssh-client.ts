@@ -1,8 +1,10 @@
 /** SSH over a lane (RFC 4251 to 4253). The host key is pinned before anything is sent. */
+
 import { createHash } from 'node:crypto'
 import type { Socket } from 'node:net'
 import { Client } from 'ssh2'
 import { unnamed } from '../../core/kit/old-crypto'
+import { message } from '../../core/message/message'
 import type { Credentials } from '../../core/secrets/credentials'
 import { OutdatedError, plainReason, WireError } from '../errors/wire-error'
 import type { Lane } from '../host/host'
@@ -60,7 +62,7 @@ async function signedIn(lane: Lane, port: number, login: Credentials, pin: PinCh
     await new Promise<void>((resolve, reject) => {
       client.once('ready', resolve)
       client.once('error', (error) => reject(untrusted ?? openFault(error)))
-      client.once('close', () => reject(untrusted ?? new WireError('unreachable', 'it closed the connection')))
+      client.once('close', () => reject(untrusted ?? new WireError('unreachable', message('closed-connection'))))
       client.on('keyboard-interactive', (_name, _instructions, _language, prompts, answer) =>
         answer(prompts.map(() => login.password)),
       )
@@ -120,14 +122,14 @@ export async function bannerOf(lane: Lane, port: number): Promise<string> {
       socket.destroy()
       settle()
     }
-    const late = setTimeout(() => end(() => reject(new WireError('timeout', 'it does not say who it is'))), bannerMs)
+    const late = setTimeout(() => end(() => reject(new WireError('timeout', message('says-not-who')))), bannerMs)
     socket.once('error', (error) => end(() => reject(new WireError('unreachable', error.message))))
-    socket.once('close', () => end(() => reject(new WireError('garbled', 'it does not say who it is'))))
+    socket.once('close', () => end(() => reject(new WireError('garbled', message('says-not-who')))))
     socket.on('data', (chunk: Buffer) => {
       said = (said + chunk.toString('latin1')).slice(0, longestBanner + 2)
       const line = said.split(/\r?\n/).find((each) => each.startsWith('SSH-'))
       if (line !== undefined && /[\r\n]/.test(said)) end(() => resolve(plainReason(line)))
-      else if (said.length > longestBanner) end(() => reject(new WireError('garbled', 'it is no SSH service')))
+      else if (said.length > longestBanner) end(() => reject(new WireError('garbled', message('no-ssh-service'))))
     })
   })
 }

@@ -2,6 +2,7 @@
  * Trust at first sight: what a unit shows first is pinned, and what it shows later must be the same. Units sign their
  * own certificates and make their own host keys; nobody else vouches for them.
  */
+import { message } from '../../core/message/message'
 import { WireError } from '../errors/wire-error'
 
 /**
@@ -24,7 +25,7 @@ export function pinCheck(
     if (pinned.fingerprint !== fingerprint)
       throw new WireError(
         'untrusted',
-        `certificate ${fingerprint.slice(0, 11)}… is not the pinned ${pinned.fingerprint.slice(0, 11)}…`,
+        message('certificate-not-pinned', { shown: fingerprint.slice(0, 11), pinned: pinned.fingerprint.slice(0, 11) }),
       )
   }
 }

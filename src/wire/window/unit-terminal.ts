@@ -3,9 +3,11 @@
  *
  * In: a lane, a pin, the door of the prompt, hands. Out: what the unit prints, as `Told`, and its question for a login.
  */
+
 import type { Duplex } from 'node:stream'
 import { StringDecoder } from 'node:string_decoder'
 import type { Client } from 'ssh2'
+import { asText, messageText } from '../../core/message/message'
 import { type Told, terminalSize, type WindowClosed } from '../../core/showing/window-talk'
 import { OutdatedError, plainReason, WireError } from '../errors/wire-error'
 import type { Lane } from '../host/host'
@@ -137,7 +139,7 @@ export class UnitTerminal implements WindowOnUnit {
       if (channel === this.#channel) this.#print(decoder.write(bytes))
     })
     channel.on('error', (error: Error) => channel === this.#channel && this.#over(error.message))
-    channel.on('close', () => channel === this.#channel && this.#over('the unit closed the session'))
+    channel.on('close', () => channel === this.#channel && this.#over(messageText('unit-closed-session')))
   }
 
   #print(text: string): void {
@@ -159,7 +161,7 @@ export class UnitTerminal implements WindowOnUnit {
 
   #failed(error: unknown): void {
     if (this.#isClosed) return
-    const reason = plainReason(error instanceof WireError ? error.reason : String(error)).slice(0, 300)
+    const reason = (error instanceof WireError ? asText(error.told) : plainReason(String(error))).slice(0, 300)
     const kind = error instanceof WireError ? error.kind : 'unreachable'
     const code = kind === 'untrusted' || kind === 'outdated' || kind === 'refused' ? kind : 'unreachable'
     this.tell({ kind: 'failed', code, reason, ...(error instanceof OutdatedError ? { old: [...error.old] } : {}) })

@@ -4,9 +4,11 @@
  *
  * In: a lane, a pin, the door of the pages, hands. Out: JPEG pictures of `windowSize`, and `Told`.
  */
+
 import type { BrowserContext, CDPSession, Page } from 'puppeteer-core'
 import { jsonIn } from '../../core/input/json'
 import type { Described } from '../../core/kit/page-element'
+import { asText, messageText } from '../../core/message/message'
 import { type Noted, notedSchema, type ProtocolLogin, protocolLogins } from '../../core/showing/noted'
 import { type Hand, type Told, type WindowClosed, windowSize } from '../../core/showing/window-talk'
 import { browserContext, closeContext } from '../browser/chromium'
@@ -187,7 +189,7 @@ export class UnitWindow implements WindowOnUnit {
 
   #go(address: string | undefined): void {
     if (address === undefined)
-      return this.tell({ kind: 'failed', code: 'elsewhere', reason: 'a window shows this unit alone' })
+      return this.tell({ kind: 'failed', code: 'elsewhere', reason: messageText('window-of-one-unit') })
     this.#proxy.fault = undefined
     this.#session
       ?.send('Page.navigate', { url: address })
@@ -201,7 +203,7 @@ export class UnitWindow implements WindowOnUnit {
     const text = error instanceof Error ? error.message : String(error)
     // Another address was gone to meanwhile, or what came is a file that is kept.
     if (!fault && /ERR_ABORTED|frame was detached|Target closed/i.test(text)) return
-    const reason = plainReason(fault?.reason ?? text.split('\n')[0] ?? '').slice(0, longestTextChars)
+    const reason = (fault ? asText(fault.told) : plainReason(text.split('\n')[0] ?? '')).slice(0, longestTextChars)
     const code = fault?.kind === 'untrusted' || fault?.kind === 'outdated' ? fault.kind : 'unreachable'
     this.tell({ kind: 'failed', code, reason, ...(fault instanceof OutdatedError ? { old: [...fault.old] } : {}) })
   }

@@ -2,11 +2,12 @@
 import Papa from 'papaparse'
 import type { SettingOutcome } from '../../core/config/outcomes'
 import type { AsBuiltRow, Gap, Remark } from '../../core/handover/as-built'
-import { offersWords } from '../../core/kit/old-crypto'
 import type { Check } from '../../core/muster/check'
-import { procedure } from '../../core/muster/procedure'
 import { checkWords } from './checks'
 import { heldWords } from './held'
+import { offersWords } from './old-crypto'
+import { sentence } from './sentence'
+import { stepTitles } from './steps'
 
 /** What a row's remarks say, in one line; empty where there are none. */
 export function remarkWords({ remarks }: Pick<AsBuiltRow, 'remarks'>): string {
@@ -18,7 +19,7 @@ export function remarkWords({ remarks }: Pick<AsBuiltRow, 'remarks'>): string {
 function wordsOf(remark: Remark): string {
   switch (remark.kind) {
     case 'held':
-      return `${procedure[remark.step].title}: ${heldWords(remark.held).why}`
+      return `${stepTitles[remark.step]}: ${heldWords(remark.held).why}`
     case 'failed':
       return checkWords(remark.check)
     case 'not-as-asked':
@@ -28,15 +29,15 @@ function wordsOf(remark: Remark): string {
     case 'old':
       return `It ${offersWords(remark.old)}.`
     case 'changed':
-      return remark.sentence
+      return sentence(remark.told)
   }
 }
 
 /** `SSH is open, and was not asked for.` */
 const notAsAsked = (check: Check): string =>
   check.code === 'service'
-    ? `${checkWords(check)}: ${check.observed}.`
-    : `${checkWords(check)} is ${check.observed}, and was not asked for.`
+    ? `${checkWords(check)}: ${sentence(check.observed)}.`
+    : `${checkWords(check)} is ${sentence(check.observed)}, and was not asked for.`
 
 /** What is missing before the papers are complete, as a sentence. */
 export function gapWords(gap: Gap): string {

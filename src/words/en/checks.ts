@@ -1,5 +1,6 @@
 /** Names of checks, and what those say that failed. */
 import type { Check, CheckCode } from '../../core/muster/check'
+import { sentence } from './sentence'
 
 const names: Readonly<Record<CheckCode, string>> = {
   arp: 'Answers by ARP',
@@ -27,8 +28,8 @@ const names: Readonly<Record<CheckCode, string>> = {
 export function failedChecks(bad: readonly Check[]): { first: string; all: string[] } {
   const [first] = bad
   return {
-    first: first ? `${checkWords(first)}: ${first.observed}.` : '',
-    all: bad.map((check) => `${checkWords(check)}: ${check.observed}, expected ${check.expected}.`),
+    first: first ? `${checkWords(first)}: ${sentence(first.observed)}.` : '',
+    all: bad.map((check) => `${checkWords(check)}: ${sentence(check.observed)}, expected ${sentence(check.expected)}.`),
   }
 }
 

@@ -10,3 +10,8 @@ export function duration(seconds: number): string {
 export function secondsUntil(until: number, now: number, pace: number): number {
   return now === 0 ? 0 : Math.max(0, Math.ceil(((until - now) / 1000) * pace))
 }
+
+/** `60 s`, `10 minutes`. */
+export function listenWords(seconds: number): string {
+  return seconds < 120 ? `${seconds} s` : `${Math.round(seconds / 60)} minutes`
+}

@@ -1,7 +1,7 @@
 /** Reasons of a radio as sentences that an installer can check. */
 
 import type { HeardRadio, Priced, RadioReason } from '../../core/radio/channels/explain'
-import { listenWords } from '../../core/regulatory/radar-listening'
+import { listenWords } from './duration'
 
 /** @param nameOf the unit behind a radio of the problem */
 export function reasonSentences(reason: RadioReason, channel: number, nameOf: (radio: string) => string): string[] {

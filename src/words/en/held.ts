@@ -3,6 +3,8 @@
 import type { JoinReason } from '../../core/kit/joining'
 import type { Held, HeldCode, HeldParams } from '../../core/muster/held'
 import { failedChecks } from './checks'
+import { offersWords } from './old-crypto'
+import { sentence } from './sentence'
 
 export interface HeldWords {
   readonly why: string
@@ -14,8 +16,8 @@ export interface HeldWords {
 const again = 'Then muster it again.'
 const byItself = 'It carries on by itself when it answers.'
 const cable = (port: number | null): string => (port === null ? 'its cable' : `the cable in port ${port}`)
-const lightWords = (lights: readonly string[]): string =>
-  `Look at its light: ${[...lights, 'dark means no power'].join(', ')}.`
+const lightWords = (lights: readonly (readonly [light: string, meaning: string])[]): string =>
+  `Look at its light: ${[...lights.map(([light, meaning]) => `${light} means ${meaning}`), 'dark means no power'].join(', ')}.`
 
 /** Why a controller turns an access point away. */
 const joinReasons: Readonly<Record<JoinReason, { why: string; hands: readonly string[] }>> = {
@@ -48,13 +50,13 @@ const joinReasons: Readonly<Record<JoinReason, { why: string; hands: readonly st
 
 const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords } = {
   'as-told': ({ why, hands, more }) => ({ why, hands, more }),
-  'cannot-be-set': ({ reasons: [why = '', ...more] }) => ({
-    why,
+  'cannot-be-set': ({ reasons: [why, ...more] }) => ({
+    why: why ? sentence(why) : '',
     hands: ['Mend it in the brief, the kit or the plan.', again],
-    more: more.join(' ') || undefined,
+    more: more.map(sentence).join(' ') || undefined,
   }),
   'set-by-hand': ({ why, address }) => ({
-    why,
+    why: sentence(why),
     hands: [
       'Set it by hand: its slip has every value.',
       ...(address === undefined
@@ -111,12 +113,12 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords 
   'session-in-use': ({ name, said }) => ({
     why: 'It takes one session at a time, and somebody else is signed in.',
     hands: [`Sign out wherever ${name} is open in a browser, and close that tab.`, again],
-    more: `It said: ${said}`,
+    more: `It said: ${sentence(said)}`,
   }),
   'laptop-lacks': ({ what }) => ({
     why: 'It takes a program that this laptop lacks.',
     hands: ['Install it: muster doctor says how.', again],
-    more: `Missing: ${what}`,
+    more: `Missing: ${sentence(what)}`,
   }),
   'went-away': ({ port, lights }) => ({
     why: 'It stopped answering.',
@@ -136,14 +138,14 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords 
   }),
   'new-certificate': (p) => ({
     why: 'Its certificate is not the one it showed first.',
-    more: p.reason,
+    more: sentence(p.reason),
     hands: [
       `Make sure that nobody put another device in place of ${p.name}: compare its label with ${p.mac}.`,
       'If you reset it yourself, it has made itself a new one: trust that, and it is mustered again.',
     ],
   }),
-  outdated: ({ says, names, model }) => ({
-    why: `It ${says}: whoever is on its wire may read along, or stand between.`,
+  outdated: ({ names, model }) => ({
+    why: `It ${offersWords(names)}: whoever is on its wire may read along, or stand between.`,
     hands: [
       'Look whether its maker has a newer firmware.',
       `Where you accept it for the model, say so on the kit card of ${model}: old: [${names.join(', ')}] under does.`,
@@ -160,7 +162,7 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords 
   'setting-refused': ({ said }) => ({
     why: 'It refuses a setting.',
     hands: ['Read below what it said, change the brief or the plan, then muster it again.'],
-    more: `It said: ${said}`,
+    more: `It said: ${sentence(said)}`,
   }),
   'changed-meanwhile': ({ name }) => ({
     why: 'Another program or person changes it while it is being set.',
@@ -169,7 +171,7 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords 
   'setting-not-kept': ({ differences }) => ({
     why: 'It took a setting and shows another.',
     hands: ['Muster it again.', 'If it happens twice, set it aside: its firmware may be faulty.'],
-    more: differences.join(' '),
+    more: differences.map(sentence).join(' '),
   }),
   'password-not-kept': () => ({
     why: 'It took the new password and then refused it.',
@@ -187,7 +189,7 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords 
     hands: ['Give it to the brief again, under its firmware.', again],
   }),
   'image-refused': ({ file, reason }) => ({
-    why: `It does not take the image ${file}: ${reason}.`,
+    why: `It does not take the image ${file}: ${sentence(reason)}.`,
     hands: ['Compare model and digest with those that its maker gives.', 'Give the right one to the brief.', again],
   }),
   'image-not-run': ({ found, wanted }) => ({
@@ -213,10 +215,10 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords 
   'not-on-air': ({ faults }) => ({
     why: 'A radio is not on air as planned.',
     hands: ['Read below what differs.', 'If it heard radar, plan another channel; else muster it again.'],
-    more: faults.join(' '),
+    more: faults.map(sentence).join(' '),
   }),
   'clock-off': ({ off, servers }) => ({
-    why: `Its clock is ${off}.`,
+    why: `Its clock is ${sentence(off)}.`,
     hands: [
       `See that ${servers.join(' or ')} answers as a time server (NTP, UDP 123), and that the unit reaches it.`,
       'Compare the clock of this laptop with one that is right.',
@@ -224,8 +226,8 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords 
     ],
     more: 'A wrong clock breaks joins, certificates and schedules.',
   }),
-  'check-failed': (told) => {
-    const { first, all } = 'checks' in told ? failedChecks(told.checks) : told
+  'check-failed': ({ checks }) => {
+    const { first, all } = failedChecks(checks)
     return {
       why: first,
       hands: ['Muster it again: what is right is left alone.', 'If it stays, look at the same point by hand.'],
@@ -274,13 +276,9 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords 
       again,
     ],
   }),
-  'did-not-return': (told) => ({
-    why: `It did not come back at ${told.address}.`,
-    hands: [
-      'lights' in told ? lightWords(told.lights) : `Look at its light: ${told.light}.`,
-      'Take its cable out for ten seconds and put it in again.',
-      byItself,
-    ],
+  'did-not-return': ({ address, lights }) => ({
+    why: `It did not come back at ${address}.`,
+    hands: [lightWords(lights), 'Take its cable out for ten seconds and put it in again.', byItself],
   }),
   'came-back-unchanged': ({ address }) => ({
     why: 'It came back as it was before.',
@@ -338,7 +336,7 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords 
     ],
   }),
   'join-hangs': ({ standing, seconds }) => ({
-    why: `It is still ${standing} after ${seconds} s.`,
+    why: `It is still ${sentence(standing)} after ${seconds} s.`,
     hands: ['Leave it powered for two minutes more, and muster it again.', 'If it stays, reset it.'],
   }),
 }

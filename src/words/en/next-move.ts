@@ -1,13 +1,17 @@
 /**
  * "Your next move": for one unit, what the installer's hands should do, or what is being waited for.
  */
+
 import { type KitCard, whyNotMustered } from '../../core/kit/kit-card'
 import type { Unit } from '../../core/kit/unit'
+import { message } from '../../core/message/message'
 import type { StepState } from '../../core/muster/events'
-import { procedure, type Step, steps } from '../../core/muster/procedure'
+import { type Step, steps } from '../../core/muster/procedure'
 import { answers, isChanged, type Roll, type RollRow } from '../../core/muster/roll'
 import { whereaboutsOf } from '../../core/muster/whereabouts'
 import { heldWords } from './held'
+import { sentence } from './sentence'
+import { stepTitles } from './steps'
 import { whereWords } from './whereabouts'
 
 export interface NextMove {
@@ -42,15 +46,15 @@ export function nextMove(unit: Unit, row: RollRow | undefined, roll: Roll, { add
       return { words: hands[0] ?? why, tone: state.code === 'set-by-hand' ? 'hands' : 'held', until: undefined }
     }
     case 'waiting':
-      return { words: state.waitingFor, tone: 'waiting', until: state.until }
+      return { words: sentence(state.waitingFor), tone: 'waiting', until: state.until }
     case 'working':
-      return { words: state.doing, tone: 'working', until: undefined }
+      return { words: sentence(state.doing), tone: 'working', until: undefined }
     default:
       break
   }
   if (roll.muster === 'paused')
-    return { words: `paused before ${procedure[step].title.toLowerCase()}`, tone: 'quiet', until: undefined }
-  if (roll.muster !== 'idle') return { words: procedure[step].doing, tone: 'working', until: undefined }
+    return { words: `paused before ${stepTitles[step].toLowerCase()}`, tone: 'quiet', until: undefined }
+  if (roll.muster !== 'idle') return { words: sentence(message(`doing-${step}`)), tone: 'working', until: undefined }
   const where = whereaboutsOf({ unit, card, roll, now })
   const { move, tone } = whereWords(where, { unit, card })
   return { words: move, tone, until: where.kind === 'starting' ? where.until : undefined }

@@ -1,8 +1,10 @@
 /** What became of each setting of each unit, a line each, as CSV (RFC 4180). */
+
 import Papa from 'papaparse'
 import { keyText } from '../../core/config/unit-config'
 import type { AsBuiltRow } from '../../core/handover/as-built'
 import { outcomeNames, settingWords } from './outcomes'
+import { sentence } from './sentence'
 
 export function outcomesCsv(rows: readonly AsBuiltRow[]): string {
   const records = rows.flatMap((row) =>
@@ -18,8 +20,8 @@ export function outcomesCsv(rows: readonly AsBuiltRow[]): string {
         asked: each.asked,
         outcome: outcomeNames[outcome.kind],
         'read back': outcome.kind === 'proven' ? outcome.value : '',
-        why: outcome.kind === 'by-hand' || outcome.kind === 'not-for-it' ? outcome.why : '',
-        'what to do': outcome.kind === 'by-hand' ? outcome.hands : '',
+        why: outcome.kind === 'by-hand' || outcome.kind === 'not-for-it' ? sentence(outcome.why) : '',
+        'what to do': outcome.kind === 'by-hand' ? sentence(outcome.hands) : '',
         'seen to by': done?.who ?? '',
         'seen to at': done ? new Date(done.at).toISOString() : '',
       }

@@ -2,9 +2,10 @@
 import type { Unit } from '../../core/kit/unit'
 import { type Course, courseOf } from '../../core/muster/called'
 import type { StepState } from '../../core/muster/events'
-import { procedure, type Step, steps } from '../../core/muster/procedure'
+import { type Step, steps } from '../../core/muster/procedure'
 import type { Roll } from '../../core/muster/roll'
 import { nextMove, type OfUnit } from './next-move'
+import { stepTitles } from './steps'
 
 const marks: Readonly<Record<StepState['kind'], string>> = {
   idle: '.',
@@ -25,7 +26,7 @@ export function rollText(
   shown: readonly Step[] = steps.filter((step) => step !== 'joined' && step !== 'save'),
 ): string {
   const nameWidth = Math.max(4, ...units.map((unit) => unit.name.length))
-  const heads = shown.map((step) => procedure[step].title)
+  const heads = shown.map((step) => stepTitles[step])
   const lines = units.map((unit) => {
     const row = roll.rows.get(unit.id)
     const cells = shown.map((step, index) => marks[row?.steps[step]?.kind ?? 'idle'].padEnd(heads[index]?.length ?? 1))

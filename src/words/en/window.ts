@@ -1,6 +1,8 @@
 /** Sentences of the window on a unit's pages. */
+
 import type { Unit } from '../../core/kit/unit'
 import type { Told, WindowClosed, WindowRefusal } from '../../core/showing/window-talk'
+import { sentenceOfText } from './sentence'
 
 const doorsInWords = (ports: readonly number[]): string =>
   [ports.slice(0, -1).join(', '), ports.at(-1)].filter((each) => each !== '').join(' or ')
@@ -21,7 +23,7 @@ export function refusalWords(refusal: WindowRefusal | 'no-runner', { name }: Pic
     case 'no-pages':
       return `${name} shows nothing at ${refusal.address}: neither pages nor a prompt listen at port ${doorsInWords(refusal.ports)}.`
     case 'wire':
-      return `${name} cannot be shown: ${refusal.reason}.`
+      return `${name} cannot be shown: ${sentenceOfText(refusal.reason)}.`
   }
 }
 

@@ -1,4 +1,5 @@
 /** A peer is shown by hands in its window, and another set by the card that came of it. */
+
 import { expect } from 'vitest'
 import { compare, stepOf } from '../../../src/core/config/compare'
 import type { Spoken } from '../../../src/core/config/outcomes'
@@ -14,6 +15,7 @@ import type { Dialect } from '../../../src/wire/dialect/dialect'
 import type { Lane } from '../../../src/wire/host/host'
 import { dialectOf } from '../../../src/wire/registry'
 import { UnitWindow } from '../../../src/wire/window/unit-window'
+import { sentence } from '../../../src/words/en/sentence'
 import { hands } from '../hands'
 
 type Login = { readonly user: string; readonly password: string }
@@ -155,7 +157,7 @@ export async function follows({ lane, factory, desired }: PeerUnit, yaml: string
     const isShown = ({ id }: { readonly id: SettingKey['id'] }): boolean => card.can[id]?.readable !== 'no'
     if (password !== undefined && !unit.madeLogin?.()) await changed({ unit, open, factory, login: { user, password } })
     return compare(desired, stands).flatMap((each) =>
-      each.kind !== 'value' ? [each.sentence] : isShown(each) ? [keyText(each)] : [],
+      each.kind !== 'value' ? [sentence(each)] : isShown(each) ? [keyText(each)] : [],
     )
   } finally {
     unit.close()

@@ -3,6 +3,7 @@ import { BrokenRowError } from '../../../jobs/installation'
 import { Frame } from '../../../ui/frame/frame'
 import { Message } from '../../../ui/frame/message'
 import { JobProvider } from '../../../ui/live/job-provider'
+import { sentence } from '../../../words/en/sentence'
 import { loadJobData } from '../../server/job-data'
 
 export const dynamic = 'force-dynamic'
@@ -22,7 +23,7 @@ export default async function JobLayout({
     return (
       <Message
         title="This job cannot be read."
-        words={`${data.message}. The other jobs are not touched by it; its log tells what was done.`}
+        words={`${sentence(data.told)}. The other jobs are not touched by it; its log tells what was done.`}
         link={{ href: '/', words: 'See all jobs' }}
       />
     )

@@ -7,7 +7,7 @@ import { antennaTakes, highestLegalStep } from './power'
 
 const block = (country: string, channel: number): LegalBlock => {
   const judgement = judgeChannel(countryOf(country), '5', channel, 20)
-  if (!judgement.legal) throw new Error(judgement.refusal.reason)
+  if (!judgement.legal) throw new Error(judgement.refusal.reason.code)
   return judgement.block
 }
 const omni = { gain: 5, tpc: false, above30Db: 0 }

@@ -7,8 +7,10 @@
  * do not overlap costs a quarter of `max(0, level - loss + 92)`: the loss is what the spectral mask takes off between
  * the two.
  */
+
 import { z } from 'zod'
 import { bandSchema } from '../../catalogue/values'
+import { messageText } from '../../message/message'
 import { usualListenSeconds } from '../../regulatory/radar-listening'
 import { overlapOf, type Span } from './span'
 import { lossBetweenDb } from './spectral-mask'
@@ -28,10 +30,7 @@ const optionSchema = z
     listenSeconds: z.number().min(0).optional(),
     price: z.number().min(0).default(0),
   })
-  .refine(
-    (option) => option.highMhz > option.lowMhz,
-    'an option ends above where it begins: highMhz is greater than lowMhz',
-  )
+  .refine((option) => option.highMhz > option.lowMhz, messageText('option-ends-above'))
 export type ChannelOption = z.infer<typeof optionSchema>
 
 /** Seconds that an option is listened to for radar before it is on air. */
@@ -45,7 +44,7 @@ export type ChannelChoice = z.infer<typeof choiceSchema>
 const problemRadioSchema = z.object({
   id: z.string().min(1),
   band: bandSchema,
-  options: z.array(optionSchema).min(1, 'a radio needs one option at least'),
+  options: z.array(optionSchema).min(1, messageText('radio-without-option')),
   /** Channel, or channel and width, that it must keep. */
   locked: z.union([z.int(), choiceSchema]).nullable().default(null),
   /** What it is set to already: among equals it stays. */
@@ -70,22 +69,22 @@ export const channelProblemSchema = z
   .check((context) => {
     const { radios, hears, others } = context.value
     const known = new Set<string>()
-    const fault = (message: string, path: (string | number)[]): void => {
-      context.issues.push({ code: 'custom', message, path, input: context.value })
+    const fault = (told: string, path: (string | number)[]): void => {
+      context.issues.push({ code: 'custom', message: told, path, input: context.value })
     }
     radios.forEach(({ id, options, locked }, index) => {
-      if (known.has(id)) fault(`there is another radio "${id}"`, ['radios', index, 'id'])
+      if (known.has(id)) fault(messageText('radio-twice', { id }), ['radios', index, 'id'])
       known.add(id)
       if (locked !== null && !options.some((option) => isLocked(option, locked)))
-        fault(`radio "${id}" is locked to a channel that is none of its options`, ['radios', index, 'locked'])
+        fault(messageText('radio-lock-unknown', { id }), ['radios', index, 'locked'])
     })
     hears.forEach(({ a, b }, index) => {
       const stranger = [a, b].find((id) => !known.has(id))
-      if (stranger !== undefined) fault(`there is no radio "${stranger}"`, ['hears', index])
-      if (a === b) fault(`radio "${a}" does not hear itself`, ['hears', index])
+      if (stranger !== undefined) fault(messageText('radio-unknown', { radio: stranger }), ['hears', index])
+      if (a === b) fault(messageText('radio-hears-itself', { radio: a }), ['hears', index])
     })
     others.forEach(({ radio }, index) => {
-      if (!known.has(radio)) fault(`there is no radio "${radio}"`, ['others', index])
+      if (!known.has(radio)) fault(messageText('radio-unknown', { radio }), ['others', index])
     })
   })
 export type ChannelProblem = z.infer<typeof channelProblemSchema>

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { building, neighbours, optionsOf, problemOf } from '../../../../tests/bench/building'
 import { countryOf } from '../../../../tests/support/data'
+import { english } from '../../../../tests/support/english'
 import { type ChannelOption, type ChannelProblem, channelProblemSchema, costOf, pairsOf } from './channel-problem'
 import { explainRadios } from './explain'
 import { planChannels } from './plan-channels'
@@ -277,7 +278,7 @@ describe('a problem that comes from outside', () => {
       'there is no radio "x"',
     ],
   ])('is refused for %s', (_what, problem, reason) => {
-    expect(channelProblemSchema.safeParse(problem).error?.issues[0]?.message).toContain(reason)
+    expect(english(channelProblemSchema.safeParse(problem).error?.issues[0]?.message)).toContain(reason)
   })
   it('is taken as it should be', () => {
     expect(channelProblemSchema.safeParse(good).success).toBe(true)

@@ -5,6 +5,7 @@
  * and the rates that hold, and the clearance.
  */
 
+import { type Message, message } from '../../message/message'
 import type { Dbi, Dbm } from '../channels/power'
 import { mcsFrom, mcsOf } from '../propagation/data-rate'
 
@@ -168,38 +169,36 @@ export function linkBudget(path: LinkPath, { centreMhz, width, access, station }
   }
 }
 
-export interface LinkRemark {
+export interface LinkRemark extends Message {
   readonly weight: 'mend' | 'know'
-  readonly sentence: string
 }
 
 const round = (value: number): string => value.toFixed(1)
-const endWords = { access: 'access end', station: 'station end' } as const
 
-/** What the installer should know of a link, each in a sentence; the first are what must be mended. */
+/** What the installer should know of a link, the first are what must be mended. */
 export function linkRemarks(budget: LinkBudget): readonly LinkRemark[] {
   const remarks: LinkRemark[] = [...wayRemarks(budget)]
   for (const { at, receivedDbm, mcsFaded, marginDb } of budget.arrivals) {
-    const end = endWords[at]
+    const end = at === 'access' ? message('access-end') : message('station-end')
     if (mcsFaded < 0)
       remarks.push({
         weight: 'mend',
-        sentence: `At the ${end} the slowest rate has ${round(marginDb)} dB to spare, and weather may take ${fadeDb} dB: use a narrower channel, or larger antennas.`,
+        ...message('link-margin-low', { end, margin: round(marginDb), fade: fadeDb }),
       })
     if (receivedDbm > tooLoudDbm)
       remarks.push({
         weight: 'mend',
-        sentence: `${round(receivedDbm)} dBm arrive at the ${end}, and a receiver is overloaded above ${tooLoudDbm} dBm: set less power at the other end.`,
+        ...message('link-too-loud', { dbm: round(receivedDbm), end, most: tooLoudDbm }),
       })
   }
   if (budget.onBenchDbm > tooLoudDbm)
     remarks.push({
       weight: 'know',
-      sentence: `On the bench about ${Math.round(budget.onBenchDbm)} dBm will arrive, far too loud: there, use the least power, and let no antenna look at the other.`,
+      ...message('link-loud-on-bench', { dbm: Math.round(budget.onBenchDbm) }),
     })
   remarks.push({
     weight: 'know',
-    sentence: 'The far end is changed first: the near one can still be reached when the link is down.',
+    ...message('link-far-end-first'),
   })
   return remarks
 }
@@ -210,20 +209,28 @@ function wayRemarks({ path, worst }: LinkBudget): LinkRemark[] {
     return [
       {
         weight: 'mend',
-        sentence: `The highest thing stands ${round(obstacle.distanceM)} m from the access end, and the link is ${round(distanceM)} m long: correct one of the two.`,
+        ...message('link-obstacle-beyond', { at: round(obstacle.distanceM), length: round(distanceM) }),
       },
     ]
   const missing = worst.wantedM - worst.clearM
   if (missing <= 0) return []
   const share = worst.fromA / distanceM
-  const zone =
-    distanceM > longPathM ? 'the whole first Fresnel zone, on a path this long' : '60 % of the first Fresnel zone'
-  const where = worst.what === 'obstacle' ? 'above the highest thing' : 'above the ground'
+  const zone = distanceM > longPathM ? message('whole-fresnel-zone') : message('part-of-fresnel-zone')
+  const where = worst.what === 'obstacle' ? message('above-highest-thing') : message('above-ground')
   return [
     {
       weight: 'mend',
       // A mast lifts the line by as much as the place is near to it.
-      sentence: `The way is not clear: ${round(Math.max(0, worst.clearM))} m stand free ${where}, ${round(worst.fromA)} m from the access end, where ${round(worst.wantedM)} m are needed (${zone}). Raise the access end by ${round(missing / (1 - share))} m, or the station end by ${round(missing / share)} m, or both by ${round(missing)} m.`,
+      ...message('link-not-clear', {
+        clear: round(Math.max(0, worst.clearM)),
+        where,
+        from: round(worst.fromA),
+        wanted: round(worst.wantedM),
+        zone,
+        access: round(missing / (1 - share)),
+        station: round(missing / share),
+        both: round(missing),
+      }),
     },
   ]
 }

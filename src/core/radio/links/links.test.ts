@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { cardOf, countryOf } from '../../../../tests/support/data'
+import { english } from '../../../../tests/support/english'
+import { sentence } from '../../../words/en/sentence'
 import { radioPolicySchema } from '../../brief/policies'
 import { judgeChannel } from '../../regulatory/legal'
 import { emptySite, type Link, newSiteSchema } from '../propagation/floor'
@@ -51,8 +53,7 @@ describe('the budget of a link', () => {
   })
 
   it('says what must be mended: a mast too low, too little margin, too much level', () => {
-    const said = (part: Partial<Link>, at = radio) =>
-      linkRemarks(linkBudget(link(part), at)).map((remark) => remark.sentence)
+    const said = (part: Partial<Link>, at = radio) => linkRemarks(linkBudget(link(part), at)).map(sentence)
     expect(said({ obstacle: { distanceM: 900, heightM: 12 } })[0]).toMatch(
       /^The way is not clear: 1\.0 m stand free above the highest thing, 900\.0 m .* where 3\.0 m are needed .* Raise the access end by 4\.0 m, or the station end by 4\.0 m, or both by 2\.0 m\.$/,
     )
@@ -83,7 +84,7 @@ describe('the budget of a link', () => {
       ['access', -51],
     ])
     const mend = linkRemarks(budget).filter(({ weight }) => weight === 'mend')
-    expect(mend.map(({ sentence }) => sentence)).toEqual([expect.stringContaining('arrive at the station end')])
+    expect(mend.map(sentence)).toEqual([expect.stringContaining('arrive at the station end')])
   })
 
   it('names the rate that holds, and the one that is left in bad weather', () => {
@@ -94,7 +95,7 @@ describe('the budget of a link', () => {
 
   it('warns of the bench only where it is too loud there, and each remark has its weight', () => {
     const remarks = (part: Partial<Link>, at = radio) =>
-      linkRemarks(linkBudget(link(part), at)).map(({ weight, sentence }) => `${weight}: ${sentence.slice(0, 14)}`)
+      linkRemarks(linkBudget(link(part), at)).map((remark) => `${remark.weight}: ${sentence(remark).slice(0, 14)}`)
     const [far] = remarks({}, both({ powerDbm: -10, gain: 5 })).slice(-1)
     expect(far).toBe('know: The far end is')
     expect(remarks({}, both({ powerDbm: -10, gain: 5 }))).toEqual(['mend: At the station', 'mend: At the access ', far])
@@ -108,7 +109,7 @@ describe('the budget of a link', () => {
 
   it('warns that on the bench it is far too loud, and that the far end is changed first', () => {
     const know = linkRemarks(linkBudget(link(), radio)).filter((remark) => remark.weight === 'know')
-    expect(know.map((remark) => remark.sentence)).toEqual([
+    expect(know.map(sentence)).toEqual([
       expect.stringContaining('On the bench about -4 dBm will arrive'),
       expect.stringContaining('The far end is changed first'),
     ])
@@ -117,7 +118,9 @@ describe('the budget of a link', () => {
 
 describe('the way of a link', () => {
   const mended = (part: Partial<Link>): string =>
-    linkRemarks(linkBudget(link(part), radio)).find(({ weight }) => weight === 'mend')?.sentence ?? ''
+    linkRemarks(linkBudget(link(part), radio))
+      .filter(({ weight }) => weight === 'mend')
+      .map(sentence)[0] ?? ''
 
   it('is as clear as its worst place: the ground far from a low obstacle, with the bulge of the earth', () => {
     // 8 km, 5 m masts: half-way the earth bulges 0.94 m and 0.6 of the first zone are 6.25 m; 4.06 m stand free.
@@ -176,7 +179,7 @@ describe('the way of a link', () => {
     const faultAt = (obstacle: Link['obstacle']) =>
       newSiteSchema.safeParse({ ...emptySite, links: [link({ obstacle })] }).error?.issues[0]
     for (const distanceM of [2000, 1800])
-      expect(faultAt({ distanceM, heightM: 4 })).toMatchObject({
+      expect(english(faultAt({ distanceM, heightM: 4 }))).toMatchObject({
         path: ['links', 0, 'obstacle', 'distanceM'],
         message: 'the highest thing on the way stands between both ends',
       })
@@ -209,10 +212,10 @@ describe('a hub with many stations', () => {
     expect(hub({ channel: 100 }, { channel: 149 }).faults).toMatchObject([
       {
         code: 'hub-of-two-channels',
-        sentence: 'quay has 2 stations and one radio: give its links one channel, not 100 and 149.',
+        params: { unit: 'quay', stations: 2, channels: [100, 149] },
       },
     ])
-    expect(hub({ width: 20 }, {}).faults[0]?.sentence).toContain('one width, not 20 and 40 MHz')
+    expect(hub({ width: 20 }, {}).faults).toMatchObject([{ code: 'hub-of-two-widths', params: { widths: [20, 40] } }])
   })
 })
 
@@ -242,10 +245,10 @@ describe('the plan of a link', () => {
 
   it('keeps a channel that was chosen, and refuses one that is not legal or two models', () => {
     expect(plan('NZ', { channel: 149 }).plans.get('light')).toMatchObject({ channel: 149, locked: true })
-    expect(plan('JP', { channel: 149 }).faults[0]?.sentence).toBe(
+    expect(plan('JP', { channel: 149 }).faults.map(sentence)[0]).toBe(
       'No 40 MHz channel is legal outdoors in JP for Windrow W5 on 149: use another width.',
     )
-    expect(plan('NZ', { b: 'hall' }).faults[0]?.sentence).toBe(
+    expect(plan('NZ', { b: 'hall' }).faults.map(sentence)[0]).toBe(
       'quay and hall are of two models, Windrow W5 and Ostrel O-40: both ends of a link are the same.',
     )
   })

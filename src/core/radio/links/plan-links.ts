@@ -3,8 +3,10 @@
  *
  * In: the country, the policy, the links and their units with cards. Out: a radio plan for each end.
  */
+
 import type { RadioPolicy } from '../../brief/policies'
 import { type KitCard, modelName } from '../../kit/kit-card'
+import { message } from '../../message/message'
 import { blockOf, type Width } from '../../regulatory/blocks'
 import type { CountryRules } from '../../regulatory/database'
 import { type LegalBlock, legalBlocks } from '../../regulatory/legal'
@@ -82,9 +84,13 @@ export function planLinks(
     const ends = radio && block && planEnds(block, radio, hub)
     if (!block || !ends) {
       faults.push({
-        code: 'no-legal-link-channel',
+        ...message('no-legal-link-channel', {
+          width,
+          country: country.country,
+          model: modelName(card),
+          channel: channel ?? null,
+        }),
         unit: hub.unit,
-        sentence: `No ${width} MHz channel is legal outdoors in ${country.country} for ${modelName(card)}${channel === undefined ? '' : ` on ${channel}`}: use another width.`,
       })
       continue
     }
@@ -114,9 +120,8 @@ function faultOf(
     const other = cardOf(b)
     if (other && modelName(card) !== modelName(other))
       return {
-        code: 'link-of-two-models',
         unit,
-        sentence: `${unit} and ${b} are of two models, ${modelName(card)} and ${modelName(other)}: both ends of a link are the same.`,
+        ...message('link-of-two-models', { unit, other: b, model: modelName(card), otherModel: modelName(other) }),
       }
   }
   const different = (of: readonly (number | null)[]): number[] => [...new Set(of.flatMap((each) => each ?? []))]
@@ -124,9 +129,10 @@ function faultOf(
   const channels = different(links.map(({ channel }) => channel))
   if (widths.length > 1 || channels.length > 1)
     return {
-      code: 'hub-of-two-channels',
+      ...(widths.length > 1
+        ? message('hub-of-two-widths', { unit, stations: links.length, widths })
+        : message('hub-of-two-channels', { unit, stations: links.length, channels })),
       unit,
-      sentence: `${unit} has ${links.length} stations and one radio: give its links one ${widths.length > 1 ? `width, not ${widths.join(' and ')} MHz` : `channel, not ${channels.join(' and ')}`}.`,
     }
   return undefined
 }

@@ -3,11 +3,13 @@
  *
  * Lengths are metres; x runs right and y down from the corner of the drawing.
  */
+
 import { z } from 'zod'
 import { bandSchema } from '../../catalogue/values'
 import { lineSchema } from '../../input/line'
 import { withEnvironment } from '../../input/renamed'
 import { unitIdSchema as idSchema } from '../../kit/unit'
+import { messageText } from '../../message/message'
 
 export const materials = ['plasterboard', 'glass', 'low-e glass', 'wood', 'brick', 'concrete', 'metal'] as const
 export type Material = (typeof materials)[number]
@@ -29,14 +31,14 @@ export const plainFloor = { innerWalls: 'some-drawn', outerWalls: 'brick', origi
 
 const floorFields = z.object({
   id: idSchema,
-  name: lineSchema(60).min(1, 'a floor takes a name'),
+  name: lineSchema(60).min(1, messageText('floor-without-name')),
   /** Storey: 0 is the ground floor. */
   storey: z.int().min(-10).max(200),
   /** From one floor to the next, m. */
   heightM: z.number().min(2).max(30),
   environment: z.enum(['indoor', 'outdoor']),
-  widthM: z.number().min(1, 'a floor is 1 m wide at least').max(5000),
-  depthM: z.number().min(1, 'a floor is 1 m deep at least').max(5000),
+  widthM: z.number().min(1, messageText('floor-too-narrow')).max(5000),
+  depthM: z.number().min(1, messageText('floor-too-shallow')).max(5000),
   /** Size of the drawing, pixels, and how many metres one of them is; null without a drawing. */
   drawing: z
     .object({ widthPx: z.number().positive(), heightPx: z.number().positive(), metresPerPx: z.number().positive() })
@@ -81,7 +83,7 @@ export const linkSchema = z.object({
   a: idSchema,
   /** Station end, the far one. */
   b: idSchema,
-  distanceM: z.number().min(1, 'a link is 1 m long at least').max(100_000),
+  distanceM: z.number().min(1, messageText('link-too-short')).max(100_000),
   /** Heights of the antennas above one common ground, m. */
   heightA: z.number().min(0).max(1000),
   heightB: z.number().min(0).max(1000),
@@ -96,7 +98,7 @@ export type Link = z.infer<typeof linkSchema>
 /** What is brought from outside: what is kept already may be wrong, and is said to be where it is shown. */
 const newLinkSchema = linkSchema.refine(
   ({ obstacle, distanceM }) => obstacle === null || obstacle.distanceM < distanceM,
-  { message: 'the highest thing on the way stands between both ends', path: ['obstacle', 'distanceM'] },
+  { message: messageText('obstacle-not-between'), path: ['obstacle', 'distanceM'] },
 )
 
 export const siteSchema = z.object({

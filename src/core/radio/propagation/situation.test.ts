@@ -1,6 +1,9 @@
 /** Where drawings lie in a site, and what that does to levels: by hand. */
+
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { english } from '../../../../tests/support/english'
+import { sentence } from '../../../words/en/sentence'
 import { coverage } from '../coverage/coverage'
 import { type Floor, floorSchema } from './floor'
 import { hearings, lossBetween, type PlacedRadio } from './levels'
@@ -179,7 +182,7 @@ describe('aligning by two common points', () => {
         const truth = { at: { ...corner, turn } }
         const over = (here: { x: number; y: number }) => fromSite(there, toSite(truth, here))
         const found = aligned({ here: [a, b], there: [over(a), over(b)] }, there)
-        if (!found.ok) throw new Error(found.sentence)
+        if (!found.ok) throw new Error(sentence(found.fault))
         expect(found.origin.turn).toBeCloseTo(turn, 1)
         const again = toSite({ at: found.origin }, a)
         expect(Math.hypot(again.x - toSite(truth, a).x, again.y - toSite(truth, a).y)).toBeLessThan(0.1)
@@ -201,9 +204,9 @@ describe('aligning by two common points', () => {
       },
       there,
     )
-    expect(far).toEqual({
+    expect(english(far)).toEqual({
       ok: false,
-      sentence: 'The two points are 20.0 m apart here and 30.0 m there: set the scale of one of the drawings first.',
+      fault: 'The two points are 20.0 m apart here and 30.0 m there: set the scale of one of the drawings first.',
     })
     const near = aligned(
       {
@@ -218,7 +221,7 @@ describe('aligning by two common points', () => {
       },
       there,
     )
-    expect(near).toMatchObject({ ok: false, sentence: expect.stringContaining('too near') })
+    expect(near).toMatchObject({ ok: false, fault: { code: 'points-too-near' } })
   })
 })
 
@@ -271,7 +274,7 @@ describe('aligning', () => {
       },
       other,
     )
-    return found.ok ? found.origin.turn : found.sentence
+    return found.ok ? found.origin.turn : sentence(found.fault)
   }
   it('takes what is nearly straight for straight, and leaves alone what is not', () => {
     expect([1.9, -1.9, 91, 268.5, 0].map((degrees) => by(degrees))).toEqual([0, 0, 90, 270, 0])

@@ -4,6 +4,7 @@
  * Storeys that nobody has aligned lie over each other with their corners; further drawings of one storey lie side by
  * side, since two places cannot be one.
  */
+import { type Message, message } from '../../message/message'
 import type { Floor, Origin } from './floor'
 
 /** A floor with its place in the site. */
@@ -95,15 +96,14 @@ const mostMismatch = 0.03
 export function aligned(
   { here, there }: Common,
   other: SituatedFloor,
-): { readonly ok: true; readonly origin: Origin } | { readonly ok: false; readonly sentence: string } {
+): { readonly ok: true; readonly origin: Origin } | { readonly ok: false; readonly fault: Message } {
   const far = ([a, b]: readonly [Point, Point]): number => Math.hypot(b.x - a.x, b.y - a.y)
   const [one, two] = [far(here), far(there)]
-  if (Math.min(one, two) < 1)
-    return { ok: false, sentence: 'The two points lie too near to each other: take two that are some metres apart.' }
+  if (Math.min(one, two) < 1) return { ok: false, fault: message('points-too-near') }
   if (Math.abs(one / two - 1) > mostMismatch)
     return {
       ok: false,
-      sentence: `The two points are ${one.toFixed(1)} m apart here and ${two.toFixed(1)} m there: set the scale of one of the drawings first.`,
+      fault: message('points-differ', { here: one.toFixed(1), there: two.toFixed(1) }),
     }
   const site = there.map((point) => toSite(other, point)) as [Point, Point]
   const angle = ([a, b]: readonly [Point, Point]): number => Math.atan2(b.y - a.y, b.x - a.x)

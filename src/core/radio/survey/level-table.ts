@@ -1,13 +1,14 @@
 /** Tables of levels as people and programs save them: columns by their headings, in any order, units written or not. */
 import Papa from 'papaparse'
 import type { z } from 'zod'
+import { fromText, type Message, message } from '../../message/message'
 
 /** What tables call the level. */
 const levelHeadings: Readonly<Record<string, string>> = { level: 'dbm', signal: 'dbm', rssi: 'dbm' }
 
 export interface TableRow {
-  /** `line 3`, as whoever wrote the table counts. */
-  readonly where: string
+  /** As whoever wrote the table counts. */
+  readonly where: Message<'line-number'>
   readonly cells: Readonly<Record<string, string | undefined>>
 }
 
@@ -23,16 +24,14 @@ export function tableRows(text: string, headings: Readonly<Record<string, string
   })
   // Empty lines are none, and are counted all the same.
   return data
-    .map((cells, at) => ({ where: `line ${at + 2}`, cells }))
+    .map((cells, at) => ({ where: message('line-number', { line: at + 2 }), cells }))
     .filter(({ cells }) => Object.values(cells).some((cell) => cell !== ''))
 }
 
 /** What is wrong with a row, and in which column. */
-export function rowFault(where: string, error: z.ZodError): string {
-  return error.issues
-    .slice(0, 1)
-    .map(({ path, message }) => `${where}: ${path.join('.')}: ${message}.`)
-    .join('')
+export function rowFault(where: Message, { issues: [issue] }: z.ZodError): Message<'row-unfit'> {
+  const told = fromText(issue?.message ?? '')
+  return message('row-unfit', { where, column: issue?.path.join('.') ?? '', told })
 }
 
 /** `5` of `5 GHz`. */

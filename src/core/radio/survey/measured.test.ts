@@ -1,4 +1,5 @@
 import { expect, it } from 'vitest'
+import { english } from '../../../../tests/support/english'
 import { readMeasured, samePair } from './measured'
 
 const units = [
@@ -15,7 +16,7 @@ it('reads pairs by name or MAC, with their band and level, whatever the columns 
     { a: 'one', b: 'two', band: '5', dbm: -71 },
     { a: 'three', b: 'one', band: '2.4', dbm: -80.5 },
   ])
-  expect(faults).toEqual(['line 3: heard: no unit of the list is called "hall-99".'])
+  expect(english(faults)).toEqual(['line 3: heard: no unit of the list is called "hall-99".'])
 })
 
 it('takes the mean of a pair that was measured more than once, either way round', () => {
@@ -31,7 +32,7 @@ it('says of each line that is none what is wrong with it, and keeps the others',
   const lines = ['hall-01,hall-01,5,-70', 'hall-01,hall-02,7,-70', 'hall-01,hall-02,5,', 'hall-01,yard-1,5,-66']
   const { levels, faults } = readMeasured(`unit,heard,band,dbm\n${lines.join('\n')}`, units)
   expect(levels).toEqual([{ a: 'one', b: 'three', band: '5', dbm: -66 }])
-  expect(faults).toEqual([
+  expect(english(faults)).toEqual([
     'line 2: a unit does not hear itself.',
     expect.stringMatching(/^line 3: band: /),
     expect.stringMatching(/^line 4: dbm: /),
@@ -44,7 +45,7 @@ it('tells which line is meant where others are empty, and takes names and cells 
     '\n unit , heard ,band, dbm \n\n hall-01 , YARD-1 , 5 ghz ,-66dBm\n\nhall-01,yard-1,5, \nhall-01,,5,-50\n'
   const { levels, faults } = readMeasured(text.slice(1), units)
   expect(levels).toEqual([{ a: 'one', b: 'three', band: '5', dbm: -66 }])
-  expect(faults).toEqual([
+  expect(english(faults)).toEqual([
     expect.stringMatching(/^line 5: dbm: .+\.$/),
     'line 6: heard: no unit of the list is called "".',
   ])
@@ -56,12 +57,12 @@ it('takes no MAC for another one, and no unit for one that has none', () => {
     units,
   )
   expect(levels).toEqual([])
-  expect(faults).toEqual([
+  expect(english(faults)).toEqual([
     'line 2: unit: no unit of the list is called "02:4f:52:00:00:02".',
     'line 3: unit: no unit of the list is called "".',
     'line 4: heard: no unit of the list is called "02:4f".',
   ])
-  expect(readMeasured('heard,band,dbm\nyard-1,5,-50', units).faults).toEqual([
+  expect(english(readMeasured('heard,band,dbm\nyard-1,5,-50', units).faults)).toEqual([
     'line 2: unit: no unit of the list is called "".',
   ])
 })

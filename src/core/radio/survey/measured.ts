@@ -2,8 +2,9 @@
  * Levels that were measured between units, out of a table.
  *
  * In: CSV with a heading, one pair a line: the unit that listened, the unit that was heard, the band and the level.
- * Out: levels, each pair of a band once with the mean of what was measured, and a sentence for each line that is none.
+ * Out: levels, each pair of a band once with the mean of what was measured, and a fault for each line that is none.
  */
+import { type Message, message } from '../../message/message'
 import { measuredLevelSchema, type Site } from '../propagation/floor'
 import { bandCell, dbmCell, rowFault, tableRows } from './level-table'
 
@@ -11,7 +12,7 @@ type MeasuredLevel = Site['measured'][number]
 
 export interface Measured {
   readonly levels: readonly MeasuredLevel[]
-  readonly faults: readonly string[]
+  readonly faults: readonly Message[]
 }
 
 /** How a table may call a unit. */
@@ -34,16 +35,13 @@ export function samePair(one: Pair, other: Pair): boolean {
 }
 
 export function readMeasured(text: string, units: readonly NamedUnit[]): Measured {
-  const faults: string[] = []
+  const faults: Message[] = []
   const found = new Map<string, { level: MeasuredLevel; all: number[] }>()
   for (const { where, cells } of tableRows(text, headings)) {
     const { unit = '', heard = '' } = cells
     const [a, b] = [unitCalled(unit, units), unitCalled(heard, units)]
     if (!a || !b) {
-      const stranger = a
-        ? `heard: no unit of the list is called "${heard}"`
-        : `unit: no unit of the list is called "${unit}"`
-      faults.push(`${where}: ${stranger}.`)
+      faults.push(a ? message('heard-unknown', { where, unit: heard }) : message('unit-unknown', { where, unit }))
       continue
     }
     const parsed = measuredLevelSchema.safeParse({
@@ -54,7 +52,7 @@ export function readMeasured(text: string, units: readonly NamedUnit[]): Measure
     })
     if (!parsed.success) {
       faults.push(rowFault(where, parsed.error))
-    } else if (parsed.data.a === parsed.data.b) faults.push(`${where}: a unit does not hear itself.`)
+    } else if (parsed.data.a === parsed.data.b) faults.push(message('unit-hears-itself', { where }))
     else {
       const key = pairKey(parsed.data)
       const before = found.get(key)

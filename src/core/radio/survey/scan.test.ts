@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { english } from '../../../../tests/support/english'
 import { readScan } from './scan'
 
 const iw = `BSS 02:aa:00:00:00:01(on wlan0)
@@ -59,7 +60,7 @@ describe('a scan of iw', () => {
       { ssid: '', unit: 'hall-01', band: '5', channel: 52, width: 160, dbm: -80 },
     ])
     expect(faint).toBe(1)
-    expect(faults).toEqual([expect.stringMatching(/^02:aa:00:00:00:06: band: /)])
+    expect(english(faults)).toEqual([expect.stringMatching(/^02:aa:00:00:00:06: band: /)])
   })
 })
 
@@ -81,9 +82,9 @@ describe('a network of a scan', () => {
   })
 
   it('is on no channel of ours at other frequencies, and says so', () => {
-    expect(at(5160).faults).toEqual(['02:aa:00:00:00:01: there is no channel 32 of 20 MHz at 5 GHz.'])
+    expect(english(at(5160).faults)).toEqual(['02:aa:00:00:00:01: there is no channel 32 of 20 MHz at 5 GHz.'])
     for (const mhz of [2407, 2477, 5155, 5890, 5950, 7120])
-      expect(at(mhz).faults, `${mhz}`).toEqual([expect.stringMatching(/^02:aa:00:00:00:01: band: /)])
+      expect(english(at(mhz).faults), `${mhz}`).toEqual([expect.stringMatching(/^02:aa:00:00:00:01: band: /)])
   })
 
   it('is as wide as its elements say', () => {
@@ -117,7 +118,9 @@ describe('a network of a scan', () => {
     expect(pair('below')).toMatchObject([{ channel: 6, width: 40, secondary: 'below' }])
     expect(pair('no secondary')).toEqual([expect.not.objectContaining({ secondary: expect.anything() })])
     expect(
-      one('\tfreq: 2462', '\tsignal: -60 dBm', '\tHT operation:', '\t\t * secondary channel offset: above').faults,
+      english(
+        one('\tfreq: 2462', '\tsignal: -60 dBm', '\tHT operation:', '\t\t * secondary channel offset: above').faults,
+      ),
     ).toEqual(['02:aa:00:00:00:01: there is no channel 11 of 40 MHz at 2.4 GHz.'])
   })
 
@@ -155,7 +158,7 @@ describe('a network of a scan', () => {
   })
 
   it('without a whole MAC is a network all the same', () => {
-    expect(readScan('BSS 02:aa\n\tfreq: 902\n', null).faults).toEqual([expect.stringMatching(/^a network: band: /)])
+    expect(english(readScan('BSS 02:aa\n\tfreq: 902\n', null).faults)).toEqual([expect.stringMatching(/^BSS: band: /)])
   })
 
   it('is as loud as where it was heard loudest, and disturbs nobody at -92 dBm', () => {
@@ -174,7 +177,7 @@ describe('a table', () => {
       null,
     )
     expect(networks).toMatchObject([{ ssid: 'Mill', width: 40, secondary: 'above' }])
-    expect(faults).toEqual([expect.stringMatching(/^line 3: secondary: /)])
+    expect(english(faults)).toEqual([expect.stringMatching(/^line 3: secondary: /)])
   })
 
   it('may call a network by its name, which may look like the beginning of a scan, and needs that column', () => {
@@ -183,7 +186,9 @@ describe('a table', () => {
       ['BSS 02:aa', -61],
       ['a\ufeffb', -62],
     ])
-    expect(readScan('band,channel,dbm\n5,36,-61\n', null).faults).toEqual([expect.stringMatching(/^line 2: ssid: /)])
+    expect(english(readScan('band,channel,dbm\n5,36,-61\n', null).faults)).toEqual([
+      expect.stringMatching(/^line 2: ssid: /),
+    ])
   })
 
   it('is read by its headings, and tells the line of what is none', () => {
@@ -195,7 +200,7 @@ describe('a table', () => {
       { ssid: 'Mill', unit: null, band: '2.4', channel: 11, width: 20, dbm: -60 },
       { ssid: 'Baker', unit: null, band: '5', channel: 100, width: 40, dbm: -71 },
     ])
-    expect(faults).toEqual([
+    expect(english(faults)).toEqual([
       'line 4: there is no channel 37 of 20 MHz at 5 GHz.',
       expect.stringMatching(/^line 5: dbm: /),
     ])
@@ -205,7 +210,7 @@ describe('a table', () => {
 it('takes no level for one where nothing stands in its column', () => {
   const { networks, faults } = readScan('ssid,band,channel,width,dbm\nMill,5,36,20,\n', null)
   expect(networks).toEqual([])
-  expect(faults).toEqual([expect.stringMatching(/^line 2: dbm: /)])
+  expect(english(faults)).toEqual([expect.stringMatching(/^line 2: dbm: /)])
 })
 
 it('ends with networks or sentences, whatever is pasted', () => {

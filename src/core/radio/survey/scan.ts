@@ -1,8 +1,9 @@
 /**
  * Networks of others out of what a laptop or a unit has heard: the text of `iw dev wlan0 scan`, or a table.
  *
- * In: text. Out: networks, each once on its channel with its loudest level, and a sentence for each line that is none.
+ * In: text. Out: networks, each once on its channel with its loudest level, and a fault for each line that is none.
  */
+import { asTold, type Message, message } from '../../message/message'
 import { type Band, blockOf, type Side } from '../../regulatory/blocks'
 import { quietestDbm } from '../channels/channel-problem'
 import { heardNetworkSchema, type Site } from '../propagation/floor'
@@ -14,11 +15,11 @@ export interface Scan {
   readonly networks: readonly HeardNetwork[]
   /** Heard so faintly that they disturb nobody. */
   readonly faint: number
-  readonly faults: readonly string[]
+  readonly faults: readonly Message[]
 }
 
 interface Told {
-  readonly where: string
+  readonly where: Message
   readonly network: Record<string, unknown>
 }
 
@@ -26,7 +27,7 @@ interface Told {
 export function readScan(text: string, unit: string | null): Scan {
   const told = /^BSS [0-9a-f]{2}:/im.test(text) ? fromIw(text) : fromTable(text)
   const found = new Map<string, HeardNetwork>()
-  const faults: string[] = []
+  const faults: Message[] = []
   let faint = 0
   for (const { where, network } of told) {
     const parsed = heardNetworkSchema.safeParse({ ...network, unit })
@@ -36,7 +37,7 @@ export function readScan(text: string, unit: string | null): Scan {
     }
     const { ssid, band, channel, width, secondary, dbm } = parsed.data
     if (!blockOf(band, channel, width, secondary))
-      faults.push(`${where}: there is no channel ${channel} of ${width} MHz at ${band} GHz.`)
+      faults.push(message('channel-does-not-exist-at', { where, channel, width, band }))
     else if (dbm <= quietestDbm) faint += 1
     else {
       const key = `${ssid}\n${band}\n${channel}\n${width}\n${secondary}`
@@ -55,7 +56,7 @@ function fromIw(text: string): Told[] {
     const mhz = Number(field(/^\s*freq: (\d+)/m))
     const place = placeOf(mhz)
     return {
-      where: field(/^BSS ([0-9a-f:]{17})/i) ?? 'a network',
+      where: asTold(field(/^BSS ([0-9a-f:]{17})/i) ?? 'BSS'),
       network: {
         ssid: unescaped(field(/^\s*SSID: (.*)$/m) ?? ''),
         ...place,

@@ -3,6 +3,7 @@ import { Fragment, useState } from 'react'
 import { lockAddressAction } from '../../../actions/plan-actions'
 import { type AddressedController, vendorOf, vendorOptions } from '../../../core/addressing/vendor-option'
 import type { Unit } from '../../../core/kit/unit'
+import { sentence } from '../../../words/en/sentence'
 import { useJob } from '../../live/job-provider'
 import { useOrder } from '../../live/use-order'
 import sheet from '../../theme/sheet.module.css'
@@ -144,7 +145,7 @@ function AddressRow({ unit, selected, onSelect }: { unit: Unit; selected: boolea
             </button>
           )}
         </form>
-        {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+        {fault && <p className={sheet.fault}>{sentence(fault.told)}</p>}
       </td>
       <td>
         <button

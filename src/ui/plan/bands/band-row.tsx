@@ -1,8 +1,9 @@
 'use client'
 import { useMemo } from 'react'
 import { allBlocks, type Band, blockOf } from '../../../core/regulatory/blocks'
-import { conditionsOf, limitWords } from '../../../core/regulatory/conditions'
 import { judge } from '../../../core/regulatory/legal'
+import { conditionsOf, limitWords } from '../../../words/en/radio-rules'
+import { sentence } from '../../../words/en/sentence'
 import { useJob } from '../../live/job-provider'
 import { usePlan } from '../state/plan-context'
 import classes from './band-row.module.css'
@@ -66,7 +67,7 @@ export function BandRow({ band, users }: { band: Band; users: readonly User[] })
                   ? [`channel ${block.channel}`, limitWords(judgement.block), ...conditionsOf(judgement.block)].join(
                       ', ',
                     )
-                  : judgement.refusal.reason
+                  : sentence(judgement.refusal.reason)
               }
               style={{ left: share((block.lowMhz + block.highMhz) / 2 - raster / 2 - low), width: share(raster) }}
             />

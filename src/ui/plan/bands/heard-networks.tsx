@@ -2,6 +2,7 @@
 import { type FormEvent, useState } from 'react'
 import { heardNetworkSchema } from '../../../core/radio/propagation/floor'
 import { blockOf } from '../../../core/regulatory/blocks'
+import { sentenceOfText } from '../../../words/en/sentence'
 import { useJob } from '../../live/job-provider'
 import sheet from '../../theme/sheet.module.css'
 import classes from '../state/plan.module.css'
@@ -27,7 +28,7 @@ export function HeardNetworks() {
       dbm: -Math.abs(Number(fields.get('dbm'))),
     })
     if (!parsed.success) {
-      setFault(`${parsed.error.issues[0]?.path.join('')}: ${parsed.error.issues[0]?.message}`)
+      setFault(`${parsed.error.issues[0]?.path.join('')}: ${sentenceOfText(parsed.error.issues[0]?.message ?? '')}`)
       return
     }
     const { band, channel, width } = parsed.data

@@ -1,7 +1,9 @@
 'use client'
 import { Button } from '@mantine/core'
 import { useState } from 'react'
+import { asText } from '../../../core/message/message'
 import { readMeasured, samePair } from '../../../core/radio/survey/measured'
+import { sentence } from '../../../words/en/sentence'
 import { PastedText } from '../../frame/pasted-text'
 import { useJob } from '../../live/job-provider'
 import sheet from '../../theme/sheet.module.css'
@@ -41,8 +43,8 @@ export function MeasuredTable() {
         </p>
       )}
       {read?.faults.slice(0, 5).map((fault) => (
-        <p key={fault} className={sheet.fault}>
-          {fault}
+        <p key={asText(fault)} className={sheet.fault}>
+          {sentence(fault)}
         </p>
       ))}
     </div>

@@ -3,6 +3,7 @@ import { Button } from '@mantine/core'
 import { useState } from 'react'
 import type { Floor } from '../../../core/radio/propagation/floor'
 import { aligned, type Point, situated } from '../../../core/radio/propagation/situation'
+import { sentence } from '../../../words/en/sentence'
 import { usePlan } from '../state/plan-context'
 import classes from './floor-map.module.css'
 import type { Tool } from './floor-tools'
@@ -31,7 +32,7 @@ export function AlignQuestion({ floor, tool, from, to, onTool, onFloor, onDone }
     const other = situated(site.floors).get(tool.with)
     if (!tool.here || !other) return
     const found = aligned({ here: tool.here, there: [from, to] }, other)
-    if (!found.ok) return setFault(found.sentence)
+    if (!found.ok) return setFault(sentence(found.fault))
     change((before) => ({
       ...before,
       floors: before.floors.map((each) =>

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { Floor } from '../../../core/radio/propagation/floor'
+import { sentence } from '../../../words/en/sentence'
 import { useJob } from '../../live/job-provider'
 import { sendFile } from '../../live/send-file'
 import { useOrder } from '../../live/use-order'
@@ -49,5 +50,5 @@ export function useDrawing(floor: Floor | undefined): Drawing {
       return outcome
     })
   }
-  return { take, pending, fault: refusal ?? fault?.sentence }
+  return { take, pending, fault: refusal ?? (fault && sentence(fault.told)) }
 }

@@ -1,8 +1,9 @@
 'use client'
 import { CopyButton } from '@mantine/core'
 import { useState } from 'react'
-import { laptopAddresses, type System, systems } from '../../../core/addressing/laptop'
+import { type LaptopAddress, laptopAddresses } from '../../../core/addressing/laptop'
 import { modelsOf } from '../../../core/kit/kit-card'
+import { commandsFor, type System, systems } from '../../../words/en/laptop-commands'
 import { useJob } from '../../live/job-provider'
 import sheet from '../../theme/sheet.module.css'
 import classes from '../state/plan.module.css'
@@ -19,8 +20,10 @@ export function LaptopView() {
   ]
   // What the runner knows of this laptop is the name that Linux has for it.
   const known = system.startsWith('Linux') ? roll.laptop?.interfaceName : undefined
-  const lines = laptopAddresses(job.brief, models, inUse, named.trim() || known)
-  const shown = lines[0]?.commands.find((each) => each.system === system)
+  const lines = laptopAddresses(job.brief, models, inUse)
+  const commandsOf = ({ address, prefix }: LaptopAddress) =>
+    commandsFor(address, prefix, named.trim() || known).find((each) => each.system === system)
+  const shown = lines[0] && commandsOf(lines[0])
   const own = roll.laptop?.addresses.map((address) => address.cidr) ?? []
   return (
     <div className={`${sheet.sheet} ${sheet.pad} ${classes.laptop} ${classes.whole}`}>
@@ -55,12 +58,12 @@ export function LaptopView() {
         </>
       )}
       {lines.map((line) => {
-        const commands = line.commands.find((each) => each.system === system)
+        const commands = commandsOf(line)
         const there = own.includes(`${line.address}/${line.prefix}`)
         return (
-          <section key={line.subnet + line.why} className={classes.reach}>
+          <section key={`${line.subnet} ${line.name}`} className={classes.reach}>
             <h2>
-              {line.why} <span className="mono">{line.subnet}</span>
+              {line.name || `${line.models.join(', ')} out of the box`} <span className="mono">{line.subnet}</span>
             </h2>
             <p>
               Take <b className="mono">{line.address}</b>

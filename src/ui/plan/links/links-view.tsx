@@ -1,10 +1,12 @@
 'use client'
+import { asText } from '../../../core/message/message'
 import { conductedOf } from '../../../core/radio/channels/power'
 import type { RadioPlan } from '../../../core/radio/channels/radio-plan'
 import { type Arrival, fadeDb, type LinkBudget, linkBudget, linkRemarks } from '../../../core/radio/links/link'
 import { rateOf } from '../../../core/radio/propagation/data-rate'
 import type { Link } from '../../../core/radio/propagation/floor'
-import { listenWords } from '../../../core/regulatory/radar-listening'
+import { listenWords } from '../../../words/en/duration'
+import { sentence } from '../../../words/en/sentence'
 import { useJob } from '../../live/job-provider'
 import sheet from '../../theme/sheet.module.css'
 import classes from '../state/plan.module.css'
@@ -134,9 +136,9 @@ function LinkFigures({ link, access, station }: { link: Link; access: RadioPlan;
           </tbody>
         </table>
         <ul className={classes.remarks}>
-          {linkRemarks(budget).map(({ weight, sentence }) => (
-            <li key={sentence} data-weight={weight}>
-              {sentence}
+          {linkRemarks(budget).map((remark) => (
+            <li key={asText(remark)} data-weight={remark.weight}>
+              {sentence(remark)}
             </li>
           ))}
         </ul>

@@ -3,6 +3,7 @@ import { Button } from '@mantine/core'
 import { type ReactNode, useState } from 'react'
 import { offerRulesAction, takeRulesAction } from '../../../actions/plan-actions'
 import type { RulesOffer } from '../../../core/regulatory/rules-offer'
+import { sentence } from '../../../words/en/sentence'
 import { ChooseFile } from '../../frame/choose-file'
 import { DropPlace } from '../../frame/drop-place'
 import { useOrder } from '../../live/use-order'
@@ -53,7 +54,7 @@ export function RulesOfferPlace({ className, children }: Props) {
             className={classes.quiet}
             onFiles={look}
           />
-          {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+          {fault && <p className={sheet.fault}>{sentence(fault.told)}</p>}
           {offer && (
             <section className={classes.offer} aria-label="Newer radio rules">
               <h2>
@@ -61,15 +62,15 @@ export function RulesOfferPlace({ className, children }: Props) {
                 {offer.changed === 0 ? 'nothing changes' : `${offer.changed} change`}
               </h2>
               <p data-signed={offer.signed}>
-                {offer.signer}
+                {sentence(offer.signer)}
                 {offer.signed === 'not-at-all' &&
                   ' Choose regulatory.db and regulatory.db.p7s together where you have both.'}
               </p>
               {offer.differences.length > 0 && (
                 <ul>
-                  {offer.differences.map(({ country, sentences }) => (
+                  {offer.differences.map(({ country, changes }) => (
                     <li key={country}>
-                      <b>{country}</b> {sentences.join('; ')}
+                      <b>{country}</b> {changes.map(sentence).join('; ')}
                     </li>
                   ))}
                   {offer.changed > offer.differences.length && (

@@ -2,9 +2,11 @@
 import { useSearchParams } from 'next/navigation'
 import { useMemo, useState } from 'react'
 import { forgetRulesAction } from '../../../actions/plan-actions'
+import type { Message } from '../../../core/message/message'
 import { type Band, bands } from '../../../core/regulatory/blocks'
-import { conditionsOf, radarRules } from '../../../core/regulatory/conditions'
 import { legalBlocks, whyNothingIsLegal } from '../../../core/regulatory/legal'
+import { conditionsOf, radarRules } from '../../../words/en/radio-rules'
+import { sentence } from '../../../words/en/sentence'
 import { Scrollable } from '../../frame/scrollable'
 import { useJob } from '../../live/job-provider'
 import { useOrder } from '../../live/use-order'
@@ -52,10 +54,10 @@ export function RulesView() {
             </select>
             <span className="soft">
               {country && `${radarRules(country.rules)}, `}
-              {blocks.length} blocks; rules {rulesOrigin}
+              {blocks.length} blocks; rules {sentence(rulesOrigin)}
             </span>
             {field}
-            {rulesOrigin.includes('dropped in') && (
+            {rulesOrigin.code === 'rules-from' && (
               <button
                 type="button"
                 className={classes.quiet}
@@ -66,7 +68,7 @@ export function RulesView() {
               </button>
             )}
           </div>
-          {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+          {fault && <p className={sheet.fault}>{sentence(fault.told)}</p>}
           {country && (
             <>
               <RulesChart country={country.rules} environment={environment} />
@@ -89,7 +91,7 @@ export function RulesView() {
 interface BlockTableProps {
   readonly band: Band
   readonly blocks: ReturnType<typeof legalBlocks>
-  readonly why: string | undefined
+  readonly why: Message | undefined
 }
 
 function BlockTable({ band, blocks, why }: BlockTableProps) {
@@ -98,7 +100,7 @@ function BlockTable({ band, blocks, why }: BlockTableProps) {
   if (channels.length === 0)
     return (
       <p className="soft">
-        {band} GHz: nothing is legal for an access point{why === undefined ? ' outdoors' : ''}. {why}
+        {band} GHz: nothing is legal for an access point{why === undefined ? ' outdoors' : ''}. {why && sentence(why)}
       </p>
     )
   return (

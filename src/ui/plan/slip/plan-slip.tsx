@@ -7,6 +7,7 @@ import type { RadioPlan } from '../../../core/radio/channels/radio-plan'
 import { radioId } from '../../../core/radio/channels/radio-request'
 import type { Band } from '../../../core/regulatory/blocks'
 import { reasonSentences } from '../../../words/en/explained'
+import { sentence } from '../../../words/en/sentence'
 import { useJob } from '../../live/job-provider'
 import { useOrder } from '../../live/use-order'
 import { ChangedNote } from '../../slip/changed-note'
@@ -49,13 +50,12 @@ export function PlanSlip({ unit }: { unit: Unit }) {
 /** No plan: what is wrong, and the locks that may be the cause. */
 function Unplanned({ unit }: { unit: Unit }) {
   const { job, before, planFaults } = useJob()
+  const own = planFaults.find((each) => each.unit === unit.id)
   const { order, pending } = useOrder()
   const locks = Object.entries(before.get(unit.id)?.locks ?? {}) as [Band, number][]
   return (
     <div>
-      <p className={sheet.fault}>
-        It has no plan. {planFaults.find((fault) => fault.unit === unit.id)?.sentence ?? 'What is wrong stands above.'}
-      </p>
+      <p className={sheet.fault}>It has no plan. {own ? sentence(own) : 'What is wrong stands above.'}</p>
       {locks.map(([band, channel]) => (
         <Button
           key={band}
@@ -129,7 +129,7 @@ function RadioReasons({ unit, radio }: { unit: Unit; radio: RadioPlan }) {
           />
         </form>
       </div>
-      {fault && <p className={sheet.fault}>{fault.sentence}</p>}
+      {fault && <p className={sheet.fault}>{sentence(fault.told)}</p>}
       <PowerSum power={radio.power} />
     </section>
   )

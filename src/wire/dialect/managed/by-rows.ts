@@ -7,6 +7,7 @@ import { settingOf } from '../../../core/catalogue/catalogue'
 import type { Difference } from '../../../core/config/compare'
 import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-config'
 import type { Joining } from '../../../core/kit/joining'
+import { message } from '../../../core/message/message'
 import { WireError } from '../../errors/wire-error'
 import { airAsSet } from '../air-as-set'
 import { always, type Copies, type RadioOnAir } from '../dialect'
@@ -20,7 +21,7 @@ export class ByRows extends OfController<RowsController> implements ManagedDiale
   constructor(unit: ManagedUnit, controller: UseController) {
     super((work) =>
       controller((session) => {
-        if (!session.units) throw new WireError('garbled', 'its controller shows no rows of units')
+        if (!session.units) throw new WireError('garbled', message('controller-shows-no-rows'))
         return work(session)
       }),
     )
@@ -58,7 +59,7 @@ export class ByRows extends OfController<RowsController> implements ManagedDiale
       const own = differences.filter((each) => !isOfNetwork(each))
       // A secret that nobody shows is as its controller was given it, which has proven itself before.
       if (differences.some((each) => isOfNetwork(each) && !this.#isHidden(each)))
-        throw new WireError('rejected', 'its controller carries other networks: muster the controller first')
+        throw new WireError('rejected', message('controller-carries-others'))
       if (own.length === 0) return
       await mayChange()
       await units.write(this.#unit, own, desired)

@@ -7,6 +7,7 @@ import { settingOf } from '../../../core/catalogue/catalogue'
 import type { Difference } from '../../../core/config/compare'
 import type { Clear, Config, Observed, ObservedConfig } from '../../../core/config/unit-config'
 import { type Joining, joiningSchema } from '../../../core/kit/joining'
+import { message } from '../../../core/message/message'
 import { entry } from '../../codec/resource-path'
 import { WireError } from '../../errors/wire-error'
 import { always, type Copies, type RadioOnAir, type Reading } from '../dialect'
@@ -34,7 +35,7 @@ class Managed extends OfController<TreeController> implements ManagedDialect {
   constructor({ mac, card }: ManagedUnit, controller: UseController) {
     super((work) =>
       controller((session) => {
-        if (session.units) throw new WireError('garbled', 'its controller tells nothing as data')
+        if (session.units) throw new WireError('garbled', message('controller-tells-no-data'))
         return work(session)
       }),
     )
@@ -162,7 +163,7 @@ class Managed extends OfController<TreeController> implements ManagedDialect {
   async air(): Promise<readonly RadioOnAir[]> {
     const point = await this.controller((it) => this.#point(it.state(this.#mac)))
     const parsed = wirelessState.safeParse({ radio: radiosThatTell(point) })
-    if (!parsed.success) throw new WireError('garbled', 'its controller does not show its radios')
+    if (!parsed.success) throw new WireError('garbled', message('controller-shows-no-radios'))
     return radiosOnAir(parsed.data)
   }
 
@@ -170,7 +171,7 @@ class Managed extends OfController<TreeController> implements ManagedDialect {
     const point = await this.controller((it) => this.#point(it.state(this.#mac)))
     if (point === undefined) return undefined
     const parsed = joiningSchema.safeParse(point)
-    if (!parsed.success) throw new WireError('garbled', 'its controller does not tell how far it has come')
+    if (!parsed.success) throw new WireError('garbled', message('controller-tells-no-progress'))
     return parsed.data
   }
 }

@@ -1,5 +1,7 @@
 /** What is the same for every access point that is set through its controller, however that one is spoken to. */
+
 import type { Evidence } from '../../../core/kit/recognise'
+import { message } from '../../../core/message/message'
 import { WireError } from '../../errors/wire-error'
 import type { Dialect, Saving } from '../dialect'
 
@@ -20,7 +22,7 @@ export class OfController<C extends Dialect> {
   }
 
   async changePassword(): Promise<void> {
-    throw new WireError('rejected', 'its login is pushed by its controller')
+    throw new WireError('rejected', message('login-pushed-by-controller'))
   }
 
   /** What it is told takes effect at once, and lasts when its controller keeps it. */

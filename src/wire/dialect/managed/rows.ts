@@ -1,5 +1,7 @@
 /** What is the same of access points that a controller shows as rows, on its pages and at its prompt. */
+
 import { type Joining, joiningShown, type StatesShown } from '../../../core/kit/joining'
+import { message } from '../../../core/message/message'
 import { WireError } from '../../errors/wire-error'
 import type { Dialect } from '../dialect'
 import type { RowsController, UnitRows } from './controller'
@@ -11,7 +13,7 @@ export const mostUnits = 1000
 export function asController<D extends Dialect & { readonly units: UnitRows | undefined }>(
   session: D,
 ): D & RowsController {
-  if (!managesUnits(session)) throw new WireError('garbled', 'its card says nothing of units that it manages')
+  if (!managesUnits(session)) throw new WireError('garbled', message('card-manages-no-units'))
   return session
 }
 

@@ -1,5 +1,6 @@
 /** Data as JSON has it (RFC 7951), as XML and back; and edits of single places as one edit-config (RFC 6241, 7.2). */
 
+import { message, messageText } from '../../../core/message/message'
 import { type Element, xmlText } from '../../codec/xml'
 import { WireError } from '../../errors/wire-error'
 import { base } from '../../netconf/session'
@@ -11,7 +12,7 @@ type Data = Readonly<Record<string, unknown>>
 /** An element with what stands in it; `module` is that of its parent. */
 export function dataXml(name: string, value: unknown, module: string, attributes = ''): string {
   const [own, local] = name.includes(':') ? name.split(':') : [module, name]
-  if (own === undefined || local === undefined) throw new TypeError(`${name} is no name`)
+  if (own === undefined || local === undefined) throw new TypeError(messageText('xml-name-unfit', { name }))
   const opening = `${local}${own === module ? '' : ` xmlns="${namespaceOf(own)}"`}${attributes}`
   if (Array.isArray(value))
     return value.length === 0 ? '' : value.map((each) => dataXml(name, each, module, attributes)).join('')
@@ -32,7 +33,7 @@ const membersXml = (data: Data, module: string): string =>
 
 function namespaceOf(module: string): string {
   const namespace = namespaces[module]
-  if (namespace === undefined) throw new TypeError(`the module ${module} is not known here`)
+  if (namespace === undefined) throw new TypeError(messageText('yang-module-unknown', { module }))
   return namespace
 }
 
@@ -90,7 +91,7 @@ function lay(root: Way, { operation, target, value }: Edit): void {
 
 /** What stands in an element, by the names that JSON has. What is of no module that we know is left out. */
 export function dataOf(element: Element, depth = 0): Record<string, unknown> {
-  if (depth > 40) throw new WireError('garbled', 'its data is nested without end')
+  if (depth > 40) throw new WireError('garbled', message('data-nested-without-end'))
   const data: Record<string, unknown> = {}
   const here = modules.get(element.namespace)
   for (const child of element.children) {

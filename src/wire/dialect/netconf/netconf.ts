@@ -2,6 +2,7 @@
  * The netconf dialect (RFC 6241): each change is written to the candidate, validated and committed as one. A move of
  * its address is a confirmed commit (RFC 6241, 8.4): it takes itself back unless it is confirmed from the new one.
  */
+
 import { createHash } from 'node:crypto'
 import { z } from 'zod'
 import { settingOf } from '../../../core/catalogue/catalogue'
@@ -9,6 +10,7 @@ import type { Difference } from '../../../core/config/compare'
 import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { Evidence } from '../../../core/kit/recognise'
+import { message } from '../../../core/message/message'
 import type { Credentials } from '../../../core/secrets/credentials'
 import { childOf, type Element, xmlText } from '../../codec/xml'
 import { WireError } from '../../errors/wire-error'
@@ -85,8 +87,10 @@ class Netconf implements TreeController {
     const told = interfaces.safeParse(await this.#state(`<interfaces xmlns="${namespaces['ietf-interfaces']}"/>`))
     const wired = told.data?.['ietf-interfaces:interfaces'].interface.find(({ name }) => name === managementInterface)
     const mac = wired?.['phys-address']?.toLowerCase()
-    if (mac === undefined) throw new WireError('garbled', `it shows no interface ${managementInterface} with a MAC`)
-    if (mac !== this.#lane.mac) throw new WireError('wrong-unit', `${mac} answers where ${this.#lane.mac} should`)
+    if (mac === undefined)
+      throw new WireError('garbled', message('interface-without-mac', { name: managementInterface }))
+    if (mac !== this.#lane.mac)
+      throw new WireError('wrong-unit', message('other-mac-answers', { other: mac, mac: this.#lane.mac }))
   }
 
   /** Hears who else changes it, where it tells. */
@@ -237,7 +241,7 @@ class Netconf implements TreeController {
     if (this.#card.radios.length === 0) return []
     const state = await this.#state(`<wireless xmlns="${namespaces['air-muster-wireless']}"/>`)
     const parsed = wirelessState.safeParse(state['air-muster-wireless:wireless'])
-    if (!parsed.success) throw new WireError('garbled', 'it does not show its radios')
+    if (!parsed.success) throw new WireError('garbled', message('radios-not-shown'))
     return radiosOnAir(parsed.data)
   }
 
@@ -257,7 +261,7 @@ class Netconf implements TreeController {
   }
 
   get #open(): NetconfSession {
-    if (!this.#session) throw new WireError('unreachable', 'no session is open')
+    if (!this.#session) throw new WireError('unreachable', message('no-session-open'))
     return this.#session
   }
 }
@@ -287,6 +291,6 @@ const filterOf = (subtree: string): string => `<filter type="subtree">${subtree}
 
 function contentOf(reply: Element): Record<string, unknown> {
   const data = childOf(reply, 'data')
-  if (!data) throw new WireError('garbled', 'its reply has no data')
+  if (!data) throw new WireError('garbled', message('reply-without-data'))
   return dataOf(data)
 }

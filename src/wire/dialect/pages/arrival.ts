@@ -1,6 +1,8 @@
 /** Waits until a page is as it is meant: some are drawn bit by bit, come back after a while, or say that a session ended. */
+
 import type { At } from '../../../core/kit/page-places'
 import { describesElements, type PagesDialect } from '../../../core/kit/pages-dialect'
+import { message } from '../../../core/message/message'
 import { plainReason, WireError } from '../../errors/wire-error'
 import type { Entry, PageEngine } from './engine'
 import { Page } from './page'
@@ -60,7 +62,7 @@ export class Arrival {
       before = now
       await rest(longestPauseMs / 2)
     }
-    if (!page) throw new WireError('timeout', 'its page did not fill in')
+    if (!page) throw new WireError('timeout', message('page-not-filled'))
     return page
   }
 
@@ -106,7 +108,7 @@ export class Arrival {
     for (let pause = firstPauseMs; !isThere(page); pause = Math.min(pause * 2, longestPauseMs)) {
       // What was pressed may take its time: the next page is on its way then.
       const isLate = Date.now() > (this.#engine.isTurning ? end + turnsWithinMs : end)
-      if (isLate) throw new WireError('timeout', `its page "${plainReason(page.title)}" did not fill in`)
+      if (isLate) throw new WireError('timeout', message('page-called-not-filled', { title: plainReason(page.title) }))
       await Promise.all([rest(pause), this.#engine.changes?.(quietMs)])
       page = await Page.of(await this.#engine.look())
     }

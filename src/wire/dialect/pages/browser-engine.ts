@@ -1,6 +1,8 @@
 /** Turns pages in Chromium: for those that are drawn by script. Everything goes through the unit's lane. */
+
 import { TimeoutError } from 'puppeteer-core'
 import type { At } from '../../../core/kit/page-places'
+import { message } from '../../../core/message/message'
 import type { Credentials } from '../../../core/secrets/credentials'
 import { seek } from '../../../core/showing/seek'
 import { BrowserGoneError, plainReason, WireError } from '../../errors/wire-error'
@@ -51,7 +53,8 @@ export class BrowserEngine implements PageEngine {
     proxy.fault = undefined
     try {
       const reply = await inPage(tab, fetchedHtml, { ...request, most: largestPage, patience: this.#patience })
-      if (reply === 'late') throw new WireError('timeout', `no page in ${this.#patience / 1000} s`)
+      if (reply === 'late')
+        throw new WireError('timeout', message('no-page-within', { seconds: this.#patience / 1000 }))
       if (reply === 'failed' && proxy.fault) throw proxy.fault
       return reply === 'failed' ? undefined : reply
     } catch (error) {
@@ -154,7 +157,7 @@ export class BrowserEngine implements PageEngine {
       if (chosen >= 0 && (await inPage(tab, takeOffered, chosen))) return
       if (Date.now() > end) {
         await tab.keyboard.press('Escape')
-        throw new WireError('rejected', `its page does not offer ${entry.said}`)
+        throw new WireError('rejected', message('choice-not-offered', { choice: entry.said }))
       }
       await pause()
     }
@@ -170,7 +173,7 @@ export class BrowserEngine implements PageEngine {
       const place = typeof at === 'string' ? at : seek(await inPage(tab, lookAround), at).found?.seen
       const isDone = place !== undefined && (await inPage(tab, act, place, value))
       if (isDone) return
-      if (Date.now() > end) throw new WireError('garbled', `there is no ${what} ${placeWords(at)} on its page`)
+      if (Date.now() > end) throw new WireError('garbled', message('not-on-page', { what, place: placeWords(at) }))
       await pause()
     }
   }
@@ -185,7 +188,7 @@ export class BrowserEngine implements PageEngine {
         const facts = this.#settings.describes ? await inPage(tab, lookAround) : undefined
         const html = await inPage(tab, shownHtml, largestPage)
         if (html === 'not-yet') throw new BetweenPages()
-        if (html === undefined) throw new WireError('garbled', `the page is larger than ${largestPage / 1024} KiB`)
+        if (html === undefined) throw new WireError('garbled', message('page-too-large', { most: largestPage / 1024 }))
         const url = tab.url()
         // The browser's own page that says so.
         if (url.startsWith('chrome-error:')) throw proxy.fault ?? new WireError('unreachable', 'no answer')
@@ -225,7 +228,7 @@ export class BrowserEngine implements PageEngine {
   }
 
   #open(): Promise<OpenTab> {
-    if (this.#closed) throw new WireError('unreachable', 'no session is open')
+    if (this.#closed) throw new WireError('unreachable', message('no-session-open'))
     this.#opening ??= this.#started()
     return this.#opening
   }
@@ -245,7 +248,9 @@ export class BrowserEngine implements PageEngine {
     if (proxy.fault) return proxy.fault
     const cause = error instanceof Error ? error : new Error(String(error))
     if (cause instanceof TimeoutError)
-      return new WireError('timeout', `no page in ${this.#settings.longestReplyMs / 1000} s`, { cause })
+      return new WireError('timeout', message('no-page-within', { seconds: this.#settings.longestReplyMs / 1000 }), {
+        cause,
+      })
     return new WireError('unreachable', plainReason(cause.message.split('\n')[0] ?? ''), { cause })
   }
 }

@@ -1,6 +1,8 @@
 /** What turns pages for a dialect: plain HTTP and forms, or a browser. Each is one session with one unit. */
+
 import type { ElementFacts } from '../../../core/kit/page-element'
 import type { At } from '../../../core/kit/page-places'
+import { message } from '../../../core/message/message'
 import type { Credentials } from '../../../core/secrets/credentials'
 import { WireError } from '../../errors/wire-error'
 import type { PagePicture } from '../../page-elements/picture'
@@ -77,5 +79,5 @@ export const placeWords = (at: At): string => {
 /** @throws WireError garbled for an element that is described, which plain forms cannot find */
 export function selectorOf(at: At): string {
   if (typeof at === 'string') return at
-  throw new WireError('garbled', `plain forms cannot find ${placeWords(at)}`)
+  throw new WireError('garbled', message('forms-cannot-find', { place: placeWords(at) }))
 }

@@ -1,6 +1,8 @@
 /** Values and the fields of a page: what is there is filled in first, since some fields appear by it. */
+
 import type { SettingId } from '../../../core/catalogue/catalogue'
 import type { At, PageValue } from '../../../core/kit/page-places'
+import { message } from '../../../core/message/message'
 import { WireError } from '../../errors/wire-error'
 import { type Entry, placeWords } from './engine'
 import type { Page } from './page'
@@ -53,7 +55,7 @@ export async function fillIn(
 export function throwIfMissing([first]: readonly Wanted[]): void {
   if (!first) return
   const [at] = atsOf(first.place)
-  throw new WireError('garbled', `there is no ${at === undefined ? first.id : placeWords(at)} on its page`)
+  throw new WireError('garbled', message('nothing-on-page', { place: at === undefined ? first.id : placeWords(at) }))
 }
 
 /** Values of one scope, each with its field. */
@@ -66,6 +68,6 @@ export const wantedOf = (fields: Readonly<Record<string, PageValue>>, values: ob
 /** Where on the whole page an element of a row is. @throws WireError garbled where the row has nothing of the kind */
 export function placeInRow(row: Page | undefined, at: At): At {
   const place = row?.placeOf(at)
-  if (place === undefined) throw new WireError('garbled', 'a row of its table cannot be opened')
+  if (place === undefined) throw new WireError('garbled', message('row-cannot-be-opened'))
   return place
 }

@@ -2,10 +2,12 @@
  * What a form sends, as a browser would send it (HTML Living Standard, 4.10.22.4): the fields as they stand, with what
  * is put into some of them, and the button that is pressed.
  */
+
 import { randomUUID } from 'node:crypto'
 import type { Cheerio, CheerioAPI } from 'cheerio/slim'
 import type { AnyNode, Element } from 'domhandler'
 import type { At } from '../../../core/kit/page-places'
+import { message } from '../../../core/message/message'
 import { WireError } from '../../errors/wire-error'
 import { type Entry, placeWords, selectorOf } from './engine'
 import { parsed } from './parsed'
@@ -40,7 +42,7 @@ export async function submissionOf(html: string, entries: readonly Entry[], pres
 
 function one($: CheerioAPI, at: At, what: string): Cheerio<AnyNode> {
   const found = $(selectorOf(at)).first()
-  if (found.length === 0) throw new WireError('garbled', `there is no ${what} ${placeWords(at)} on its page`)
+  if (found.length === 0) throw new WireError('garbled', message('not-on-page', { what, place: placeWords(at) }))
   return found
 }
 
@@ -48,7 +50,7 @@ function formOf($: CheerioAPI, button: Cheerio<AnyNode>): Cheerio<AnyNode> {
   const named = button.attr('form')
   const form =
     named === undefined ? button.closest('form') : $('form').filter((_, each) => $(each).attr('id') === named)
-  if (form.length === 0) throw new WireError('garbled', 'a button on its page belongs to no form')
+  if (form.length === 0) throw new WireError('garbled', message('button-without-form'))
   return form.first()
 }
 
@@ -59,7 +61,8 @@ function put($: CheerioAPI, entry: Entry): void {
     else field.removeAttr('checked')
     return
   }
-  if (entry.kind === 'choose') throw new WireError('garbled', `plain forms cannot open ${placeWords(entry.at)}`)
+  if (entry.kind === 'choose')
+    throw new WireError('garbled', message('forms-cannot-open', { place: placeWords(entry.at) }))
   const name = (field.get(0) as Element).name
   if (name === 'select') {
     field.find('option').each((_, option) => {

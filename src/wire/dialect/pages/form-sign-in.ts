@@ -1,6 +1,8 @@
 /** Signing in by a form: what is asked before anybody can, the form itself, and what is asked at the first time. */
+
 import type { At, PageFill } from '../../../core/kit/page-places'
 import type { PagesDialect } from '../../../core/kit/pages-dialect'
+import { message } from '../../../core/message/message'
 import type { Credentials } from '../../../core/secrets/credentials'
 import { WireError } from '../../errors/wire-error'
 import type { Entry } from './engine'
@@ -39,13 +41,13 @@ export async function answerFirst(turning: Turning, { form, says, toBe }: First)
   const front = await turning.front(form.page, 'looked-at')
   let page = await turning.until(front, (one) => isAsked(one) || one.has(form.password))
   if (!isAsked(page)) return undefined
-  if (!toBe) throw new WireError('refused', 'nobody has made its admin yet')
+  if (!toBe) throw new WireError('refused', message('nobody-made-admin'))
   for (let asked = 0; isAsked(page); asked += 1) {
     const question = form.first.find(({ sees }) => page.has(sees))
-    if (!question || asked > mostAsked) throw new WireError('garbled', 'it asks and asks before the first sign-in')
+    if (!question || asked > mostAsked) throw new WireError('garbled', message('asks-before-sign-in'))
     const next = await turning.submit(turning.entries(page, question.fills, toBe), question.press)
     const answered = await turning.until(next, (one) => {
-      throwIfRejected(one, says.refused, 'it does not take that')
+      throwIfRejected(one, says.refused, message('does-not-take-that'))
       return !one.has(question.sees)
     })
     const leadsOn = (one: Page): boolean => isAsked(one) || one.has(form.password)
@@ -85,5 +87,5 @@ export async function signInByForm(turning: Turning, form: SignInForm, login: Cr
     const next = await turning.submit(turning.entries(page, question.fills), question.press)
     last = await turning.until(next, (one) => !one.has(question.sees))
   }
-  throw new WireError('garbled', 'it asks and asks at the first sign-in')
+  throw new WireError('garbled', message('asks-at-sign-in'))
 }

@@ -1,6 +1,8 @@
 /** Turns pages without a browser: plain HTTP, cookies, redirects within the unit, forms as they stand. */
+
 import { CookieJar } from 'tough-cookie'
 import type { At } from '../../../core/kit/page-places'
+import { message } from '../../../core/message/message'
 import type { Credentials } from '../../../core/secrets/credentials'
 import { WireError } from '../../errors/wire-error'
 import type { Lane } from '../../host/host'
@@ -62,7 +64,7 @@ export class FormsEngine implements PageEngine {
   }
 
   async submit(entries: readonly Entry[], press: At | undefined): Promise<Seen> {
-    if (press === undefined) throw new WireError('garbled', 'a form is sent by a press')
+    if (press === undefined) throw new WireError('garbled', message('form-sent-by-press'))
     const { method, action, body, query } = await submissionOf(this.#html, entries, press)
     const url = this.#within(action === '' ? this.#url.href : action)
     url.hash = ''
@@ -97,7 +99,7 @@ export class FormsEngine implements PageEngine {
       // RFC 9110, 15.4: after 307 and 308 the same request goes to the new place, else it is asked for.
       request = reply.status === 307 || reply.status === 308 ? { ...request, url } : { method: 'GET', url }
     }
-    throw new WireError('garbled', 'its pages lead on and on')
+    throw new WireError('garbled', message('pages-lead-on'))
   }
 
   #stands({ url }: Request, { status, text }: HttpReply): Seen {
@@ -112,7 +114,7 @@ export class FormsEngine implements PageEngine {
   #within(target: string, from = this.#url): URL {
     const url = URL.canParse(target, from) ? new URL(target, from) : undefined
     if (!url || url.hostname !== this.#settings.lane.address || !/^https?:$/.test(url.protocol))
-      throw new WireError('garbled', 'its page leads to another host')
+      throw new WireError('garbled', message('page-leads-elsewhere'))
     return url
   }
 

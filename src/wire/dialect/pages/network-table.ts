@@ -2,9 +2,11 @@
  * Networks that stand as rows of a table: each is opened, added or taken away. A row is known by the name of its
  * network alone, so ours are known again by theirs; whatever else stands there is known by its place.
  */
+
 import type { Clear, Config } from '../../../core/config/unit-config'
 import type { At } from '../../../core/kit/page-places'
 import type { NetworkRows } from '../../../core/kit/pages-dialect'
+import { message } from '../../../core/message/message'
 import { WireError } from '../../errors/wire-error'
 import type { MayChange } from '../dialect'
 import { atsOf, fillIn, isOn, placeInRow, throwIfMissing, wantedOf } from './filling'
@@ -116,7 +118,7 @@ export class NetworkTable {
   /** What stands in each row, by the id of its network; a row that nobody asked for has an id of its own. */
   #idsOn(list: Page): string[] {
     const rows = this.#rowsOn(list)
-    if (rows.length > mostRows) throw new WireError('garbled', `its page has ${rows.length} rows of networks`)
+    if (rows.length > mostRows) throw new WireError('garbled', message('rows-of-networks', { count: rows.length }))
     return rows.map((row, index) => {
       const [known] = idsOfNetworks(this.#desired, row.text(this.#rows.name) ?? '')
       return known ?? `row/${index + 1}`

@@ -2,10 +2,12 @@
  * One signed-in session with a unit's pages: it enters by the safer door, answers what is asked at the first time,
  * signs in again where the session ended, and leaves what it opened.
  */
+
 import type { Clear, Config } from '../../../core/config/unit-config'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { At, PageFill, Way } from '../../../core/kit/page-places'
 import { entrancesOf, isScripted, type PagesDialect } from '../../../core/kit/pages-dialect'
+import { message } from '../../../core/message/message'
 import type { Credentials } from '../../../core/secrets/credentials'
 import { WireError } from '../../errors/wire-error'
 import type { Lane } from '../../host/host'
@@ -63,7 +65,7 @@ export class PageSession {
 
   /** Login of this session. @throws WireError unreachable where nobody is signed in */
   get credentials(): Credentials {
-    if (!this.#credentials) throw new WireError('unreachable', 'no session is open')
+    if (!this.#credentials) throw new WireError('unreachable', message('no-session-open'))
     return this.#credentials
   }
 
@@ -87,7 +89,7 @@ export class PageSession {
     // Whatever is not printed on its label goes over no wire in the clear, where the unit can do better.
     const { factory } = this.#card
     if (front.scheme === 'http' && this.#dialect.scheme === 'http-first' && login.password !== factory.login.password)
-      throw new WireError('refused', 'it speaks plain HTTP, over which this password does not go')
+      throw new WireError('refused', message('plain-http-refused'))
     const { signIn } = this.#dialect
     this.#made = undefined
     if (signIn.by === 'form') {
@@ -152,7 +154,7 @@ export class PageSession {
     this.forget('all')
     await this.signIn(this.credentials)
     const again = await this.#arrival.at(path, reach, ready, fields)
-    if (this.#arrival.isLost(again)) throw new WireError('refused', 'it ends each session at once')
+    if (this.#arrival.isLost(again)) throw new WireError('refused', message('ends-each-session'))
     return again
   }
 
@@ -195,8 +197,8 @@ export class PageSession {
     for (;;) {
       const open = confirms.filter((each) => !asked.has(each))
       page = await this.#arrival.until(page, (one) => {
-        throwIfRejected(one, says.refused, 'it did not save')
-        if (this.#arrival.isLost(one)) throw new WireError('unreachable', 'the session ended while a page was saved')
+        throwIfRejected(one, says.refused, message('did-not-save'))
+        if (this.#arrival.isLost(one)) throw new WireError('unreachable', message('session-ended-saving'))
         return open.some((each) => one.has(each)) || isSaid(one)
       })
       const confirm = open.find((each) => page.has(each))
@@ -225,7 +227,7 @@ export class PageSession {
       await this.#arrival.until(page, (one) => one.has(confirm))
       page = await Page.of(await this.#engine.submit([], confirm))
     }
-    throwIfRejected(page, this.#dialect.says.refused, 'it would not')
+    throwIfRejected(page, this.#dialect.says.refused, message('would-not'))
   }
 
   /** What a card puts into the fields of a page. @param toBe  the login that is being made */
@@ -237,7 +239,7 @@ export class PageSession {
       if (toBe && setting === 'admin.user') return { at: fill.at, kind: 'text', text: toBe.user }
       if (toBe && setting === 'admin.password') return { at: fill.at, kind: 'text', text: toBe.password }
       const value = (this.#desired?.unit as Readonly<Record<string, unknown>> | undefined)?.[setting]
-      if (value === undefined) throw new WireError('rejected', `it asks for what nobody said: ${setting}`)
+      if (value === undefined) throw new WireError('rejected', message('asks-unknown', { setting }))
       return page.entry(setting, value, place)
     })
   }

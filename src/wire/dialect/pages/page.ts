@@ -1,4 +1,5 @@
 /** One page as it was seen: what its fields hold and its words say. What a unit sends is hostile: bounded, no scripts. */
+
 import type { CheerioAPI } from 'cheerio/slim'
 import type { AnyNode, Element } from 'domhandler'
 import type { SettingId } from '../../../core/catalogue/catalogue'
@@ -6,6 +7,7 @@ import { isSame } from '../../../core/config/compare'
 import { findFirst } from '../../../core/input/pattern'
 import type { ElementFacts } from '../../../core/kit/page-element'
 import type { At, PagePlace, PageValue, PageWords } from '../../../core/kit/page-places'
+import { message } from '../../../core/message/message'
 import { seek } from '../../../core/showing/seek'
 import { WireError } from '../../errors/wire-error'
 import { fromWords, toWords } from '../words'
@@ -112,7 +114,7 @@ export class Page {
     const isMeant = (each: string): boolean =>
       (Array.isArray(value) ? value.map(String) : [String(value)]).includes(each)
     if (!all.some(([each]) => isMeant(each)) && !(Array.isArray(value) && value.length === 0))
-      throw new WireError('rejected', `its page does not offer ${String(value)}`)
+      throw new WireError('rejected', message('choice-not-offered', { choice: String(value) }))
     return all.flatMap(([each, at]): Entry[] => {
       const [field] = this.#all(at).toArray()
       // One of several is ticked, which unticks the others.
@@ -131,7 +133,7 @@ export class Page {
   entry(id: SettingId, value: unknown, place: Place): Entry {
     const { at, shows } = place
     const [field] = this.#all(at).toArray()
-    if (!isElement(field)) throw new WireError('garbled', `there is no ${placeWords(at)} on its page`)
+    if (!isElement(field)) throw new WireError('garbled', message('nothing-on-page', { place: placeWords(at) }))
     if (isOwnList(field)) return this.#fromOwnList(id, value, place)
     const how = this.#howAt(place)
     const text = toWords(value, how)
@@ -144,7 +146,8 @@ export class Page {
       const means = shown === undefined ? undefined : shown === '' ? place.absent : fromWords(id, shown, how, 0)
       return means !== undefined && isSame(id, value, means)
     })
-    if (chosen === undefined) throw new WireError('rejected', `its page does not offer ${written || 'none'}`)
+    if (chosen === undefined)
+      throw new WireError('rejected', message('choice-not-offered', { choice: written || 'none' }))
     return { at, kind: 'text', text: chosen }
   }
 
@@ -170,9 +173,9 @@ export class Page {
 
   #typed(at: At, field: Element, text: string): Entry {
     const most = Number(field.attribs.maxlength ?? Number.NaN)
-    if (text.length > most) throw new WireError('rejected', `its field takes ${most} characters at the most`)
+    if (text.length > most) throw new WireError('rejected', message('field-too-short', { most }))
     // A field has one line; whatever would end it was never asked for.
-    if (/[\p{Cc}\p{Zl}\p{Zp}]/u.test(text)) throw new WireError('rejected', 'its field takes no control characters')
+    if (/[\p{Cc}\p{Zl}\p{Zp}]/u.test(text)) throw new WireError('rejected', message('field-without-controls'))
     return { at, kind: 'text', text }
   }
 
@@ -238,7 +241,7 @@ export class Page {
       if (this.#root !== undefined && selector === ':scope') return this.#$(this.#root)
       return this.#root === undefined ? this.#$(selector) : this.#$(this.#root).find(selector)
     } catch (cause) {
-      throw new WireError('garbled', `its page cannot be searched for ${selector}`, { cause })
+      throw new WireError('garbled', message('page-not-searchable', { selector }), { cause })
     }
   }
 }

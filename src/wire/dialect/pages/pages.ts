@@ -7,6 +7,7 @@ import type { DirectCard } from '../../../core/kit/kit-card'
 import type { At, PageFill, Way } from '../../../core/kit/page-places'
 import { type PagesDialect, pathOf, type SettingsPage } from '../../../core/kit/pages-dialect'
 import type { Evidence } from '../../../core/kit/recognise'
+import { message } from '../../../core/message/message'
 import type { Credentials } from '../../../core/secrets/credentials'
 import { plainReason, WireError } from '../../errors/wire-error'
 import type { Lane } from '../../host/host'
@@ -104,8 +105,9 @@ class Pages implements Dialect {
     if (!this.#dialect.mac) return
     const { page, ...place } = this.#dialect.mac
     const mac = (await this.#session.open(page, [], [place.at])).text(place)?.toLowerCase().replaceAll('-', ':')
-    if (mac === undefined) throw new WireError('garbled', 'it does not tell its MAC')
-    if (mac !== this.#lane.mac) throw new WireError('wrong-unit', `${mac} answers where ${this.#lane.mac} should`)
+    if (mac === undefined) throw new WireError('garbled', message('tells-no-mac'))
+    if (mac !== this.#lane.mac)
+      throw new WireError('wrong-unit', message('other-mac-answers', { other: mac, mac: this.#lane.mac }))
   }
 
   madeLogin(): Credentials | undefined {
@@ -193,7 +195,7 @@ class Pages implements Dialect {
     if (concerned.size === 0) return
     if (!this.#slots) await this.read('configured')
     const assigned = assign(desired, this.#slots ?? [], concerned)
-    if ('full' in assigned) throw new WireError('rejected', `no place for a network is left at ${assigned.full} GHz`)
+    if ('full' in assigned) throw new WireError('rejected', message('no-place-for-network', { band: assigned.full }))
     for (const { slot, network } of assigned) {
       await mayChange()
       const name = this.#card.radios.find(({ band }) => band === slot.band)?.name
@@ -232,7 +234,7 @@ class Pages implements Dialect {
   }
 
   async changePassword(user: string, password: string): Promise<void> {
-    if (!this.#dialect.password) throw new WireError('rejected', 'its card does not say where a password is changed')
+    if (!this.#dialect.password) throw new WireError('rejected', message('card-without-password-page'))
     const { page, reach, old, new: fields, ...saves } = this.#dialect.password
     await this.#session.open({ path: page, reach }, [], fields)
     const text = (at: At, value: string): Entry => ({ at, kind: 'text', text: value })
@@ -273,7 +275,7 @@ class Pages implements Dialect {
   }
 
   async restart(): Promise<void> {
-    if (!this.#dialect.restart) throw new WireError('rejected', 'its card does not say how it is restarted')
+    if (!this.#dialect.restart) throw new WireError('rejected', message('card-without-restart'))
     await this.#press(this.#dialect.restart)
   }
 

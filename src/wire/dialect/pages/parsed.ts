@@ -1,7 +1,9 @@
 /** HTML as a tree that can be searched, in linear time whatever the unit sends, and no deeper than any real page. */
+
 import { type CheerioAPI, load } from 'cheerio/slim'
 import { DomHandler } from 'domhandler'
 import { Parser } from 'htmlparser2'
+import { message } from '../../../core/message/message'
 import { inSlices } from '../../codec/in-slices'
 import { WireError } from '../../errors/wire-error'
 
@@ -15,11 +17,11 @@ class BoundedHandler extends DomHandler {
 
   onattribute(): void {
     this.#attributes += 1
-    if (this.#attributes > mostAttributes) throw new WireError('garbled', 'its page has attributes without end')
+    if (this.#attributes > mostAttributes) throw new WireError('garbled', message('page-attributes-without-end'))
   }
 
   override onopentag(name: string, attributes: Record<string, string>): void {
-    if (this.tagStack.length > deepest) throw new WireError('garbled', 'its page is nested without end')
+    if (this.tagStack.length > deepest) throw new WireError('garbled', message('page-nested-without-end'))
     this.#attributes = 0
     super.onopentag(name, attributes)
   }

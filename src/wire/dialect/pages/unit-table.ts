@@ -7,6 +7,7 @@ import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-co
 import type { Joining } from '../../../core/kit/joining'
 import type { At } from '../../../core/kit/page-places'
 import type { UnitsInRows } from '../../../core/kit/units-in-rows'
+import { message } from '../../../core/message/message'
 import { WireError } from '../../errors/wire-error'
 import type { ManagedUnit } from '../managed/controller'
 import { mostUnits, standingShown } from '../managed/rows'
@@ -81,9 +82,9 @@ export class UnitTable {
 
   #rowOf(list: Page, unit: ManagedUnit): Page | undefined {
     const rows = list.parts(this.#units.row)
-    if (rows.length > mostUnits) throw new WireError('garbled', `its page has ${rows.length} rows of units`)
+    if (rows.length > mostUnits) throw new WireError('garbled', message('rows-of-units', { count: rows.length }))
     const found = rows.filter((row) => this.#isOf(row, unit))
-    if (found.length > 1) throw new WireError('garbled', `its page has ${found.length} rows of the same unit`)
+    if (found.length > 1) throw new WireError('garbled', message('rows-of-same-unit', { count: found.length }))
     return found[0]
   }
 
@@ -95,7 +96,7 @@ export class UnitTable {
 
   #mustStand(list: Page, unit: ManagedUnit): Page {
     const row = this.#rowOf(list, unit)
-    if (!row) throw new WireError('rejected', 'its controller does not show it any more')
+    if (!row) throw new WireError('rejected', message('controller-shows-no-more'))
     return row
   }
 

@@ -1,4 +1,5 @@
 /** A signed-in session of commands with one unit: what looks, what changes, and no secret in what it says of either. */
+
 import type { SettingId } from '../../../core/catalogue/catalogue'
 import { settingOf } from '../../../core/catalogue/catalogue'
 import type { Clear, Config } from '../../../core/config/unit-config'
@@ -7,6 +8,7 @@ import type { DirectCard } from '../../../core/kit/kit-card'
 import type { PromptDialect } from '../../../core/kit/prompt-dialect'
 import type { PromptCommand } from '../../../core/kit/prompt-parts'
 import { fillIn } from '../../../core/kit/prompt-template'
+import { type Message, message } from '../../../core/message/message'
 import type { Credentials } from '../../../core/secrets/credentials'
 import { plainReason, WireError } from '../../errors/wire-error'
 import type { Lane } from '../../host/host'
@@ -78,7 +80,7 @@ export class Commands {
   }
 
   get #open(): CommandSession {
-    if (!this.#session) throw new WireError('unreachable', 'no session is open')
+    if (!this.#session) throw new WireError('unreachable', message('no-session-open'))
     return this.#session
   }
 
@@ -87,9 +89,9 @@ export class Commands {
   }
 
   /** The last words that it said, without any secret that went to it. */
-  #reasonIn(text: string, status: number | undefined): string {
+  #reasonIn(text: string, status: number | undefined): string | Message {
     let words = text.trim().split('\n').at(-1) ?? ''
     for (const secret of this.#secrets) if (secret !== '') words = words.replaceAll(secret, '…')
-    return plainReason(words) || `the command ended with ${status ?? 'no status'}`
+    return plainReason(words) || message('command-ended', { status: status ?? null })
   }
 }

@@ -2,8 +2,10 @@
  * How a value stands in a command, so that nothing that a brief holds can end the command early. What a unit cannot
  * be told this way is refused before it is sent.
  */
+
 import type { PromptDialect } from '../../../core/kit/prompt-dialect'
 import type { Escape } from '../../../core/kit/prompt-template'
+import { message } from '../../../core/message/message'
 import { WireError } from '../../errors/wire-error'
 
 /** C0 and C1 controls, line and paragraph separators: each may end a line somewhere. */
@@ -11,7 +13,7 @@ const endsALine = /[\p{Cc}\p{Zl}\p{Zp}]/u
 
 /** @throws WireError rejected */
 function oneLine(value: string): string {
-  if (endsALine.test(value)) throw new WireError('rejected', 'a value with a control character cannot be written to it')
+  if (endsALine.test(value)) throw new WireError('rejected', message('xml-control-character'))
   return value
 }
 
@@ -22,8 +24,7 @@ export const escapes: Readonly<Record<PromptDialect['escape'], Escape>> = {
   quoted: (value) => `"${oneLine(value).replace(/["\\]/g, '\\$&')}"`,
   /** As it is: only what no command line gives a meaning to. */
   bare: (value) => {
-    if (!/^[A-Za-z0-9._:@/+-]+$/.test(value))
-      throw new WireError('rejected', 'this unit takes letters, digits and . _ : @ / + - there')
+    if (!/^[A-Za-z0-9._:@/+-]+$/.test(value)) throw new WireError('rejected', message('prompt-bare-only'))
     return value
   },
 }
@@ -33,13 +34,11 @@ export function typedAt({ over, prompt }: Pick<PromptDialect, 'over' | 'prompt'>
   const { acts = '', literal } = prompt ?? {}
   return (value) => {
     // Its terminal has seven bits (RFC 854): the eighth would be lost on the way, without a word.
-    if (over === 'telnet' && /[^ -~]/.test(value))
-      throw new WireError('rejected', 'over Telnet it takes the letters and signs of ASCII only')
+    if (over === 'telnet' && /[^ -~]/.test(value)) throw new WireError('rejected', message('telnet-ascii-only'))
     return [...written(value)]
       .map((sign) => {
         if (!acts.includes(sign)) return sign
-        if (literal === undefined)
-          throw new WireError('rejected', `${sign} cannot be typed at its prompt, where it acts at once`)
+        if (literal === undefined) throw new WireError('rejected', message('sign-acts-at-prompt', { sign }))
         return literal + sign
       })
       .join('')

@@ -1,8 +1,10 @@
 /** How a session with a unit is opened, over what its card says. */
+
 import type { Duplex } from 'node:stream'
 import type { Client, ClientChannel } from 'ssh2'
 import type { DirectCard } from '../../../core/kit/kit-card'
 import type { PromptDialect } from '../../../core/kit/prompt-dialect'
+import { message } from '../../../core/message/message'
 import type { Credentials } from '../../../core/secrets/credentials'
 import { plainReason, WireError } from '../../errors/wire-error'
 import type { Lane } from '../../host/host'
@@ -34,7 +36,7 @@ export async function openSession(
     client.on('error', () => channel.destroy())
     return PromptSession.open(channel, prompt, () => client.destroy())
   }
-  if (!prompt) throw new WireError('garbled', 'its card does not say what its prompt looks like')
+  if (!prompt) throw new WireError('garbled', message('card-without-prompt'))
   const channel = await plainChannel(lane, card)
   return PromptSession.open(channel, prompt, () => channel.destroy(), login)
 }

@@ -2,10 +2,12 @@
  * A session at a prompt, over whatever carries signs both ways: commands are typed, what the unit asks in the middle
  * is answered as its card says, and a command is over when the prompt stands there again.
  */
+
 import type { Duplex } from 'node:stream'
 import { StringDecoder } from 'node:string_decoder'
 import { findAll, findFirst } from '../../../core/input/pattern'
 import type { AtPrompt } from '../../../core/kit/prompt-dialect'
+import { type Message, message } from '../../../core/message/message'
 import type { Credentials } from '../../../core/secrets/credentials'
 import { plainReason, WireError } from '../../errors/wire-error'
 import { type CommandSession, longestOutput, type Ran } from './session'
@@ -42,8 +44,8 @@ export class PromptSession implements CommandSession {
     this.#end = end
     channel.on('data', (chunk: Buffer) => this.#take(chunk))
     channel.on('error', (error: Error) => this.#ended(error.message))
-    channel.on('close', () => this.#ended('the session was closed'))
-    channel.on('end', () => this.#ended('the session was closed'))
+    channel.on('close', () => this.#ended(message('session-closed')))
+    channel.on('end', () => this.#ended(message('session-closed')))
   }
 
   /**
@@ -73,14 +75,14 @@ export class PromptSession implements CommandSession {
   }
 
   close(): void {
-    this.#ended('the session was closed here')
+    this.#ended(message('session-closed-here'))
     this.#channel.destroy()
     this.#end()
   }
 
   async #signIn({ user, password }: Credentials): Promise<void> {
     const { signIn } = this.#talk
-    if (!signIn) throw new WireError('garbled', 'its card does not say how to sign in at the prompt')
+    if (!signIn) throw new WireError('garbled', message('card-without-sign-in'))
     const expected: Expected<'user' | 'password' | 'refused'> = [
       { sees: signIn.refused, is: 'refused' },
       { sees: signIn.user, is: 'user' },
@@ -118,7 +120,7 @@ export class PromptSession implements CommandSession {
       const ask = asks.find(({ sees }) => endOf(sees, last) !== undefined)
       if (ask) {
         answers += 1
-        if (answers > mostAnswers) throw this.#fault('garbled', 'it asks without end')
+        if (answers > mostAnswers) throw this.#fault('garbled', message('asks-without-end'))
         before = upTo(endOf(ask.sees, last) ?? 0)
         this.#raw = ''
         this.#send(ask.types)
@@ -136,7 +138,7 @@ export class PromptSession implements CommandSession {
     for (;;) {
       if (this.#over) throw this.#over
       const left = until - performance.now()
-      if (left <= 0) throw this.#fault('timeout', `no answer within ${withinSeconds} s`)
+      if (left <= 0) throw this.#fault('timeout', message('no-answer-within', { seconds: withinSeconds }))
       const hadNews = this.#news
       this.#news = false
       await this.#wait(hadNews ? Math.min(quietMs, left) : left)
@@ -158,7 +160,7 @@ export class PromptSession implements CommandSession {
 
   #take(chunk: Buffer): void {
     this.#size += chunk.length
-    if (this.#size > longestOutput) this.#fault('garbled', `a command printed more than ${longestOutput} bytes`)
+    if (this.#size > longestOutput) this.#fault('garbled', message('printed-too-much', { bytes: longestOutput }))
     else this.#raw += this.#decoder.write(chunk)
     this.#news = true
     this.#wake()
@@ -187,14 +189,14 @@ export class PromptSession implements CommandSession {
     this.#news = false
   }
 
-  #fault(kind: 'garbled' | 'timeout', why: string): WireError {
+  #fault(kind: 'garbled' | 'timeout', why: Message): WireError {
     this.#over ??= new WireError(kind, why)
     this.close()
     return this.#over
   }
 
-  #ended(why: string): void {
-    this.#over ??= new WireError('unreachable', plainReason(why))
+  #ended(why: string | Message): void {
+    this.#over ??= new WireError('unreachable', typeof why === 'string' ? plainReason(why) : why)
     this.#wake()
   }
 }

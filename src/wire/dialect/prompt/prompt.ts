@@ -1,10 +1,12 @@
 /** The prompt dialect: commands over SSH, Telnet or a console, as the unit's kit card has them. */
+
 import type { Difference } from '../../../core/config/compare'
 import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-config'
 import { findFirst } from '../../../core/input/pattern'
 import type { PromptDialect } from '../../../core/kit/prompt-dialect'
 import type { PromptCommand, PromptReading } from '../../../core/kit/prompt-parts'
 import type { Evidence } from '../../../core/kit/recognise'
+import { message } from '../../../core/message/message'
 import type { Credentials } from '../../../core/secrets/credentials'
 import { WireError } from '../../errors/wire-error'
 import type { Lane } from '../../host/host'
@@ -59,8 +61,9 @@ class Prompt implements Dialect {
     await this.#commands.signIn(login)
     const { run, value } = this.#dialect.mac
     const mac = findFirst(value, await this.#commands.print(run))?.groups.value?.toLowerCase()
-    if (mac === undefined) throw new WireError('garbled', 'it does not tell its MAC')
-    if (mac !== this.#lane.mac) throw new WireError('wrong-unit', `${mac} answers where ${this.#lane.mac} should`)
+    if (mac === undefined) throw new WireError('garbled', message('tells-no-mac'))
+    if (mac !== this.#lane.mac)
+      throw new WireError('wrong-unit', message('other-mac-answers', { other: mac, mac: this.#lane.mac }))
   }
 
   async read(): Promise<ObservedConfig> {

@@ -1,5 +1,7 @@
 /** One SSH connection for many commands, each in a channel of its own (RFC 4254, 6.5), which tells how it ended. */
+
 import type { Client, ClientChannel } from 'ssh2'
+import { type Message, message } from '../../../core/message/message'
 import { plainReason, WireError } from '../../errors/wire-error'
 import { type CommandSession, longestOutput, type Ran } from './session'
 
@@ -11,11 +13,11 @@ export class SshCommands implements CommandSession {
   constructor(client: Client) {
     this.#client = client
     client.on('error', (error) => this.#ended(error.message))
-    client.on('close', () => this.#ended('the session was closed'))
+    client.on('close', () => this.#ended(message('session-closed')))
   }
 
-  #ended(why: string): void {
-    this.#over ??= new WireError('unreachable', plainReason(why))
+  #ended(why: string | Message): void {
+    this.#over ??= new WireError('unreachable', typeof why === 'string' ? plainReason(why) : why)
   }
 
   async run(command: string, input: string | undefined, withinSeconds: number): Promise<Ran> {
@@ -35,12 +37,12 @@ export class SshCommands implements CommandSession {
         this.close()
       }
       const late = setTimeout(
-        () => fail(new WireError('timeout', `no answer within ${withinSeconds} s`)),
+        () => fail(new WireError('timeout', message('no-answer-within', { seconds: withinSeconds }))),
         withinSeconds * 1000,
       )
       const take = (chunk: Buffer): void => {
         size += chunk.length
-        if (size > longestOutput) fail(new WireError('garbled', `a command printed more than ${longestOutput} bytes`))
+        if (size > longestOutput) fail(new WireError('garbled', message('printed-too-much', { bytes: longestOutput })))
         else chunks.push(chunk)
       }
       channel.on('data', take)
@@ -59,7 +61,7 @@ export class SshCommands implements CommandSession {
   }
 
   close(): void {
-    this.#ended('the session was closed here')
+    this.#ended(message('session-closed-here'))
     this.#client.destroy()
   }
 }

@@ -7,6 +7,7 @@ import { findFirst } from '../../../core/input/pattern'
 import type { Joining } from '../../../core/kit/joining'
 import type { PromptDialect } from '../../../core/kit/prompt-dialect'
 import type { UnitsAtPrompt } from '../../../core/kit/units-at-prompt'
+import { message } from '../../../core/message/message'
 import { WireError } from '../../errors/wire-error'
 import type { ManagedUnit, UnitRows } from '../managed/controller'
 import { mostUnits, standingShown } from '../managed/rows'
@@ -83,7 +84,7 @@ export class UnitsPrinted implements UnitRows {
     const found = parts.filter(({ of }) =>
       knownBy === 'mac' ? parseMac(of) === unit.mac : unit.serial !== '' && of.trim() === unit.serial,
     )
-    if (found.length > 1) throw new WireError('garbled', `it prints the same unit ${found.length} times`)
+    if (found.length > 1) throw new WireError('garbled', message('prints-same-unit', { count: found.length }))
     return found[0]
   }
 }

@@ -1,10 +1,12 @@
 /**
  * The restconf dialect: RFC 8040 over HTTPS with a pinned certificate, changes as one YANG Patch (RFC 8072).
  */
+
 import { z } from 'zod'
 import type { Difference } from '../../../core/config/compare'
 import type { Clear, Config, ObservedConfig } from '../../../core/config/unit-config'
 import type { Evidence } from '../../../core/kit/recognise'
+import { message } from '../../../core/message/message'
 import type { Credentials } from '../../../core/secrets/credentials'
 import { entry } from '../../codec/resource-path'
 import { parseXml } from '../../codec/xml'
@@ -82,7 +84,7 @@ class Restconf implements Dialect {
     const reply = await this.#ask({ method: 'GET', path: data, headers: { accept: yangDataType } })
     const challenge = String(reply.headers['www-authenticate'] ?? '')
     const realm = /^Basic realm="([^"]{1,80})"/.exec(challenge)?.[1]
-    if (!realm) throw new WireError('garbled', `it does not say who it is (${reply.status})`)
+    if (!realm) throw new WireError('garbled', message('does-not-say-who', { status: reply.status }))
     return { realm: plainReason(realm) }
   }
 
@@ -91,7 +93,8 @@ class Restconf implements Dialect {
     this.#authorization = `Basic ${Buffer.from(`${user}:${password}`).toString('base64')}`
     const path = `${operational}/ietf-interfaces:interfaces/${entry('interface', this.#settings.managementInterface)}`
     const mac = (await this.#get(path, interfaceReply))['ietf-interfaces:interface'][0]['phys-address'].toLowerCase()
-    if (mac !== this.#lane.mac) throw new WireError('wrong-unit', `${mac} answers where ${this.#lane.mac} should`)
+    if (mac !== this.#lane.mac)
+      throw new WireError('wrong-unit', message('other-mac-answers', { other: mac, mac: this.#lane.mac }))
   }
 
   async read(asked: Reading): Promise<ObservedConfig> {
@@ -196,9 +199,9 @@ class Restconf implements Dialect {
     const reply = await this.#ask({ method: 'PATCH', path: data, headers, body })
     this.#tag = tagOf(reply)
     throwUnlessGood(reply)
-    const status = parseReply(reply.text, yangPatchStatusSchema, 'the answer to a change')
+    const status = parseReply(reply.text, yangPatchStatusSchema, 'yang-patch-status')
     if (!status['ietf-yang-patch:yang-patch-status'].ok)
-      throw new WireError('rejected', reasonIn(reply) ?? 'the unit did not say that the change is done')
+      throw new WireError('rejected', reasonIn(reply) ?? message('change-not-confirmed'))
   }
 
   /** @param input  RFC 8040, 3.6.1: what the operation is given, where it is given something */
@@ -240,7 +243,7 @@ function tagOf({ headers: { etag } }: HttpReply): string | undefined {
 
 function throwUnlessGood(reply: HttpReply): void {
   if (reply.status >= 200 && reply.status < 300) return
-  if (reply.status === 412) throw new WireError('overtaken', 'somebody else has changed it since it was read')
+  if (reply.status === 412) throw new WireError('overtaken', message('changed-since-read'))
   if (reply.status === 401 || reply.status === 403) throw new WireError('refused', `sign-in refused (${reply.status})`)
   if (reply.status >= 400 && reply.status < 500)
     throw new WireError('rejected', reasonIn(reply) ?? `HTTP ${reply.status}`)
@@ -267,7 +270,7 @@ function parseReply<T>(text: string, schema: z.ZodType<T>, what: string): T {
   try {
     json = JSON.parse(text)
   } catch (cause) {
-    throw new WireError('garbled', `${what} is not JSON`, { cause })
+    throw new WireError('garbled', message('answer-not-json', { what }), { cause })
   }
   const parsed = schema.safeParse(json)
   if (parsed.success) return parsed.data

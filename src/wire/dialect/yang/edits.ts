@@ -8,6 +8,7 @@
 import type { SettingId } from '../../../core/catalogue/catalogue'
 import type { Difference } from '../../../core/config/compare'
 import type { Clear, Config } from '../../../core/config/unit-config'
+import { messageText } from '../../../core/message/message'
 import { entry } from '../../codec/resource-path'
 import type { YangEdit } from '../../codec/yang-patch'
 import { type Field, networkFields, radioFields, unitFields } from './fields'
@@ -41,7 +42,7 @@ const alone =
   (id: SettingId): Write =>
   (unit) => {
     const field = unitFields[id]
-    if (!field) throw new TypeError(`${id} has no place of its own`)
+    if (!field) throw new TypeError(messageText('setting-without-place', { setting: id }))
     const name = field.path.at(-1) ?? ''
     const module = field.path[0]?.split(':')[0] ?? ''
     return [at(`/${field.path.join('/')}`, `${module}:${name}`, field.to((unit as Values)[id]))]

@@ -7,6 +7,7 @@ import type { SettingId } from '../../../core/catalogue/catalogue'
 import { type IdOf, idsOf, settingOf } from '../../../core/catalogue/catalogue'
 import type { Scope } from '../../../core/catalogue/setting'
 import type { Observed, ObservedConfig } from '../../../core/config/unit-config'
+import { message } from '../../../core/message/message'
 import { WireError } from '../../errors/wire-error'
 import { dig, type Field, networkFields, radioFields, unitFields } from './fields'
 import { furtherUsersIn } from './users'
@@ -59,11 +60,12 @@ export function entriesOf<S extends 'network' | 'radio'>(
   fields: Readonly<Record<IdOf<S>, Field>>,
 ): Record<string, Values> {
   if (list === undefined) return {}
-  if (!Array.isArray(list) || list.length > mostEntries) throw new WireError('garbled', `its ${scope}s are not a list`)
+  if (!Array.isArray(list) || list.length > mostEntries)
+    throw new WireError('garbled', message('not-a-list', { of: scope }))
   const entries = list.map((entry): [string, Values] => {
     const name = dig(entry, [key])
     if (typeof name !== 'string' || name.length > 64)
-      throw new WireError('garbled', `one of its ${scope}s has no ${key}`)
+      throw new WireError('garbled', message('member-without-key', { of: scope, key }))
     return [name, fieldsOf(scope, entry, fields, `${scope} ${name}`)]
   })
   return Object.fromEntries(entries)
@@ -91,7 +93,7 @@ function absent({ absent: stands }: Field): Observed<unknown> {
 
 function judged(id: Parameters<typeof settingOf>[0], value: unknown, where: string): Observed<unknown> {
   const parsed = settingOf(id).value.safeParse(value)
-  if (!parsed.success) throw new WireError('garbled', `${where}: ${id} is not what it can be`)
+  if (!parsed.success) throw new WireError('garbled', message('value-unfit', { where, setting: id }))
   return { kind: 'value', value: parsed.data }
 }
 

@@ -1,9 +1,11 @@
 /** Takes a job from a file of ours. The passphrase of its secrets comes in a header: never in the address. */
+
 import { revalidatePath } from 'next/cache'
 import { getStore } from '../../../../actions/store'
 import { parseJson } from '../../../../core/input/bounded-text'
 import { largestJobFile, readJobDocument, slugOf } from '../../../../core/job/job-document'
 import { failed, type Outcome } from '../../../../core/job/outcome'
+import { message } from '../../../../core/message/message'
 import { jobSlugs } from '../../../../jobs/installation'
 import { loadJob } from '../../../../jobs/load-job'
 import { openSecretsUnder } from '../../../../jobs/sealed-secrets'
@@ -20,19 +22,14 @@ const mostFaults = 12
 
 async function take(request: Request, passphrase: string): Promise<Outcome<string>> {
   const text = await wholeText(request)
-  if (text === undefined)
-    return failed(`This file has more than ${largestJobFile / 1024 / 1024} MB: it is not a job file.`)
+  if (text === undefined) return failed(message('job-file-too-large', { most: largestJobFile / 1024 / 1024 }))
   const json = parseJson(text, largestJobFile)
-  if (!json.ok) return failed(`This is not a job file: ${json.reason}.`)
+  if (!json.ok) return failed(message('job-file-not-json', { told: json.reason }))
   const reading = readJobDocument(json.value)
-  if (!reading.ok) return failed(`This job file cannot be taken:\n${reading.faults.slice(0, mostFaults).join('\n')}`)
+  if (!reading.ok) return failed(message('job-file-faulty', { faults: reading.faults.slice(0, mostFaults) }))
   const { document } = reading
   const secrets = document.secrets ? await openSecretsUnder(passphrase, document.secrets) : new Map<string, string>()
-  if (!secrets)
-    return failed(
-      'The passphrase does not open the secrets of this file. Type the one that it was sealed under.',
-      'passphrase',
-    )
+  if (!secrets) return failed(message('job-file-passphrase'), 'passphrase')
   const store = await getStore()
   const slug = slugOf(document.slug, new Set(await jobSlugs(store)))
   await loadJob(store, { ...document, slug }, new Date(), secrets)

@@ -1,8 +1,8 @@
 /** Conditions of channels in words, the same wherever they are shown. */
-import { rasterOf320, secondaryOf } from './blocks'
-import type { CountryRules } from './database'
-import type { LegalBlock } from './legal'
-import { listenWords } from './radar-listening'
+import { rasterOf320, secondaryOf } from '../../core/regulatory/blocks'
+import type { CountryRules } from '../../core/regulatory/database'
+import type { LegalBlock } from '../../core/regulatory/legal'
+import { listenWords } from './duration'
 
 /** What has to be minded on a block: radar and for how long, indoors, how its limit is meant. */
 export function conditionsOf(block: LegalBlock): string[] {
