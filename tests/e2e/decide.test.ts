@@ -608,6 +608,20 @@ describe("a job of one's own", () => {
     expect(onPaper).toBe('rgb(86, 96, 108)')
   })
 
+  it('prints its papers in the language that the brief says', async () => {
+    await clickOn(page, 'a[data-stage="brief"]')
+    await choose('Language of the client’s papers', 'de')
+    await clickOn(page, 'a[data-stage="handover"]')
+    await page.waitForSelector('article[lang="de"]')
+    const columns = await page.$$eval('article table:first-of-type thead th', (cells) =>
+      cells.map((cell) => cell.innerText),
+    )
+    expect(columns.slice(0, 3)).toEqual(['Einheit', 'Standort', 'Adresse'])
+    await sees('nicht in Betrieb genommen')
+    await sees('Was ein Telefon von der lautesten Einheit hört')
+    await sees('Für die, die Router und Switch betreiben')
+  })
+
   it('is handed over as a file with its secrets sealed, and taken in again', async () => {
     await clickOn(page, 'a[data-stage="brief"]')
     await press('Job as a file')

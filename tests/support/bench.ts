@@ -29,7 +29,8 @@ import { loadRegulatory } from '../../src/store/regulatory-file'
 import type { Host } from '../../src/wire/host/host'
 import { labHost } from '../../src/wire/host/lab'
 import { wireSessions } from '../../src/wire/wire-sessions'
-import { type HeldWords, heldWords } from '../../src/words/en/held'
+import { heldWords } from '../../src/words/en/held'
+import type { HeldWords } from '../../src/words/en/held-parts'
 import { patienceMs } from './patience'
 
 const root = join(import.meta.dirname, '../..')

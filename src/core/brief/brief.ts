@@ -14,10 +14,16 @@ import { type WirelessNetwork, wirelessNetworkSchema } from './wireless-network'
 /** One direction in which clients may open connections; the ids are those of subnets. */
 export const talkSchema = z.object({ from: z.string(), to: z.string() })
 
+/** Languages in which the papers for a client can be printed, ISO 639-1. */
+export const paperLanguages = ['en', 'de'] as const
+export type PaperLanguage = (typeof paperLanguages)[number]
+
 export const briefSchema = z.object({
   country: z.string().regex(/^([A-Z]{2}|00)$/, messageText('country-two-capitals')),
   client: lineSchema(120).default(''),
   site: lineSchema(120).min(1, messageText('site-without-name')),
+  /** Of the papers that the client gets. */
+  papersIn: z.enum(paperLanguages).default('en'),
   timeZone: z.string().refine(isTimeZone, messageText('time-zone-unknown')),
   ntpServers: z.array(lineSchema(253).min(1)).min(1, messageText('no-time-server')).max(3),
   management: subnetSchema,

@@ -23,11 +23,6 @@ export const securityNames: Readonly<Record<SecurityMode, string>> = {
   open: 'Open',
 }
 
-/** The security with its cipher, as a sheet names it. */
-export function securityWords(mode: SecurityMode): string {
-  return mode === 'open' ? securityNames.open : `${securityNames[mode]}, AES-CCMP`
-}
-
 /** Is a RADIUS server asked who may join? */
 export function asksRadius(mode: SecurityMode): boolean {
   return mode === 'wpa2-enterprise' || mode === 'wpa3-enterprise'

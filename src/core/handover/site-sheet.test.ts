@@ -51,8 +51,14 @@ const units = [
 it('tells whoever runs router and switch what the units count on', () => {
   const sheet = siteSheet(job({ brief, units }))
   expect(sheet.subnets).toMatchObject([
-    { name: 'Management', vlan: 44, gateway: '10.44.8.1', pool: '10.44.8.100 to 10.44.8.199', networks: [] },
-    { name: 'Crew', vlan: 46, pool: '10.44.12.20 to 10.44.12.250', networks: ['Ellery Crew'] },
+    {
+      name: 'Management',
+      vlan: 44,
+      gateway: '10.44.8.1',
+      pool: { first: '10.44.8.100', last: '10.44.8.199' },
+      networks: [],
+    },
+    { name: 'Crew', vlan: 46, pool: { first: '10.44.12.20', last: '10.44.12.250' }, networks: ['Ellery Crew'] },
   ])
   expect(sheet.talks).toEqual([
     { from: 'Management', to: ['Crew'] },

@@ -19,8 +19,9 @@ export interface SubnetLine {
   /** Null for untagged. */
   readonly vlan: number | null
   readonly gateway: string | null
-  readonly pool: string
-  readonly dns: string
+  /** What DHCP hands out; null for nothing. */
+  readonly pool: { readonly first: string; readonly last: string } | null
+  readonly dns: readonly string[]
   /** Networks whose clients are on it. */
   readonly networks: readonly string[]
 }
@@ -72,8 +73,8 @@ function lineOf(subnet: Subnet, { networks }: Brief): SubnetLine {
     cidr,
     vlan,
     gateway,
-    pool: dhcpPool ? `${dhcpPool.first} to ${dhcpPool.last}` : 'none',
-    dns: dnsServers.join(', ') || 'none',
+    pool: dhcpPool,
+    dns: dnsServers,
     networks: networks.filter((network) => network.vlan === vlan).map(({ ssid }) => ssid),
   }
 }

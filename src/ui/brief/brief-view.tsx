@@ -1,6 +1,7 @@
 'use client'
 import { Button } from '@mantine/core'
 import { useHotkeys } from '@mantine/hooks'
+import type { PaperLanguage } from '../../core/brief/brief'
 import { newNetwork } from '../../core/brief/wireless-network'
 import type { CountryRules } from '../../core/regulatory/database'
 import { StandingNote } from '../live/standing-note'
@@ -32,6 +33,11 @@ export function BriefView({ countries, rules }: Props) {
   )
 }
 
+const paperLanguageOptions = [
+  { value: 'en', words: 'in English' },
+  { value: 'de', words: 'in German' },
+] as const satisfies readonly { value: PaperLanguage; words: string }[]
+
 function BriefPage({ countries }: { countries: readonly Option[] }) {
   const { brief, standing, undoable, undo, reload, change } = useBrief()
 
@@ -57,9 +63,11 @@ function BriefPage({ countries }: { countries: readonly Option[] }) {
             <TextField path="site" label="Site" placeholder="the site" />, in{' '}
             <Choice path="country" label="Country" options={countries} />. Clocks show{' '}
             <TextField path="timeZone" label="Time zone" placeholder="time zone" /> time, told by{' '}
-            <TextField path="ntpServers" label="Time servers" kind="list" face="mono" placeholder="time servers" />.
+            <TextField path="ntpServers" label="Time servers" kind="list" face="mono" placeholder="time servers" />. The
+            client’s papers are{' '}
+            <Choice path="papersIn" label="Language of the client’s papers" options={paperLanguageOptions} />.
           </p>
-          <Faults under={['client', 'site', 'country', 'timeZone', 'ntpServers']} />
+          <Faults under={['client', 'site', 'country', 'papersIn', 'timeZone', 'ntpServers']} />
         </Section>
         <Section id="management" title="The management network">
           <SubnetText path="management" />

@@ -2,6 +2,7 @@
 import type { CSSProperties } from 'react'
 import type { Floor } from '../../core/radio/propagation/floor'
 import type { Band } from '../../core/regulatory/blocks'
+import type { PaperWords } from '../../words/paper-words'
 import { useJob } from '../live/job-provider'
 import { CoverageLayer, CoverageLegend } from '../plan/floors/coverage-layer'
 import { DrawingImage } from '../plan/floors/drawing-image'
@@ -11,40 +12,38 @@ import classes from './handover.module.css'
 import { placeLabels } from './place-labels'
 
 /** Every floor with units on it as a phone hears it, band by band; nothing where no floor is drawn. */
-export function FloorPictures() {
+export function FloorPictures({ words }: { words: PaperWords }) {
   const { site } = useJob()
   const used = site.floors.filter(({ id }) => site.placements.some(({ floor }) => floor === id))
   if (used.length === 0) return null
   return (
     <PlanProvider>
-      <section className={classes.floors} aria-label="Received level">
-        <h3>Received level</h3>
-        <p>
-          What a phone hears of the loudest unit, worked out from the plan
-          {site.model === 'fitted' ? ' with the model fitted to levels measured on the site' : ', not measured'}. Units
-          stand with their names and channels.
-        </p>
+      <section className={classes.floors} aria-label={words.pictures.title}>
+        <h3>{words.pictures.title}</h3>
+        <p>{words.pictures.about(site.model === 'fitted')}</p>
         {used.map((floor) => (
-          <FloorBands key={floor.id} floor={floor} />
+          <FloorBands key={floor.id} floor={floor} words={words.pictures} />
         ))}
       </section>
     </PlanProvider>
   )
 }
 
-function FloorBands({ floor }: { floor: Floor }) {
+type Words = PaperWords['pictures']
+
+function FloorBands({ floor, words }: { floor: Floor; words: Words }) {
   const { plans, site } = usePlan()
   const here = new Set(site.placements.filter((each) => each.floor === floor.id).map(({ unit }) => unit))
   const bands = (['2.4', '5', '6'] as const).filter((band) =>
     [...plans.values()].some(({ unit, radios }) => here.has(unit) && radios.some((radio) => radio.band === band)),
   )
-  return bands.map((band) => <FloorPicture key={band} floor={floor} band={band} />)
+  return bands.map((band) => <FloorPicture key={band} floor={floor} band={band} words={words} />)
 }
 
 /** Picture units for each metre: what text and lines are drawn by, whatever the paper. */
 const scale = 16
 
-function FloorPicture({ floor, band }: { floor: Floor; band: Band }) {
+function FloorPicture({ floor, band, words }: { floor: Floor; band: Band; words: Words }) {
   const { units } = useJob()
   const { site, plans } = usePlan()
   const here = site.placements.filter((placement) => placement.floor === floor.id)
@@ -64,13 +63,13 @@ function FloorPicture({ floor, band }: { floor: Floor; band: Band }) {
         <b>
           {floor.name}, {band} GHz
         </b>
-        <CoverageLegend band={band} picture="level" scheme="light" />
+        <CoverageLegend band={band} picture="level" scheme="light" words={words} />
       </figcaption>
       <svg
         viewBox={`0 0 ${width} ${depth}`}
         style={{ '--text-size': `${textSize}px` } as CSSProperties}
         role="img"
-        aria-label={`Received level on ${floor.name} at ${band} GHz`}
+        aria-label={words.of(floor.name, band)}
       >
         <title>{`${floor.name}, ${band} GHz`}</title>
         <DrawingImage floor={floor} scale={scale} />

@@ -1,11 +1,12 @@
 'use client'
 import { Button } from '@mantine/core'
 import { useMemo } from 'react'
-import { securityWords } from '../../core/catalogue/security-mode'
 import { expectedOfAll } from '../../core/config/asked'
 import { asBuilt, gapsIn } from '../../core/handover/as-built'
 import { siteSheet } from '../../core/handover/site-sheet'
-import { gapWords, remarkWords } from '../../words/en/as-built'
+import { gapWords } from '../../words/en/as-built'
+import { papersIn } from '../../words/papers'
+import { remarkWords } from '../../words/sheet-words'
 import { Scrollable } from '../frame/scrollable'
 import { useJob } from '../live/job-provider'
 import sheet from '../theme/sheet.module.css'
@@ -16,12 +17,14 @@ import { SitePage } from './site-page'
 
 /** The as-built sheet as it will print, and what is missing for it to be complete. */
 export function HandoverView() {
-  const { job, units, cards, plans, roll, countryName, asking } = useJob()
+  const { job, units, cards, plans, roll, asking } = useJob()
   const expected = useMemo(() => expectedOfAll(asking), [asking])
   const rows = asBuilt({ brief: job.brief, units, cards, plans, roll, expected })
   const gaps = gapsIn(rows).map(gapWords)
   const newest = Math.max(0, ...rows.map((row) => row.provenAt ?? 0))
-  const { management, networks } = job.brief
+  const { management, networks, timeZone } = job.brief
+  const words = papersIn[job.brief.papersIn]
+  const labels = words.sheet
   return (
     <div className={classes.view}>
       <div className={`${sheet.head} ${classes.noPrint}`}>
@@ -46,50 +49,45 @@ export function HandoverView() {
           ))}
         </ul>
       )}
-      <article className={classes.paper}>
+      <article className={classes.paper} lang={job.brief.papersIn}>
         <h2>{job.name}</h2>
         <p>
-          As built: {job.brief.site}, {countryName}.{' '}
+          {labels.about(job.brief.site, words.countryName(job.brief.country))}{' '}
           {newest > 0 && (
             <span suppressHydrationWarning>
-              Proven{' '}
-              {new Date(newest).toLocaleString('en-GB', {
-                dateStyle: 'long',
-                timeStyle: 'short',
-                timeZone: job.brief.timeZone,
-              })}{' '}
-              ({job.brief.timeZone}).
+              {labels.proven(
+                new Date(newest).toLocaleString(words.locale, { dateStyle: 'long', timeStyle: 'short', timeZone }),
+                timeZone,
+              )}
             </span>
           )}
         </p>
         <p>
-          Management network <span className="mono">{management.cidr}</span>
+          {labels.management} <span className="mono">{management.cidr}</span>
           {management.vlan === null ? '' : `, VLAN ${management.vlan}`}
           {management.gateway && (
             <>
-              , gateway <span className="mono">{management.gateway}</span>
+              , {labels.gateway} <span className="mono">{management.gateway}</span>
             </>
           )}
-          . Wireless {networks.length === 1 ? 'network' : 'networks'}:{' '}
+          . {labels.networks(networks.length)}:{' '}
           {networks
-            .map(
-              (network) =>
-                `${network.ssid} (${securityWords(network.security)}${network.vlan === null ? '' : `, VLAN ${network.vlan}`})`,
+            .map(({ ssid, security, vlan }) =>
+              [`${ssid} (${words.securityWords(security)}`, ...(vlan === null ? [] : [`VLAN ${vlan}`])].join(', '),
             )
-            .join('; ') || 'none'}
+            .map((network) => `${network})`)
+            .join('; ') || words.none}
           .
         </p>
         <Scrollable label="Units as built" className={classes.scroll}>
           <table className={sheet.table}>
             <thead>
               <tr>
-                <th scope="col">Unit</th>
-                <th scope="col">Place</th>
-                <th scope="col">Address</th>
-                <th scope="col">MAC, serial</th>
-                <th scope="col">Site switch, port</th>
-                <th scope="col">Channels</th>
-                <th scope="col">State</th>
+                {labels.columns.map((column) => (
+                  <th key={column} scope="col">
+                    {column}
+                  </th>
+                ))}
               </tr>
             </thead>
             <tbody>
@@ -115,7 +113,7 @@ export function HandoverView() {
                     {row.radios.map((radio) => (
                       <div key={radio.band} className={classes.channel}>
                         {radio.band} GHz: {radio.channel}
-                        {radio.plannedChannel !== undefined && ` (planned ${radio.plannedChannel}, radar)`},{' '}
+                        {radio.plannedChannel !== undefined && ` (${labels.planned(radio.plannedChannel)})`},{' '}
                         {radio.width} MHz, {radio.conductedDbm ?? radio.powerDbm} dBm
                         {radio.eirpDbm !== undefined && (
                           <span className="soft">
@@ -134,12 +132,12 @@ export function HandoverView() {
                     ))}
                   </td>
                   <td data-state={row.state} className={classes.state}>
-                    {row.state}
+                    {words.states[row.state]}
                     {row.state === 'answers' && row.provenBy !== undefined && (
-                      <div className="soft">proven by {row.provenBy}</div>
+                      <div className="soft">{labels.provenBy(row.provenBy)}</div>
                     )}
                     {row.state === 'answers' && row.remarks.length > 0 && (
-                      <div className="soft">{remarkWords(row)}</div>
+                      <div className="soft">{remarkWords(words, row)}</div>
                     )}
                   </td>
                 </tr>
@@ -147,10 +145,10 @@ export function HandoverView() {
             </tbody>
           </table>
         </Scrollable>
-        <FloorPictures />
-        <OutcomeTable rows={rows} />
-        <SitePage site={siteSheet(asking)} />
-        <p className="soft">Passwords and passphrases are not on this sheet. They are handed over apart, sealed.</p>
+        <FloorPictures words={words} />
+        <OutcomeTable rows={rows} words={words} />
+        <SitePage site={siteSheet(asking)} words={words} />
+        <p className="soft">{labels.secrets}</p>
       </article>
     </div>
   )

@@ -1,43 +1,12 @@
 /** The as-built sheet in words: its remarks, what is missing, and the sheet as CSV. */
 import Papa from 'papaparse'
 import type { SettingOutcome } from '../../core/config/outcomes'
-import type { AsBuiltRow, Gap, Remark } from '../../core/handover/as-built'
-import type { Check } from '../../core/muster/check'
-import { checkWords } from './checks'
-import { heldWords } from './held'
-import { offersWords } from './old-crypto'
-import { sentence } from './sentence'
-import { stepTitles } from './steps'
+import type { AsBuiltRow, Gap } from '../../core/handover/as-built'
+import { remarkWords as remarksIn } from '../sheet-words'
+import { englishPapers } from './papers'
 
 /** What a row's remarks say, in one line; empty where there are none. */
-export function remarkWords({ remarks }: Pick<AsBuiltRow, 'remarks'>): string {
-  const failed = remarks.flatMap((remark) => (remark.kind === 'failed' ? [checkWords(remark.check)] : []))
-  const others = remarks.filter(({ kind }) => kind !== 'failed').map(wordsOf)
-  return [failed.join(', '), ...others].filter(Boolean).join(' ')
-}
-
-function wordsOf(remark: Remark): string {
-  switch (remark.kind) {
-    case 'held':
-      return `${stepTitles[remark.step]}: ${heldWords(remark.held).why}`
-    case 'failed':
-      return checkWords(remark.check)
-    case 'not-as-asked':
-      return notAsAsked(remark.check)
-    case 'came-open':
-      return `It came with "${remark.ssid}" open on air, silenced ${remark.seconds} s after it was first seen.`
-    case 'old':
-      return `It ${offersWords(remark.old)}.`
-    case 'changed':
-      return sentence(remark.told)
-  }
-}
-
-/** `SSH is open, and was not asked for.` */
-const notAsAsked = (check: Check): string =>
-  check.code === 'service'
-    ? `${checkWords(check)}: ${sentence(check.observed)}.`
-    : `${checkWords(check)} is ${sentence(check.observed)}, and was not asked for.`
+export const remarkWords = (row: Pick<AsBuiltRow, 'remarks'>): string => remarksIn(englishPapers, row)
 
 /** What is missing before the papers are complete, as a sentence. */
 export function gapWords(gap: Gap): string {

@@ -2,7 +2,7 @@
 import type { Check, CheckCode } from '../../core/muster/check'
 import { sentence } from './sentence'
 
-const names: Readonly<Record<CheckCode, string>> = {
+export const checkNames: Readonly<Record<CheckCode, string>> = {
   arp: 'Answers by ARP',
   ping: 'Ping',
   'new-login': 'New login',
@@ -34,5 +34,5 @@ export function failedChecks(bad: readonly Check[]): { first: string; all: strin
 }
 
 export function checkWords({ code }: Pick<Check, 'code'>): string {
-  return names[code]
+  return checkNames[code]
 }

@@ -1,52 +1,11 @@
 /** Sentences about units that are held: why, and what the hands do about it. */
 
-import type { JoinReason } from '../../core/kit/joining'
 import type { Held, HeldCode, HeldParams } from '../../core/muster/held'
 import { failedChecks } from './checks'
+import { joiningReasons } from './held-joining'
+import { again, byItself, cable, type HeldWords, lightWords } from './held-parts'
 import { offersWords } from './old-crypto'
 import { sentence } from './sentence'
-
-export interface HeldWords {
-  readonly why: string
-  /** What the hands should do, in order. */
-  readonly hands: readonly string[]
-  readonly more?: string | undefined
-}
-
-const again = 'Then muster it again.'
-const byItself = 'It carries on by itself when it answers.'
-const cable = (port: number | null): string => (port === null ? 'its cable' : `the cable in port ${port}`)
-const lightWords = (lights: readonly (readonly [light: string, meaning: string])[]): string =>
-  `Look at its light: ${[...lights.map(([light, meaning]) => `${light} means ${meaning}`), 'dark means no power'].join(', ')}.`
-
-/** Why a controller turns an access point away. */
-const joinReasons: Readonly<Record<JoinReason, { why: string; hands: readonly string[] }>> = {
-  'not-listed': { why: 'its MAC is not on the list', hands: ['Compare the MAC on its label with the kit list.'] },
-  'licence-full': {
-    why: 'no licence is left for it',
-    hands: ['Take an access point that is not used off its list, or get it another licence.'],
-  },
-  clock: {
-    why: 'by its clock the certificate is not valid',
-    hands: ['See that the controller reaches its time server, and that its clock is right.'],
-  },
-  country: { why: 'it is not made for this country', hands: ['Compare its model with the country of the brief.'] },
-  certificate: {
-    why: 'its certificate is by nobody that the controller trusts',
-    hands: [
-      'Compare its maker and model with those that the controller takes.',
-      'If they are right, set it aside: it needs its maker.',
-    ],
-  },
-  login: {
-    why: 'it has another login than out of its box',
-    hands: ['Reset it: somebody has set it up before.'],
-  },
-  'image-failed': {
-    why: 'its image does not load',
-    hands: ['Look at its cable, and leave it powered; a slow link takes minutes.'],
-  },
-}
 
 const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords } = {
   'as-told': ({ why, hands, more }) => ({ why, hands, more }),
@@ -285,60 +244,7 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords 
     hands: ['Leave it powered, and muster it again.', 'If it happens twice, set it aside: its firmware may be faulty.'],
     more: `It came back at ${address}.`,
   }),
-  'no-controller': ({ by }) => ({
-    why: `It is set through ${by.join(' or ')}, and none is on the kit list.`,
-    hands: ['Put its controller on the kit list.', again],
-  }),
-  'controller-not-ready': ({ name }) => ({
-    why: `Its controller ${name} does not answer yet.`,
-    hands: [`Muster ${name} first, or with it.`, again],
-  }),
-  'no-discovery': ({ name, address, port, answers, told = [] }) => ({
-    why:
-      told.length > 0
-        ? `DHCP sends it to ${told.join(', ')}, and its controller ${name} is at ${address}.`
-        : `It does not find its controller ${name}.`,
-    more: answers
-      ? `${name} answers a discovery from here, and has ${answers.joined} of ${answers.most} joined: the way to it is missing.`
-      : `${name} answers no discovery from here either (CAPWAP, UDP 5246).`,
-    hands: [
-      ...(told.length > 0 ? [`Have the DHCP server give out ${address} in option 138.`] : []),
-      `See that ${port === null ? 'its port' : `port ${port}`} is in the subnet of ${address}, or that DHCP tells it the address (option 138 or 43).`,
-      'Take its cable out for ten seconds, so that it looks again.',
-      byItself,
-    ],
-  }),
-  'not-shown': ({ name, address, port }) => ({
-    why: `Its controller ${name} does not show it.`,
-    hands: [
-      `See that ${port === null ? 'its port' : `port ${port}`} is in the subnet of ${address}.`,
-      'Take its cable out for ten seconds, so that it looks again.',
-      byItself,
-    ],
-  }),
-  'another-controller': (p) => ({
-    why: `It does not join ${p.name}: another controller, ${p.other || 'without a name'} at ${p.at}, answers beside it.`,
-    hands: [
-      `Take it off the list of ${p.other || p.at}, or take that controller off this network.`,
-      `Take ${cable(p.port)} out for ten seconds, so that it looks again.`,
-      byItself,
-    ],
-  }),
-  'turned-away': ({ name, reason }) => ({
-    why: `${name} turns it away: ${joinReasons[reason].why}.`,
-    hands: [...joinReasons[reason].hands, again],
-  }),
-  'state-unknown': ({ name, said }) => ({
-    why: `${name} says "${said}" of it, and the card of ${name} does not know what that means.`,
-    hands: [
-      `Look at it in the window on ${name}: has it joined?`,
-      `Add "${said}" to the states on the card of ${name}, and muster it again.`,
-    ],
-  }),
-  'join-hangs': ({ standing, seconds }) => ({
-    why: `It is still ${sentence(standing)} after ${seconds} s.`,
-    hands: ['Leave it powered for two minutes more, and muster it again.', 'If it stays, reset it.'],
-  }),
+  ...joiningReasons,
 }
 
 export function heldWords({ code, params }: Pick<Held, 'code' | 'params'>): HeldWords {

@@ -8,6 +8,8 @@ import type { Floor, Site } from '../../../core/radio/propagation/floor'
 import type { Fit } from '../../../core/radio/propagation/propagation'
 import { situated } from '../../../core/radio/propagation/situation'
 import type { Band } from '../../../core/regulatory/blocks'
+import { englishPapers } from '../../../words/en/papers'
+import type { PaperWords } from '../../../words/paper-words'
 import { usePlan } from '../state/plan-context'
 import { contoursOf } from './contours'
 import classes from './floor-map.module.css'
@@ -115,18 +117,23 @@ function imageOf({ columns, rows }: Coverage, levels: Float32Array, steps: reado
   return canvas.toDataURL()
 }
 
-export function CoverageLegend({ band, picture, scheme: forced }: Pick<Props, 'band' | 'picture' | 'scheme'>) {
+export function CoverageLegend({
+  band,
+  picture,
+  scheme: forced,
+  words: said = englishPapers.pictures,
+}: Pick<Props, 'band' | 'picture' | 'scheme'> & { words?: PaperWords['pictures'] }) {
   const ofPage = useComputedColorScheme('light')
   const scheme = forced ?? ofPage
   const width = useWidth(band)
   return (
     <ul className={classes.legend} aria-label={`${pictureWords[picture]} at ${band} GHz`}>
-      {stepsOf(picture, scheme, width).map(({ from, words, colour }) => (
+      {stepsOf(picture, scheme, width, said.levels).map(({ from, words, colour }) => (
         <li key={from}>
           <span style={{ background: cssOf(colour) }} /> {words}
         </li>
       ))}
-      <li>hatched: below {wantedDbm} dBm</li>
+      <li>{said.hatched(wantedDbm)}</li>
     </ul>
   )
 }

@@ -1,5 +1,6 @@
 /** Steps of the picture of a floor: what is painted, from which value on, in which colour. */
 import { mcsFrom, rateOf } from '../../../core/radio/propagation/data-rate'
+import { englishPapers } from '../../../words/en/papers'
 
 export const pictures = ['level', 'rate', 'second'] as const
 export type Picture = (typeof pictures)[number]
@@ -19,23 +20,24 @@ export interface PictureStep {
 export type Colour = readonly [number, number, number]
 type Scheme = 'light' | 'dark'
 
-const levels: readonly (readonly [from: number, words: string])[] = [
-  [-45, 'very loud'],
-  [-55, 'loud'],
-  [-61, 'fast'],
-  [-67, 'voice'],
-  [-75, 'works'],
-  [-82, 'weak'],
-]
+const levels = [-45, -55, -61, -67, -75, -82]
 /** The MCS from which on a step is painted. */
 const mcsSteps = [11, 9, 7, 4, 2, 0]
 
-/** @param width  MHz, by which the rates are told */
-export function stepsOf(picture: Picture, scheme: Scheme, width: number): readonly PictureStep[] {
+/**
+ * @param width  MHz, by which the rates are told
+ * @param names  of the levels, the loudest first
+ */
+export function stepsOf(
+  picture: Picture,
+  scheme: Scheme,
+  width: number,
+  names: readonly string[] = englishPapers.pictures.levels,
+): readonly PictureStep[] {
   const steps =
     picture === 'rate'
       ? mcsSteps.map((mcs) => [mcsFrom(mcs, width), `MCS ${mcs}, ${rateOf(mcs, width)} Mbit/s a stream`] as const)
-      : levels.map(([from, words]) => [from, `${from} ${words}`] as const)
+      : levels.map((from, at) => [from, `${from} ${names[at]}`] as const)
   return steps.map(([from, words], at) => ({ from, words, colour: ramp(scheme, at / (steps.length - 1)) }))
 }
 
