@@ -9,8 +9,9 @@ const config: NextConfig = {
   typescript: { ignoreBuildErrors: true },
   reactStrictMode: true,
   devIndicators: false,
-  // Kit lists and radio rules; what is larger comes in by the routes below api/upload. Pages travel no farther than this
-  // laptop: making them small takes half of the build, for nothing. Nor is a build kept for the next one, which is rare.
+  // Kit lists and radio rules; what is larger comes in by the routes below api/upload. Pages travel no farther than
+  // this laptop: making them small takes half of the build, for nothing. Nor is a build kept for the next one, which is
+  // rare.
   experimental: {
     serverActions: { bodySizeLimit: '4mb' },
     turbopackMinify: false,

@@ -1,4 +1,6 @@
-/** What `npm run mutants` runs for each change: the tests beside the changed part, without those that try everything. */
+/**
+ * What `npm run mutants` runs for each change: the tests beside the changed part, without those that try everything.
+ */
 import { defineConfig } from 'vitest/config'
 
 /** Long searches over everything: what they would notice, shorter tests notice too, or ought to. */
@@ -19,7 +21,9 @@ const long = [
   'is kept current by any moves',
 ]
 
-/** The counters that measuring puts in make the search's inner loops some twenty times slower: its short tests alone. */
+/**
+ * The counters that measuring puts in make the search's inner loops some twenty times slower: its short tests alone.
+ */
 const longForSearch = [
   ...long,
   'no planned block',

@@ -1,6 +1,7 @@
-// npm run bench [-- plan | sheet | settings | muster | hundred | families | hosts | sweep | window | faults]: how good and fast plans are; how the kit list
-// follows the hand; how fast settings and the roll are; how long many units take side by side against one; how fast a
-// subnet is swept; how soon a window shows what was pressed; whether a muster survives twenty kills.
+// npm run bench [-- plan | sheet | settings | muster | hundred | families | hosts | sweep | window | faults]: how good
+// and fast plans are; how the kit list follows the hand; how fast settings and the roll are; how long many units take
+// side by side against one; how fast a subnet is swept; how soon a window shows what was pressed; whether a muster
+// survives twenty kills.
 import { ensureDebian, ensureNodeModules } from './lib/packages.mjs'
 
 const chosen = process.argv.slice(2)
@@ -13,7 +14,8 @@ if (
   )
 ) {
   process.stderr.write(
-    'npm run bench takes plan, sheet, settings, muster, hundred, families, hosts, sweep, window, faults, or nothing for all.\n',
+    'npm run bench takes plan, sheet, settings, muster, hundred, families, hosts, sweep, window, faults, or ' +
+      'nothing for all.\n',
   )
   process.exit(2)
 }

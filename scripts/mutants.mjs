@@ -1,6 +1,6 @@
 // npm run mutants: changes the computing core one token at a time, and tells how many of the changes its tests notice.
-// Names of parts after -- choose among them. Takes some two hours of a machine that does nothing else, since a change that
-// makes a search endless is known by its time; not part of npm test.
+// Names of parts after -- choose among them. Takes some two hours of a machine that does nothing else, since a change
+// that makes a search endless is known by its time; not part of npm test.
 import { spawnSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'

@@ -46,7 +46,8 @@ if (values.planted) {
   const { runs, musters, leapt, events, seconds, failures } = result
   for (const { seed, rule, detail } of failures) console.log(`seed ${seed}: ${rule}: ${detail}`)
   console.log(
-    `${runs} simulations with ${musters} musters and ${events} events, ${(leapt / 86_400).toFixed(1)} days leapt over, in ${seconds.toFixed(1)} s; ${failures.length} failed`,
+    `${runs} simulations with ${musters} musters and ${events} events, ${(leapt / 86_400).toFixed(1)} days ` +
+      `leapt over, in ${seconds.toFixed(1)} s; ${failures.length} failed`,
   )
   process.exitCode = failures.length === 0 ? 0 : 1
 }

@@ -46,11 +46,16 @@ if (interfaceName === undefined)
   end(
     found.length === 0
       ? 'No wired interface was found. Plug in the adapter, or name one: npm start -- --interface NAME'
-      : `There are several wired interfaces (${found.join(', ')}). Name the one to the bench: npm start -- --interface NAME`,
+      : `There are several wired interfaces (${found.join(', ')}). Name the one to the bench: npm start -- ` +
+          '--interface NAME',
   )
 if (!prefix)
   say(
-    `Without the wire helper${values['no-helper'] ? '' : ' (there is neither root nor sudo without a password here: run "sudo -v" first)'}: units that listen on IPv6 are worked side by side, others one at a time where this laptop shares their subnet. With it: lanes to any number of boxes at one address, everybody who has an address, a sweep of every subnet.`,
+    'Without the wire ' +
+      `helper${values['no-helper'] ? '' : ' (neither root nor sudo without a password here: run "sudo -v" first)'}: ` +
+      'units that listen on IPv6 are worked side by side, others one at a time where this laptop shares their ' +
+      'subnet. With it: lanes to any number of boxes at one address, everybody who has an address, a sweep of ' +
+      'every subnet.',
   )
 
 const { bundleIfStale } = await import('./lib/bundle.mjs')

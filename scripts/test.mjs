@@ -68,6 +68,7 @@ async function checkAndBuild() {
     node(bin('biome'), 'ci', '.'),
     node(bin('depcruise'), '--config', '.dependency-cruiser.cjs', 'src'),
     node(bin('knip')),
+    node(join(root, 'scripts/check-words.mjs')),
   ]
   // Next writes the types of its pages as it builds. The native compiler is named by its place: the one that Next wants
   // beside it has the same command. With several checkers, each works out anew what they have in common.

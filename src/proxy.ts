@@ -75,7 +75,9 @@ function withKeyAsCookie(request: NextRequest, key: string): Response {
     /[^\w/?=.%+-]/g,
     (other) => `&#${other.codePointAt(0)};`,
   )
-  const page = `<!doctype html><title>Air Muster</title><meta http-equiv="refresh" content="0;url=${next}"><a href="${next}">Open Air Muster</a>`
+  const page =
+    `<!doctype html><title>Air Muster</title><meta http-equiv="refresh" content="0;url=${next}"><a ` +
+    `href="${next}">Open Air Muster</a>`
   return new Response(page, {
     status: 200,
     headers: {

@@ -44,13 +44,17 @@ for (const [engine, how] of Object.entries(engines)) {
   const one = await musterInLab({ count: 1, pace, ...how })
   const all = await musterInLab({ count, pace, ...how })
   process.stdout.write(
-    `pages by ${engine.padEnd(12)} lab at pace ${pace}: one ${one.seconds.toFixed(2)} s, ${count} ${all.seconds.toFixed(2)} s, ${count} to one ${(all.seconds / one.seconds).toFixed(3)} (wanted: at most ${most})\n`,
+    `pages by ${engine.padEnd(12)} lab at pace ${pace}: one ${one.seconds.toFixed(2)} s, ${count} ` +
+      `${all.seconds.toFixed(2)} s, ${count} to one ${(all.seconds / one.seconds).toFixed(3)} (wanted: at most ` +
+      `${most})\n`,
   )
 }
 if (only === undefined || only === 'controller') {
   const alone = await musterInLab({ count: 1, pace: controllerPace, kind: managed, beside: [rack] })
   const full = await musterInLab({ count: 32, pace: controllerPace, kind: managed, beside: [rack] })
   process.stdout.write(
-    `a controller          lab at pace ${controllerPace}: with one ${alone.seconds.toFixed(2)} s, with 32 ${full.seconds.toFixed(2)} s, 32 to one ${(full.seconds / alone.seconds).toFixed(3)} (wanted: at most 1.15)\n`,
+    `a controller          lab at pace ${controllerPace}: with one ${alone.seconds.toFixed(2)} s, with 32 ` +
+      `${full.seconds.toFixed(2)} s, 32 to one ${(full.seconds / alone.seconds).toFixed(3)} (wanted: at most ` +
+      `1.15)\n`,
   )
 }

@@ -35,11 +35,14 @@ try {
     longest.said = Math.max(longest.said, saidAfterMs)
     longest.answered = Math.max(longest.answered, answeredAfterMs)
     process.stdout.write(
-      `${String(round + 1).padStart(2)}  ${part.padEnd(9)} killed after ${(afterMs / 1000).toFixed(1)} s: said after ${(saidAfterMs / 1000).toFixed(1)} s, all answer after ${(answeredAfterMs / 1000).toFixed(1)} s\n`,
+      `${String(round + 1).padStart(2)}  ${part.padEnd(9)} killed after ${(afterMs / 1000).toFixed(1)} s: ` +
+        `said after ${(saidAfterMs / 1000).toFixed(1)} s, all answer after ` +
+        `${(answeredAfterMs / 1000).toFixed(1)} s\n`,
     )
   }
   process.stdout.write(
-    `${rounds} of ${rounds}: every unit answers. Said after ${(longest.said / 1000).toFixed(1)} s at the latest, answered after ${(longest.answered / 1000).toFixed(1)} s.\n`,
+    `${rounds} of ${rounds}: every unit answers. Said after ${(longest.said / 1000).toFixed(1)} s at the ` +
+      `latest, answered after ${(longest.answered / 1000).toFixed(1)} s.\n`,
   )
 } finally {
   await browser.close()

@@ -1,6 +1,6 @@
 // How long many units take side by side, against one alone; and against another checkout, in turn. Ratios from one run;
-// times by the events. Another checkout, built: AIR_MUSTER_AGAINST=/its/folder npm run bench -- muster; AIR_MUSTER_PACE=15
-// for a wire that is nearer to life, where the processors weigh less.
+// times by the events. Another checkout, built: AIR_MUSTER_AGAINST=/its/folder npm run bench -- muster;
+// AIR_MUSTER_PACE=15 for a wire that is nearer to life, where the processors weigh less.
 import { cpus } from 'node:os'
 import { musterInLab } from './measured-muster.mjs'
 import { median } from './median.mjs'
@@ -20,7 +20,8 @@ for (let round = 0; round < rounds; round += 1) {
 process.stdout.write(`${cpus().length} cores, lab at pace ${pace}, ${rounds} rounds in turn\n`)
 for (const [name, values] of Object.entries(runs).filter(([, each]) => each.length > 0))
   process.stdout.write(
-    `${name.padEnd(22)} ${values.map((value) => value.toFixed(2)).join('  ')}   median ${median(values).toFixed(2)} s\n`,
+    `${name.padEnd(22)} ${values.map((value) => value.toFixed(2)).join('  ')}   median ` +
+      `${median(values).toFixed(2)} s\n`,
   )
 const ratio = (a, b) => (median(runs[a]) / median(runs[b])).toFixed(3)
 process.stdout.write(`four to one            ${ratio('four', 'one')} (wanted: at most 1.15)\n`)

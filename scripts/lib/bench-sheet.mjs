@@ -1,4 +1,5 @@
-// A kit list of 500 rows in Chromium: how long a frame lasts while it is scrolled, and how long an edit keeps the hand waiting.
+// A kit list of 500 rows in Chromium: how long a frame lasts while it is scrolled, and how long an edit keeps the hand
+// waiting.
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { cpus, tmpdir } from 'node:os'
 import { join } from 'node:path'

@@ -86,7 +86,8 @@ try {
   )
   for (const [name, each] of Object.entries(runs))
     process.stdout.write(
-      `${name.padEnd(16)} median ${of[name].toFixed(2)} s, found ${each.map(({ found }) => found).join(' ')} of ${hosts}\n`,
+      `${name.padEnd(16)} median ${of[name].toFixed(2)} s, found ${each.map(({ found }) => found).join(' ')} ` +
+        `of ${hosts}\n`,
     )
   for (const other of ['arp-scan', 'fping'])
     process.stdout.write(

@@ -52,7 +52,8 @@ try {
   }
   const sorted = took.toSorted((a, b) => a - b)
   console.log(
-    `${units.length} windows open: from a press to the changed picture ${median(took)} ms at the median of ${took.length}, ` +
+    `${units.length} windows open: from a press to the changed picture ${median(took)} ms at the median of ` +
+      `${took.length}, ` +
       `${sorted[Math.floor(0.95 * sorted.length)]} ms for 95 of 100`,
   )
 } finally {

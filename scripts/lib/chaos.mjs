@@ -1,4 +1,5 @@
-// Kills parts of a running installation in the middle of musters, and watches before a page whether it says so and goes on.
+// Kills parts of a running installation in the middle of musters, and watches before a page whether it says so and goes
+// on.
 
 const macs = ['02:4f:52:10:6a:2c', '02:4f:52:10:6a:2d', '02:4f:52:10:6a:2e', '02:4f:32:10:6a:31']
 const said = /is away|No news from Air Muster|Nobody works on the wire|was away and is back|were away and are back/
@@ -19,7 +20,8 @@ export function seeded(seed) {
 /**
  * One muster of four reset units in which a part is killed.
  *
- * @param {{ stack: object, page: object, part: 'database' | 'lab' | 'runner' | 'pages', moment: () => Promise<unknown> }} options
+ * @param {{ stack: object, page: object, part: 'database' | 'lab' | 'runner' | 'pages', moment: () => Promise<unknown>
+ *   }} options
  *   `moment` is waited for between the beginning of the muster and the kill; the page has the patience of its waits
  * @returns {Promise<{ saidAfterMs: number, answeredAfterMs: number }>} from the kill on
  * @throws Error where the page says nothing, or not every unit answers in the end

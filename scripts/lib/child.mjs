@@ -4,7 +4,8 @@ import { closeSync, openSync, readFileSync } from 'node:fs'
 
 /**
  * Starts a child whose words go to a log. It has a channel to us: when we are gone, it ends by itself.
- * @returns {{ pid: number, stop: (patienceMs?: number) => Promise<void>, ended: Promise<number | null>, logFile: string }}
+ * @returns {{ pid: number, stop: (patienceMs?: number) => Promise<void>, ended: Promise<number | null>, logFile: string
+ *   }}
  */
 export function startChild(command, args, { env, cwd, logFile, channel = true, input = 'none' }) {
   const log = openLog(logFile)
@@ -69,6 +70,7 @@ export async function until(child, what, ask, seconds = 60) {
   }
   await child.stop()
   throw new Error(
-    `${what} ${over ? 'ended at once' : `was not ready in ${seconds} s`}. The end of ${child.logFile}:\n${readFileSync(child.logFile, 'utf8').slice(-1500)}`,
+    `${what} ${over ? 'ended at once' : `was not ready in ${seconds} s`}. The end of ` +
+      `${child.logFile}:\n${readFileSync(child.logFile, 'utf8').slice(-1500)}`,
   )
 }

@@ -52,7 +52,8 @@ async function dealWithEarlierStart() {
   if (!address) return 'The demo is starting already; its own terminal will say where.'
   return (await answers(address))
     ? `The demo runs already: ${address}`
-    : `The demo runs already, and its pages do not answer at the moment: they are started again by themselves. Then: ${address}\nIf they stay away, end process ${launcher} and start anew.`
+    : 'The demo runs already, and its pages do not answer at the moment: they are started again by themselves. ' +
+        `Then: ${address}\nIf they stay away, end process ${launcher} and start anew.`
 }
 
 async function answers(address) {
@@ -72,7 +73,8 @@ function openInBrowser(address) {
   const page = join(folder, 'open.html')
   writeFileSync(
     page,
-    `<!doctype html><title>Air Muster</title><meta http-equiv="refresh" content="0;url=${address.replaceAll('&', '&amp;')}">`,
+    '<!doctype html><title>Air Muster</title><meta http-equiv="refresh" ' +
+      `content="0;url=${address.replaceAll('&', '&amp;')}">`,
     { mode: 0o600 },
   )
   const child = spawn('xdg-open', [page], { stdio: 'ignore', detached: true })

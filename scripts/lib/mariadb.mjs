@@ -28,7 +28,8 @@ export async function startMariadb(folder) {
 /** A server whose data lies in a folder: it can be started, and started again, at a port. */
 export function mariadbIn(folder) {
   mkdirSync(folder, { recursive: true, mode: 0o700 })
-  // A folder of its own for what is passing: a server that starts clears that of another away, and the other one crashes.
+  // A folder of its own for what is passing: a server that starts clears that of another away, and the other one
+  // crashes.
   const passing = join(folder, 'tmp')
   mkdirSync(passing, { recursive: true, mode: 0o700 })
   const data = join(folder, 'data')
@@ -50,7 +51,9 @@ export function mariadbIn(folder) {
   return { urlOf, startAt: (port) => startAt({ folder, data, init, port, url: urlOf(port, 'air_muster') }) }
 }
 
-/** It would set aside 8 TB of addresses otherwise, which not every kernel gives; releases that know it not pass it over. */
+/**
+ * It would set aside 8 TB of addresses otherwise, which not every kernel gives; releases that know it not pass it over.
+ */
 const mostMemory = '--loose-innodb-buffer-pool-size-max=128M'
 
 async function startAt({ folder, data, init, port, url }) {

@@ -23,9 +23,10 @@ const boxes = (count, { model, macPrefix, shelfModel = model }) =>
 /**
  * One muster of boxed units in a stack of its own.
  *
- * @param {{ count: number, pace: number, checkout?: string, kind?: { model: string, macPrefix: string, shelfModel?: string },
- *   beside?: { id: string, name: string, mac: string, serial: string, model: string, shelfModel: string }[], cards?: string[] }} options
- *   `beside` are further units, such as a controller; `cards` are kit cards of the job's own
+ * @param {{ count: number, pace: number, checkout?: string, kind?: { model: string, macPrefix: string, shelfModel?:
+ *   string },
+ *   beside?: { id: string, name: string, mac: string, serial: string, model: string, shelfModel: string }[], cards?:
+ *   string[] }} options `beside` are further units, such as a controller; `cards` are kit cards of the job's own
  *
  * @returns seconds from its first event to its last; the runner's processor time, seconds, and its peak of memory, MB
  */

@@ -1,4 +1,5 @@
-// Installs what is missing: Debian packages by apt-get, node modules by npm install, at the versions of the lock file. Says plainly what it cannot do.
+// Installs what is missing: Debian packages by apt-get, node modules by npm install, at the versions of the lock file.
+// Says plainly what it cannot do.
 import { spawn, spawnSync } from 'node:child_process'
 import { once } from 'node:events'
 import { existsSync } from 'node:fs'
@@ -119,7 +120,9 @@ export async function ensureDebian(...wanted) {
   const prefix = privilege()
   if (!existsSync('/usr/bin/apt-get') || !prefix)
     fail(
-      `Missing: ${missing.map((name) => `${packages[name].names[0]} (for ${packages[name].why})`).join(', ')}. There is neither root nor sudo here to install it with; have somebody run: ${cure}`,
+      'Missing: ' +
+        `${missing.map((name) => `${packages[name].names[0]} (for ${packages[name].why})`).join(', ')}. There ` +
+        `is neither root nor sudo here to install it with; have somebody run: ${cure}`,
     )
   say(`Installing ${names.join(', ')} …`)
   const install = () => run([...prefix, 'apt-get', 'install', '-y', '-qq', '--no-install-recommends', ...names])
@@ -145,7 +148,10 @@ export function privilege() {
     : undefined
 }
 
-/** @param {'to-run' | 'to-test'} purpose  what only tests and checks need is left out of a first start: it takes half of the time */
+/**
+ * @param {'to-run' | 'to-test'} purpose  what only tests and checks need is left out of a first start: it takes half of
+ *   the time
+ */
 export async function ensureNodeModules(purpose = 'to-test') {
   // npm writes this file when an install is complete.
   const complete = existsSync(join(root, 'node_modules/.package-lock.json'))

@@ -29,7 +29,8 @@ export function runningNote(folder) {
     /**
      * Makes the folder this process's own for as long as it runs, and ends what a crash has left behind.
      *
-     * @returns {Promise<{ launcher?: number, address?: string } | undefined>} what runs here already, as far as it has said
+     * @returns {Promise<{ launcher?: number, address?: string } | undefined>} what runs here already, as far as it has
+     *   said
      */
     take: async () => {
       const isOurs = await lock(folder)
@@ -50,7 +51,9 @@ export function runningNote(folder) {
   }
 }
 
-/** Of all that ask at one moment the kernel lets one have it, and takes it back when that process ends, however it ends. */
+/**
+ * Of all that ask at one moment the kernel lets one have it, and takes it back when that process ends, however it ends.
+ */
 function lock(folder) {
   const name = createHash('sha256').update(resolve(folder)).digest('hex')
   const server = createServer().unref()

@@ -13,7 +13,8 @@ import { supervise } from './supervise.mjs'
 /**
  * The demo's stack, with a lab for its wire.
  *
- * @param {{ folder: string, pace: number, web?: boolean, wantedPort?: number, shelf?: string, onPids?: (pids: number[]) => void }} options
+ * @param {{ folder: string, pace: number, web?: boolean, wantedPort?: number, shelf?: string, onPids?: (pids: number[])
+ *   => void }} options
  */
 export function startStack({ pace, shelf, ...options }) {
   return startParts(options, async ({ folder, env, parts }) => {
@@ -29,7 +30,8 @@ export function startStack({ pace, shelf, ...options }) {
 /**
  * An installation on a real wire. Without `helper` the runner goes by what an ordinary user may do.
  *
- * @param {{ folder: string, interfaceName: string, helper?: { prefix: string[] }, web?: boolean, wantedPort?: number, databaseUrl?: string, onPids?: (pids: number[]) => void }} options
+ * @param {{ folder: string, interfaceName: string, helper?: { prefix: string[] }, web?: boolean, wantedPort?: number,
+ *   databaseUrl?: string, onPids?: (pids: number[]) => void }} options
  */
 export function startInstallation({ interfaceName, helper, ...options }) {
   return startParts(options, async ({ folder, parts, env: database }) => {

@@ -8,7 +8,8 @@ const longestPauseMs = 15_000
 const recoveredMs = 30_000
 
 /**
- * @typedef {{ pid: number, ended: Promise<number | null>, stop: (patienceMs?: number) => Promise<void>, kill: (signal: string) => void }} Child
+ * @typedef {{ pid: number, ended: Promise<number | null>, stop: (patienceMs?: number) => Promise<void>, kill: (signal:
+ *   string) => void }} Child
  *
  * @param {{ file: string, onPids?: (pids: number[]) => void }} options  `file`: where the standing of the parts is told
  */

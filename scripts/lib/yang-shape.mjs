@@ -40,7 +40,10 @@ function typeText({ base, range, length, fraction, patterns, enums, types }) {
   if (base === 'identityref') return 'z.string()'
   if (base === 'decimal64') {
     const scaled = range.map((pair) => pair.map((each) => each / 10 ** fraction))
-    return `z.string().regex(/^-?\\d+(\\.\\d{1,${fraction}})?$/).transform(Number).refine((value) => ${within(scaled, 'value')})`
+    return (
+      `z.string().regex(/^-?\\d+(\\.\\d{1,${fraction}})?$/).transform(Number).refine((value) => ` +
+      `${within(scaled, 'value')})`
+    )
   }
   if (base === 'binary') {
     const octets = "z.base64().transform((text) => Buffer.from(text, 'base64'))"

@@ -1,6 +1,7 @@
 /**
  * Makes a server action of what it does. Anybody who may ask can send an action whatever they like, so what comes is
- * held against the types of its arguments first. What is more than a plain value is read by the use case that it is for.
+ * held against the types of its arguments first. What is more than a plain value is read by the use case that it is
+ * for.
  */
 import { message } from '../core/message/message'
 import 'server-only'

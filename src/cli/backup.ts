@@ -36,14 +36,18 @@ export async function restore(path: string, options: BackupOptions & { replace?:
     if (jobs.length > 0 && !options.replace)
       throw new CommandError(
         2,
-        `There are ${jobs.length} jobs here, and a restore replaces everything. Say --replace if that is meant; make a backup first.`,
+        `There are ${jobs.length} jobs here, and a restore replaces everything. Say --replace if that is ` +
+          'meant; make a backup first.',
       )
     const madeAt = await restoreWhole(store, vaultKeyFile, path, passphrase).catch((error: unknown) => {
       if (error instanceof SealError || error instanceof RestoreError)
         throw new CommandError(2, `${path} cannot be restored: ${sentence(error.told)}. Nothing has changed.`)
       throw error
     })
-    return `Everything is as it was on ${madeAt}. End Air Muster and start it again: what runs still holds the former key.`
+    return (
+      `Everything is as it was on ${madeAt}. End Air Muster and start it again: what runs still holds the ` +
+      'former key.'
+    )
   })
 }
 
@@ -55,6 +59,7 @@ function passphraseOf({ passphraseFile }: BackupOptions): string {
   if (passphrase.length >= shortestPassphrase) return passphrase
   throw new CommandError(
     2,
-    `A passphrase of ${shortestPassphrase} characters or more seals the file: put it in a file of yours and name that with --passphrase-file, or in AIR_MUSTER_BACKUP_PASSPHRASE.`,
+    `A passphrase of ${shortestPassphrase} characters or more seals the file: put it in a file of yours and ` +
+      'name that with --passphrase-file, or in AIR_MUSTER_BACKUP_PASSPHRASE.',
   )
 }

@@ -1,4 +1,6 @@
-/** Which installation a command speaks to: the one that it names, else the environment's, else the one that runs here. */
+/**
+ * Which installation a command speaks to: the one that it names, else the environment's, else the one that runs here.
+ */
 import { existsSync, readFileSync } from 'node:fs'
 import { homedir } from 'node:os'
 import { join, resolve } from 'node:path'
@@ -54,12 +56,14 @@ export function running(): Running {
   if (!first)
     throw new CommandError(
       2,
-      `Nothing runs with its data in ${dataFolders().join(' or ')}: start it with npm run demo, or on a real wire with npm start. Where that was given another folder, name it here too: --data FOLDER.`,
+      `Nothing runs with its data in ${dataFolders().join(' or ')}: start it with npm run demo, or on a real ` +
+        'wire with npm start. Where that was given another folder, name it here too: --data FOLDER.',
     )
   if (!first.note)
     throw new CommandError(
       2,
-      `${first.file} cannot be read: the start is still under way, or was broken off. Wait a moment, or start anew with npm run demo.`,
+      `${first.file} cannot be read: the start is still under way, or was broken off. Wait a moment, or ` +
+        'start anew with npm run demo.',
     )
   throw new CommandError(
     2,

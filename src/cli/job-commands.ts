@@ -139,7 +139,8 @@ const silentRunnerMs = 45_000
 
 /**
  * @returns the roll; with `wait` once the muster is over
- * @throws CommandError 1 where not every unit answers or the muster failed, 2 where it cannot begin, 3 where no runner works
+ * @throws CommandError 1 where not every unit answers or the muster failed, 2 where it cannot begin, 3 where no runner
+ *   works
  */
 export function run(slug: string, { wait, units }: { wait?: true; units?: string[] }): Promise<string> {
   return withStore(async (store) => {
@@ -181,7 +182,8 @@ async function over(store: Store, jobId: number, order: number): Promise<void> {
     if (silentMs > patienceMs && performance.now() - since > patienceMs)
       throw new CommandError(
         3,
-        'No runner works on the wire. The order waits, and is carried out when one runs: see whether npm run demo still runs.',
+        'No runner works on the wire. The order waits, and is carried out when one runs: see whether npm run ' +
+          'demo still runs.',
       )
     await new Promise((resolve) => setTimeout(resolve, 200))
   }
@@ -233,7 +235,8 @@ export function exportSheet(slug: string, { csv, settings, json, job: whole }: E
   if (!csv && !settings && !json && !whole)
     throw new CommandError(
       2,
-      'Say in which form: muster export <job> --csv for the units, --settings for every setting, --json for both, or --job for the whole job without its secrets.',
+      'Say in which form: muster export <job> --csv for the units, --settings for every setting, --json for ' +
+        'both, or --job for the whole job without its secrets.',
     )
   return withStore(async (store) => {
     const view = await mustView(store, slug)

@@ -31,7 +31,8 @@ function parsed(path: string, text: string): unknown {
   if (fault)
     throw new CommandError(
       2,
-      `${path} line ${fault.linePos?.[0].line ?? 1} is not YAML: ${fault.message.split('\n')[0]?.replace(/ at line .*/, '') ?? ''}.`,
+      `${path} line ${fault.linePos?.[0].line ?? 1} is not YAML: ` +
+        `${fault.message.split('\n')[0]?.replace(/ at line .*/, '') ?? ''}.`,
     )
   return document.toJS()
 }

@@ -30,7 +30,10 @@ export function rules(code: string | undefined, { json, all }: RulesOptions): st
 function unknownCountry(code: string, codes: readonly string[]): string {
   const near = nearCountries(code, codes)
   const list = near.map((each) => `${each.code} (${each.name})`).join(', ')
-  return `There are no radio rules for "${code}". ${list === '' ? 'A country is two letters, such as NZ.' : `Near to it: ${list}.`}`
+  return (
+    `There are no radio rules for "${code}". ` +
+    `${list === '' ? 'A country is two letters, such as NZ.' : `Near to it: ${list}.`}`
+  )
 }
 
 function asJson(country: CountryRules): unknown {
@@ -54,7 +57,10 @@ function asJson(country: CountryRules): unknown {
 }
 
 function heading(country: CountryRules): string {
-  return `${country.country}  ${countryName(country.country)}, ${radarRules(country)}, ${legalBlocks(country).length} blocks`
+  return (
+    `${country.country}  ${countryName(country.country)}, ${radarRules(country)}, ` +
+    `${legalBlocks(country).length} blocks`
+  )
 }
 
 const whyNothing = (country: CountryRules, band: Band): string[] => {
@@ -76,5 +82,7 @@ function table(country: CountryRules): string {
 function line(block: LegalBlock): string {
   const { channel, width, lowMhz, highMhz, limitDbm } = block
   const marks = conditionsOf(block).join(', ')
-  return `  ${String(channel).padStart(3)}  ${String(width).padStart(3)} MHz  ${lowMhz} to ${highMhz} MHz  ${limitDbm.toFixed(2).padStart(5)} dBm ${block.conducted ? 'cond.' : 'EIRP '}  ${marks}`.trimEnd()
+  const limit = `${limitDbm.toFixed(2).padStart(5)} dBm ${block.conducted ? 'cond.' : 'EIRP '}`
+  const range = `${String(width).padStart(3)} MHz  ${lowMhz} to ${highMhz} MHz`
+  return `  ${String(channel).padStart(3)}  ${range}  ${limit}  ${marks}`.trimEnd()
 }

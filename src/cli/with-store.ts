@@ -22,7 +22,8 @@ export async function withStore<T>(use: (store: Store) => Promise<T>): Promise<T
     if (fault?.kind === 'away')
       throw new CommandError(
         2,
-        'The database does not answer. See whether npm run demo still runs; it starts a database that died again by itself.',
+        'The database does not answer. See whether npm run demo still runs; it starts a database that died ' +
+          'again by itself.',
       )
     if (fault) throw new CommandError(2, `${sentence(fault.told)}.`)
     if (error instanceof BrokenRowError)

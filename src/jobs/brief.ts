@@ -1,4 +1,6 @@
-/** The brief of a job: saved with the secrets that it needs, and planned again where it changes what a plan is made of. */
+/**
+ * The brief of a job: saved with the secrets that it needs, and planned again where it changes what a plan is made of.
+ */
 import { type Brief, briefSchema } from '../core/brief/brief'
 import { failedBy, type Outcome } from '../core/job/outcome'
 import { type Job, saveBrief as keepBrief } from '../store/jobs'

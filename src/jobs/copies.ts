@@ -15,7 +15,9 @@ import type { Actor } from './installation'
 type SecretCopy = Exclude<Copy, 'page-when-held' | 'showing'>
 export const copySchema: z.ZodType<SecretCopy> = z.enum(['as-found', 'as-left', 'from-pages'])
 
-/** A copy as a file: what it is called by the unit, and which kind of text it is; or what its pages gave, in base 64. */
+/**
+ * A copy as a file: what it is called by the unit, and which kind of text it is; or what its pages gave, in base 64.
+ */
 export interface CopyFile {
   readonly name: string
   readonly text: string

@@ -1,4 +1,6 @@
-/** All jobs, a line each: how far each is, or why it cannot be read. One that cannot be read leaves the others alone. */
+/**
+ * All jobs, a line each: how far each is, or why it cannot be read. One that cannot be read leaves the others alone.
+ */
 
 import type { Brief } from '../core/brief/brief'
 import type { Message } from '../core/message/message'

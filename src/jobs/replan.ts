@@ -1,4 +1,7 @@
-/** Plans a job anew from what is kept: brief, kit list, floors, addresses and locks. What a unit has, it keeps where it may. */
+/**
+ * Plans a job anew from what is kept: brief, kit list, floors, addresses and locks. What a unit has, it keeps where it
+ * may.
+ */
 
 import { withBareCards } from '../core/kit/bare-card'
 import { shutChannels } from '../core/muster/shut-channels'

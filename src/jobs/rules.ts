@@ -1,4 +1,6 @@
-/** The radio rules of the installation: looked at before they are taken into use, and then every job is planned anew. */
+/**
+ * The radio rules of the installation: looked at before they are taken into use, and then every job is planned anew.
+ */
 import { done, failed, type Outcome } from '../core/job/outcome'
 import type { RulesOffer } from '../core/regulatory/rules-offer'
 import { listJobs } from '../store/jobs'

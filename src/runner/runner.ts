@@ -74,7 +74,9 @@ export class Runner {
     })
   }
 
-  /** Works until the signal is given, then ends what it does between two steps and leaves the rest to its next start. */
+  /**
+   * Works until the signal is given, then ends what it does between two steps and leaves the rest to its next start.
+   */
   async run(signal: AbortSignal): Promise<void> {
     const { records, id } = this.#options
     this.#clock.start()
@@ -136,7 +138,9 @@ export class Runner {
     this.#working.set(order.id, work)
   }
 
-  /** Whatever an order does, its lease is kept meanwhile; what it throws is said, and it is begun again or has failed. */
+  /**
+   * Whatever an order does, its lease is kept meanwhile; what it throws is said, and it is begun again or has failed.
+   */
   async #carryOut(order: Order, askedAt: Instant, signal: AbortSignal): Promise<void> {
     const { records, id } = this.#options
     const callOff = new AbortController()

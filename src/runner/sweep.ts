@@ -70,7 +70,10 @@ interface Answerer extends Candidate {
   readonly mac: string
 }
 
-/** Addresses worth asking for: the factory address of each model on the list, each planned one, and where a unit was left. */
+/**
+ * Addresses worth asking for: the factory address of each model on the list, each planned one, and where a unit was
+ * left.
+ */
 function candidates({ units, plans, cards, management, lent, provenAt }: SweepInput): Candidate[] {
   const managementPrefix = parseCidr(management)?.prefix ?? 24
   const byAddress = new Map<string, Candidate>()

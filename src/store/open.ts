@@ -17,7 +17,9 @@ export type Database = MySqlDatabase<MySql2QueryResultHKT, MySql2PreparedQueryHK
 export interface Store {
   readonly db: Database
   readonly vault: Vault
-  /** A connection of one's own, for rows that are read or written one after the other. It is given back, or destroyed. */
+  /**
+   * A connection of one's own, for rows that are read or written one after the other. It is given back, or destroyed.
+   */
   connection(): Promise<PoolConnection>
   /** Ends every wait for a database that is away, and closes. */
   close(): Promise<void>

@@ -120,7 +120,8 @@ function claimNext(
       .where(
         and(
           others,
-          sql`(${orders.status} = 'open' or (${orders.status} in ('claimed', 'pausing') and (${orders.leaseUntil} < ${now} or ${orders.leaseOwner} = ${owner})))`,
+          sql`(${orders.status} = 'open' or (${orders.status} in ('claimed', 'pausing') and (${orders.leaseUntil} <
+            ${now} or ${orders.leaseOwner} = ${owner})))`,
           sql`(${orders.notBefore} is null or ${orders.notBefore} <= ${now})`,
         ),
       )

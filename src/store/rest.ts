@@ -1,4 +1,7 @@
-/** Two ways to wait that several processes need: a rest that can be cut short, and an answer that is not waited for for ever. */
+/**
+ * Two ways to wait that several processes need: a rest that can be cut short, and an answer that is not waited for for
+ * ever.
+ */
 import { setTimeout as sleep } from 'node:timers/promises'
 
 /** Resolves after so many ms, or as soon as the signal is given; it never throws. */

@@ -208,7 +208,9 @@ export const formerPasswords = mysqlTable('former_passwords', {
   sealed: sealedBlob('sealed').notNull(),
 })
 
-/** Configurations in the units' own form, sealed: they may hold passphrases. Of a box, whatever row of the list it has. */
+/**
+ * Configurations in the units' own form, sealed: they may hold passphrases. Of a box, whatever row of the list it has.
+ */
 export const backups = mysqlTable(
   'backups',
   {

@@ -150,7 +150,10 @@ export async function forgetPin(store: Store, jobId: number, mac: string): Promi
   await store.db.delete(pins).where(and(eq(pins.jobId, jobId), eq(pins.mac, mac)))
 }
 
-/** Pins the certificate that this MAC shows, where it never showed one. @returns the pinned one, and whether it was pinned now */
+/**
+ * Pins the certificate that this MAC shows, where it never showed one. @returns the pinned one, and whether it was
+ * pinned now
+ */
 export async function pinOnFirstSight(
   store: Store,
   jobId: number,

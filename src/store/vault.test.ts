@@ -52,7 +52,12 @@ it('takes its key from the environment, and says what is wrong with a short one'
 
 it('is made by one of many processes that start at once, and all have the same', async () => {
   const file = join(folder, 'vault.key')
-  const script = `import('esbuild').then(async ({ build }) => { const out = await build({ entryPoints: ['src/store/vault.ts'], bundle: true, platform: 'node', format: 'esm', write: false }); const { openVault } = await import('data:text/javascript;base64,' + Buffer.from(out.outputFiles[0].text).toString('base64')); openVault(${JSON.stringify(file)}, '').seal('a', 'b') })`
+  const script =
+    `import('esbuild').then(async ({ build }) => { const out = await build({ entryPoints: ` +
+    `['src/store/vault.ts'], bundle: true, platform: 'node', format: 'esm', write: false }); const { openVault ` +
+    `} = await import('data:text/javascript;base64,' + ` +
+    `Buffer.from(out.outputFiles[0].text).toString('base64')); openVault(${JSON.stringify(file)}, ` +
+    `'').seal('a', 'b') })`
   const codes = await Promise.all(
     Array.from(
       { length: 6 },

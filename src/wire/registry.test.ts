@@ -16,7 +16,7 @@ it('every card in the box asks of its dialect only what that has parts for', asy
   }
 })
 
-it('a session is refused where its card says that changes wait, and the dialect has no words to apply them', async () => {
+it('refuses a session whose card says that changes wait, and whose dialect has no words to apply them', async () => {
   const card = direct.find(({ dialect }) => dialect.kind === 'netconf')
   if (!card) throw new Error('no card speaks netconf')
   const staged = { ...card, does: { ...card.does, applies: 'staged' } } as DirectCard

@@ -29,8 +29,8 @@ Everything that Air Muster says is a code with parameters, in the database, in t
 sentence is made last, where it is shown. This page lists each code with its English sentence; the papers for a client
 and all messages are there in German as well.
 
-\`‹name›\` stands for a parameter, and 7 for a number. Find a code with your browser's search. \`npm run messages\` writes
-this page from the tables in \`src/core/message/\` and \`src/words/\`.
+\`‹name›\` stands for a parameter, and 7 for a number. Find a code with your browser's search. This page is written by
+\`npm run messages\` from the tables in \`src/core/message/\` and \`src/words/\`.
 
 ## Why a unit is held
 

@@ -1,7 +1,8 @@
 /**
  * Twenty-four hosts at one address, each a network namespace with Debian's own sshd, mustered side by side over gateway
- * lanes as `npm start` does it, against one alone; in turn, ratios from one run. Once with hosts that do at once what they
- * are told, and once with hosts that take a minute to come to a new address, as equipment does: 60 to 120 s are usual.
+ * lanes as `npm start` does it, against one alone; in turn, ratios from one run. Once with hosts that do at once what
+ * they are told, and once with hosts that take a minute to come to a new address, as equipment does: 60 to 120 s are
+ * usual.
  */
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { cpus, tmpdir } from 'node:os'
@@ -58,6 +59,7 @@ for (const [name, takes] of Object.entries(applySeconds)) {
     all.push(await musterSeconds(many, takes))
   }
   process.stdout.write(
-    `They move ${name}, in ${takes} s\n${line('one', one)}${line(`${many}`, all)}${many} to one      ${(median(all) / median(one)).toFixed(3)} (wanted: at most 1.10)\n`,
+    `They move ${name}, in ${takes} s\n${line('one', one)}${line(`${many}`, all)}${many} to one      ` +
+      `${(median(all) / median(one)).toFixed(3)} (wanted: at most 1.10)\n`,
   )
 }

@@ -67,7 +67,8 @@ for (const unit of units) {
 const seconds = (performance.now() - begun) / 1000
 const megabytes = (process.memoryUsage().rss - before) / 1024 / 1024
 print(
-  `1,000 units with 16 networks: ${settings} settings compiled, compared and foretold, ${differences} differ: ${seconds.toFixed(2)} s (wanted: under 1), ${megabytes.toFixed(0)} MB more (wanted: under 200)`,
+  `1,000 units with 16 networks: ${settings} settings compiled, compared and foretold, ${differences} ` +
+    `differ: ${seconds.toFixed(2)} s (wanted: under 1), ${megabytes.toFixed(0)} MB more (wanted: under 200)`,
 )
 
 const store = openStore({ url: process.env.AIR_MUSTER_DB ?? '', vaultKeyFile: process.env.AIR_MUSTER_VAULT_FILE ?? '' })

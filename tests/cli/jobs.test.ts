@@ -59,7 +59,8 @@ it('loads a job with a plan for each unit and secrets that nobody typed, and lis
   expect(sheet[0]).toMatch(/^name,location,model,mac,serial,site switch,site port,address,/)
   expect(sheet).toHaveLength(6 - 1)
   expect(sheet[3]).toContain(
-    'hall-03,gate A,Ostrel O-40,02:4f:52:10:6a:2e,OS4-7731-2E,hall rack,3,10.44.8.22,6,,20,11,11,14,3,,60,,40,17,17,22,5,,Ellery Crew,,not mustered',
+    'hall-03,gate A,Ostrel O-40,02:4f:52:10:6a:2e,OS4-7731-2E,hall ' +
+      'rack,3,10.44.8.22,6,,20,11,11,14,3,,60,,40,17,17,22,5,,Ellery Crew,,not mustered',
   )
 })
 
@@ -134,7 +135,9 @@ it('ends with 3 and says so where it waits and no runner works', async () => {
   expect(await muster('run', 'port-ellery', '--wait')).toEqual({
     status: 3,
     out: '',
-    err: 'No runner works on the wire. The order waits, and is carried out when one runs: see whether npm run demo still runs.\n',
+    err:
+      'No runner works on the wire. The order waits, and is carried out when one runs: see whether npm run ' +
+      'demo still runs.\n',
   })
 })
 
@@ -187,7 +190,9 @@ describe('where the installation does not answer', () => {
     )
     expect({ status, err }).toEqual({
       status: 2,
-      err: 'The database does not answer. See whether npm run demo still runs; it starts a database that died again by itself.\n',
+      err:
+        'The database does not answer. See whether npm run demo still runs; it starts a database that died ' +
+        'again by itself.\n',
     })
   })
 
@@ -244,6 +249,7 @@ it('deletes a job by its name, and prints its log afterwards', async () => {
     new RegExp(`^${job?.id} {2}Port Ellery ferry terminal, deleted 20`),
   )
   expect((await muster('log', String(job?.id))).out).toBe(
-    '2026-11-20T10:00:00.000Z  {"kind":"log","unit":"hall-01","told":{"code":"as-told","params":{"text":"signed in"}}}\n',
+    '2026-11-20T10:00:00.000Z  ' +
+      '{"kind":"log","unit":"hall-01","told":{"code":"as-told","params":{"text":"signed in"}}}\n',
   )
 })

@@ -1,4 +1,7 @@
-/** Every view, in both schemes, on a desk and on a phone: no rule of accessibility is broken, and the page has its frame. */
+/**
+ * Every view, in both schemes, on a desk and on a phone: no rule of accessibility is broken, and the page has its
+ * frame.
+ */
 import { source } from 'axe-core'
 import type { Page } from 'puppeteer-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'

@@ -138,7 +138,7 @@ describe("a job of one's own", () => {
     await sees('clients land in VLAN 30')
   })
 
-  it('refuses a passphrase that is too short or not ASCII, and says of one that can be guessed that it can', async () => {
+  it('refuses a passphrase that is too short or not ASCII, and says of one that it can be guessed', async () => {
     const keep = async (text: string): Promise<void> => {
       await type('Passphrase to keep', text)
       await press('Keep it')
@@ -167,7 +167,8 @@ describe("a job of one's own", () => {
   it('puts no open network on air until its name is typed twice', async () => {
     await choose('Security', 'open')
     await sees(
-      '"Thornby Crew" would be open: anyone nearby could read what its clients send. It is not put on air until its name is typed a second time.',
+      '"Thornby Crew" would be open: anyone nearby could read what its clients send. It is not put on air ' +
+        'until its name is typed a second time.',
     )
     await type('The name of the open network, again', 'Thornby Crew')
     await sees('"Thornby Crew" is open, as you confirmed')
@@ -232,7 +233,7 @@ describe("a job of one's own", () => {
     ).toEqual(['02:4f:52:77:00:01', '02:4f:52:77:00:02', '02:4f:52:77:00:03', '02:b7:1c:77:00:01', ''])
   })
 
-  it('is edited as a sheet: keys, fill, paste, sort, undo; a fault keeps only its own row from being saved', async () => {
+  it('is edited as a sheet: keys, fill, paste, sort, undo; a fault keeps only its row from being saved', async () => {
     const cell = (row: string, column: string) =>
       page.$eval(`[data-row="${row}"] [data-column="${column}"]`, (found) => found.textContent)
     await clickOn(page, '[data-row="mill-02"] [data-column="location"]')
@@ -478,7 +479,8 @@ describe("a job of one's own", () => {
     await file(
       drawing,
       'mill.svg',
-      '<svg xmlns="http://www.w3.org/2000/svg" width="600" height="300"><rect width="600" height="300" fill="#eee"/><script>document.title="no"</script></svg>',
+      '<svg xmlns="http://www.w3.org/2000/svg" width="600" height="300"><rect width="600" height="300" ' +
+        'fill="#eee"/><script>document.title="no"</script></svg>',
     )
     await shown()
     await expect.poll(natural).toBe('image/svg+xml')
@@ -610,6 +612,7 @@ describe("a job of one's own", () => {
 
   it('prints its papers in the language that the brief says', async () => {
     await clickOn(page, 'a[data-stage="brief"]')
+    await page.waitForSelector('[aria-label^="Language of"]')
     await choose('Language of the client’s papers', 'de')
     await clickOn(page, 'a[data-stage="handover"]')
     await page.waitForSelector('article[lang="de"]')
@@ -688,10 +691,10 @@ describe("a job of one's own", () => {
     await open('/jobs/thornby-mill-2/kit')
     await sees('units on the list')
     await press('Import a list')
+    const hex = (byte: number): string => byte.toString(16).padStart(2, '0')
     const rows = Array.from(
       { length: 200 },
-      (_, index) =>
-        `bin-${String(index).padStart(3, '0')},02:4f:52:99:${(index >> 8).toString(16).padStart(2, '0')}:${(index & 255).toString(16).padStart(2, '0')},Ostrel O-40`,
+      (_, index) => `bin-${String(index).padStart(3, '0')},02:4f:52:99:00:${hex(index)},Ostrel O-40`,
     )
     await file('input[type="file"][accept*="csv"]', 'many.csv', `name,mac,model\n${rows.join('\n')}\n`)
     await sees('200 to add')

@@ -148,7 +148,7 @@ export function frameWalk(open: () => Promise<Site>): void {
       await sees('4 of 4 answer')
     })
 
-    it("takes an answer back when the brief is changed, and trusts a new certificate on somebody's word alone", async () => {
+    it("takes an answer back when the brief is changed, and trusts a new certificate on a person's word", async () => {
       const { page, go, press, sees, text, hand } = shared
       await go('muster')
       await sees('of 4 answer')

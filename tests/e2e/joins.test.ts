@@ -1,4 +1,6 @@
-/** Every reason for which an access point does not come to its controller, provoked; in the long tests read on the page. */
+/**
+ * Every reason for which an access point does not come to its controller, provoked; in the long tests read on the page.
+ */
 
 import { rmSync } from 'node:fs'
 import type { Page } from 'puppeteer-core'

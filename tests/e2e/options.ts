@@ -145,7 +145,8 @@ export function optionsWalk(open: () => Promise<Site>): void {
       await type('Another channel at 5 GHz', '177')
       await page.keyboard.press('Enter')
       await sees(
-        'It has no plan. Ostrel O-40 finds channel 177 at 5 GHz neither legal in NZ nor within its own powers. Channel 177 at 20 MHz is not legal in NZ: no rule covers 5875 to 5895 MHz.',
+        'It has no plan. Ostrel O-40 finds channel 177 at 5 GHz neither legal in NZ nor within its own ' +
+          'powers. Channel 177 at 20 MHz is not legal in NZ: no rule covers 5875 to 5895 MHz.',
       )
       await press('Let 177 go at 5 GHz')
       await page.waitForFunction(() => /5 GHz: channel \d+/.test(document.body.innerText))

@@ -258,7 +258,7 @@ async function read(reply: Response, words: string): Promise<string> {
 }
 
 describe('the stream of events', () => {
-  it('brings every event after the number that a browser saw last, of each job that it names, and a pulse', async () => {
+  it('brings every event after the one that a browser saw last, of each job that it names, and a pulse', async () => {
     const reply = await ask('/api/events?after=port-ellery:0,nothing:0')
     expect(reply.headers.get('content-type')).toBe('text/event-stream')
     const streamed = await read(reply, '"seq":1,')

@@ -155,7 +155,7 @@ describe('real access points at one address', () => {
     expect(movedTo).not.toBe(radarChannel)
   })
 
-  it(`let a client in with the passphrase${isLong ? ', on the hidden network too,' : ''} and not with a wrong one`, async () => {
+  it(`let a client in with the passphrase${isLong ? ', hidden or not,' : ''} and not with another`, async () => {
     const known = await secrets()
     const password = known['admin/password'] ?? ''
     const tries = async (ssid: string, passphrase: string, hidden: '' | 'hidden') => {

@@ -71,7 +71,10 @@ it('says who it is, and lets nobody in with another password', async () => {
   await expect(session.signIn({ ...login, password: 'wrong' })).rejects.toMatchObject({ kind: 'refused' })
 })
 
-/** Leads to a port, and passes on what the client sends in pieces of 200 ms: what it sends soon after each other comes at once. */
+/**
+ * Leads to a port, and passes on what the client sends in pieces of 200 ms: what it sends soon after each other comes
+ * at once.
+ */
 async function inPieces(port: number): Promise<Server> {
   const server = createServer((near) => {
     const far = connect(port, '127.0.0.1')

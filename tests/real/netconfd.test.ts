@@ -73,7 +73,8 @@ async function edit(wireless: string): Promise<string> {
 }
 const octets = (text: string) => Buffer.from(text).toString('base64')
 const network = (id: string, name: string, security: string, more = '') =>
-  `<network><id>${id}</id><ssid>${octets(name)}</ssid><enabled>true</enabled><band>5</band>${more}<security>${security}</security></network>`
+  `<network><id>${id}</id><ssid>${octets(name)}</ssid><enabled>true</enabled><band>5</band>` +
+  `${more}<security>${security}</security></network>`
 const secured = '<mode>wpa2-personal</mode><passphrase>eight or more</passphrase>'
 
 it('loads the module, with its features', async () => {
@@ -83,7 +84,8 @@ it('loads the module, with its features', async () => {
   )
   expect(hello).toContain('features=staged,saving,time-zone-rule')
   send(
-    `<hello xmlns="${base}"><capabilities><capability>urn:ietf:params:netconf:base:1.0</capability></capabilities></hello>`,
+    '<hello ' +
+      `xmlns="${base}"><capabilities><capability>urn:ietf:params:netconf:base:1.0</capability></capabilities></hello>`,
   )
   // Its subsystem takes one message at a time.
   await new Promise((resolve) => setTimeout(resolve, 300))

@@ -67,13 +67,18 @@ const started = (): string => {
   chmodSync(file('tmp'), 0o1777)
   writeFileSync(
     file('etc/cups-files.conf'),
-    `ServerRoot ${file('etc')}\nCacheDir ${file('cache')}\nStateDir ${file('run')}\nRequestRoot ${file('spool')}\nTempDir ${file('tmp')}\nAccessLog ${file('log/access')}\nErrorLog ${file('log/error')}\nPageLog ${file('log/page')}\nSystemGroup root\nFileDevice Yes\n`,
+    `ServerRoot ${file('etc')}\nCacheDir ${file('cache')}\nStateDir ${file('run')}\nRequestRoot ` +
+      `${file('spool')}\nTempDir ${file('tmp')}\nAccessLog ${file('log/access')}\nErrorLog ` +
+      `${file('log/error')}\nPageLog ${file('log/page')}\nSystemGroup root\nFileDevice Yes\n`,
   )
   const guarded = (path: string): string =>
     `<Location ${path}>\n  AuthType Basic\n  Require user @SYSTEM\n  Order allow,deny\n  Allow all\n</Location>\n`
   writeFileSync(
     file('etc/cupsd.conf'),
-    `LogLevel warn\nListen 127.0.0.1:${port}\nBrowsing No\nDefaultAuthType Basic\nWebInterface Yes\nDefaultEncryption Never\n<Location />\n  Order allow,deny\n  Allow all\n</Location>\n${guarded('/admin')}${guarded('/admin/conf')}<Policy default>\n  <Limit All>\n    Order deny,allow\n  </Limit>\n</Policy>\n`,
+    `LogLevel warn\nListen 127.0.0.1:${port}\nBrowsing No\nDefaultAuthType Basic\nWebInterface ` +
+      `Yes\nDefaultEncryption Never\n<Location />\n  Order allow,deny\n  Allow ` +
+      `all\n</Location>\n${guarded('/admin')}${guarded('/admin/conf')}<Policy default>\n  <Limit All>\n    ` +
+      `Order deny,allow\n  </Limit>\n</Policy>\n`,
   )
   writeFileSync(
     file('etc/printers.conf'),
@@ -81,7 +86,10 @@ const started = (): string => {
   )
   const hash = execFileSync('openssl', ['passwd', '-6', login.password], { encoding: 'utf8' }).trim()
   writeFileSync(file('shadow'), `root:${hash}:19000:0:99999:7:::\n`, { mode: 0o600 })
-  return `mount --bind ${file('shadow')} /etc/shadow && exec /usr/sbin/cupsd -f -c ${file('etc/cupsd.conf')} -s ${file('etc/cups-files.conf')}`
+  return (
+    `mount --bind ${file('shadow')} /etc/shadow && exec /usr/sbin/cupsd -f -c ${file('etc/cupsd.conf')} -s ` +
+    `${file('etc/cups-files.conf')}`
+  )
 }
 
 const kept = (): string => readFileSync(join(folder, 'etc/cupsd.conf'), 'utf8')

@@ -1,7 +1,7 @@
 /**
  * The web client of deluge, four of it at one address: the first is shown by hand in its window, the others follow by
- * the card that came of it. The port of its pages plays the part of a channel, the time after which it signs out that of
- * a power, and its password is its own.
+ * the card that came of it. The port of its pages plays the part of a channel, the time after which it signs out that
+ * of a power, and its password is its own.
  */
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'

@@ -1,6 +1,6 @@
 /**
- * Django's administration, four of it at one address: the first is shown by hand in its window, the others follow by the
- * card that came of it. Users play the part of networks, the name of a site that of a unit.
+ * Django's administration, four of it at one address: the first is shown by hand in its window, the others follow by
+ * the card that came of it. Users play the part of networks, the name of a site that of a unit.
  */
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'

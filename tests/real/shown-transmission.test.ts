@@ -1,6 +1,7 @@
 /**
- * The web client of transmission, four of it at one address: the first is shown by hand in its window, the others follow
- * by the card that came of it. The folder for what it takes plays the part of a location, a port that of a channel.
+ * The web client of transmission, four of it at one address: the first is shown by hand in its window, the others
+ * follow by the card that came of it. The folder for what it takes plays the part of a location, a port that of a
+ * channel.
  */
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'

@@ -103,7 +103,8 @@ it('is shown once, and the others follow', async () => {
     expect(await kept(`${options} ('blogname', 'blogdescription', 'timezone_string') order by option_name`)).toEqual([
       ...[asked['unit.location'], asked['unit.name'], asked['clock.time-zone']],
     ])
-    const tags = `select name, description from wp_terms join wp_term_taxonomy using (term_id) where taxonomy = 'post_tag'`
+    const tags =
+      'select name, description from wp_terms join wp_term_taxonomy using (term_id) ' + "where taxonomy = 'post_tag'"
     expect(await kept(`${tags} order by name`)).toEqual(
       Object.values(networks).flatMap((each) => [each['network.ssid'], each['network.passphrase']]),
     )

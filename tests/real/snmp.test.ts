@@ -1,6 +1,6 @@
 /**
- * Debian's snmpd with a user of version 3 answers our questions, and refuses what it should; Debian's snmpget reads what
- * the stand-in of a controller tells.
+ * Debian's snmpd with a user of version 3 answers our questions, and refuses what it should; Debian's snmpget reads
+ * what the stand-in of a controller tells.
  */
 import { type ChildProcess, execFile, spawn } from 'node:child_process'
 import { createSocket } from 'node:dgram'
@@ -46,9 +46,12 @@ const bindings: readonly (readonly [string, string, string])[] = [
   [`${names}.301`, 'string', 'Crew'],
   [`${names}.302`, 'string', 'Crème'],
 ]
+const cases = [...objects.map(([oid, ...rest]) => [`${table}.${oid}`, ...rest] as const), ...bindings].map(
+  ([oid, type, value]) => `"-g ${oid}") printf '%s\\n%s\\n%s\\n' "$2" ${type} "${value}";;`,
+)
 const passed = `#!/bin/sh
 case "$1 $2" in
-${[...objects.map(([oid, ...rest]) => [`${table}.${oid}`, ...rest] as const), ...bindings].map(([oid, type, value]) => `"-g ${oid}") printf '%s\\n%s\\n%s\\n' "$2" ${type} "${value}";;`).join('\n')}
+${cases.join('\n')}
 esac
 `
 

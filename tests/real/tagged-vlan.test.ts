@@ -1,6 +1,6 @@
 /**
- * Units that are to be managed in a VLAN which only tags reach, from a laptop whose kernel has tagged VLANs (IEEE 802.1Q):
- * Debian's user-mode Linux plays the laptop, two boxes at one address with Debian's sshd, and the router.
+ * Units that are to be managed in a VLAN which only tags reach, from a laptop whose kernel has tagged VLANs (IEEE
+ * 802.1Q): Debian's user-mode Linux plays the laptop, two boxes at one address with Debian's sshd, and the router.
  */
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -77,7 +77,8 @@ longIt(
       'router',
       '02:ab:00:00:01:02',
       48,
-      'ip link add link eth0 name eth0.44 type vlan id 44; ip link set eth0.44 up; ip addr add 10.44.8.1/24 dev eth0.44',
+      'ip link add link eth0 name eth0.44 type vlan id 44; ip link set eth0.44 up; ip addr add 10.44.8.1/24 ' +
+        'dev eth0.44',
     )
     const ran = await muster('run', 'port-ellery', '--wait')
     expect(ran.status, ran.text).toBe(0)

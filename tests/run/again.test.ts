@@ -64,7 +64,7 @@ const changeRow = async (id: string, change: Partial<Unit>): Promise<void> => {
 }
 
 describe('a brief that is changed after a muster', () => {
-  it('takes back that units answer, says what is asked since, and the sheet prints what they were left as', async () => {
+  it('takes back that units answer, says what is asked since, and prints the sheet as they were left', async () => {
     await changeBrief((brief) => {
       for (const network of brief.networks) network.hidden = true
     })

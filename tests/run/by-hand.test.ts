@@ -124,43 +124,47 @@ const signInShown = (): ShownRecord => {
   return { ...nothingShown, acts }
 }
 
-it('is signed in to as somebody has shown on another of its model, and held where the login on its label still opens it', async () => {
-  bench = await openBench({
-    shelf: 'Pellworth P6',
-    change: (job) => {
-      undescribed(job)
-      job.units = job.units.slice(0, 2)
-      job.brief.admin = { ...job.brief.admin, user: 'owner', passwords: 'one-per-job' }
-    },
-  })
-  const { store, jobId } = bench
-  const [one = '', two = ''] = bench.job.units.map(({ mac }) => mac)
-  await keepBackup(store, jobId, two, 'showing', keptRecord(signInShown()), new Date())
-  await sealSecret(store, jobId, secretName.labelPassword(one), 'owner', new Date())
-  const { unit } = bench.lab.plugged(one)
-  const set = async (passwords: ReadonlyMap<string, string>): Promise<void> => {
-    const wired = {
-      ...unit.configured.wired,
-      method: 'static',
-      address: await addressOf('odd-01'),
-      prefix: 24,
-    } as const
-    unit.configure({ ...unit.configured, country: 'NZ', httpsOnly: true, wired }, passwords)
-    unit.apply()
-    await expect.poll(() => unit.phase).toBe('applying')
-    await expect.poll(() => unit.phase).toBe('up')
-  }
-  await expect.poll(() => unit.serviceIsUp).toBe(true)
-  await set(new Map())
-  bench.startRunner()
-  await bench.order(['odd-01'])
-  const verdicts = async () =>
-    Object.fromEntries((await row('odd-01'))?.checks.map(({ code, verdict }) => [code, verdict]) ?? [])
-  expect(heldAt((await bench.settled()).rows.get('odd-01'), 'proof')?.code).toBe('check-failed')
-  expect(await verdicts()).toMatchObject({ 'factory-login': 'bad', 'new-login': 'bad' })
+it(
+  'is signed in to as somebody has shown on another of its model, and held where the login on its label still ' +
+    'opens it',
+  async () => {
+    bench = await openBench({
+      shelf: 'Pellworth P6',
+      change: (job) => {
+        undescribed(job)
+        job.units = job.units.slice(0, 2)
+        job.brief.admin = { ...job.brief.admin, user: 'owner', passwords: 'one-per-job' }
+      },
+    })
+    const { store, jobId } = bench
+    const [one = '', two = ''] = bench.job.units.map(({ mac }) => mac)
+    await keepBackup(store, jobId, two, 'showing', keptRecord(signInShown()), new Date())
+    await sealSecret(store, jobId, secretName.labelPassword(one), 'owner', new Date())
+    const { unit } = bench.lab.plugged(one)
+    const set = async (passwords: ReadonlyMap<string, string>): Promise<void> => {
+      const wired = {
+        ...unit.configured.wired,
+        method: 'static',
+        address: await addressOf('odd-01'),
+        prefix: 24,
+      } as const
+      unit.configure({ ...unit.configured, country: 'NZ', httpsOnly: true, wired }, passwords)
+      unit.apply()
+      await expect.poll(() => unit.phase).toBe('applying')
+      await expect.poll(() => unit.phase).toBe('up')
+    }
+    await expect.poll(() => unit.serviceIsUp).toBe(true)
+    await set(new Map())
+    bench.startRunner()
+    await bench.order(['odd-01'])
+    const verdicts = async () =>
+      Object.fromEntries((await row('odd-01'))?.checks.map(({ code, verdict }) => [code, verdict]) ?? [])
+    expect(heldAt((await bench.settled()).rows.get('odd-01'), 'proof')?.code).toBe('check-failed')
+    expect(await verdicts()).toMatchObject({ 'factory-login': 'bad', 'new-login': 'bad' })
 
-  await set(new Map([['owner', (await openSecret(store, jobId, secretName.jobPassword)) ?? '']]))
-  await bench.order(['odd-01'])
-  expect(answers((await bench.settled()).rows.get('odd-01')), JSON.stringify(await row('odd-01'))).toBe(true)
-  expect(await verdicts()).toMatchObject({ 'factory-login': 'good', 'new-login': 'good' })
-})
+    await set(new Map([['owner', (await openSecret(store, jobId, secretName.jobPassword)) ?? '']]))
+    await bench.order(['odd-01'])
+    expect(answers((await bench.settled()).rows.get('odd-01')), JSON.stringify(await row('odd-01'))).toBe(true)
+    expect(await verdicts()).toMatchObject({ 'factory-login': 'good', 'new-login': 'good' })
+  },
+)

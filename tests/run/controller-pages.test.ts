@@ -12,7 +12,7 @@ afterEach(() => bench.close())
 const dhcp = { prefix: 24, first: '10.44.8.100', last: '10.44.8.199', gateway: '10.44.8.1', dns: '10.44.8.1' }
 const point = (index: number) => bench.lab.plugged(`02:48:32:10:6a:3${index}`).unit
 
-it('are taken in, set and proven, after the unit that they join; one too many is turned away with that reason', async () => {
+it('are taken in, set and proven after the unit that they join; one too many is turned away', async () => {
   const variants = new Map([['Hearth H1', { ...hearthH1, mostPoints: 2 }]])
   bench = await openBench({ change: hearthWithUnits(3), pace: 30, lab: { dhcp, variants } })
   bench.startRunner()

@@ -36,7 +36,7 @@ it('is mustered over NETCONF: its move confirmed from its new address, and saved
   expect(device().effective.wired.address).toBe('10.44.8.20')
 })
 
-it('has the users that the brief names, of whom one may look alone, and loses a user that nobody asked for', async () => {
+it('has the users of the brief, of whom one may look alone, and loses a user that nobody asked for', async () => {
   bench = await openBench({ change: rack, pace: 200 })
   device().powerOn()
   await expect.poll(() => device().phase).toBe('up')

@@ -1,4 +1,7 @@
-/** What goes wrong around a runner, one by one: orders that throw, slow sweeps, clocks that jump, faults that no hand can cure. */
+/**
+ * What goes wrong around a runner, one by one: orders that throw, slow sweeps, clocks that jump, faults that no hand
+ * can cure.
+ */
 
 import { sql } from 'drizzle-orm'
 import { afterEach, describe, expect, it, vi } from 'vitest'
@@ -29,28 +32,32 @@ const placed = async () => {
 }
 const rest = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
 describe('an order that always throws', () => {
-  it('fails within a minute with its reason, is no longer said to be under way, and the others are worked meanwhile', async () => {
-    bench = await openBench()
-    const other = await loadJob(bench.store, { ...bench.job, slug: 'harbour', name: 'Harbour' }, new Date())
-    await appendEvents(bench.store, other, [
-      { at: new Date(), event: { kind: 'log', unit: 'hall-01', told: asTold('x') } },
-    ])
-    await bench.store.db.execute(
-      sql`update events set event = '{"kind":"from a newer program"}' where job_id = ${other}`,
-    )
-    const stop = bench.startRunner()
-    const broken = await placeOrder(bench.store, { jobId: other, kind: 'muster', units: allUnits })
-    const whole = await bench.order()
-    await expect.poll(() => statusOf(broken), { interval: 200 }).toBe('failed')
-    expect(await orderState(bench.store, broken)).toMatchObject({
-      reason: expect.stringMatching(/^row-unreadable .*events\.event/),
-    })
-    await bench.settled()
-    expect(await statusOf(whole)).toBe('done')
-    const roll = await bench.roll()
-    expect([...roll.rows.values()].filter(answers)).toHaveLength(4)
-    await expect(stop()).rejects.toThrow('order failed')
-  })
+  it(
+    'fails within a minute with its reason, is no longer said to be under way, and the others are worked ' +
+      'meanwhile',
+    async () => {
+      bench = await openBench()
+      const other = await loadJob(bench.store, { ...bench.job, slug: 'harbour', name: 'Harbour' }, new Date())
+      await appendEvents(bench.store, other, [
+        { at: new Date(), event: { kind: 'log', unit: 'hall-01', told: asTold('x') } },
+      ])
+      await bench.store.db.execute(
+        sql`update events set event = '{"kind":"from a newer program"}' where job_id = ${other}`,
+      )
+      const stop = bench.startRunner()
+      const broken = await placeOrder(bench.store, { jobId: other, kind: 'muster', units: allUnits })
+      const whole = await bench.order()
+      await expect.poll(() => statusOf(broken), { interval: 200 }).toBe('failed')
+      expect(await orderState(bench.store, broken)).toMatchObject({
+        reason: expect.stringMatching(/^row-unreadable .*events\.event/),
+      })
+      await bench.settled()
+      expect(await statusOf(whole)).toBe('done')
+      const roll = await bench.roll()
+      expect([...roll.rows.values()].filter(answers)).toHaveLength(4)
+      await expect(stop()).rejects.toThrow('order failed')
+    },
+  )
 })
 
 describe('a wire that is away when an order begins', () => {

@@ -76,7 +76,7 @@ async function open(
 const row = async (unit: string) => (await bench.roll()).rows.get(unit)
 const firmwareOf = (unit: keyof typeof mac): string => bench.lab.plugged(mac[unit]).unit.firmware
 
-it('are given it after the backup and before any setting, one at a time on one power budget, and proven with it', async () => {
+it('are given it after the backup, before any setting, one at a time on one power budget, and proven', async () => {
   await open(withImages(ours, ['rack', 'hall', 'stand', 't2']))
   await bench.settled()
   for (const unit of ['rack', 'hall', 'stand', 't2'])

@@ -1,4 +1,6 @@
-/** No room: for log lines, in the database, on the whole disk. Nothing ends over it, and all goes on when there is room. */
+/**
+ * No room: for log lines, in the database, on the whole disk. Nothing ends over it, and all goes on when there is room.
+ */
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
 import { closeSync, mkdirSync, mkdtempSync, openSync, rmSync, statfsSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -55,7 +57,8 @@ longIt('a muster waits for a database that has no room for its events, and goes 
     await expect.poll(async () => [...(await bench.roll()).rows.values()].some((row) => row.steps.networks)).toBe(true)
     // The server's own answer where a table space has no room: a full one cannot be emptied again without room.
     await bench.store.db.execute(
-      sql`create trigger no_room before insert on events for each row signal sqlstate 'HY000' set mysql_errno = 1114, message_text = 'The table is full'`,
+      sql`create trigger no_room before insert on events for each row signal sqlstate 'HY000' set mysql_errno =
+        1114, message_text = 'The table is full'`,
     )
     await new Promise((resolve) => setTimeout(resolve, 300))
     const before = (await bench.roll()).seq

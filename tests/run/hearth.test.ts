@@ -15,7 +15,7 @@ import { wholeBrief } from '../support/whole-brief'
 let bench: Bench
 afterEach(() => bench.close())
 
-it('are given an admin as they ask for their first, are set on their table and in their dialogs, and answer', async () => {
+it('are given their first admin as they ask, are set on their table and in their dialogs, and answer', async () => {
   bench = await openBench({ change: hearths(4, [hearthCard]), pace: 20 })
   bench.startRunner()
   await bench.order()

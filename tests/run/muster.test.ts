@@ -212,7 +212,9 @@ describe('when something is wrong', () => {
     const roll = await bench.settled()
     for (const unit of bench.job.units)
       expect(heldAt(roll.rows.get(unit.id), 'reach')).toMatchObject({
-        why: '"Ellery Crew" has no security: no open network is put on air unless its name is typed a second time in the brief.',
+        why:
+          '"Ellery Crew" has no security: no open network is put on air unless its name is typed a second time ' +
+          'in the brief.',
       })
     expect(bench.lab.units().every((unit) => unit.effective.country === 'US')).toBe(true)
   })

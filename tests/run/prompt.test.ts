@@ -53,7 +53,9 @@ longIt.each<Step>(['networks', 'password', 'return', 'save'])(
   },
 )
 
-/** A wire on which a unit that was told to move is seen at its old address for some looks more, and takes no connection. */
+/**
+ * A wire on which a unit that was told to move is seen at its old address for some looks more, and takes no connection.
+ */
 function slowToLeave(own: Host, [old, goal]: readonly [string, string]) {
   let looks = 0
   const calls: string[] = []

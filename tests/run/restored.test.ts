@@ -15,7 +15,7 @@ afterEach(async () => {
   rmSync(folder, { recursive: true, force: true })
 })
 
-it('is refused while somebody works on a muster; afterwards the units that were in its middle are brought home', async () => {
+it('is refused while a muster is worked on; afterwards units in its middle are brought home', async () => {
   bench = await openBench({ pace: 60 })
   const { store, env, job } = bench
   const [path, passphrase, key] = [join(folder, 'before'), 'three words and more', env.AIR_MUSTER_VAULT_FILE ?? '']

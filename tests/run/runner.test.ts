@@ -93,26 +93,29 @@ describe('a sweep', () => {
     expect(models).toEqual(['Lowbeam L24', 'Lowbeam L24', 'Lowbeam L24', 'Ostrel O-20'])
   })
 
-  it('knows a unit by what it says over LLDP, where its service says nothing that a card knows or does not answer', async () => {
-    const sheet = { ...ostrelO40, model: 'O-49', lldp: 'Brackwater B7, firmware 1.7' }
-    bench = await openBench({ lab: { variants: new Map([['Ostrel O-40', sheet]]) } })
-    await allUp(bench)
-    expect((await sweepOf(bench)).map(({ model }) => model)).toEqual([
-      ...['Brackwater B7', 'Brackwater B7', 'Brackwater B7', 'Ostrel O-20'],
-    ])
-    await bench.close()
-    // While it starts it answers ARP, and nothing else.
-    bench = await openBench({
-      ...{ lab: { variants: new Map([['Ostrel O-40', sheet]]) }, pace: 15 },
-      change: (job) => void job.units.pop(),
-    })
-    await expect.poll(() => bench?.lab.wire.arp('192.168.77.1').length, { interval: 10 }).toBe(3)
-    expect((await sweepOf(bench)).map(({ model, answers }) => [model, answers])).toEqual(
-      Array.from({ length: 3 }, () => ['Brackwater B7', 'arp-only']),
-    )
-  })
+  it(
+    'knows a unit by what it says over LLDP, where its service says nothing that a card knows or does not ' + 'answer',
+    async () => {
+      const sheet = { ...ostrelO40, model: 'O-49', lldp: 'Brackwater B7, firmware 1.7' }
+      bench = await openBench({ lab: { variants: new Map([['Ostrel O-40', sheet]]) } })
+      await allUp(bench)
+      expect((await sweepOf(bench)).map(({ model }) => model)).toEqual([
+        ...['Brackwater B7', 'Brackwater B7', 'Brackwater B7', 'Ostrel O-20'],
+      ])
+      await bench.close()
+      // While it starts it answers ARP, and nothing else.
+      bench = await openBench({
+        ...{ lab: { variants: new Map([['Ostrel O-40', sheet]]) }, pace: 15 },
+        change: (job) => void job.units.pop(),
+      })
+      await expect.poll(() => bench?.lab.wire.arp('192.168.77.1').length, { interval: 10 }).toBe(3)
+      expect((await sweepOf(bench)).map(({ model, answers }) => [model, answers])).toEqual(
+        Array.from({ length: 3 }, () => ['Brackwater B7', 'arp-only']),
+      )
+    },
+  )
 
-  it('says what speaks for a model: two things that agree, and whose it may be by its MAC alone while it starts', async () => {
+  it('says what speaks for a model: two things that agree, or its maker by its MAC while it starts', async () => {
     bench = await openBench({ change: (job) => void job.units.pop() })
     await allUp(bench)
     const by = ['realm', 'certificate', 'mac']

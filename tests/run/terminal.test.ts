@@ -20,7 +20,7 @@ afterEach(async () => {
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 const { stream, send } = windowOver(socketPath, () => `/${bench.jobId}/hall-01?by=Kea`)
 
-it('is signed in to by a login that the job knows, takes values that are put in, and keeps a muster waiting', async () => {
+it('is signed in to by a login of the job, takes values that are put in, and keeps a muster waiting', async () => {
   bench = await openBench({
     pace: 200,
     change: (job) => {

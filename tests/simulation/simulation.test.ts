@@ -15,7 +15,9 @@ import type { Scenario } from './scene'
 const runs = Number(process.env.AIR_MUSTER_SIMULATIONS ?? often(2000, 330_000))
 /** Seconds after which it ends early. */
 const seconds = Number(process.env.AIR_MUSTER_SIMULATED_SECONDS ?? Number.POSITIVE_INFINITY)
-/** Of musters, at the least, for each seed: 10,000 in `npm test`, a million in `npm run test:long`. A few have fewer. */
+/**
+ * Of musters, at the least, for each seed: 10,000 in `npm test`, a million in `npm run test:long`. A few have fewer.
+ */
 const mustersForEach = (played: number): number => (played < 3000 ? 2.5 : 3.01)
 
 it(`${runs} sites come to their end, whatever goes wrong meanwhile`, async () => {

@@ -231,7 +231,8 @@ describe('the plan', () => {
     await lockAddress(store, job.id, 'hall-01', '10.44.8.150')
     const planning = await replan(store, job.id)
     expect(planning?.faults.map(sentence)).toEqual([
-      "hall-01 is locked to 10.44.8.150, which is in use, a server's, reserved, in the DHCP pool or outside the subnet: it would get 10.44.8.20. Lock another address.",
+      "hall-01 is locked to 10.44.8.150, which is in use, a server's, reserved, in the DHCP pool or outside " +
+        'the subnet: it would get 10.44.8.20. Lock another address.',
     ])
     expect((await loadPlans(store, job.id)).faults).toMatchObject([
       { code: 'locked-address-not-free', unit: 'hall-01' },
@@ -297,7 +298,7 @@ describe('floors', () => {
 describe('kit cards of an installation', () => {
   const yaml = readFileSync(join(root, 'data/kit/ostrel-o-40.yaml'), 'utf8')
 
-  it('stand beside those of the program, or in the place of one of the same name, until they are taken off', async () => {
+  it('stand beside those of the program, or replace one of the same name, until they are taken off', async () => {
     expect(await saveCard(store, yaml.replace('model: O-40', 'model: O-41'), 0, new Date())).toMatchObject({ ok: true })
     expect(await saveCard(store, yaml.replace('watts: 13.5', 'watts: 12'), 0, new Date())).toMatchObject({ ok: true })
     const cards = await kitCardsOf(store)

@@ -64,17 +64,19 @@ it('is brought up to date once, however many begin at one moment, and says what 
   await Promise.all(others.map((each) => each.close()))
 })
 
-it('reads what older programs told: reasons and checks in words, and what was asked before there were settings', async () => {
+it('reads what older programs told: reasons and checks in words, and requests from before settings', async () => {
   await migrateStore(store, release(3))
   const { db } = store
   const job = demoJob()
   await db.execute(
-    sql`insert into jobs (id, slug, name, brief, created_at, last_seq) values (1, 'port-ellery', 'Port Ellery', ${JSON.stringify(job.brief)}, '2026-11-01', 4)`,
+    sql`insert into jobs (id, slug, name, brief, created_at, last_seq) values (1, 'port-ellery', 'Port Ellery',
+      ${JSON.stringify(job.brief)}, '2026-11-01', 4)`,
   )
   const [unit] = job.units
   if (!unit) throw new Error('no unit')
   await db.execute(
-    sql`insert into units (job_id, id, position, name, place, model, mac, serial, port) values (1, ${unit.id}, 0, ${unit.name}, ${unit.location}, ${unit.model}, ${unit.mac}, ${unit.serial}, ${unit.port})`,
+    sql`insert into units (job_id, id, position, name, place, model, mac, serial, port) values (1, ${unit.id}, 0,
+      ${unit.name}, ${unit.location}, ${unit.model}, ${unit.mac}, ${unit.serial}, ${unit.port})`,
   )
   const held = { is: 'held', why: 'It was away.', hands: ['Plug it in.'], resumesWhen: 'it-answers' }
   const events = [
@@ -170,10 +172,12 @@ it('has its rows upgraded in batches, goes on where it was interrupted, and says
   const { db } = store
   const job = demoJob()
   await db.execute(
-    sql`insert into jobs (id, slug, name, brief, created_at, last_seq) values (1, 'port-ellery', 'Port Ellery', ${JSON.stringify(job.brief)}, '2026-11-01', 1600)`,
+    sql`insert into jobs (id, slug, name, brief, created_at, last_seq) values (1, 'port-ellery', 'Port Ellery',
+      ${JSON.stringify(job.brief)}, '2026-11-01', 1600)`,
   )
   await db.execute(
-    sql`insert into plannings (job_id, faults, cost, at, revision) values (1, '[{"code":"no-legal-channel","unit":"hall-01","sentence":"It has no channel."}]', 0, '2026-11-01', 1)`,
+    sql`insert into plannings (job_id, faults, cost, at, revision) values (1,
+      '[{"code":"no-legal-channel","unit":"hall-01","sentence":"It has no channel."}]', 0, '2026-11-01', 1)`,
   )
   const events = Array.from({ length: 200 }, () => formerEvents('hall-01', '02:4f:52:00:00:01')).flat()
   const rows = events.map((event, at) => sql`(1, ${at + 1}, '2026-11-01', ${JSON.stringify(event)})`)
@@ -220,7 +224,8 @@ it('keeps drawings, gives orders their new form, and plans anew', async () => {
   const { db } = store
   const drawing = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>')
   await db.execute(
-    sql`insert into jobs (id, slug, name, brief, created_at) values (1, 'port-ellery', 'Port Ellery', ${JSON.stringify(demoJob().brief)}, '2026-11-01')`,
+    sql`insert into jobs (id, slug, name, brief, created_at) values (1, 'port-ellery', 'Port Ellery',
+      ${JSON.stringify(demoJob().brief)}, '2026-11-01')`,
   )
   for (const floor of ['hall', 'yard'])
     await db.execute(sql`insert into floor_drawings values (1, ${floor}, 'image/svg+xml', ${drawing}, '2026-11-01')`)
@@ -230,7 +235,8 @@ it('keeps drawings, gives orders their new form, and plans anew', async () => {
     ['[]', 'done'],
   ])
     await db.execute(
-      sql`insert into orders (job_id, kind, units, status, created_at) values (1, 'muster', ${units}, ${status}, '2026-11-01')`,
+      sql`insert into orders (job_id, kind, units, status, created_at) values (1, 'muster', ${units}, ${status},
+        '2026-11-01')`,
     )
   await db.execute(sql`insert into orders (job_id, kind, units, created_at) values (1, 'sweep', '[]', '2026-11-01')`)
 

@@ -1,4 +1,6 @@
-/** A thousand files with something changed in them: each is taken or refused in words, none hangs, none is half stored. */
+/**
+ * A thousand files with something changed in them: each is taken or refused in words, none hangs, none is half stored.
+ */
 
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -97,7 +99,8 @@ async function each(
 it('job files', async () => {
   const rows = async () => {
     const [tables] = (await fresh.store.db.execute(
-      sql`select (select count(*) from jobs) as jobs, (select count(*) from units) as units, (select count(*) from secrets) as secrets, (select count(*) from sites) as sites`,
+      sql`select (select count(*) from jobs) as jobs, (select count(*) from units) as units, (select count(*) from
+        secrets) as secrets, (select count(*) from sites) as sites`,
     )) as unknown as [[Record<string, number>]]
     return tables[0]
   }
@@ -125,7 +128,7 @@ it('job files', async () => {
   expect(answers.get('not stored') ?? 0).toBe(0)
 })
 
-it('radio rules: none is in use before somebody says yes, and a signed one only where nothing was changed', async () => {
+it('radio rules: none is in use before somebody says yes, and a signed one only where it is unchanged', async () => {
   const bytes = readFileSync(join(root, 'data/regulatory.db'))
   const whole = readRegulatoryDatabase(bytes)
   const answers = await each(seeded(2), async (random) => {

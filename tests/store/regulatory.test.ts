@@ -104,7 +104,7 @@ describe('newer radio rules', () => {
     expect(reading.ok && reading.offer).toMatchObject({ countries: 182, changed: 0, differences: [] })
   })
 
-  it('say what they change, are in use when somebody says yes to them, outdate the plans, and can be let go', async () => {
+  it('say what they change, are used when somebody says yes to them, outdate plans, and can be let go', async () => {
     const jobId = await loadJob(store, demoJob(), new Date())
     const reading = await offer(withPower(1700))
     if (!reading.ok) throw new Error(sentence(reading.told))

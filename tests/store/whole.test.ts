@@ -62,7 +62,8 @@ const whole = async (store: Store): Promise<WholeLine[]> => {
 function megabytesOf({ url, vaultKeyFile }: typeof from, ...words: string[]): number {
   const hook = join(folder, 'hook.cjs')
   const told = join(folder, 'memory')
-  // `maxRSS` of its usage would be ours where we have more: Linux counts what a process was before it began its program.
+  // `maxRSS` of its usage would be ours where we have more: Linux counts what a process was before it began its
+  // program.
   const tell = `const fs = require('fs')
     process.on('exit', () => fs.writeFileSync(${JSON.stringify(told)}, fs.readFileSync('/proc/self/status')))`
   writeFileSync(hook, tell)
@@ -95,7 +96,7 @@ describe('a backup', () => {
     await again.close()
   })
 
-  it('shows nothing of what it holds, and is refused with another passphrase, a changed byte or its end missing', async () => {
+  it('shows nothing of what it holds; another passphrase, a changed byte or a missing end is refused', async () => {
     const file = readFileSync(path)
     const { secrets } = await openDatedSecrets(from.store, jobId)
     for (const secret of [...secrets.values(), 'Überfahrt']) expect(file.includes(secret)).toBe(false)

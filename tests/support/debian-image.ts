@@ -1,4 +1,7 @@
-/** Debian packages that nobody here touched: unpacked, and a bootable image made of them. Built once, kept outside the tree. */
+/**
+ * Debian packages that nobody here touched: unpacked, and a bootable image made of them. Built once, kept outside the
+ * tree.
+ */
 import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'

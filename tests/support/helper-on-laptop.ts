@@ -34,7 +34,8 @@ export async function askedOnLaptop<T>(wire: BenchWire, folder: string, code: st
     'tsx',
     '--input-type=module',
     '-e',
-    `import { linuxHost } from './src/wire/host/linux.ts'\nconst host = linuxHost(${JSON.stringify(join(folder, 'helper.sock'))})\n${code}\nprocess.exit(0)`,
+    `import { linuxHost } from './src/wire/host/linux.ts'\nconst host = ` +
+      `linuxHost(${JSON.stringify(join(folder, 'helper.sock'))})\n${code}\nprocess.exit(0)`,
   ])
   let [text, fault] = ['', '']
   child.stdout?.on('data', (chunk) => {

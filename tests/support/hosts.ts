@@ -93,7 +93,8 @@ export function hostScript(index: number, folder: string): string {
   execFileSync(keygen, [...keygenWords, '-q', '-t', 'ed25519', '-N', '', '-f', join(etc, 'host_key')])
   writeFileSync(
     join(etc, 'sshd_config'),
-    'HostKey /etc/host_key\nPermitRootLogin yes\nPasswordAuthentication yes\nUsePAM no\nUseDNS no\nPidFile none\nMaxStartups 100\nAuthorizedKeysFile /etc/authorized_keys\nStrictModes no\n',
+    'HostKey /etc/host_key\nPermitRootLogin yes\nPasswordAuthentication yes\nUsePAM no\nUseDNS no\nPidFile ' +
+      'none\nMaxStartups 100\nAuthorizedKeysFile /etc/authorized_keys\nStrictModes no\n',
   )
   return `mount --bind ${etc} /etc && mount -t tmpfs none /run && mkdir -p -m 755 /run/sshd && hostname boxed-${index} &&
     exec ${unpacked('usr/sbin/sshd').join(' ')} -D -r -f /etc/sshd_config`

@@ -27,8 +27,11 @@ export function startSshd(folder: string, { port, password, hostKey, lines }: Ss
   execFileSync(keygen, [...keygenWords, '-q', '-t', hostKey, '-N', '', '-f', join(etc, 'host_key')])
   writeFileSync(
     join(etc, 'sshd_config'),
-    `ListenAddress 127.0.0.1\nPort ${port}\nHostKey /etc/host_key\nPermitRootLogin yes\nPasswordAuthentication yes\nUsePAM no\nUseDNS no\nPidFile none\n${lines.join('\n')}\n`,
+    `ListenAddress 127.0.0.1\nPort ${port}\nHostKey /etc/host_key\nPermitRootLogin ` +
+      `yes\nPasswordAuthentication yes\nUsePAM no\nUseDNS no\nPidFile none\n${lines.join('\n')}\n`,
   )
-  const script = `mount --bind ${etc} /etc && mount -t tmpfs none /run && mkdir -p -m 755 /run/sshd && exec ${unpacked('usr/sbin/sshd').join(' ')} -D -r -f /etc/sshd_config`
+  const script =
+    `mount --bind ${etc} /etc && mount -t tmpfs none /run && mkdir -p -m 755 /run/sshd && exec ` +
+    `${unpacked('usr/sbin/sshd').join(' ')} -D -r -f /etc/sshd_config`
   return spawn('unshare', ['-m', 'sh', '-c', script], { stdio: 'ignore' })
 }

@@ -1,4 +1,6 @@
-/** Addresses that the laptop lends, to clients that nobody here wrote: busybox as a client, dnsmasq as another server. */
+/**
+ * Addresses that the laptop lends, to clients that nobody here wrote: busybox as a client, dnsmasq as another server.
+ */
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'

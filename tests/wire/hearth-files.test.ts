@@ -1,4 +1,7 @@
-/** What no card sets, by hand in a window: a copy that a page offers, a copy that it takes over, a list that fills in late. */
+/**
+ * What no card sets, by hand in a window: a copy that a page offers, a copy that it takes over, a list that fills in
+ * late.
+ */
 import { afterAll, afterEach, beforeEach, expect } from 'vitest'
 import type { Told } from '../../src/core/showing/window-talk'
 import { wordsOf } from '../../src/lab/fronts/hearth/words'

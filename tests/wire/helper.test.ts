@@ -53,7 +53,8 @@ const macs = [0, 1, 2].map(macOf)
 describe('the wire helper', () => {
   it('tells everybody who has an address apart, and finds nobody where nobody is', async () => {
     const found = await onLaptop<{ one: string[]; none: string[]; all: { mac: string; address: string }[] }>(
-      `console.log(JSON.stringify({ one: await host.arp('${address}'), none: await host.arp('192.168.99.77'), all: await host.neighbours(['192.168.99.0/24']) }))`,
+      `console.log(JSON.stringify({ one: await host.arp('${address}'), none: await ` +
+        `host.arp('192.168.99.77'), all: await host.neighbours(['192.168.99.0/24']) }))`,
     )
     expect(found.one.toSorted()).toEqual(macs)
     expect(found.none).toEqual([])
@@ -77,20 +78,23 @@ describe('the wire helper', () => {
     expect(wire.standing()).toBe(before)
   })
 
-  it('says why it has no interface for a tagged VLAN where the kernel has none, and reaches everybody all the same', async () => {
-    const { laptop, macs: found } = await onLaptop<{ laptop: Laptop; macs: string[] }>(
-      `await host.reachVlans([44])
+  it(
+    'says why it has no interface for a tagged VLAN where the kernel has none, and reaches everybody all the ' + 'same',
+    async () => {
+      const { laptop, macs: found } = await onLaptop<{ laptop: Laptop; macs: string[] }>(
+        `await host.reachVlans([44])
       const lane = await host.openLane({ mac: '${macs[0]}', address: '${address}', prefix: 24 })
       console.log(JSON.stringify({ laptop: await host.laptop(), macs: await host.arp('${address}'), there: await lane.ping() }))
       await host.restore()`,
-    )
-    // Nobody is in that VLAN here, so that it is never among those that are reached.
-    expect(laptop.vlans).toEqual([])
-    if (laptop.vlanFault === null) expect(laptop.silentVlans).toEqual([44])
-    else expect(laptop.vlanFault).toMatch(/Unknown device type|not supported/)
-    expect(found.toSorted()).toEqual(macs)
-    expect(wire.standing()).toBe(before)
-  })
+      )
+      // Nobody is in that VLAN here, so that it is never among those that are reached.
+      expect(laptop.vlans).toEqual([])
+      if (laptop.vlanFault === null) expect(laptop.silentVlans).toEqual([44])
+      else expect(laptop.vlanFault).toMatch(/Unknown device type|not supported/)
+      expect(found.toSorted()).toEqual(macs)
+      expect(wire.standing()).toBe(before)
+    },
+  )
 
   it('opens as many lanes as are asked for at once, each with a source of its own', async () => {
     const many = Array.from({ length: 40 }, (_, index) => macOf(index))

@@ -79,7 +79,7 @@ describe('a laptop on the bench', () => {
     expect(both).toMatch(/2 servers give addresses on this wire: 192\.168\.99\.1 .*, 192\.168\.99\.1 /)
   })
 
-  it('tells the page what is heard: both servers, the switch at the end of its cable, who asks for an address', async () => {
+  it('tells the page what is heard: both servers, the switch on its cable, who asks for an address', async () => {
     await installation.muster('load', 'data/demo/port-ellery.yaml')
     const frame = [
       ...['0180c200000e', '021122334455', '88cc', '0207', '04', '021122334455', '0406', '05', hex('port7')],
@@ -137,7 +137,9 @@ describe('a laptop on the bench', () => {
         if (port) resolve(port)
       })
     })
-    const code = `require('net').connect(${local}, '127.0.0.1').on('close', () => process.exit(0)).on('error', () => process.exit(0))`
+    const code =
+      `require('net').connect(${local}, '127.0.0.1').on('close', () => process.exit(0)).on('error', () => ` +
+      'process.exit(0))'
     await ran(wire.onLaptop(process.execPath, ['-e', code]))
     expect(wire.standing()).not.toBe(standing)
     open.kill('SIGKILL')

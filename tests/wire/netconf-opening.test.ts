@@ -1,4 +1,6 @@
-/** How a NETCONF session does not come about: whoever goes away is told apart from whoever has none, and from another. */
+/**
+ * How a NETCONF session does not come about: whoever goes away is told apart from whoever has none, and from another.
+ */
 import { type AddressInfo, createServer, type Server, type Socket } from 'node:net'
 import ssh2 from 'ssh2'
 import { afterAll, beforeAll, expect, it } from 'vitest'

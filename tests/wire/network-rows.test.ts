@@ -25,9 +25,15 @@ let takesMs: number
 
 const page = (path: string): string => {
   if (path === '/new')
-    return `<form action="/add"><label>Name <input name="n"></label>${asksForKey ? '<label>Key <input name="k"></label>' : ''}<button>Save</button></form>`
+    return (
+      '<form action="/add"><label>Name <input ' +
+      `name="n"></label>${asksForKey ? '<label>Key <input name="k"></label>' : ''}<button>Save</button></form>`
+    )
   if (path.startsWith('/open'))
-    return `<form action="/rename"><label>Name <input name="n" value="${new URL(path, 'http://x').searchParams.get('n')}"></label><button>Save</button></form>`
+    return (
+      '<form action="/rename"><label>Name <input name="n" ' +
+      `value="${new URL(path, 'http://x').searchParams.get('n')}"></label><button>Save</button></form>`
+    )
   const rows = [...kept.keys()].map(
     (name) =>
       `<tr><td>${name}</td><td><a href="/open?n=${name}">Open</a> <a href="/remove?n=${name}">Remove</a></td></tr>`,

@@ -148,7 +148,7 @@ describe('the restconf dialect with an Ostrel O-40', () => {
     expect(after.radios['2.4']).toMatchObject({ 'radio.width': 40, 'radio.secondary': 'below' })
   })
 
-  it('gives the unit’s own reason for a channel that its country forbids, and leaves everything as it was', async () => {
+  it('gives the unit’s own reason for a channel that its country forbids, and leaves all as it was', async () => {
     const found = await signedIn()
     const wanted = {
       unit: { ...found.unit, 'unit.name': 'changed' },
@@ -261,7 +261,9 @@ describe('a device that answers as none should', () => {
       'a rejection',
       {
         status: 400,
-        body: '{"ietf-restconf:errors":{"error":[{"error-type":"application","error-tag":"invalid-value","error-message":"no\\u0007way"}]}}',
+        body:
+          '{"ietf-restconf:errors":{"error":[{"error-type":"application","error-tag":"invalid-value",' +
+          '"error-message":"no\\u0007way"}]}}',
       },
       'rejected',
     ],

@@ -210,7 +210,7 @@ it('shows nothing of another host, whatever the page or its hands ask', async ()
   expect(asked.filter((each) => each.includes('spy') || each.startsWith('127.0.0.3'))).toEqual([])
 })
 
-it('is closed though its page never ends, asks without end or is without end, and leaves other windows alone', async () => {
+it('is closed though its page never ends, asks without end or is endless, and leaves other windows alone', async () => {
   const other = await UnitWindow.open(lane('02'), trusted, { scheme: 'http', port }, trusted)
   let seen = 0
   other.watch({

@@ -32,7 +32,8 @@ export function refusal(request: Request): Response | undefined {
   if (openPaths.has(new URL(request.url).pathname) || hasKey(request, host)) return undefined
   return plain(
     401,
-    'Air Muster does not know this browser. Open it at the whole address that its terminal printed, with the key at its end; npm run demo prints it again.',
+    'Air Muster does not know this browser. Open it at the whole address that its terminal printed, with the ' +
+      'key at its end; npm run demo prints it again.',
   )
 }
 

@@ -87,7 +87,8 @@ describe('allocation', () => {
       return given.ok ? undefined : given.reason
     }
     expect(english(reasonOf(full))).toBe(
-      '10.0.0.0/30 has no address left for b: 1 units have one, and the rest is the DHCP pool, the gateway, reserved or in use. Make the pool smaller or the subnet larger.',
+      '10.0.0.0/30 has no address left for b: 1 units have one, and the rest is the DHCP pool, the gateway, ' +
+        'reserved or in use. Make the pool smaller or the subnet larger.',
     )
     expect(english(reasonOf({ ...full, staticRange: { first: '10.0.0.2', last: '10.0.0.2' } }))).toMatch(
       /in use\. Widen the static range\.$/,

@@ -156,8 +156,12 @@ describe('the laptop', () => {
       {
         system: 'Windows',
         list: 'Get-NetAdapter -Physical | Format-Table Name, Status, MacAddress',
-        set: "New-NetIPAddress -InterfaceAlias 'Ethernet' -IPAddress 10.44.8.248 -PrefixLength 24 -PolicyStore ActiveStore",
-        undo: "Remove-NetIPAddress -InterfaceAlias 'Ethernet' -IPAddress 10.44.8.248 -PolicyStore ActiveStore -Confirm:$false",
+        set:
+          "New-NetIPAddress -InterfaceAlias 'Ethernet' -IPAddress 10.44.8.248 -PrefixLength 24 -PolicyStore " +
+          'ActiveStore',
+        undo:
+          "Remove-NetIPAddress -InterfaceAlias 'Ethernet' -IPAddress 10.44.8.248 -PolicyStore ActiveStore " +
+          '-Confirm:$false',
         remark: expect.stringContaining('PowerShell, started as administrator'),
       },
       {

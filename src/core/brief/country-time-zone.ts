@@ -1,6 +1,8 @@
 /** The time zone that a new job begins with. */
 
-/** Zones of the IANA list in which a country has places, as the runtime's tables have them; none where it is unknown. */
+/**
+ * Zones of the IANA list in which a country has places, as the runtime's tables have them; none where it is unknown.
+ */
 function zonesOf(country: string): readonly string[] {
   try {
     const locale = new Intl.Locale(`und-${country}`) as Intl.Locale & {

@@ -99,7 +99,8 @@ describe('beside the brief stands', () => {
         'aftercare',
       )[1],
     ).toBe(
-      'Written where a model takes it, and said where one does not: SNMPv3, syslog, a weekly restart, firmware 2.4 or newer.',
+      'Written where a model takes it, and said where one does not: SNMPv3, syslog, a weekly restart, ' +
+        'firmware 2.4 or newer.',
     )
     expect(said(brief({ admin: { ...demoBrief.admin, passwords: 'one-per-unit' } }), 'admin')).toEqual([
       'An admin password of its own for each unit: one that leaks opens one unit.',

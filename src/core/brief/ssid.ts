@@ -1,4 +1,7 @@
-/** The name of a wireless network: 1 to 32 bytes (IEEE 802.11-2020, 9.4.2.2), which UTF-8 may use up faster than letters. */
+/**
+ * The name of a wireless network: 1 to 32 bytes (IEEE 802.11-2020, 9.4.2.2), which UTF-8 may use up faster than
+ * letters.
+ */
 
 import { z } from 'zod'
 import { messageText } from '../message/message'

@@ -33,7 +33,9 @@ export function fits6Ghz(mode: SecurityMode): boolean {
   return mode === 'wpa3-personal' || mode === 'wpa3-enterprise' || mode === 'owe'
 }
 
-/** Has it a key that one access point could hand to the next? IEEE 802.11-2020, 13.2: open networks and OWE have none. */
+/**
+ * Has it a key that one access point could hand to the next? IEEE 802.11-2020, 13.2: open networks and OWE have none.
+ */
 export function canRoamFast(mode: SecurityMode): boolean {
   return mode !== 'open' && mode !== 'owe'
 }

@@ -12,7 +12,9 @@ export type Scope = 'unit' | 'network' | 'radio'
 /** Steps of a muster that write settings; a setting that is only read is settled by the proof. */
 export type SettlingStep = 'country' | 'clock' | 'networks' | 'radios' | 'services' | 'password' | 'address' | 'proof'
 
-/** What a leaf that is not there stands for: a value, one that is not shown, or a setting that the unit does not know. */
+/**
+ * What a leaf that is not there stands for: a value, one that is not shown, or a setting that the unit does not know.
+ */
 export type Absent = { readonly value: unknown } | 'unreadable' | 'unsupported'
 /** How a value is written in the unit's data where that is not plain; each is carried out in the wire's own code. */
 export type LeafCodec = 'octets' | 'decimal' | 'hours' | 'client-list' | 'entries' | 'time-servers' | 'name-servers'

@@ -105,7 +105,8 @@ describe('compile', () => {
   it('stops an open network, whatever else is right', () => {
     const open = { ...demo, networks: demo.networks.map((network) => ({ ...network, security: 'open' as const })) }
     expect(reasons(compileWith(open))).toEqual([
-      '"Ellery Crew" has no security: no open network is put on air unless its name is typed a second time in the brief.',
+      '"Ellery Crew" has no security: no open network is put on air unless its name is typed a second time ' +
+        'in the brief.',
     ])
     const said = { ...open, networks: open.networks.map((network) => ({ ...network, openConfirmation: network.ssid })) }
     const compilation = compileWith(said)
@@ -183,7 +184,8 @@ describe('the plan', () => {
     const locked = compileWith(demo, { '5': 60 })
     expect(locked.ok && locked.compiled.config.radios['5']?.['radio.channel']).toBe(60)
     expect(() => compileWith({ ...demo, country: 'JP' }, { '5': 149 })).toThrow(
-      'finds channel 149 at 5 GHz neither legal in JP nor within its own powers. Channel 149 at 20 MHz is not legal in JP: no rule covers 5735 to 5755 MHz.',
+      'finds channel 149 at 5 GHz neither legal in JP nor within its own powers. Channel 149 at 20 MHz is ' +
+        'not legal in JP: no rule covers 5735 to 5755 MHz.',
     )
   })
 

@@ -1,4 +1,6 @@
-/** What the compiler refuses: this file is held by `tsc`, and its one test by nothing more than that it was compiled. */
+/**
+ * What the compiler refuses: this file is held by `tsc`, and its one test by nothing more than that it was compiled.
+ */
 import { expect, it } from 'vitest'
 import type { MusterEvent } from '../muster/events'
 import type { Asked } from './asked'

@@ -88,21 +88,25 @@ it('says that frames without a tag are those of management where that has no VLA
   expect(siteSheet(job({ brief: plain, units })).ports[0]).toMatchObject({ native: 'management', tagged: [46, 47] })
 })
 
-it('has VLANs of clients behind a controller at the access points, or at the controller to which they are tunnelled', () => {
-  const behind = [unit('control', 'Tarnhelm C1', 'A4'), unit('quay', 'Tarnhelm T2', 'A5')]
-  const ports = (of: typeof cards) =>
-    siteSheet(job({ units: behind, cards: of })).ports.map(({ unit: name, tagged }) => [name, tagged])
-  expect(ports(cards)).toEqual([
-    ['control', []],
-    ['quay', [46, 47, 48]],
-  ])
-  const controller = cardOf('Tarnhelm C1')
-  const tunnelled = { ...controller, does: { ...controller.does, clientFrames: 'tunnelled' as const } }
-  expect(ports(new Map(cards).set('Tarnhelm C1', tunnelled))).toEqual([
-    ['control', [46, 47, 48]],
-    ['quay', []],
-  ])
-})
+it(
+  'has VLANs of clients behind a controller at the access points, or at the controller to which they are ' +
+    'tunnelled',
+  () => {
+    const behind = [unit('control', 'Tarnhelm C1', 'A4'), unit('quay', 'Tarnhelm T2', 'A5')]
+    const ports = (of: typeof cards) =>
+      siteSheet(job({ units: behind, cards: of })).ports.map(({ unit: name, tagged }) => [name, tagged])
+    expect(ports(cards)).toEqual([
+      ['control', []],
+      ['quay', [46, 47, 48]],
+    ])
+    const controller = cardOf('Tarnhelm C1')
+    const tunnelled = { ...controller, does: { ...controller.does, clientFrames: 'tunnelled' as const } }
+    expect(ports(new Map(cards).set('Tarnhelm C1', tunnelled))).toEqual([
+      ['control', [46, 47, 48]],
+      ['quay', []],
+    ])
+  },
+)
 
 it('says of each port on site what it must carry, switch by switch: only networks that its unit has on air', () => {
   expect(siteSheet(job({ brief, units })).ports).toEqual([

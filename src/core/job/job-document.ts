@@ -1,5 +1,6 @@
 /**
- * A whole job as one file of our own: brief, kit, floors, locks, and the secrets sealed under a passphrase, or left out.
+ * A whole job as one file of our own: brief, kit, floors, locks, and the secrets sealed under a passphrase, or left
+ * out.
  *
  * The form is published as a JSON Schema, made from the schemas here.
  */
@@ -28,7 +29,9 @@ const mostCardText = 256 * 1024
 /** A job file with its drawings, characters. */
 export const largestJobFile = 160 * 1024 * 1024
 
-/** AES-256-GCM under a key that scrypt (RFC 7914) makes of the passphrase; inside, a JSON object of names and secrets. */
+/**
+ * AES-256-GCM under a key that scrypt (RFC 7914) makes of the passphrase; inside, a JSON object of names and secrets.
+ */
 export const sealedSecretsSchema = z.object({
   kdf: z.object({
     name: z.literal('scrypt'),

@@ -24,42 +24,57 @@ const told = (text: string, units: readonly Unit[] = []) =>
   previewImport(text, units, cards).lines.map((line) => [line.line, line.kind, ...line.faults.map(faultWords)])
 
 describe('importing a list', () => {
-  it('reads a messy file: a byte order mark, semicolons, Windows line ends, any order of columns, MACs in any notation', () => {
-    const text =
-      '\uFEFFSwitch port;Serial No.;MAC-Address;Location;Remarks;Host name;Type\r\nPort 3;S-3;02-4F-52-00-00-03;"gate ""A""; left";old;hall-03;o40\r\n\r\n4;S-4;024F.5200.0004;café;;hall-04;OSTREL O-40\r\n;;024f52000005;;;hall-05;\r\n'
-    const preview = previewImport(text, [], cards)
-    expect(preview.headings[4]).toBe('Remarks')
-    expect(Object.values(preview.found)).not.toContain(4)
-    expect(preview.lines.map((line) => [line.line, line.kind, line.cells])).toMatchObject([
-      [
-        2,
-        'adds',
-        {
-          name: 'hall-03',
-          location: 'gate "A"; left',
-          model: 'Ostrel O-40',
-          mac: '02:4f:52:00:00:03',
-          serial: 'S-3',
-          port: '3',
-        },
-      ],
-      [
-        4,
-        'adds',
-        { name: 'hall-04', location: 'café', model: 'Ostrel O-40', mac: '02:4f:52:00:00:04', serial: 'S-4', port: '4' },
-      ],
-      // The model is told by the MAC where nobody wrote it.
-      [
-        5,
-        'adds',
-        { name: 'hall-05', location: '', model: 'Ostrel O-40', mac: '02:4f:52:00:00:05', serial: '', port: '' },
-      ],
-    ])
-  })
+  it(
+    'reads a messy file: a byte order mark, semicolons, Windows line ends, any order of columns, MACs in any ' +
+      'notation',
+    () => {
+      const text =
+        '\uFEFFSwitch port;Serial No.;MAC-Address;Location;Remarks;Host name;Type\r\nPort ' +
+        '3;S-3;02-4F-52-00-00-03;"gate ""A""; ' +
+        'left";old;hall-03;o40\r\n\r\n4;S-4;024F.5200.0004;café;;hall-04;OSTREL ' +
+        'O-40\r\n;;024f52000005;;;hall-05;\r\n'
+      const preview = previewImport(text, [], cards)
+      expect(preview.headings[4]).toBe('Remarks')
+      expect(Object.values(preview.found)).not.toContain(4)
+      expect(preview.lines.map((line) => [line.line, line.kind, line.cells])).toMatchObject([
+        [
+          2,
+          'adds',
+          {
+            name: 'hall-03',
+            location: 'gate "A"; left',
+            model: 'Ostrel O-40',
+            mac: '02:4f:52:00:00:03',
+            serial: 'S-3',
+            port: '3',
+          },
+        ],
+        [
+          4,
+          'adds',
+          {
+            name: 'hall-04',
+            location: 'café',
+            model: 'Ostrel O-40',
+            mac: '02:4f:52:00:00:04',
+            serial: 'S-4',
+            port: '4',
+          },
+        ],
+        // The model is told by the MAC where nobody wrote it.
+        [
+          5,
+          'adds',
+          { name: 'hall-05', location: '', model: 'Ostrel O-40', mac: '02:4f:52:00:00:05', serial: '', port: '' },
+        ],
+      ])
+    },
+  )
 
   it('tells by their content which columns a file without headings has', () => {
     const text =
-      'hall-01\tdesk\t02:4f:52:00:00:01\tOstrel O-40\tOS4-7731-2C\t1\nhall-02\tcafé\t02:4f:52:00:00:02\tOstrel O-40\tOS4-7731-2D\t2\n'
+      'hall-01\tdesk\t02:4f:52:00:00:01\tOstrel ' +
+      'O-40\tOS4-7731-2C\t1\nhall-02\tcafé\t02:4f:52:00:00:02\tOstrel O-40\tOS4-7731-2D\t2\n'
     expect(previewImport(text, [], cards).found).toEqual({ mac: 2, model: 3, port: 5, serial: 4, name: 0, location: 1 })
     expect(told(text)).toEqual([
       [1, 'adds'],
@@ -90,7 +105,8 @@ describe('importing a list', () => {
 
   it('tells two lines of one serial number', () => {
     const text =
-      'name,mac,model,serial\na,02:4f:52:00:00:02,o40,S-2\nb,02:4f:52:00:00:03,o40,s-2\nc,02:4f:52:00:00:04,o40,\nd,02:4f:52:00:00:05,o40,\n'
+      'name,mac,model,serial\na,02:4f:52:00:00:02,o40,S-2\nb,02:4f:52:00:00:03,o40,s-2\n' +
+      'c,02:4f:52:00:00:04,o40,\nd,02:4f:52:00:00:05,o40,\n'
     const lines = previewImport(text, [], cards).lines
     expect(lines.map(({ line, faults }) => [line, faults.map(({ column }) => column)])).toEqual([
       [2, []],
@@ -102,7 +118,9 @@ describe('importing a list', () => {
 
   it('names each fault by its line and column', () => {
     const text =
-      'name,mac,model,port\nhall-02,02:4f:52:00:00,Ostrel O-40,2\nhall-03,02:4f:52:00:00:03,Ostrel O-99,many\n,02:4f:52:00:00:04,Ostrel O-40,\nhall-03,02:4f:52:00:00:03,Ostrel O-40,\nhall-01,02:4f:52:00:00:09,Ostrel O-40,\n'
+      'name,mac,model,port\nhall-02,02:4f:52:00:00,Ostrel O-40,2\nhall-03,02:4f:52:00:00:03,Ostrel ' +
+      'O-99,many\n,02:4f:52:00:00:04,Ostrel O-40,\nhall-03,02:4f:52:00:00:03,Ostrel ' +
+      'O-40,\nhall-01,02:4f:52:00:00:09,Ostrel O-40,\n'
     expect(told(text, [there])).toEqual([
       [
         2,

@@ -93,7 +93,9 @@ const cardFields = z.strictObject({
     .strictObject({
       ports: z.int().min(1),
       poe: z.enum(poeTypes),
-      /** Highest class that a port feeds; left out, the highest of its standard: 8 for 802.3bt, whose type 3 ends at 6. */
+      /**
+       * Highest class that a port feeds; left out, the highest of its standard: 8 for 802.3bt, whose type 3 ends at 6.
+       */
       class: z.int().min(1).max(8).optional(),
       watts: z.number().positive(),
     })
@@ -109,7 +111,9 @@ const cardFields = z.strictObject({
   lights: z.record(z.string(), z.string()),
   reset: z.strictObject({ steps: z.array(z.string()).min(1), seconds }),
   radios: z.array(cardRadioSchema),
-  /** Bands on which a controller without radios gives networks to its access points; none where it holds no networks. */
+  /**
+   * Bands on which a controller without radios gives networks to its access points; none where it holds no networks.
+   */
   networkBands: z.array(bandSchema).default([]),
   limits: z.strictObject(limitFields),
   /** Settings that the model takes, by their id in the table of settings. What is not listed is set by hand. */

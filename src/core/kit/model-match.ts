@@ -1,4 +1,6 @@
-/** Which kit card somebody means: by the full name in any letters, or by the model alone where only one maker has it. */
+/**
+ * Which kit card somebody means: by the full name in any letters, or by the model alone where only one maker has it.
+ */
 import { hasPrefixOf, type KitCard, modelName } from './kit-card'
 
 const plain = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '')

@@ -47,7 +47,9 @@ const pageSchema = z
     ...pressFields,
     press: atSchema.optional(),
     ...saidFields,
-    /** Saving it changes what stands on other pages: always, or where one of these settings is changed, as a country. */
+    /**
+     * Saving it changes what stands on other pages: always, or where one of these settings is changed, as a country.
+     */
     resetsOthers: z
       .union([z.boolean(), z.array(z.string().refine(isSettingId, messageText('not-a-setting'))).min(1)])
       .default(false),
@@ -121,7 +123,9 @@ const signInSchema = z.discriminatedUnion('by', [
     user: atSchema.optional(),
     password: atSchema,
     press: atSchema,
-    /** What it shows to whoever it does not know; left out, that is told by words which the sign-in did not say before. */
+    /**
+     * What it shows to whoever it does not know; left out, that is told by words which the sign-in did not say before.
+     */
     refused: atSchema.optional(),
     /** What it shows while somebody else is signed in. */
     occupied: atSchema.optional(),
@@ -210,7 +214,9 @@ const fields = z.strictObject({
   apply: pressSchema.optional(),
   save: pressSchema.optional(),
   restart: pressSchema.optional(),
-  /** Left out where its pages do not show it: then it is on air as it is set, as far as anybody can say from the wire. */
+  /**
+   * Left out where its pages do not show it: then it is on air as it is set, as far as anybody can say from the wire.
+   */
   air: airSchema.optional(),
 })
 

@@ -131,7 +131,9 @@ function unsafe({ quote, before, escaped, lost }: Reading): Message | undefined 
   return escaped || before === '$' ? message('place-right-behind', { before }) : undefined
 }
 
-/** Two signs that begin what is expanded once more, a here-document, or arithmetic (IEEE Std 1003.1-2017, 2.6, 2.7.4). */
+/**
+ * Two signs that begin what is expanded once more, a here-document, or arithmetic (IEEE Std 1003.1-2017, 2.6, 2.7.4).
+ */
 const expanding = new Set(['<<', '(('])
 const quotes = { shell: `'"\``, quoted: '"', bare: '' } as const
 

@@ -1,6 +1,6 @@
 /**
- * Who a unit is, by what it lets out before anybody signs in, matched against what the kit cards know: with the evidence
- * that speaks for it, and how sure that makes it.
+ * Who a unit is, by what it lets out before anybody signs in, matched against what the kit cards know: with the
+ * evidence that speaks for it, and how sure that makes it.
  */
 import { matches } from '../input/pattern'
 import { hasPrefixOf, type KitCard, modelName } from './kit-card'

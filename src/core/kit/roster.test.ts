@@ -21,7 +21,7 @@ const sentences = (units: readonly Unit[]): string[] => reviewRoster(units, card
 const l24 = unit({ id: 'switch-99', model: 'Lowbeam L24', mac: '02:10:24:00:00:99', name: 'bench' })
 
 describe('the kit list', () => {
-  it('finds the same MAC, name, serial and port twice, an unknown model and a name that the model does not take', () => {
+  it('finds the same MAC, name, serial or port twice, an unknown model, and a name that it does not take', () => {
     const first = unit({ id: 'hall-01', serial: 'S1', port: 1 })
     expect(
       english(sentences([first, { ...first, id: 'b', model: 'Ostrel O-99' }, unit({ id: 'c-2f', name: 'Hall 3' })])),
@@ -98,23 +98,28 @@ describe('power over Ethernet', () => {
         }),
       )
     expect(sentences([l24, ...many(13, 'Ostrel O-40', '02:4f:52')])).toEqual([
-      'By their classes bench sets 390 W aside and has 370 W; the units take 189.3 W at the most. Let it budget by what is drawn, or plug in fewer at a time.',
+      'By their classes bench sets 390 W aside and has 370 W; the units take 189.3 W at the most. Let it ' +
+        'budget by what is drawn, or plug in fewer at a time.',
     ])
     expect(sentences([l24, ...many(17, 'Brackwater B7', '02:b7:1c')])[0]).toBe(
-      'The units may take 427.8 W out of bench, which gives 370 W: the last ports stay dark. Plug in fewer at a time, or bring another switch.',
+      'The units may take 427.8 W out of bench, which gives 370 W: the last ports stay dark. Plug in fewer ' +
+        'at a time, or bring another switch.',
     )
   })
 
-  it('counts 12.95, 25.5, 51 and 71.3 W at a unit as the 15.4, 30, 60 and 90 W that the standard has at the switch', () => {
-    for (const [watts, powerClass, atSwitch] of [
-      [12.95, 3, 15.4],
-      [25.5, 4, 30],
-      [51, 6, 60],
-      [71.3, 8, 90],
-    ] as const)
-      expect(drawAtSource(watts, powerClass)).toBeCloseTo(atSwitch, 1)
-    expect(drawAtSource(0, 3)).toBe(0)
-  })
+  it(
+    'counts 12.95, 25.5, 51 and 71.3 W at a unit as the 15.4, 30, 60 and 90 W that the standard has at the ' + 'switch',
+    () => {
+      for (const [watts, powerClass, atSwitch] of [
+        [12.95, 3, 15.4],
+        [25.5, 4, 30],
+        [51, 6, 60],
+        [71.3, 8, 90],
+      ] as const)
+        expect(drawAtSource(watts, powerClass)).toBeCloseTo(atSwitch, 1)
+      expect(drawAtSource(0, 3)).toBe(0)
+    },
+  )
 
   it('has each unit at its own switch where the list says which: the others share the bench', () => {
     const loft = unit({ id: 'switch-98', model: 'Lowbeam L24', mac: '02:10:24:00:00:98', name: 'loft' })

@@ -1,6 +1,6 @@
 /**
- * Access points as a controller's pages show them: a row for each. How one is found there, taken in, opened and set, and
- * what its states are called.
+ * Access points as a controller's pages show them: a row for each. How one is found there, taken in, opened and set,
+ * and what its states are called.
  */
 
 import { z } from 'zod'

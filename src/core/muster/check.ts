@@ -1,6 +1,6 @@
 /**
- * Checks of a proof: each has a code that never changes its meaning; what it is called is made of it when it is shown (words/).
- * A newer check of a code takes the place of the older, whatever address either was made at.
+ * Checks of a proof: each has a code that never changes its meaning; what it is called is made of it when it is shown
+ * (words/). A newer check of a code takes the place of the older, whatever address either was made at.
  */
 
 import { z } from 'zod'

@@ -37,7 +37,9 @@ export const sightingSchema = z.object({
   /** Unit on the kit list with this MAC. */
   unit: z.string().nullable(),
   seen: z.enum(['at-factory-address', 'at-its-address', 'by-dhcp', 'elsewhere']),
-  /** Whether its management service answers, or only ARP; `untrusted` where it shows another certificate than before. */
+  /**
+   * Whether its management service answers, or only ARP; `untrusted` where it shows another certificate than before.
+   */
   answers: z.enum(['service', 'arp-only', 'untrusted']),
   /** Since when it answers like this, ms since 1970; sweeps of before did not say. */
   since: z.number().optional(),

@@ -67,7 +67,9 @@ export function stepsFor(card: SteppedCard): Step[] {
   return steps.filter((step) => !left.has(step))
 }
 
-/** How long a step usually takes, seconds, by the model's timing. @param listenSeconds for radar, before it is on air */
+/**
+ * How long a step usually takes, seconds, by the model's timing. @param listenSeconds for radar, before it is on air
+ */
 export function usualSeconds(step: Step, card: Pick<KitCard, 'timing' | 'does'>, listenSeconds: number): number {
   if (step === 'apply') return card.timing.apply
   if (step === 'return') return card.timing.restart

@@ -1,4 +1,6 @@
-/** Which units of a job something is for. "All" is a kind of its own: a unit that comes to the list later belongs to it. */
+/**
+ * Which units of a job something is for. "All" is a kind of its own: a unit that comes to the list later belongs to it.
+ */
 import { z } from 'zod'
 import { unitIdSchema } from '../kit/unit'
 

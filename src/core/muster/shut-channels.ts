@@ -1,4 +1,6 @@
-/** Channels that a unit may not use for a while, since it heard radar there: what is planned meanwhile stays off them. */
+/**
+ * Channels that a unit may not use for a while, since it heard radar there: what is planned meanwhile stays off them.
+ */
 import type { ShutChannels, ShutSpan } from '../radio/channels/shut-span'
 import { bands, blockOf } from '../regulatory/blocks'
 import { type HeardRadar, shutUntil } from './radar-move'

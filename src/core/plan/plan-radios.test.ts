@@ -203,7 +203,8 @@ describe('what cannot be planned', () => {
       emptySite,
     )
     expect(faults.map(sentence)).toEqual([
-      'Ostrel O-40 finds channel 13 at 2.4 GHz neither legal in US nor within its own powers. Channel 13 at 20 MHz is not legal in US: no rule covers 2462 to 2482 MHz.',
+      'Ostrel O-40 finds channel 13 at 2.4 GHz neither legal in US nor within its own powers. Channel 13 at ' +
+        '20 MHz is not legal in US: no rule covers 2462 to 2482 MHz.',
     ])
   })
 

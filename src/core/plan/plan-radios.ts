@@ -35,7 +35,9 @@ export interface RadioPlans {
   readonly crowded: readonly string[]
 }
 
-/** The problem behind a plan: every radio with all of its options, who hears whom, and the reasons where one has none. */
+/**
+ * The problem behind a plan: every radio with all of its options, who hears whom, and the reasons where one has none.
+ */
 export function channelProblemOf(
   country: CountryRules,
   policy: RadioPolicy,

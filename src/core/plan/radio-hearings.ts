@@ -77,7 +77,10 @@ export function fitInUse({ model }: Pick<Site, 'model'>, misfits: readonly Misfi
 /** What the next unit on the list is taken to hear of one that is not placed, dBm; further ones less. */
 const nextOnList = { dbm: -68, fallsBy: 4 } as const
 
-/** A unit that hangs nowhere yet is taken to be near its neighbours on the list, which people write in the order of rooms. */
+/**
+ * A unit that hangs nowhere yet is taken to be near its neighbours on the list, which people write in the order of
+ * rooms.
+ */
 function assumedHearings(ids: readonly string[], placed: ReadonlySet<string>): Hearing[] {
   return ids.flatMap((a, at) => {
     const found: Hearing[] = []

@@ -98,7 +98,7 @@ it('names the version, the country entry and itself where it ends too soon', () 
   expect(told(written().subarray(0, 9))).toBe('byte 10: the file ends within a country entry')
 })
 
-it('reads each flag for itself, every region, and the time of a rule only where the rule is long enough for one', () => {
+it('reads each flag for itself, every region, and the time of a rule where the rule is long enough', () => {
   const rule = (change: Readonly<Record<number, number>>) => readRegulatoryDatabase(written(change)).get('XY')?.rules[0]
   const flags = (of: number) => {
     const { noOfdm, noOutdoor, dfs, noIr, autoBandwidth } = rule({ 29: of }) ?? {}

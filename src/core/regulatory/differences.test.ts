@@ -45,7 +45,8 @@ it('says which range changes from what to what, which comes in, and which goes',
 it('names every condition', () => {
   const all = { autoBandwidth: true, dfs: true, listenSeconds: 600, noOutdoor: true, noIr: true, noOfdm: true }
   expect(changed(land([rule()]), land([rule(all)]))).toEqual([
-    '5170 to 5250 MHz: 23.5 dBm, 80 MHz wide becomes 23.5 dBm, 80 MHz wide with its neighbours, listens for radar, for 600 s, indoors only, no access point, no OFDM',
+    '5170 to 5250 MHz: 23.5 dBm, 80 MHz wide becomes 23.5 dBm, 80 MHz wide with its neighbours, listens for ' +
+      'radar, for 600 s, indoors only, no access point, no OFDM',
   ])
 })
 

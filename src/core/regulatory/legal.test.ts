@@ -186,7 +186,8 @@ describe('Japan', () => {
       legal: false,
       refusal: {
         reason:
-          'Channel 14 at 20 MHz is not legal in JP: by the rule for 2474 to 2494 MHz, only old modulations (no OFDM) are allowed there.',
+          'Channel 14 at 20 MHz is not legal in JP: by the rule for 2474 to 2494 MHz, only old modulations ' +
+          '(no OFDM) are allowed there.',
       },
     })
   })

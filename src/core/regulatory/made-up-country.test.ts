@@ -33,10 +33,12 @@ describe('a block within one rule', () => {
       'Channel 36 at 80 MHz is not legal in XA: no rule covers 5210 to 5230 MHz.',
     )
     expect(judged(country(rule(5170, 5250, { bandwidthKhz: 40_000 })), 36, 80)).toBe(
-      'Channel 36 at 80 MHz is not legal in XA: the rule for 5170 to 5250 MHz lets a channel be 40 MHz wide at the most.',
+      'Channel 36 at 80 MHz is not legal in XA: the rule for 5170 to 5250 MHz lets a channel be 40 MHz wide ' +
+        'at the most.',
     )
     expect(judged(country(rule(5170, 5250, { noIr: true, noOfdm: true })), 36, 20)).toBe(
-      'Channel 36 at 20 MHz is not legal in XA: by the rule for 5170 to 5250 MHz, the database does not let an access point start to radiate there.',
+      'Channel 36 at 20 MHz is not legal in XA: by the rule for 5170 to 5250 MHz, the database does not let ' +
+        'an access point start to radiate there.',
     )
     expect(judged(country(rule(5170, 5250, { noOfdm: true })), 36, 20)).toContain('only old modulations')
     expect(judged(country(), 38, 40)).toBe('There is no channel 38 of 40 MHz at 5 GHz.')
@@ -105,7 +107,8 @@ describe('why a band is no use', () => {
     expect(english(whyNothingIsLegal(country(), '6'))).toBe(uncovered)
     const silent = country(rule(5925, 6425, { noIr: true }), rule(6525, 7125, { noIr: true }))
     expect(english(whyNothingIsLegal(silent, '6'))).toBe(
-      'The database marks it as not for what starts by itself (5925 to 6425 MHz, 6525 to 7125 MHz), and no line here says otherwise.',
+      'The database marks it as not for what starts by itself (5925 to 6425 MHz, 6525 to 7125 MHz), and no ' +
+        'line here says otherwise.',
     )
     expect(english(whyNothingIsLegal(country(rule(5925, 6425, { noOfdm: true })), '6'))).toBe(uncovered)
     // One channel of twenty is enough to be of use.

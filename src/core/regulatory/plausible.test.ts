@@ -78,7 +78,8 @@ describe('what newer rules change', () => {
     expect(told(country([rule], null), country([rule], 'FCC'))).toEqual(['radar rules of nobody become those of FCC'])
     const all = { dfs: true, listenSeconds: 600, noOutdoor: true, noIr: true, noOfdm: true, autoBandwidth: true }
     expect(told(country([rule]), country([{ ...rule, ...all }]))).toEqual([
-      '5250 to 5350 MHz: 23 dBm, 80 MHz wide becomes 23 dBm, 80 MHz wide with its neighbours, listens for radar, for 600 s, indoors only, no access point, no OFDM',
+      '5250 to 5350 MHz: 23 dBm, 80 MHz wide becomes 23 dBm, 80 MHz wide with its neighbours, listens for ' +
+        'radar, for 600 s, indoors only, no access point, no OFDM',
     ])
   })
 

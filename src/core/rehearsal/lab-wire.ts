@@ -17,7 +17,9 @@ export const labWire = {
     ask: z.object({ subnets: z.array(z.string()).max(64) }),
     answer: z.object({ found: z.array(z.object({ mac: z.string(), address: z.string() })) }),
   },
-  /** Who is on the wire at all, with the address that each speaks from; who says by LLDP what it is, who serves DHCP. */
+  /**
+   * Who is on the wire at all, with the address that each speaks from; who says by LLDP what it is, who serves DHCP.
+   */
   'on-link': {
     ask: z.object({}),
     answer: z.object({

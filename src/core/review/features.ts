@@ -1,4 +1,6 @@
-/** What the models on the kit list cannot be set to of what the brief asks: better said here than found out by a guest. */
+/**
+ * What the models on the kit list cannot be set to of what the brief asks: better said here than found out by a guest.
+ */
 
 import type { Brief } from '../brief/brief'
 import { settingOf } from '../catalogue/catalogue'

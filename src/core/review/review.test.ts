@@ -38,12 +38,14 @@ const management = demoBrief.management
 it('passes as it is in the demo, and says what it means', () => {
   expect(review(demoBrief)).toEqual([])
   expect(briefMeaning(demoBrief, countryOf('NZ')).map(sentence)).toEqual([
-    'New Zealand follows the ETSI radar rules. Changing the country later resets channels on much equipment, so nothing about radios is written before it.',
+    'New Zealand follows the ETSI radar rules. Changing the country later resets channels on much equipment, ' +
+      'so nothing about radios is written before it.',
     '153 static addresses are free for units in 10.44.8.0/24.',
     '"Ellery Crew": WPA2-Personal, AES-CCMP, 2.4 and 5 GHz, clients land in VLAN 46.',
     'In New Zealand at 2.4 GHz: 13 channels of 20 MHz, none must listen for radar.',
     'In New Zealand at 5 GHz: 13 channels of 40 MHz, 8 must listen for radar first, 2 of them for 10 minutes.',
-    'Units speak at about 17 dBm, as loud as the weakest device answers; there is room to raise it. At 2.4 GHz 11 dBm, so that clients lean to 5 GHz.',
+    'Units speak at about 17 dBm, as loud as the weakest device answers; there is room to raise it. At 2.4 ' +
+      'GHz 11 dBm, so that clients lean to 5 GHz.',
     'One admin password for every unit: one to write down, and one to lose.',
     'Telnet stays off: it sends the admin password for all to read.',
   ])
@@ -232,7 +234,8 @@ const faults: readonly (readonly [what: string, brief: Brief, sentence: string, 
   [
     'an open network',
     withNetwork({ security: 'open' }),
-    '"Ellery Crew" would be open: anyone nearby could read what its clients send. It is not put on air until its name is typed a second time.',
+    '"Ellery Crew" would be open: anyone nearby could read what its clients send. It is not put on air until ' +
+      'its name is typed a second time.',
     'Use WPA2-Personal',
   ],
   [
@@ -250,7 +253,8 @@ const faults: readonly (readonly [what: string, brief: Brief, sentence: string, 
   [
     '6 GHz beside others without WPA3',
     withNetwork({ bands: ['5', '6'] }),
-    '"Ellery Crew" is meant for 6 GHz with WPA2-Personal; at 6 GHz only WPA3 and OWE are allowed. Clients roam between two networks of one name only where both have the same passphrase.',
+    '"Ellery Crew" is meant for 6 GHz with WPA2-Personal; at 6 GHz only WPA3 and OWE are allowed. Clients ' +
+      'roam between two networks of one name only where both have the same passphrase.',
     'Give 6 GHz a network of this name with WPA3-Personal',
   ],
   [
@@ -314,7 +318,8 @@ const faults: readonly (readonly [what: string, brief: Brief, sentence: string, 
       management: { ...management, gateway: null },
       aftercare: { ...demoBrief.aftercare, syslog: '192.0.2.9' },
     },
-    'The syslog server 192.0.2.9 is outside every subnet of the site, and management has no gateway: no line would arrive.',
+    'The syslog server 192.0.2.9 is outside every subnet of the site, and management has no gateway: no line ' +
+      'would arrive.',
     'Leave syslog out',
   ],
 ]

@@ -1,4 +1,7 @@
-/** What makes a lawful passphrase a bad one. Kept beside the sealed secret, so that a page can say it without opening it. */
+/**
+ * What makes a lawful passphrase a bad one. Kept beside the sealed secret, so that a page can say it without opening
+ * it.
+ */
 
 import { z } from 'zod'
 import { type Message, message } from '../message/message'

@@ -1,4 +1,6 @@
-/** What a unit's own pages gave, as it is kept among its copies: a file that they offered, a picture of one that failed. */
+/**
+ * What a unit's own pages gave, as it is kept among its copies: a file that they offered, a picture of one that failed.
+ */
 import { z } from 'zod'
 
 export const fileFromPagesSchema = z.object({ name: z.string(), base64: z.string() })

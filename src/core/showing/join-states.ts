@@ -1,4 +1,6 @@
-/** What the words in the row of an access point mean: how far it has come with its controller, or why it is turned away. */
+/**
+ * What the words in the row of an access point mean: how far it has come with its controller, or why it is turned away.
+ */
 import { z } from 'zod'
 import { shownStateSchema } from '../kit/joining'
 

@@ -1,4 +1,7 @@
-/** The record of a showing as it is kept with the job: a window that is opened later, by another runner, goes on from it. */
+/**
+ * The record of a showing as it is kept with the job: a window that is opened later, by another runner, goes on from
+ * it.
+ */
 import { z } from 'zod'
 import { settingIdSchema } from '../config/unit-config'
 import { jsonIn } from '../input/json'

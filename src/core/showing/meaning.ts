@@ -22,7 +22,9 @@ function* writings(id: SettingId, value: unknown): Generator<{ text: string; how
       yield { text: value.join(separator), how: { as: 'list', separator: separator.trim() || separator } }
 }
 
-/** How a page writes the value of a setting, by what was typed; undefined where it writes it in no way that is known. */
+/**
+ * How a page writes the value of a setting, by what was typed; undefined where it writes it in no way that is known.
+ */
 export function howItIsWritten({ id, value }: Pick<Spoken, 'id' | 'value'>, text: string): Meaning['how'] | undefined {
   return [...writings(id, value)].find((each) => each.text === text)?.how
 }

@@ -1,4 +1,6 @@
-/** What a unit's page tells of what hands do on it, while they show how the model is set. It is never believed unread. */
+/**
+ * What a unit's page tells of what hands do on it, while they show how the model is set. It is never believed unread.
+ */
 import { z } from 'zod'
 import { elementUses } from '../kit/page-element'
 

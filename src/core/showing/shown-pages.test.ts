@@ -1,4 +1,6 @@
-/** What becomes of a record: how a page is come to, what saves it, and what its rows are, whatever its pages are like. */
+/**
+ * What becomes of a record: how a page is come to, what saves it, and what its rows are, whatever its pages are like.
+ */
 import { describe, expect, it } from 'vitest'
 import { parse } from 'yaml'
 import {

@@ -13,7 +13,9 @@ import { wayTo } from './ways'
 const isPress = (act: Act, role: string): boolean => act.does.kind === 'press' && act.does.role === role
 const isInRow = ({ does }: Act): boolean => does.kind === 'press' && does.row !== undefined
 
-/** What was done for an access point; of its turns those in which a setting of its own, or of its radios, was put in. */
+/**
+ * What was done for an access point; of its turns those in which a setting of its own, or of its radios, was put in.
+ */
 function doneForJoined({ acts: all }: ShownRecord): { acts: Act[]; turns: Turn[]; singles: Single[] } {
   const acts = all.filter((act) => act.for === 'joined')
   const { turns, singles } = turnsOf(acts, all)

@@ -87,7 +87,10 @@ export const handSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('act-for'), unit: z.string().max(64).nullable() }),
   /** From now on what hands do is noted, to become a card; or no more. `anew`: what was noted before is forgotten. */
   z.object({ kind: z.literal('show'), on: z.boolean(), anew: z.boolean().optional() }),
-  /** What an act of a showing is: a press by what it is for, a value by its setting; `always`: what was typed is always so. */
+  /**
+   * What an act of a showing is: a press by what it is for, a value by its setting; `always`: what was typed is always
+   * so.
+   */
   z.object({
     kind: z.literal('means'),
     act: z.int().min(1),

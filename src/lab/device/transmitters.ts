@@ -1,4 +1,7 @@
-/** The radios of a stand-in on air: they listen for radar first where they must, and leave a channel on which they hear it. */
+/**
+ * The radios of a stand-in on air: they listen for radar first where they must, and leave a channel on which they hear
+ * it.
+ */
 import type { LabClock } from './clock'
 import type { DeviceSettings } from './device-settings'
 import type { RadioNow } from './radio-now'

@@ -1,4 +1,7 @@
-/** A unit's SNMP agent: shut until it has a user, and then for that user of version 3 alone, unless its maker is careless. */
+/**
+ * A unit's SNMP agent: shut until it has a user, and then for that user of version 3 alone, unless its maker is
+ * careless.
+ */
 import { createSocket, type Socket } from 'node:dgram'
 import snmp from 'net-snmp'
 import type { Device } from '../device/device'

@@ -83,7 +83,9 @@ export interface Records {
   job(jobId: number): Promise<JobRecord | undefined>
 
   secrets(jobId: number): Promise<JobSecrets>
-  /** Pins what this MAC shows, where it never showed anything. @returns the pinned one, and whether it was pinned now */
+  /**
+   * Pins what this MAC shows, where it never showed anything. @returns the pinned one, and whether it was pinned now
+   */
   pinOnFirstSight(
     jobId: number,
     mac: string,

@@ -149,7 +149,10 @@ export class Target {
     return this.#loginsToday.map(({ user, password }) => ({ user: user === '' ? this.login.user : user, password }))
   }
 
-  /** Logins by the job's SSH key, where it has one and the unit is spoken to over SSH: as its admin, and as out of its box. */
+  /**
+   * Logins by the job's SSH key, where it has one and the unit is spoken to over SSH: as its admin, and as out of its
+   * box.
+   */
   get keyLogins(): Credentials[] {
     const privateKey = this.#sshKey
     const { dialect, factory } = this.card

@@ -31,7 +31,8 @@ export function AddressGroup({ address, sightings }: { address: string; sighting
   const factory = sightings.some((sighting) => sighting.seen === 'at-factory-address')
   const shared = sightings.length > 1
   const words = shared
-    ? `${sightings.length} units share this ${factory ? 'factory ' : ''}address. Each has a lane of its own, so all ${sightings.length} go at once.`
+    ? `${sightings.length} units share this ${factory ? 'factory ' : ''}address. Each has a lane of its own, ` +
+      `so all ${sightings.length} go at once.`
     : factory
       ? 'One unit at this factory address.'
       : sightings.some(({ seen }) => seen === 'by-dhcp')

@@ -7,7 +7,10 @@ import { dropsText } from '../frame/drops-text'
 import { useJob } from '../live/job-provider'
 import classes from './brief.module.css'
 
-/** A private key for SSH, with which units that somebody set up before are signed in to. It is given, and never shown again. */
+/**
+ * A private key for SSH, with which units that somebody set up before are signed in to. It is given, and never shown
+ * again.
+ */
 export function SshKeyField() {
   const { job, secretTimes } = useJob()
   const [typed, setTyped] = useState<string>()

@@ -19,7 +19,8 @@ export function Notices() {
     ...(connection === 'live' && pulse ? pulseMessages(pulse).map(sentence) : []),
     ...(failed
       ? [
-          `${orderWords[failed.kind]} failed three times and is not begun again by itself: ${sentenceOfText(failed.reason)}`,
+          `${orderWords[failed.kind]} failed three times and is not begun again by itself: ` +
+            `${sentenceOfText(failed.reason)}`,
         ]
       : []),
   ]

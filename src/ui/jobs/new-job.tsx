@@ -41,7 +41,7 @@ export function NewJob({ countries }: { countries: readonly Option[] }) {
           <TextInput label="The site" description="Which part of it, as the client calls it." {...field('site')} />
           <NativeSelect
             label="Country"
-            description="It decides which channels, widths and powers are legal. Nothing about radios is written before it."
+            description="It decides which channels, widths and powers are legal. Radios are set after it."
             data={[
               { value: '', label: 'choose the country' },
               ...countries.map(({ value, words }) => ({ value, label: words })),

@@ -21,7 +21,10 @@ function PoeBar({ load: { budgetWatts, byClassWatts, byDrawWatts, switches } }: 
       <div
         className={classes.poeBar}
         role="img"
-        aria-label={`${byDrawWatts} W drawn at the most, ${byClassWatts} W by class${budgetWatts === undefined ? '' : ` of ${budgetWatts} W`}`}
+        aria-label={
+          `${byDrawWatts} W drawn at the most, ${byClassWatts} W by ` +
+          `class${budgetWatts === undefined ? '' : ` of ${budgetWatts} W`}`
+        }
       >
         <span className={classes.poeClass} style={{ width: share(byClassWatts) }} />
         <span

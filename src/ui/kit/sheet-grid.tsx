@@ -1,4 +1,4 @@
-// biome-ignore-all lint/a11y/useSemanticElements: rows are drawn only while they are in sight, which a table element cannot do
+// biome-ignore-all lint/a11y/useSemanticElements: only rows in sight are drawn, which a table cannot do
 // biome-ignore-all lint/a11y/useFocusableInteractive: the grid itself has the focus and the keys
 'use client'
 import { useVirtualizer } from '@tanstack/react-virtual'

@@ -8,7 +8,10 @@ const togetherMs = 1500
 
 export interface History<T> {
   readonly undoable: number
-  /** Remembers a value before it changes. @param what changes of the same thing, quickly one after the other, are one step */
+  /**
+   * Remembers a value before it changes. @param what changes of the same thing, quickly one after the other, are one
+   * step
+   */
   push(before: T, what?: string): void
   /** The value before the newest step, which is forgotten by it. */
   pop(): T | undefined

@@ -14,7 +14,9 @@ const paramsSchema = z.object({ names: z.array(oldCryptoSchema) })
 /** What a unit was held for, by name. */
 export const oldNamesIn = (params: unknown): OldCrypto[] => paramsSchema.safeParse(params).data?.names ?? []
 
-/** What is no longer safe and is spoken with this unit alone, or would have to be. @param offered  what it was held for */
+/**
+ * What is no longer safe and is spoken with this unit alone, or would have to be. @param offered  what it was held for
+ */
 export function OldNote({ unit, offered = [] }: { unit: string; offered?: readonly OldCrypto[] }) {
   const { job, roll } = useJob()
   const { order, pending, fault } = useOrder()

@@ -27,8 +27,8 @@ const quiet = [
   '--disable-background-timer-throttling',
   '--disable-backgrounding-occluded-windows',
   '--disable-renderer-backgrounding',
-  // Each host has its own context already. A page that was left is not kept, and the next one takes over its frame: a new
-  // frame for each page costs a third of the work of turning it.
+  // Each host has its own context already. A page that was left is not kept, and the next one takes over its frame: a
+  // new frame for each page costs a third of the work of turning it.
   `--disable-features=${[
     'BackForwardCache',
     'PaintHolding',

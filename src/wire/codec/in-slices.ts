@@ -15,7 +15,10 @@ const sliceLength = 32 * 1024
 /** The longest texts that are read at all take a quarter of it on a slow machine. */
 const mostWorkMs = 3000
 
-/** @param now  ms; only differences count @throws WireError garbled where the text takes too long, and what the parser throws */
+/**
+ * @param now  ms; only differences count
+ * @throws WireError garbled where the text takes too long, and what the parser throws
+ */
 export async function inSlices(text: string, parser: PieceParser, now = () => performance.now()): Promise<void> {
   let worked = 0
   for (let at = 0; at < text.length; at += sliceLength) {

@@ -8,7 +8,8 @@ const many = (times: number, part: (index: number) => string): string =>
 describe('XML of a unit', () => {
   it('is elements with their namespaces, attributes and text', async () => {
     const root = await parseXml(
-      '<?xml version="1.0"?><a xmlns="urn:a" xmlns:b="urn:b" id="7"><b:c>x &amp; &#x79;<![CDATA[<z>]]></b:c><!-- no --><d xmlns="urn:d"/></a>',
+      '<?xml version="1.0"?><a xmlns="urn:a" xmlns:b="urn:b" id="7"><b:c>x &amp; ' +
+        '&#x79;<![CDATA[<z>]]></b:c><!-- no --><d xmlns="urn:d"/></a>',
     )
     expect(root).toMatchObject({ name: 'a', namespace: 'urn:a', attributes: { id: '7' } })
     expect(childOf(root, 'c', 'urn:b')?.text).toBe('x & y<z>')

@@ -1,6 +1,7 @@
 /**
  * XML as NETCONF has it (RFC 6241, 3), and host metadata (RFC 6415): elements with their namespaces. What comes is
- * hostile: no document type, no entities but XML's own, bounded in depth, in number and in size, and every element closed.
+ * hostile: no document type, no entities but XML's own, bounded in depth, in number and in size, and every element
+ * closed.
  */
 
 import { SaxesParser, type SaxesTagNS } from 'saxes'
@@ -90,7 +91,9 @@ function opened(
 
 const signs: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' }
 
-/** Text as it stands in an element or an attribute; signs that no XML can hold are refused. @throws WireError rejected */
+/**
+ * Text as it stands in an element or an attribute; signs that no XML can hold are refused. @throws WireError rejected
+ */
 export function xmlText(text: string): string {
   // XML 1.0, 2.2.
   if (/[^\t\n\r\x20-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]/u.test(text))

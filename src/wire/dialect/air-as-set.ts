@@ -1,4 +1,6 @@
-/** What a unit's radios do as far as anybody can say by what they are set to, where nothing shows what they really do. */
+/**
+ * What a unit's radios do as far as anybody can say by what they are set to, where nothing shows what they really do.
+ */
 import type { Observed, ObservedConfig } from '../../core/config/unit-config'
 import type { RadioOnAir } from './dialect'
 

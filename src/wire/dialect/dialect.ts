@@ -111,7 +111,10 @@ export interface Dialect {
   restart?(): Promise<void>
   /** What its radios really do. */
   air(): Promise<readonly RadioOnAir[]>
-  /** Who else has changed it since this was asked last, as `chief from 10.44.8.9`; left out where no unit of the kind tells. */
+  /**
+   * Who else has changed it since this was asked last, as `chief from 10.44.8.9`; left out where no unit of the kind
+   * tells.
+   */
   othersWhoChanged?(): readonly string[]
   /** A picture of what it shows now, without these secrets; left out where units of the kind show nothing. */
   picture?(secrets: readonly string[]): Promise<PagePicture | undefined>

@@ -1,6 +1,7 @@
 /**
- * Asks by ARP who is there, without a tag and in every VLAN that the laptop reaches. Who shares an address with others answers beside them: all are told apart by their MAC.
- * Bounded in probes a second, however many ask at once; whoever asks for the same address meanwhile has one answer.
+ * Asks by ARP who is there, without a tag and in every VLAN that the laptop reaches. Who shares an address with others
+ * answers beside them: all are told apart by their MAC. Bounded in probes a second, however many ask at once; whoever
+ * asks for the same address meanwhile has one answer.
  */
 
 import { setTimeout as pause } from 'node:timers/promises'

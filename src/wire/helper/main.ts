@@ -30,7 +30,8 @@ const ledger = new Ledger(ledgerFile || fail('AIR_MUSTER_LEDGER is not set'))
 const { left, aside } = await ledger.takeBack()
 if (aside !== undefined)
   process.stderr.write(
-    `what an earlier run had added to this laptop stands in a file that cannot be read, kept as ${aside}: lanes of that run may still be there until the laptop is started anew\n`,
+    `what an earlier run had added to this laptop stands in a file that cannot be read, kept as ${aside}: ` +
+      `lanes of that run may still be there until the laptop is started anew\n`,
   )
 if (left > 0) process.stderr.write(`took away ${left} things that an earlier run had left on this laptop\n`)
 if (process.argv.includes('--restore-only')) process.exit(aside === undefined ? 0 : 1)

@@ -1,6 +1,6 @@
 /**
- * Which user is at the other end of a Unix socket. The kernel says which two ends belong together (sock_diag(7), through
- * iproute2's ss) and which process holds the other one: Node itself hands out no SO_PEERCRED.
+ * Which user is at the other end of a Unix socket. The kernel says which two ends belong together (sock_diag(7),
+ * through iproute2's ss) and which process holds the other one: Node itself hands out no SO_PEERCRED.
  */
 import { spawn } from 'node:child_process'
 import { readlinkSync, statSync } from 'node:fs'

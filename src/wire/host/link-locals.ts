@@ -1,4 +1,6 @@
-/** Link-local addresses on several interfaces of one wire: what is untagged, and each VLAN that is worked with its tag. */
+/**
+ * Link-local addresses on several interfaces of one wire: what is untagged, and each VLAN that is worked with its tag.
+ */
 import { LinkLocal } from './link-local'
 
 export interface FoundByLink {

@@ -29,7 +29,8 @@ describe('framing of NETCONF over SSH', () => {
   it('joins the chunks of one message, as the example of RFC 6242, 4.2 has them', () => {
     const reader = reading('chunks')
     const text =
-      '\n#4\n<rpc\n#18\n message-id="102"\n\n#79\n     xmlns="urn:ietf:params:xml:ns:netconf:base:1.0">\n  <close-session/>\n</rpc>\n##\n'
+      '\n#4\n<rpc\n#18\n message-id="102"\n\n#79\n     xmlns="urn:ietf:params:xml:ns:netconf:base:1.0">\n  ' +
+      '<close-session/>\n</rpc>\n##\n'
     reader.take(Buffer.from(text))
     expect(reader.next()).toBe(
       '<rpc message-id="102"\n     xmlns="urn:ietf:params:xml:ns:netconf:base:1.0">\n  <close-session/>\n</rpc>',

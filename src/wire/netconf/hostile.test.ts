@@ -1,4 +1,6 @@
-/** What a NETCONF unit sends is hostile: ten thousand of each, and none ends this program or is waited for without end. */
+/**
+ * What a NETCONF unit sends is hostile: ten thousand of each, and none ends this program or is waited for without end.
+ */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { often } from '../../../tests/support/long'
@@ -10,7 +12,13 @@ import { FrameReader, framed } from './framing'
 
 const runs = { numRuns: often(500, 10_000) }
 const wireless = 'urn:uuid:6f0d6a2e-9d4b-4c55-8f0e-2b1c7a53e9d4'
-const good = `<rpc-reply xmlns="urn:ietf:params:xml:ns:netconf:base:1.0" message-id="1"><data><system xmlns="urn:ietf:params:xml:ns:yang:ietf-system"><hostname>a</hostname><ntp><server><name>x</name></server></ntp></system><wireless xmlns="${wireless}"><country>NZ</country><network><id>crew</id><ssid>QQ==</ssid><enabled>true</enabled><band>5</band><security><mode>wpa2-personal</mode></security><vlan>46</vlan></network><radio><band>5</band><channel>36</channel><power>17.0</power></radio></wireless></data></rpc-reply>`
+const good =
+  '<rpc-reply xmlns="urn:ietf:params:xml:ns:netconf:base:1.0" message-id="1"><data><system ' +
+  'xmlns="urn:ietf:params:xml:ns:yang:ietf-system"><hostname>a</hostname>' +
+  '<ntp><server><name>x</name></server></ntp></system><wireless ' +
+  `xmlns="${wireless}"><country>NZ</country><network><id>crew</id><ssid>QQ==</ssid>` +
+  '<enabled>true</enabled><band>5</band><security><mode>wpa2-personal</mode></security><vlan>46</vlan></network>' +
+  '<radio><band>5</band><channel>36</channel><power>17.0</power></radio></wireless></data></rpc-reply>'
 const signs = [
   '<',
   '>',

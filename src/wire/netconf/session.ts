@@ -104,7 +104,8 @@ export class NetconfSession {
   async #hello(): Promise<void> {
     const ours = ['base:1.0', 'base:1.1'].map((each) => `<capability>${capability}${each}</capability>`)
     this.#send(
-      `<?xml version="1.0" encoding="UTF-8"?><hello xmlns="${base}"><capabilities>${ours.join('')}</capabilities></hello>`,
+      '<?xml version="1.0" encoding="UTF-8"?><hello ' +
+        `xmlns="${base}"><capabilities>${ours.join('')}</capabilities></hello>`,
     )
     const hello = await parseXml(await this.#message())
     if (hello.name !== 'hello' || hello.namespace !== base) throw new WireError('garbled', message('says-no-hello'))

@@ -13,6 +13,8 @@ export function inPage<A extends readonly unknown[], R>(
 ): Promise<R> {
   const name = JSON.stringify(elementsName)
   // In one go: between two, another page could have come.
-  const text = `(${installElements.toString()})(${name}); (${act.toString()})(globalThis[${name}], ...${JSON.stringify(args)})`
+  const text =
+    `(${installElements.toString()})(${name}); (${act.toString()})(globalThis[${name}], ` +
+    `...${JSON.stringify(args)})`
   return page.evaluate(text) as Promise<R>
 }

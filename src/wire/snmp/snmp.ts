@@ -9,7 +9,9 @@ import { messageText } from '../../core/message/message'
 import type { DatagramPath } from '../host/host'
 import { longestValue, plainText, type SnmpAnswer, type SnmpUser, type SnmpValue } from './answer'
 
-/** Twice this, ms, is waited for in all: a datagram may get lost. To find out who a user is takes questions of its own. */
+/**
+ * Twice this, ms, is waited for in all: a datagram may get lost. To find out who a user is takes questions of its own.
+ */
 const answersWithin = { user: 1000, community: 400 } as const
 
 /** Asks as a user of version 3, signed and enciphered: what is told proves the keys. */

@@ -1,6 +1,7 @@
 /** Why units are held, in German: what the papers say of it. */
 import type { JoinReason } from '../../core/kit/joining'
 import type { Held, HeldCode, HeldParams } from '../../core/muster/held'
+import { prose } from '../prose'
 import { germanChecks } from './checks'
 import { offersWords } from './parts'
 import { sentence } from './sentence'
@@ -24,7 +25,8 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => string } =
   'went-wrong': () => 'Air Muster selbst hat hier einen Fehler gemacht.',
   'not-found': ({ addresses }) => `Sie antwortet nicht unter ${or.format(addresses)}.`,
   'heard-only': ({ addresses, heardAt }) =>
-    `Sie ist auf der Leitung zu hören${heardAt === null ? '' : `, von ${heardAt}`}, und antwortet nicht unter ${or.format(addresses)}.`,
+    prose`Sie ist auf der Leitung zu hören${heardAt === null ? '' : `, von ${heardAt}`}, und antwortet nicht unter
+      ${or.format(addresses)}.`,
   'service-shut': ({ address, service }) =>
     `Sie antwortet auf ARP unter ${address} und lässt niemanden an Port ${service} ein.`,
   'another-model': ({ says, card }) => `Sie sagt, sie sei ${says}, nicht ${card}.`,
@@ -60,7 +62,8 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => string } =
   'vlan-not-carried': ({ vlan }) =>
     `Dieser Laptop erreicht VLAN ${vlan} nicht, in dem die Einheit verwaltet werden soll.`,
   'vlan-silent': ({ vlan }) =>
-    `In VLAN ${vlan}, in dem die Einheit verwaltet werden soll, ist niemand zu hören: Ob dieser Laptop es erreicht, ist nicht zu sagen.`,
+    prose`In VLAN ${vlan}, in dem die Einheit verwaltet werden soll, ist niemand zu hören: Ob dieser Laptop es
+      erreicht, ist nicht zu sagen.`,
   'not-reserved': ({ got, address }) => `Der DHCP-Server gibt ihr ${got}, und der Plan hat ${address}.`,
   'did-not-return': ({ address }) => `Sie kam unter ${address} nicht zurück.`,
   'came-back-unchanged': () => 'Sie kam zurück, wie sie vorher war.',
@@ -72,7 +75,8 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => string } =
       : `Sie findet ihren Controller ${name} nicht.`,
   'not-shown': ({ name }) => `Ihr Controller ${name} zeigt sie nicht.`,
   'another-controller': ({ name, other, at }) =>
-    `Sie meldet sich nicht bei ${name} an: Ein anderer Controller, ${other || 'ohne Namen'} unter ${at}, antwortet daneben.`,
+    prose`Sie meldet sich nicht bei ${name} an: Ein anderer Controller, ${other || 'ohne Namen'} unter ${at},
+      antwortet daneben.`,
   'turned-away': ({ name, reason }) => `${name} weist sie ab: ${joinReasons[reason]}.`,
   'state-unknown': ({ name, said }) =>
     `${name} sagt „${said}“ von ihr, und die Karte von ${name} weiß nicht, was das heißt.`,

@@ -1,5 +1,6 @@
 /** The papers that a client gets, in German. */
 import type { PaperWords } from '../paper-words'
+import { prose } from '../prose'
 import { germanChecks } from './checks'
 import { whyHeld } from './held'
 import { countryName, offersWords, securityWords } from './parts'
@@ -80,7 +81,8 @@ export const germanPapers: PaperWords = {
     unserved: (vlans) =>
       vlans.length === 1
         ? `VLAN ${vlans} hat Netze, aber in diesem Auftrag kein Subnetz: Jemand anderes vergibt dort Adressen.`
-        : `Die VLANs ${vlans.join(', ')} haben Netze, aber in diesem Auftrag kein Subnetz: Jemand anderes vergibt dort Adressen.`,
+        : prose`Die VLANs ${vlans.join(', ')} haben Netze, aber in diesem Auftrag kein Subnetz: Jemand anderes vergibt
+          dort Adressen.`,
     ports: ['Switch', 'Port', 'Einheit', 'Ohne Tag', 'Mit Tag'],
     managementOnPort: 'Management',
   },

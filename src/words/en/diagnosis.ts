@@ -1,6 +1,7 @@
 /** What was found on this laptop, and how each is cured. */
 import type { Finding, FindingCode, Findings } from '../../core/doctor/diagnosis'
 import type { DhcpServerFacts } from '../../core/doctor/laptop-facts'
+import { prose } from '../prose'
 
 export interface FindingWords {
   readonly sentence: string
@@ -67,7 +68,8 @@ const words: { readonly [C in FindingCode]: (params: Findings[C]) => FindingWord
   }),
   'internet-by-wifi': ({ dev }) => ({ sentence: `The internet goes by ${dev}; it is left as it is.` }),
   'network-manager': ({ name }) => ({
-    sentence: `NetworkManager manages ${name}: it may take away addresses that are added, each time the cable is plugged in.`,
+    sentence: prose`NetworkManager manages ${name}: it may take away addresses that are added, each time the cable is
+      plugged in.`,
     cure: `Have it let go while you work: nmcli device set ${name} managed no.`,
   }),
   firewall: ({ name }) => ({
@@ -87,7 +89,8 @@ const words: { readonly [C in FindingCode]: (params: Findings[C]) => FindingWord
   }),
   'no-dhcp': () => ({ sentence: 'Nobody serves DHCP on this wire.' }),
   dhcp: ({ servers }) => ({
-    sentence: `One server${servers.length > 1 ? ' in each VLAN' : ''} gives addresses on this wire: ${offers(servers)}.`,
+    sentence: prose`One server${servers.length > 1 ? ' in each VLAN' : ''} gives addresses on this wire:
+      ${offers(servers)}.`,
   }),
   'two-dhcp-servers': ({ servers }) => ({
     sentence:

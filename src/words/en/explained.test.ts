@@ -68,7 +68,8 @@ it('says what the next best channel is like, what is free of radar, and where it
     }).slice(1),
   ).toEqual([
     'Next would be channel 44 at 40 MHz: B 5 is heard there at -71 dBm, 50 % of the airtime would be its own.',
-    'It listens for radar before it is on air, 10 minutes. Channel 149 is free of that: B 5 is heard there at -88 dBm, too faint to wait for.',
+    'It listens for radar before it is on air, 10 minutes. Channel 149 is free of that: B 5 is heard there ' +
+      'at -88 dBm, too faint to wait for.',
     'Should radar be heard on it, channel 100 at 40 MHz is the second choice: nobody is heard there.',
   ])
 })

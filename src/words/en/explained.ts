@@ -1,6 +1,7 @@
 /** Reasons of a radio as sentences that an installer can check. */
 
 import type { HeardRadio, Priced, RadioReason } from '../../core/radio/channels/explain'
+import { prose } from '../prose'
 import { listenWords } from './duration'
 
 /** @param nameOf the unit behind a radio of the problem */
@@ -11,7 +12,8 @@ export function reasonSentences(reason: RadioReason, channel: number, nameOf: (r
     worst
       ? worstHere(worst, channel, who(worst.radio))
       : loudest
-        ? `Nobody whom it hears is on its channel ${channel}; the loudest is ${who(loudest.radio)} at ${Math.round(loudest.dbm)} dBm, elsewhere.`
+        ? prose`Nobody whom it hears is on its channel ${channel}; the loudest is ${who(loudest.radio)} at
+          ${Math.round(loudest.dbm)} dBm, elsewhere.`
         : `It hears nobody, on channel ${channel} or another.`,
     ...(sharing > 1
       ? [`${sharing} share the air here: when all of them talk, ${shareOf(sharing)} of the airtime is its own.`]
@@ -21,12 +23,14 @@ export function reasonSentences(reason: RadioReason, channel: number, nameOf: (r
       : []),
     ...(withoutRadar
       ? [
-          `It listens for radar before it is on air, ${listenWords(withoutRadar.listens)}. Channel ${withoutRadar.option.channel} is free of that: ${heardThere(withoutRadar, who)}.`,
+          prose`It listens for radar before it is on air, ${listenWords(withoutRadar.listens)}. Channel
+            ${withoutRadar.option.channel} is free of that: ${heardThere(withoutRadar, who)}.`,
         ]
       : []),
     ...(afterRadar
       ? [
-          `Should radar be heard on it, channel ${afterRadar.option.channel} at ${afterRadar.option.width} MHz is the second choice: ${heardThere(afterRadar, who)}.`,
+          prose`Should radar be heard on it, channel ${afterRadar.option.channel} at ${afterRadar.option.width} MHz is
+            the second choice: ${heardThere(afterRadar, who)}.`,
         ]
       : []),
   ]
@@ -35,7 +39,8 @@ export function reasonSentences(reason: RadioReason, channel: number, nameOf: (r
 function worstHere({ dbm, overlap, lossDb }: HeardRadio, channel: number, name: string): string {
   const level = Math.round(dbm)
   if (overlap === 0)
-    return `Nobody is on its channel ${channel}; of ${name}, at ${level} dBm on a channel beside it, ${Math.round(dbm - lossDb)} dBm come through.`
+    return prose`Nobody is on its channel ${channel}; of ${name}, at ${level} dBm on a channel beside it,
+      ${Math.round(dbm - lossDb)} dBm come through.`
   const share = overlap < 1 ? `, over ${Math.round(overlap * 100)} % of the narrower one` : ''
   return `It hears ${name} worst: ${level} dBm on its own channel ${channel}${share}.`
 }

@@ -1,6 +1,7 @@
 /** Sentences about units that are held because they do not join a controller, or have none. */
 import type { JoinReason } from '../../core/kit/joining'
 import type { HeldCode, HeldParams } from '../../core/muster/held'
+import { prose } from '../prose'
 import { again, byItself, cable, type HeldWords } from './held-parts'
 import { sentence } from './sentence'
 
@@ -60,11 +61,13 @@ export const joiningReasons: { readonly [C in OfJoining]: (params: HeldParams<C>
         ? `DHCP sends it to ${told.join(', ')}, and its controller ${name} is at ${address}.`
         : `It does not find its controller ${name}.`,
     more: answers
-      ? `${name} answers a discovery from here, and has ${answers.joined} of ${answers.most} joined: the way to it is missing.`
+      ? prose`${name} answers a discovery from here, and has ${answers.joined} of ${answers.most} joined: the way to
+        it is missing.`
       : `${name} answers no discovery from here either (CAPWAP, UDP 5246).`,
     hands: [
       ...(told.length > 0 ? [`Have the DHCP server give out ${address} in option 138.`] : []),
-      `See that ${port === null ? 'its port' : `port ${port}`} is in the subnet of ${address}, or that DHCP tells it the address (option 138 or 43).`,
+      prose`See that ${port === null ? 'its port' : `port ${port}`} is in the subnet of ${address}, or that DHCP tells
+        it the address (option 138 or 43).`,
       'Take its cable out for ten seconds, so that it looks again.',
       byItself,
     ],
@@ -78,7 +81,8 @@ export const joiningReasons: { readonly [C in OfJoining]: (params: HeldParams<C>
     ],
   }),
   'another-controller': (p) => ({
-    why: `It does not join ${p.name}: another controller, ${p.other || 'without a name'} at ${p.at}, answers beside it.`,
+    why: prose`It does not join ${p.name}: another controller, ${p.other || 'without a name'} at ${p.at}, answers
+      beside it.`,
     hands: [
       `Take it off the list of ${p.other || p.at}, or take that controller off this network.`,
       `Take ${cable(p.port)} out for ten seconds, so that it looks again.`,

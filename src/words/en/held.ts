@@ -1,6 +1,7 @@
 /** Sentences about units that are held: why, and what the hands do about it. */
 
 import type { Held, HeldCode, HeldParams } from '../../core/muster/held'
+import { prose } from '../prose'
 import { failedChecks } from './checks'
 import { joiningReasons } from './held-joining'
 import { again, byItself, cable, type HeldWords, lightWords } from './held-parts'
@@ -38,7 +39,8 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords 
     ],
   }),
   'heard-only': (p) => ({
-    why: `It is heard on the wire${p.heardAt === null ? '' : ` from ${p.heardAt}`}, and does not answer at ${p.addresses.join(' or ')}.`,
+    why: prose`It is heard on the wire${p.heardAt === null ? '' : ` from ${p.heardAt}`}, and does not answer at
+      ${p.addresses.join(' or ')}.`,
     hands: [
       'Leave its cable as it is: it has power, and the wire carries what it says.',
       p.heardAt === null
@@ -215,15 +217,18 @@ const reasons: { readonly [C in HeldCode]: (params: HeldParams<C>) => HeldWords 
     why: `This laptop does not reach VLAN ${p.vlan}, on which the unit is to be managed.`,
     hands: [
       ...(p.fault ? [`It has no interface for it: ${p.fault}. Make one, or work from a laptop that can.`] : []),
-      `Have the switch carry VLAN ${p.vlan} with its tag, ${p.port === null ? 'to the unit' : `on port ${p.port}`} and to this laptop.`,
+      prose`Have the switch carry VLAN ${p.vlan} with its tag,
+        ${p.port === null ? 'to the unit' : `on port ${p.port}`} and to this laptop.`,
       again,
     ],
   }),
   'vlan-silent': ({ vlan, port }) => ({
-    why: `Nobody is heard on VLAN ${vlan}, on which the unit is to be managed: whether this laptop reaches it cannot be told.`,
+    why: prose`Nobody is heard on VLAN ${vlan}, on which the unit is to be managed: whether this laptop reaches it
+      cannot be told.`,
     hands: [
       `Plug in the router, or anything else that is on VLAN ${vlan}: who is heard there shows that the way is open.`,
-      `Have the switch carry VLAN ${vlan} with its tag, ${port === null ? 'to the unit' : `on port ${port}`} and to this laptop.`,
+      prose`Have the switch carry VLAN ${vlan} with its tag, ${port === null ? 'to the unit' : `on port ${port}`} and
+        to this laptop.`,
       again,
     ],
   }),

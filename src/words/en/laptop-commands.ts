@@ -1,5 +1,6 @@
 /** The commands that give the laptop an address and take it away again, for each system. */
 import { formatIpv4, maskOf } from '../../core/address/ipv4'
+import { prose } from '../prose'
 
 export const systems = ['Linux', 'Linux with NetworkManager', 'Windows', 'macOS'] as const
 export type System = (typeof systems)[number]
@@ -46,23 +47,26 @@ const commands: Readonly<Record<System, (address: string, prefix: number, interf
   }),
   'Linux with NetworkManager': (address, prefix, name) => ({
     list: 'nmcli device status',
-    // What is added behind its back it takes away when the cable is moved: it is told, and its profiles are not changed.
+    // What is added behind its back it takes away when the cable is moved: it is told, and its profiles are not
+    // changed.
     set: `sudo nmcli device modify ${quoted(name)} +ipv4.addresses ${address}/${prefix}`,
     undo: `sudo nmcli device modify ${quoted(name)} -ipv4.addresses ${address}/${prefix}`,
     remark: 'Its profiles, routes, DNS and Wi-Fi stay. Gone when the cable is out; then set it once more.',
   }),
   Windows: (address, prefix, name) => ({
     list: 'Get-NetAdapter -Physical | Format-Table Name, Status, MacAddress',
-    set: `New-NetIPAddress -InterfaceAlias ${powerShellQuoted(name)} -IPAddress ${address} -PrefixLength ${prefix} -PolicyStore ActiveStore`,
-    undo: `Remove-NetIPAddress -InterfaceAlias ${powerShellQuoted(name)} -IPAddress ${address} -PolicyStore ActiveStore -Confirm:$false`,
-    remark:
-      'In PowerShell, started as administrator. Beside the addresses that are there; gateway, DNS and Wi-Fi stay. Gone after a restart at the latest.',
+    set: prose`New-NetIPAddress -InterfaceAlias ${powerShellQuoted(name)} -IPAddress ${address} -PrefixLength
+      ${prefix} -PolicyStore ActiveStore`,
+    undo: prose`Remove-NetIPAddress -InterfaceAlias ${powerShellQuoted(name)} -IPAddress ${address} -PolicyStore
+      ActiveStore -Confirm:$false`,
+    remark: prose`In PowerShell, started as administrator. Beside the addresses that are there; gateway, DNS and Wi-Fi
+      stay. Gone after a restart at the latest.`,
   }),
   macOS: (address, prefix, name) => ({
     list: 'networksetup -listallhardwareports',
     set: `sudo ifconfig ${quoted(name)} inet ${address} netmask ${formatIpv4(maskOf(prefix))} alias`,
     undo: `sudo ifconfig ${quoted(name)} inet ${address} -alias`,
-    remark:
-      'The device behind the port that the cable is in, such as a USB adapter. Network settings, routes, DNS and Wi-Fi stay. Gone after a restart at the latest.',
+    remark: prose`The device behind the port that the cable is in, such as a USB adapter. Network settings, routes, DNS
+      and Wi-Fi stay. Gone after a restart at the latest.`,
   }),
 }

@@ -1,8 +1,10 @@
 /** Sentences about addresses that the laptop lends on the bench. */
+import { prose } from '../prose'
 
 export const lendingWords = {
   title: 'Addresses for boxes that wait for one',
-  off: 'Some boxes have no address out of their carton, and wait until a DHCP server gives them one. This laptop can lend them one for the bench: only to units of the list, and never where another server answers.',
+  off: prose`Some boxes have no address out of their carton, and wait until a DHCP server gives them one. This laptop
+    can lend them one for the bench: only to units of the list, and never where another server answers.`,
   lend: 'Lend addresses',
   stop: 'Lend no more',
   starting: 'Listening first whether another server answers …',

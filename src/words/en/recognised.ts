@@ -12,8 +12,8 @@ const evidenceWords: Readonly<Record<EvidenceKind, string>> = {
 }
 
 /**
- * A model as sure as it is, for people: its name where two things agree, else with what there is for it; undefined where
- * nothing tells.
+ * A model as sure as it is, for people: its name where two things agree, else with what there is for it; undefined
+ * where nothing tells.
  */
 export function modelWords({
   model,

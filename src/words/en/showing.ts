@@ -5,6 +5,7 @@ import { settingOf } from '../../core/catalogue/catalogue'
 import type { PressRole } from '../../core/showing/act'
 import type { SaidState } from '../../core/showing/join-states'
 import type { MissingPart } from '../../core/showing/missing-part'
+import { prose } from '../prose'
 
 export const showing = {
   title: 'Showing',
@@ -122,11 +123,13 @@ export function missingWords(part: MissingPart): string {
     case 'no-unit-settings':
       return 'It was not shown how the settings of an access point are saved.'
     case 'no-joined-state':
-      return 'No words in its row are known to say that the access point has joined: wait until it has, open the list again, and say which they are.'
+      return prose`No words in its row are known to say that the access point has joined: wait until it has, open the
+        list again, and say which they are.`
     case 'unknown-state':
       return `"${part.words}": say what it means of an access point, or that it is no state.`
     case 'only-at-first':
-      return `${settingName(part.id)} was asked for at first alone: open the page on which it stands now, and save it there.`
+      return prose`${settingName(part.id)} was asked for at first alone: open the page on which it stands now, and
+        save it there.`
     case 'not-at-band':
       return `${settingName(part.id)} was shown for one radio, and not at ${part.band} GHz: choose it there too.`
     case 'unknown':

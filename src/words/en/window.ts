@@ -2,6 +2,7 @@
 
 import type { Unit } from '../../core/kit/unit'
 import type { Told, WindowClosed, WindowRefusal } from '../../core/showing/window-talk'
+import { prose } from '../prose'
 import { sentenceOfText } from './sentence'
 
 const doorsInWords = (ports: readonly number[]): string =>
@@ -17,11 +18,13 @@ export function refusalWords(refusal: WindowRefusal | 'no-runner', { name }: Pic
     case 'not-seen':
       return refusal.addresses.length === 0
         ? `${name} was not seen on the wire yet, and no address of it is known. Plug it in, and sweep the bench.`
-        : `${name} answers at none of its addresses (${refusal.addresses.join(', ')}). Plug it in, wait until it has started, then open it again.`
+        : prose`${name} answers at none of its addresses (${refusal.addresses.join(', ')}). Plug it in, wait until it
+          has started, then open it again.`
     case 'being-mustered':
       return `${name} is being mustered. Pause the muster, or wait until it is done with this unit.`
     case 'no-pages':
-      return `${name} shows nothing at ${refusal.address}: neither pages nor a prompt listen at port ${doorsInWords(refusal.ports)}.`
+      return prose`${name} shows nothing at ${refusal.address}: neither pages nor a prompt listen at port
+        ${doorsInWords(refusal.ports)}.`
     case 'wire':
       return `${name} cannot be shown: ${sentenceOfText(refusal.reason)}.`
   }
@@ -59,7 +62,8 @@ export const closedWords = (why: WindowClosed): string =>
 export function failedWords({ code, reason }: Extract<Told, { kind: 'failed' }>): string {
   if (code === 'elsewhere') return 'A window shows this unit alone: an address of another host is not opened.'
   if (code === 'untrusted')
-    return `It shows another certificate than before, so nothing was sent to it (${reason}). Compare the MAC on its label with the one above.`
+    return prose`It shows another certificate than before, so nothing was sent to it (${reason}). Compare the MAC on
+      its label with the one above.`
   if (code === 'refused') return `It refuses this login (${reason}).`
   if (code === 'outdated')
     return `Its pages are not opened: ${reason}. Whoever is on its wire may read along, or stand between.`
@@ -72,7 +76,8 @@ export const cannotWords = ({ what, name }: Extract<Told, { kind: 'cannot' }>): 
     : `The page offers ${name || 'a file'}, which could not be kept: a window keeps files of 8 MB at most.`
 
 export const keptWords = ({ name, bytes }: Extract<Told, { kind: 'kept' }>): string =>
-  `${name} (${bytes < 10_000 ? `${bytes} bytes` : `${Math.round(bytes / 1000)} kB`}) is kept, sealed, among the copies of this unit: its slip has it.`
+  prose`${name} (${bytes < 10_000 ? `${bytes} bytes` : `${Math.round(bytes / 1000)} kB`}) is kept, sealed, among the
+    copies of this unit: its slip has it.`
 
 export const wantsFile = {
   title: 'The page asks for a file',

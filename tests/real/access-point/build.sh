@@ -39,7 +39,9 @@ fi
 ln -sf vmlinux-$KVER out/vmlinux; ln -sf ../stage/boot/vmlinuz-$KVER out/vmlinuz
 
 # --- 3. root file system -----------------------------------------------------------------------
-rm -rf root; mkdir -p root/{bin,sbin,dev,proc,sys,run,tmp,cfg,etc/ssh,usr/bin,usr/sbin,lib/modules,lib/firmware,lib64,root,var/empty}
+rm -rf root
+mkdir -p root/{bin,sbin,dev,proc,sys,run,tmp,cfg,etc/ssh,usr/bin,usr/sbin}
+mkdir -p root/{lib/modules,lib/firmware,lib64,root,var/empty}
 LD=stage/lib64/ld-linux-x86-64.so.2
 LP=stage/lib/x86_64-linux-gnu:stage/usr/lib/x86_64-linux-gnu
 cp stage/bin/busybox root/bin/busybox; ln -s dash root/bin/sh   # not ash: Debian's runs its own applets (ip) first
@@ -56,7 +58,8 @@ cp -L stage/lib/firmware/regulatory.db.p7s-debian root/lib/firmware/regulatory.d
 # modules in dependency order; modules.dep is not in the package, so depmod is needed once
 [ -e stage/lib/modules/$KVER/modules.dep ] || depmod -b stage $KVER
 : > root/lib/modules/order
-for m in ${MODS:-failover net_failover virtio_mmio virtio_pci virtio_net virtio_blk crc32c_generic ext4 bridge 8021q ccm ctr cmac gcm mac80211_hwsim}; do
+usual='failover net_failover virtio_mmio virtio_pci virtio_net virtio_blk crc32c_generic ext4 bridge 8021q'
+for m in ${MODS:-$usual ccm ctr cmac gcm mac80211_hwsim}; do
   line=$(grep -E "/$m\.ko:" stage/lib/modules/$KVER/modules.dep)
   for f in $(echo "$line" | sed 's/://' | awk '{for(i=NF;i>0;i--)print $i}'); do
     n=$(basename $f); [ -e root/lib/modules/$n ] && continue
@@ -64,7 +67,8 @@ for m in ${MODS:-failover net_failover virtio_mmio virtio_pci virtio_net virtio_
   done
 done
 cp -r "$HERE/overlay/." root/; chmod +x root/init root/sbin/* root/bin/*
-printf 'root:%s:19000:0:99999:7:::\nsshd:*:19000::::::\n' "$(openssl passwd -6 -salt factory "${FACTORY_PASSWORD:-admin}")" > root/etc/shadow
+printf 'root:%s:19000:0:99999:7:::\nsshd:*:19000::::::\n' \
+  "$(openssl passwd -6 -salt factory "${FACTORY_PASSWORD:-admin}")" > root/etc/shadow
 chmod 600 root/etc/shadow
 
 # --- 4. initrd ---------------------------------------------------------------------------------

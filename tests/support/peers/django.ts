@@ -35,7 +35,9 @@ execute_from_command_line(['manage'] + sys.argv[1:])
 
 export const djangoLogin = { user: 'admin', password: 'boxed pages' }
 
-/** Runs a command of one's own. @param made  folder of its script @param folder  of its database @returns what it says */
+/**
+ * Runs a command of one's own. @param made  folder of its script @param folder  of its database @returns what it says
+ */
 export const inDjango = (made: string, folder: string, ...words: string[]): string =>
   execFileSync(python, [join(made, 'manage.py'), folder, ...words], {
     encoding: 'utf8',

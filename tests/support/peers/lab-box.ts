@@ -1,6 +1,6 @@
 /**
- * A stand-in as a box on a real wire: run in a network namespace, it takes its address on `eth0` as the stand-in has it,
- * and leads what comes to its ports to the stand-in's own. Its words: model, MAC, pace.
+ * A stand-in as a box on a real wire: run in a network namespace, it takes its address on `eth0` as the stand-in has
+ * it, and leads what comes to its ports to the stand-in's own. Its words: model, MAC, pace.
  */
 import { execFileSync } from 'node:child_process'
 import { connect, createServer } from 'node:net'

@@ -1,7 +1,7 @@
 /**
- * Runs where the laptop of a bench is: opens a real lane to each box and hands its connections on through a Unix socket,
- * so that a test outside that network namespace speaks to boxes at one address. What comes first on a connection is the
- * port, on a line of its own.
+ * Runs where the laptop of a bench is: opens a real lane to each box and hands its connections on through a Unix
+ * socket, so that a test outside that network namespace speaks to boxes at one address. What comes first on a
+ * connection is the port, on a line of its own.
  *
  * Words: socket of the helper, folder for the sockets, address of the boxes, their MACs.
  */

@@ -1,6 +1,6 @@
 /**
- * WordPress under PHP's own server, as it comes: a first run without any sign-in that makes the admin, pages with menus,
- * notices, lists with a form beside them. Its database is one of the tests' own server.
+ * WordPress under PHP's own server, as it comes: a first run without any sign-in that makes the admin, pages with
+ * menus, notices, lists with a form beside them. Its database is one of the tests' own server.
  */
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { basename, join } from 'node:path'

@@ -10,7 +10,10 @@
 import type { ChannelField } from './channel-field'
 import { restore, settle, total } from './channel-search'
 
-/** Chance at the beginning and at the end, as shares of what a radio pays on the average in a plan where none wants to move. */
+/**
+ * Chance at the beginning and at the end, as shares of what a radio pays on the average in a plan where none wants to
+ * move.
+ */
 const begins = 0.12
 const ends = 0.05
 

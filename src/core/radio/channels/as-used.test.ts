@@ -45,11 +45,15 @@ describe('5150 to 5250 MHz in the United States', () => {
   })
 })
 
-it('takes 3 dB off at 5250 to 5350 MHz without power control, and never below what needs none (EN 301 893, table 2)', () => {
-  const used = (country: string, tpc: boolean) =>
-    asUsed(block(country, 56), { radio: { ...omni, tpc }, environment: 'indoor', use: 'area' }).limitDbm
-  expect([used('HR', true), used('HR', false)]).toEqual([23.01, 20.01])
-  expect([used('SX', true), used('SX', false)]).toEqual([21, 20])
-  // Where the database has no more than 20 dBm, nothing is lost.
-  expect([used('DE', true), used('DE', false)]).toEqual([20, 20])
-})
+it(
+  'takes 3 dB off at 5250 to 5350 MHz without power control, and never below what needs none (EN 301 893, ' +
+    'table 2)',
+  () => {
+    const used = (country: string, tpc: boolean) =>
+      asUsed(block(country, 56), { radio: { ...omni, tpc }, environment: 'indoor', use: 'area' }).limitDbm
+    expect([used('HR', true), used('HR', false)]).toEqual([23.01, 20.01])
+    expect([used('SX', true), used('SX', false)]).toEqual([21, 20])
+    // Where the database has no more than 20 dBm, nothing is lost.
+    expect([used('DE', true), used('DE', false)]).toEqual([20, 20])
+  },
+)

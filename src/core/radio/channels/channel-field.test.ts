@@ -113,19 +113,23 @@ describe.each([undefined, 'by-mask' as const])('each way of searching, adjacent 
     })
   })
 
-  it('by annealing comes closer to the best of a large field than neighbourhood by neighbourhood, for the same work', () => {
-    const large = { ...problemOfSeed(11, 500), adjacent }
-    const costBy = (search: (field: ChannelField) => void): number => {
-      const field = fieldOf(large)
-      placeLoudestFirst(field)
-      settle(field)
-      search(field)
-      return costNow(large, field)
-    }
-    const annealed = costBy((field) => anneal(field, 15_000_000, seeded(1)))
-    expect(annealed).toBeLessThan(0.98 * costBy((field) => searchLocally(field, 15_000_000, seeded(1))))
-    expect(costBy((field) => anneal(field, 15_000_000, seeded(1)))).toBe(annealed)
-  })
+  it(
+    'by annealing comes closer to the best of a large field than neighbourhood by neighbourhood, for the same ' +
+      'work',
+    () => {
+      const large = { ...problemOfSeed(11, 500), adjacent }
+      const costBy = (search: (field: ChannelField) => void): number => {
+        const field = fieldOf(large)
+        placeLoudestFirst(field)
+        settle(field)
+        search(field)
+        return costNow(large, field)
+      }
+      const annealed = costBy((field) => anneal(field, 15_000_000, seeded(1)))
+      expect(annealed).toBeLessThan(0.98 * costBy((field) => searchLocally(field, 15_000_000, seeded(1))))
+      expect(costBy((field) => anneal(field, 15_000_000, seeded(1)))).toBe(annealed)
+    },
+  )
 
   it('draws the same lots from the same seed, between 0 and 1', () => {
     const [a, b] = [seeded(5), seeded(5)]

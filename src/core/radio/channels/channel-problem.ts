@@ -3,9 +3,9 @@
  *
  * The cost is the sum over pairs of radios in one band of `overlap * max(0, level + 92)`: level is what one hears of
  * the other, dBm, the louder direction; overlap is the shared bandwidth divided by that of the narrower. Networks of
- * others count as radios that stay where they are. Where adjacent channels are counted by their mask, a pair whose blocks
- * do not overlap costs a quarter of `max(0, level - loss + 92)`: the loss is what the spectral mask takes off between
- * the two.
+ * others count as radios that stay where they are. Where adjacent channels are counted by their mask, a pair whose
+ * blocks do not overlap costs a quarter of `max(0, level - loss + 92)`: the loss is what the spectral mask takes off
+ * between the two.
  */
 
 import { z } from 'zod'
@@ -18,7 +18,10 @@ import { lossBetweenDb } from './spectral-mask'
 /** At or below this level nothing is disturbed, dBm. */
 export const quietestDbm = -92
 
-/** `price` is what an option costs by itself, beside what it disturbs: bandwidth that is given up. The cost leaves it out. */
+/**
+ * `price` is what an option costs by itself, beside what it disturbs: bandwidth that is given up. The cost leaves it
+ * out.
+ */
 const optionSchema = z
   .object({
     channel: z.int(),
@@ -138,7 +141,9 @@ export interface Pairs {
   readonly count: number
 }
 
-/** Pairs of the radios in the list that disturb each other; the louder direction, where a pair stands more than once. */
+/**
+ * Pairs of the radios in the list that disturb each other; the louder direction, where a pair stands more than once.
+ */
 export function pairsOf(radios: readonly { readonly id: string }[], hears: readonly Hearing[]): Pairs {
   const index = new Map(radios.map((radio, at) => [radio.id, at]))
   const first = new Int32Array(hears.length)

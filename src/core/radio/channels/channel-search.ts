@@ -163,7 +163,8 @@ export function searchLocally(field: ChannelField, work: number, random: () => n
     change = 0
     const block = choice[Math.floor(random() * choice.length)]!
     if (block === field.block[radio]) continue
-    // Off with it to another block, and whoever is disturbed there gives way, in a queue that the first mover stays out of.
+    // Off with it to another block, and whoever is disturbed there gives way, in a queue that the first mover stays out
+    // of.
     move(radio, block)
     const queue: number[] = []
     for (let edge = start[radio]!; edge < start[radio + 1]!; edge += 1) {

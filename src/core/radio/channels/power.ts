@@ -57,7 +57,8 @@ const exact = 0.005
 /**
  * Highest power a radio may be set to.
  *
- * @returns  the largest step that all chains together keep within the limit, dBm; undefined where even the lowest is too loud
+ * @returns  the largest step that all chains together keep within the limit, dBm; undefined where even the lowest is
+ *   too loud
  */
 export function highestLegalStep(limit: Limit, radio: Antenna, use: RadioUse): Dbm | undefined {
   const most = limit.limitDbm - antennaTakes(limit, radio.gain, use) - chainsDb(radio)

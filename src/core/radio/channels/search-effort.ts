@@ -1,4 +1,6 @@
-/** How much is searched for a plan of channels: bounded by work, not by time, so that a plan is the same on any machine. */
+/**
+ * How much is searched for a plan of channels: bounded by work, not by time, so that a plan is the same on any machine.
+ */
 
 /** Radios up to which the whole field is searched at once. */
 export const smallField = 320

@@ -56,7 +56,8 @@ export function coverage(
     const x = ((cell % columns) + 0.5) * stepM
     const y = (Math.floor(cell / columns) + 0.5) * stepM
     for (let index = 0; index < sources.length; index += 1) open[index] = openLevel(sources[index] as Source, x, y)
-    // Walls only make it quieter: whoever is no louder without them than the second best with them need not be looked at.
+    // Walls only make it quieter: whoever is no louder without them than the second best with them need not be looked
+    // at.
     let [best, nextBest] = [-200, -200]
     for (;;) {
       const next = loudestOf(open, nextBest)

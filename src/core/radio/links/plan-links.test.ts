@@ -126,24 +126,28 @@ describe('what a plan of links keeps to', () => {
     expect(two.plans.size).toBe(0)
   })
 
-  it('wants -45 dBm at the other end, to a tenth, of all chains together, and no more than is legal or the model has', () => {
-    const perChain = { ...dish, radios: dish.radios.map((radio) => ({ ...radio, stepsAre: 'per-chain' as const })) }
-    const power = (distanceM: number, card: typeof dish = dish, code = 'NZ') =>
-      planOf([{ distanceM, channel: 149 }], { cardOf: () => card }, code).plans.get('quay')?.power
-    const wanted = (distanceM: number): number => -45 + freeSpaceLoss(5755, distanceM) - 46
-    expect(wanted(500)).toBeCloseTo(10.6, 1)
-    expect(power(500)).toMatchObject({ target: Math.round(10 * wanted(500)) / 10, set: 9 })
-    // Two chains of 6 dBm are 9.01 together; of 9 dBm they would be 12.01.
-    expect(power(500, perChain)).toMatchObject({ target: 10.6, set: 6 })
-    // So near that the lowest step is too loud: that one.
-    expect(power(20)).toMatchObject({ target: Math.round(10 * wanted(20)) / 10, set: 0 })
-    expect(power(20, perChain)?.set).toBe(0)
-    // So far that the limit of the country ends it: what is legal in all, of both chains.
-    const most = power(50_000)
-    const limited = (most?.limit ?? 0) - 23
-    expect(most?.set).toBe(Math.max(...(dish.radios[0]?.steps ?? []).filter((step) => step <= limited)))
-    expect(most?.target).toBe(most?.set)
-    const chained = power(50_000, perChain)
-    expect(chained?.target).toBeCloseTo((chained?.set ?? 0) + 3, 1)
-  })
+  it(
+    'wants -45 dBm at the other end, to a tenth, of all chains together, and no more than is legal or the ' +
+      'model has',
+    () => {
+      const perChain = { ...dish, radios: dish.radios.map((radio) => ({ ...radio, stepsAre: 'per-chain' as const })) }
+      const power = (distanceM: number, card: typeof dish = dish, code = 'NZ') =>
+        planOf([{ distanceM, channel: 149 }], { cardOf: () => card }, code).plans.get('quay')?.power
+      const wanted = (distanceM: number): number => -45 + freeSpaceLoss(5755, distanceM) - 46
+      expect(wanted(500)).toBeCloseTo(10.6, 1)
+      expect(power(500)).toMatchObject({ target: Math.round(10 * wanted(500)) / 10, set: 9 })
+      // Two chains of 6 dBm are 9.01 together; of 9 dBm they would be 12.01.
+      expect(power(500, perChain)).toMatchObject({ target: 10.6, set: 6 })
+      // So near that the lowest step is too loud: that one.
+      expect(power(20)).toMatchObject({ target: Math.round(10 * wanted(20)) / 10, set: 0 })
+      expect(power(20, perChain)?.set).toBe(0)
+      // So far that the limit of the country ends it: what is legal in all, of both chains.
+      const most = power(50_000)
+      const limited = (most?.limit ?? 0) - 23
+      expect(most?.set).toBe(Math.max(...(dish.radios[0]?.steps ?? []).filter((step) => step <= limited)))
+      expect(most?.target).toBe(most?.set)
+      const chained = power(50_000, perChain)
+      expect(chained?.target).toBeCloseTo((chained?.set ?? 0) + 3, 1)
+    },
+  )
 })

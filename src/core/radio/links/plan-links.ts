@@ -1,5 +1,6 @@
 /**
- * Channels and power for radio links: all ends that hear each other on one block, outdoors, as quiet as the site leaves it.
+ * Channels and power for radio links: all ends that hear each other on one block, outdoors, as quiet as the site leaves
+ * it.
  *
  * In: the country, the policy, the links and their units with cards. Out: a radio plan for each end.
  */
@@ -100,7 +101,9 @@ export function planLinks(
   return { plans, faults }
 }
 
-/** Links that have their access end in common are one hub: it has one radio, so all of its stations have its channel. */
+/**
+ * Links that have their access end in common are one hub: it has one radio, so all of its stations have its channel.
+ */
 function hubsOf(links: readonly Link[]): Hub[] {
   const hubs = new Map<string, [Link, ...Link[]]>()
   for (const link of links) {

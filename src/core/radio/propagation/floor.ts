@@ -44,7 +44,9 @@ const floorFields = z.object({
     .object({ widthPx: z.number().positive(), heightPx: z.number().positive(), metresPerPx: z.number().positive() })
     .nullable(),
   walls: z.array(wallSchema).max(2000),
-  /** Whether all inner walls are drawn, and count alone, or some, and what is usual in an office stands for the rest. */
+  /**
+   * Whether all inner walls are drawn, and count alone, or some, and what is usual in an office stands for the rest.
+   */
   innerWalls: z.enum(['all-drawn', 'some-drawn']).default(plainFloor.innerWalls),
   /** What its outer walls are made of: what is heard of other drawings comes through them. */
   outerWalls: z.enum(materials).default(plainFloor.outerWalls),

@@ -95,29 +95,33 @@ describe('losses', () => {
     expect(loss(0, 10, 9, 10)).toBe(0)
   })
 
-  it('are the same whether walls are looked up in a list or by squares, and at least what was asked where that is enough', () => {
-    const metre = fc.integer({ min: -300, max: 300 })
-    const line = fc.record({ x1: metre, y1: metre, x2: metre, y2: metre })
-    fc.assert(
-      fc.property(
-        fc.array(line, { minLength: 30, maxLength: 60 }),
-        fc.array(line, { minLength: 1, maxLength: 10 }),
-        fc.integer({ min: 1, max: 60 }),
-        (drawn, ways, enough) => {
-          const walls = drawn.map((wall) => ({ ...wall, material: 'brick' as const }))
-          const index = new WallIndex(walls)
-          for (const { x1, y1, x2, y2 } of ways) {
-            const each = walls.reduce(
-              (sum, wall) => sum + new WallIndex([wall]).loss('5', x1, y1, x2, y2, Number.POSITIVE_INFINITY),
-              0,
-            )
-            expect(index.loss('5', x1, y1, x2, y2, Number.POSITIVE_INFINITY)).toBe(each)
-            if (each >= enough) expect(index.loss('5', x1, y1, x2, y2, enough)).toBeGreaterThanOrEqual(enough)
-          }
-        },
-      ),
-    )
-  })
+  it(
+    'are the same whether walls are looked up in a list or by squares, and at least what was asked where that ' +
+      'is enough',
+    () => {
+      const metre = fc.integer({ min: -300, max: 300 })
+      const line = fc.record({ x1: metre, y1: metre, x2: metre, y2: metre })
+      fc.assert(
+        fc.property(
+          fc.array(line, { minLength: 30, maxLength: 60 }),
+          fc.array(line, { minLength: 1, maxLength: 10 }),
+          fc.integer({ min: 1, max: 60 }),
+          (drawn, ways, enough) => {
+            const walls = drawn.map((wall) => ({ ...wall, material: 'brick' as const }))
+            const index = new WallIndex(walls)
+            for (const { x1, y1, x2, y2 } of ways) {
+              const each = walls.reduce(
+                (sum, wall) => sum + new WallIndex([wall]).loss('5', x1, y1, x2, y2, Number.POSITIVE_INFINITY),
+                0,
+              )
+              expect(index.loss('5', x1, y1, x2, y2, Number.POSITIVE_INFINITY)).toBe(each)
+              if (each >= enough) expect(index.loss('5', x1, y1, x2, y2, enough)).toBeGreaterThanOrEqual(enough)
+            }
+          },
+        ),
+      )
+    },
+  )
 })
 
 describe('who hears whom', () => {

@@ -10,7 +10,8 @@ const units = [
 
 it('reads pairs by name or MAC, with their band and level, whatever the columns are called', () => {
   const text =
-    '\ufeffAt,Hears,Band,Signal\nHALL-01,hall-02,5 GHz,-71 dBm\n02-4F-52-00-00-03,hall-99,5,-70\nyard-1,024f.5200.0001,2.4,-80.5\n'
+    '\ufeffAt,Hears,Band,Signal\nHALL-01,hall-02,5 GHz,-71 ' +
+    'dBm\n02-4F-52-00-00-03,hall-99,5,-70\nyard-1,024f.5200.0001,2.4,-80.5\n'
   const { levels, faults } = readMeasured(text, units)
   expect(levels).toEqual([
     { a: 'one', b: 'two', band: '5', dbm: -71 },

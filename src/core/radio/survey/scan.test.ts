@@ -144,7 +144,8 @@ describe('a network of a scan', () => {
   it('is not led astray by its name, however its lines are set in and in whatever order they come', () => {
     const name = 'freq: 5180 signal: -10 dBm SSID:'
     const told = readScan(
-      `last BSS list\n  BSS 02:aa:00:00:00:07\nBSS 02:aa:00:00:00:01(on wlan0)\n\tSSID: ${name}\n\t\tsignal: -60.00 dBm\n  freq: 2437\n`,
+      `last BSS list\n  BSS 02:aa:00:00:00:07\nBSS 02:aa:00:00:00:01(on wlan0)\n\tSSID: ${name}\n\t\tsignal: ` +
+        `-60.00 dBm\n  freq: 2437\n`,
       null,
     )
     expect(told.faults).toEqual([])
@@ -193,7 +194,8 @@ describe('a table', () => {
 
   it('is read by its headings, and tells the line of what is none', () => {
     const { networks, faults } = readScan(
-      '\ufeffBand;Network;Signal;Channel;Width MHz\n5 GHz;Baker;-71 dBm;100;40\n2.4;Mill;-60;11;\n5;x;-60;37;20\n5;y;loud;36;20\n',
+      '\ufeffBand;Network;Signal;Channel;Width MHz\n5 GHz;Baker;-71 ' +
+        'dBm;100;40\n2.4;Mill;-60;11;\n5;x;-60;37;20\n5;y;loud;36;20\n',
       null,
     )
     expect(networks).toEqual([

@@ -172,7 +172,8 @@ export class HearthServer implements Front {
       change(this.#unit, posts.wired?.(this.#unit, Object.fromEntries(new URLSearchParams(body))) ?? {})
       // What it says fades, and the page around it is drawn anew then.
       const fades =
-        'setTimeout(() => { document.getElementById("said").remove(); parent.dispatchEvent(new Event("hashchange")) }, 1500)'
+        'setTimeout(() => { document.getElementById("said").remove(); parent.dispatchEvent(new ' +
+        'Event("hashchange")) }, 1500)'
       said = `<p id="said">Noted.</p><script>${fades}</script>`
     }
     const { wired, gateway, nameServers } = this.#unit.configured

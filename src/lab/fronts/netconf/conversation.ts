@@ -113,7 +113,9 @@ export class Conversation {
       const { tag, message: said } =
         error instanceof Refusal ? error : new Refusal('malformed-message', 'it did not understand')
       reply(
-        `<rpc-error><error-type>application</error-type><error-tag>${tag}</error-tag><error-severity>error</error-severity><error-message>${said.replace(/[<&]/g, ' ')}</error-message></rpc-error>`,
+        `<rpc-error><error-type>application</error-type><error-tag>${tag}</error-tag>` +
+          '<error-severity>error</error-severity>' +
+          `<error-message>${said.replace(/[<&]/g, ' ')}</error-message></rpc-error>`,
       )
     }
   }
@@ -176,7 +178,8 @@ export class Conversation {
   /** RFC 6470, 2.1, within RFC 5277, 4; once the answer to whoever did it is out. */
   #tell(session: number, user: string): void {
     const by = `<changed-by><username>${user}</username><session-id>${session}</session-id></changed-by>`
-    const change = `<netconf-config-change xmlns="${changes}">${by}<datastore>running</datastore></netconf-config-change>`
+    const change =
+      `<netconf-config-change xmlns="${changes}">${by}<datastore>running</datastore>` + '</netconf-config-change>'
     const event = `<eventTime>${this.unit.time.toISOString()}</eventTime>${change}`
     setImmediate(() => this.#send(`<notification xmlns="${notifications}">${event}</notification>`))
   }

@@ -1,4 +1,7 @@
-/** The datastores of a stand-in: running, a candidate that all sessions share, startup; and commits that wait for a word. */
+/**
+ * The datastores of a stand-in: running, a candidate that all sessions share, startup; and commits that wait for a
+ * word.
+ */
 import type { Device } from '../../device/device'
 import type { DeviceSettings } from '../../device/device-settings'
 import { Refusal } from '../../device/refusal'

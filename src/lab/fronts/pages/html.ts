@@ -6,7 +6,10 @@ export const escaped = (text: string | number): string => String(text).replace(/
 
 /** @param body  of HTML */
 export function document(title: string, body: string): string {
-  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${escaped(title)}</title></head><body>${body}</body></html>`
+  return (
+    '<!doctype html><html lang="en"><head><meta ' +
+    `charset="utf-8"><title>${escaped(title)}</title></head><body>${body}</body></html>`
+  )
 }
 
 interface Input {
@@ -19,11 +22,17 @@ interface Input {
 
 export function input({ name, label, value, type = 'text', most }: Input): string {
   const bound = most === undefined ? '' : ` maxlength="${most}"`
-  return `<p><label>${escaped(label)} <input name="${name}" type="${type}" value="${escaped(value)}"${bound}></label></p>`
+  return (
+    `<p><label>${escaped(label)} <input name="${name}" type="${type}" ` +
+    `value="${escaped(value)}"${bound}></label></p>`
+  )
 }
 
 export function tick(name: string, label: string, ticked: boolean): string {
-  return `<p><label><input name="${name}" type="checkbox" value="yes"${ticked ? ' checked' : ''}> ${escaped(label)}</label></p>`
+  return (
+    `<p><label><input name="${name}" type="checkbox" value="yes"${ticked ? ' checked' : ''}> ` +
+    `${escaped(label)}</label></p>`
+  )
 }
 
 type Choice = readonly [value: string, label: string]
@@ -40,7 +49,8 @@ export function buttons(name: string, choices: readonly Choice[], chosen: string
   return choices
     .map(
       ([value, text]) =>
-        `<p><label><input name="${name}" type="radio" value="${value}"${value === chosen ? ' checked' : ''}> ${escaped(text)}</label></p>`,
+        `<p><label><input name="${name}" type="radio" value="${value}"${value === chosen ? ' checked' : ''}> ` +
+        `${escaped(text)}</label></p>`,
     )
     .join('')
 }

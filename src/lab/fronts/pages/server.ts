@@ -134,7 +134,11 @@ export class PagesServer implements Front {
 
   #front(response: ServerResponse, wrong = ''): void {
     const { maker, model } = this.#unit.sheet
-    const form = `<form id="enter" method="post" action="/enter">${input({ name: 'who', label: 'Name', value: '' })}${input({ name: 'word', label: 'Password', value: '', type: 'password' })}<button name="go" value="in">Enter</button></form>`
+    const form =
+      '<form id="enter" method="post" ' +
+      `action="/enter">${input({ name: 'who', label: 'Name', value: '' })}` +
+      `${input({ name: 'word', label: 'Password', value: '', type: 'password' })}<button ` +
+      'name="go" value="in">Enter</button></form>'
     send(response, `${maker} ${model}`, `${wrong === '' ? '' : `<p class="wrong">${wrong}</p>`}${form}`)
   }
 
@@ -182,7 +186,11 @@ export class PagesServer implements Front {
   }
 
   #form(action: string, fields: string, id = 'page'): string {
-    return `<form id="${id}" method="post" action="${action}"><input type="hidden" name="ticket" value="${this.#seat.newTicket()}">${fields}<button name="save" value="page">Save this page</button></form>`
+    return (
+      `<form id="${id}" method="post" action="${action}"><input type="hidden" name="ticket" ` +
+      `value="${this.#seat.newTicket()}">${fields}<button name="save" value="page">Save this ` +
+      'page</button></form>'
+    )
   }
 
   #show({ response, path }: Asked): void {

@@ -71,7 +71,8 @@ export function radioView(radio: DeviceRadio, channels: readonly ChannelBlock[] 
   const channel = (each: number): string => `${each} (${centreMhz(radio.band, each)} MHz)`
   const list =
     channels === undefined
-      ? '<p><label>Channel <select name="channel" class="late"><option value="" disabled>collecting channels</option></select></label></p>'
+      ? '<p><label>Channel <select name="channel" class="late"><option value="" disabled>collecting ' +
+        'channels</option></select></label></p>'
       : select(
           'channel',
           'Channel',
@@ -155,7 +156,8 @@ export function stateView(device: Device, mark: string): string {
 function airView({ radio, condition, listensFor, networks, left }: ReturnType<Device['air']>[number]): string {
   const nets = networks.map(
     ({ name, mode, bssid }) =>
-      `<li><b>${escaped(name)}</b>, guarded by <i>${escaped(guardOf(mode))}</i>, as <code>${bssid.toUpperCase()}</code></li>`,
+      `<li><b>${escaped(name)}</b>, guarded by <i>${escaped(guardOf(mode))}</i>, as ` +
+      `<code>${bssid.toUpperCase()}</code></li>`,
   )
   const does =
     condition === 'on-air'
@@ -164,5 +166,9 @@ function airView({ radio, condition, listensFor, networks, left }: ReturnType<De
         ? `<p class="listens">It listens for <span>${listensFor}</span> s more.</p>`
         : '<p>It is silent.</p>'
   const away = left === undefined ? '' : `<p class="away">It has left <span>${left}</span>: radar.</p>`
-  return `<section class="air" data-radio="${nameOf(radio.band)}">${does}<p>Channel <span class="at">${radio.channel}</span>, <span class="wide">${radio.width}</span> MHz wide</p>${away}<ul>${nets.join('')}</ul></section>`
+  return (
+    `<section class="air" data-radio="${nameOf(radio.band)}">${does}<p>Channel <span ` +
+    `class="at">${radio.channel}</span>, <span class="wide">${radio.width}</span> MHz ` +
+    `wide</p>${away}<ul>${nets.join('')}</ul></section>`
+  )
 }

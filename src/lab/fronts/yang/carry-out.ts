@@ -1,4 +1,6 @@
-/** Carries edits out on a device: all or none, where changes are staged; one by one, where each takes effect at once. */
+/**
+ * Carries edits out on a device: all or none, where changes are staged; one by one, where each takes effect at once.
+ */
 import type { Device } from '../../device/device'
 import { decode } from './decode'
 import { encode } from './encode'

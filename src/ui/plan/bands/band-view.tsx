@@ -1,6 +1,7 @@
 'use client'
 import type { Crowded } from '../../../core/plan/live-plan'
 import { loudDbm } from '../../../core/radio/channels/crowded'
+import type { RadioReason } from '../../../core/radio/channels/explain'
 import { radioId } from '../../../core/radio/channels/radio-request'
 import { wantedDbm } from '../../../core/radio/coverage/coverage'
 import type { Band } from '../../../core/regulatory/blocks'
@@ -108,9 +109,7 @@ function BandPart({ band, width }: { band: Band; width: number }) {
               </td>
               <td className={`mono ${sheet.whole}`}>{reason ? `${Math.round(100 / reason.sharing)} %` : ''}</td>
               <td className={`${sheet.whole} soft`}>
-                {reason?.next
-                  ? `${reason.next.option.channel}: ${reason.next.worst ? `${Math.round(reason.next.worst.dbm)} dBm, ${Math.round(100 / reason.next.sharing)} %` : 'nobody heard'}`
-                  : 'no other'}
+                {reason?.next ? `${reason.next.option.channel}: ${heardThere(reason.next)}` : 'no other'}
               </td>
             </tr>
           ))}
@@ -133,4 +132,9 @@ function CrowdedNote({ crowded }: { crowded: Crowded }) {
       more; {share(crowded.coveredNow)} do now. The brief says whether such radios stay on.
     </p>
   )
+}
+
+/** What a radio would hear on its next best channel, and its share of the air there. */
+function heardThere({ worst, sharing }: NonNullable<RadioReason['next']>): string {
+  return worst ? `${Math.round(worst.dbm)} dBm, ${Math.round(100 / sharing)} %` : 'nobody heard'
 }

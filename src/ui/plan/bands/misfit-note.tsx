@@ -38,12 +38,16 @@ export function MisfitNote() {
 
 function sentenceOf({ band, residuals, biasDb, spreadDb, fit, leftDb }: Misfit): string {
   const pairs = residuals.length === 1 ? 'one pair' : `${residuals.length} pairs`
-  const bias = `At ${band} GHz the site is ${db(biasDb)} ${biasDb < 0 ? 'quieter' : 'louder'} than the model over ${pairs}`
+  const than = `${biasDb < 0 ? 'quieter' : 'louder'} than the model`
+  const bias = `At ${band} GHz the site is ${db(biasDb)} ${than} over ${pairs}`
   const spread = residuals.length === 1 ? '.' : `, which lie ${db(spreadDb)} about that.`
   if (!fit || leftDb === undefined) return `${bias}${spread}`
   const slope =
     fit.perDecadeDb === 0
       ? ''
       : `, ${db(fit.perDecadeDb)} ${fit.perDecadeDb < 0 ? 'less' : 'more'} with each tenfold of distance`
-  return `${bias}${spread} Fitted it is ${db(fit.atTenMetresDb)} ${fit.atTenMetresDb < 0 ? 'quieter' : 'louder'} at ten metres${slope}, and ${db(leftDb)} are left.`
+  return (
+    `${bias}${spread} Fitted it is ${db(fit.atTenMetresDb)} ${fit.atTenMetresDb < 0 ? 'quieter' : 'louder'} at ` +
+    `ten metres${slope}, and ${db(leftDb)} are left.`
+  )
 }

@@ -10,6 +10,10 @@ import sheet from '../../theme/sheet.module.css'
 import classes from '../state/plan.module.css'
 import { usePlan } from '../state/plan-context'
 
+const scanHelp =
+  'Paste what iw dev wlan0 scan -u prints (-u tells the widths at 6 GHz), or a table with ssid, band, ' +
+  'channel, width, secondary, dbm; or drop the file here.'
+
 /** Networks of others out of a scan that was pasted or dropped: read at once, and added when somebody says yes. */
 export function ScanField() {
   const { job, units } = useJob()
@@ -29,12 +33,7 @@ export function ScanField() {
   }
   return (
     <div>
-      <PastedText
-        label="A scan"
-        description="Paste what iw dev wlan0 scan -u prints (-u tells the widths at 6 GHz), or a table with ssid, band, channel, width, secondary, dbm; or drop the file here."
-        text={text}
-        onText={setText}
-      />
+      <PastedText label="A scan" description={scanHelp} text={text} onText={setText} />
       {scan && (
         <p className={classes.row}>
           <span>

@@ -2,7 +2,9 @@
 import type { Floor } from '../../../core/radio/propagation/floor'
 import { useJob } from '../../live/job-provider'
 
-/** The drawing of a floor, pale under what is put on it; nothing where it has none. @param scale picture units a metre */
+/**
+ * The drawing of a floor, pale under what is put on it; nothing where it has none. @param scale picture units a metre
+ */
 export function DrawingImage({ floor, scale }: { floor: Floor; scale: number }) {
   const { job } = useJob()
   const { drawing } = floor

@@ -152,13 +152,19 @@ function wallWords({ environment, innerWalls, walls }: Floor): string {
   if (environment === 'outdoor')
     return walls.length === 0 ? 'Outdoors: levels as along a line of sight.' : `${drawn} and count one by one.`
   if (innerWalls === 'all-drawn') return `${drawn} and count one by one; else nothing is in the way.`
-  return `${drawn}. Beside them as much is taken to be in the way as in an office, ITU-R P.1238-10: a wall counts where it is more than that.`
+  return (
+    `${drawn}. Beside them as much is taken to be in the way as in an office, ITU-R P.1238-10: a wall counts ` +
+    'where it is more than that.'
+  )
 }
 
 /** Where it lies among the other drawings. */
 function lyingWords({ origin }: Floor): string {
   if (!origin)
-    return 'It is not aligned with another drawing: it lies over other storeys by its corner, and beside those of its own.'
+    return (
+      'It is not aligned with another drawing: it lies over other storeys by its corner, and beside those of ' +
+      'its own.'
+    )
   const turn = origin.turn === 0 ? '' : `, turned by ${origin.turn}°`
   return `It is aligned: its corner lies at ${origin.x.toFixed(1)}, ${origin.y.toFixed(1)} m of the site${turn}.`
 }

@@ -57,7 +57,7 @@ export function FloorMap({ floor, band, tool, onTool, onFloor, material, picture
           width={width}
           height={Math.max(height, 200)}
           role="group"
-          aria-label={`${floor.name}, ${here.length} units, each with its channel at ${band} GHz and at the other bands`}
+          aria-label={`${floor.name}, ${here.length} units, each with its channels, at ${band} GHz first`}
           data-floor={floor.id}
           onPointerDown={hand.down}
           onPointerMove={hand.move}

@@ -15,7 +15,9 @@ export interface Box {
 /** Shares of the way along the line, the middle first. */
 const shares = [0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8]
 
-/** @returns the first spot along the line at which a box of this size, centred on it, is free; the middle where none is */
+/**
+ * @returns the first spot along the line at which a box of this size, centred on it, is free; the middle where none is
+ */
 export function freeSpot(from: Spot, to: Spot, width: number, height: number, taken: readonly Box[]): Spot {
   const spots = shares.map((share) => ({ x: from.x + (to.x - from.x) * share, y: from.y + (to.y - from.y) * share }))
   return spots.find((spot) => !taken.some((box) => meet(boxAround(spot, width, height), box))) ?? (spots[0] as Spot)

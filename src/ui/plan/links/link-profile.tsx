@@ -12,7 +12,10 @@ const width = 640
 const height = 190
 const margin = { left: 40, right: 12, top: 18, bottom: 22 } as const
 
-/** The way from the side: ground with the bulge of the earth, masts, the straight line, the first zone, the highest thing. */
+/**
+ * The way from the side: ground with the bulge of the earth, masts, the straight line, the first zone, the highest
+ * thing.
+ */
 export function LinkProfile({ path, mhz, nameA, nameB }: Props) {
   const { distanceM, heightA, heightB, obstacle } = path
   const ground = clearings(path, mhz).filter(({ what }) => what === 'ground')

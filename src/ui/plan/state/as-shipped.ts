@@ -1,6 +1,6 @@
 /**
- * Libraries that reach the page as their makers ship them, and only when they are wanted: each is larger than all of our
- * own code, and has been bundled by its makers already. scripts/lib/site.mjs puts the files below /vendor.
+ * Libraries that reach the page as their makers ship them, and only when they are wanted: each is larger than all of
+ * our own code, and has been bundled by its makers already. scripts/lib/site.mjs puts the files below /vendor.
  */
 import type * as Pdf from 'pdfjs-dist'
 import type Plotly from 'plotly.js-dist-min'

@@ -76,8 +76,9 @@ function lay(root: Way, { operation, target, value }: Edit): void {
       return
     }
     const known = way.below.get(step)
+    const keyXml = names.map((key, at) => dataXml(key, keys[at], own)).join('')
     const next: Way = known ?? {
-      opening: `<${local}${own === module ? '' : ` xmlns="${namespaceOf(own)}"`}>${names.map((key, at) => dataXml(key, keys[at], own)).join('')}`,
+      opening: `<${local}${own === module ? '' : ` xmlns="${namespaceOf(own)}"`}>${keyXml}`,
       closing: `</${local}>`,
       below: new Map(),
       edits: [],

@@ -190,7 +190,8 @@ class Netconf implements TreeController {
    */
   #confirmedCommit(): string {
     if (!this.#open.can('confirmed-commit:1.1')) return '<commit/>'
-    return `<commit><confirmed/><confirm-timeout>${confirmWithin}</confirm-timeout><persist>${this.#word}</persist></commit>`
+    const within = `<confirm-timeout>${confirmWithin}</confirm-timeout>`
+    return `<commit><confirmed/>${within}<persist>${this.#word}</persist></commit>`
   }
 
   get #word(): string {
@@ -284,7 +285,9 @@ const partsOf = ({ can }: Pick<NetconfCard, 'can'>): string =>
     .join('')
 /** One of many: the others are none of its business. */
 const accessPoint = (mac: string): string =>
-  `<wireless xmlns="${namespaces['air-muster-wireless']}"/><access-points xmlns="${namespaces['air-muster-controller']}"><access-point><mac>${xmlText(mac)}</mac></access-point></access-points>`
+  `<wireless xmlns="${namespaces['air-muster-wireless']}"/><access-points ` +
+  `xmlns="${namespaces['air-muster-controller']}"><access-point><mac>${xmlText(mac)}</mac>` +
+  '</access-point></access-points>'
 
 /** RFC 6241, 6: what is not spoken of is not asked for. */
 const filterOf = (subtree: string): string => `<filter type="subtree">${subtree}</filter>`

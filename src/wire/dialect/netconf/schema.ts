@@ -1,4 +1,6 @@
-/** What our modules and the standard ones say of the data that we speak of, as `npm run models` reads it from models/. */
+/**
+ * What our modules and the standard ones say of the data that we speak of, as `npm run models` reads it from models/.
+ */
 import shape from '../../../../models/shape.json'
 
 /** Namespaces by module. */

@@ -1,6 +1,6 @@
 /**
- * What a browser runs in a page for a muster. Each function is sent as its text: nothing outside it is there. An element
- * is given by a selector, or by its number among those that are seen.
+ * What a browser runs in a page for a muster. Each function is sent as its text: nothing outside it is there. An
+ * element is given by a selector, or by its number among those that are seen.
  */
 import type { ElementFacts } from '../../../core/kit/page-element'
 import type { PageElements } from '../../page-elements/page-elements'

@@ -1,4 +1,7 @@
-/** Waits until a page is as it is meant: some are drawn bit by bit, come back after a while, or say that a session ended. */
+/**
+ * Waits until a page is as it is meant: some are drawn bit by bit, come back after a while, or say that a session
+ * ended.
+ */
 
 import type { At } from '../../../core/kit/page-places'
 import { describesElements, type PagesDialect } from '../../../core/kit/pages-dialect'

@@ -96,7 +96,8 @@ export class BrowserEngine implements PageEngine {
       const next = new URL(path, this.#base)
       const isThere = isSamePage(tab.url(), next)
       const gone = await tab.goto(next.href, { waitUntil: 'domcontentloaded' })
-      // A route after # is drawn by a page that is there already, and may show what nobody has saved: it is loaded anew.
+      // A route after # is drawn by a page that is there already, and may show what nobody has saved: it is loaded
+      // anew.
       const reply = isThere && next.hash !== '' ? await tab.reload({ waitUntil: 'domcontentloaded' }) : gone
       this.#status = reply?.status() ?? 200
       if (this.#status >= 500) throw new WireError('garbled', `${path}: HTTP ${this.#status}`)

@@ -2,7 +2,9 @@ import { expect, it } from 'vitest'
 import { bestDigest, challengesIn, digestAnswer } from './digest'
 
 const common =
-  'realm="http-auth@example.org", qop="auth, auth-int", nonce="7ypf/xlj9XXwfDPEoM4URrv/xwf94BcCAzFZH4GiTo0v", opaque="FQhe/qaU925kfnzjCev0ciny7QMkPqMAFRtzCUYo5tdS"'
+  'realm="http-auth@example.org", qop="auth, auth-int", ' +
+  'nonce="7ypf/xlj9XXwfDPEoM4URrv/xwf94BcCAzFZH4GiTo0v", ' +
+  'opaque="FQhe/qaU925kfnzjCev0ciny7QMkPqMAFRtzCUYo5tdS"'
 const cnonce = 'f2/wE4q74E6zIJEtWaHKaf5wv/H5QzzpXusqGemxURZJ'
 const login = { user: 'Mufasa', password: 'Circle of Life' }
 const request = { method: 'GET', path: '/dir/index.html', count: 1 }

@@ -47,7 +47,10 @@ export interface PageEngine {
    * where the page that stands may not ask for it. Left out where opening costs no more.
    */
   fetch?(path: string): Promise<Seen | undefined>
-  /** Fills in the fields of the page that stands, and presses, where anything is to be pressed: what answers is the next page, or the same for a while. */
+  /**
+   * Fills in the fields of the page that stands, and presses, where anything is to be pressed: what answers is the next
+   * page, or the same for a while.
+   */
   submit(entries: readonly Entry[], press: At | undefined): Promise<Seen>
   /** Whether the next page was asked for, and has not come yet. */
   readonly isTurning: boolean

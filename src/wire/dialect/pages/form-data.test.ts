@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { submissionOf } from './form-data'
 
 const page = (inner: string, form = 'method="post" action="/save"') =>
-  `<form id="f" ${form}><input type="hidden" name="token" value="t-1">${inner}<button name="go" value="save">Save</button></form>`
+  `<form id="f" ${form}><input type="hidden" name="token" value="t-1">${inner}<button name="go" ` +
+  'value="save">Save</button></form>'
 const sent = async (html: string, entries: Parameters<typeof submissionOf>[1] = [], press = 'button') => [
   ...new URLSearchParams((await submissionOf(html, entries, press)).body?.text),
 ]
@@ -27,7 +28,9 @@ lines</textarea><fieldset disabled><input name="in" value="x"></fieldset><input 
 
   it('holds what is put into its fields', async () => {
     const html = page(
-      `<input name="a" value="1"><input type="checkbox" name="t" value="yes" checked><input type="radio" name="r" value="x" checked><input type="radio" name="r" value="y"><select name="s"><option value="p" selected>P<option value="q">Q</select><textarea name="n"></textarea>`,
+      '<input name="a" value="1"><input type="checkbox" name="t" value="yes" checked><input type="radio" ' +
+        'name="r" value="x" checked><input type="radio" name="r" value="y"><select name="s"><option value="p" ' +
+        'selected>P<option value="q">Q</select><textarea name="n"></textarea>',
     )
     const text = (at: string, value: string) => ({ at, kind: 'text' as const, text: value })
     expect(
@@ -49,7 +52,9 @@ lines</textarea><fieldset disabled><input name="in" value="x"></fieldset><input 
   })
 
   it('goes where the button says before where the form says, and into the address without a post', async () => {
-    const html = `<form id="f" action="/form"><input name="a" value="1 2"></form><button form="f" formaction="/there" name="b" value="1">go</button>`
+    const html =
+      '<form id="f" action="/form"><input name="a" value="1 2"></form><button form="f" formaction="/there" ' +
+      'name="b" value="1">go</button>'
     expect(await submissionOf(html, [], 'button')).toEqual({
       ...{ method: 'GET', action: '/there', body: undefined },
       query: 'a=1+2&b=1',
@@ -65,7 +70,9 @@ lines</textarea><fieldset disabled><input name="in" value="x"></fieldset><input 
     const { body } = await submissionOf(page('', 'method="post" enctype="multipart/form-data"'), [], 'button')
     const boundary = /boundary=(\S+)/.exec(body?.type ?? '')?.[1]
     expect(body?.text).toBe(
-      `--${boundary}\r\ncontent-disposition: form-data; name="token"\r\n\r\nt-1\r\n--${boundary}\r\ncontent-disposition: form-data; name="go"\r\n\r\nsave\r\n--${boundary}--\r\n`,
+      `--${boundary}\r\ncontent-disposition: form-data; ` +
+        `name="token"\r\n\r\nt-1\r\n--${boundary}\r\ncontent-disposition: form-data; ` +
+        `name="go"\r\n\r\nsave\r\n--${boundary}--\r\n`,
     )
   })
 

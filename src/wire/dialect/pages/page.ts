@@ -1,4 +1,6 @@
-/** One page as it was seen: what its fields hold and its words say. What a unit sends is hostile: bounded, no scripts. */
+/**
+ * One page as it was seen: what its fields hold and its words say. What a unit sends is hostile: bounded, no scripts.
+ */
 
 import type { CheerioAPI } from 'cheerio/slim'
 import type { AnyNode, Element } from 'domhandler'

@@ -1,6 +1,7 @@
 /**
- * Tabs of Chromium, each in a context of its own behind the proxy of one lane. A muster signs in to a unit several times:
- * a tab that was let go is taken up by the next session over the same lane, with nothing left in it of the one before.
+ * Tabs of Chromium, each in a context of its own behind the proxy of one lane. A muster signs in to a unit several
+ * times: a tab that was let go is taken up by the next session over the same lane, with nothing left in it of the one
+ * before.
  */
 import type { BrowserContext, Page as Tab } from 'puppeteer-core'
 import { browserContext, closeContext } from '../../browser/chromium'

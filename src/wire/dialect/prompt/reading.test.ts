@@ -30,12 +30,17 @@ const read = (texts: { unit?: string; networks?: string; radios?: string }) =>
 
 const hex = (text: string): string => Buffer.from(text).toString('hex')
 const network = (radio: string, security: string): string =>
-  `interface=${radio}\n#network=${radio} crew 0\nbridge=br46\nssid2=${hex('Crew "é"')}\nignore_broadcast_ssid=1\nwpa_key_mgmt=${security}\nrsn_pairwise=CCMP\nieee80211w=0\nwpa_passphrase=eight or more\n`
+  `interface=${radio}\n#network=${radio} crew ` +
+  `0\nbridge=br46\nssid2=${hex('Crew "é"')}\nignore_broadcast_ssid=1\nwpa_key_mgmt=${security}\n` +
+  `rsn_pairwise=CCMP\nieee80211w=0\nwpa_passphrase=eight ` +
+  `or more\n`
 
 describe('what a unit prints', () => {
   it('becomes values of settings, and what it does not say is unsupported or absent as the card has it', () => {
     const observed = read({
-      unit: `hall-01\nglobal\ncountry NZ: DFS-ETSI\nnow=${now / 1000 - 3}\n2: br0    inet 10.44.8.20/24 brd 10.44.8.255\n`,
+      unit:
+        `hall-01\nglobal\ncountry NZ: DFS-ETSI\nnow=${now / 1000 - 3}\n2: br0    inet 10.44.8.20/24 brd ` +
+        `10.44.8.255\n`,
       networks: network('wlan0', 'WPA-PSK') + network('wlan1', 'WPA-PSK'),
       radios:
         'radio=wlan0\nup=yes\nchannel=6\n\tchannel 6 (2437 MHz), width: 20 MHz\n\ttxpower 11.00 dBm\nradio=wlan1\n',
@@ -76,7 +81,8 @@ describe('what a unit prints', () => {
         card,
         dialect,
         air,
-        `radio=wlan1\nwidth: 40\nstate=ENABLED\nchannel=36\nbss=crew\nhex=${hex('Crew')}\nbssid=06:AA:00:00:00:01\n${security}`,
+        `radio=wlan1\nwidth: ` +
+          `40\nstate=ENABLED\nchannel=36\nbss=crew\nhex=${hex('Crew')}\nbssid=06:AA:00:00:00:01\n${security}`,
       )
     expect(seen('key_mgmt=WPA-PSK\n')[0]).toMatchObject({
       ...{ band: '5', condition: 'on-air', channel: 36, width: 40 },

@@ -91,7 +91,8 @@ const pushedLogin: Write = (unit) => {
   return [at(`/air-muster-controller:access-points/login`, 'air-muster-controller:login', login)]
 }
 
-const staticRoutes = `/ietf-routing:routing/control-plane-protocols/${entry('control-plane-protocol', 'ietf-routing:static', 'management')}`
+const protocols = '/ietf-routing:routing/control-plane-protocols'
+const staticRoutes = `${protocols}/${entry('control-plane-protocol', 'ietf-routing:static', 'management')}`
 
 /** The address goes last: the session may die with it. */
 const management: Write = (unit, { managementInterface }) => {

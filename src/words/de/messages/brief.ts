@@ -23,8 +23,8 @@ export const briefSentences: Sentences<typeof briefMessages> = {
   'radar-rules': ({
     country,
     dfs,
-  }) => prose`${countryName(country)} folgt den Radarregeln von ${dfs}. Das Land später zu ändern setzt bei vielen Geräten
-    die Kanäle zurück; darum wird vorher nichts am Funk geschrieben.`,
+  }) => prose`${countryName(country)} folgt den Radarregeln von ${dfs}. Das Land später zu ändern setzt bei vielen
+    Geräten die Kanäle zurück; darum wird vorher nichts am Funk geschrieben.`,
   'not-a-subnet': ({ subnet }) => `${subnet} ist kein Subnetz.`,
   'free-addresses': ({ count, subnet }) => `${count} statische Adressen sind in ${subnet} für Einheiten frei.`,
   'no-network-yet': 'Noch kein Funknetz: Die Einheiten wären stumm.',
@@ -35,8 +35,8 @@ export const briefSentences: Sentences<typeof briefMessages> = {
     prose`„${ssid}“: ${securityWords(security)}, ${bands.join(' und ')} GHz, Clients landen in ${where}.`,
   'many-beacons': ({
     count,
-  }) => prose`${count} Netze senden auf jedem Funkmodul je zehn Beacons in der Sekunde: Sendezeit geht verloren, bevor der
-    erste Client kommt.`,
+  }) => prose`${count} Netze senden auf jedem Funkmodul je zehn Beacons in der Sekunde: Sendezeit geht verloren, bevor
+    der erste Client kommt.`,
   'may-reach': ({ from, to }) => `${from} darf ${to} erreichen.`,
   'kept-apart': ({ subnets }) => `${subnets.join(', ')}: ins Internet, und zu niemandem am Standort.`,
   'pool-hands-out': ({ subnet, handed, left }) =>
@@ -50,7 +50,8 @@ export const briefSentences: Sentences<typeof briefMessages> = {
   'telnet-stays-off': 'Telnet bleibt aus: Es sendet das Admin-Passwort für alle lesbar.',
   'kept-where-taken': ({ kept }) => `Gesetzt, wo ein Modell es kann, und gesagt, wo nicht: ${kept.join(', ')}.`,
   'no-band': 'mindestens ein Band wählen',
-  'user-name-unfit': prose`ein Benutzer heißt in Kleinbuchstaben, Ziffern und Strichen, mit einem Buchstaben am Anfang, wie night-watch`,
+  'user-name-unfit': prose`ein Benutzer heißt in Kleinbuchstaben, Ziffern und Strichen, mit einem Buchstaben am
+    Anfang, wie night-watch`,
   'admin-name-unfit': 'ein Admin heißt in Kleinbuchstaben, Ziffern und Strichen, wie keeper',
   'too-many-users': 'höchstens acht Benutzer neben dem Admin',
   'user-twice': 'zwei Benutzer haben einen Namen',
@@ -72,8 +73,8 @@ export const briefSentences: Sentences<typeof briefMessages> = {
   'rate-unfit': 'eine Rate ist eine ganze Zahl von 64 bis 10000000 kbit/s',
   'signal-unfit': 'ein Signal ist eine ganze Zahl von -95 bis -40 dBm',
   'most-clients-unfit': 'die meisten Clients sind eine ganze Zahl von 1 bis 2000',
-  'cipher-not-aes': prose`das Verfahren ist AES-CCMP: TKIP ist gebrochen und hält jeden Client bei 54 Mbit/s (IEEE 802.11 verbietet es
-    mit hohen Durchsatzraten)`,
+  'cipher-not-aes': prose`das Verfahren ist AES-CCMP: TKIP ist gebrochen und hält jeden Client bei 54 Mbit/s (IEEE
+    802.11 verbietet es mit hohen Durchsatzraten)`,
   'whole-number-unfit': ({ unit, least, most }) => `eine ganze Zahl von ${least} bis ${most} ${unit}`,
   'time-of-day-unfit': 'eine Uhrzeit schreibt sich 07:30, von 00:00 bis 23:59',
   'text-too-large': ({ size, most }) => `es hat ${size} kB; erlaubt sind ${most}`,
@@ -96,8 +97,10 @@ export const briefSentences: Sentences<typeof briefMessages> = {
   'login-name-too-long': 'ein Name hat höchstens 64 Zeichen',
   'login-password-missing': 'ein Passwort hat mindestens ein Zeichen',
   'login-password-too-long': 'ein Passwort hat höchstens 200 Zeichen',
-  'passphrase-is-a-key': prose`Das sind 64 hexadezimale Ziffern, ein Schlüssel für WPA2: WPA3 nimmt eine Passphrase von 8 bis 63 Zeichen.`,
-  'passphrase-not-ascii': prose`Die Passphrase enthält ein Zeichen außerhalb von ASCII: Manche Clients könnten es nicht eingeben.`,
+  'passphrase-is-a-key': prose`Das sind 64 hexadezimale Ziffern, ein Schlüssel für WPA2: WPA3 nimmt eine Passphrase
+    von 8 bis 63 Zeichen.`,
+  'passphrase-not-ascii': prose`Die Passphrase enthält ein Zeichen außerhalb von ASCII: Manche Clients könnten es
+    nicht eingeben.`,
   'passphrase-too-short': ({ count }) => `Die Passphrase hat ${count} Zeichen; WPA2 braucht mindestens 8.`,
   'passphrase-too-long': ({ count }) => `Die Passphrase hat ${count} Zeichen; WPA2 nimmt höchstens 63.`,
   'password-length-unfit': ({ model, shortest, longest }) =>

@@ -17,8 +17,8 @@ export const kitSentences: Sentences<typeof kitMessages> = {
   'file-too-long': ({ count, longest }) =>
     prose`Die Datei hat ${count} Zeichen; höchstens ${longest} werden gelesen. Teilen Sie sie.`,
   'file-empty': 'Die Datei ist leer: Sie braucht eine Zeile für jede Einheit.',
-  'no-mac-column': prose`Keine Spalte enthält MAC-Adressen: Sagen Sie, welche es ist. An der MAC ist eine Box von der anderen zu
-    unterscheiden.`,
+  'no-mac-column': prose`Keine Spalte enthält MAC-Adressen: Sagen Sie, welche es ist. An der MAC ist eine Box von der
+    anderen zu unterscheiden.`,
   'line-same': ({ line, what, value }) => `Zeile ${line} hat ebenfalls ${sameWhat(what)} ${value}`,
   'on-the-list-already': ({ name, mac }) => `${name} steht schon auf der Liste, mit der MAC ${mac}`,
   'no-card-for-mac': ({ model, known }) =>
@@ -67,8 +67,8 @@ export const kitSentences: Sentences<typeof kitMessages> = {
     watts,
     budget,
     switches,
-  }) => prose`Die Einheiten können ${watts} W aus ${switchWords(switches)} ziehen, verfügbar sind ${budget} W: Die letzten
-    Ports bleiben dunkel. Stecken Sie weniger zugleich ein, oder nehmen Sie einen weiteren Switch.`,
+  }) => prose`Die Einheiten können ${watts} W aus ${switchWords(switches)} ziehen, verfügbar sind ${budget} W: Die
+    letzten Ports bleiben dunkel. Stecken Sie weniger zugleich ein, oder nehmen Sie einen weiteren Switch.`,
   'power-set-aside': ({
     switches,
     reserved,
@@ -168,8 +168,10 @@ export const kitSentences: Sentences<typeof kitMessages> = {
   'doing-joined': 'lässt sie ihrem Controller beitreten',
   'doing-on-air': 'sieht nach ihrem Funk',
   'doing-proof': 'prüft jeden Punkt',
-  'pulse-database-away': prose`Die Datenbank ist weg: Sie wird neu gestartet, und alles geht von dort weiter, wo es war.`,
-  'pulse-disk-full': prose`Der Datenträger dieses Laptops ist voll: Nichts ist verloren, und alles geht weiter, wenn wieder Platz ist.`,
+  'pulse-database-away': prose`Die Datenbank ist weg: Sie wird neu gestartet, und alles geht von dort weiter, wo es
+    war.`,
+  'pulse-disk-full': prose`Der Datenträger dieses Laptops ist voll: Nichts ist verloren, und alles geht weiter, wenn
+    wieder Platz ist.`,
   'place-unsafe': ({ name, why }) => `{{${name}}} steht ${why}`,
   'place-behind': ({ lost }) => `hinter ${lost}`,
   'place-within-quotes': 'innerhalb von Anführungszeichen',

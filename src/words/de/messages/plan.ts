@@ -16,8 +16,8 @@ export const planSentences: Sentences<typeof planMessages> = {
   'gateway-not-in-subnet': ({
     gateway,
     subnet,
-  }) => prose`Das Gateway ${gateway} liegt nicht in ${subnet}: Die Einheit könnte es nicht erreichen. Berichtigen Sie den
-    Auftrag.`,
+  }) => prose`Das Gateway ${gateway} liegt nicht in ${subnet}: Die Einheit könnte es nicht erreichen. Berichtigen Sie
+    den Auftrag.`,
   'address-is-gateway': ({ address }) => `Die geplante Adresse ${address} ist die des Gateways: Planen Sie neu.`,
   'too-many-networks-for-model': ({ count, model, most }) =>
     prose`Der Auftrag hat ${count} Netze; ${model} trägt ${most}.`,
@@ -55,8 +55,8 @@ export const planSentences: Sentences<typeof planMessages> = {
   'takes-only': ({ model, values }) => `${model} nimmt nur ${valueWords(values)}.`,
   'has-value': ({ value }) => `Sie hat ${valueWords(value)}.`,
   'hands-bring': ({ setting, value }) => `${settingName(setting)} auf ${valueWords(value)} bringen.`,
-  'dhcp-reservations': prose`Management: für jede Einheit eine Adresse, die nach ihrer MAC reserviert ist; Plan, Adressen hat die Liste
-    für den Server.`,
+  'dhcp-reservations': prose`Management: für jede Einheit eine Adresse, die nach ihrer MAC reserviert ist; Plan,
+    Adressen hat die Liste für den Server.`,
   'dhcp-option-3': ({ gateway }) => `Option 3, Router, im Management: ${gateway}.`,
   'dhcp-option-42': ({ servers }) => `Option 42, Zeitserver, im Management: ${servers.join(', ')}.`,
   'dhcp-time-by-name': ({ names }) =>
@@ -86,8 +86,8 @@ export const planSentences: Sentences<typeof planMessages> = {
     end,
     margin,
     fade,
-  }) => prose`Am ${end} hat die langsamste Rate ${margin} dB Reserve, und Wetter kann ${fade} dB nehmen: Nehmen Sie einen
-    schmaleren Kanal oder größere Antennen.`,
+  }) => prose`Am ${end} hat die langsamste Rate ${margin} dB Reserve, und Wetter kann ${fade} dB nehmen: Nehmen Sie
+    einen schmaleren Kanal oder größere Antennen.`,
   'link-too-loud': ({
     dbm,
     end,
@@ -96,9 +96,10 @@ export const planSentences: Sentences<typeof planMessages> = {
     Ende weniger Leistung ein.`,
   'link-loud-on-bench': ({
     dbm,
-  }) => prose`Auf der Werkbank kommen etwa ${dbm} dBm an, viel zu laut: Nehmen Sie dort die kleinste Leistung, und lassen
-    Sie keine Antenne auf die andere schauen.`,
-  'link-far-end-first': prose`Das ferne Ende wird zuerst geändert: Das nahe ist auch ohne die Strecke noch zu erreichen.`,
+  }) => prose`Auf der Werkbank kommen etwa ${dbm} dBm an, viel zu laut: Nehmen Sie dort die kleinste Leistung, und
+    lassen Sie keine Antenne auf die andere schauen.`,
+  'link-far-end-first': prose`Das ferne Ende wird zuerst geändert: Das nahe ist auch ohne die Strecke noch zu
+    erreichen.`,
   'link-obstacle-beyond': ({
     at,
     length,
@@ -123,7 +124,8 @@ export const planSentences: Sentences<typeof planMessages> = {
   'floor-too-shallow': 'ein Grundriss ist mindestens 1 m tief',
   'link-too-short': 'eine Strecke ist mindestens 1 m lang',
   'obstacle-not-between': 'das Höchste auf dem Weg steht zwischen beiden Enden',
-  'points-too-near': prose`Die beiden Punkte liegen zu nah beieinander: Nehmen Sie zwei, die einige Meter auseinander liegen.`,
+  'points-too-near': prose`Die beiden Punkte liegen zu nah beieinander: Nehmen Sie zwei, die einige Meter auseinander
+    liegen.`,
   'points-differ': ({
     here,
     there,
@@ -187,7 +189,8 @@ export const planSentences: Sentences<typeof planMessages> = {
   'channel-by-number': ({ channel }) => `Kanal ${channel}`,
   'no-legal-channel': ({ model, channel, band, country, environment, why }) =>
     [
-      `${model} findet ${channel} auf ${band} GHz in ${country}${environment === 'outdoor' ? ' im Freien' : ''} weder erlaubt noch innerhalb der eigenen Leistungen.`,
+      prose`${model} findet ${channel} auf ${band} GHz in ${country}${environment === 'outdoor' ? ' im Freien' : ''}
+        weder erlaubt noch innerhalb der eigenen Leistungen.`,
       ...why,
     ].join(' '),
   'locked-address-not-free': ({
@@ -250,8 +253,8 @@ export const planSentences: Sentences<typeof planMessages> = {
     from,
     to,
     widest,
-  }) => prose`Kanal ${channel} mit ${width} MHz ist in ${country} nicht erlaubt: Die Regel für ${from} bis ${to} MHz lässt
-    höchstens ${widest} MHz Breite zu.`,
+  }) => prose`Kanal ${channel} mit ${width} MHz ist in ${country} nicht erlaubt: Die Regel für ${from} bis ${to} MHz
+    lässt höchstens ${widest} MHz Breite zu.`,
   'channel-forbidden': ({
     channel,
     width,
@@ -259,8 +262,8 @@ export const planSentences: Sentences<typeof planMessages> = {
     from,
     to,
     why,
-  }) => prose`Kanal ${channel} mit ${width} MHz ist in ${country} nicht erlaubt: Nach der Regel für ${from} bis ${to} MHz
-    gilt: ${why}.`,
+  }) => prose`Kanal ${channel} mit ${width} MHz ist in ${country} nicht erlaubt: Nach der Regel für ${from} bis ${to}
+    MHz gilt: ${why}.`,
   'range-mhz': ({ from, to }) => `${from} bis ${to} MHz`,
   'marked-not-to-start': ({
     ranges,

@@ -8,7 +8,8 @@ export const reviewSentences: Sentences<typeof reviewMessages> = {
   'no-host-loopback': 'sie ist Loopback, und jede Einheit hat sie für sich (RFC 1122, 3.2.1.3)',
   'no-host-multicast': 'sie ist eine Multicast-Gruppe (RFC 1112)',
   'no-host-later-use': 'sie ist für später reserviert oder Broadcast (RFC 1112)',
-  'plain-http': prose`Die Einheiten würden auch über unverschlüsseltes HTTP verwaltet: Das Admin-Passwort ließe sich mitlesen.`,
+  'plain-http': prose`Die Einheiten würden auch über unverschlüsseltes HTTP verwaltet: Das Admin-Passwort ließe sich
+    mitlesen.`,
   'mend-https-only': 'Nur HTTPS',
   'syslog-out-of-reach': ({
     syslog,
@@ -17,8 +18,8 @@ export const reviewSentences: Sentences<typeof reviewMessages> = {
   'mend-no-syslog': 'Syslog weglassen',
   'image-too-old': ({ model, version, wanted }) =>
     prose`Das Image für ${model} bringt ${version}, und jede Einheit soll mindestens ${wanted} haben.`,
-  'ssh-stays-on': prose`SSH bleibt nach dem Besuch an: Wer das Admin-Passwort hat, kann sich von überall im Management-Netz
-    anmelden.`,
+  'ssh-stays-on': prose`SSH bleibt nach dem Besuch an: Wer das Admin-Passwort hat, kann sich von überall im
+    Management-Netz anmelden.`,
   'name-twice-on-a-band': ({ ssid }) =>
     prose`„${ssid}“ gibt es zweimal auf demselben Band: Clients könnten sie nicht unterscheiden.`,
   'mend-call-it': ({ other }) => `„${other}“ nennen`,
@@ -88,8 +89,8 @@ export const reviewSentences: Sentences<typeof reviewMessages> = {
   'server-out-of-reach': ({
     what,
     address,
-  }) => prose`${what} ${address} liegt außerhalb aller Subnetze des Standorts, und das Management hat kein Gateway: Keine
-    Einheit würde ihn erreichen.`,
+  }) => prose`${what} ${address} liegt außerhalb aller Subnetze des Standorts, und das Management hat kein Gateway:
+    Keine Einheit würde ihn erreichen.`,
   'of-the-subnet': 'Das Subnetz',
   'of-the-gateway': 'Das Gateway',
   'of-dhcp-pool-end': 'Ein Ende des DHCP-Bereichs',
@@ -198,7 +199,7 @@ export const reviewSentences: Sentences<typeof reviewMessages> = {
     name,
     hands,
     models,
-  }) => prose`${name === '' ? '' : `„${name}“: `}${hands.replace(/\.$/, '')} von Hand auf ${models.join(', ')}; ein Durchlauf
-    kann es nicht.`,
+  }) => prose`${name === '' ? '' : `„${name}“: `}${hands.replace(/\.$/, '')} von Hand auf ${models.join(', ')}; ein
+    Durchlauf kann es nicht.`,
   'not-typed-out': ({ told }) => told,
 }

@@ -20,8 +20,8 @@ export const briefSentences: Sentences<typeof briefMessages> = {
     must listen for radar all the same. Changing the country later resets channels on much equipment.`,
   'radar-none': ({
     country,
-  }) => prose`${countryName(country)} has no radar channels in the database. Changing the country later resets channels on
-    much equipment.`,
+  }) => prose`${countryName(country)} has no radar channels in the database. Changing the country later resets channels
+    on much equipment.`,
   'radar-rules': ({
     country,
     dfs,
@@ -37,8 +37,8 @@ export const briefSentences: Sentences<typeof briefMessages> = {
     prose`"${ssid}": ${securityWords(security)}, ${bands.join(' and ')} GHz, clients land in ${where}.`,
   'many-beacons': ({
     count,
-  }) => prose`${count} networks each send a beacon ten times a second on every radio: airtime goes before the first client
-    comes.`,
+  }) => prose`${count} networks each send a beacon ten times a second on every radio: airtime goes before the first
+    client comes.`,
   'may-reach': ({ from, to }) => `${from} may reach ${to}.`,
   'kept-apart': ({ subnets }) => `${subnets.join(', ')}: out to the internet, and to nobody on the site.`,
   'pool-hands-out': ({ subnet, handed, left }) =>
@@ -53,7 +53,8 @@ export const briefSentences: Sentences<typeof briefMessages> = {
   'kept-where-taken': ({ kept }) =>
     prose`Written where a model takes it, and said where one does not: ${kept.join(', ')}.`,
   'no-band': 'choose a band at least',
-  'user-name-unfit': prose`a user is named in small letters, digits and dashes, beginning with a letter, such as night-watch`,
+  'user-name-unfit': prose`a user is named in small letters, digits and dashes, beginning with a letter, such as
+    night-watch`,
   'admin-name-unfit': 'an admin is named in small letters, digits and dashes, such as keeper',
   'too-many-users': 'eight users beside the admin at the most',
   'user-twice': 'two users have one name',
@@ -75,8 +76,8 @@ export const briefSentences: Sentences<typeof briefMessages> = {
   'rate-unfit': 'a rate is a whole number of kbit/s from 64 to 10000000',
   'signal-unfit': 'a signal is a whole number of dBm from -95 to -40',
   'most-clients-unfit': 'the most clients are a whole number from 1 to 2000',
-  'cipher-not-aes': prose`the cipher is AES-CCMP: TKIP is broken, and it holds every client to 54 Mbit/s (IEEE 802.11 forbids it with
-    high-throughput rates)`,
+  'cipher-not-aes': prose`the cipher is AES-CCMP: TKIP is broken, and it holds every client to 54 Mbit/s (IEEE 802.11
+    forbids it with high-throughput rates)`,
   'whole-number-unfit': ({ unit, least, most }) => `a whole number of ${unit} from ${least} to ${most}`,
   'time-of-day-unfit': 'a time of day is written 07:30, from 00:00 to 23:59',
   'text-too-large': ({ size, most }) => `it has ${size} kB; ${most} are the most`,
@@ -97,8 +98,10 @@ export const briefSentences: Sentences<typeof briefMessages> = {
   'login-name-too-long': 'a name has 64 signs at the most',
   'login-password-missing': 'a password has one sign at least',
   'login-password-too-long': 'a password has 200 signs at the most',
-  'passphrase-is-a-key': prose`These are 64 hexadecimal digits, a key of WPA2: WPA3 takes a passphrase of 8 to 63 characters.`,
-  'passphrase-not-ascii': prose`The passphrase has a character that is not plain ASCII: some clients could not type it.`,
+  'passphrase-is-a-key': prose`These are 64 hexadecimal digits, a key of WPA2: WPA3 takes a passphrase of 8 to 63
+    characters.`,
+  'passphrase-not-ascii': prose`The passphrase has a character that is not plain ASCII: some clients could not type
+    it.`,
   'passphrase-too-short': ({ count }) => `The passphrase has ${count} characters; WPA2 needs 8 at least.`,
   'passphrase-too-long': ({ count }) => `The passphrase has ${count} characters; WPA2 takes 63 at the most.`,
   'password-length-unfit': ({ model, shortest, longest }) =>
@@ -116,12 +119,12 @@ export const briefSentences: Sentences<typeof briefMessages> = {
     prose`${count} must listen for radar first, ${long} of them for ${listenWords(seconds)}`,
   'short-range-used': ({
     count,
-  }) => prose`${count} of them lie above 5725 MHz, where 25 mW is the most (EN 300 440): far less than elsewhere, and many
-    clients do not look there.`,
+  }) => prose`${count} of them lie above 5725 MHz, where 25 mW is the most (EN 300 440): far less than elsewhere, and
+    many clients do not look there.`,
   'short-range-left-out': ({
     count,
-  }) => prose`${count} of them lie above 5725 MHz, where 25 mW is the most (EN 300 440): far less than elsewhere. They are
-    left out.`,
+  }) => prose`${count} of them lie above 5725 MHz, where 25 mW is the most (EN 300 440): far less than elsewhere. They
+    are left out.`,
   'power-about': ({ dbm }) =>
     prose`Units speak at about ${dbm} dBm, as loud as the weakest device answers; there is room to raise it.`,
   'power-less-at-24': ({ dbm }) => `At 2.4 GHz ${dbm} dBm, so that clients lean to 5 GHz.`,

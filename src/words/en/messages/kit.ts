@@ -9,7 +9,8 @@ export const kitSentences: Sentences<typeof kitMessages> = {
   'file-too-long': ({ count, longest }) =>
     prose`The file has ${count} characters; ${longest} are read at the most. Split it.`,
   'file-empty': 'The file is empty: it needs a line for each unit.',
-  'no-mac-column': prose`No column holds MAC addresses: say which one does. The MAC is what tells one box from another.`,
+  'no-mac-column': prose`No column holds MAC addresses: say which one does. The MAC is what tells one box from
+    another.`,
   'line-same': ({ line, what, value }) => `line ${line} has the same ${sameWhat(what)}: ${value}`,
   'on-the-list-already': ({ name, mac }) => `${name} is on the list already, with the MAC ${mac}`,
   'no-card-for-mac': ({ model, known }) => `there is no kit card for "${model}", and the MAC is that of ${known}`,
@@ -56,8 +57,8 @@ export const kitSentences: Sentences<typeof kitMessages> = {
     watts,
     budget,
     switches,
-  }) => prose`The units may take ${watts} W out of ${switchWords(switches)}, which gives ${budget} W: the last ports stay
-    dark. Plug in fewer at a time, or bring another switch.`,
+  }) => prose`The units may take ${watts} W out of ${switchWords(switches)}, which gives ${budget} W: the last ports
+    stay dark. Plug in fewer at a time, or bring another switch.`,
   'power-set-aside': ({
     switches,
     reserved,
@@ -91,7 +92,8 @@ export const kitSentences: Sentences<typeof kitMessages> = {
   'scan-unknown': ({ text }) => `"${text}" is neither a MAC nor a serial number.`,
   'group-of-missing': 'the expression names a group: (?<of>…)',
   'no-joined-state': 'one of them says that it has joined: "run"',
-  'networks-of-controller': prose`a unit carries the networks of its controller: they stand in the controller’s own part`,
+  'networks-of-controller': prose`a unit carries the networks of its controller: they stand in the controller’s own
+    part`,
   'place-not-known-yet': ({ name }) => `{{${name}}} is not known while it is read`,
   'row-known-by': 'a row is known by the MAC or the serial number of its unit',
   'group-value-missing': 'the expression names a group: (?<value>…)',

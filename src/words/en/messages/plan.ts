@@ -53,7 +53,8 @@ export const planSentences: Sentences<typeof planMessages> = {
   'takes-only': ({ model, values }) => `${model} takes only ${values}.`,
   'has-value': ({ value }) => `It has ${value}.`,
   'hands-bring': ({ setting, value }) => `Bring ${settingWithin(setting)} to ${value}.`,
-  'dhcp-reservations': prose`Management: an address reserved for each unit by its MAC; Plan, Addresses has the list for the server.`,
+  'dhcp-reservations': prose`Management: an address reserved for each unit by its MAC; Plan, Addresses has the list
+    for the server.`,
   'dhcp-option-3': ({ gateway }) => `Option 3, router, on management: ${gateway}.`,
   'dhcp-option-42': ({ servers }) => `Option 42, time servers, on management: ${servers.join(', ')}.`,
   'dhcp-time-by-name': ({ names }) => `Units ask the time of ${names.join(', ')} by name: no option tells that.`,
@@ -88,12 +89,12 @@ export const planSentences: Sentences<typeof planMessages> = {
     dbm,
     end,
     most,
-  }) => prose`${dbm} dBm arrive at the ${end}, and a receiver is overloaded above ${most} dBm: set less power at the other
-    end.`,
+  }) => prose`${dbm} dBm arrive at the ${end}, and a receiver is overloaded above ${most} dBm: set less power at the
+    other end.`,
   'link-loud-on-bench': ({
     dbm,
-  }) => prose`On the bench about ${dbm} dBm will arrive, far too loud: there, use the least power, and let no antenna look
-    at the other.`,
+  }) => prose`On the bench about ${dbm} dBm will arrive, far too loud: there, use the least power, and let no antenna
+    look at the other.`,
   'link-far-end-first': 'The far end is changed first: the near one can still be reached when the link is down.',
   'link-obstacle-beyond': ({
     at,
@@ -163,8 +164,8 @@ export const planSentences: Sentences<typeof planMessages> = {
     last,
     unit,
     count,
-  }) => prose`The static range ${first} to ${last} has no address left for ${unit}: ${count} units have one, and the rest
-    is the DHCP pool, the gateway, reserved or in use. Widen the static range.`,
+  }) => prose`The static range ${first} to ${last} has no address left for ${unit}: ${count} units have one, and the
+    rest is the DHCP pool, the gateway, reserved or in use. Widen the static range.`,
   'no-address-left': ({
     subnet,
     unit,
@@ -176,8 +177,12 @@ export const planSentences: Sentences<typeof planMessages> = {
     prose`${model} is locked to ${countryName(locked)}: it cannot be used in ${countryName(country)}.`,
   'width-at-most': ({ width }) => `a channel of ${width} MHz or less`,
   'channel-by-number': ({ channel }) => `channel ${channel}`,
-  'no-legal-channel': ({ model, channel, band, country, environment, why }) =>
-    prose`${[`${model} finds ${channel} at ${band} GHz neither legal ${environment === 'outdoor' ? 'outdoors ' : ''}in ${country} nor within its own powers.`, ...why].join(' ')}`,
+  'no-legal-channel': ({ model, channel, band, country, environment, why }) => {
+    const where = environment === 'outdoor' ? `outdoors in ${country}` : `in ${country}`
+    return [`${model} finds ${channel} at ${band} GHz neither legal ${where} nor within its own powers.`, ...why].join(
+      ' ',
+    )
+  },
   'locked-address-not-free': ({
     unit,
     address,

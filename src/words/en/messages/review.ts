@@ -18,8 +18,8 @@ export const reviewSentences: Sentences<typeof reviewMessages> = {
   'mend-no-syslog': 'Leave syslog out',
   'image-too-old': ({ model, version, wanted }) =>
     prose`The image for ${model} brings ${version}, and every unit is to run ${wanted} at least.`,
-  'ssh-stays-on': prose`SSH stays on after the visit: whoever has the admin password can sign in from anywhere in the management
-    network.`,
+  'ssh-stays-on': prose`SSH stays on after the visit: whoever has the admin password can sign in from anywhere in the
+    management network.`,
   'name-twice-on-a-band': ({ ssid }) =>
     prose`"${ssid}" is there twice on the same band: clients could not tell them apart.`,
   'mend-call-it': ({ other }) => `Call it "${other}"`,
@@ -38,8 +38,8 @@ export const reviewSentences: Sentences<typeof reviewMessages> = {
   'mend-use-band': ({ band }) => `Use ${band} GHz on this site`,
   'hidden-name': ({
     ssid,
-  }) => prose`"${ssid}" is hidden: every device must be told its name, then calls that name wherever it goes. It keeps the
-    list short; it keeps nobody out.`,
+  }) => prose`"${ssid}" is hidden: every device must be told its name, then calls that name wherever it goes. It keeps
+    the list short; it keeps nobody out.`,
   'mend-show-name': 'Show its name',
   'clients-let-go': ({
     ssid,
@@ -104,8 +104,8 @@ export const reviewSentences: Sentences<typeof reviewMessages> = {
     prose`"${ssid}" is open, as you confirmed: anyone nearby can read what its clients send.`,
   'open-network-unconfirmed': ({
     ssid,
-  }) => prose`"${ssid}" would be open: anyone nearby could read what its clients send. It is not put on air until its name
-    is typed a second time.`,
+  }) => prose`"${ssid}" would be open: anyone nearby could read what its clients send. It is not put on air until its
+    name is typed a second time.`,
   'mend-use-wpa2': 'Use WPA2-Personal',
   'enterprise-without-server': ({ ssid }) => `"${ssid}" asks a RADIUS server who may join, and none is named.`,
   'frames-do-not-fit': ({
@@ -176,8 +176,8 @@ export const reviewSentences: Sentences<typeof reviewMessages> = {
   '6-ghz-without-wpa3-roaming': ({
     ssid,
     security,
-  }) => prose`"${ssid}" is meant for 6 GHz with ${securityName(security)}; at 6 GHz only WPA3 and OWE are allowed. Clients
-    roam between two networks of one name only where both have the same passphrase.`,
+  }) => prose`"${ssid}" is meant for 6 GHz with ${securityName(security)}; at 6 GHz only WPA3 and OWE are allowed.
+    Clients roam between two networks of one name only where both have the same passphrase.`,
   'mend-6-ghz-network': ({ security }) => `Give 6 GHz a network of this name with ${shortSecurityName(security)}`,
   'guests-reach-management': ({ from, to, ssid }) =>
     prose`${from} may reach ${to}: guests on "${ssid}" could open every unit's sign-in.`,

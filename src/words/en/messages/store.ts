@@ -5,8 +5,8 @@ import { copyName } from '../parts'
 
 export const storeSentences: Sentences<typeof storeMessages> = {
   'job-gone': ({ job }) => `there is no job ${job} any more`,
-  'files-full': prose`files were brought that no floor and no brief uses: they are swept away an hour after they came; wait for
-    that`,
+  'files-full': prose`files were brought that no floor and no brief uses: they are swept away an hour after they came;
+    wait for that`,
   'file-too-large': ({ most }) => `it has more than ${most} MB`,
   'version-stale': ({ what }) =>
     prose`Somebody else has changed ${what} in the meantime. Load it again and make your change once more.`,
@@ -14,7 +14,8 @@ export const storeSentences: Sentences<typeof storeMessages> = {
   'column-not-json': 'it is not JSON',
   'what-kit-card': ({ model }) => `the kit card of ${model}`,
   'settings-missing': 'AIR_MUSTER_DB and AIR_MUSTER_VAULT_FILE are not set: start with npm run demo',
-  'muster-open': prose`A muster of this job is under way, for other units. Wait until it is over or pause it, then muster these.`,
+  'muster-open': prose`A muster of this job is under way, for other units. Wait until it is over or pause it, then
+    muster these.`,
   'rules-not-a-database': ({ name, told }) => `${name} is not a regulatory database: ${told}.`,
   'rules-without-country': ({ name, country, why }) => `${name} has no rules for ${country}, and ${why}.`,
   'every-file-has-them': 'every such file has them',
@@ -44,13 +45,15 @@ export const storeSentences: Sentences<typeof storeMessages> = {
   'rules-file-too-large': ({ name }) => `${name} has more than 1 MB: it is not a regulatory database.`,
   'job-no-longer-there': 'This job is no longer there.',
   'database-away-unchanged': 'The database is away. Nothing was changed; it is started again, then try once more.',
-  'database-full-unchanged': prose`The disk of the database is full. Nothing was changed; make room, then try once more.`,
+  'database-full-unchanged': prose`The disk of the database is full. Nothing was changed; make room, then try once
+    more.`,
   'database-refuses-unchanged': 'The database does not take this. Nothing was changed.',
   'unit-no-longer-listed': 'This unit is no longer on the kit list.',
   'copy-missing': ({ name, copy }) => `There is no copy of ${name} ${copyName(copy)} yet.`,
   'picture-missing': ({ name }) => `There is no picture of a page of ${name}.`,
   'delete-needs-name': ({ name }) => `To delete it, type its name as it stands: ${name}`,
-  'delete-during-muster': prose`A muster of this job is under way. Pause it or wait until it is over, then delete the job.`,
+  'delete-during-muster': prose`A muster of this job is under way. Pause it or wait until it is over, then delete the
+    job.`,
   'floor-not-kept-yet': 'This floor is not kept yet: save the plan, then give it its drawing.',
   'not-a-drawing': ({ name }) => `${name} is not a drawing that can be shown: take SVG, PNG, JPEG or PDF.`,
   'file-not-what-it-says': ({ name, type }) =>
@@ -78,13 +81,16 @@ export const storeSentences: Sentences<typeof storeMessages> = {
   'login-never-shown': 'This login is never shown: give another, or take it away.',
   'secret-not-made-yet': 'It has not been made yet.',
   'key-too-long': 'This is too long for a private key: give the file of one key, such as id_ed25519.',
-  'key-has-passphrase': prose`This key has a passphrase of its own: save a copy without it (ssh-keygen -p), and give that. It is sealed
-    here.`,
-  'key-of-no-form': prose`This is no private key in the form of OpenSSH or PEM: give the file whose name has no .pub at its end.`,
-  'key-is-public': prose`This is the public half of a key: give the private one, the file whose name has no .pub at its end.`,
+  'key-has-passphrase': prose`This key has a passphrase of its own: save a copy without it (ssh-keygen -p), and give
+    that. It is sealed here.`,
+  'key-of-no-form': prose`This is no private key in the form of OpenSSH or PEM: give the file whose name has no .pub
+    at its end.`,
+  'key-is-public': prose`This is the public half of a key: give the private one, the file whose name has no .pub at
+    its end.`,
   'backup-of-another-form': 'it was made by another release, in another form',
   'backup-rows-differ': ({ written, read }) => `${written} rows were written to it, and ${read} are read back`,
-  'restore-during-muster': prose`a muster is under way, and what its units were told would be forgotten: pause it first`,
+  'restore-during-muster': prose`a muster is under way, and what its units were told would be forgotten: pause it
+    first`,
   'database-away': ({ code, statement }) =>
     prose`The database does not answer (${code}${statement === null ? '' : `, at: ${statement} …`})`,
   'database-full': ({ code, statement }) =>
@@ -106,6 +112,7 @@ export const storeSentences: Sentences<typeof storeMessages> = {
   'job-file-too-large': ({ most }) => `This file has more than ${most} MB: it is not a job file.`,
   'job-file-not-json': ({ told }) => `This is not a job file: ${told}.`,
   'job-file-faulty': ({ faults }) => `This job file cannot be taken:\n${faults.join('\n')}`,
-  'job-file-passphrase': prose`The passphrase does not open the secrets of this file. Type the one that it was sealed under.`,
+  'job-file-passphrase': prose`The passphrase does not open the secrets of this file. Type the one that it was sealed
+    under.`,
   'pages-do-not-answer': 'Air Muster does not answer. Nothing was changed; try again when it runs.',
 }

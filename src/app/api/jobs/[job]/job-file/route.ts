@@ -14,7 +14,8 @@ export async function POST(request: Request, { params }: { params: Promise<{ job
   const passphrase = typeof typed === 'string' && typed !== '' ? typed : undefined
   if (passphrase !== undefined && passphrase.length < shortest)
     return new Response(
-      `The passphrase has ${passphrase.length} characters; ${shortest} are needed to seal the secrets. Go back and type a longer one, or none.`,
+      `The passphrase has ${passphrase.length} characters; ${shortest} are needed to seal the secrets. Go ` +
+        'back and type a longer one, or none.',
       { status: 400 },
     )
   const document = await exportJob(found.store, found.job, passphrase)
