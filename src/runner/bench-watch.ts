@@ -2,6 +2,7 @@
  * Watches the bench: sweeps it, by itself and when it is asked to, tells what was seen and how the laptop stands, and
  * has units mustered again that hands have helped.
  */
+import { dequal } from 'dequal'
 import { lendingOf } from '../core/addressing/bench-subnet'
 import { keptOff } from '../core/addressing/kept-off'
 import { managedWithTag } from '../core/brief/brief'
@@ -146,8 +147,8 @@ export class BenchWatch {
     for (const { mac } of sightings) silent.delete(mac)
     // Of whom is seen nothing more need be heard; of strays, who answers is enough.
     const heard = { ...everything, named, onLink: everything.onLink.filter(({ mac }) => silent.has(mac)) }
-    const seen = JSON.stringify({ sightings, heard })
-    if (seen !== JSON.stringify({ sightings: before.sightings, heard: before.heard }) || before.sweptAt === undefined)
+    const known = { sightings: before.sightings, heard: before.heard }
+    if (before.sweptAt === undefined || !dequal(asKept({ sightings, heard }), asKept(known)))
       await this.#parts.logOf(jobId).append({ kind: 'sweep', sightings, heard })
     const { pace } = await this.tellLaptop(jobId)
     const every = (this.#parts.sweepEverySeconds * 1000) / pace
@@ -202,3 +203,6 @@ function provenPlaces(roll: Roll): Map<string, Place> {
     }),
   )
 }
+
+/** As the log gives it back: without what is undefined. */
+const asKept = (value: object): unknown => JSON.parse(JSON.stringify(value))

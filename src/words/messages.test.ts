@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from 'vitest'
-import type { Code } from '../core/message/message'
+import { type Code, message } from '../core/message/message'
 import { table } from '../core/message/table'
 import type { Held, HeldCode } from '../core/muster/held'
 import { messagesPage } from './messages-page'
@@ -33,6 +33,12 @@ test('no parameter is dropped on the way from one language to the other', () => 
     .map((each) => ({ code: each.code, en: named(english.sentence(each)), de: named(german.sentence(each)) }))
     .filter(({ en, de }) => en.join() !== de.join())
   expect(apart).toEqual([])
+})
+
+test('a value that is a word of English is one of German on German papers', () => {
+  const say = (value: string): string => papersIn.de.sentence(message('hands-set', { setting: 'unit.country', value }))
+  expect(say('sun at 03:30')).toBe('Land auf Sonntag, 03:30 setzen.')
+  expect(say('mon, tue from 07:00 to 18:00')).toBe('Land auf Montag, Dienstag von 07:00 bis 18:00 setzen.')
 })
 
 test('docs/messages.md is made from the table', () => {

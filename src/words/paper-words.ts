@@ -41,6 +41,7 @@ export interface PaperWords {
       channels: string,
       state: string,
     ]
+    readonly firmware: (version: string) => string
     readonly planned: (channel: number) => string
     readonly provenBy: (machine: string) => string
     readonly settings: string

@@ -2,6 +2,7 @@
 
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { dequal } from 'dequal'
 import { afterEach, describe, expect, it } from 'vitest'
 import { asTold } from '../../src/core/message/message'
 import { answers, heldStep } from '../../src/core/muster/roll'
@@ -180,6 +181,21 @@ describe('the runner', () => {
     const host = labHost({ url: bench.env.AIR_MUSTER_LAB_URL ?? '', token: bench.env.AIR_MUSTER_LAB_TOKEN ?? '' })
     await host.restore()
     expect(await host.laptop()).toMatchObject({ lanes: 0, addresses: [{ cidr: '10.44.8.250/24', origin: 'own' }] })
+  })
+
+  it('keeps a sweep in the log only where it saw something else than the one before', async () => {
+    const opened = await openBench()
+    bench = opened
+    await allUp(opened)
+    opened.startRunner()
+    const { jobId, store } = opened
+    for (let sweeps = 0; sweeps < 4; sweeps += 1) {
+      const order = await placeOrder(store, { jobId, kind: 'sweep', units: allUnits })
+      await expect.poll(async () => (await orderState(store, order))?.status).toBe('done')
+    }
+    const seen = (await allEvents(store, jobId)).flatMap(({ event }) => (event.kind === 'sweep' ? [event] : []))
+    expect(seen.length).toBeGreaterThan(0)
+    expect(seen.filter((each, index) => index > 0 && dequal(each, seen[index - 1]))).toEqual([])
   })
 
   it('adds no interface for a VLAN to a laptop that was put back, before somebody sweeps again', async () => {

@@ -97,7 +97,7 @@ export function HandoverView() {
                     <b>{row.name}</b>
                     <div className="soft">
                       {row.model}
-                      {row.firmware !== '' && `, firmware ${row.firmware}`}
+                      {row.firmware !== '' && `, ${labels.firmware(row.firmware)}`}
                     </div>
                   </td>
                   <td>{row.location}</td>

@@ -45,6 +45,7 @@ export const germanPapers: PaperWords = {
     gateway: 'Gateway',
     networks: (count) => (count === 1 ? 'WLAN' : 'WLANs'),
     columns: ['Einheit', 'Standort', 'Adresse', 'MAC, Seriennummer', 'Switch, Port', 'Kanäle', 'Zustand'],
+    firmware: (version) => `Firmware ${version}`,
     planned: (channel) => `geplant ${channel}, Radar`,
     provenBy: (machine) => `nachgewiesen von ${machine}`,
     settings: 'Einstellungen',

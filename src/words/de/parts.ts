@@ -51,10 +51,29 @@ const values: Readonly<Record<string, string>> = {
   'no limit': 'keine Grenze',
   'any signal': 'jedes Signal',
   'as in the vault': 'wie im Tresor',
+  right: 'die richtige Zeit',
+  static: 'statisch',
   Open: 'Offen',
 }
+const days: Readonly<Record<string, string>> = {
+  mon: 'Montag',
+  tue: 'Dienstag',
+  wed: 'Mittwoch',
+  thu: 'Donnerstag',
+  fri: 'Freitag',
+  sat: 'Samstag',
+  sun: 'Sonntag',
+}
+const named = (day: string): string => days[day] ?? day
+
 /** A value, which a setting shows as a word of English or as what it is in any language. */
-export const valueWords = (shown: string): string => values[shown] ?? shown
+export function valueWords(shown: string): string {
+  const [, day, at] = /^(\w{3}) at (\d\d:\d\d)$/.exec(shown) ?? []
+  if (day && at) return `${named(day)}, ${at}`
+  const [, on, from, to] = /^([a-z, ]+) from (\d\d:\d\d) to (\d\d:\d\d)$/.exec(shown) ?? []
+  if (on && from && to) return `${on.split(', ').map(named).join(', ')} von ${from} bis ${to}`
+  return values[shown] ?? shown
+}
 
 const offers: Readonly<Record<OldCrypto, string>> = {
   'tls-1.0': 'nichts Neueres als TLS 1.0',

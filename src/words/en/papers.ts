@@ -39,6 +39,7 @@ export const englishPapers: PaperWords = {
     gateway: 'gateway',
     networks: (count) => (count === 1 ? 'Wireless network' : 'Wireless networks'),
     columns: ['Unit', 'Location', 'Address', 'MAC, serial', 'Site switch, port', 'Channels', 'State'],
+    firmware: (version) => `firmware ${version}`,
     planned: (channel) => `planned ${channel}, radar`,
     provenBy: (machine) => `proven by ${machine}`,
     settings: 'Settings',
