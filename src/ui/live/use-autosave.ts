@@ -26,7 +26,7 @@ interface AutosaveOptions<P, R> {
   readonly onSaved: (result: R | undefined, saved: P) => void
 }
 
-/** Saves what is pending by itself, one save at a time, a moment after the last change. */
+/** Saves what is pending by itself, one save at a time, a moment after the last change, or when its page is left. */
 export function useAutosave<P, R>({ pending, restMs, save, onSaved }: AutosaveOptions<P, R>): Autosave {
   const [saving, setSaving] = useState(false)
   const [refusal, setRefusal] = useState<string>()
@@ -49,6 +49,17 @@ export function useAutosave<P, R>({ pending, restMs, save, onSaved }: AutosaveOp
     }, restMs)
     return () => clearTimeout(timer)
   }, [pending, saving, refusal, restMs])
+
+  // Whoever turns to another stage before the hands have rested has made the change all the same.
+  const waiting = useRef<P>(undefined)
+  waiting.current = saving || refusal ? undefined : pending
+  useEffect(
+    () => () => {
+      // What does not arrive stays a draft in this browser, and is saved when its page is opened again.
+      if (waiting.current !== undefined) acts.current.save(waiting.current).catch(() => undefined)
+    },
+    [],
+  )
 
   const forgive = useCallback(() => setRefusal(undefined), [])
   return { saving, refusal, forgive }
