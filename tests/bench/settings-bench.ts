@@ -11,6 +11,7 @@ import { desiredOf } from '../../src/core/config/compile'
 import { expectedOf } from '../../src/core/config/outcomes'
 import { asObserved } from '../../src/core/config/unit-config'
 import { jobDocumentSchema } from '../../src/core/job/job-document'
+import { asTold } from '../../src/core/message/message'
 import { makePlan } from '../../src/core/plan/plan'
 import { viewJob } from '../../src/jobs/job-view'
 import { loadJob } from '../../src/jobs/load-job'
@@ -79,7 +80,7 @@ const events = 50_000
 for (let from = 1; from <= events; from += 1000) {
   const rows = Array.from({ length: 1000 }, (_, index) => {
     const unit = document.units[(from + index) % document.units.length]?.id
-    const event = JSON.stringify({ kind: 'log', unit, text: `line ${from + index}` })
+    const event = JSON.stringify({ kind: 'log', unit, told: asTold(`line ${from + index}`) })
     return sql`(${jobId}, ${from + index}, '2026-11-25', ${event})`
   })
   await store.db.execute(sql`insert into events (job_id, seq, at, event) values ${sql.join(rows, sql`, `)}`)
