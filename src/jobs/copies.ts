@@ -1,4 +1,4 @@
-/** Copies of a unit's configuration, in its own form: shown to whoever asks, which is recorded first. */
+/** Copies of a unit's configuration in its own form. Showing one is recorded first. */
 
 import { z } from 'zod'
 import { failed, type Outcome } from '../core/job/outcome'
@@ -51,7 +51,7 @@ export function revealCopy(
   })
 }
 
-/** The page that stood when a unit was held. It holds no secret, so that nobody has to record who looks at it. */
+/** The page that a unit showed when it was held. It holds no secret, so looking at it is not recorded. */
 export async function pageWhenHeld(store: Store, job: Pick<Job, 'id'>, unitId: string): Promise<Outcome<PageWhenHeld>> {
   const unit = (await listUnits(store, job.id)).find(({ id }) => id === unitId)
   if (!unit) return failed(message('unit-no-longer-listed'))

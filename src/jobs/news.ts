@@ -1,4 +1,4 @@
-/** What pages follow: events of jobs from a number on, and how the work stands. */
+/** What pages follow: events of jobs from a number on, and the state of the work. */
 import type { PlacedEvent } from '../core/muster/events'
 import type { Pulse } from '../core/muster/pulse'
 import { eventsAfter } from '../store/events'

@@ -56,7 +56,7 @@ export const thenSchema = z.enum(['muster', 'nothing'])
 
 /**
  * What somebody's word changes about one unit of the list.
- * @param then  `muster` it afterwards, or leave it to the hands that have its window open
+ * @param then  `muster` it afterwards, or leave it to the person who has its window open
  */
 function onOneUnit(
   store: Store,

@@ -1,4 +1,4 @@
-/** Plans beside the process that asks: a large site takes seconds, and pages are to be answered meanwhile. */
+/** Plans in a worker thread: a large site takes seconds, and pages are answered in that time. */
 
 import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'

@@ -28,8 +28,8 @@ export interface ReplanOptions {
 const mostTries = 5
 
 /**
- * Plans, and keeps the plan only where nothing that it was made from has changed meanwhile. Else it is thrown away and
- * made once more, from the newest.
+ * Plans, and keeps the plan only if nothing that it was made from has changed in the meantime. Else it is thrown away
+ * and made once more, from the newest.
  *
  * @returns undefined, with nothing changed, where the job is gone or its country has no radio rules
  */

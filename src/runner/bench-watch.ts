@@ -25,13 +25,13 @@ export interface BenchWatchParts {
   readonly host: Host
   readonly sessions: Sessions
   readonly clock: AwakeClock
-  /** The wire's seconds between two sweeps by itself. */
+  /** Seconds of the wire between two sweeps that nobody asked for. */
   readonly sweepEverySeconds: number
   readonly logOf: (jobId: number) => EventLog
   readonly complain: (error: unknown, fields: object) => void
 }
 
-/** Between two sweeps by itself at the least, ms. */
+/** The least time between two such sweeps, ms. */
 const sweepAtMostEveryMs = 600
 /** A muster knows where its units are; the sweep leaves it the wire. */
 const slowerWhileMustering = 3
@@ -97,7 +97,7 @@ export class BenchWatch {
     })
   }
 
-  /** One sweep of a bench at a time: who asks for another meanwhile has this one's. */
+  /** One sweep of a bench at a time: a second request in that time gets the result of the first. */
   sweep(jobId: number): Promise<void> {
     if (this.#sweeping?.jobId === jobId) return this.#sweeping.over
     const over = this.#sweepOnce(jobId).finally(() => {
@@ -122,7 +122,7 @@ export class BenchWatch {
     await this.#lend(bench, before)
     const hearing = host.heard()
     const naming = host.resolve(serverNames(brief), brief.management.dnsServers)
-    // Whatever the sweep comes to first, these are not left alone.
+    // If the sweep fails first, a failure of these must not go unhandled.
     for (const asked of [hearing, naming]) asked.catch(() => undefined)
     const sightings = await sweep({
       records,
@@ -164,7 +164,7 @@ export class BenchWatch {
     await this.#parts.host.lend((isWanted && lendingOf(brief, units, cards, own)) || null)
   }
 
-  /** A unit that was held until the hands did something, and now shows that they have, is mustered by itself. */
+  /** A held unit that now shows that somebody has helped it is mustered again without a press. */
   async #resume(
     jobId: number,
     units: readonly Unit[],
@@ -181,7 +181,7 @@ export class BenchWatch {
     })
   }
 
-  /** Tells how the laptop stands, where that has changed. */
+  /** Tells the state of the laptop, if it has changed. */
   async tellLaptop(jobId: number): Promise<Laptop> {
     const laptop = await this.#parts.host.laptop()
     const told = `${jobId} ${JSON.stringify(laptop)}`

@@ -1,5 +1,6 @@
 /**
- * Logins of a unit that hands set, tried from outside: by the sign-in that somebody has shown on a unit of its model.
+ * Logins of a unit that is set by hand, tried from outside: by the sign-in that somebody has shown on a unit of its
+ * model.
  * Where nobody has shown one, nobody knows how to sign in.
  */
 
@@ -21,7 +22,7 @@ import { opens } from './steps/logins'
 
 export interface HandLogins {
   readonly card: DirectCard
-  /** Undefined where nobody knows it, or there is none: whoever is first makes its admin. */
+  /** Undefined where it is unknown, or where there is none: the first person to sign in makes its admin. */
   readonly factory: Credentials | undefined
   readonly toBe: Credentials | undefined
 }

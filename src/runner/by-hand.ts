@@ -1,6 +1,6 @@
 /**
- * A unit that hands set, at the roll: nothing is written to it, it is looked at from outside. It answers once its own
- * MAC answers at its planned address and nothing seen from outside speaks against it.
+ * A unit that is set by hand, during a muster: nothing is written to it, it is checked from outside. It answers once
+ * its own MAC answers at its planned address and nothing seen from outside speaks against it.
  */
 
 import { hostname } from 'node:os'
@@ -50,7 +50,7 @@ export interface ByHandInput {
   /** Aborted when the lease is lost or the runner ends. */
   readonly signal: AbortSignal
   readonly mayGoOn: () => boolean
-  /** Waits while nobody may act for this muster. @throws CalledOff */
+  /** Waits while the muster is paused. @throws CalledOff */
   readonly mayAct: () => Promise<void>
 }
 
@@ -72,7 +72,7 @@ const managementPorts = [443, 80, 22, 23]
 const wireLookMs = 500
 
 /**
- * Looks at it, as often as the laptop's way to the wire goes meanwhile.
+ * Checks it, again each time the laptop loses its way to the wire.
  * @returns whether it answers; what was found out is told to the log
  */
 export async function callByHand(input: ByHandInput): Promise<'answers' | 'held' | 'stopped'> {

@@ -44,7 +44,7 @@ export interface MusterInput {
   /** Aborted when the lease is lost or the runner ends. */
   readonly signal: AbortSignal
   readonly mayGoOn: () => boolean
-  /** Waits while nobody may act for this order. */
+  /** Waits while the order is paused. */
   readonly mayAct: () => Promise<void>
   readonly clock: AwakeClock
   /** A unit whose window somebody has open is waited for. */
@@ -211,7 +211,7 @@ export async function muster(input: MusterInput): Promise<'ended' | 'stopped'> {
       unit.id,
       one(unit).finally(() => mark(unit, 'over')),
     )
-  // Whatever becomes of one, the muster is over when nobody works on any of its units any more.
+  // The muster is over when no unit of it is worked on any more, however each ended.
   const settled = await Promise.allSettled(ends.values())
   await links.close()
   const outcomes = settled.map((end) => {
@@ -226,7 +226,7 @@ type Outcome = 'answers' | 'held' | 'stopped'
 /** Prefix length of a management network whose own cannot be read. */
 const usualPrefix = 24
 
-/** What has its own supply waits for nobody. */
+/** A unit with its own power supply waits for no other. */
 const atOnce: PowerTurn = (work) => work()
 
 /** Why a unit cannot even be asked what it is to be. */
@@ -285,7 +285,7 @@ async function safely(
   }
 }
 
-/** Units that are held until hands have helped, with what will show that they have. */
+/** Units that are held until somebody helps, with what will show that somebody has. */
 export function waitingForHands(rows: ReadonlyMap<string, RollRow>): Map<string, ResumesWhen> {
   const waiting = new Map<string, ResumesWhen>()
   for (const [unit, row] of rows) {

@@ -1,6 +1,6 @@
 /**
- * Which held units are mustered again by themselves: those that hands can cure, once they show that hands have. One
- * that was tried again like that and is held again must go away and come back before it is tried once more, so that
+ * Which held units are mustered again without a press: those that somebody can help, once they show that it is done.
+ * One that was tried again like that and is held again must go away and come back before it is tried once more, so that
  * nothing goes on for ever.
  */
 import type { Unit } from '../core/kit/unit'

@@ -48,7 +48,7 @@ export class Runner {
   /** Musters that were told to be pausing. */
   readonly #pausing = new Set<number>()
   readonly #turns = new UnitTurns()
-  /** Windows on units' own pages, for whoever serves them. */
+  /** Windows on units' own pages, for the server of windows. */
   readonly windows: WindowDesk
 
   constructor(options: RunnerOptions) {
@@ -139,7 +139,7 @@ export class Runner {
   }
 
   /**
-   * Whatever an order does, its lease is kept meanwhile; what it throws is said, and it is begun again or has failed.
+   * Keeps the lease of an order while it works. If it throws, that is logged, and it begins again or has failed.
    */
   async #carryOut(order: Order, askedAt: Instant, signal: AbortSignal): Promise<void> {
     const { records, id } = this.#options
@@ -176,7 +176,7 @@ export class Runner {
     }
   }
 
-  /** @returns how the order ends; undefined where it was called off, and whoever finds its lease run out goes on */
+  /** @returns how the order ends; undefined where it was called off: the runner that finds its lease expired goes on */
   async #work(order: Order, lease: Lease, signal: AbortSignal): Promise<'done' | 'paused' | undefined> {
     switch (order.kind) {
       case 'sweep':
@@ -217,7 +217,7 @@ export class Runner {
     await this.#bench.tellLaptop(order.jobId)
   }
 
-  /** The order was ended before: whoever reads that the muster is paused may place the next one at once. */
+  /** The order was ended before: a reader of the pause may place the next order at once. */
   async #musterOver(jobId: number, phase: 'paused' | 'ended'): Promise<void> {
     await this.#logOf(jobId).append({ kind: 'muster', phase, units: [] })
     await this.#bench.tellLaptop(jobId).catch(() => undefined)

@@ -86,7 +86,7 @@ function candidates({ units, plans, cards, management, lent, provenAt }: SweepIn
     if (proven && !byAddress.has(proven.address)) byAddress.set(proven.address, { ...proven, card, seen: 'elsewhere' })
     const planned = plans.get(unit.id)?.address
     if (planned) byAddress.set(planned, { address: planned, prefix: managementPrefix, card, seen: 'at-its-address' })
-    // What hands set is not called ready: that it is there is heard.
+    // A unit that is set by hand is not called ready, only heard.
     const own = isMustered(card) ? lent.find(({ mac }) => mac === unit.mac)?.address : undefined
     const lentOf = own === undefined ? undefined : lentPrefix(own)
     if (own !== undefined && lentOf !== undefined)
@@ -186,7 +186,7 @@ async function introduced(
   } catch (error) {
     if (error instanceof WireError)
       return {
-        // Whoever does not answer may have said what it is all the same.
+        // A unit that does not answer may still have said what it is.
         ...(isKnown(told, cards.values()) ? recognise(told, mac, cards.values()) : { model: null, by: [] }),
         answers: error.kind === 'untrusted' ? 'untrusted' : 'arp-only',
       }

@@ -40,7 +40,7 @@ const belongings = [
   orders,
 ] as const
 
-/** The name of a job, which nobody changes before the transaction ends: of one whose brief cannot be read, too. */
+/** The name of a job, locked until the transaction ends; also of a job whose brief cannot be read. */
 export async function lockedName({ db }: Store, jobId: number): Promise<string | undefined> {
   const [job] = await db.select({ name: jobs.name }).from(jobs).where(eq(jobs.id, jobId)).for('update')
   return job?.name

@@ -86,7 +86,7 @@ export class LastingSession extends MySql2Session<Record<string, unknown>, Recor
         await transaction.execute(sql`commit`)
         return result
       } catch (error) {
-        // Where the connection is gone the server takes everything back by itself.
+        // If the connection is gone, the server rolls everything back.
         await transaction.execute(sql`rollback`).catch(() => connection.destroy())
         throw error
       }

@@ -75,7 +75,7 @@ export function placeOrder(store: Store, order: Omit<Order, 'id'>): Promise<numb
 }
 
 /**
- * The oldest order that nobody works on, now ours for so many seconds; undefined where there is none.
+ * Leases the oldest order that no runner works on, for so many seconds; undefined where there is none.
  *
  * @param working  orders that this runner works on already: a late lease does not make it claim them a second time
  * @returns        an order that cannot be read is marked as failed, and the next one is claimed

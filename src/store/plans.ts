@@ -46,7 +46,7 @@ export async function loadPlans(store: Store, jobId: number): Promise<KeptPlans>
 
 /**
  * Replaces the plan of a job, all units at once: addresses may change hands between them. A plan that was made from
- * what has changed meanwhile is thrown away.
+ * something that has changed since is thrown away.
  *
  * @param revision  the revision of the job that it was made from
  */

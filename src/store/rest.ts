@@ -9,7 +9,7 @@ export async function rest(ms: number, signal: AbortSignal): Promise<void> {
   await sleep(ms, undefined, { signal }).catch(() => undefined)
 }
 
-/** What a promise comes to; `otherwise` where it fails, or takes longer than so many ms. */
+/** The value of a promise; `otherwise` if it fails or takes longer than so many ms. */
 export async function inTime<T>(asking: Promise<T>, ms: number, otherwise: T): Promise<T> {
   const late = new AbortController()
   try {

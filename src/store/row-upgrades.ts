@@ -1,6 +1,6 @@
 /**
  * Brings rows that a former release has kept to the form of today: in batches, each with the place up to which all is
- * done, so that it goes on from there whatever ends it. Rows that are of neither form are left as they are.
+ * done, so that it goes on from there if the program ends. Rows that are of neither form are left as they are.
  */
 import { asc, eq, sql } from 'drizzle-orm'
 import { eventOfToday, planFaultOfToday } from '../core/muster/former-events'

@@ -47,7 +47,7 @@ export const jobs = mysqlTable('jobs', {
   version: int('version').notNull().default(1),
   /** Number of the newest event. */
   lastSeq: int('last_seq').notNull().default(0),
-  /** Grows with whatever a plan is made from: brief, kit list, floors, locks, kit cards, radio rules. */
+  /** Grows with each change of what a plan is made from: brief, kit list, floors, locks, kit cards, radio rules. */
   revision: int('revision').notNull().default(1),
   createdAt: time('created_at').notNull(),
   /** When somebody deleted it: of a deleted job the log alone is kept. */
@@ -170,7 +170,7 @@ export const floorDrawings = mysqlTable(
   (table) => [primaryKey({ columns: [table.jobId, table.floorId] })],
 )
 
-/** Kit cards of this installation; one with the name of a card that comes with the program stands in its place. */
+/** Kit cards of this installation; one with the name of a card of the program replaces it. */
 export const kitCards = mysqlTable('kit_cards', {
   model: varchar('model', { length: 80 }).primaryKey(),
   yaml: longtext('yaml').notNull(),
@@ -268,7 +268,9 @@ export const events = mysqlTable(
   (table) => [primaryKey({ columns: [table.jobId, table.seq] })],
 )
 
-/** The roll of a job as it was at an event, so that nobody folds all of its history. Made again where it is missing. */
+/**
+ * The roll of a job as it was at an event, so that not all of its history is folded. Made again where it is missing.
+ */
 export const rolls = mysqlTable('rolls', {
   jobId: jobId().primaryKey(),
   seq: int('seq').notNull(),

@@ -108,7 +108,7 @@ export async function openSecret(store: Store, jobId: number, name: string): Pro
   return row && store.vault.open(label(jobId, name), row.sealed)
 }
 
-/** What its own pages offered to hands, and a picture of them, are JSON with their bytes in base 64. */
+/** What its own pages offered, and a picture of them, are JSON with their bytes in base 64. */
 export type Copy = 'as-found' | 'as-left' | 'from-pages' | 'page-when-held' | 'showing'
 
 /** Keeps a box's configuration. The first copy as found stays: a later run finds what an earlier one wrote. */

@@ -101,7 +101,7 @@ export async function writeWhole(store: Store, migrations: number, lines: AsyncI
     await connection.query('set session foreign_key_checks = 1')
     connection.release()
   } catch (error) {
-    // The server takes everything back by itself.
+    // The server rolls everything back.
     connection.destroy()
     throw error
   }

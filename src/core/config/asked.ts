@@ -71,7 +71,8 @@ export function askingOf(job: AskingJob): ReadonlyMap<string, Asked> {
       const asking = askingWithMarks(job, unit)
       if (!asking) return []
       const password = asking.secrets.get(adminSecretName(job.brief.admin, unit.id)) ?? ''
-      // What hands set is to be all that is asked; what a muster sets, what its model takes of that.
+      // A unit that is set by hand is to have everything that is asked; one that a muster sets, what its model takes of
+      // it.
       const config = isMustered(asking.card) ? desiredOf(asking) : configOf(spokenOf(asking))
       return [[unit.id, { mac: unit.mac, config, password }] as const]
     }),

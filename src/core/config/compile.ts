@@ -38,7 +38,7 @@ export interface CompileInput extends Asking<Clear> {
   readonly country: CountryRules
 }
 
-/** The login that a unit is to have; without a password where nobody has made one yet. */
+/** The login that a unit is to have; without a password until one has been made. */
 export function loginOf({ brief, unit, card, secrets }: Asking): { user: string; password: string | undefined } {
   return { user: adminUser(card, brief.admin.user), password: secrets.get(adminSecretName(brief.admin, unit.id)) }
 }
@@ -57,7 +57,7 @@ export function compile(input: CompileInput): Compilation {
   return { ok: true, compiled: { config: desiredOf(input), login: { user, password } } }
 }
 
-/** The configuration by itself, nothing judged: all that this model can be set to of what is asked. */
+/** The configuration without any review: everything asked that this model can be set to. */
 export function desiredOf<S extends Secrecy>(asking: Asking<S>): Config<S> {
   return configOf(spokenOf(asking).filter(({ outcome }) => outcome.kind === 'open'))
 }

@@ -256,7 +256,7 @@ export function find(observed: ObservedConfig, key: SettingKey): Observed<unknow
   return (valueAt(observed, key) as Observed<unknown> | undefined) ?? { kind: 'unsupported' }
 }
 
-/** What stands under a setting of the unit, of one network or of one radio; undefined where nothing does. */
+/** The value of a setting of the unit, of one network or of one radio; undefined where it has none. */
 export function valueAt(config: Config<Secrecy> | ObservedConfig, { id, of }: SettingKey): unknown {
   const { scope } = settingOf(id)
   const values: Readonly<Partial<Record<string, unknown>>> | undefined =
@@ -264,12 +264,12 @@ export function valueAt(config: Config<Secrecy> | ObservedConfig, { id, of }: Se
   return values?.[id]
 }
 
-/** What stands now: an outcome that was kept holds as long as the same is asked. */
+/** The outcomes of today: one that was kept holds as long as the same is asked. */
 export function standing(expected: readonly SettingOutcome[], kept: readonly SettingOutcome[]): SettingOutcome[] {
   const before = new Map(kept.map((each) => [keyText(each), each]))
   return expected.map((each) => {
     const one = before.get(keyText(each))
-    // What hands have set may have been seen from outside.
+    // A setting made by hand may have been proven from outside.
     const mayHold = each.outcome.kind === 'open' || (each.outcome.kind === 'by-hand' && one?.outcome.kind === 'proven')
     return mayHold && one && one.mark === each.mark && one.asked === each.asked
       ? { ...each, outcome: one.outcome }

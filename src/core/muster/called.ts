@@ -17,7 +17,7 @@ export function called<U extends Pick<Unit, 'model'>>(
 export interface Course {
   readonly units: number
   readonly answering: number
-  /** Left to hands. */
+  /** Left to be set by hand. */
   readonly byHand: number
 }
 export function courseOf(units: readonly Unit[], roll: Roll, cards: Parameters<typeof called>[1]): Course {
@@ -25,7 +25,7 @@ export function courseOf(units: readonly Unit[], roll: Roll, cards: Parameters<t
   return { units: units.length, answering, byHand: leftToHands(units, cards, roll) }
 }
 
-/** How many of the units hands have to set still. */
+/** How many of the units are still to be set by hand. */
 export function leftToHands(
   units: readonly Pick<Unit, 'id' | 'model'>[],
   cards: Parameters<typeof called>[1],

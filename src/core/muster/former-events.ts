@@ -1,7 +1,7 @@
 /**
  * Events as former releases kept them, in the form of today: words that were kept become messages that say just that.
  *
- * In: what stands in the log. Out: the same, or what it is today. What is of neither form is left as it is.
+ * In: an event as the log has it. Out: the event in today's form. One of neither form is returned unchanged.
  */
 import { formerAskedSchema, fromFormer } from '../config/former-asked'
 import { type Fields, isFields } from '../input/renamed'

@@ -9,7 +9,10 @@ import type { OldCrypto } from '../kit/old-crypto'
 import type { Message } from '../message/message'
 import type { Check } from './check'
 
-/** What shows that hands have helped: then it is mustered by itself. Without it, nobody but a person begins again. */
+/**
+ * What shows that somebody has helped: then the unit is mustered again without a press. Without it, only a person
+ * starts it.
+ */
 export type ResumesWhen = 'it-answers' | 'it-was-away' | 'it-is-at-its-address'
 
 interface Facts {
@@ -159,7 +162,7 @@ export function heldFor<C extends HeldCode>(code: C, params: HeldParams<C>): Hel
   return { kind: 'held', code, params: params as Held['params'] }
 }
 
-/** What a reason offers, and what ends it by itself. */
+/** What the page offers for a reason, and what ends it without a press. */
 export function heldFacts({ code, params }: Held): Facts {
   return code === 'as-told' ? (params as Facts) : facts[code]
 }

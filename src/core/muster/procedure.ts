@@ -21,7 +21,7 @@ export const steps = [
   'password',
   // Last of the changes: the session dies with the old address.
   'address',
-  // Everything that was staged takes effect together, whatever it was.
+  // Everything that was staged takes effect together.
   'apply',
   'return',
   // What is not saved is lost at the next restart: people forget, on every page.
@@ -49,7 +49,7 @@ const managedSteps: readonly Step[] = [
 /** What of a card decides its steps. */
 export type SteppedCard = Pick<KitCard, 'role' | 'does' | 'timing' | 'dialect' | 'factory' | 'isBare'>
 
-/** What hands set is found, and looked at from outside. */
+/** A unit that is set by hand is found and checked from outside. */
 const byHandSteps: readonly Step[] = ['reach', 'proof']
 
 /** The steps that this model goes through, in order, by what its card says that it does. */

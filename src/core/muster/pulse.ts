@@ -24,7 +24,7 @@ export const pulseSchema = z.object({
   wire: z.enum(['works', 'away']),
   sweptMsAgo: z.number().nullable(),
   disk: z.enum(['has-room', 'full']),
-  /** What whoever started them says of the parts; empty where nobody does. */
+  /** What the program that started the parts says of them; empty where it says nothing. */
   parts: z.array(partSchema),
   /** The newest order of each job that is looked at, where it failed. */
   failed: z.record(z.string(), z.object({ kind: z.enum(['sweep', 'muster', 'restore-laptop']), reason: z.string() })),

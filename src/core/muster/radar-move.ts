@@ -1,6 +1,6 @@
 /**
- * A radio that has left its channel by itself: radar was heard there, and the law makes it leave and stay away for half
- * an hour (ETSI EN 301 893 V2.1.1, 4.2.6; 47 CFR 15.407(h)(2)). It is no fault, and it is said.
+ * A radio that has left its channel without being told: it heard radar there, and the law makes it leave and stay away
+ * for half an hour (ETSI EN 301 893 V2.1.1, 4.2.6; 47 CFR 15.407(h)(2)). It is no fault, and it is said.
  */
 
 import type { SettingOutcome } from '../config/outcomes'

@@ -1,5 +1,5 @@
 /**
- * Servers of DHCP in one and the same network: each of them answers whoever asks there. One in another VLAN is no
+ * Servers of DHCP in one and the same network: each answers every client there. One in another VLAN is no
  * rival.
  *
  * @param servers  each with the VLAN in which it was heard, null for untagged

@@ -1,4 +1,4 @@
-/** The six stages, and where each stands. */
+/** The six stages, and the state of each. */
 
 import type { Brief } from '../brief/brief'
 import type { Unit } from '../kit/unit'
@@ -48,7 +48,7 @@ export function standings({
     roll.heard.onLink.some((each) => each.mac === mac && each.address !== null)
   const forHands = units.filter((unit) => !set.has(unit) && !present.has(unit.mac) && isHeard(unit)).length
   const byHand = units.filter((unit, index) => !set.has(unit) && !answers(rows[index])).length
-  // The papers open for what hands have set too: they say what is missing.
+  // The papers open for units that were set by hand as well: they say what is missing.
   const all = units.length > 0 && called.every((unit) => answers(roll.rows.get(unit.id)))
   return {
     brief:

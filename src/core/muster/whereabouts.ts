@@ -23,9 +23,9 @@ export type Whereabouts =
   /** `lends`: whether this laptop could give it an address. */
   | { readonly kind: 'asks-dhcp'; readonly server: 'one' | 'none'; readonly lends: boolean }
   | { readonly kind: 'other-subnet'; readonly address: string }
-  /** No muster sets its model: where it is out of its box, hands go. */
+  /** No muster sets its model: somebody goes to where it is, out of its box, and sets it by hand. */
   | { readonly kind: 'for-hands'; readonly address: string }
-  /** It talks on the wire, and nobody answers at the address that it has. */
+  /** Its frames are on the wire, and it does not answer at its address. */
   | { readonly kind: 'layer-2-only'; readonly address: string }
   | { readonly kind: 'no-address'; readonly lends: boolean }
   /** It has no IPv4 address yet, and is set by its link-local one. */

@@ -76,7 +76,7 @@ export function channelProblemOf(
       const legalHere = radioOptions(legal, policy, demand)
       const closed = (request.shut ?? []).filter((each) => each.band === band)
       const open = legalHere.filter((option) => closed.every((span) => overlapOf(option, span) === 0))
-      // Where all is shut it goes by itself where the law lets it, and comes back.
+      // Where every channel is shut, the radio moves on its own to one that the law allows, and returns later.
       const options = open.length > 0 ? open : legalHere
       if (options.length > 0)
         wanted.push({

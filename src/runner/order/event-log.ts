@@ -15,7 +15,7 @@ interface Waiting {
 }
 
 const tryAgainMs = 300
-/** What nobody waits for may be stored this much later, together with what comes meanwhile. */
+/** An event that nothing waits for may be stored this much later, together with those that follow. */
 const gatherMs = 40
 
 export class EventLog {
@@ -39,7 +39,7 @@ export class EventLog {
     void this.#gathered()
   }
 
-  /** Resolves when the event is in the store: whoever opens a one-way door waits for that. */
+  /** Resolves when the event is in the store. Wait for it before anything that cannot be undone. */
   append(event: MusterEvent): Promise<void> {
     const stored = this.#enqueue(event)
     if (this.#state !== 'writing') void this.#write()

@@ -51,7 +51,7 @@ export interface JobSecrets {
 }
 
 export interface Records {
-  /** The oldest order that nobody works on, now this runner's for so many seconds. */
+  /** Leases the oldest order that no runner works on, for so many seconds. */
   claimOrder(owner: string, leaseSeconds: number, working: readonly number[]): Promise<Order | undefined>
   /** @returns what is wanted of the order now; `lost` where another runner has it, or its job is gone */
   renewLease(orderId: number, owner: string, leaseSeconds: number): Promise<'go-on' | 'pause' | 'lost'>

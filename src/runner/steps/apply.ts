@@ -1,4 +1,4 @@
-/** Apply: whatever waits takes effect together, with a countdown; meanwhile nobody takes the unit's power away. */
+/** Apply: everything staged takes effect together, with a countdown; the unit keeps its power until then. */
 import { type Message, message } from '../../core/message/message'
 import { standingOf } from '../../wire/dialect/dialect'
 import { WireError } from '../../wire/errors/wire-error'

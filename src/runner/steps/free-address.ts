@@ -40,7 +40,7 @@ async function holder({ host, target }: UnitRun, address: string): Promise<strin
 async function leadsBack(run: UnitRun, first: Mover): Promise<boolean> {
   let mover = first
   for (let links = 0; links <= run.movers.size; links += 1) {
-    // It waits for nobody any more.
+    // It no longer waits for another unit.
     if (mover.kind === 'leaves') return false
     // It moves only when this unit, its controller, is done.
     if (mover.after === run.target.unit.mac) return true

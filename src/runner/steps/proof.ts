@@ -162,7 +162,7 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
   ]
 }
 
-/** Plain HTTP, SSH and Telnet, tried on every unit: what no muster can shut on its model is told all the same. */
+/** Plain HTTP, SSH and Telnet, tried on every unit: what no muster can shut on its model is told as well. */
 function plainServiceLooks({ target, access }: UnitRun): Look[] {
   const { unit } = target.compiled.config
   return plainServices.flatMap(({ code, port, setting, isOpenAt, isWanted }): Look[] => {
@@ -215,7 +215,7 @@ function furtherLogins(run: UnitRun): Look[] {
   return [{ code: 'further-logins', expected: seen.asTheirRolesSay, look }]
 }
 
-/** May whoever is signed in change anything? It is told the name that it has. */
+/** May this login change anything? It tries by writing the name that the unit already has. */
 async function changes(session: Dialect, config: Config<Clear>): Promise<boolean> {
   const same: Difference = { kind: 'value', id: 'unit.name', of: '', ...asTold('') }
   try {

@@ -87,7 +87,7 @@ export async function locate(
     answers: (await access.takesSessions(address)) ? 'service' : 'arp-only',
   })
   for (const address of addresses) if ((await host.arp(address)).includes(mac)) return at(address)
-  // Whoever cannot ask who has an address sees by the MAC alone that it is there, and the unit tells where.
+  // A host that cannot send ARP learns only from the MAC that the unit is there, and the unit tells its address.
   if (await host.onLink(mac)) return at((await toldAddress(run, addresses[0] ?? access.here)) ?? addresses[0] ?? '')
   if (elsewhere === 'there-only') return undefined
   const neighbour = (await host.neighbours(target.subnets)).find((each) => each.mac === mac)

@@ -53,7 +53,7 @@ async function isWhereItWent(run: UnitRun, address: string): Promise<boolean> {
 
 /** Seconds beyond its card's: a session that ends by itself was used a moment ago at the latest. */
 const patience = 30
-/** Some units lock out whoever tries too often. */
+/** Some units lock out a client that tries too often. */
 const betweenTries = 20
 
 /** Never two writers: where somebody else is signed in, it is waited for until that session has ended by itself. */
@@ -106,7 +106,7 @@ async function firstThatOpens({ target, journal }: UnitRun, dialect: Dialect): P
     try {
       if (key !== factory || !makesItsAdmin(target.card)) await dialect.signIn(key.login)
       else {
-        // It may ask whoever comes first to make its admin: the new password stands in the vault by now.
+        // It may ask the first client to make its admin: the new password is in the vault by now.
         if (journal.doors.password === 'shut') await journal.door('password', 'opened')
         await dialect.signIn(key.login, target.login)
       }

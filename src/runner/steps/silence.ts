@@ -51,7 +51,7 @@ async function movesWhenApplied(run: UnitRun): Promise<boolean> {
   return ids.some((id) => JSON.stringify(then[id]) !== JSON.stringify(now[id]))
 }
 
-/** Waits until nobody can join it any more, whatever the unit does to get there. */
+/** Waits until no client can join it any more, however the unit gets there. */
 async function offAir(run: UnitRun, ssid: string): Promise<void> {
   const { access, journal, waits, target } = run
   const { apply, restart } = target.card.timing

@@ -18,7 +18,7 @@ export interface SnmpLook {
   readonly look: () => Promise<Message>
 }
 
-/** Where the brief wants SNMP: the new user is told, and whoever has none is not. */
+/** Where the brief wants SNMP: the new user gets an answer, and a client without a user gets none. */
 export function snmpLooks(run: UnitRun): SnmpLook[] {
   const user = snmpUser(run)
   if (!user) return []

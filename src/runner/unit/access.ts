@@ -15,7 +15,7 @@ import type { Contact } from './contact'
 import { guarded } from './guarded'
 import type { Target } from './target'
 
-/** A page that stands still shows nothing: it is not waited for longer, real ms. */
+/** A page that does not finish loading is waited for no longer than this, real ms. */
 const longestLookMs = 4000
 
 export class Access {

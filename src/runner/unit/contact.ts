@@ -1,5 +1,5 @@
 /**
- * How long nobody has heard of a unit. Where that is as long as it takes to start, it may have lost its power and what
+ * How long a unit has not been heard. Where that is as long as it takes to start, it may have lost its power and what
  * was not saved: then it is read anew before anything else is written. A connection would break and tell; requests that
  * stand by themselves do not.
  */

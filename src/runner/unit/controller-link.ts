@@ -40,7 +40,7 @@ export interface ControllerLinkInput {
   readonly address: string
   readonly prefix: number
   readonly login: Credentials
-  /** Whom its agent tells; undefined where the brief gives it nobody. */
+  /** The SNMP user that its agent answers; undefined where the brief has none. */
   readonly snmpUser: SnmpUser | undefined
 }
 

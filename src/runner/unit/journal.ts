@@ -71,7 +71,7 @@ export class Journal {
     this.#log.note({ kind: 'log', unit: this.#unit, told })
   }
 
-  /** As `say`, for the state of a step. Events keep their order: whatever is awaited later is stored after it. */
+  /** As `say`, for the state of a step. Events keep their order: one that is awaited later is stored later. */
   note(step: Step, state: StepState): void {
     this.#log.note({ kind: 'step', unit: this.#unit, step, state })
   }

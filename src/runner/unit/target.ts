@@ -43,7 +43,7 @@ export interface TargetInput {
 
 const subnetOf = ({ address, prefix }: Place): string => `${address}/${prefix}`
 
-/** Some units lock out whoever fails to sign in: no more old passwords than these are tried. */
+/** Some units lock out a client after failed sign-ins: no more old passwords than these are tried. */
 const mostOldLogins = 3
 
 /** All texts in a value, whatever its shape. */
@@ -111,7 +111,7 @@ export class Target {
     return [this.before.sentTo, this.before.cameTo, proven].filter((place) => place !== undefined)
   }
 
-  /** Everything that nobody may read on a picture of it. */
+  /** Every text that must not be readable on a picture of it. */
   get clearSecrets(): string[] {
     const { unit, networks } = this.compiled.config
     const ofConfig = [unit, ...Object.values(networks)].flatMap((values) =>

@@ -33,7 +33,9 @@ export interface Mover {
   readonly after: string | undefined
 }
 
-/** Does what nobody else on the same power budget may do meanwhile: a budget that gives way would leave two without. */
+/**
+ * Does what only one unit on a power budget may do at a time: a budget that gives way would leave two without power.
+ */
 export type PowerTurn = <T>(work: () => Promise<T>) => Promise<T>
 
 export interface UnitRunInput extends TargetInput {
@@ -50,7 +52,7 @@ export interface UnitRunInput extends TargetInput {
   /** Names of all units of the kit list, by MAC. */
   readonly names: ReadonlyMap<string, string>
   readonly signal: AbortSignal
-  /** Waits while nobody may act for this muster. @throws CalledOff */
+  /** Waits while the muster is paused. @throws CalledOff */
   readonly mayAct: () => Promise<void>
   readonly clock: AwakeClock
   /** Of a unit that is set through a controller. */

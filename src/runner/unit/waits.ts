@@ -70,7 +70,7 @@ export class Waits {
     const own = typeof within === 'number' ? this.deadline(within) : undefined
     const isLate = (): boolean => (own ?? (within as () => Deadline)()).hasPassed()
     for (;;) {
-      // A look that outlasts the wait has missed what happened meanwhile: there is one more.
+      // A look that outlasts the wait may have missed something: it looks once more.
       const wasLate = isLate()
       const seen = await look()
       if (seen !== undefined) return seen

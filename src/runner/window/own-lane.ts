@@ -1,6 +1,6 @@
 /**
  * A lane of a person's own: a port of this machine that leads to the pages of one unit, for a browser that runs here.
- * It stands at an address of loopback that nobody guesses and no other unit has: cookies know no ports.
+ * It listens at a loopback address that cannot be guessed and that no other unit has: cookies ignore ports.
  */
 import { randomBytes } from 'node:crypto'
 import type { Lane } from '../../wire/host/host'

@@ -12,7 +12,7 @@ import type { Hand, Told } from '../../core/showing/window-talk'
 /** So many values that were put in are kept in mind: a field tells its own when it is left. */
 const mostPutIn = 8
 
-/** An access point that is set through the unit, for which hands act. */
+/** The access point that is set through the unit at this moment. */
 export interface ActedFor extends JoinedUnit {
   readonly model: string
   readonly spoken: readonly Spoken[]
@@ -26,7 +26,7 @@ export class UnitShowing {
   #record: ShownRecord
   #putIn: readonly SettingKey[] = []
   #joined: ActedFor | undefined
-  /** All that hands have acted for, by MAC. */
+  /** All access points that were set so far, by MAC. */
   readonly #all = new Map<string, ActedFor>()
 
   /** @param before  what was shown on this unit until its window was closed */
@@ -42,7 +42,7 @@ export class UnitShowing {
     return this.#record
   }
 
-  /** What a page told of itself and of hands on it. */
+  /** What a page told of itself and of what was done on it. */
   readonly note = (noted: Noted | ProtocolLogin): void => {
     const before = this.#record
     const showing = this.#known()

@@ -65,12 +65,12 @@ interface OpenWindow {
   readonly pin: PinCheck
   /** Whose values are put in: the unit's own, or those of an access point that is set through it. */
   valuesOf: WindowOn
-  /** While hands show how the model is set. */
+  /** While somebody shows how the model is set. */
   showing: UnitShowing | undefined
   /** What of it is kept with the job. */
   keptRecord: ShownRecord | undefined
   readonly ownLane: OwnLane | undefined
-  /** Done when all hands so far have reached the page. */
+  /** Resolves when all input so far has reached the page. */
   acting: Promise<void>
   close(why: WindowClosed): Promise<void>
 }
@@ -184,7 +184,7 @@ export class WindowDesk {
     await this.closeAll()
   }
 
-  /** Says so once, when hands have given it the address that is planned for it. */
+  /** Says so once, when somebody has given the unit its planned address. */
   async #hasMoved(open: OpenWindow): Promise<void> {
     const { goal: address, mac } = open
     if (address === undefined) return
@@ -200,7 +200,7 @@ export class WindowDesk {
     if (hand.kind === 'means') return open.showing?.answer(hand)
     if (hand.kind === 'state-means') return open.showing?.sayState(hand)
     if (hand.kind === 'make-card') return open.showing?.makeCard()
-    // It takes a while, and hands go on meanwhile: what comes of it is told.
+    // It takes a while and is not waited for: its result is told.
     if (hand.kind === 'rehearse') return void this.#rehearse(on, open).catch(() => undefined)
     if (!hand.on) {
       await this.#keepShown(open)

@@ -26,7 +26,7 @@ interface Parts {
   readonly clock: AwakeClock
 }
 
-/** What a setting of this unit is to be, as hands would type it. */
+/** What a setting of this unit is to be, as a person would type it. */
 export async function typedValueOf(
   parts: Parts,
   on: WindowOn,
@@ -87,7 +87,7 @@ export async function keep(
   await tell(jobId, { kind: 'kept', unit, copy: 'from-pages' })
 }
 
-/** What hands have shown is sealed with the job: the next window on this unit goes on from it. */
+/** What was shown is sealed with the job: the next window on this unit goes on from it. */
 export async function keepShowing(
   { records, clock }: Parts,
   { jobId }: WindowOn,
