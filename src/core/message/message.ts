@@ -75,13 +75,26 @@ export function asTold(text: string): Message<'as-told'> {
   return message('as-told', { text })
 }
 
-const codes = Object.keys(table) as [Code, ...Code[]]
+/** Is it one of ours, as it was kept? Looked at by hand: logs hold tens of thousands, and a schema of unions is slow. */
+function isMessage(value: unknown): value is Message {
+  return (
+    isRecord(value) && typeof value.code === 'string' && Object.hasOwn(table, value.code) && areParams(value.params)
+  )
+}
 
-const paramSchema: z.ZodType<ParamValue> = z.lazy(() =>
-  z.union([z.string(), z.number(), z.boolean(), z.null(), messageSchema, z.array(paramSchema)]),
-)
-export const messageParamsSchema = z.record(z.string(), paramSchema)
-export const messageSchema: z.ZodType<Message> = z.object({ code: z.enum(codes), params: messageParamsSchema })
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
+
+const areParams = (value: unknown): value is Message['params'] =>
+  isRecord(value) && Object.values(value).every(isParamValue)
+
+function isParamValue(value: unknown): boolean {
+  if (value === null || ['string', 'number', 'boolean'].includes(typeof value)) return true
+  return Array.isArray(value) ? value.every(isParamValue) : isMessage(value)
+}
+
+export const messageParamsSchema = z.custom<Message['params']>(areParams)
+export const messageSchema = z.custom<Message>(isMessage)
 
 /** Parameters as a sentence takes them: messages among them are words already. */
 type Worded<V> = V extends Message ? string : V extends readonly Message[] ? readonly string[] : V
