@@ -2,6 +2,7 @@
 
 import { afterEach, describe, expect } from 'vitest'
 import type { JobDocument } from '../../src/core/job/job-document'
+import { message } from '../../src/core/message/message'
 import type { Step } from '../../src/core/muster/procedure'
 import { answers } from '../../src/core/muster/roll'
 import { tarnhelmC1, tarnhelmT2, tarnhelmT3 } from '../../src/lab/device/sheet'
@@ -88,7 +89,7 @@ longIt('that is one too many for the licence is turned away with that reason, an
   const words = `its licence lets ${count - 1} access points join; ${count} are on the kit list`
   expect(all.get('rack')?.log.map(sentence)).toContain(words)
   const licence = all.get('rack')?.outcomes.find(({ id }) => id === 'licence.units')
-  expect(licence?.outcome).toMatchObject({ kind: 'by-hand', why: `It has ${count - 1}.` })
+  expect(licence?.outcome).toMatchObject({ kind: 'by-hand', why: message('has-value', { value: String(count - 1) }) })
 })
 
 it('that load another image first say so and join; one that was sold for another country is turned away', async () => {
