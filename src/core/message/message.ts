@@ -75,7 +75,7 @@ export function asTold(text: string): Message<'as-told'> {
   return message('as-told', { text })
 }
 
-/** Is it one of ours, as it was kept? Looked at by hand: logs hold tens of thousands, and a schema of unions is slow. */
+/** Is it a message, as it was kept? Checked by hand: a log holds tens of thousands, and a schema of unions is slow. */
 function isMessage(value: unknown): value is Message {
   return (
     isRecord(value) && typeof value.code === 'string' && Object.hasOwn(table, value.code) && areParams(value.params)
