@@ -44,32 +44,11 @@ const literals = tracked.filter((file) => layers.test(file) && !file.includes('.
 const unbound =
   /\.(json|yaml|yang|sealed|svg|png|sql|lock|pem|xml|txt|csv|html)$|^(LICENSE|data\/|models\/|docs\/messages\.md$)/
 
-/** Lines within a template that goes on over several: text of another language, which a break would change. */
-function linesOfOthers(file, text) {
-  const found = new Set()
-  if (!/\.(ts|tsx|mjs)$/.test(file)) return found
-  const source = ts.createSourceFile(file, text, ts.ScriptTarget.Latest, true)
-  const lineAt = (at) => source.getLineAndCharacterOfPosition(at).line
-  const visit = (node) => {
-    const isTemplate = ts.isTemplateExpression(node) || ts.isNoSubstitutionTemplateLiteral(node)
-    if (isTemplate && !ts.isTaggedTemplateExpression(node.parent)) {
-      const [first, last] = [lineAt(node.getStart()), lineAt(node.getEnd())]
-      for (let line = first; last > first && line <= last; line += 1) found.add(line)
-    }
-    ts.forEachChild(node, visit)
-  }
-  visit(source)
-  return found
-}
-
 function longLinesOf(file) {
-  const text = readFileSync(file, 'utf8')
   const inTable = (line) => file.endsWith('.md') && /^\s*(\||\{")/.test(line)
-  // A blank at the end of a line of JSX is put there by the formatter, which does not count it.
-  const counted = (line) => [...(file.endsWith('.tsx') ? line.replace(/\S*( \w+)?\{' '\}$/, '') : line)].length
-  const long = text.split('\n').flatMap((line, at) => (counted(line) > mostColumns && !inTable(line) ? [at] : []))
-  const others = long.length === 0 ? new Set() : linesOfOthers(file, text)
-  return long.filter((at) => !others.has(at)).map((at) => `${file}:${at + 1}`)
+  return readFileSync(file, 'utf8')
+    .split('\n')
+    .flatMap((line, at) => ([...line].length > mostColumns && !inTable(line) ? [`${file}:${at + 1}`] : []))
 }
 const long = tracked.filter((file) => !unbound.test(file)).flatMap(longLinesOf)
 

@@ -3,10 +3,10 @@
  * held against the types of its arguments first. What is more than a plain value is read by the use case that it is
  * for.
  */
-import { message } from '../core/message/message'
 import 'server-only'
 import type { z } from 'zod'
 import { failed, type Outcome } from '../core/job/outcome'
+import { message } from '../core/message/message'
 
 /**
  * @param given  of all its arguments, a tuple

@@ -1,10 +1,10 @@
 'use server'
+/** What the Plan page does: plan again, lock, place units on floors, take drawings and newer radio rules. */
 import { revalidatePath } from 'next/cache'
 import { z } from 'zod'
 import { bandSchema } from '../core/catalogue/values'
 import { failed, type Outcome } from '../core/job/outcome'
 import { unitIdSchema } from '../core/kit/unit'
-/** What the Plan page does: plan again, lock, place units on floors, take drawings and newer radio rules. */
 import { message } from '../core/message/message'
 import type { RulesOffer } from '../core/regulatory/rules-offer'
 import { lockAddress, lockChannel, planAgain as plan, saveFloors } from '../jobs/plan'

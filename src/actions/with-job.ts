@@ -1,8 +1,8 @@
 /** For actions and routes: the job of a slug that came from outside, or a sentence. */
-import { type Message, message } from '../core/message/message'
 import 'server-only'
 import { slugSchema } from '../core/job/job-document'
 import { failed, type Outcome } from '../core/job/outcome'
+import { type Message, message } from '../core/message/message'
 import { BrokenRowError, findJob, type Job, StaleVersionError, type Store, StoreError } from '../jobs/installation'
 import { MusterOpenError } from '../jobs/order'
 import { getStore } from './store'

@@ -2,7 +2,7 @@
  * Watches the bench: sweeps it, by itself and when it is asked to, tells what was seen and how the laptop stands, and
  * has units mustered again that hands have helped.
  */
-import { dequal } from 'dequal'
+import { dequal } from 'dequal/lite'
 import { lendingOf } from '../core/addressing/bench-subnet'
 import { keptOff } from '../core/addressing/kept-off'
 import { managedWithTag } from '../core/brief/brief'

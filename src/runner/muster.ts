@@ -13,7 +13,7 @@ import type { Clear, Config } from '../core/config/unit-config'
 import { isManaged, isMustered, type KitCard, type ManagedCard, ofOneBox } from '../core/kit/kit-card'
 import { controllerOf } from '../core/kit/managed-by'
 import type { Unit } from '../core/kit/unit'
-import { type Message, message } from '../core/message/message'
+import { type Message, message, messageOf } from '../core/message/message'
 import { type Held, heldFacts, heldFor, type ResumesWhen } from '../core/muster/held'
 import { answers, heldStep, type RollRow } from '../core/muster/roll'
 import { isSelected } from '../core/muster/selection'
@@ -232,7 +232,7 @@ const atOnce: PowerTurn = (work) => work()
 /** Why a unit cannot even be asked what it is to be. */
 function whyNot(unit: Unit, card: KitCard | undefined, faults: Planning['faults']): Message[] {
   if (!card) return [message('no-kit-card', { model: unit.model })]
-  const own = faults.filter((fault) => fault.unit === unit.id).map(({ code, params }) => ({ code, params }))
+  const own = faults.filter((fault) => fault.unit === unit.id).map(messageOf)
   return own.length > 0 ? own : [message('no-place-in-plan')]
 }
 

@@ -2,6 +2,12 @@
 import type { Message, Sentences } from '../core/message/message'
 import type { table } from '../core/message/table'
 
+/** What is put together alike in every language. */
+export const sentencesAlike = {
+  'as-told': ({ text }: { text: string }) => text,
+  together: ({ sentences: each }: { sentences: readonly string[] }) => each.join(' '),
+}
+
 type Made = string | ((params: Readonly<Record<string, unknown>>) => string)
 
 export function sentenceIn(sentences: Sentences<typeof table>, message: Message): string {

@@ -54,7 +54,10 @@ export function outcomeSummary({ outcomeNames }: PaperWords, outcomes: readonly 
 }
 
 /** `Ellery Crew: Security`, or `Name`. */
-export function settingWords({ settingName }: PaperWords, { id, name }: Pick<SettingOutcome, 'id' | 'name'>): string {
+export function settingWords(
+  { settingName }: Pick<PaperWords, 'settingName'>,
+  { id, name }: Pick<SettingOutcome, 'id' | 'name'>,
+): string {
   return name === '' ? settingName(id) : `${name}: ${settingName(id)}`
 }
 

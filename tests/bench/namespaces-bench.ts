@@ -32,8 +32,10 @@ async function musterSeconds(count: number, takes: number): Promise<number> {
       if (status !== 0) throw new Error(`not every host answered:\n${text}`)
       return await installation.script<number>(
         `import { createConnection } from 'mysql2/promise'
-        const connection = await createConnection({ uri: process.env.AIR_MUSTER_DB.replace('mariadb:', 'mysql:'), timezone: 'Z' })
-        const [rows] = await connection.query('select at from events where event like \\'{"kind":"muster"%\\' order by seq')
+        const connection = await createConnection({
+          uri: process.env.AIR_MUSTER_DB.replace('mariadb:', 'mysql:'), timezone: 'Z' })
+        const [rows] = await connection.query(
+          'select at from events where event like \\'{"kind":"muster"%\\' order by seq')
         console.log(JSON.stringify((rows.at(-1).at - rows[0].at) / 1000))
         process.exit(0)`,
       )

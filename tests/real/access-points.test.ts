@@ -72,7 +72,8 @@ const onUnit = (host: string, password: string, command: string) =>
       channel.stderr.on('data', (chunk) => { text += chunk })
       channel.on('close', () => tell({ text }))
     }))
-    client.connect({ host: ${JSON.stringify(host)}, username: 'root', password: ${JSON.stringify(password)}, readyTimeout: 20000 })`,
+    client.connect({ host: ${JSON.stringify(host)}, username: 'root',
+      password: ${JSON.stringify(password)}, readyTimeout: 20000 })`,
   )
 
 async function outcomes(): Promise<{ unit: string; setting: string; outcome: string }[]> {

@@ -11,11 +11,14 @@ from ncclient import manager
 from ncclient.operations import RPCError
 port = int(sys.argv[1])
 ns = "urn:ietf:params:xml:ns:yang:ietf-system"
-with manager.connect(host="127.0.0.1", port=port, username="chief", password="chief", hostkey_verify=False, allow_agent=False, look_for_keys=False) as unit:
+with manager.connect(host="127.0.0.1", port=port, username="chief", password="chief",
+                     hostkey_verify=False, allow_agent=False, look_for_keys=False) as unit:
     assert ":candidate" in unit.server_capabilities and ":confirmed-commit" in unit.server_capabilities
-    assert "<hostname>c1-0001</hostname>" in unit.get_config("running", filter=("subtree", '<system xmlns="%s"/>' % ns)).data_xml.replace(' xmlns="%s"' % ns, "")
+    running = unit.get_config("running", filter=("subtree", '<system xmlns="%s"/>' % ns)).data_xml
+    assert "<hostname>c1-0001</hostname>" in running.replace(' xmlns="%s"' % ns, "")
     with unit.locked("candidate"):
-        config = '<config><system xmlns="%s"><hostname>rack-%s</hostname><location>caf\\u00e9 &amp; pier</location></system></config>'
+        config = ('<config><system xmlns="%s"><hostname>rack-%s</hostname>'
+                  '<location>caf\\u00e9 &amp; pier</location></system></config>')
         unit.edit_config(target="candidate", config=config % (ns, "one"), test_option="test-then-set")
         unit.validate("candidate")
         unit.commit(confirmed=True, timeout="600", persist="a word")
@@ -28,7 +31,9 @@ with manager.connect(host="127.0.0.1", port=port, username="chief", password="ch
         print("refused:", error.message)
     unit.copy_config(source="running", target="startup")
     assert "rack-one" in unit.get_config("startup").data_xml
-    print("phys:", "02:7a:c1:00:00:01" in unit.get(filter=("subtree", '<interfaces xmlns="urn:ietf:params:xml:ns:yang:ietf-interfaces"><interface><name>mgmt0</name></interface></interfaces>')).data_xml)
+    interface = ('<interfaces xmlns="urn:ietf:params:xml:ns:yang:ietf-interfaces">'
+                 '<interface><name>mgmt0</name></interface></interfaces>')
+    print("phys:", "02:7a:c1:00:00:01" in unit.get(filter=("subtree", interface)).data_xml)
 print("done")
 `
 

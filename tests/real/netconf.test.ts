@@ -37,7 +37,8 @@ const open = (): Dialect => {
 /** As it would come out of its box: one wired interface, and an admin. */
 const boxed = `<interfaces xmlns="urn:ietf:params:xml:ns:yang:ietf-interfaces"><interface><name>uplink</name>
   <type xmlns:ift="urn:ietf:params:xml:ns:yang:iana-if-type">ift:ethernetCsmacd</type>
-  <ipv4 xmlns="urn:ietf:params:xml:ns:yang:ietf-ip"><address><ip>192.168.77.1</ip><prefix-length>24</prefix-length></address></ipv4>
+  <ipv4 xmlns="urn:ietf:params:xml:ns:yang:ietf-ip"><address><ip>192.168.77.1</ip>
+  <prefix-length>24</prefix-length></address></ipv4>
   </interface></interfaces>`
 const raw = async (operation: string): Promise<void> => {
   const direct = await NetconfSession.open(lane, unit.port, login, pin)

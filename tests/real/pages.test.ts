@@ -28,7 +28,8 @@ maker: Bench
 model: pages
 role: access-point
 recognise: { macPrefixes: ["02:63:75"], title: CUPS }
-factory: { address: 127.0.0.1, prefix: 8, addressing: static, login: { user: ${login.user}, password: ${login.password} }, port: ${port} }
+factory: { address: 127.0.0.1, prefix: 8, addressing: static, port: ${port},
+  login: { user: ${login.user}, password: ${login.password} } }
 power: { poe: mains, watts: 5 }
 timing: { start: 2, apply: 5, restart: 5 }
 lights: { none: it has none }
@@ -53,7 +54,8 @@ dialect:
       press: "input[name=CHANGESETTINGS]"
   password: { page: /, new: [input], press: input }
   restart: { page: /, press: input }
-  air: { page: /, each: never, name: { at: b }, onAir: { at: b }, networks: { each: li, ssid: { at: b }, security: { at: i } } }
+  air: { page: /, each: never, name: { at: b }, onAir: { at: b },
+    networks: { each: li, ssid: { at: b }, security: { at: i } } }
 `
 
 let folder: string

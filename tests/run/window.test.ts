@@ -66,58 +66,55 @@ const { stream, send } = windowOver(socketPath, () => `/${bench.jobId}/hall-01?b
 const row = async () => (await bench.roll()).rows.get('hall-01')
 const log = async () => (await row())?.log.map(sentence) ?? []
 
-it(
-  'shows the pages of a unit at its factory address, keeps a muster waiting, and lets it go on when it is ' + 'closed',
-  async () => {
-    const first = await stream()
-    expect(first.status).toBe(200)
-    await expect.poll(() => first.told).toMatchObject([{ kind: 'at', address: expect.stringContaining('192.168') }])
-    await expect.poll(() => first.pictures).toBeGreaterThan(0)
-    expect(await log()).toContain('its window was opened by Kea')
-    // A second look is at the same window.
-    const second = await stream()
-    await expect.poll(() => second.pictures).toBeGreaterThan(0)
+it('shows the pages of a unit at its factory address, keeps a muster waiting until it is closed', async () => {
+  const first = await stream()
+  expect(first.status).toBe(200)
+  await expect.poll(() => first.told).toMatchObject([{ kind: 'at', address: expect.stringContaining('192.168') }])
+  await expect.poll(() => first.pictures).toBeGreaterThan(0)
+  expect(await log()).toContain('its window was opened by Kea')
+  // A second look is at the same window.
+  const second = await stream()
+  await expect.poll(() => second.pictures).toBeGreaterThan(0)
 
-    // A browser on this machine finds the same pages, as long as the window is open.
-    expect(await send('POST', [{ kind: 'own-lane' }])).toBe(204)
-    const lane = () => first.told.flatMap((each) => (each.kind === 'own-lane' ? [each.address] : []))[0]
-    await expect.poll(lane).toMatch(/^http:\/\/127\.\d+\.\d+\.\d+:\d+\/$/)
-    expect(await (await fetch(lane() ?? '')).text()).toContain('Pellworth')
+  // A browser on this machine finds the same pages, as long as the window is open.
+  expect(await send('POST', [{ kind: 'own-lane' }])).toBe(204)
+  const lane = () => first.told.flatMap((each) => (each.kind === 'own-lane' ? [each.address] : []))[0]
+  await expect.poll(lane).toMatch(/^http:\/\/127\.\d+\.\d+\.\d+:\d+\/$/)
+  expect(await (await fetch(lane() ?? '')).text()).toContain('Pellworth')
 
-    await bench.order()
-    await expect.poll(async () => (await row())?.steps.reach).toMatchObject({ kind: 'waiting' })
-    expect((await row())?.steps.reach).toMatchObject({
-      waitingFor: { code: 'window-open-by', params: { name: 'Kea' } },
-    })
-    const hand: Hand = { kind: 'pointer', phase: 'move', x: 5, y: 5, button: 'none', presses: 1, modifiers: 0 }
-    expect(await send('POST', [hand])).toBe(204)
-    expect(await send('POST', [{ kind: 'pointer', x: -4 }])).toBe(400)
-    expect(await send('DELETE')).toBe(204)
-    await expect
-      .poll(() => [first, second].map(({ told }) => told.at(-1)))
-      .toMatchObject([
-        { kind: 'closed', why: 'by-hand' },
-        { kind: 'closed', why: 'by-hand' },
-      ])
-    expect(await send('POST', [hand])).toBe(410)
-    await expect(fetch(lane() ?? '')).rejects.toThrow()
-    await bench.settled()
-    expect(answers(await row()), JSON.stringify(await row())).toBe(true)
-    expect(await log()).toContain('its window was closed')
+  await bench.order()
+  await expect.poll(async () => (await row())?.steps.reach).toMatchObject({ kind: 'waiting' })
+  expect((await row())?.steps.reach).toMatchObject({
+    waitingFor: { code: 'window-open-by', params: { name: 'Kea' } },
+  })
+  const hand: Hand = { kind: 'pointer', phase: 'move', x: 5, y: 5, button: 'none', presses: 1, modifiers: 0 }
+  expect(await send('POST', [hand])).toBe(204)
+  expect(await send('POST', [{ kind: 'pointer', x: -4 }])).toBe(400)
+  expect(await send('DELETE')).toBe(204)
+  await expect
+    .poll(() => [first, second].map(({ told }) => told.at(-1)))
+    .toMatchObject([
+      { kind: 'closed', why: 'by-hand' },
+      { kind: 'closed', why: 'by-hand' },
+    ])
+  expect(await send('POST', [hand])).toBe(410)
+  await expect(fetch(lane() ?? '')).rejects.toThrow()
+  await bench.settled()
+  expect(answers(await row()), JSON.stringify(await row())).toBe(true)
+  expect(await log()).toContain('its window was closed')
 
-    // Nothing is sent to a unit with another certificate, until somebody says that it was reset.
-    const { store, jobId } = bench
-    await forgetPin(store, jobId, mac)
-    await pinOnFirstSight(store, jobId, mac, 'AA:BB:CC', new Date())
-    const third = await stream()
-    await expect.poll(() => third.told).toContainEqual(expect.objectContaining({ kind: 'failed', code: 'untrusted' }))
-    const job = await findJob(store, bench.job.slug)
-    if (!job) throw new Error('no job')
-    expect(await trustNewCertificate(store, job, 'hall-01', 'nothing', fromPages)).toMatchObject({ ok: true })
-    expect(await send('POST', [{ kind: 'go', address: '/' }])).toBe(204)
-    await expect.poll(() => third.told.at(-1)).toMatchObject({ kind: 'at' })
-  },
-)
+  // Nothing is sent to a unit with another certificate, until somebody says that it was reset.
+  const { store, jobId } = bench
+  await forgetPin(store, jobId, mac)
+  await pinOnFirstSight(store, jobId, mac, 'AA:BB:CC', new Date())
+  const third = await stream()
+  await expect.poll(() => third.told).toContainEqual(expect.objectContaining({ kind: 'failed', code: 'untrusted' }))
+  const job = await findJob(store, bench.job.slug)
+  if (!job) throw new Error('no job')
+  expect(await trustNewCertificate(store, job, 'hall-01', 'nothing', fromPages)).toMatchObject({ ok: true })
+  expect(await send('POST', [{ kind: 'go', address: '/' }])).toBe(204)
+  await expect.poll(() => third.told.at(-1)).toMatchObject({ kind: 'at' })
+})
 
 it('is closed when no hand has touched it for long, and says so before', async () => {
   const [url, token] = [bench.env.AIR_MUSTER_LAB_URL ?? '', bench.env.AIR_MUSTER_LAB_TOKEN ?? '']

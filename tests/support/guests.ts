@@ -91,7 +91,8 @@ function kernelWords({ name, mac, megabytes, folder, init }: Omit<GuestParts, 'w
 /** Its first process: what it needs of a system, then whatever it is told to run, each by itself. */
 const initOf = (folder: string, begins: string): string => `#!/bin/sh
 export PATH=/usr/sbin:/usr/bin:/sbin:/bin HOME=/run/home TMPDIR=/run/tmp
-mount -t proc none /proc; mount -t sysfs none /sys; mount -t tmpfs none /run; mount -t hostfs -o ${folder} none ${folder}
+mount -t proc none /proc; mount -t sysfs none /sys; mount -t tmpfs none /run
+mount -t hostfs -o ${folder} none ${folder}
 mkdir -p /run/home /run/tmp
 for module in unix/unix_diag llc/llc 802/stp 802/garp 802/mrp 8021q/8021q; do
   insmod /usr/lib/uml/modules/$(uname -r)/kernel/net/$module.ko

@@ -30,7 +30,8 @@ reset: { steps: [Make it anew.], seconds: 1 }
 radios: []
 limits: { namePattern: "^[a-z0-9-]+$", passwordShortest: 8, passwordLongest: 64, mostNetworks: 0 }
 can:
-  { unit.name, management.method, management.address, management.prefix, management.vlan, admin.user, admin.password, clock.time }
+  { unit.name, management.method, management.address, management.prefix, management.vlan,
+    admin.user, admin.password, clock.time }
 does: { applies: at-once, saves: itself, reachedBy: ipv4 }
 dialect:
   kind: prompt
@@ -52,17 +53,20 @@ dialect:
     - sets: [management.method, management.address, management.prefix, management.vlan]
       commands:
         - run: >-
-            rm -f /run/kept; setsid sh -c 'sleep ${applySeconds}; from=$(ip -o -4 addr show to "\${1%/*}" | cut -d" " -f2);
+            rm -f /run/kept; setsid sh -c 'sleep ${applySeconds};
+            from=$(ip -o -4 addr show to "\${1%/*}" | cut -d" " -f2);
             [ -z "$4" ] || ip link add link eth0 name "$3" type vlan id "$4"; ip link set "$3" up;
             ip addr del "$1" dev "$from"; ip addr add "$2" dev "$3"; sleep 90;
             [ -e /run/kept ] || { ip addr del "$2" dev "$3"; ip addr add "$1" dev "$from"; }' move
             {{current.address}}/{{current.prefix}} {{management.address}}/{{management.prefix}}
-            eth0{{#management.vlan}}.{{management.vlan}} {{management.vlan}}{{/management.vlan}} >/dev/null 2>&1 </dev/null &
+            eth0{{#management.vlan}}.{{management.vlan}} {{management.vlan}}{{/management.vlan}}
+            >/dev/null 2>&1 </dev/null &
   confirm: [{ run: touch /run/kept }]
   password: [{ run: 'read -r new; printf "%s:%s\\n" {{login.user}} "$new" | chpasswd', input: "{{login.password}}\\n" }]
   backup: hostname
   restart: [{ run: "true" }]
-  air: { run: "true", starts: "^radio=(?<of>x)$", onAir: up, networkStarts: "^(?<of>x)$", ssid: "^(?<value>x)$", security: "^(?<value>x)$" }
+  air: { run: "true", starts: "^radio=(?<of>x)$", onAir: up, networkStarts: "^(?<of>x)$",
+    ssid: "^(?<value>x)$", security: "^(?<value>x)$" }
 `
 
 /**
@@ -96,7 +100,8 @@ export function hostScript(index: number, folder: string): string {
     'HostKey /etc/host_key\nPermitRootLogin yes\nPasswordAuthentication yes\nUsePAM no\nUseDNS no\nPidFile ' +
       'none\nMaxStartups 100\nAuthorizedKeysFile /etc/authorized_keys\nStrictModes no\n',
   )
-  return `mount --bind ${etc} /etc && mount -t tmpfs none /run && mkdir -p -m 755 /run/sshd && hostname boxed-${index} &&
+  return `mount --bind ${etc} /etc && mount -t tmpfs none /run && mkdir -p -m 755 /run/sshd &&
+    hostname boxed-${index} &&
     exec ${unpacked('usr/sbin/sshd').join(' ')} -D -r -f /etc/sshd_config`
 }
 

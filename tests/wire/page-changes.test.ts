@@ -10,7 +10,8 @@ import { inPage } from '../../src/wire/page-elements/in-page'
 import { blankTab } from '../support/blank-tab'
 
 const radio = (band: string, of: string, name: string): string => `<fieldset><legend>${band} GHz</legend>
-  <label>Channel <select data-of="channel-${of}" name="${name}"><option>1</option><option>6</option><option>11</option></select></label>
+  <label>Channel <select data-of="channel-${of}" name="${name}"><option>1</option>
+  <option>6</option><option>11</option></select></label>
   <label>Power <input data-of="power-${of}" name="p${name}"></label></fieldset>`
 const rows = (...names: string[]): string =>
   names.map((name) => `<tr><td>${name}</td><td><button data-of="edit-${name}">Edit</button></td></tr>`).join('')
@@ -66,7 +67,8 @@ it.each<[string, () => string, lost: readonly Of[]]>([
   [
     'has its parts elsewhere',
     () => `<h1>Radio</h1><form><button type="button" data-of="save" name="keep">Save</button>
-      ${radio('5', 'high', 'chb')}<hr>${radio('2.4', 'low', 'cha')}<label>Device name <input data-of="name" name="dev"></label>
+      ${radio('5', 'high', 'chb')}<hr>${radio('2.4', 'low', 'cha')}
+      <label>Device name <input data-of="name" name="dev"></label>
       <table><caption>Networks</caption><tbody>${rows('Crew', 'Guests')}</tbody></table></form>`,
     [],
   ],

@@ -50,7 +50,8 @@ describe('a secret', () => {
 
   it('that a page draws again and again is on no picture: there is none', async () => {
     const page = `<p></p><script>
-      setInterval(() => document.body.replaceChildren(Object.assign(document.createElement('p'), { textContent: '${secret}' })))
+      setInterval(() => document.body.replaceChildren(
+        Object.assign(document.createElement('p'), { textContent: '${secret}' })))
     </script>`
     expect(await picture(page, [secret])).toBeUndefined()
   })

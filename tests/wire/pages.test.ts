@@ -340,7 +340,8 @@ describe('a browser on a lane', () => {
   it('never leaves it: what a page says of another host gets nothing', async () => {
     const { port } = elsewhere.address() as AddressInfo
     const there = `127.0.0.1:${port}`
-    const page = `<!doctype html><title>Pellworth P6</title><img src="http://${there}/image"><script src="http://${there}/script"></script>
+    const page = `<!doctype html><title>Pellworth P6</title><img src="http://${there}/image">
+      <script src="http://${there}/script"></script>
       <link rel="stylesheet" href="http://${there}/style"><iframe src="http://${there}/frame"></iframe>
       <script>fetch('http://${there}/fetch').catch(() => {}); navigator.sendBeacon('http://${there}/beacon', 'x');
       new WebSocket('ws://${there}/socket'); location.hash = 'done'</script>
@@ -358,7 +359,8 @@ describe('a browser on a lane', () => {
 
   it('waits for a page whose root is not there yet, as between two pages', async () => {
     const page = `<!doctype html><title>Pellworth P6</title><form id="enter"><input name="who"></form>
-      <script>const root = document.documentElement; root.remove(); setTimeout(() => document.append(root), 400)</script>`
+      <script>const root = document.documentElement; root.remove()
+      setTimeout(() => document.append(root), 400)</script>`
     const unit = await serving(page)
     expect(await open(desired, 'browser', unit.lane).identify()).toEqual({ title: 'Pellworth P6' })
     await unit.close()

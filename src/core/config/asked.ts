@@ -9,7 +9,7 @@ import { adminSecretName, type Brief } from '../brief/brief'
 import { isMustered, type KitCard } from '../kit/kit-card'
 import { controllerOf, managedBy } from '../kit/managed-by'
 import type { Unit } from '../kit/unit'
-import { type Message, message } from '../message/message'
+import { type Message, message, messageOf } from '../message/message'
 import type { UnitPlan } from '../plan/plan'
 import type { Asking, Secrets } from './asking'
 import { compare } from './compare'
@@ -105,7 +105,7 @@ export function changesSince(then: Asked, now: Asked): Message[] {
     ...compare(
       now.config,
       asObserved(then.networksBy === 'name' ? knownByName(then.config, now.config) : then.config),
-    ).map(({ code, params }) => ({ code, params })),
+    ).map(messageOf),
     ...(then.password === now.password ? [] : [message('admin-password-another')]),
   ]
 }

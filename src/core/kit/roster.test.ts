@@ -107,19 +107,16 @@ describe('power over Ethernet', () => {
     )
   })
 
-  it(
-    'counts 12.95, 25.5, 51 and 71.3 W at a unit as the 15.4, 30, 60 and 90 W that the standard has at the ' + 'switch',
-    () => {
-      for (const [watts, powerClass, atSwitch] of [
-        [12.95, 3, 15.4],
-        [25.5, 4, 30],
-        [51, 6, 60],
-        [71.3, 8, 90],
-      ] as const)
-        expect(drawAtSource(watts, powerClass)).toBeCloseTo(atSwitch, 1)
-      expect(drawAtSource(0, 3)).toBe(0)
-    },
-  )
+  it('counts 12.95, 25.5, 51 and 71.3 W at a unit as 15.4, 30, 60 and 90 W at the switch', () => {
+    for (const [watts, powerClass, atSwitch] of [
+      [12.95, 3, 15.4],
+      [25.5, 4, 30],
+      [51, 6, 60],
+      [71.3, 8, 90],
+    ] as const)
+      expect(drawAtSource(watts, powerClass)).toBeCloseTo(atSwitch, 1)
+    expect(drawAtSource(0, 3)).toBe(0)
+  })
 
   it('has each unit at its own switch where the list says which: the others share the bench', () => {
     const loft = unit({ id: 'switch-98', model: 'Lowbeam L24', mac: '02:10:24:00:00:98', name: 'loft' })

@@ -65,6 +65,9 @@ export function fromText(text: string): Message {
   }
 }
 
+/** The message alone, of what carries other fields beside it: a fault, a difference. */
+export const messageOf = ({ code, params }: Message): Message => ({ code, params })
+
 /** Sentences one after another. */
 export function together(sentences: readonly Message[]): Message<'together'> {
   return message('together', { sentences })

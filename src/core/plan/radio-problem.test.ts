@@ -82,15 +82,12 @@ describe('who hears whom', () => {
   const pairs = (of: ReturnType<typeof heardIn>) =>
     of.problem.hears.map(({ a, b, dbm }) => `${a} ${b} ${Math.round(dbm)}`)
 
-  it(
-    'is guessed from the order of the list where nobody hangs anywhere: -68 dBm, and 4 less with each further ' + 'one',
-    () => {
-      expect(pairs(heardIn({}, 8)).filter((pair) => pair.startsWith('u0 5 '))).toEqual([
-        ...['u0 5 u1 5 -68', 'u0 5 u2 5 -72', 'u0 5 u3 5 -76', 'u0 5 u4 5 -80', 'u0 5 u5 5 -84', 'u0 5 u6 5 -88'],
-      ])
-      expect(pairs(heardIn({}, 2))).toEqual(['u0 5 u1 5 -68'])
-    },
-  )
+  it('is guessed from the order of the list where nobody hangs anywhere: -68 dBm, and 4 less with each one', () => {
+    expect(pairs(heardIn({}, 8)).filter((pair) => pair.startsWith('u0 5 '))).toEqual([
+      ...['u0 5 u1 5 -68', 'u0 5 u2 5 -72', 'u0 5 u3 5 -76', 'u0 5 u4 5 -80', 'u0 5 u5 5 -84', 'u0 5 u6 5 -88'],
+    ])
+    expect(pairs(heardIn({}, 2))).toEqual(['u0 5 u1 5 -68'])
+  })
 
   it('is guessed of one that hangs nowhere, worked out between those that hang somewhere', () => {
     const floors = [floor('f')]

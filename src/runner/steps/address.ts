@@ -1,7 +1,7 @@
 /**
  * Address: the second one-way door. The session may die with the old address, so this comes last of the changes.
  */
-import { type Message, message } from '../../core/message/message'
+import { type Message, message, messageOf } from '../../core/message/message'
 import { WireError } from '../../wire/errors/wire-error'
 import { held } from '../unit/held-error'
 import type { UnitRun } from '../unit/unit-run'
@@ -19,7 +19,7 @@ export async function address(run: UnitRun): Promise<Message> {
   await journal.door('address', 'opened')
   run.moves('leaves')
   access.contact.sends()
-  for (const { code, params } of differences) journal.say({ code, params })
+  for (const each of differences) journal.say(messageOf(each))
   run.willChange()
   try {
     await access.dialect.write(differences, config)

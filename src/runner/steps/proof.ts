@@ -7,7 +7,7 @@ import { compare, type Difference } from '../../core/config/compare'
 import { find, settled, valueAt } from '../../core/config/outcomes'
 import type { Clear, Config, ObservedConfig, SettingKey } from '../../core/config/unit-config'
 import { isManaged } from '../../core/kit/kit-card'
-import { asTold, type Message, message, together } from '../../core/message/message'
+import { asTold, type Message, message, messageOf, together } from '../../core/message/message'
 import type { Check, CheckCode } from '../../core/muster/check'
 import type { Cell } from '../../core/muster/events'
 import { isMovedByRadar, withRadarMoves } from '../../core/muster/radar-move'
@@ -144,9 +144,7 @@ function checksOf(run: UnitRun, observed: ObservedConfig): Look[] {
             (settingOf(difference.id).onlyRead !== true &&
               !isMovedByRadar(difference.id, difference.of, run.radarMoves)),
         )
-        return differences.length > 0
-          ? together(differences.map(({ code, params }) => ({ code, params })))
-          : seen.asAsked
+        return differences.length > 0 ? together(differences.map(messageOf)) : seen.asAsked
       },
     },
     {

@@ -8,7 +8,7 @@ import type { SettlingStep } from '../../core/catalogue/setting'
 import { type Difference, stepOf } from '../../core/config/compare'
 import { find } from '../../core/config/outcomes'
 import { keyText, type SettingKey } from '../../core/config/unit-config'
-import { type Message, message } from '../../core/message/message'
+import { type Message, message, messageOf } from '../../core/message/message'
 import { held } from '../unit/held-error'
 import type { UnitRun } from '../unit/unit-run'
 
@@ -19,7 +19,7 @@ export async function settle(run: UnitRun, step: SettlingStep): Promise<Message>
   const { target, access, journal, waits } = run
   const differences = await differing(run, step)
   if (differences.length === 0) return message('was-right-already')
-  for (const { code, params } of differences) journal.say({ code, params })
+  for (const each of differences) journal.say(messageOf(each))
   run.willChange()
   await access.dialect.write(differences, target.compiled.config)
   if (step === 'country' && target.card.does.countryResetsChannels) await waits.pause(afterCountry)
@@ -27,8 +27,7 @@ export async function settle(run: UnitRun, step: SettlingStep): Promise<Message>
   for (const key of written(run, differences))
     if (find(observed, key).kind === 'unreadable') journal.wrote(keyText(key), target.markOf(key))
   const left = await differing(run, step)
-  if (left.length > 0)
-    throw held('setting-not-kept', { differences: left.map(({ code, params }) => ({ code, params })) })
+  if (left.length > 0) throw held('setting-not-kept', { differences: left.map(messageOf) })
   return differences.length === 1
     ? message('one-setting-written')
     : message('settings-written', { count: differences.length })

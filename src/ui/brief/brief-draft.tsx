@@ -1,4 +1,8 @@
 'use client'
+/**
+ * The brief while it is written: every change is kept at once here, can be undone, and is saved by itself as soon as
+ * it is whole. What is not whole yet stays in this browser, even over a reload.
+ */
 import { createContext, type ReactNode, useContext, useMemo, useRef, useState } from 'react'
 import { z } from 'zod'
 import { saveBriefAction } from '../../actions/brief-actions'
@@ -6,10 +10,6 @@ import { type Brief, briefSchema } from '../../core/brief/brief'
 import { readBriefDraft } from '../../core/brief/draft'
 import { briefMeaning, type Meaning } from '../../core/brief/meaning'
 import { modelsOf } from '../../core/kit/kit-card'
-/**
- * The brief while it is written: every change is kept at once here, can be undone, and is saved by itself as soon as
- * it is whole. What is not whole yet stays in this browser, even over a reload.
- */
 import { fromText, message } from '../../core/message/message'
 import type { CountryRules } from '../../core/regulatory/database'
 import { applyMend, type BriefFault } from '../../core/review/fault'

@@ -48,8 +48,8 @@ export function FirmwareImages() {
             options={[...new Set([model, ...models])].map((each) => ({ value: each, words: each }))}
           />{' '}
           that run an older one are given{' '}
-          <TextField path={`aftercare.images.${at}.version`} label={`Version of image ${at + 1}`} face="mono" /> from{' '}
-          {file} ({sizeWords(bytes)}).{' '}
+          <TextField path={`aftercare.images.${at}.version`} label={`Version of image ${at + 1}`} face="mono" />
+          {` from ${file} (${sizeWords(bytes)}). `}
           <button
             type="button"
             className={classes.remove}

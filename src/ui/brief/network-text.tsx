@@ -89,7 +89,8 @@ export function NetworkText({ index }: { index: number }) {
       />
       <p>
         Clients land on VLAN{' '}
-        <TextField path={`${path}.vlan`} label="VLAN of the network" kind="number" face="mono" placeholder="none" />.{' '}
+        <TextField path={`${path}.vlan`} label="VLAN of the network" kind="number" face="mono" placeholder="none" />
+        {'. '}
         <PlainFields {...flags} path={path} />
       </p>
       <Faults under={[`${path}.vlan`, ...plainPaths({ ...flags, path })]} />

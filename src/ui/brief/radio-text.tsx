@@ -164,10 +164,10 @@ export function RadioText() {
       </p>
       <p>
         The weakest device speaks at{' '}
-        <TextField path="radio.power.clientDbm" label="Power of the weakest device, dBm" kind="number" face="mono" />{' '}
-        dBm, and units match it; 2.4 GHz is{' '}
-        <TextField path="radio.power.lowerAt24Db" label="How much quieter 2.4 GHz is, dB" kind="number" face="mono" />{' '}
-        dB quieter.
+        <TextField path="radio.power.clientDbm" label="Power of the weakest device, dBm" kind="number" face="mono" />
+        {' dBm, and units match it; 2.4 GHz is '}
+        <TextField path="radio.power.lowerAt24Db" label="How much quieter 2.4 GHz is, dB" kind="number" face="mono" />
+        {' dB quieter.'}
       </p>
       <Faults under={['radio']} except={['radio.bands', 'radio.environment']} />
     </>

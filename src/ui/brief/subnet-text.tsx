@@ -36,7 +36,8 @@ export function SubnetText({ path }: { path: string }) {
         {pool !== null && (
           <>
             {' '}
-            <TextField path={`${path}.dhcpPool.first`} label="DHCP hands out from" face="mono" placeholder="from" /> to{' '}
+            <TextField path={`${path}.dhcpPool.first`} label="DHCP hands out from" face="mono" placeholder="from" />
+            {' to '}
             <TextField path={`${path}.dhcpPool.last`} label="DHCP hands out to" face="mono" placeholder="to" />
           </>
         )}
@@ -63,8 +64,8 @@ export function SubnetText({ path }: { path: string }) {
             to <TextField path={`${path}.staticRange.last`} label="Static addresses to" face="mono" placeholder="to" />
           </>
         )}
-        ; <TextField path={`${path}.reserved`} label="Reserved addresses" kind="list" face="mono" placeholder="none" />{' '}
-        <span className={classes.count}>kept free for something else</span>.
+        ; <TextField path={`${path}.reserved`} label="Reserved addresses" kind="list" face="mono" placeholder="none" />
+        <span className={classes.count}>{' kept free for something else'}</span>.
       </p>
       <Faults under={[`${path}.dhcpPool`, `${path}.staticRange`, `${path}.reserved`]} />
     </>

@@ -72,10 +72,10 @@ export function HandoverView() {
           )}
           . {labels.networks(networks.length)}:{' '}
           {networks
-            .map(({ ssid, security, vlan }) =>
-              [`${ssid} (${words.securityWords(security)}`, ...(vlan === null ? [] : [`VLAN ${vlan}`])].join(', '),
+            .map(
+              ({ ssid, security, vlan }) =>
+                `${ssid} (${words.securityWords(security)}${vlan === null ? '' : `, VLAN ${vlan}`})`,
             )
-            .map((network) => `${network})`)
             .join('; ') || words.none}
           .
         </p>

@@ -1,13 +1,13 @@
 'use client'
+/**
+ * The kit list while it is edited: every change is kept at once, can be undone, and is saved by itself row by row as
+ * rows become whole. Rows that are not whole stay in this browser, even over a reload.
+ */
 import { useMemo, useState } from 'react'
 import { saveKitAction } from '../../actions/kit-actions'
 import { sheetChanges } from '../../core/kit/sheet-edit'
 import { cellsOf, type RowFault, readSheet, type SheetRow, sheetRowsSchema } from '../../core/kit/sheet-row'
 import type { Unit } from '../../core/kit/unit'
-/**
- * The kit list while it is edited: every change is kept at once, can be undone, and is saved by itself row by row as
- * rows become whole. Rows that are not whole stay in this browser, even over a reload.
- */
 import type { Message } from '../../core/message/message'
 import { useJob } from '../live/job-provider'
 import { type Standing, useAutosave } from '../live/use-autosave'

@@ -6,7 +6,7 @@ import { heldStep } from '../../core/muster/roll'
 import { theseUnits } from '../../core/muster/selection'
 import { whereaboutsOf } from '../../core/muster/whereabouts'
 import { callAgain, lookAtIt, openItsPages } from '../../words/en/by-hand'
-import { checkWords } from '../../words/en/checks'
+import { checkNames } from '../../words/en/checks'
 import { listenWords } from '../../words/en/duration'
 import { nextMove } from '../../words/en/next-move'
 import { evidenceText } from '../../words/en/recognised'
@@ -111,7 +111,7 @@ export function Slip() {
           <ul className={classes.checks}>
             {row.checks.map((check) => (
               <li key={check.code} data-verdict={check.verdict}>
-                {checkWords(check)}: {sentence(check.observed)}
+                {checkNames[check.code]}: {sentence(check.observed)}
                 {check.verdict === 'good' ? '' : `, expected ${sentence(check.expected)}`}
                 {check.verdict === 'remark' && byHand === undefined && '; this model cannot be set to it'}
               </li>

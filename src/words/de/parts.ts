@@ -3,6 +3,7 @@ import { isSettingId } from '../../core/catalogue/catalogue'
 import { type SecurityMode, securityNames } from '../../core/catalogue/security-mode'
 import type { OldCrypto } from '../../core/kit/old-crypto'
 import type { Step } from '../../core/muster/procedure'
+import type { PartName } from '../../core/muster/pulse'
 import { settingNames } from './settings'
 import { stepTitles } from './steps'
 
@@ -102,17 +103,17 @@ export function troubles(held: number, changed: number): string {
 }
 
 const list = new Intl.ListFormat('de', { type: 'conjunction' })
-const parts: Readonly<Record<string, string>> = {
+const parts: Readonly<Record<PartName, string>> = {
+  database: 'die Datenbank',
+  lab: 'das Labor',
   runner: 'der Läufer',
   pages: 'die Seiten',
-  wire: 'der Netzhelfer',
-  database: 'die Datenbank',
 }
 
 /** `Der Läufer und die Seiten waren weg und sind wieder da.` */
 export function partsAreBack(names: readonly string[]): string {
   const were = names.length > 1 || names[0] === 'pages' ? 'waren weg und sind wieder da' : 'war weg und ist wieder da'
-  const named = list.format(names.map((name) => parts[name] ?? name))
+  const named = list.format(names.map((name) => parts[name as PartName] ?? name))
   return `${named.charAt(0).toUpperCase()}${named.slice(1)} ${were}.`
 }
 

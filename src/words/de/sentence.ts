@@ -1,6 +1,6 @@
 /** The sentence of a message in German. */
 import type { Message } from '../../core/message/message'
-import { sentenceIn } from '../sentence-in'
+import { sentenceIn, sentencesAlike } from '../sentence-in'
 import { briefSentences } from './messages/brief'
 import { kitSentences } from './messages/kit'
 import { musterSentences } from './messages/muster'
@@ -10,8 +10,7 @@ import { storeSentences } from './messages/store'
 import { wireSentences } from './messages/wire'
 
 export const sentences = {
-  'as-told': ({ text }: { text: string }) => text,
-  together: ({ sentences: each }: { sentences: readonly string[] }) => each.join(' '),
+  ...sentencesAlike,
   ...briefSentences,
   ...kitSentences,
   ...musterSentences,

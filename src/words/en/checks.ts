@@ -28,11 +28,9 @@ export const checkNames: Readonly<Record<CheckCode, string>> = {
 export function failedChecks(bad: readonly Check[]): { first: string; all: string[] } {
   const [first] = bad
   return {
-    first: first ? `${checkWords(first)}: ${sentence(first.observed)}.` : '',
-    all: bad.map((check) => `${checkWords(check)}: ${sentence(check.observed)}, expected ${sentence(check.expected)}.`),
+    first: first ? `${checkNames[first.code]}: ${sentence(first.observed)}.` : '',
+    all: bad.map(
+      (check) => `${checkNames[check.code]}: ${sentence(check.observed)}, expected ${sentence(check.expected)}.`,
+    ),
   }
-}
-
-export function checkWords({ code }: Pick<Check, 'code'>): string {
-  return checkNames[code]
 }

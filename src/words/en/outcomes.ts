@@ -1,7 +1,8 @@
 /** Outcomes in words: the same on the slip, the sheet, in CSV and in a terminal. */
 
-import { settingOf } from '../../core/catalogue/catalogue'
 import type { Outcome, SettingOutcome } from '../../core/config/outcomes'
+import { settingWords as inLanguage } from '../sheet-words'
+import { settingName } from './parts'
 
 export const outcomeNames: Readonly<Record<Outcome['kind'], string>> = {
   proven: 'proven',
@@ -12,6 +13,4 @@ export const outcomeNames: Readonly<Record<Outcome['kind'], string>> = {
 }
 
 /** `Ellery Crew: Security`, or `Name`. */
-export function settingWords({ id, name }: Pick<SettingOutcome, 'id' | 'name'>): string {
-  return name === '' ? settingOf(id).words : `${name}: ${settingOf(id).words}`
-}
+export const settingWords = (each: Pick<SettingOutcome, 'id' | 'name'>): string => inLanguage({ settingName }, each)

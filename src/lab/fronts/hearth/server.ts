@@ -27,7 +27,8 @@ import { wordsOf } from './words'
 
 const longestRequest = 256 * 1024
 const sessionSeconds = 180
-const style = `.dialog{position:fixed;top:20%;left:25%;background:#fff;border:1px solid;padding:1em;max-height:70%;overflow:auto}
+const style = `.dialog{position:fixed;top:20%;left:25%;background:#fff;border:1px solid;padding:1em;
+max-height:70%;overflow:auto}
 .btn,.pick{display:inline-block;border:1px solid #888;padding:2px 8px;cursor:pointer;min-width:3em;min-height:1.2em}
 .list{position:fixed;top:10px;right:10px;max-height:600px;overflow:auto;background:#ffd;padding:4px 20px;cursor:pointer}
 .menu{display:flex;gap:1em;list-style:none;padding:0}.wrong{color:#a00}.row label,.row span{min-width:9em}`

@@ -178,8 +178,8 @@ export class Conversation {
   /** RFC 6470, 2.1, within RFC 5277, 4; once the answer to whoever did it is out. */
   #tell(session: number, user: string): void {
     const by = `<changed-by><username>${user}</username><session-id>${session}</session-id></changed-by>`
-    const change =
-      `<netconf-config-change xmlns="${changes}">${by}<datastore>running</datastore>` + '</netconf-config-change>'
+    const running = '<datastore>running</datastore>'
+    const change = `<netconf-config-change xmlns="${changes}">${by}${running}</netconf-config-change>`
     const event = `<eventTime>${this.unit.time.toISOString()}</eventTime>${change}`
     setImmediate(() => this.#send(`<notification xmlns="${notifications}">${event}</notification>`))
   }
